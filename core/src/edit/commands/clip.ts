@@ -1,0 +1,108 @@
+import { byOrder, layerIdsOf, layersUnder, threadsOf, withDescendants, type Asset, type Layer, type Piece, type Thread } from '../../piece/piece.ts';
+import type { Program } from '../../program/program.ts';
+import { keysBetween } from '../order.ts';
+import type { Operation } from '../operation.ts';
+import type { MakeId } from './frames.ts';
+import { originOf, outermost } from './inside.ts';
+
+/** Layers on the way from one place to another, with their threads and the picture files they show. Plain JSON. */
+export interface Clip {
+  readonly kind: 'zany-thread/clip';
+  readonly piece: string;
+  readonly scene: string;
+  /** Outermost layers have no parent and stand in the space of the scene. */
+  readonly layers: readonly Layer[];
+  readonly threads: readonly Thread[];
+  readonly assets: readonly Asset[];
+}
+
+/** Takes layers with all that is in them. Layers inside another one of the list go along with it. */
+export function copyLayers(program: Program, scene: string, ids: readonly string[]): Clip {
+  const { piece } = program;
+  const tops = outermost(piece, ids);
+  const items = program.scenes.get(scene)?.byId;
+  const layers = tops.sort(byOrder).flatMap((top) => {
+    const box = items?.get(top.id);
+    const origin = originOf(box?.parent ?? null);
+    const inside = withDescendants(piece, top.id).slice(1);
+    return [
+      { ...top, parent: null, pose: { ...top.pose, x: origin.x + top.pose.x, y: origin.y + top.pose.y } },
+      ...inside.map((id) => piece.layers.get(id)!),
+    ];
+  });
+  return clipOf(piece, scene, layers);
+}
+
+export function copyScene(piece: Piece, scene: string): Clip {
+  const layers = [...layerIdsOf(piece, scene)].map((id) => piece.layers.get(id)!);
+  const clip = clipOf(piece, scene, layers);
+  return { ...clip, threads: [...clip.threads, ...threadsOf(piece, scene)] };
+}
+
+const clipOf = (piece: Piece, scene: string, layers: readonly Layer[]): Clip => ({
+  kind: 'zany-thread/clip',
+  piece: piece.head.id,
+  scene,
+  layers,
+  threads: layers.flatMap((layer) => threadsOf(piece, layer.id)),
+  assets: [...new Set(layers.flatMap((layer) => layer.asset ?? []))].flatMap((id) => piece.assets.get(id) ?? []),
+});
+
+/** Puts a clip into a scene, in front of all that is there, moved by an offset. Copies remember what they are copies of. */
+export function pasteClip(
+  piece: Piece,
+  clip: Clip,
+  scene: string,
+  makeId: MakeId,
+  offset = { x: 0, y: 0 }
+): { operations: Operation[]; ids: string[] } {
+  const samePiece = clip.piece === piece.head.id;
+  const names = new Map(clip.layers.map((layer) => [layer.id, makeId()]));
+  const tops = clip.layers.filter((layer) => layer.parent === null);
+  const front = layersUnder(piece, scene, null).at(-1)?.order ?? null;
+  const keys = keysBetween(front, null, tops.length);
+  const layers = clip.layers.map((layer) => {
+    const { copyOf: _old, ...rest } = layer;
+    const copy: Layer = { ...rest, id: names.get(layer.id)!, scene, parent: layer.parent === null ? null : names.get(layer.parent)! };
+    if (samePiece) copy.copyOf = layer.id;
+    if (layer.parent !== null) return copy;
+    return { ...copy, order: keys[tops.indexOf(layer)]!, pose: { ...layer.pose, x: layer.pose.x + offset.x, y: layer.pose.y + offset.y } };
+  });
+  const threads = clip.threads.flatMap((thread) => {
+    const owner = names.get(thread.owner);
+    return owner === undefined ? [] : [{ ...forPiece(thread, samePiece), id: makeId(), owner }];
+  });
+  const assets = clip.assets.filter((asset) => !piece.assets.has(asset.id));
+  return {
+    ids: tops.map((layer) => names.get(layer.id)!),
+    operations: [...putAll('assets', assets), ...putAll('layers', layers), ...putAll('threads', threads)],
+  };
+}
+
+/** A whole scene's clip into an empty scene: keys, places and the scene's own threads stay. */
+export function pasteScene(clip: Clip, scene: string, makeId: MakeId): Operation[] {
+  const names = new Map([[clip.scene, scene], ...clip.layers.map((layer) => [layer.id, makeId()] as const)]);
+  const layers = clip.layers.map((layer) => ({
+    ...layer,
+    id: names.get(layer.id)!,
+    scene,
+    parent: layer.parent === null ? null : names.get(layer.parent)!,
+    copyOf: layer.id,
+  }));
+  const threads = clip.threads.map((thread) => ({ ...thread, id: makeId(), owner: names.get(thread.owner)! }));
+  return [...putAll('layers', layers), ...putAll('threads', threads)];
+}
+
+/** In another piece the frames of this one are not there: such targets are left to be chosen. */
+const forPiece = (thread: Thread, samePiece: boolean): Thread =>
+  samePiece
+    ? thread
+    : {
+        ...thread,
+        branches: thread.branches.map(({ steps }) => ({
+          steps: steps.map((step) => (step.do === 'go' && step.target.to === 'frame' ? { ...step, target: { to: 'frame', frame: null } } : step)),
+        })),
+      };
+
+export const putAll = (table: 'assets' | 'layers' | 'threads', values: readonly { id: string }[]): Operation[] =>
+  values.map((value) => ({ op: 'put', table, value }));

@@ -1,0 +1,174 @@
+import { describe, expect, test } from 'vitest';
+import { framesOf, layersUnder, threadsOf, type Piece } from '../../piece/piece.ts';
+import { compile, type Program } from '../../program/program.ts';
+import { unwrap } from '../../result.ts';
+import { build, click, go } from '../../testing/build.ts';
+import { apply } from '../apply.ts';
+import type { Operation } from '../operation.ts';
+import { copyLayers, pasteClip } from './clip.ts';
+import { bringInPages, duplicateFrame, moveFrames, newFrame } from './frames.ts';
+import { alignLayers, groupLayers, moveInto, resizeLayers, restack, spreadLayers, ungroupLayers } from './layers.ts';
+import { likelyFrames, pairUp, readingOrder, wireTo } from './threads.ts';
+
+const counter = () => {
+  let n = 0;
+  return () => `new${n++}`;
+};
+
+const after = (piece: Piece, operations: Operation[]): Program => compile(unwrap(apply(piece, operations)).piece);
+
+const box = (program: Program, id: string, scene = 'home') => program.scenes.get(scene)!.byId.get(id)!.box;
+
+const three = () => build({ home: { layers: { a: { at: [10, 10, 40, 20] }, b: { at: [100, 30, 20, 20] }, c: { at: [300, 90, 60, 40] } } }, pay: {} });
+
+describe('frames', () => {
+  const asset = (n: number) => ({
+    id: String(n).repeat(64).slice(0, 64),
+    name: 'x',
+    mediaType: 'image/png' as const,
+    size: 10,
+    width: 100 + n,
+    height: 50,
+  });
+
+  test('pages come in natural order, named after their files, at their size or fitted', () => {
+    const piece = build({ first: { name: 'Frame 1' } });
+    const pages = ['page 10.png', 'page 2.png', 'dir/Page 1.jpeg'].map((file, n) => ({ asset: asset(n + 1), file }));
+    const own = after(piece, bringInPages(piece, pages, false, counter()));
+    expect(framesOf(own.piece).map((frame) => [frame.name, frame.width])).toEqual([
+      ['Page 1', 103],
+      ['page 2', 102],
+      ['page 10', 101],
+    ]);
+    expect(own.piece.head.start).toEqual([framesOf(own.piece)[0]!.id]);
+    const fitted = after(piece, bringInPages(piece, pages, true, counter()));
+    expect(framesOf(fitted.piece)[0]).toMatchObject({ width: 390, height: 844 });
+  });
+
+  test('a frame that has something in it stays when pages come in', () => {
+    const piece = three();
+    const program = after(piece, bringInPages(piece, [{ asset: asset(1), file: 'a.png' }], false, counter()));
+    expect(framesOf(program.piece).map((frame) => frame.name)).toEqual(['home', 'pay', 'a']);
+  });
+
+  test('new frames get free names; duplicates keep layers and wiring', () => {
+    const piece = build({ home: { layers: { buy: { threads: [click(go('home'))] } }, threads: [click(go('next'))] } });
+    const named = after(piece, newFrame(piece, 'x', { name: 'home' }));
+    expect(framesOf(named.piece).map((frame) => frame.name)).toEqual(['home', 'home 2']);
+    const { operations, id } = duplicateFrame(piece, 'home', counter());
+    const copy = after(piece, operations);
+    const [layer] = layersUnder(copy.piece, id, null);
+    expect(layer!.copyOf).toBe('buy');
+    expect(threadsOf(copy.piece, layer!.id)).toHaveLength(1);
+    expect(threadsOf(copy.piece, id)).toHaveLength(1);
+  });
+
+  test('frames move before another', () => {
+    const piece = build({ a: {}, b: {}, c: {}, d: {} });
+    const names = (operations: Operation[]) => after(piece, operations).frames.join('');
+    expect(names(moveFrames(piece, ['d', 'c'], 'a'))).toBe('cdab');
+    expect(names(moveFrames(piece, ['a'], null))).toBe('bcda');
+  });
+});
+
+describe('layers', () => {
+  test('align and spread', () => {
+    const piece = three();
+    const program = compile(piece);
+    const right = after(piece, alignLayers(program, 'home', ['a', 'b', 'c'], 'right'));
+    expect(['a', 'b', 'c'].map((id) => box(right, id).x)).toEqual([320, 340, 300]);
+    const spread = after(piece, spreadLayers(program, 'home', ['a', 'b', 'c'], 'x'));
+    expect(['a', 'b', 'c'].map((id) => box(spread, id).x)).toEqual([10, 165, 300]);
+    expect(box(after(piece, alignLayers(program, 'home', ['a'], 'center')), 'a').x).toBe(175);
+  });
+
+  test('grouping and taking apart change nothing on the screen', () => {
+    const piece = three();
+    const grouped = after(piece, groupLayers(compile(piece), 'home', ['a', 'c'], 'g'));
+    expect(box(grouped, 'c')).toEqual(box(compile(piece), 'c'));
+    expect(box(grouped, 'g')).toEqual({ x: 10, y: 10, width: 350, height: 120 });
+    const { operations, ids } = ungroupLayers(grouped.piece, ['g']);
+    const apart = after(grouped.piece, operations);
+    expect(ids).toEqual(['a', 'c']);
+    expect(box(apart, 'a')).toEqual(box(compile(piece), 'a'));
+  });
+
+  test('stretching a group stretches what is in it, groups in groups too', () => {
+    const piece = three();
+    const inner = after(piece, groupLayers(compile(piece), 'home', ['a', 'b'], 'g'));
+    const outer = after(inner.piece, groupLayers(inner, 'home', ['g', 'c'], 'h'));
+    const from = box(outer, 'h');
+    const program = after(outer.piece, resizeLayers(outer, 'home', ['h'], from, { x: 0, y: 0, width: from.width * 2, height: from.height * 2 }));
+    expect(box(program, 'h')).toEqual({ x: 0, y: 0, width: from.width * 2, height: from.height * 2 });
+    expect(box(program, 'b')).toEqual({ x: 180, y: 40, width: 40, height: 40 });
+    expect(box(program, 'c')).toEqual({ x: 580, y: 160, width: 120, height: 80 });
+  });
+
+  test('restacking by one and to the ends', () => {
+    const piece = three();
+    const order = (operations: Operation[]) =>
+      layersUnder(after(piece, operations).piece, 'home', null)
+        .map((layer) => layer.id)
+        .join('');
+    expect(order(restack(piece, ['a'], 'forward'))).toBe('bac');
+    expect(order(restack(piece, ['a', 'b'], 'front'))).toBe('cab');
+    expect(order(restack(piece, ['c'], 'backward'))).toBe('acb');
+    expect(order(restack(piece, ['c'], 'back'))).toBe('cab');
+    expect(order(restack(piece, ['c'], 'front'))).toBe('abc');
+    expect(order(moveInto(piece, ['c'], 'home', null, 1))).toBe('acb');
+  });
+
+  test('copies keep looks and wiring and know what they are copies of; from a group they land where they were', () => {
+    const piece = build({
+      home: { layers: { g: { type: 'group', at: [50, 50, 1, 1] }, a: { parent: 'g', at: [10, 10, 40, 20], threads: [click(go('pay'))] } } },
+      pay: {},
+    });
+    const program = compile(piece);
+    const clip = copyLayers(program, 'home', ['a']);
+    const { operations, ids } = pasteClip(piece, clip, 'pay', counter(), { x: 5, y: 0 });
+    const pasted = after(piece, operations);
+    expect(box(pasted, ids[0]!, 'pay')).toEqual({ x: 65, y: 60, width: 40, height: 20 });
+    expect(pasted.piece.layers.get(ids[0]!)!.copyOf).toBe('a');
+    expect(threadsOf(pasted.piece, ids[0]!)[0]!.branches[0]!.steps[0]).toMatchObject({ target: { frame: 'pay' } });
+  });
+
+  test('in another piece targets are left to be chosen', () => {
+    const clip = copyLayers(compile(build({ home: { layers: { a: { threads: [click(go('home'))] } } } })), 'home', ['a']);
+    const other = build({ there: {} });
+    const { operations, ids } = pasteClip(other, { ...clip, piece: 'elsewhere' }, 'there', counter());
+    const step = threadsOf(after(other, operations).piece, ids[0]!)[0]!.branches[0]!.steps[0];
+    expect(step).toMatchObject({ target: { frame: null } });
+  });
+});
+
+describe('threads', () => {
+  test('pairs by name or text, then by place and frame order', () => {
+    const piece = build({
+      menu: { layers: { one: { at: [0, 0, 50, 50] }, two: { at: [100, 8, 50, 50] }, three: { at: [0, 100, 50, 50], text: 'fares' } } },
+      Boats: {},
+      Fares: {},
+      Piers: {},
+    });
+    const layers = layersUnder(piece, 'menu', null).reverse();
+    expect(pairUp(layers, framesOf(piece).slice(1))).toEqual([
+      { layer: 'one', frame: 'Boats' },
+      { layer: 'two', frame: 'Piers' },
+      { layer: 'three', frame: 'Fares' },
+    ]);
+    expect(readingOrder(layers).map((layer) => layer.id)).toEqual(['one', 'two', 'three']);
+  });
+
+  test('wiring keeps a transition and makes a thread where there is none', () => {
+    const push = { type: 'push', direction: 'left', ms: 300, easing: 'ease' } as const;
+    const piece = build({ home: { layers: { a: { threads: [click(go('home', push))] }, b: {} } }, pay: {} });
+    const wired = after(piece, wireTo(piece, ['a', 'b'], 'pay', counter())).piece;
+    expect(threadsOf(wired, 'a')[0]!.branches[0]!.steps[0]).toEqual(go('pay', push));
+    expect(threadsOf(wired, 'b')[0]!.branches[0]!.steps[0]).toEqual(go('pay'));
+  });
+
+  test('likely frames: same name, then next in order, then those that neighbours lead to, itself last', () => {
+    const piece = build({ a: {}, home: { layers: { x: { text: 'd' }, y: { threads: [click(go('b'))] } } }, b: {}, c: {}, d: {} });
+    const names = likelyFrames(piece, piece.layers.get('x')!, 'home', framesOf(piece)).map((frame) => frame.id);
+    expect(names).toEqual(['d', 'c', 'a', 'b', 'home']);
+  });
+});

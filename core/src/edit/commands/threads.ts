@@ -1,0 +1,102 @@
+import type { LineThread } from '../../lines/line.ts';
+import { threadsOf, type Layer, type Piece, type Scene, type Thread } from '../../piece/piece.ts';
+import type { OwnerKind } from '../../cues/kinds.ts';
+import { naturally } from '../../words.ts';
+import { keysBetween } from '../order.ts';
+import type { Operation } from '../operation.ts';
+
+/** Adds a thread under those that its owner has. */
+export function addThread(piece: Piece, on: OwnerKind, owner: string, line: LineThread, id: string): Operation[] {
+  const order = keysBetween(threadsOf(piece, owner).at(-1)?.order ?? null, null, 1)[0]!;
+  const thread: Thread = { id, on, owner, order, cue: line.cue, branches: line.branches, enabled: true };
+  return [{ op: 'put', table: 'threads', value: thread }];
+}
+
+/** Gives a thread what a line says; its place, its note and whether it is on stay. */
+export const rewriteThread = (id: string, line: LineThread): Operation[] => [
+  { op: 'set', table: 'threads', id, path: ['cue'], value: line.cue },
+  { op: 'set', table: 'threads', id, path: ['branches'], value: line.branches },
+];
+
+/**
+ * Makes clicks on layers lead to a frame: the click thread a layer has gets the new target and keeps its transition;
+ * one without gets a thread.
+ */
+export function wireTo(piece: Piece, layers: readonly string[], frame: string | null, makeId: () => string): Operation[] {
+  return layers.flatMap((id) => {
+    const old = threadsOf(piece, id).find((thread) => thread.cue.type === 'click');
+    const at = old?.branches[0]?.steps.findIndex((step) => step.do === 'go') ?? -1;
+    if (old && at >= 0)
+      return [
+        {
+          op: 'set' as const,
+          table: 'threads' as const,
+          id: old.id,
+          path: ['branches', '0', 'steps', String(at), 'target'],
+          value: { to: 'frame', frame },
+        },
+      ];
+    return addThread(
+      piece,
+      'layer',
+      id,
+      { cue: { type: 'click' }, branches: [{ steps: [{ do: 'go', target: { to: 'frame', frame }, transition: { type: 'cut' } }] }] },
+      makeId()
+    );
+  });
+}
+
+export interface Pair {
+  readonly layer: string;
+  readonly frame: string | null;
+}
+
+/**
+ * Which of many layers goes with which of many frames: first those whose name or text is the frame's, then the rest by
+ * place on the page (rows from the top, each from the left) and frame order.
+ */
+export function pairUp(layers: readonly Layer[], frames: readonly Scene[]): Pair[] {
+  const free = [...frames];
+  const taken = new Map<string, string>();
+  for (const layer of layers) {
+    const at = free.findIndex((frame) => [layer.name, layer.text].some((word) => word !== undefined && naturally(word, frame.name) === 0));
+    if (at >= 0) taken.set(layer.id, free.splice(at, 1)[0]!.id);
+  }
+  const sorted = readingOrder(layers);
+  for (const layer of sorted) if (!taken.has(layer.id) && free.length) taken.set(layer.id, free.shift()!.id);
+  return sorted.map((layer) => ({ layer: layer.id, frame: taken.get(layer.id) ?? null }));
+}
+
+/** Rows from the top, each from the left; layers whose middles are within half a height of each other are in one row. */
+export function readingOrder<T extends { pose: Layer['pose'] }>(layers: readonly T[]): T[] {
+  const rows: T[][] = [];
+  for (const layer of [...layers].sort((a, b) => middle(a) - middle(b))) {
+    const row = rows.at(-1);
+    if (row && middle(layer) - middle(row[0]!) < row[0]!.pose.height / 2) row.push(layer);
+    else rows.push([layer]);
+  }
+  return rows.flatMap((row) => row.sort((a, b) => a.pose.x - b.pose.x));
+}
+
+const middle = ({ pose }: { pose: Layer['pose'] }) => pose.y + pose.height / 2;
+
+/** Frames that a layer is likely to lead to, likeliest first: same name, next in order, where its neighbours do not lead yet. */
+export function likelyFrames(piece: Piece, layer: Layer | null, scene: string | null, frames: readonly Scene[]): Scene[] {
+  const here = frames.findIndex((frame) => frame.id === scene);
+  const led = new Set(scene === null ? [] : [...(piece.index.layersOf.get(scene) ?? [])].flatMap((id) => threadsOf(piece, id).flatMap(targetsOf)));
+  const score = (frame: Scene, at: number) => {
+    if (frame.id === scene) return 1_000_000;
+    const named = layer && [layer.name, layer.text].some((word) => word !== undefined && naturally(word, frame.name) === 0);
+    const distance = at > here ? at - here : frames.length + here - at;
+    return (named ? -1_000_000 : 0) + (led.has(frame.id) ? 10_000 : 0) + distance;
+  };
+  return frames
+    .map((frame, at) => ({ frame, score: score(frame, at) }))
+    .sort((a, b) => a.score - b.score)
+    .map(({ frame }) => frame);
+}
+
+export const targetsOf = (thread: Thread): string[] =>
+  thread.branches.flatMap(({ steps }) =>
+    steps.flatMap((step) => (step.do === 'go' && step.target.to === 'frame' && step.target.frame !== null ? [step.target.frame] : []))
+  );

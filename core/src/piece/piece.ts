@@ -1,0 +1,116 @@
+import type { Step } from '../steps/schemas.ts';
+import type { Cue } from '../cues/schemas.ts';
+import { Table } from '../table.ts';
+import type { Asset, Head, Layer, PieceJson, Scene, Thread as ThreadShape } from './schema.ts';
+
+/** A thread as the rest of the core sees it: the schema's shape with its unions named. */
+export interface Thread extends Omit<ThreadShape, 'cue' | 'branches'> {
+  cue: Cue;
+  branches: { steps: Step[] }[];
+}
+
+/** A piece in memory: persistent tables, with the look-ups that edits and programs need kept in step. */
+export interface Piece {
+  readonly head: Head;
+  readonly scenes: Table<Scene>;
+  readonly layers: Table<Layer>;
+  readonly threads: Table<Thread>;
+  readonly assets: Table<Asset>;
+  readonly index: PieceIndex;
+}
+
+/** Which layers are in a scene, which layers are in a group, which threads an owner has. */
+export interface PieceIndex {
+  readonly layersOf: Table<ReadonlySet<string>>;
+  readonly childrenOf: Table<ReadonlySet<string>>;
+  readonly threadsOf: Table<ReadonlySet<string>>;
+}
+
+export type TableName = 'scenes' | 'layers' | 'threads' | 'assets';
+
+export const TABLES: readonly TableName[] = ['scenes', 'layers', 'threads', 'assets'];
+
+export type Entity = Scene | Layer | Thread | Asset;
+
+export type { Asset, Head, Layer, PieceJson, Scene };
+
+const none: ReadonlySet<string> = new Set();
+
+export const layerIdsOf = (piece: Piece, scene: string): ReadonlySet<string> => piece.index.layersOf.get(scene) ?? none;
+export const childIdsOf = (piece: Piece, layer: string): ReadonlySet<string> => piece.index.childrenOf.get(layer) ?? none;
+export const threadIdsOf = (piece: Piece, owner: string): ReadonlySet<string> => piece.index.threadsOf.get(owner) ?? none;
+
+/** Document order: the fractional key first, the id where two keys are alike. */
+export const byOrder = (a: { order: string; id: string }, b: { order: string; id: string }): number =>
+  a.order < b.order ? -1 : a.order > b.order ? 1 : a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
+
+const sorted = <T extends { order: string; id: string }>(table: Table<T>, ids: Iterable<string>): T[] => {
+  const found: T[] = [];
+  for (const id of ids) {
+    const entity = table.get(id);
+    if (entity) found.push(entity);
+  }
+  return found.sort(byOrder);
+};
+
+/** The frames in the piece's order. */
+export const framesOf = (piece: Piece): Scene[] => [...piece.scenes.values()].sort(byOrder);
+
+/** The layers of one parent (null: the scene itself), back to front. */
+export const layersUnder = (piece: Piece, scene: string, parent: string | null): Layer[] =>
+  sorted(piece.layers, parent === null ? layerIdsOf(piece, scene) : childIdsOf(piece, parent)).filter((layer) => layer.parent === parent);
+
+/** The threads of a layer, a scene or the piece, top to bottom. */
+export const threadsOf = (piece: Piece, owner: string): Thread[] => sorted(piece.threads, threadIdsOf(piece, owner));
+
+/** A layer and all in it, outside in. */
+export function withDescendants(piece: Piece, id: string): string[] {
+  const found = [id];
+  for (let i = 0; i < found.length; i++) found.push(...childIdsOf(piece, found[i]!));
+  return found;
+}
+
+/** The scene a thread stands in; null for one of the whole piece. */
+export function sceneOfThread(piece: Piece, thread: Thread): string | null {
+  if (thread.on === 'scene') return thread.owner;
+  if (thread.on === 'layer') return piece.layers.get(thread.owner)?.scene ?? null;
+  return null;
+}
+
+export const indexOf = (layers: Table<Layer>, threads: Table<Thread>): PieceIndex => {
+  const collect = <T>(values: Iterable<T>, key: (value: T) => string | null, id: (value: T) => string) => {
+    const sets = new Map<string, Set<string>>();
+    for (const value of values) {
+      const at = key(value);
+      if (at === null) continue;
+      const set = sets.get(at);
+      if (set) set.add(id(value));
+      else sets.set(at, new Set([id(value)]));
+    }
+    return Table.from<ReadonlySet<string>>(sets);
+  };
+  return {
+    layersOf: collect(
+      layers.values(),
+      (layer) => layer.scene,
+      (layer) => layer.id
+    ),
+    childrenOf: collect(
+      layers.values(),
+      (layer) => layer.parent,
+      (layer) => layer.id
+    ),
+    threadsOf: collect(
+      threads.values(),
+      (thread) => thread.owner,
+      (thread) => thread.id
+    ),
+  };
+};
+
+/** A piece with nothing in it. */
+export function emptyPiece(head: Head): Piece {
+  const layers = Table.empty<Layer>();
+  const threads = Table.empty<Thread>();
+  return { head, scenes: Table.empty(), layers, threads, assets: Table.empty(), index: indexOf(layers, threads) };
+}

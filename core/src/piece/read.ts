@@ -1,0 +1,114 @@
+import type { TSchema } from '@sinclair/typebox';
+import { Value, type ValueError } from '@sinclair/typebox/value';
+import { fail, fault, ok, type Fault, type Result } from '../result.ts';
+import type { Table } from '../table.ts';
+import { TABLES, type Entity, type Piece, type TableName } from './piece.ts';
+import { referenceFault } from './references.ts';
+import { pieceFromTrusted } from './trusted.ts';
+import { FORMAT, HeadSchema, LIMITS, tableSchemas, type Head, type PieceJson } from './schema.ts';
+
+/**
+ * Reads a piece document. Refuses the first thing that does not hold, with its path: unknown format, wrong types,
+ * unknown fields, references to what is not there, too many entities.
+ */
+export function readPiece(json: unknown): Result<Piece> {
+  if (!isObject(json)) return fail(fault('not-a-piece', [], 'A piece is a JSON object; this is not one.'));
+  const { format, scenes, layers, threads, assets, ...head } = json;
+  if (format !== FORMAT) return fail(fault('unknown-format', ['format'], `The format is ${quote(format)}; only "${FORMAT}" can be read.`));
+  const headFault = schemaFault(HeadSchema, head, []);
+  if (headFault) return fail(headFault);
+  const raw: Record<TableName, unknown> = { scenes, layers, threads, assets };
+  for (const table of TABLES) {
+    const bad = tableFault(table, raw[table]);
+    if (bad) return fail(bad);
+  }
+  return assemble(head as Head, raw as Record<TableName, Record<string, Entity>>);
+}
+
+/** The document of a piece, its entities sorted by id so that the same piece gives the same text. */
+export function pieceToJson(piece: Piece): PieceJson {
+  const plain = <T>(table: Table<T>) => Object.fromEntries([...table.entries()].sort(([a], [b]) => (a < b ? -1 : 1)));
+  return {
+    format: FORMAT,
+    ...piece.head,
+    scenes: plain(piece.scenes),
+    layers: plain(piece.layers),
+    threads: plain(piece.threads) as PieceJson['threads'],
+    assets: plain(piece.assets),
+  };
+}
+
+/** What is wrong with a value by its schema, or null. */
+export function schemaFault(schema: TSchema, value: unknown, path: readonly (string | number)[]): Fault | null {
+  if (Value.Check(schema, value)) return null;
+  const first = Value.Errors(schema, value).First();
+  if (!first) return fault('wrong-shape', path, 'This does not have the right shape.');
+  return describe(deepest(first), path);
+}
+
+function assemble(head: Head, raw: Record<TableName, Record<string, Entity>>): Result<Piece> {
+  const piece = pieceFromTrusted({ format: FORMAT, ...head, ...raw } as unknown as PieceJson);
+  for (const table of ['layers', 'threads'] as const)
+    for (const entity of piece[table].values()) {
+      const bad = referenceFault(piece, table, entity);
+      if (bad) return fail(bad);
+    }
+  const lost = head.start.findIndex((id) => !piece.scenes.has(id));
+  if (lost >= 0) return fail(fault('missing-reference', ['start', lost], `The start frame ${quote(head.start[lost])} is not in the piece.`));
+  return ok(piece);
+}
+
+function tableFault(table: TableName, value: unknown): Fault | null {
+  if (!isObject(value)) return fault('wrong-shape', [table], `“${table}” must be an object of entities by id.`);
+  const entries = Object.entries(value);
+  if (entries.length > LIMITS[table])
+    return fault('too-large', [table], `There are ${entries.length} ${table}; at most ${LIMITS[table]} can be read.`);
+  for (const [id, entity] of entries) {
+    const bad = schemaFault(tableSchemas[table], entity, [table, id]);
+    if (bad) return bad;
+    const own = (entity as { id: string }).id;
+    if (own !== id) return fault('wrong-id', [table, id, 'id'], `The id is ${quote(own)}, but it stands under ${quote(id)}.`);
+  }
+  return null;
+}
+
+/** In a choice of shapes the useful error is the one inside the shape whose tag matches. */
+function deepest(error: ValueError): ValueError {
+  const tagged = error.errors
+    .map((iterator) => [...iterator])
+    .filter((errors) => errors.length > 0 && !errors.some((inner) => inner.schema['const'] !== undefined))
+    .sort((a, b) => a.length - b.length)[0]?.[0];
+  return tagged ? deepest(tagged) : error;
+}
+
+function describe(error: ValueError, path: readonly (string | number)[]): Fault {
+  const inner = error.path.split('/').slice(1).map(unescapePointer);
+  const where = [...path, ...inner];
+  const what = inner.at(-1) ?? 'this';
+  const { schema, value } = error;
+  if (value === undefined) return fault('missing', where, `“${what}” is missing.`);
+  if (schema['pattern']) return fault('wrong-text', where, `“${what}” is ${quote(value)}, which does not fit ${String(schema['pattern'])}.`);
+  if (schema['anyOf']) return fault('wrong-choice', where, `“${what}” is ${quote(value)}, which is none of ${choices(schema)}.`);
+  return fault('wrong-value', where, `“${what}” is ${quote(value)}: ${lowerFirst(error.message)}.`);
+}
+
+const choices = (schema: TSchema): string => {
+  const words = (schema['anyOf'] as TSchema[]).map((member) => {
+    const tag = (member['properties'] ? Object.values(member['properties'] as Record<string, TSchema>) : [member]).find(
+      (property) => property['const'] !== undefined
+    );
+    return tag ? String(tag['const']) : String(member['type']);
+  });
+  return [...new Set(words)].join(', ');
+};
+
+const unescapePointer = (part: string) => part.replaceAll('~1', '/').replaceAll('~0', '~');
+
+const lowerFirst = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+
+const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+const quote = (value: unknown): string => {
+  const text = JSON.stringify(value) ?? String(value);
+  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
+};

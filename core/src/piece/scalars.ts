@@ -1,0 +1,15 @@
+import { Literal, String as Str, Union, type TLiteral, type TUnion } from '@sinclair/typebox';
+
+/** Ids are short and random; they begin with a letter or a digit so that none is a name of the language. */
+export const id = () => Str({ pattern: '^[0-9A-Za-z][0-9A-Za-z_-]{0,39}$' });
+
+export const name = () => Str({ minLength: 1, maxLength: 120 });
+
+/** `#rrggbb` or `#rrggbbaa`. */
+export const color = (description?: string) => Str({ pattern: '^#[0-9a-fA-F]{6}([0-9a-fA-F]{2})?$', ...(description && { description }) });
+
+type Literals<T extends readonly string[]> = { -readonly [K in keyof T]: TLiteral<T[K] & string> };
+
+/** A choice of words. */
+export const oneOf = <const T extends readonly string[]>(words: T): TUnion<Literals<T>> =>
+  Union(words.map((word) => Literal(word))) as unknown as TUnion<Literals<T>>;

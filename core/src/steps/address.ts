@@ -1,0 +1,27 @@
+/** Addresses that a piece may open, by scheme. */
+export const SCHEMES = ['http:', 'https:', 'mailto:', 'tel:'] as const;
+
+export type AddressProblem = 'empty' | 'no-scheme' | 'scheme' | 'malformed';
+
+/** What is wrong with an address, or null. A web address needs a host, a mail address an @, a phone number a digit. */
+export function addressProblem(address: string): AddressProblem | null {
+  const text = address.trim();
+  if (text === '' || /^(https?:\/\/|mailto:|tel:)$/i.test(text)) return 'empty';
+  const scheme = /^([a-z][a-z0-9+.-]*):/i.exec(text)?.[1]?.toLowerCase();
+  if (scheme === undefined || /^[^/:]+\.[^/:]+:\d/.test(text)) return 'no-scheme';
+  if (!(SCHEMES as readonly string[]).includes(`${scheme}:`)) return 'scheme';
+  if (/[\s\u0000-\u001f<>"\\]/.test(text)) return 'malformed';
+  return wellFormed[scheme as 'http'](text) ? null : 'malformed';
+}
+
+const web = (text: string) => /^https?:\/\/([^\s/?#@:]+)(:\d{1,5})?([/?#].*)?$/i.test(text) && goodHost(/^https?:\/\/([^/?#:]+)/i.exec(text)![1]!);
+
+const goodHost = (host: string) =>
+  host === 'localhost' || (/^[\p{L}\p{N}]([\p{L}\p{N}.-]*[\p{L}\p{N}])?$/u.test(host) && host.includes('.') && !host.includes('..'));
+
+const wellFormed = {
+  http: web,
+  https: web,
+  mailto: (text: string) => /^mailto:[^@\s]+@[^@\s?]+\.[^@\s?]+(\?.*)?$/i.test(text),
+  tel: (text: string) => /^tel:\+?[\d\-().]*\d[\d\-().]*(;.*)?$/i.test(text),
+};

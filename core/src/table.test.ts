@@ -1,0 +1,29 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { Table } from './table.ts';
+
+test('behaves as a map that is copied at every change', () => {
+  const action = fc.tuple(fc.boolean(), fc.integer({ min: 0, max: 40 }).map(String), fc.integer());
+  fc.assert(
+    fc.property(fc.array(action, { maxLength: 80 }), (actions) => {
+      let table = Table.empty<number>();
+      const map = new Map<string, number>();
+      for (const [put, id, value] of actions) {
+        const before = [...table.entries()].sort();
+        const next = put ? table.set(id, value) : table.delete(id);
+        expect([...table.entries()].sort()).toEqual(before);
+        if (put) map.set(id, value);
+        else map.delete(id);
+        table = next;
+      }
+      expect(new Map(table.entries())).toEqual(map);
+      expect(table.size).toBe(map.size);
+    })
+  );
+});
+
+test('nothing changed means the same table', () => {
+  const table = Table.from([['a', 1]]);
+  expect(table.set('a', 1)).toBe(table);
+  expect(table.delete('b')).toBe(table);
+});

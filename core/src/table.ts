@@ -1,0 +1,81 @@
+/**
+ * A persistent table of entities by id: `set` and `delete` return a new table and leave the old one as it was.
+ *
+ * Entities live in buckets chosen by a hash of the id, so one change copies the list of buckets and one bucket,
+ * about `sqrt(n)` references, whatever the entities hold. Nothing changed means the same table comes back.
+ */
+export class Table<T> {
+  private constructor(
+    private readonly buckets: readonly (ReadonlyMap<string, T> | undefined)[],
+    readonly size: number
+  ) {}
+
+  static empty<T>(): Table<T> {
+    return new Table<T>(new Array<undefined>(BUCKETS).fill(undefined), 0);
+  }
+
+  /** Builds a table in one go; of two entries with one id the later stays. */
+  static from<T>(entries: Iterable<readonly [string, T]>): Table<T> {
+    const buckets = new Array<Map<string, T> | undefined>(BUCKETS).fill(undefined);
+    let size = 0;
+    for (const [id, value] of entries) {
+      const at = bucketOf(id);
+      const bucket = (buckets[at] ??= new Map());
+      if (!bucket.has(id)) size++;
+      bucket.set(id, value);
+    }
+    return new Table<T>(buckets, size);
+  }
+
+  get(id: string): T | undefined {
+    return this.buckets[bucketOf(id)]?.get(id);
+  }
+
+  has(id: string): boolean {
+    return this.buckets[bucketOf(id)]?.has(id) ?? false;
+  }
+
+  set(id: string, value: T): Table<T> {
+    const at = bucketOf(id);
+    const old = this.buckets[at];
+    const had = old?.has(id) ?? false;
+    if (had && old?.get(id) === value) return this;
+    return this.withBucket(at, new Map(old).set(id, value), this.size + (had ? 0 : 1));
+  }
+
+  delete(id: string): Table<T> {
+    const at = bucketOf(id);
+    const old = this.buckets[at];
+    if (!old?.has(id)) return this;
+    const bucket = new Map(old);
+    bucket.delete(id);
+    return this.withBucket(at, bucket, this.size - 1);
+  }
+
+  *entries(): IterableIterator<[string, T]> {
+    for (const bucket of this.buckets) if (bucket) yield* bucket.entries();
+  }
+
+  *values(): IterableIterator<T> {
+    for (const bucket of this.buckets) if (bucket) yield* bucket.values();
+  }
+
+  *keys(): IterableIterator<string> {
+    for (const bucket of this.buckets) if (bucket) yield* bucket.keys();
+  }
+
+  private withBucket(at: number, bucket: ReadonlyMap<string, T>, size: number): Table<T> {
+    const buckets = this.buckets.slice();
+    buckets[at] = bucket;
+    return new Table<T>(buckets, size);
+  }
+}
+
+const BUCKETS = 256;
+
+/** FNV-1a over the id's UTF-16 units, folded to a bucket number. */
+function bucketOf(id: string): number {
+  let hash = 0x811c9dc5;
+  for (let i = 0; i < id.length; i++) hash = Math.imul(hash ^ id.charCodeAt(i), 0x01000193);
+  return (hash ^ (hash >>> 15)) & (BUCKETS - 1);
+}

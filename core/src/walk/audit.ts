@@ -1,0 +1,33 @@
+import type { Program } from '../program/program.ts';
+import { replay, start } from '../run/run.ts';
+import { explore, type Exploration, type ExploreOptions } from './explore.ts';
+import { contextOf, type Finding, type Severity } from './finding.ts';
+import { findTraps } from './traps.ts';
+import { rules } from './rules/index.ts';
+import { routeTo, startOf } from './explore.ts';
+
+export interface Audit {
+  readonly findings: readonly Finding[];
+  readonly exploration: Exploration;
+}
+
+/** Walks the whole piece: explores it, runs every rule, and gives findings a route to their frame where there is one. */
+export function audit(program: Program, options: ExploreOptions = {}): Audit {
+  const exploration = explore(program, options);
+  const context = contextOf(program, exploration, exploration.cut === null ? findTraps(program, exploration) : []);
+  const findings = rules.flatMap((rule) => rule.check(context)).map((found) => withRoute(found, exploration));
+  return { findings: findings.sort((a, b) => rank[a.severity] - rank[b.severity]), exploration };
+}
+
+const rank: Record<Severity, number> = { must: 0, look: 1, note: 2 };
+
+function withRoute(found: Finding, exploration: Exploration): Finding {
+  const state = found.route || found.place.scene === null ? undefined : exploration.reached.get(found.place.scene);
+  return state === undefined ? found : { ...found, route: { from: startOf(exploration, state), events: routeTo(exploration, state) } };
+}
+
+/** The frame that a finding's route really leads to when the engine replays it. */
+export function routeEnd(program: Program, found: Finding): string | null {
+  const begin = found.route ? start(program, found.route.from) : null;
+  return begin && found.route ? replay(program, begin, found.route.events).run.frame : null;
+}

@@ -1,0 +1,167 @@
+import { startFrames, type Program, type SceneProgram } from '../program/program.ts';
+import type { RunEvent } from '../run/state.ts';
+import { BACK, movesIn, outcomeOf, timerMove, type Move } from './moves.ts';
+
+/**
+ * Exploring a piece: every settled state that can be reached from a start.
+ *
+ * A state is a frame and how many of its timers have fired. The back stack is no part of it, and nothing is lost by
+ * that: *back* always returns to a frame as it was entered before, with the stack it had then. So it never leads to a
+ * state that was not met already, and which frames it can lead to is known from who leads here (`callers`).
+ */
+export interface State {
+  readonly frame: string;
+  readonly timers: number;
+  /** The state it was first met from; -1 for a start. */
+  readonly parent: number;
+  /** What was done there; null for a start. */
+  readonly event: RunEvent | null;
+}
+
+export interface Edge {
+  readonly to: number;
+  readonly event: RunEvent;
+  readonly threads: readonly string[];
+}
+
+export interface Exploration {
+  /** Null when everything was explored; else what was cut, in a sentence. */
+  readonly cut: string | null;
+  readonly states: readonly State[];
+  /** Moves followed, those that stay included. */
+  readonly moves: number;
+  readonly edges: readonly (readonly Edge[])[];
+  /** For each frame: the frames from which it was gone to, so that *back* leads there. */
+  readonly callers: ReadonlyMap<string, ReadonlySet<string>>;
+  /** For each reached frame: the first state it was met in. */
+  readonly reached: ReadonlyMap<string, number>;
+  /** Frames in which a *back* can be done. */
+  readonly backFrom: ReadonlySet<string>;
+  /** Frames in which a link can be opened in the same tab, which leaves the piece. */
+  readonly leavesFrom: ReadonlySet<string>;
+  /** Threads that fire in some state. */
+  readonly fired: ReadonlySet<string>;
+}
+
+export interface ExploreOptions {
+  /** Stops after this many states; 1,000,000 if not given. */
+  readonly maxStates?: number;
+  /** Asked now and then, with the number of states so far; true stops. */
+  readonly shouldStop?: (states: number) => boolean;
+}
+
+const known = new WeakMap<SceneProgram, { threads: Program['threads']; moves: Move[] }>();
+
+/** Breadth first, so that parents give shortest routes. */
+export function explore(program: Program, options: ExploreOptions = {}): Exploration {
+  return new Explorer(program, options).run();
+}
+
+/** The events that lead from a start to a state, in order. */
+export function routeTo(exploration: Pick<Exploration, 'states'>, state: number): RunEvent[] {
+  const events: RunEvent[] = [];
+  for (let at = exploration.states[state]; at?.event; at = exploration.states[at.parent]) events.push(at.event);
+  return events.reverse();
+}
+
+/** Where a route begins. */
+export function startOf(exploration: Pick<Exploration, 'states'>, state: number): string {
+  let at = exploration.states[state]!;
+  while (at.parent >= 0) at = exploration.states[at.parent]!;
+  return at.frame;
+}
+
+class Explorer {
+  private readonly states: State[] = [];
+  private readonly edges: Edge[][] = [];
+  private readonly numbers = new Map<string, number>();
+  private readonly callers = new Map<string, Set<string>>();
+  private readonly reached = new Map<string, number>();
+  private readonly backFrom = new Set<string>();
+  private readonly leavesFrom = new Set<string>();
+  private readonly fired = new Set<string>();
+  private readonly starts: ReadonlySet<string>;
+  private moves = 0;
+  private cut: string | null = null;
+
+  constructor(
+    private readonly program: Program,
+    private readonly options: ExploreOptions
+  ) {
+    this.starts = new Set(startFrames(program));
+  }
+
+  run(): Exploration {
+    const { maxStates = 1_000_000, shouldStop } = this.options;
+    for (const frame of this.starts) if (this.program.scenes.has(frame)) this.meet(frame, 0, -1, null);
+    for (let at = 0; at < this.states.length; at++) {
+      if (this.states.length > maxStates) {
+        this.cut = `Stopped at ${maxStates} states.`;
+        break;
+      }
+      if (shouldStop && at % 1024 === 1023 && shouldStop(at)) {
+        this.cut = 'Stopped by hand.';
+        break;
+      }
+      this.expand(at);
+    }
+    const { cut, states, moves, edges, callers, reached, backFrom, leavesFrom, fired } = this;
+    return { cut, states, moves, edges, callers, reached, backFrom, leavesFrom, fired };
+  }
+
+  private expand(at: number): void {
+    const { frame, timers } = this.states[at]!;
+    const scene = this.program.scenes.get(frame)!;
+    for (const move of this.movesOf(scene)) this.follow(at, move);
+    const timer = timerMove(scene, timers);
+    if (timer) this.follow(at, timer);
+  }
+
+  private movesOf(scene: SceneProgram): Move[] {
+    const old = known.get(scene);
+    if (old?.threads === this.program.threads) return old.moves;
+    const moves = movesIn(this.program, scene);
+    known.set(scene, { threads: this.program.threads, moves });
+    return moves;
+  }
+
+  private follow(at: number, move: Move): void {
+    const { frame, timers } = this.states[at]!;
+    this.moves++;
+    for (const thread of move.threads) this.fired.add(thread.id);
+    const outcome = outcomeOf(this.program, frame, move.threads);
+    if (outcome.tangled) this.cut ??= 'A “back” together with another “go to” in one event was not followed.';
+    if (outcome.leaves) {
+      this.leavesFrom.add(frame);
+      return;
+    }
+    if (outcome.to === BACK) this.backFrom.add(frame);
+    const threads = move.threads.map((thread) => thread.id);
+    if (outcome.to === null || outcome.to === BACK) {
+      // A timed *back* stays only where there is nothing to go back to, which is so at a start alone.
+      const stays = outcome.to === null || this.starts.has(frame);
+      if (move.timer && stays) this.edges[at]!.push({ to: this.meet(frame, timers + 1, at, move.event), event: move.event, threads });
+      return;
+    }
+    if (outcome.to !== frame) this.addCaller(outcome.to, frame);
+    this.edges[at]!.push({ to: this.meet(outcome.to, 0, at, move.event), event: move.event, threads });
+  }
+
+  private addCaller(frame: string, caller: string): void {
+    const set = this.callers.get(frame);
+    if (set) set.add(caller);
+    else this.callers.set(frame, new Set([caller]));
+  }
+
+  private meet(frame: string, timers: number, parent: number, event: RunEvent | null): number {
+    const key = `${frame}/${timers}`;
+    const old = this.numbers.get(key);
+    if (old !== undefined) return old;
+    const number = this.states.length;
+    this.numbers.set(key, number);
+    this.states.push({ frame, timers, parent, event });
+    this.edges.push([]);
+    if (!this.reached.has(frame)) this.reached.set(frame, number);
+    return number;
+  }
+}

@@ -1,0 +1,23 @@
+import type { Rule } from '../finding.ts';
+import { badLink } from './bad-link.ts';
+import { covered } from './covered.ts';
+import { deadEnd } from './dead-end.ts';
+import { looksClickable } from './looks-clickable.ts';
+import { missingTarget } from './missing-target.ts';
+import { noWayHome } from './no-way-home.ts';
+import { repeatedTarget } from './repeated-target.ts';
+import { smallHit } from './small-hit.ts';
+import { unreachableFrame } from './unreachable-frame.ts';
+
+/** The rules of the walk, in the order their findings are listed. To add one: its file, and a line here. */
+export const rules: readonly Rule[] = [
+  missingTarget,
+  deadEnd,
+  noWayHome,
+  badLink,
+  covered,
+  smallHit,
+  unreachableFrame,
+  looksClickable,
+  repeatedTarget,
+];

@@ -1,0 +1,49 @@
+import { layerIdsOf, threadIdsOf, type Layer, type Piece } from '../../piece/piece.ts';
+import type { Item, SceneProgram } from '../../program/program.ts';
+import { outward } from '../../program/hit.ts';
+import { finding, type Rule } from '../finding.ts';
+
+export const looksClickable: Rule = {
+  id: 'looks-clickable',
+  meaning: 'a hit area, a layer with a hover or press look, a copy of a wired layer, or one made like wired ones beside it, that has no thread',
+  check: ({ program: { piece, frames, scenes } }) =>
+    frames.flatMap((id) => {
+      const scene = scenes.get(id)!;
+      return scene.items.flatMap((item) => {
+        const why = item.shown && !isWired(item) ? reasonWhy(piece, scene, item) : null;
+        return why === null
+          ? []
+          : [finding('looks-clickable', 'look', { scene: id, layer: item.layer.id }, `${item.layer.name} looks clickable`, why)];
+      });
+    }),
+};
+
+/** It, a group around it or something in it has a thread; switched off counts, since somebody meant it. */
+const isWired = (item: Item): boolean => outward(item).some((outer) => outer.threads.length > 0) || hasWiredInside(item);
+
+const hasWiredInside = (item: Item): boolean => item.children.some((child) => child.threads.length > 0 || hasWiredInside(child));
+
+/** Why a layer without a thread seems to ask for one; null where it does not. */
+export function reasonWhy(piece: Piece, scene: SceneProgram, item: Item): string | null {
+  const { layer } = item;
+  if (layer.type === 'hit') return 'It is a hit area, and nothing happens when it is pressed.';
+  if (layer.looks?.hover || layer.looks?.press) return 'It has a look of its own for the pointer, and nothing happens when it is pressed.';
+  const source = layer.copyOf === undefined ? undefined : piece.layers.get(layer.copyOf);
+  if (source && isClickable(piece, source)) return `It is a copy of ${source.name}, which is wired.`;
+  if (layer.type === 'text' || layer.type === 'picture' || layer.type === 'group') return null;
+  const like = scene.items.find((other) => other !== item && isClickable(piece, other.layer) && madeAlike(other.layer, layer));
+  return like ? `It is made like ${like.layer.name}, which is wired.` : null;
+}
+
+const isClickable = (piece: Piece, layer: Layer) =>
+  layerIdsOf(piece, layer.scene).has(layer.id) && [...threadIdsOf(piece, layer.id)].some((id) => piece.threads.get(id)?.cue.type === 'click');
+
+/** Same type, size and style, and both with a text: what a row of buttons has in common. */
+const madeAlike = (a: Layer, b: Layer) =>
+  a.type === b.type &&
+  a.parent === b.parent &&
+  !!a.text &&
+  !!b.text &&
+  a.pose.width === b.pose.width &&
+  a.pose.height === b.pose.height &&
+  JSON.stringify(a.style) === JSON.stringify(b.style);

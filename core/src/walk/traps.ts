@@ -1,0 +1,148 @@
+import type { Program } from '../program/program.ts';
+import { startFrames } from '../program/program.ts';
+import type { RunEvent } from '../run/state.ts';
+import { routeTo, startOf, type Exploration } from './explore.ts';
+
+/** Frames from which no start frame can be reached any more, and the dead ends among them. */
+export interface Trap {
+  /** The frames that lead only to each other, the first met first. */
+  readonly frames: readonly string[];
+  /** Nothing at all leads on from its one frame. */
+  readonly deadEnd: boolean;
+  /** Where the route begins, and the events that lead into the trap. */
+  readonly from: string;
+  readonly route: readonly RunEvent[];
+}
+
+/**
+ * Finds the traps of an explored piece. Frames marked as endings, and those that leave by a link in the same tab, count
+ * as home. Of frames that lead into a trap only the trap itself is returned, since mending it mends them.
+ */
+export function findTraps(program: Program, exploration: Exploration): Trap[] {
+  const frames = [...exploration.reached.keys()];
+  const forward = forwardLinks(exploration);
+  const home = homeward(program, exploration, frames, forward);
+  const entries = trapEntries(program, exploration, frames, forward, home);
+  return bottomGroups([...entries.keys()], (frame) => linksInTrap(exploration, forward, frame, entries)).map((group) => {
+    const first = group.reduce((a, b) => (entries.get(a)!.length <= entries.get(b)!.length ? a : b));
+    const ordered = [first, ...group.filter((frame) => frame !== first)];
+    const deadEnd = group.length === 1;
+    return { frames: ordered, deadEnd, ...routeThrough(exploration, entries.get(first)!) };
+  });
+}
+
+type Links = ReadonlyMap<string, ReadonlySet<string>>;
+
+function forwardLinks(exploration: Exploration): Links {
+  const links = new Map<string, Set<string>>();
+  exploration.edges.forEach((edges, at) => {
+    const from = exploration.states[at]!.frame;
+    const set = links.get(from) ?? new Set<string>();
+    for (const edge of edges) {
+      const to = exploration.states[edge.to]!.frame;
+      if (to !== from) set.add(to);
+    }
+    links.set(from, set);
+  });
+  return links;
+}
+
+/** Frames from which home is reached by going forward. */
+function homeward(program: Program, exploration: Exploration, frames: readonly string[], forward: Links): Set<string> {
+  const sources = new Map<string, string[]>();
+  for (const [from, targets] of forward) for (const to of targets) sources.set(to, [...(sources.get(to) ?? []), from]);
+  const starts = new Set(startFrames(program));
+  const canRest = (frame: string) => (starts.has(frame) && !isStuckStart(exploration, forward, frame)) || isExit(program, exploration, frame);
+  const home = new Set(frames.filter(canRest));
+  for (const frame of home) for (const source of sources.get(frame) ?? []) home.add(source);
+  return home;
+}
+
+const isExit = (program: Program, exploration: Exploration, frame: string) =>
+  program.scenes.get(frame)?.scene.ending === true || exploration.leavesFrom.has(frame);
+
+/** A start with nothing that leads on, on which *back* has nowhere to go. */
+const isStuckStart = (_exploration: Exploration, forward: Links, frame: string) => (forward.get(frame)?.size ?? 0) === 0;
+
+/**
+ * For every frame that can be entered with no way home: the chain of frames, latest last, whose being on the back stack
+ * makes it so. A frame without *back* is a trap however it was reached; one with *back* only when it was come to from a trap.
+ */
+function trapEntries(
+  program: Program,
+  exploration: Exploration,
+  frames: readonly string[],
+  forward: Links,
+  home: Set<string>
+): Map<string, string[]> {
+  const starts = new Set(startFrames(program));
+  const entries = new Map<string, string[]>();
+  for (const frame of frames) if (!home.has(frame) && (!exploration.backFrom.has(frame) || starts.has(frame))) entries.set(frame, [frame]);
+  for (const [frame, chain] of entries)
+    for (const next of forward.get(frame) ?? []) if (!home.has(next) && !entries.has(next)) entries.set(next, [...chain, next]);
+  return entries;
+}
+
+function linksInTrap(exploration: Exploration, forward: Links, frame: string, entries: ReadonlyMap<string, unknown>): string[] {
+  const back = exploration.backFrom.has(frame) ? (exploration.callers.get(frame) ?? []) : [];
+  return [...new Set([...(forward.get(frame) ?? []), ...back])].filter((next) => entries.has(next));
+}
+
+/** The shortest route to the first frame of a chain, then on along the chain. */
+function routeThrough(exploration: Exploration, chain: readonly string[]): { from: string; route: RunEvent[] } {
+  const state = exploration.reached.get(chain[0]!)!;
+  const route = routeTo(exploration, state);
+  for (let i = 1; i < chain.length; i++) route.push(...linkEvents(exploration, chain[i - 1]!, chain[i]!));
+  return { from: startOf(exploration, state), route };
+}
+
+/** What to do on a frame to get to the next one: waiting for its timers where that comes first. */
+function linkEvents(exploration: Exploration, from: string, to: string): RunEvent[] {
+  const events: RunEvent[] = [];
+  for (let at = exploration.reached.get(from)!; ;) {
+    const edges = exploration.edges[at]!;
+    const edge = edges.find((candidate) => exploration.states[candidate.to]!.frame === to);
+    if (edge) return [...events, edge.event];
+    const waiting = edges.find((candidate) => exploration.states[candidate.to]!.frame === from && candidate.to !== at);
+    if (!waiting) return events;
+    events.push(waiting.event);
+    at = waiting.to;
+  }
+}
+
+/** Groups of nodes that reach each other and nothing else (strongly connected components without a way out), by Tarjan. */
+export function bottomGroups(nodes: readonly string[], next: (node: string) => readonly string[]): string[][] {
+  const index = new Map<string, number>();
+  const low = new Map<string, number>();
+  const group = new Map<string, number>();
+  const stack: string[] = [];
+  const groups: string[][] = [];
+  for (const root of nodes) {
+    if (index.has(root)) continue;
+    const work: { node: string; links: readonly string[]; at: number }[] = [];
+    const open = (node: string) => {
+      index.set(node, index.size);
+      low.set(node, index.get(node)!);
+      stack.push(node);
+      work.push({ node, links: next(node), at: 0 });
+    };
+    open(root);
+    while (work.length) {
+      const top = work.at(-1)!;
+      const link = top.links[top.at++];
+      if (link !== undefined) {
+        if (!index.has(link)) open(link);
+        else if (!group.has(link)) low.set(top.node, Math.min(low.get(top.node)!, index.get(link)!));
+        continue;
+      }
+      work.pop();
+      const parent = work.at(-1)?.node;
+      if (parent !== undefined) low.set(parent, Math.min(low.get(parent)!, low.get(top.node)!));
+      if (low.get(top.node) !== index.get(top.node)) continue;
+      const members = stack.splice(stack.lastIndexOf(top.node));
+      for (const member of members) group.set(member, groups.length);
+      groups.push(members);
+    }
+  }
+  return groups.filter((members, number) => members.every((node) => next(node).every((link) => group.get(link) === number)));
+}

@@ -1,0 +1,14 @@
+/** A duration in milliseconds as it is written everywhere: `300 ms`, `2 s`. */
+export const durationWords = (ms: number): string => (ms >= 1000 && ms % 1000 === 0 ? `${ms / 1000} s` : `${ms} ms`);
+
+/** `1 frame`, `2 frames`. */
+export const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+
+/** A list in a sentence: `a, b and c`. */
+export const listWords = (words: readonly string[]): string =>
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+
+/** Natural order: 2 before 10, whatever the case. */
+export const naturally = (a: string, b: string): number => collator.compare(a, b);
+
+const collator = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
