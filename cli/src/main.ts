@@ -1,0 +1,58 @@
+import { createReadStream } from 'node:fs';
+import { exportKinds, type ExportKind } from '@zany/core';
+import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
+import { check, type Format } from './check.ts';
+import { exploreFile } from './explore.ts';
+import { exportFile } from './export.ts';
+import { Unreadable } from './files.ts';
+import { run } from './run.ts';
+
+const VERSION = '0.1.0';
+
+const print = (text: string) => void process.stdout.write(`${text}\n`);
+
+const positive = (text: string): number => {
+  const value = Number(text);
+  if (!Number.isInteger(value) || value < 1) throw new InvalidArgumentError('It must be a whole number from 1 on.');
+  return value;
+};
+
+/** The exit code of a call: 0 done, 1 something must be fixed, 2 the input cannot be used. */
+async function main(argv: string[]): Promise<number> {
+  let code = 0;
+  const program = new Command('zany').description('Zany Thread on files: a piece.json or a package.').version(VERSION).exitOverride();
+  program
+    .command('check <file>')
+    .description('list the loose ends; exit code 1 if something must be fixed')
+    .addOption(new Option('--format <format>', 'how to print them').choices(['text', 'json', 'sarif']).default('text'))
+    .action(async (file: string, { format }: { format: Format }) => void (code = await check(file, format, print, VERSION)));
+  program
+    .command('explore <file>')
+    .description('walk every reachable state and say what was reached')
+    .addOption(new Option('--format <format>', 'how to print it').choices(['text', 'json']).default('text'))
+    .addOption(new Option('--max-states <n>', 'stop after this many states').argParser(positive))
+    .action(async (file: string, options: { format: 'text' | 'json'; maxStates?: number }) => void (code = await exploreFile(file, options.format, options.maxStates, print)));
+  program
+    .command('run <file>')
+    .description('run events (JSON Lines) and print the settled state after each')
+    .requiredOption('--events <file>', 'a file, or - for standard input')
+    .action(async (file: string, { events }: { events: string }) => void (code = await run(file, events === '-' ? process.stdin : createReadStream(events), print)));
+  program
+    .command('export <file>')
+    .description('write the piece in another form')
+    .addOption(new Option('--to <form>', 'the form').choices(Object.keys(exportKinds)).makeOptionMandatory())
+    .requiredOption('--out <path>', 'where to write it')
+    .action(async (file: string, { to, out }: { to: ExportKind; out: string }) => void (code = await exportFile(file, to, out, print)));
+  await program.parseAsync(argv);
+  return code;
+}
+
+try {
+  process.exitCode = await main(process.argv);
+} catch (error) {
+  if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 2;
+  else if (error instanceof Unreadable || (error as NodeJS.ErrnoException).code === 'ENOENT') {
+    process.stderr.write(`zany: ${(error as Error).message}\n`);
+    process.exitCode = 2;
+  } else throw error;
+}

@@ -1,0 +1,3 @@
+export * from './arbitrary.ts';
+export * from './build.ts';
+export * from './large.ts';

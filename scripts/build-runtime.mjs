@@ -1,0 +1,46 @@
+/** Builds the player as one classic script, and the command line as one module. */
+import { readFileSync, writeFileSync } from 'node:fs';
+import { build } from 'vite';
+import { builtinModules } from 'node:module';
+
+const root = new URL('..', import.meta.url).pathname;
+
+const bundle = async (entry, outDir, format, ssr) => {
+  await build({
+    root,
+    configFile: false,
+    logLevel: 'warn',
+    ...(ssr && { ssr: { noExternal: true } }),
+    build: {
+      outDir,
+      emptyOutDir: true,
+      target: ssr ? 'node20' : 'es2022',
+      minify: ssr ? false : 'oxc',
+      ...(ssr && { ssr: true }),
+      lib: { entry: root + entry, formats: [format], name: 'ZanyThread', fileName: () => 'runtime.js' },
+      rollupOptions: { external: ssr ? [...builtinModules, ...builtinModules.map((name) => `node:${name}`)] : [] },
+    },
+  });
+};
+
+export async function buildRuntime() {
+  await bundle('player/src/runtime.ts', root + 'player/dist', 'iife', false);
+  const css = ['player.css', 'page.css'].map((file) => readFileSync(root + 'player/src/' + file, 'utf8')).join('');
+  const parts = { runtime: readFileSync(root + 'player/dist/runtime.js', 'utf8'), css, fonts: fontFiles() };
+  writeFileSync(root + 'player/dist/page-parts.json', JSON.stringify(parts));
+}
+
+/** The fonts that a page can carry, as base64 of their woff2 files by family. */
+function fontFiles() {
+  const file = (name) => readFileSync(`${root}node_modules/@fontsource-variable/${name}/files/${name}-latin-wght-normal.woff2`).toString('base64');
+  return { 'Atkinson Hyperlegible Next': file('atkinson-hyperlegible-next'), 'Bricolage Grotesque': file('bricolage-grotesque') };
+}
+
+export async function buildCli() {
+  await bundle('cli/src/main.ts', root + 'cli/dist', 'es', true);
+}
+
+if (process.argv[1] === new URL(import.meta.url).pathname) {
+  await buildRuntime();
+  await buildCli();
+}

@@ -1,0 +1,67 @@
+import { EventEmitter } from 'node:events';
+import pg from 'pg';
+import { config } from './config';
+import { log } from './log';
+
+/** News from the database that a piece has a new revision, whichever server made it. */
+const CHANNEL = 'zany_piece';
+
+interface Listener {
+  readonly news: EventEmitter;
+  client: pg.Client | null;
+  closed: boolean;
+}
+
+const store = globalThis as typeof globalThis & { zanyListener?: Listener };
+
+export const channel = CHANNEL;
+
+/** Calls back with the id of a piece whenever it may have a new revision; gives a function that ends it. */
+export function onNews(take: (piece: string | null) => void): () => void {
+  const listener = ready();
+  listener.news.on('piece', take);
+  return () => listener.news.off('piece', take);
+}
+
+export async function stopListening(): Promise<void> {
+  const listener = store.zanyListener;
+  if (!listener) return;
+  listener.closed = true;
+  await listener.client?.end().catch(() => undefined);
+  delete store.zanyListener;
+}
+
+function ready(): Listener {
+  if (store.zanyListener) return store.zanyListener;
+  const news = new EventEmitter();
+  news.setMaxListeners(0);
+  const listener: Listener = { news, client: null, closed: false };
+  store.zanyListener = listener;
+  void connect(listener);
+  return listener;
+}
+
+/** Connects and stays connected. After a gap everybody looks for what they missed (news about no piece in particular). */
+async function connect(listener: Listener): Promise<void> {
+  if (listener.closed) return;
+  const client = new pg.Client({ connectionString: config.databaseUrl });
+  const again = () => {
+    if (listener.client !== client && listener.client !== null) return;
+    listener.client = null;
+    if (!listener.closed) setTimeout(() => void connect(listener), 500);
+  };
+  client.on('error', (error) => {
+    log.warn({ err: error }, 'lost the connection that brings news; connecting again');
+    again();
+  });
+  client.on('notification', ({ payload }) => listener.news.emit('piece', payload ?? null));
+  try {
+    await client.connect();
+    await client.query(`LISTEN ${CHANNEL}`);
+    listener.client = client;
+    listener.news.emit('piece', null);
+  } catch (error) {
+    log.warn({ err: error }, 'cannot listen for news yet');
+    again();
+  }
+}

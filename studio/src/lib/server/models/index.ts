@@ -1,0 +1,92 @@
+import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
+import type { Operation, PieceJson } from '@zany/core';
+import type { Role } from '$lib/shared/types';
+
+/** The tables. Rules are in the services. */
+
+export class PersonRow extends Model<InferAttributes<PersonRow>, InferCreationAttributes<PersonRow>> {
+  declare id: string;
+  declare name: string;
+  declare email: string;
+  declare passwordHash: string;
+}
+
+export class SessionRow extends Model<InferAttributes<SessionRow>, InferCreationAttributes<SessionRow>> {
+  /** SHA-256 of the token in the cookie. */
+  declare tokenHash: string;
+  declare personId: string;
+  declare expires: Date;
+}
+
+export class PieceRow extends Model<InferAttributes<PieceRow>, InferCreationAttributes<PieceRow>> {
+  declare id: string;
+  declare name: string;
+  declare revision: number;
+  declare deletedAt: CreationOptional<Date | null>;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+export class MemberRow extends Model<InferAttributes<MemberRow>, InferCreationAttributes<MemberRow>> {
+  declare pieceId: string;
+  declare personId: string;
+  declare role: Role;
+}
+
+/** The operation log: one row for each batch, numbered by the piece's revision. */
+export class BatchRow extends Model<InferAttributes<BatchRow>, InferCreationAttributes<BatchRow>> {
+  declare pieceId: string;
+  declare revision: number;
+  declare id: string;
+  declare personId: string;
+  declare name: string;
+  declare operations: Operation[];
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class SnapshotRow extends Model<InferAttributes<SnapshotRow>, InferCreationAttributes<SnapshotRow>> {
+  declare pieceId: string;
+  declare revision: number;
+  declare body: PieceJson;
+}
+
+export class AssetRow extends Model<InferAttributes<AssetRow>, InferCreationAttributes<AssetRow>> {
+  declare id: string;
+  declare mediaType: string;
+  declare width: number;
+  declare height: number;
+  declare bytes: Buffer;
+}
+
+/** Which pieces may show an asset. */
+export class PieceAssetRow extends Model<InferAttributes<PieceAssetRow>, InferCreationAttributes<PieceAssetRow>> {
+  declare pieceId: string;
+  declare assetId: string;
+}
+
+const text = { type: DataTypes.TEXT, allowNull: false } as const;
+const key = { ...text, primaryKey: true } as const;
+const integer = { type: DataTypes.INTEGER, allowNull: false } as const;
+const moment = { type: DataTypes.DATE, allowNull: false } as const;
+
+export function defineModels(sequelize: Sequelize): void {
+  const plain = { sequelize, underscored: true, timestamps: false } as const;
+  PersonRow.init({ id: key, name: text, email: text, passwordHash: text }, { ...plain, tableName: 'people' });
+  SessionRow.init({ tokenHash: key, personId: text, expires: moment }, { ...plain, tableName: 'sessions' });
+  PieceRow.init(
+    { id: key, name: text, revision: integer, deletedAt: { type: DataTypes.DATE }, createdAt: moment, updatedAt: moment },
+    { ...plain, timestamps: true, tableName: 'pieces' }
+  );
+  MemberRow.init({ pieceId: key, personId: key, role: { ...text } as never }, { ...plain, tableName: 'members' });
+  BatchRow.init(
+    { pieceId: key, revision: { ...integer, primaryKey: true }, id: text, personId: text, name: text, operations: { type: DataTypes.JSONB, allowNull: false }, createdAt: moment },
+    { ...plain, timestamps: true, updatedAt: false, tableName: 'batches' }
+  );
+  SnapshotRow.init(
+    { pieceId: key, revision: { ...integer, primaryKey: true }, body: { type: DataTypes.JSONB, allowNull: false } },
+    { ...plain, tableName: 'snapshots' }
+  );
+  const real = { type: DataTypes.DOUBLE, allowNull: false } as const;
+  AssetRow.init({ id: key, mediaType: text, width: real, height: real, bytes: { type: DataTypes.BLOB, allowNull: false } }, { ...plain, tableName: 'assets' });
+  PieceAssetRow.init({ pieceId: key, assetId: key }, { ...plain, tableName: 'piece_assets' });
+}

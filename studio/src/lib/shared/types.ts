@@ -1,0 +1,48 @@
+import type { Batch, Fault, PieceJson } from '@zany/core';
+
+/** What the server and the pages say to each other. */
+
+export interface Person {
+  readonly id: string;
+  readonly name: string;
+  readonly email: string;
+}
+
+export type Role = 'owner' | 'editor' | 'reviewer';
+
+/** A piece as the Workroom shows it. */
+export interface PieceCard {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly updated: string;
+  readonly role: Role;
+  readonly frames: number;
+  /** How many loose ends it has; null where it is too large to be asked for all pieces at once. */
+  readonly looseEnds: number | null;
+  /** The start frame alone, as a piece of one frame; null for a piece without frames. */
+  readonly cover: PieceJson | null;
+}
+
+/** A piece as it is opened. */
+export interface OpenedPiece {
+  readonly piece: PieceJson;
+  readonly revision: number;
+  readonly role: Role;
+}
+
+/** What became of a batch that was sent. */
+export type BatchResult = { readonly id: string; readonly revision: number } | { readonly id: string; readonly fault: Fault };
+
+/** A batch as everybody who follows a piece gets it. */
+export interface FollowedBatch {
+  readonly piece: string;
+  readonly revision: number;
+  readonly by: string;
+  readonly batch: Batch;
+}
+
+/** The one shape of an error that a route answers with. */
+export interface ErrorBody {
+  readonly error: Fault;
+}

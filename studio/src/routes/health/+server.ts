@@ -1,0 +1,3 @@
+import { text } from '@sveltejs/kit';
+
+export const GET = () => text('ready');
