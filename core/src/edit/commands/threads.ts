@@ -5,11 +5,13 @@ import { naturally } from '../../words.ts';
 import { keysBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
 
-/** Adds a thread under those that its owner has. */
-export function addThread(piece: Piece, on: OwnerKind, owner: string, line: LineThread, id: string): Operation[] {
-  const order = keysBetween(threadsOf(piece, owner).at(-1)?.order ?? null, null, 1)[0]!;
-  const thread: Thread = { id, on, owner, order, cue: line.cue, branches: line.branches, enabled: true };
-  return [{ op: 'put', table: 'threads', value: thread }];
+/** Adds threads under those that their owner has, in the order given. */
+export function addThreads(piece: Piece, on: OwnerKind, owner: string, lines: readonly LineThread[], makeId: () => string): Operation[] {
+  const keys = keysBetween(threadsOf(piece, owner).at(-1)?.order ?? null, null, lines.length);
+  return lines.map(({ cue, branches }, i) => {
+    const thread: Thread = { id: makeId(), on, owner, order: keys[i]!, cue, branches, enabled: true };
+    return { op: 'put', table: 'threads', value: thread };
+  });
 }
 
 /** Gives a thread what a line says; its place, its note and whether it is on stay. */
@@ -36,15 +38,14 @@ export function wireTo(piece: Piece, layers: readonly string[], frame: string | 
           value: { to: 'frame', frame },
         },
       ];
-    return addThread(
-      piece,
-      'layer',
-      id,
-      { cue: { type: 'click' }, branches: [{ steps: [{ do: 'go', target: { to: 'frame', frame }, transition: { type: 'cut' } }] }] },
-      makeId()
-    );
+    return addThreads(piece, 'layer', id, [clickTo(frame)], makeId);
   });
 }
+
+const clickTo = (frame: string | null): LineThread => ({
+  cue: { type: 'click' },
+  branches: [{ steps: [{ do: 'go', target: { to: 'frame', frame }, transition: { type: 'cut' } }] }],
+});
 
 export interface Pair {
   readonly layer: string;

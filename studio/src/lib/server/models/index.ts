@@ -64,29 +64,31 @@ export class PieceAssetRow extends Model<InferAttributes<PieceAssetRow>, InferCr
   declare assetId: string;
 }
 
-const text = { type: DataTypes.TEXT, allowNull: false } as const;
-const key = { ...text, primaryKey: true } as const;
-const integer = { type: DataTypes.INTEGER, allowNull: false } as const;
-const moment = { type: DataTypes.DATE, allowNull: false } as const;
+/** Columns by kind. Each call makes a new object, since Sequelize writes the column's name into it. */
+const text = () => ({ type: DataTypes.TEXT, allowNull: false });
+const key = () => ({ type: DataTypes.TEXT, allowNull: false, primaryKey: true });
+const integer = () => ({ type: DataTypes.INTEGER, allowNull: false });
+const real = () => ({ type: DataTypes.DOUBLE, allowNull: false });
+const moment = () => ({ type: DataTypes.DATE, allowNull: false });
+const json = () => ({ type: DataTypes.JSONB, allowNull: false });
 
 export function defineModels(sequelize: Sequelize): void {
   const plain = { sequelize, underscored: true, timestamps: false } as const;
-  PersonRow.init({ id: key, name: text, email: text, passwordHash: text }, { ...plain, tableName: 'people' });
-  SessionRow.init({ tokenHash: key, personId: text, expires: moment }, { ...plain, tableName: 'sessions' });
+  PersonRow.init({ id: key(), name: text(), email: text(), passwordHash: text() }, { ...plain, tableName: 'people' });
+  SessionRow.init({ tokenHash: key(), personId: text(), expires: moment() }, { ...plain, tableName: 'sessions' });
   PieceRow.init(
-    { id: key, name: text, revision: integer, deletedAt: { type: DataTypes.DATE }, createdAt: moment, updatedAt: moment },
+    { id: key(), name: text(), revision: integer(), deletedAt: { type: DataTypes.DATE }, createdAt: moment(), updatedAt: moment() },
     { ...plain, timestamps: true, tableName: 'pieces' }
   );
-  MemberRow.init({ pieceId: key, personId: key, role: { ...text } as never }, { ...plain, tableName: 'members' });
+  MemberRow.init({ pieceId: key(), personId: key(), role: text() }, { ...plain, tableName: 'members' });
   BatchRow.init(
-    { pieceId: key, revision: { ...integer, primaryKey: true }, id: text, personId: text, name: text, operations: { type: DataTypes.JSONB, allowNull: false }, createdAt: moment },
+    { pieceId: key(), revision: { ...integer(), primaryKey: true }, id: text(), personId: text(), name: text(), operations: json(), createdAt: moment() },
     { ...plain, timestamps: true, updatedAt: false, tableName: 'batches' }
   );
   SnapshotRow.init(
-    { pieceId: key, revision: { ...integer, primaryKey: true }, body: { type: DataTypes.JSONB, allowNull: false } },
+    { pieceId: key(), revision: { ...integer(), primaryKey: true }, body: json() },
     { ...plain, tableName: 'snapshots' }
   );
-  const real = { type: DataTypes.DOUBLE, allowNull: false } as const;
-  AssetRow.init({ id: key, mediaType: text, width: real, height: real, bytes: { type: DataTypes.BLOB, allowNull: false } }, { ...plain, tableName: 'assets' });
-  PieceAssetRow.init({ pieceId: key, assetId: key }, { ...plain, tableName: 'piece_assets' });
+  AssetRow.init({ id: key(), mediaType: text(), width: real(), height: real(), bytes: { type: DataTypes.BLOB, allowNull: false } }, { ...plain, tableName: 'assets' });
+  PieceAssetRow.init({ pieceId: key(), assetId: key() }, { ...plain, tableName: 'piece_assets' });
 }

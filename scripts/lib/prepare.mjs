@@ -1,0 +1,44 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { collect, root } from './run.mjs';
+import { say, since, Stop } from './say.mjs';
+import { digest, once } from './stamp.mjs';
+
+export function checkNode() {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major < 20 || (major === 20 && minor < 19)) throw new Stop(`Node.js 20.19 or later is needed; this is ${process.versions.node}. Install a newer one, then try again.`);
+}
+
+/** Installs the npm packages that the lock file names, when it has changed or they are not there. */
+export async function installPackages() {
+  const value = existsSync(join(root, 'node_modules/.package-lock.json')) ? digest(['package-lock.json']) : `absent ${Date.now()}`;
+  await once('packages', value, async () => {
+    const began = Date.now();
+    say('installing npm packages');
+    const { code, output } = await collect('npm', ['ci', '--no-audit', '--no-fund']);
+    if (code !== 0) throw new Stop(`${output.trim().split('\n').slice(-8).join('\n')}\n\nThe npm packages could not be installed (above). Is the npm registry reached? Then try again.`);
+    say(`installed in ${since(began)}`);
+  });
+  // The lock file's digest is what counts from now on.
+  await once('packages', digest(['package-lock.json']), async () => undefined);
+}
+
+const sources = ['core/src', 'core/package.json', 'player/src', 'player/package.json', 'cli/src', 'studio/src', 'studio/static', 'studio/package.json', 'studio/svelte.config.js', 'studio/vite.config.ts', 'scripts/build-runtime.mjs', 'package-lock.json'];
+
+/** Builds the player, the command line and the studio, when a source has changed. */
+export async function build() {
+  const isThere = ['player/dist/page-parts.json', 'cli/dist/main.js', 'studio/build/index.js'].every((file) => existsSync(join(root, file)));
+  const built = await once('build', isThere ? digest(sources) : `absent ${Date.now()}`, async () => {
+    const began = Date.now();
+    say('building');
+    for (const [command, args, cwd] of [
+      ['node', ['scripts/build-runtime.mjs'], root],
+      [join(root, 'node_modules/.bin/vite'), ['build', '--logLevel', 'warn'], join(root, 'studio')],
+    ]) {
+      const { code, output } = await collect(command, args, { cwd });
+      if (code !== 0) throw new Stop(`${output.trim().split('\n').slice(-20).join('\n')}\n\nThe build failed (above).`);
+    }
+    say(`built in ${since(began)}`);
+  });
+  if (built) await once('build', digest(sources), async () => undefined);
+}

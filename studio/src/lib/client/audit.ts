@@ -1,0 +1,44 @@
+import type { Finding, Operation, PieceJson } from '@zany/core';
+
+export type AuditTask =
+  | { readonly type: 'piece'; readonly version: number; readonly piece: PieceJson }
+  | { readonly type: 'operations'; readonly version: number; readonly operations: readonly Operation[] };
+
+export interface AuditAnswer {
+  /** Of the last task that the answer takes in. */
+  readonly version: number;
+  readonly findings: readonly Finding[];
+  readonly states: number;
+  readonly moves: number;
+  readonly cut: string | null;
+  /** Threads that can fire. */
+  readonly fired: readonly string[];
+  readonly reached: readonly string[];
+  readonly ms: number;
+}
+
+/** The walk's worker as seen from the page. */
+export class Auditor {
+  private readonly worker = new Worker(new URL('./audit.worker.ts', import.meta.url), { type: 'module' });
+  private version = 0;
+
+  constructor(take: (answer: AuditAnswer, isCurrent: boolean) => void) {
+    this.worker.onmessage = ({ data }: MessageEvent<AuditAnswer>) => take(data, data.version === this.version);
+  }
+
+  load(piece: PieceJson): void {
+    this.post({ type: 'piece', version: ++this.version, piece });
+  }
+
+  edit(operations: readonly Operation[]): void {
+    this.post({ type: 'operations', version: ++this.version, operations });
+  }
+
+  stop(): void {
+    this.worker.terminate();
+  }
+
+  private post(task: AuditTask): void {
+    this.worker.postMessage(task);
+  }
+}

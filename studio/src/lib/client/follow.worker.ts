@@ -1,0 +1,57 @@
+/// <reference lib="webworker" />
+import type { FollowedBatch } from '$lib/shared/types';
+
+/**
+ * One event stream for a whole browser: tabs say which piece they follow from which revision, and each gets its own news.
+ * A browser opens only a few connections to one host, so a stream for each tab would soon block them all.
+ */
+interface Tab {
+  readonly port: MessagePort;
+  readonly piece: string;
+  revision: number;
+}
+
+const scope = self as unknown as SharedWorkerGlobalScope;
+const tabs = new Map<MessagePort, Tab>();
+let stream: EventSource | null = null;
+let followed = '';
+
+scope.onconnect = ({ ports }) => {
+  const port = ports[0]!;
+  port.onmessage = ({ data }: MessageEvent<{ follow: string; revision: number } | 'leave'>) => {
+    if (data === 'leave') tabs.delete(port);
+    else tabs.set(port, { port, piece: data.follow, revision: data.revision });
+    connect();
+  };
+};
+
+/** Opens the stream anew when the set of pieces has changed, or a tab is behind what the stream will still send. */
+function connect(): void {
+  const from = new Map<string, number>();
+  for (const tab of tabs.values()) from.set(tab.piece, Math.min(tab.revision, from.get(tab.piece) ?? Infinity));
+  const places = [...from].sort().map(([piece, revision]) => `${piece}:${revision}`).join(',');
+  if (places === followed && stream?.readyState !== EventSource.CLOSED) return;
+  followed = places;
+  stream?.close();
+  stream = null;
+  if (!places) return;
+  const opened = new EventSource(`/api/follow?from=${encodeURIComponent(places)}`);
+  stream = opened;
+  opened.addEventListener('batch', ({ data }) => {
+    const news = JSON.parse(data as string) as FollowedBatch;
+    for (const tab of tabs.values())
+      if (tab.piece === news.piece && tab.revision < news.revision) {
+        tab.revision = news.revision;
+        tab.port.postMessage(news);
+      }
+  });
+  opened.addEventListener('error', () => {
+    if (opened.readyState === EventSource.CLOSED && stream === opened) setTimeout(reconnect, 2000);
+  });
+}
+
+/** After an answer that a browser does not try again by itself, such as one from a server that is just starting. */
+function reconnect(): void {
+  followed = '';
+  connect();
+}

@@ -1,0 +1,324 @@
+import {
+  apply,
+  compile,
+  framesOf,
+  pathText,
+  pieceFromTrusted,
+  pieceToJson,
+  rebase,
+  startFrame,
+  update,
+  type Batch,
+  type Finding,
+  type LookName,
+  type Operation,
+  type Piece,
+  type Program,
+  type Report,
+  type RunState,
+  type SceneProgram,
+  type Touched,
+} from '@zany/core';
+import type { FollowedBatch, OpenedPiece, Person, Role } from '$lib/shared/types';
+import { Auditor, type AuditAnswer } from './audit';
+import { ask } from './api';
+import { followPiece } from './follow';
+import { newId } from './ids';
+import { SaveQueue, type SaveState } from './saving';
+import { keepHistory, keptBatches, keptHistory, tidyHistories, type HistoryEntry } from './store';
+
+export interface Notice {
+  readonly id: number;
+  readonly text: string;
+  readonly action?: { readonly label: string; readonly run: () => void };
+}
+
+const MOST_HISTORY = 300;
+
+/**
+ * One open piece: what is confirmed by the server, what is pending, what is shown, what is selected, and what can be
+ * undone. Components show it and ask it; they hold no rules of their own.
+ */
+export class EditorSession {
+  readonly id: string;
+  readonly person: Person;
+  readonly role: Role;
+
+  /** What is shown: the piece with all pending edits, and a drag that is not finished. */
+  program: Program = $state.raw(null as unknown as Program);
+  sceneId: string | null = $state(null);
+  selection: readonly string[] = $state.raw([]);
+  /** Frames chosen in the shelf or on the map; the open one is always among them. */
+  frameSelection: readonly string[] = $state.raw([]);
+  look: LookName | 'rest' = $state('rest');
+  saveState: SaveState = $state('saved');
+  waiting = $state(0);
+  undoNames: readonly string[] = $state.raw([]);
+  redoNames: readonly string[] = $state.raw([]);
+  audit: AuditAnswer | null = $state.raw(null);
+  auditIsCurrent = $state(false);
+  notices: readonly Notice[] = $state.raw([]);
+  trying = $state(false);
+  /** Accounts of what happened while trying or walking, the latest first. */
+  ledger: readonly Report[] = $state.raw([]);
+  run: RunState | null = $state.raw(null);
+  /** Layers lit up because something that leads from them is pointed at elsewhere. */
+  lit: readonly string[] = $state.raw([]);
+  /** The thread whose landing is pointed at or picked. */
+  litThread: string | null = $state(null);
+  /** The layer whose thread line is being written. */
+  writing: string | null = $state(null);
+  pairing = $state(false);
+
+  private confirmed!: Piece;
+  private revision = 0;
+  private pending: Batch[] = [];
+  private real!: Program;
+  private undoStack: HistoryEntry[] = [];
+  private redoStack: HistoryEntry[] = [];
+  private readonly queue: SaveQueue;
+  private readonly auditor: Auditor;
+  private unfollow: () => void = () => undefined;
+  private noticeCount = 0;
+  private historyTimer: ReturnType<typeof setTimeout> | undefined;
+
+  private constructor(id: string, person: Person, role: Role) {
+    this.id = id;
+    this.person = person;
+    this.role = role;
+    this.queue = new SaveQueue(id, {
+      changed: (state, waiting) => {
+        this.saveState = state;
+        this.waiting = waiting;
+      },
+      refused: (batch, why) => this.dropRefused(batch, `${why.sentence}${why.path.length ? ` (${pathText(why.path)})` : ''}`),
+    });
+    this.auditor = new Auditor((answer, isCurrent) => {
+      this.audit = answer;
+      this.auditIsCurrent = isCurrent;
+    });
+  }
+
+  /** Opens a piece: first sends what an earlier visit could not, then fetches the piece and follows it from there. */
+  static async open(id: string, person: Person, role: Role): Promise<EditorSession> {
+    const session = new EditorSession(id, person, role);
+    const left = await keptBatches(id).catch(() => []);
+    const answer = await session.fetchPiece(left);
+    session.begin(answer, left);
+    const history = await keptHistory(id).catch(() => ({ undo: [], redo: [] }));
+    session.undoStack = history.undo;
+    session.redoStack = history.redo;
+    session.tellHistory();
+    void tidyHistories().catch(() => undefined);
+    return session;
+  }
+
+  private async fetchPiece(left: readonly Batch[]): Promise<OpenedPiece> {
+    if (left.length && this.role !== 'reviewer') await ask('POST', `/api/pieces/${this.id}/batches`, { batches: left });
+    const answer = await ask<OpenedPiece>('GET', `/api/pieces/${this.id}`);
+    if (!answer.ok) throw new Error(answer.error.sentence);
+    return answer.value;
+  }
+
+  private begin(opened: OpenedPiece, left: readonly Batch[]): void {
+    this.confirmed = pieceFromTrusted(opened.piece);
+    this.revision = opened.revision;
+    this.show(compile(this.confirmed));
+    this.auditor.load(opened.piece);
+    // Sent already above; sending them again is how the queue learns what became of them.
+    this.queue.resume(left);
+    this.unfollow = followPiece(this.id, this.revision, (news) => this.receive(news));
+    this.openScene(startFrame(this.program));
+  }
+
+  close(): void {
+    this.unfollow();
+    this.queue.stop();
+    this.auditor.stop();
+    clearTimeout(this.historyTimer);
+    void keepHistory(this.id, this.history()).catch(() => undefined);
+  }
+
+  get piece(): Piece {
+    return this.program.piece;
+  }
+
+  get scene(): SceneProgram | null {
+    return (this.sceneId !== null && this.program.scenes.get(this.sceneId)) || null;
+  }
+
+  get canEdit(): boolean {
+    return this.role !== 'reviewer';
+  }
+
+  get findings(): readonly Finding[] {
+    return this.audit?.findings ?? [];
+  }
+
+  assetUrl = (asset: string): string => `/api/pieces/${this.id}/assets/${asset}`;
+
+  openScene(id: string | null): void {
+    if (this.sceneId !== id) this.selection = [];
+    this.sceneId = id;
+    this.frameSelection = id === null ? [] : [id];
+    this.look = 'rest';
+    this.writing = null;
+  }
+
+  select(ids: readonly string[]): void {
+    this.selection = ids;
+    this.look = 'rest';
+    if (this.writing && !ids.includes(this.writing)) this.writing = null;
+  }
+
+  /** Makes an edit: shown at once, kept, sent, and undone as one. False if it cannot be applied. */
+  edit(name: string, operations: readonly Operation[]): boolean {
+    this.preview(null);
+    if (operations.length === 0 || !this.canEdit) return false;
+    const inverse = this.commit(name, [...operations]);
+    if (!inverse) return false;
+    this.undoStack.push({ name, undo: inverse, redo: [...operations] });
+    if (this.undoStack.length > MOST_HISTORY) this.undoStack.shift();
+    this.redoStack = [];
+    this.tellHistory();
+    return true;
+  }
+
+  /** Shows operations without making them: a drag under way. Null ends it. */
+  preview(operations: readonly Operation[] | null): void {
+    if (operations === null || operations.length === 0) {
+      if (this.program !== this.real) this.program = this.real;
+      return;
+    }
+    const applied = apply(this.real.piece, operations);
+    if (applied.ok) this.program = update(this.real, applied.value.piece, applied.value.touched);
+  }
+
+  /** The program without what a preview shows. */
+  get settled(): Program {
+    return this.real;
+  }
+
+  undo(): void {
+    this.turn(this.undoStack, this.redoStack, 'undo', 'Undo');
+  }
+
+  redo(): void {
+    this.turn(this.redoStack, this.undoStack, 'redo', 'Redo');
+  }
+
+  notify(text: string, action?: Notice['action']): void {
+    const notice: Notice = { id: ++this.noticeCount, text, ...(action && { action }) };
+    this.notices = [...this.notices.slice(-3), notice];
+    setTimeout(() => this.dismiss(notice.id), action ? 9000 : 6000);
+  }
+
+  dismiss(id: number): void {
+    this.notices = this.notices.filter((notice) => notice.id !== id);
+  }
+
+  addReports(reports: readonly Report[]): void {
+    const telling = reports.filter((report) => report.fired.length > 0 || report.whyNot.length > 0);
+    if (telling.length) this.ledger = [...[...telling].reverse(), ...this.ledger].slice(0, 200);
+  }
+
+  private turn(from: HistoryEntry[], to: HistoryEntry[], which: 'undo' | 'redo', word: string): void {
+    this.preview(null);
+    const entry = from.pop();
+    if (!entry || !this.canEdit) return;
+    const inverse = this.commit(`${word}: ${entry.name}`.slice(0, 120), entry[which]);
+    if (inverse) to.push(which === 'undo' ? { ...entry, redo: inverse } : { ...entry, undo: inverse });
+    else this.notify(`“${entry.name}” cannot be ${which === 'undo' ? 'undone' : 'done again'}: somebody has changed the same thing since.`);
+    this.tellHistory();
+  }
+
+  private commit(name: string, operations: Operation[]): Operation[] | null {
+    const applied = apply(this.real.piece, operations);
+    if (!applied.ok) {
+      this.notify(applied.error.sentence);
+      return null;
+    }
+    const batch: Batch = { id: newId(), name, operations };
+    this.pending.push(batch);
+    this.show(update(this.real, applied.value.piece, applied.value.touched));
+    this.auditor.edit(operations);
+    this.auditIsCurrent = false;
+    this.queue.add(batch);
+    return applied.value.inverse;
+  }
+
+  /** A batch that the server has confirmed, this browser's own ones included. */
+  private receive(news: FollowedBatch): void {
+    if (news.revision <= this.revision) return;
+    if (news.revision !== this.revision + 1) return void this.reload();
+    const applied = apply(this.confirmed, news.batch.operations);
+    if (!applied.ok) return void this.reload();
+    this.confirmed = applied.value.piece;
+    this.revision = news.revision;
+    const wasFirst = this.pending[0]?.id === news.batch.id;
+    const wasMine = this.pending.some((batch) => batch.id === news.batch.id);
+    this.pending = this.pending.filter((batch) => batch.id !== news.batch.id);
+    if (wasFirst) return;
+    if (this.pending.length === 0 && !wasMine) this.follow(applied.value.piece, [applied.value.touched], news.batch.operations);
+    else this.rebuild(applied.value.touched);
+  }
+
+  private follow(piece: Piece, touched: readonly Touched[], operations: readonly Operation[]): void {
+    this.show(touched.reduce((program, part) => update(program, piece, part), this.real));
+    this.auditor.edit(operations);
+    this.auditIsCurrent = false;
+  }
+
+  /** Puts what is pending on top of a confirmed piece that has changed under it. */
+  private rebuild(touched: Touched): void {
+    const rebased = rebase(this.confirmed, this.pending);
+    for (const { batch, fault } of rebased.dropped) this.notify(`“${batch.name}” could not be kept: ${fault.sentence}`);
+    const touchedNow = [touched, ...rebased.touched];
+    this.pending = rebased.kept;
+    this.show(rebased.dropped.length ? compile(rebased.piece) : touchedNow.reduce((program, part) => update(program, rebased.piece, part), this.real));
+    this.auditor.load(pieceToJson(rebased.piece));
+    this.auditIsCurrent = false;
+  }
+
+  private dropRefused(batch: Batch, why: string): void {
+    if (!this.pending.some((pending) => pending.id === batch.id)) return;
+    this.notify(`“${batch.name}” could not be saved: ${why}`);
+    this.pending = this.pending.filter((pending) => pending.id !== batch.id);
+    const rebased = rebase(this.confirmed, this.pending);
+    this.pending = rebased.kept;
+    this.show(compile(rebased.piece));
+    this.auditor.load(pieceToJson(rebased.piece));
+  }
+
+  /** Something was missed: fetches the piece and puts what is pending on top of it. */
+  private async reload(): Promise<void> {
+    const answer = await ask<OpenedPiece>('GET', `/api/pieces/${this.id}`);
+    if (!answer.ok || answer.value.revision < this.revision) return;
+    this.confirmed = pieceFromTrusted(answer.value.piece);
+    this.revision = answer.value.revision;
+    const rebased = rebase(this.confirmed, this.pending);
+    this.pending = rebased.kept;
+    this.show(compile(rebased.piece));
+    this.auditor.load(pieceToJson(rebased.piece));
+    this.unfollow();
+    this.unfollow = followPiece(this.id, this.revision, (news) => this.receive(news));
+  }
+
+  private show(program: Program): void {
+    this.real = program;
+    this.program = program;
+    if (this.sceneId !== null && !program.scenes.has(this.sceneId)) this.openScene(startFrame(program) ?? framesOf(program.piece)[0]?.id ?? null);
+    else if (this.sceneId === null && program.frames.length) this.openScene(startFrame(program));
+    if (this.selection.some((id) => !program.piece.layers.has(id))) this.selection = this.selection.filter((id) => program.piece.layers.has(id));
+    if (this.frameSelection.some((id) => !program.scenes.has(id))) this.frameSelection = this.frameSelection.filter((id) => program.scenes.has(id));
+  }
+
+  private history = () => ({ undo: this.undoStack.slice(-100), redo: this.redoStack.slice(-100) });
+
+  private tellHistory(): void {
+    this.undoNames = this.undoStack.map((entry) => entry.name);
+    this.redoNames = this.redoStack.map((entry) => entry.name);
+    clearTimeout(this.historyTimer);
+    this.historyTimer = setTimeout(() => void keepHistory(this.id, this.history()).catch(() => undefined), 200);
+  }
+}

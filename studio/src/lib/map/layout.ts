@@ -1,0 +1,15 @@
+/** What the worker that lays the map out is told, and what it answers. CSS pixels of the map. */
+
+export interface LayoutTask {
+  readonly version: number;
+  readonly frames: readonly { readonly id: string; readonly width: number; readonly height: number }[];
+  /** Which frame leads to which, each pair once. */
+  readonly links: readonly (readonly [string, string])[];
+}
+
+export interface LayoutAnswer {
+  readonly version: number;
+  readonly places: ReadonlyMap<string, { readonly x: number; readonly y: number }>;
+  readonly width: number;
+  readonly height: number;
+}

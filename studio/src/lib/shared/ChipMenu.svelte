@@ -1,0 +1,59 @@
+<script lang="ts" generics="T">
+  import Popover from './Popover.svelte';
+
+  interface Option {
+    readonly value: T;
+    readonly label: string;
+    readonly hint?: string;
+  }
+  interface Props {
+    label: string;
+    /** What the chip is for, to those who cannot see the sentence around it. */
+    name: string;
+    options: readonly Option[];
+    onpick: (value: T) => void;
+    tone?: '' | 'chip-gold' | 'chip-teal' | 'chip-brick' | 'chip-ghost';
+    filter?: boolean;
+    onhover?: (value: T | null) => void;
+  }
+  let { label, name, options, onpick, tone = '', filter = false, onhover }: Props = $props();
+
+  let open = $state(false);
+  let chip: HTMLButtonElement | undefined = $state();
+  let typed = $state('');
+  let at = $state(0);
+  const shown = $derived(options.filter((option) => option.label.toLowerCase().includes(typed.trim().toLowerCase())));
+
+  function pick(value: T) {
+    open = false;
+    typed = '';
+    chip?.focus();
+    onpick(value);
+  }
+
+  function key(event: KeyboardEvent) {
+    if (event.key === 'ArrowDown') at = Math.min(shown.length - 1, at + 1);
+    else if (event.key === 'ArrowUp') at = Math.max(0, at - 1);
+    else if (event.key === 'Enter') shown[at] && pick(shown[at]!.value);
+    else return;
+    event.preventDefault();
+  }
+</script>
+
+<button bind:this={chip} class="chip {tone}" aria-haspopup="listbox" aria-expanded={open} aria-label="{name}: {label}" onclick={() => ((open = !open), (at = 0))}>{label}</button>
+{#if open && chip}
+  <Popover anchor={chip} label={name} onclose={() => (open = false)}>
+    {#if filter}
+      <input class="field mb-1 w-full" data-first placeholder="type to filter" aria-label="Filter" bind:value={typed} oninput={() => (at = 0)} onkeydown={key} />
+    {/if}
+    <div role="listbox" aria-label={name} tabindex="-1" onkeydown={filter ? undefined : key}>
+      {#each shown as option, i (i)}
+        <button role="option" aria-selected={i === at} class="menu-row" data-first={!filter && i === 0 ? '' : undefined} onclick={() => pick(option.value)} onpointerenter={() => ((at = i), onhover?.(option.value))} onpointerleave={() => onhover?.(null)} onfocus={() => (at = i)}>
+          <span class="flex-1 truncate">{option.label}</span>{#if option.hint}<span class="soft text-[11px]">{option.hint}</span>{/if}
+        </button>
+      {:else}
+        <p class="soft px-2 py-1">Nothing fits.</p>
+      {/each}
+    </div>
+  </Popover>
+{/if}

@@ -1,0 +1,43 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+
+  interface Props {
+    /** The element it stands at. */
+    anchor: HTMLElement;
+    onclose: () => void;
+    label: string;
+    children: Snippet;
+    width?: number;
+  }
+  let { anchor, onclose, label, children, width = 240 }: Props = $props();
+
+  let box: HTMLElement;
+
+  /** Below the anchor, or above it where there is more room. */
+  function place(node: HTMLElement) {
+    const at = anchor.getBoundingClientRect();
+    const below = innerHeight - at.bottom - 12;
+    const above = at.top - 12;
+    const upward = below < 220 && above > below;
+    node.style.left = `${Math.max(8, Math.min(at.left, innerWidth - width - 8))}px`;
+    node.style.maxHeight = `${Math.max(120, upward ? above : below)}px`;
+    if (upward) node.style.bottom = `${innerHeight - at.top + 4}px`;
+    else node.style.top = `${at.bottom + 4}px`;
+    const first = node.querySelector<HTMLElement>('[data-first]') ?? node.querySelector<HTMLElement>('input, button');
+    first?.focus();
+  }
+
+  function key(event: KeyboardEvent) {
+    event.stopPropagation();
+    if (event.key === 'Escape') {
+      onclose();
+      anchor.focus();
+    }
+  }
+</script>
+
+<svelte:window onpointerdowncapture={(event) => !box.contains(event.target as Node) && !anchor.contains(event.target as Node) && onclose()} onresize={onclose} />
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+<div bind:this={box} class="pop scroll fixed z-40 p-1.5" style:width="{width}px" role="dialog" aria-label={label} tabindex="-1" use:place onkeydown={key}>
+  {@render children()}
+</div>

@@ -1,0 +1,22 @@
+import { getContext, setContext } from 'svelte';
+import type { EditorSession } from '$lib/client/session.svelte';
+import type { DeskHands } from './commands';
+
+/** What the frame around the desks and the open desk share: the session, and what commands can do there. */
+export class DeskPlace {
+  session: EditorSession | null = $state.raw(null);
+  hands: DeskHands = {};
+}
+
+const KEY = Symbol('desk');
+
+export const setDesk = (): DeskPlace => setContext(KEY, new DeskPlace());
+
+export const getDesk = (): DeskPlace => getContext<DeskPlace>(KEY);
+
+/** The open piece; desks are drawn only once there is one. */
+export function useSession(): EditorSession {
+  const { session } = getDesk();
+  if (!session) throw new Error('no piece is open');
+  return session;
+}

@@ -1,0 +1,53 @@
+<script lang="ts">
+  import { compile, count, pieceFromTrusted } from '@zany/core';
+  import Thumb from '$lib/shared/Thumb.svelte';
+  import type { PieceCard } from '$lib/shared/types';
+
+  interface Props {
+    card: PieceCard;
+    onrename: (name: string) => void;
+    onduplicate: () => void;
+    ondelete: () => void;
+  }
+  let { card, onrename, onduplicate, ondelete }: Props = $props();
+
+  const scene = $derived.by(() => {
+    if (!card.cover) return null;
+    const program = compile(pieceFromTrusted(card.cover));
+    return program.scenes.get(program.frames[0]!) ?? null;
+  });
+  let renaming = $state(false);
+
+  function rename(event: Event) {
+    const name = (event.currentTarget as HTMLInputElement).value.trim();
+    renaming = false;
+    if (name && name !== card.name) onrename(name);
+  }
+
+  const changed = $derived(new Date(card.updated).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' }));
+</script>
+
+<article class="group flex w-[232px] flex-col gap-2" aria-label={card.name}>
+  <a href="/p/{card.id}/build" class="linen-ground relative grid h-[232px] place-items-center overflow-hidden rounded-xl border border-[var(--line)] transition-shadow hover:shadow-lg" aria-label="Open {card.name}">
+    <span class="block rounded-md shadow-md"><Thumb {scene} assetUrl={(asset) => `/api/pieces/${card.id}/assets/${asset}`} width={200} height={204} radius={6} /></span>
+    {#if card.looseEnds}
+      <span class="chip chip-brick absolute right-2 top-2">{count(card.looseEnds, 'loose end')}</span>
+    {:else if card.looseEnds === 0}
+      <span class="chip chip-teal absolute right-2 top-2">no loose end</span>
+    {/if}
+  </a>
+  <div class="flex min-h-[26px] items-center gap-1">
+    {#if renaming}
+      <!-- svelte-ignore a11y_autofocus -->
+      <input class="field h-7 flex-1" value={card.name} maxlength="120" autofocus aria-label="Name of the piece" onfocus={(event) => event.currentTarget.select()} onblur={rename} onkeydown={(event) => { if (event.key === 'Enter') event.currentTarget.blur(); if (event.key === 'Escape') { event.currentTarget.value = card.name; event.currentTarget.blur(); } }} />
+    {:else}
+      <h2 class="flex-1 truncate text-[15px]">{card.name}</h2>
+    {/if}
+  </div>
+  <p class="soft -mt-2">{count(card.frames, 'frame')} · changed {changed}</p>
+  <div class="flex gap-1 opacity-0 transition-opacity focus-within:opacity-100 group-hover:opacity-100">
+    <button class="chip" onclick={() => (renaming = true)}>rename</button>
+    <button class="chip" onclick={onduplicate}>duplicate</button>
+    {#if card.role === 'owner'}<button class="chip" onclick={ondelete}>delete</button>{/if}
+  </div>
+</article>

@@ -1,0 +1,81 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { EditorSession } from '$lib/client/session.svelte';
+  import CommandFinder from '$lib/shared/CommandFinder.svelte';
+  import { commands, matches, type CommandContext, type Desk } from '$lib/shared/commands';
+  import { setDesk } from '$lib/shared/desk.svelte';
+  import Header from '$lib/shared/Header.svelte';
+  import KeyList from '$lib/shared/KeyList.svelte';
+  import Notices from '$lib/shared/Notices.svelte';
+  import { onDestroy } from 'svelte';
+  import type { LayoutData } from './$types';
+  import type { Snippet } from 'svelte';
+
+  let { data, children }: { data: LayoutData; children: Snippet } = $props();
+
+  const place = setDesk();
+  let finding = $state(false);
+  let listing = $state(false);
+  let opened: EditorSession | null = null;
+
+  // svelte-ignore state_referenced_locally
+  const opening = EditorSession.open(data.id, data.person, data.role).then((session) => (place.session = opened = session));
+
+  onDestroy(() => opened?.close());
+
+  const desk = $derived((page.url.pathname.split('/')[3] ?? 'build') as Desk);
+
+  const contextOf = (session: EditorSession): CommandContext => ({
+    session,
+    desk,
+    hands: place.hands,
+    go: (to) => void goto(`/p/${data.id}/${to}`),
+    showKeys: () => (listing = true),
+    showFinder: () => (finding = true),
+  });
+
+  const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+
+  function key(event: KeyboardEvent) {
+    const { session } = place;
+    if (!session || event.defaultPrevented || finding || listing) return;
+    if (event.key === 'Escape' && session.trying) return void (session.trying = false);
+    if (isTyping(event.target) && !(event.ctrlKey && event.key.toLowerCase() === 'k')) return;
+    if (event.key === 'Enter' && event.target instanceof HTMLElement && event.target.closest('button, a, [role=option]') && !event.target.closest('[data-pick]')) return;
+    const context = contextOf(session);
+    for (const command of commands)
+      if (command.keys?.some((keys) => matches(event, keys)) && (command.when?.(context) ?? true)) {
+        event.preventDefault();
+        command.run(context);
+        return;
+      }
+    if (event.key === 'Escape') {
+      context.hands.pickTool?.('select');
+      session.select([]);
+    }
+  }
+</script>
+
+<svelte:head><title>{place.session?.piece.head.name ?? 'Opening'} · Zany Thread</title></svelte:head>
+<svelte:window onkeydown={key} />
+
+{#await opening}
+  <main class="grid h-screen place-items-center linen-ground"><p class="soft">Opening the piece…</p></main>
+{:then session}
+  <div class="flex h-screen flex-col">
+    <Header {session} {desk} onfinder={() => (finding = true)} onkeys={() => (listing = true)} />
+    <div class="min-h-0 flex-1">{@render children()}</div>
+  </div>
+  {#if finding}<CommandFinder context={contextOf(session)} onclose={() => (finding = false)} />{/if}
+  {#if listing}<KeyList onclose={() => (listing = false)} />{/if}
+  <Notices {session} />
+{:catch problem}
+  <main class="grid h-screen place-items-center linen-ground">
+    <div class="text-center">
+      <h1 class="mb-2 text-xl">The piece could not be opened</h1>
+      <p class="soft mb-4">{(problem as Error).message} What you changed is kept in this browser.</p>
+      <button class="act act-go" onclick={() => location.reload()}>Try again</button>
+    </div>
+  </main>
+{/await}

@@ -1,0 +1,5 @@
+<script lang="ts">
+  import HandOverDesk from "$lib/hand/HandOverDesk.svelte";
+</script>
+
+<HandOverDesk />

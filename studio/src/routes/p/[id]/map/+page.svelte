@@ -1,0 +1,5 @@
+<script lang="ts">
+  import MapDesk from "$lib/map/MapDesk.svelte";
+</script>
+
+<MapDesk />
