@@ -1,0 +1,29 @@
+<script lang="ts">
+  import { count, naturally } from '@zany/core';
+
+  interface Props {
+    files: readonly File[] | null;
+    bringing: { done: number; all: number; stop: AbortController } | null;
+    head: { width: number; height: number };
+    ontake: (fit: boolean) => void;
+    oncancel: () => void;
+  }
+  let { files, bringing, head, ontake, oncancel }: Props = $props();
+
+  const names = $derived([...(files ?? [])].map((file) => file.name).sort(naturally));
+  const focus = (node: HTMLElement) => node.focus();
+</script>
+
+<svelte:window onkeydowncapture={(event) => event.key === 'Escape' && files && oncancel()} />
+<div class="pop fixed bottom-6 left-1/2 z-40 flex -translate-x-1/2 items-center gap-4 px-4 py-3" role="dialog" aria-label="Bring in pages">
+  {#if bringing}
+    <span role="status">{bringing.done} of {count(bringing.all, 'picture')} brought in</span>
+    <progress class="progress progress-warning w-52" value={bringing.done} max={bringing.all}></progress>
+    <button class="act" onclick={() => bringing.stop.abort()}>Stop</button>
+  {:else}
+    <span class="max-w-[300px] truncate"><b>{count(names.length, 'page')}</b> <span class="soft">{names.slice(0, 3).join(', ')}{names.length > 3 ? ' …' : ''}</span></span>
+    <button class="act act-go" onclick={() => ontake(false)} use:focus>At the pictures' size</button>
+    <button class="act" onclick={() => ontake(true)}>Fitted to {head.width} × {head.height}</button>
+    <button class="act act-plain" onclick={oncancel}>Not now</button>
+  {/if}
+</div>

@@ -1,0 +1,171 @@
+<script lang="ts">
+  import { bringInPages, type Clip } from '@zany/core';
+  import { getDesk, useSession } from '$lib/shared/desk.svelte';
+  import { newId } from '$lib/client/ids';
+  import { isPicture, uploadPictures } from '$lib/client/pictures';
+  import Ledger from '$lib/shared/Ledger.svelte';
+  import RunningPiece from '$lib/shared/RunningPiece.svelte';
+  import type { Player } from '@zany/player';
+  import { onDestroy } from 'svelte';
+  import { CLIP_TYPE, clipOf, linesOf, paste, removeSelected } from './acts';
+  import BringInBar from './BringInBar.svelte';
+  import CueSheet from './CueSheet.svelte';
+  import Landings from './Landings.svelte';
+  import PairUp from './PairUp.svelte';
+  import Shelf from './Shelf.svelte';
+  import Stage from './Stage.svelte';
+  import Strip from './Strip.svelte';
+  import { tools, type Tool } from './tools';
+
+  const session = useSession();
+  const desk = getDesk();
+
+  let tool: Tool = $state('select');
+  let zoom: number | 'fit' = $state('fit');
+  let showHits = $state(true);
+  let folded = $state(localStorage.getItem('zany-strip') === 'folded');
+  let finder: HTMLInputElement | undefined = $state();
+  let picker: HTMLInputElement | undefined = $state();
+  let player: Player | null = $state.raw(null);
+  let dragging = $state(false);
+  let bringing: { done: number; all: number; stop: AbortController } | null = $state.raw(null);
+  let waitingFiles: readonly File[] | null = $state.raw(null);
+  let chooser: HTMLInputElement;
+
+  $effect(() => localStorage.setItem('zany-strip', folded ? 'folded' : 'open'));
+
+  desk.hands = {
+    pickTool: (picked) => (tool = picked),
+    focusFinder: () => finder?.focus(),
+    focusPicker: () => picker?.focus(),
+    write: () => {
+      const id = session.selection[0];
+      if (!id) return;
+      session.writing = id;
+      queueMicrotask(() => document.querySelector<HTMLInputElement>(`[data-row="${id}"] [role=combobox]`)?.focus());
+    },
+    bringIn: () => chooser.click(),
+    zoom: (to) => (zoom = to === 'fit' ? 'fit' : to === 'whole' ? 1 : Math.max(0.1, Math.min(8, (typeof zoom === 'number' ? zoom : 1) * (to === 'in' ? 1.25 : 0.8)))),
+    toggleHits: () => (showHits = !showHits),
+  };
+  onDestroy(() => {
+    desk.hands = {};
+    session.trying = false;
+  });
+
+  /** Asks how large the frames shall be only when there is something to ask. */
+  function take(files: readonly File[]) {
+    const pictures = files.filter(isPicture);
+    for (const file of files.filter((other) => !isPicture(other))) session.notify(`${file.name} is no PNG, JPEG, WebP or SVG file.`);
+    if (pictures.length && session.canEdit) waitingFiles = pictures;
+  }
+
+  async function bringIn(fit: boolean) {
+    const files = waitingFiles ?? [];
+    waitingFiles = null;
+    const stop = new AbortController();
+    bringing = { done: 0, all: files.length, stop };
+    const { taken, problems } = await uploadPictures(session.id, files, (done, all) => (bringing = { done, all, stop }), stop.signal);
+    bringing = null;
+    const before = new Set(session.program.frames);
+    if (taken.length) session.edit(taken.length === 1 ? 'Bring in a page' : `Bring in ${taken.length} pages`, bringInPages(session.piece, taken, fit, newId));
+    const first = session.program.frames.find((id) => !before.has(id));
+    if (first) session.openScene(first);
+    problems.forEach((problem) => session.notify(problem));
+  }
+
+  const isField = (target: EventTarget | null) => target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);
+
+  function copy(event: ClipboardEvent) {
+    const clip = clipOf(session);
+    if (isField(event.target) || !clip || session.trying || !getSelection()?.isCollapsed) return;
+    event.preventDefault();
+    event.clipboardData?.setData(CLIP_TYPE, JSON.stringify(clip));
+    event.clipboardData?.setData('text/plain', linesOf(session));
+    if (event.type === 'cut') removeSelected(session);
+  }
+
+  function pasteHere(event: ClipboardEvent) {
+    if (isField(event.target) || session.trying) return;
+    const files = [...(event.clipboardData?.files ?? [])];
+    if (files.length) return take(files);
+    const text = event.clipboardData?.getData(CLIP_TYPE);
+    if (!text || !session.canEdit) return;
+    event.preventDefault();
+    try {
+      const clip = JSON.parse(text) as Clip;
+      if (clip.kind === 'zany-thread/clip') paste(session, clip);
+    } catch {
+      session.notify('What is on the clipboard cannot be read.');
+    }
+  }
+
+  function drop(event: DragEvent) {
+    dragging = false;
+    if (!event.dataTransfer?.files.length) return;
+    event.preventDefault();
+    take([...event.dataTransfer.files]);
+  }
+
+  /** While trying, the layers of the frame that is shown which take a click. */
+  const live = $derived(session.trying && session.run ? (session.program.scenes.get(session.run.frame)?.items.filter((item) => item.shown && item.threads.some((thread) => thread.enabled && thread.cue.type === 'click')).map((item) => item.layer.id) ?? []) : []);
+
+  $effect(() => {
+    if (session.trying) return;
+    session.ledger = [];
+    session.run = null;
+  });
+
+  const zoomWords = $derived(zoom === 'fit' ? 'fit' : `${Math.round(zoom * 100)} %`);
+</script>
+
+<svelte:window oncopy={copy} oncut={copy} onpaste={pasteHere} ondragover={(event) => { if (event.dataTransfer?.types.includes('Files')) { event.preventDefault(); dragging = true; } }} ondragleave={(event) => !event.relatedTarget && (dragging = false)} ondrop={drop} />
+<input bind:this={chooser} type="file" multiple hidden data-chooser accept=".png,.jpg,.jpeg,.webp,.svg,image/png,image/jpeg,image/webp,image/svg+xml" onchange={(event) => { take([...(event.currentTarget.files ?? [])]); event.currentTarget.value = ''; }} />
+
+<main class="grid h-full grid-cols-[92px_minmax(280px,334px)_minmax(0,1fr)_minmax(216px,250px)]">
+  <Shelf {session} onbring={() => chooser.click()} />
+  <CueSheet {session} bind:finder />
+  <div class="relative flex min-h-0 min-w-0 flex-col border-l border-[var(--line)]">
+    <div class="flex h-[38px] shrink-0 items-center gap-1.5 border-b border-[var(--line)] bg-[var(--rim)] px-3">
+      {#if session.trying}
+        <span class="font-semibold text-[var(--teal)]">Trying</span>
+        <button class="chip" onclick={() => player?.restart(session.sceneId ?? undefined)}>from this frame</button>
+        <button class="chip" onclick={() => player?.restart()}>from the start</button>
+        <span class="flex-1"></span>
+        <button class="act act-go" onclick={() => (session.trying = false)}>Done <kbd>Esc</kbd></button>
+      {:else}
+        {#if session.canEdit}
+          {#each tools as item (item.id)}
+            <button class="chip {tool === item.id ? 'chip-on' : ''}" aria-pressed={tool === item.id} title="{item.label} ({item.key})" onclick={() => (tool = item.id)}>{item.label}</button>
+          {/each}
+        {/if}
+        <span class="flex-1"></span>
+        <button class="chip chip-ghost" aria-pressed={showHits} title="Show what can be pressed (A)" onclick={() => (showHits = !showHits)}>{showHits ? 'hits shown' : 'hits hidden'}</button>
+        <button class="chip chip-ghost" title="Zoom: Ctrl and wheel, + and −; 0 fits" onclick={() => (zoom = zoom === 'fit' ? 1 : 'fit')}>{zoomWords}</button>
+        <button class="act act-go" disabled={!session.scene} onclick={() => (session.trying = true)} title="Try it in place (T)">Try <kbd>T</kbd></button>
+      {/if}
+    </div>
+    <div class="relative min-h-0 flex-1">
+      {#if session.trying}
+        <div class="linen-ground h-full p-6 outline-4 -outline-offset-4 outline-[var(--teal)]">
+          <RunningPiece program={session.program} assetUrl={session.assetUrl} frame={session.sceneId} bind:player {live} onreport={(reports, run) => { session.run = run; session.addReports(reports); }} onlink={(address) => session.notify(`Opened ${address}`)} />
+        </div>
+      {:else if session.program.frames.length === 0}
+        <div class="linen-ground grid h-full place-items-center">
+          <div class="max-w-sm text-center">
+            <p class="mb-4 text-[15px]">A piece is made of frames. Bring in the pictures of your pages: each becomes a frame, ready for hit areas.</p>
+            <button class="act act-go" onclick={() => chooser.click()}>Choose pictures</button>
+          </div>
+        </div>
+      {:else}
+        <Stage {session} bind:tool bind:zoom {showHits} />
+      {/if}
+      {#if session.pairing && session.selection.length > 1}<PairUp {session} />{/if}
+    </div>
+    {#if !session.trying}<Strip {session} bind:folded />{/if}
+  </div>
+  {#if session.trying}<Ledger {session} onopen={(layer) => { const scene = session.piece.layers.get(layer)?.scene; session.trying = false; if (scene) session.openScene(scene); session.select([layer]); }} />{:else}<Landings {session} bind:picker />{/if}
+</main>
+
+{#if dragging}<div class="pointer-events-none fixed inset-3 z-40 grid place-items-center rounded-2xl border-2 border-dashed border-[var(--gold)] bg-[color-mix(in_srgb,var(--gold-wash)_75%,transparent)] text-[18px]">Let go: each picture becomes a frame</div>{/if}
+{#if waitingFiles || bringing}<BringInBar files={waitingFiles} {bringing} head={session.piece.head} ontake={bringIn} oncancel={() => (waitingFiles = null)} />{/if}

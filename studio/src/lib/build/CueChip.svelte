@@ -1,0 +1,41 @@
+<script lang="ts">
+  import { cueKind, cuesFor, KEY_NAMES, keyWords, type Cue, type CueType, type OwnerKind } from '@zany/core';
+  import Popover from '$lib/shared/Popover.svelte';
+
+  let { cue, on, onchange }: { cue: Cue; on: OwnerKind; onchange: (cue: Cue) => void } = $props();
+
+  let open = $state(false);
+  let chip: HTMLButtonElement | undefined = $state();
+  const words = $derived(cueKind(cue.type).when(cue).replace(/^When /, ''));
+
+  const setType = (type: CueType) => cue.type !== type && onchange(cueKind(type).fresh);
+
+  /** A key pressed in the field is the key meant. */
+  function takeKey(event: KeyboardEvent) {
+    if (event.key === 'Tab' || event.key === 'Escape') return;
+    event.preventDefault();
+    event.stopPropagation();
+    if (!['Shift', 'Control', 'Alt', 'Meta'].includes(event.key)) onchange({ type: 'key', key: event.key === ' ' ? 'Space' : event.key });
+  }
+</script>
+
+<button bind:this={chip} class="chip" aria-expanded={open} aria-label="Cue: {words}" onclick={() => (open = !open)}>{words}</button>
+{#if open && chip}
+  <Popover anchor={chip} label="Cue" onclose={() => (open = false)} width={260}>
+    <div class="flex flex-col gap-2 p-1.5">
+      <div class="flex flex-wrap gap-1">
+        {#each cuesFor(on) as type (type)}
+          <button class="chip {type === cue.type ? 'chip-on' : ''}" aria-pressed={type === cue.type} title={cueKind(type).meaning} onclick={() => setType(type)}>{cueKind(type).label}</button>
+        {/each}
+      </div>
+      {#if cue.type === 'key'}
+        <input class="field w-full" readonly value={keyWords(cue.key)} aria-label="Press the key that is meant" onkeydown={takeKey} placeholder="press a key" />
+        <div class="flex flex-wrap gap-1">
+          {#each KEY_NAMES.slice(0, 9) as key (key)}<button class="chip {key === cue.key ? 'chip-on' : ''}" onclick={() => onchange({ type: 'key', key })}>{keyWords(key)}</button>{/each}
+        </div>
+      {:else if cue.type === 'after'}
+        <label class="flex items-center gap-2"><input class="field w-24" type="number" min="1" max="86400000" step="100" value={cue.ms} onchange={(event) => onchange({ type: 'after', ms: Math.max(1, event.currentTarget.valueAsNumber || 1) })} /> ms after the frame is entered</label>
+      {/if}
+    </div>
+  </Popover>
+{/if}

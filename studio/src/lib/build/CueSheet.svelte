@@ -1,0 +1,143 @@
+<script lang="ts">
+  import { layersUnder, moveInto, type Item } from '@zany/core';
+  import type { EditorSession } from '$lib/client/session.svelte';
+  import { setFrame } from './acts';
+  import LayerRow from './LayerRow.svelte';
+  import LineInput from './LineInput.svelte';
+  import ThreadRow from './ThreadRow.svelte';
+  import PieceThreads from './PieceThreads.svelte';
+
+  let { session, finder = $bindable() }: { session: EditorSession; finder?: HTMLInputElement | undefined } = $props();
+
+  type Filter = 'all' | 'wired' | 'unwired' | 'loose ends';
+  let filter: Filter = $state('all');
+  let find = $state('');
+  let renaming = $state(false);
+  let dropAt: { id: string; above: boolean } | null = $state(null);
+
+  const scene = $derived(session.scene);
+  const fired = $derived(new Set((session.trying ? session.ledger[0]?.fired : undefined)?.map((one) => one.thread) ?? []));
+  const loose = $derived(new Set(session.findings.filter((found) => found.place.scene === session.sceneId && found.place.layer).map((found) => found.place.layer!)));
+
+  interface Row {
+    readonly item: Item;
+    readonly depth: number;
+  }
+
+  /** Frontmost first; what is in a group under it. */
+  const rows = $derived.by(() => {
+    const found: Row[] = [];
+    const add = (items: readonly Item[], depth: number) => {
+      for (const item of [...items].reverse()) {
+        found.push({ item, depth });
+        add(item.children, depth + 1);
+      }
+    };
+    add(scene?.items.filter((item) => item.parent === null) ?? [], 0);
+    return found;
+  });
+
+  const fits: Record<Filter, (item: Item) => boolean> = {
+    all: () => true,
+    wired: (item) => item.threads.length > 0,
+    unwired: (item) => item.threads.length === 0 && item.layer.type !== 'picture',
+    'loose ends': (item) => loose.has(item.layer.id),
+  };
+  const counts = $derived({ all: rows.length, wired: rows.filter(({ item }) => fits.wired(item)).length, unwired: rows.filter(({ item }) => fits.unwired(item)).length, 'loose ends': loose.size });
+  const shown = $derived(rows.filter(({ item }) => fits[filter](item) && item.layer.name.toLowerCase().includes(find.trim().toLowerCase())));
+
+  function pick(id: string, event: MouseEvent | KeyboardEvent) {
+    const { selection } = session;
+    if (event.shiftKey && selection.length) {
+      const ids = shown.map(({ item }) => item.layer.id);
+      const [a, b] = [ids.indexOf(selection.at(-1)!), ids.indexOf(id)].sort((x, y) => x - y) as [number, number];
+      session.select([...new Set([...selection, ...ids.slice(Math.max(0, a), b + 1)])]);
+    } else if (event.ctrlKey || event.metaKey) session.select(selection.includes(id) ? selection.filter((other) => other !== id) : [...selection, id]);
+    else session.select([id]);
+  }
+
+  /** Arrows move along the rows, as in any tree. */
+  function key(event: KeyboardEvent) {
+    if (!(event.target as HTMLElement).dataset['pick'] || !['ArrowDown', 'ArrowUp'].includes(event.key)) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const ids = shown.map(({ item }) => item.layer.id);
+    const next = ids[ids.indexOf((event.target as HTMLElement).dataset['pick']!) + (event.key === 'ArrowDown' ? 1 : -1)];
+    if (next === undefined) return;
+    session.select([next]);
+    document.querySelector<HTMLElement>(`[data-pick="${next}"]`)?.focus();
+  }
+
+  let dragged: string | null = null;
+
+  function over(event: DragEvent) {
+    const row = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
+    if (!row || dragged === null) return;
+    event.preventDefault();
+    const box = row.getBoundingClientRect();
+    dropAt = { id: row.dataset['row']!, above: event.clientY < box.top + box.height / 2 };
+  }
+
+  /** Puts the dragged layer in front of or behind the row it is let go at, in that row's group. */
+  function drop(event: DragEvent) {
+    event.preventDefault();
+    const target = dropAt && session.piece.layers.get(dropAt.id);
+    const moving = dragged;
+    const above = dropAt?.above ?? false;
+    dropAt = dragged = null;
+    if (!target || !moving || moving === target.id || !session.sceneId) return;
+    const siblings = layersUnder(session.piece, session.sceneId, target.parent).filter((layer) => layer.id !== moving);
+    const at = siblings.findIndex((layer) => layer.id === target.id) + (above ? 1 : 0);
+    session.edit('Reorder', moveInto(session.piece, [moving], session.sceneId, target.parent, at));
+  }
+
+  function rename(event: Event) {
+    const name = (event.currentTarget as HTMLInputElement).value.trim();
+    renaming = false;
+    if (scene && name && name !== scene.scene.name) setFrame(session, scene.scene.id, `Rename ${scene.scene.name}`, 'name', name.slice(0, 120));
+  }
+</script>
+
+<section class="flex min-h-0 flex-col bg-[var(--sheet)]" aria-label="Cue sheet">
+  {#if scene}
+    <header class="flex flex-col gap-2 border-b border-[var(--line)] px-3.5 pb-2 pt-2.5">
+      <div class="flex min-h-[26px] items-baseline gap-2">
+        {#if renaming}
+          <!-- svelte-ignore a11y_autofocus -->
+          <input class="field h-[26px] flex-1 text-[16px]" value={scene.scene.name} autofocus maxlength="120" aria-label="Name of the frame" onfocus={(event) => event.currentTarget.select()} onblur={rename} onkeydown={(event) => { event.stopPropagation(); if (event.key === 'Enter') event.currentTarget.blur(); }} />
+        {:else}
+          <h2 class="truncate text-[18px]"><button title="Double-click to rename" ondblclick={() => session.canEdit && (renaming = true)}>{scene.scene.name}</button></h2>
+        {/if}
+        <span class="soft shrink-0">frame {(session.program.frameAt.get(scene.scene.id) ?? 0) + 1} · {scene.scene.width} × {scene.scene.height}</span>
+      </div>
+      <div class="flex flex-wrap items-center gap-1.5">
+        {#each Object.keys(counts) as Filter[] as name (name)}
+          <button class="chip {filter === name ? 'chip-on' : name === 'loose ends' && counts[name] ? '!text-[var(--brick-text)]' : ''}" aria-pressed={filter === name} onclick={() => (filter = name)}>{name} {counts[name]}</button>
+        {/each}
+        <input bind:this={finder} class="field h-[22px] min-w-0 flex-1 !px-1.5" placeholder="find  /" aria-label="Find a layer" bind:value={find} onkeydown={(event) => { event.stopPropagation(); if (event.key === 'Escape') { find = ''; event.currentTarget.blur(); } }} />
+      </div>
+    </header>
+    <div class="scroll min-h-0 flex-1 pb-24" role="tree" aria-label="Layers, frontmost first" aria-multiselectable="true" tabindex="-1" onkeydown={key} ondragstart={(event) => (dragged = (event.target as HTMLElement).dataset['row'] ?? null)} ondragover={over} ondragleave={() => (dropAt = null)} ondrop={drop} ondragend={() => (dropAt = dragged = null)}>
+      {#each shown as { item, depth } (item.layer.id)}
+        <div class="relative">
+          {#if dropAt?.id === item.layer.id}<span class="pointer-events-none absolute left-2 right-2 z-10 h-0.5 bg-[var(--gold)] {dropAt.above ? 'top-0' : 'bottom-0'}"></span>{/if}
+          <LayerRow {session} {item} {depth} {fired} onpick={(event) => pick(item.layer.id, event)} />
+        </div>
+      {:else}
+        {#if rows.length === 0}
+          <p class="soft px-4 py-5">This frame is empty. Draw a hit area with <kbd>H</kbd> or a box with <kbd>B</kbd>, or drop pictures on the stage.</p>
+        {:else}<p class="soft px-4 py-3">No layer fits.</p>{/if}
+      {/each}
+      <div class="border-b border-[var(--line)] px-3.5 py-2" role="group" aria-label="Threads of the frame itself">
+        <div class="flex items-center gap-2"><span class="h-[14px] w-[11px] rounded-[2px] border border-[var(--soft)]"></span><span class="font-semibold">The frame itself</span><span class="soft ml-auto text-[11.5px]">clicks beside all layers, keys, times</span></div>
+        <div class="ml-[22px]">
+          {#each scene.threads as thread (thread.id)}<ThreadRow {session} {thread} fired={fired.has(thread.id)} />{/each}
+          {#if session.selection.length === 0 && session.canEdit && !session.trying}<div class="my-1.5"><LineInput {session} on="scene" owner={scene.scene.id} /></div>{/if}
+        </div>
+      </div>
+      <PieceThreads {session} {fired} />
+    </div>
+  {:else}
+    <p class="soft p-5">No frame yet. Bring in pages by dropping their pictures here, or make a frame in the shelf.</p>
+  {/if}
+</section>

@@ -1,0 +1,95 @@
+<script lang="ts">
+  import { likelyFrames, framesOf, wireTo, type Item } from '@zany/core';
+  import type { EditorSession } from '$lib/client/session.svelte';
+  import { newId } from '$lib/client/ids';
+  import { setLayer } from './acts';
+  import LayerMark from './LayerMark.svelte';
+  import LineInput from './LineInput.svelte';
+  import ThreadRow from './ThreadRow.svelte';
+
+  interface Props {
+    session: EditorSession;
+    item: Item;
+    depth: number;
+    fired: ReadonlySet<string>;
+    onpick: (event: MouseEvent | KeyboardEvent) => void;
+  }
+  let { session, item, depth, fired, onpick }: Props = $props();
+
+  const layer = $derived(item.layer);
+  const isSelected = $derived(session.selection.includes(layer.id));
+  const isOnly = $derived(isSelected && session.selection.length === 1);
+  const finding = $derived(session.findings.find((found) => found.place.layer === layer.id));
+  const asks = $derived(session.findings.some((found) => found.rule === 'looks-clickable' && found.place.layer === layer.id));
+  const likely = $derived(asks && isOnly ? likelyFrames(session.piece, layer, layer.scene, framesOf(session.piece)).slice(0, 3) : []);
+  let renaming = $state(false);
+
+  const meta = $derived.by(() => {
+    const { width, height } = item.box;
+    const looks = ['rest', ...Object.keys(layer.looks ?? {})];
+    const parts = [layer.type === 'text' ? 'text' : layer.type === 'picture' ? 'picture' : `${Math.round(width)} × ${Math.round(height)}`];
+    if (looks.length > 1) parts.push(looks.join(' '));
+    return parts.join(' · ');
+  });
+  const words: Record<string, string> = { 'small-hit': 'hard to hit', 'looks-clickable': 'not wired', covered: 'covered', 'missing-target': 'leads nowhere', 'bad-link': 'bad link', 'repeated-target': 'same as another' };
+
+  function rename(event: Event) {
+    const name = (event.currentTarget as HTMLInputElement).value.trim();
+    renaming = false;
+    if (name && name !== layer.name) setLayer(session, [layer.id], `Rename ${layer.name}`, ['name'], name.slice(0, 120));
+  }
+</script>
+
+<div
+  class="relative border-b border-[var(--line)] py-1.5 pr-3 {isSelected ? 'bg-[var(--gold-wash)]' : ''} {session.lit.includes(layer.id) ? 'bg-[var(--gold-wash)]' : ''} {layer.hidden ? 'opacity-55' : ''}"
+  style:padding-left="{14 + depth * 16}px"
+  role="treeitem"
+  aria-selected={isSelected}
+  aria-level={depth + 1}
+  aria-label={layer.name}
+  tabindex="-1"
+  data-row={layer.id}
+  draggable={session.canEdit && !renaming}
+  onpointerenter={() => (session.lit = [layer.id])}
+  onpointerleave={() => (session.lit = [])}
+>
+  {#if isSelected}<span class="absolute bottom-0 left-0 top-0 w-1 bg-[var(--gold)]"></span>{/if}
+  <div class="group/row flex min-h-[22px] items-center gap-2">
+    <LayerMark type={layer.type} fill={layer.style.fill} />
+    {#if renaming}
+      <!-- svelte-ignore a11y_autofocus -->
+      <input class="field h-[22px] flex-1 !px-1" value={layer.name} autofocus maxlength="120" aria-label="Name of the layer" onfocus={(event) => event.currentTarget.select()} onblur={rename} onkeydown={(event) => { event.stopPropagation(); if (event.key === 'Enter') event.currentTarget.blur(); if (event.key === 'Escape') { event.currentTarget.value = layer.name; event.currentTarget.blur(); } }} />
+    {:else}
+      <button class="min-w-0 flex-1 truncate text-left font-semibold" onclick={onpick} ondblclick={() => session.canEdit && (renaming = true)} data-pick={layer.id}>{layer.name}</button>
+    {/if}
+    {#if finding}
+      <span class="shrink-0 text-[11.5px] {finding.severity === 'must' ? 'text-[var(--brick-text)]' : 'text-[var(--gold-text)]'}" title={finding.sentence}>{words[finding.rule] ?? finding.rule}</span>
+    {:else}
+      <span class="soft shrink-0 text-[11.5px]">{meta}</span>
+    {/if}
+    <span class="flex {layer.locked || layer.hidden || isSelected ? '' : 'opacity-0'} shrink-0 gap-0.5 focus-within:opacity-100 group-hover/row:opacity-100">
+      <button class="soft px-0.5" aria-pressed={layer.locked ?? false} aria-label={layer.locked ? 'Unlock' : 'Lock'} title={layer.locked ? 'Unlock' : 'Lock'} onclick={() => setLayer(session, [layer.id], layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`, ['locked'], layer.locked ? undefined : true)}>{layer.locked ? '⚿' : '⚬'}</button>
+      <button class="soft px-0.5" aria-pressed={layer.hidden ?? false} aria-label={layer.hidden ? 'Show' : 'Hide'} title={layer.hidden ? 'Show' : 'Hide'} onclick={() => setLayer(session, [layer.id], layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`, ['hidden'], layer.hidden ? undefined : true)}>{layer.hidden ? '◌' : '●'}</button>
+    </span>
+  </div>
+  {#if item.threads.length || asks || isOnly}
+    <div class="ml-[22px]">
+      {#each item.threads as thread (thread.id)}
+        <ThreadRow {session} {thread} fired={fired.has(thread.id)} />
+      {/each}
+      {#if isOnly && session.canEdit && !session.trying}
+        <div class="my-1.5 flex flex-col gap-1">
+          {#if likely.length}
+            <div class="flex flex-wrap items-center gap-1">
+              <span class="soft">likely:</span>
+              {#each likely as frame (frame.id)}<button class="chip chip-ghost" onclick={() => session.edit(`Lead to ${frame.name}`, wireTo(session.piece, [layer.id], frame.id, newId))}>→ {frame.name}</button>{/each}
+            </div>
+          {/if}
+          <LineInput {session} on="layer" owner={layer.id} focus={session.writing === layer.id} onclose={() => (session.writing = null)} />
+        </div>
+      {:else if asks && item.threads.length === 0}
+        <button class="stitch stitch-off soft my-1 block text-left" onclick={(event) => (onpick(event), (session.writing = layer.id))}>When clicked → … <span class="text-[var(--brick-text)]">looks clickable, not wired</span></button>
+      {/if}
+    </div>
+  {/if}
+</div>

@@ -1,0 +1,135 @@
+<script lang="ts">
+  import { addThreads, completions, newFrame, parseLine, parseLines, rewriteThread, scopeOf, type LineThread, type OwnerKind } from '@zany/core';
+  import { newId } from '$lib/client/ids';
+  import type { EditorSession } from '$lib/client/session.svelte';
+
+  interface Props {
+    session: EditorSession;
+    on: OwnerKind;
+    owner: string;
+    /** The thread that is rewritten; a new one is added if none is given. */
+    thread?: string;
+    text?: string;
+    focus?: boolean;
+    onclose?: () => void;
+  }
+  let { session, on, owner, thread, text = '', focus = false, onclose }: Props = $props();
+
+  // svelte-ignore state_referenced_locally
+  let typed = $state(text);
+  let picked = $state(-1);
+  let touched = $state(false);
+  let active = $state(false);
+  let input: HTMLInputElement;
+
+  const scope = $derived(scopeOf(session.piece));
+  const offers = $derived(active && typed !== text ? completions(typed, scope, 7) : []);
+  const parsed = $derived(typed.trim() ? parseLine(typed, scope) : null);
+  const problem = $derived(touched && parsed && !parsed.ok ? parsed.error : null);
+  const ghost = $derived(offers[0] && typed && offers[0].line.toLowerCase().startsWith(typed.toLowerCase()) ? offers[0].line.slice(typed.length) : '');
+
+  /** The offer that Enter takes: the picked one, else the first where what is typed says nothing by itself. */
+  const chosen = $derived(picked >= 0 ? offers[picked] : parsed?.ok ? undefined : offers[0]);
+
+  function write(lines: readonly LineThread[]) {
+    const operations = thread && lines.length === 1 ? rewriteThread(thread, lines[0]!) : null;
+    if (operations) session.edit('Rewrite a thread', operations);
+    else session.edit(lines.length === 1 ? 'New thread' : `${lines.length} new threads`, addThreads(session.piece, on, owner, lines, newId));
+    typed = '';
+    touched = false;
+    picked = -1;
+    onclose?.();
+  }
+
+  function enter() {
+    const whole = chosen && parseLine(chosen.line, scope);
+    if (whole?.ok && (picked >= 0 || !parsed?.ok)) return write([whole.value]);
+    if (chosen && !parsed?.ok) return take(chosen.line);
+    const line = parseLine(typed, scope);
+    if (line.ok) return write([line.value]);
+    touched = true;
+  }
+
+  function take(line: string) {
+    typed = line + (/(go to|open|key|after|push)$/.test(line) ? ' ' : '');
+    picked = -1;
+    input.focus();
+  }
+
+  /** Makes the frame that was named and does not exist, as a draft, and leads there. */
+  function makeDraft(name: string) {
+    const id = newId();
+    if (!session.edit(`New draft frame ${name}`, newFrame(session.piece, id, { name, draft: true }))) return;
+    const line = parseLine(typed, scopeOf(session.piece));
+    if (line.ok) write([line.value]);
+  }
+
+  function key(event: KeyboardEvent) {
+    event.stopPropagation();
+    if (event.key === 'Enter') enter();
+    else if (event.key === 'Tab' && !event.shiftKey && (chosen ?? offers[0]) && typed) take((chosen ?? offers[0])!.line);
+    else if (event.key === 'ArrowDown') picked = Math.min(offers.length - 1, picked + 1);
+    else if (event.key === 'ArrowUp') picked = Math.max(-1, picked - 1);
+    else if (event.key === 'Escape') {
+      typed = text;
+      onclose?.();
+      input.blur();
+    } else return;
+    event.preventDefault();
+  }
+
+  /** Several lines pasted at once become several threads. */
+  function pasted(event: ClipboardEvent) {
+    const lines = event.clipboardData?.getData('text/plain') ?? '';
+    event.stopPropagation();
+    if (!lines.trim().includes('\n')) return;
+    event.preventDefault();
+    const all = parseLines(lines, scope);
+    if (all.ok) write(all.value);
+    else session.notify(`These lines cannot be read. ${all.error.message}`);
+  }
+
+  function begin(node: HTMLInputElement) {
+    if (focus) node.focus();
+  }
+</script>
+
+<div class="relative">
+  <div class="field relative flex h-[28px] items-center !p-0 {active ? '!border-[var(--gold)]' : ''}">
+    <div class="soft pointer-events-none absolute inset-0 flex items-center overflow-hidden whitespace-pre px-2" aria-hidden="true"><span class="invisible">{typed}</span><span class="opacity-70">{ghost}</span></div>
+    <input
+      bind:this={input}
+      bind:value={typed}
+      class="relative h-full w-full bg-transparent px-2 outline-none"
+      placeholder="type: name of a frame, or hover → go to …"
+      aria-label="Thread line"
+      aria-invalid={problem !== null}
+      role="combobox"
+      aria-expanded={offers.length > 0}
+      aria-controls="offers-{owner}"
+      autocomplete="off"
+      spellcheck="false"
+      onkeydown={key}
+      onpaste={pasted}
+      oninput={() => ((picked = -1), (touched = false))}
+      onfocus={() => (active = true)}
+      onblur={() => ((active = false), (touched = typed.trim() !== '' && typed !== text))}
+      use:begin
+    />
+    {#if active}<span class="soft pr-2" aria-hidden="true">⏎</span>{/if}
+  </div>
+  {#if offers.length && typed}
+    <ul class="pop absolute left-0 right-0 z-30 mt-1 max-h-56 overflow-auto p-1" role="listbox" id="offers-{owner}">
+      {#each offers as offer, i (offer.word)}
+        <li role="option" aria-selected={i === picked}>
+          <button class="menu-row" aria-selected={i === picked} tabindex="-1" onpointerdown={(event) => { event.preventDefault(); const whole = parseLine(offer.line, scope); if (whole.ok) write([whole.value]); else take(offer.line); }}>{offer.word}</button>
+        </li>
+      {/each}
+    </ul>
+  {/if}
+  {#if parsed && !parsed.ok && parsed.error.unknownFrame && (touched || offers.length === 0)}
+    <button class="chip chip-gold mt-1" onpointerdown={(event) => { event.preventDefault(); makeDraft(parsed.error.unknownFrame!); }}>make draft frame “{parsed.error.unknownFrame}”</button>
+  {:else if problem}
+    <p class="mt-1 text-[12px] text-[var(--brick-text)]" role="alert">{problem.message}</p>
+  {/if}
+</div>

@@ -1,0 +1,323 @@
+<script lang="ts">
+  import { isOn, moveLayers, overlaps, resizeLayers, union, type Item, type Point, type Rect } from '@zany/core';
+  import { sceneView } from '$lib/shared/sceneView';
+  import type { EditorSession } from '$lib/client/session.svelte';
+  import { drawLayer, duplicate, noteStep, setLayer } from './acts';
+  import { cursorOf, HANDLES, placeOf, pull, type Handle } from './handles';
+  import PropertyBar from './PropertyBar.svelte';
+  import { snapEdge, snapMove, type Guide } from './snap';
+  import StageStitches from './StageStitches.svelte';
+  import type { Tool } from './tools';
+
+  interface Props {
+    session: EditorSession;
+    tool: Tool;
+    zoom: number | 'fit';
+    showHits: boolean;
+  }
+  let { session, tool = $bindable(), zoom = $bindable(), showHits }: Props = $props();
+
+  let width = $state(600);
+  let height = $state(500);
+  let ground: HTMLElement;
+  let sheet: HTMLElement | undefined = $state();
+  let guides: readonly Guide[] = $state.raw([]);
+  let marquee: Rect | null = $state.raw(null);
+  let typing: string | null = $state(null);
+  let dragging = $state(false);
+
+  const scene = $derived(session.scene);
+  const fitted = $derived(scene ? Math.min(2, (width - 96) / scene.scene.width, (height - 96) / scene.scene.height) : 1);
+  const scale = $derived(zoom === 'fit' ? Math.max(0.05, fitted) : zoom);
+  const selected = $derived(session.selection.flatMap((id) => scene?.byId.get(id) ?? []));
+  const around = $derived(union(selected.map((item) => item.box)));
+  const isFixed = $derived(selected.length > 0 && selected.every((item) => item.layer.locked));
+  const hits = $derived(scene?.items.filter((item) => item.shown && (item.layer.type === 'hit' || (showHits && item.threads.some((thread) => thread.cue.type === 'click')))) ?? []);
+  const padX = $derived(Math.max(48, (width - (scene?.scene.width ?? 0) * scale) / 2));
+  const padY = $derived(Math.max(48, (height - (scene?.scene.height ?? 0) * scale) / 2));
+
+  const pointOf = (event: PointerEvent | MouseEvent): Point => {
+    const box = sheet!.getBoundingClientRect();
+    return { x: (event.clientX - box.left) / scale, y: (event.clientY - box.top) / scale };
+  };
+
+  /** The frontmost layer at a point that can be picked: a group as a whole, unless its inside was opened or is asked for. */
+  function pickAt(point: Point, deep: boolean): Item | null {
+    for (const item of [...(scene?.items ?? [])].reverse()) {
+      if (!item.shown || item.layer.locked || item.layer.type === 'group' || !isOn(item, point)) continue;
+      return deep ? item : outerOf(item);
+    }
+    return null;
+  }
+
+  function outerOf(item: Item): Item {
+    const opened = new Set(selected.map((one) => one.layer.parent));
+    let at = item;
+    while (at.parent && !opened.has(at.layer.parent) && !at.parent.layer.locked) at = at.parent;
+    return at;
+  }
+
+  const clamp = (n: number) => Math.round(n);
+
+  /** Follows the pointer until it is let go. */
+  function follow(event: PointerEvent, move: (event: PointerEvent, point: Point) => void, done: (event: PointerEvent, moved: boolean) => void) {
+    const target = ground;
+    const from = { x: event.clientX, y: event.clientY };
+    let moved = false;
+    target.setPointerCapture(event.pointerId);
+    const onMove = (next: PointerEvent) => {
+      moved ||= Math.hypot(next.clientX - from.x, next.clientY - from.y) > 3;
+      if (moved) move(next, pointOf(next));
+    };
+    const onUp = (next: PointerEvent) => {
+      target.removeEventListener('pointermove', onMove);
+      target.removeEventListener('pointerup', onUp);
+      target.removeEventListener('pointercancel', onUp);
+      guides = [];
+      dragging = false;
+      done(next, moved);
+    };
+    target.addEventListener('pointermove', onMove);
+    target.addEventListener('pointerup', onUp);
+    target.addEventListener('pointercancel', onUp);
+  }
+
+  function press(event: PointerEvent) {
+    if (event.button !== 0 || !scene) return;
+    if ((event.target as HTMLElement).closest('[data-bar]')) return;
+    (document.activeElement as HTMLElement | null)?.blur?.();
+    typing = null;
+    if (tool !== 'select' && session.canEdit) return draw(event, tool);
+    const point = pointOf(event);
+    const hit = pickAt(point, event.ctrlKey || event.metaKey);
+    if (!hit) return pressEmpty(event, point);
+    const { id } = hit.layer;
+    if (event.shiftKey) session.select(session.selection.includes(id) ? session.selection.filter((other) => other !== id) : [...session.selection, id]);
+    else if (!session.selection.includes(id)) session.select([id]);
+    if (session.canEdit && session.selection.includes(id)) drag(event, point);
+  }
+
+  function others(): Rect[] {
+    const chosen = new Set(session.selection);
+    const rects = scene!.items.filter((item) => item.shown && item.parent === null && !chosen.has(item.layer.id) && item.layer.type !== 'picture').map((item) => item.box);
+    return [{ x: 0, y: 0, width: scene!.scene.width, height: scene!.scene.height }, ...rects];
+  }
+
+  function drag(event: PointerEvent, from: Point) {
+    const begin = union(session.selection.flatMap((id) => scene!.byId.get(id)?.box ?? []));
+    if (!begin) return;
+    const near = others();
+    const movable = session.selection.filter((id) => !session.piece.layers.get(id)?.locked);
+    let by = { x: 0, y: 0 };
+    follow(
+      event,
+      (next, point) => {
+        dragging = true;
+        let dx = point.x - from.x;
+        let dy = point.y - from.y;
+        if (next.shiftKey) [dx, dy] = Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy];
+        const snapped = snapMove({ ...begin, x: begin.x + dx, y: begin.y + dy }, next.altKey ? [...near, begin] : near, 5 / scale);
+        guides = snapped.guides;
+        by = { x: clamp(begin.x + dx + snapped.dx) - begin.x, y: clamp(begin.y + dy + snapped.dy) - begin.y };
+        session.preview(moveLayers(session.settled.piece, movable, by.x, by.y));
+      },
+      (next, moved) => {
+        session.preview(null);
+        if (!moved || (by.x === 0 && by.y === 0)) return;
+        if (next.altKey) return duplicate(session, by);
+        const name = movable.length === 1 ? session.piece.layers.get(movable[0]!)!.name : `${movable.length} layers`;
+        session.edit(`Move ${name}`, moveLayers(session.settled.piece, movable, by.x, by.y));
+        noteStep(movable, by.x, by.y);
+      }
+    );
+  }
+
+  function pressEmpty(event: PointerEvent, from: Point) {
+    const before = event.shiftKey ? session.selection : [];
+    follow(
+      event,
+      (_, point) => {
+        marquee = { x: Math.min(from.x, point.x), y: Math.min(from.y, point.y), width: Math.abs(point.x - from.x), height: Math.abs(point.y - from.y) };
+        const inside = scene!.items.filter((item) => item.parent === null && item.shown && !item.layer.locked && overlaps(item.box, marquee!)).map((item) => item.layer.id);
+        session.select([...new Set([...before, ...inside])]);
+      },
+      (_, moved) => {
+        marquee = null;
+        if (!moved && !event.shiftKey) session.select([]);
+      }
+    );
+  }
+
+  function resize(event: PointerEvent, handle: Handle) {
+    event.stopPropagation();
+    if (!around || !session.sceneId || !session.canEdit) return;
+    const begin = around;
+    const from = pointOf(event);
+    const near = others();
+    const ids = [...session.selection];
+    let to = begin;
+    follow(
+      event,
+      (next, point) => {
+        dragging = true;
+        to = pull(begin, handle, point.x - from.x, point.y - from.y, next.shiftKey);
+        const found: Guide[] = [];
+        for (const [edge, axis] of [['w', 'x'], ['e', 'x'], ['n', 'y'], ['s', 'y']] as const) {
+          if (!handle.includes(edge)) continue;
+          const size = axis === 'x' ? 'width' : 'height';
+          const value = edge === 'w' || edge === 'n' ? to[axis] : to[axis] + to[size];
+          const snapped = snapEdge(value, near, axis, 5 / scale);
+          const at = snapped.guide ? snapped.value : clamp(value);
+          to = edge === 'w' || edge === 'n' ? { ...to, [axis]: at, [size]: Math.max(1, to[size] + to[axis] - at) } : { ...to, [size]: Math.max(1, at - to[axis]) };
+          if (snapped.guide) found.push(snapped.guide);
+        }
+        guides = found;
+        session.preview(resizeLayers(session.settled, session.sceneId!, ids, begin, to));
+      },
+      (_, moved) => {
+        session.preview(null);
+        if (moved) session.edit('Resize', resizeLayers(session.settled, session.sceneId!, ids, begin, to));
+      }
+    );
+  }
+
+  const defaults: Record<Exclude<Tool, 'select'>, { width: number; height: number }> = { box: { width: 160, height: 48 }, oval: { width: 64, height: 64 }, text: { width: 200, height: 28 }, hit: { width: 120, height: 48 } };
+
+  function draw(event: PointerEvent, type: Exclude<Tool, 'select'>) {
+    const from = pointOf(event);
+    const near = others();
+    let box: Rect | null = null;
+    follow(
+      event,
+      (next, point) => {
+        const x = snapEdge(point.x, near, 'x', 5 / scale);
+        const y = snapEdge(point.y, near, 'y', 5 / scale);
+        guides = [x.guide, y.guide].filter((guide) => guide !== null);
+        let wide = x.value - from.x;
+        let high = y.value - from.y;
+        if (next.shiftKey) wide = Math.sign(wide || 1) * (Math.abs(high) > Math.abs(wide) ? Math.abs(high) : Math.abs(wide));
+        if (next.shiftKey) high = Math.sign(high || 1) * Math.abs(wide);
+        box = { x: Math.min(from.x, from.x + wide), y: Math.min(from.y, from.y + high), width: Math.abs(wide), height: Math.abs(high) };
+        marquee = box;
+      },
+      () => {
+        marquee = null;
+        const size = defaults[type];
+        const good = box && box.width > 4 && box.height > 4 ? box : { x: from.x - size.width / 2, y: from.y - size.height / 2, ...size };
+        const id = drawLayer(session, type, good);
+        tool = 'select';
+        if (id && type === 'text') typing = id;
+      }
+    );
+  }
+
+  function open(event: MouseEvent) {
+    if (!scene || !session.canEdit || (event.target as HTMLElement).closest('[data-bar]')) return;
+    const item = pickAt(pointOf(event), true);
+    if (!item) return;
+    if (item.parent && !session.selection.includes(item.layer.id)) return session.select([item.layer.id]);
+    if (item.layer.type === 'text' || item.layer.type === 'box' || item.layer.type === 'oval') {
+      session.select([item.layer.id]);
+      typing = item.layer.id;
+    }
+  }
+
+  function finishTyping(event: Event) {
+    const text = (event.currentTarget as HTMLTextAreaElement).value;
+    const layer = typing ? session.piece.layers.get(typing) : null;
+    typing = null;
+    if (!layer || text === (layer.text ?? '')) return;
+    const path = session.look === 'rest' ? ['text'] : ['looks', session.look, 'text'];
+    setLayer(session, [layer.id], `Type in ${layer.name}`, path, text === '' && layer.type !== 'text' ? undefined : text);
+  }
+
+  function wheel(event: WheelEvent) {
+    if (!event.ctrlKey && !event.metaKey) return;
+    event.preventDefault();
+    zoom = Math.max(0.1, Math.min(8, scale * Math.exp(-event.deltaY / 300)));
+  }
+
+  export function startTyping(id: string) {
+    typing = id;
+  }
+
+  const over = $derived(session.look === 'rest' ? [] : session.selection);
+  const pressed = $derived(session.look === 'press' ? session.selection : []);
+  const hitSize = (item: Item) => Math.min(item.box.width, item.box.height);
+</script>
+
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+<div
+  bind:this={ground}
+  bind:clientWidth={width}
+  bind:clientHeight={height}
+  class="linen-ground scroll relative h-full w-full overflow-auto"
+  class:cursor-crosshair={tool !== 'select'}
+  role="application"
+  aria-label="Stage"
+  data-stage
+  onpointerdown={press}
+  ondblclick={open}
+  onwheel={wheel}
+>
+  {#if scene}
+    <div class="relative" style:width="{scene.scene.width * scale + padX * 2}px" style:height="{scene.scene.height * scale + padY * 2}px">
+      <div bind:this={sheet} data-sheet class="absolute shadow-[0_8px_28px_#0000001f]" style:left="{padX}px" style:top="{padY}px" style:width="{scene.scene.width * scale}px" style:height="{scene.scene.height * scale}px">
+        <div class="pointer-events-none absolute left-0 top-0 origin-top-left" style:transform="scale({scale})" use:sceneView={{ scene, assetUrl: session.assetUrl, over, pressed }}></div>
+        {#if scene.scene.draft}<span class="chip chip-ghost absolute left-1/2 top-3 -translate-x-1/2 bg-[var(--sheet)]">draft: still to be drawn</span>{/if}
+
+        <svg class="pointer-events-none absolute inset-0 overflow-visible" width="100%" height="100%" aria-hidden="true">
+          <defs>
+            <pattern id="hatch" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="8" height="8" fill="var(--brick)" fill-opacity=".05" /><line x1="0" y1="0" x2="0" y2="8" stroke="var(--brick)" stroke-width="2" stroke-opacity=".34" /></pattern>
+          </defs>
+          {#each hits as item (item.layer.id)}
+            <rect x={item.box.x * scale} y={item.box.y * scale} width={item.box.width * scale} height={item.box.height * scale} fill="url(#hatch)" stroke="var(--brick)" stroke-dasharray="4 3" stroke-opacity=".8" />
+            {#if hitSize(item) < 44 && item.threads.length}
+              <g transform="translate({(item.box.x + item.box.width / 2) * scale} {(item.box.y + item.box.height) * scale + 11})">
+                <rect x="-52" y="-9" width="104" height="17" rx="4" fill="var(--brick-wash)" /><text text-anchor="middle" y="4" font-size="11" fill="var(--brick-text)">{Math.round(item.box.width)} × {Math.round(item.box.height)}, wants {hitSize(item) < 24 ? 24 : 44}</text>
+              </g>
+            {/if}
+          {/each}
+          {#each session.lit as id (id)}
+            {@const item = scene.byId.get(id)}
+            {#if item && !session.selection.includes(id)}<rect x={item.box.x * scale - 2} y={item.box.y * scale - 2} width={item.box.width * scale + 4} height={item.box.height * scale + 4} rx="4" fill="var(--gold)" fill-opacity=".12" stroke="var(--gold)" stroke-width="2" />{/if}
+          {/each}
+          {#each selected as item (item.layer.id)}
+            <rect x={item.box.x * scale} y={item.box.y * scale} width={item.box.width * scale} height={item.box.height * scale} fill="none" stroke="var(--gold)" stroke-width="2" />
+          {/each}
+          {#if around && selected.length > 1}<rect x={around.x * scale} y={around.y * scale} width={around.width * scale} height={around.height * scale} fill="none" stroke="var(--gold)" stroke-dasharray="3 3" />{/if}
+          {#each guides as guide, i (i)}
+            {#if guide.axis === 'x'}<line x1={guide.at * scale} x2={guide.at * scale} y1="-40" y2={scene.scene.height * scale + 40} stroke="var(--teal)" />{:else}<line y1={guide.at * scale} y2={guide.at * scale} x1="-40" x2={scene.scene.width * scale + 40} stroke="var(--teal)" />{/if}
+          {/each}
+          {#if marquee}<rect x={marquee.x * scale} y={marquee.y * scale} width={marquee.width * scale} height={marquee.height * scale} fill="var(--gold)" fill-opacity=".12" stroke="var(--gold)" />{/if}
+        </svg>
+
+        <StageStitches {session} {scale} />
+
+        {#if around && !isFixed && session.canEdit && !typing}
+          {#each HANDLES as handle (handle)}
+            {@const place = placeOf(handle)}
+            <!-- svelte-ignore a11y_no_static_element_interactions -->
+            <span class="absolute h-[9px] w-[9px] rounded-[3px] border-[1.5px] border-[var(--gold)] bg-[var(--sheet)]" style:left="{(around.x + around.width * place.x) * scale - 4.5}px" style:top="{(around.y + around.height * place.y) * scale - 4.5}px" style:cursor={cursorOf[handle]} data-handle={handle} onpointerdown={(event) => resize(event, handle)}></span>
+          {/each}
+        {/if}
+
+        {#if typing}
+          {@const item = scene.byId.get(typing)}
+          {#if item}
+            <!-- svelte-ignore a11y_autofocus -->
+            <textarea
+              class="absolute resize-none overflow-hidden bg-[color-mix(in_srgb,var(--sheet)_94%,transparent)] text-[var(--ink)] outline-2 outline-[var(--gold)]"
+              style:left="{item.box.x * scale}px" style:top="{item.box.y * scale}px" style:width="{Math.max(60, item.box.width * scale)}px" style:height="{Math.max(24, item.box.height * scale)}px"
+              style:font-size="{(item.layer.letters?.size ?? 16) * scale}px" style:text-align={item.layer.letters?.align ?? (item.layer.type === 'text' ? 'left' : 'center')}
+              value={item.layer.text ?? ''} autofocus aria-label="Text of {item.layer.name}"
+              onfocus={(event) => event.currentTarget.select()} onpointerdown={(event) => event.stopPropagation()} onblur={finishTyping}
+              onkeydown={(event) => { event.stopPropagation(); if (event.key === 'Escape' || (event.key === 'Enter' && !event.shiftKey)) { event.preventDefault(); event.currentTarget.blur(); } }}
+            ></textarea>
+          {/if}
+        {/if}
+        {#if around && !dragging && !typing && session.canEdit}<PropertyBar {session} {around} {scale} frameHeight={scene.scene.height} />{/if}
+      </div>
+    </div>
+  {/if}
+</div>

@@ -1,0 +1,182 @@
+import {
+  alignLayers,
+  copyLayers,
+  duplicateFrame,
+  groupLayers,
+  layersUnder,
+  moveLayers,
+  newFrame,
+  newLayer,
+  pasteClip,
+  printLine,
+  removeLayers,
+  restack,
+  scopeOf,
+  spreadLayers,
+  threadsOf,
+  ungroupLayers,
+  wireTo,
+  type Clip,
+  type Edge,
+  type Layer,
+  type LayerType,
+  type Operation,
+  type Rect,
+  type Way,
+} from '@zany/core';
+import { newId } from '$lib/client/ids';
+import type { EditorSession } from '$lib/client/session.svelte';
+
+/** What a designer does to an open piece, each as one named edit. Keys, buttons and the command finder all come here. */
+
+export const CLIP_TYPE = 'application/x-zany-thread-clip';
+
+const names: Record<LayerType, string> = { box: 'Box', oval: 'Oval', text: 'Text', picture: 'Picture', group: 'Group', hit: 'Hit area' };
+
+/** `Box 3`: the first number that no layer of the scene has. */
+export function freeLayerName(session: EditorSession, type: LayerType): string {
+  const taken = new Set(session.scene?.items.map((item) => item.layer.name));
+  for (let n = 1; ; n++) if (!taken.has(`${names[type]} ${n}`)) return `${names[type]} ${n}`;
+}
+
+export function drawLayer(session: EditorSession, type: 'box' | 'oval' | 'text' | 'hit', box: Rect): string | null {
+  if (!session.sceneId) return null;
+  const id = newId();
+  const styles: Record<typeof type, Layer['style']> = { box: { fill: '#f0b13c', corner: 10 }, oval: { fill: '#f0b13c' }, text: {}, hit: {} };
+  const layer = { id, scene: session.sceneId, name: freeLayerName(session, type), type, pose: rounded(box), style: styles[type], ...(type === 'text' && { text: 'Text' }) };
+  if (!session.edit(`Draw ${layer.name}`, [newLayer(session.piece, layer)])) return null;
+  session.select([id]);
+  return id;
+}
+
+const rounded = ({ x, y, width, height }: Rect): Rect => ({ x: Math.round(x), y: Math.round(y), width: Math.max(1, Math.round(width)), height: Math.max(1, Math.round(height)) });
+
+const named = (session: EditorSession, ids: readonly string[]): string => (ids.length === 1 ? (session.piece.layers.get(ids[0]!)?.name ?? 'layer') : `${ids.length} layers`);
+
+export function removeSelected(session: EditorSession): void {
+  const { selection } = session;
+  if (selection.length) session.edit(`Delete ${named(session, selection)}`, removeLayers(session.piece, selection));
+}
+
+export function nudge(session: EditorSession, dx: number, dy: number): void {
+  const movable = session.selection.filter((id) => !session.piece.layers.get(id)?.locked);
+  session.edit(`Move ${named(session, movable)}`, moveLayers(session.piece, movable, dx, dy));
+}
+
+export function align(session: EditorSession, edge: Edge): void {
+  if (session.sceneId) session.edit(`Align ${edge}`, alignLayers(session.settled, session.sceneId, session.selection, edge));
+}
+
+export function spread(session: EditorSession, axis: 'x' | 'y'): void {
+  if (session.sceneId) session.edit(axis === 'x' ? 'Spread across' : 'Spread down', spreadLayers(session.settled, session.sceneId, session.selection, axis));
+}
+
+export function stack(session: EditorSession, way: Way): void {
+  session.edit({ front: 'To the front', forward: 'Forward', backward: 'Backward', back: 'To the back' }[way], restack(session.piece, session.selection, way));
+}
+
+export function group(session: EditorSession): void {
+  if (!session.sceneId || session.selection.length === 0) return;
+  const id = newId();
+  if (session.edit('Group', groupLayers(session.settled, session.sceneId, session.selection, id))) session.select([id]);
+}
+
+export function ungroup(session: EditorSession): void {
+  const { operations, ids } = ungroupLayers(session.piece, session.selection);
+  if (session.edit('Take the group apart', operations)) session.select(ids);
+}
+
+/** Where the last duplicate went, so that the next one goes as far again. */
+let lastStep: { from: readonly string[]; dx: number; dy: number } | null = null;
+
+/** Copies the selection in its scene, moved; the copies are selected. */
+export function duplicate(session: EditorSession, offset?: { x: number; y: number }): void {
+  const { sceneId, selection } = session;
+  if (!sceneId || selection.length === 0) return;
+  const repeats = lastStep && selection.length === lastStep.from.length && selection.every((id) => lastStep!.from.includes(id));
+  const by = offset ?? (repeats ? { x: lastStep!.dx, y: lastStep!.dy } : defaultStep(session));
+  const { operations, ids } = pasteClip(session.piece, copyLayers(session.settled, sceneId, selection), sceneId, newId, by);
+  if (!session.edit(`Duplicate ${named(session, selection)}`, operations)) return;
+  session.select(ids);
+  lastStep = { from: ids, dx: by.x, dy: by.y };
+}
+
+/** Remembers how far a fresh duplicate was moved by hand. */
+export function noteStep(ids: readonly string[], dx: number, dy: number): void {
+  if (lastStep && ids.length === lastStep.from.length && ids.every((id) => lastStep!.from.includes(id))) lastStep = { from: ids, dx: lastStep.dx + dx, dy: lastStep.dy + dy };
+}
+
+/** Below what is selected, with a small gap. */
+function defaultStep(session: EditorSession): { x: number; y: number } {
+  const boxes = session.selection.flatMap((id) => session.scene?.byId.get(id)?.box ?? []);
+  const top = Math.min(...boxes.map((box) => box.y));
+  const bottom = Math.max(...boxes.map((box) => box.y + box.height));
+  return { x: 0, y: Math.round(bottom - top + 12) };
+}
+
+export function clipOf(session: EditorSession): Clip | null {
+  return session.sceneId && session.selection.length ? copyLayers(session.settled, session.sceneId, session.selection) : null;
+}
+
+/** The selection as thread lines, for pasting as text. */
+export const linesOf = (session: EditorSession): string =>
+  session.selection.flatMap((id) => threadsOf(session.piece, id).map((thread) => printLine(thread, scopeOf(session.piece)))).join('\n');
+
+/** Pastes into every chosen frame, at the place it was copied from; in its own frame a little aside. */
+export function paste(session: EditorSession, clip: Clip): void {
+  const targets = session.frameSelection.length ? session.frameSelection : session.sceneId ? [session.sceneId] : [];
+  let operations: Operation[] = [];
+  let here: string[] = [];
+  const many = targets.length > 1;
+  for (const scene of targets) {
+    const isOrigin = clip.piece === session.piece.head.id && clip.scene === scene;
+    if (many && isOrigin) continue;
+    const pasted = pasteClip(session.piece, clip, scene, newId, isOrigin ? { x: 16, y: 16 } : { x: 0, y: 0 });
+    const known = new Set(operations.flatMap((operation) => (operation.op === 'put' && operation.table === 'assets' ? [operation.value.id] : [])));
+    operations = [...operations, ...pasted.operations.filter((operation) => !(operation.op === 'put' && operation.table === 'assets' && known.has(operation.value.id)))];
+    if (scene === session.sceneId) here = pasted.ids;
+  }
+  if (session.edit(many ? `Paste into ${targets.length} frames` : 'Paste', operations) && here.length) session.select(here);
+}
+
+export function addFrame(session: EditorSession, options: { name?: string; draft?: boolean; open?: boolean } = {}): string | null {
+  const id = newId();
+  const { open = true, ...rest } = options;
+  if (!session.edit(rest.draft ? 'New draft frame' : 'New frame', newFrame(session.piece, id, { after: session.sceneId, ...rest }))) return null;
+  if (open) session.openScene(id);
+  return id;
+}
+
+export function copyFrame(session: EditorSession): void {
+  if (!session.sceneId) return;
+  const { operations, id } = duplicateFrame(session.piece, session.sceneId, newId);
+  if (session.edit('Duplicate the frame', operations)) session.openScene(id);
+}
+
+export function removeFrames(session: EditorSession): void {
+  const ids = session.frameSelection.filter((id) => session.piece.scenes.has(id));
+  const first = session.program.frames.findIndex((id) => ids.includes(id));
+  const next = session.program.frames.filter((id) => !ids.includes(id));
+  if (!session.edit(ids.length === 1 ? `Delete ${session.piece.scenes.get(ids[0]!)?.name}` : `Delete ${ids.length} frames`, ids.map((id) => ({ op: 'remove', table: 'scenes', id })))) return;
+  session.openScene(next[Math.min(first, next.length - 1)] ?? null);
+}
+
+export const setFrame = (session: EditorSession, id: string, name: string, path: string, value: unknown): boolean =>
+  session.edit(name, [{ op: 'set', table: 'scenes', id, path: [path], ...(value !== undefined && { value }) }]);
+
+export const setLayer = (session: EditorSession, ids: readonly string[], name: string, path: readonly string[], value: unknown): boolean =>
+  session.edit(
+    name,
+    ids.map((id) => ({ op: 'set', table: 'layers', id, path: [...path], ...(value !== undefined && { value }) }))
+  );
+
+/** Makes clicks on the selection lead to a frame. */
+export function leadTo(session: EditorSession, frame: string): void {
+  const name = session.piece.scenes.get(frame)?.name ?? 'a frame';
+  session.edit(`Lead to ${name}`, wireTo(session.piece, session.selection, frame, newId));
+}
+
+/** Selects everything in the frame that is not locked. */
+export function selectAll(session: EditorSession): void {
+  if (session.sceneId) session.select(layersUnder(session.piece, session.sceneId, null).filter((layer) => !layer.locked && !layer.hidden).map((layer) => layer.id));
+}
