@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { bringInPages, type Clip } from '@zany/core';
+  import { bringInPages, type Clip, type Report, type RunState } from '@zany/core';
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
   import { newId } from '$lib/client/ids';
   import { isPicture, uploadPictures } from '$lib/client/pictures';
@@ -107,6 +107,16 @@
     take([...event.dataTransfer.files]);
   }
 
+  let following: ReturnType<typeof setTimeout> | undefined;
+
+  /** The cue sheet lights what fired, then goes along to the frame that is shown. */
+  function report(reports: readonly Report[], run: RunState) {
+    session.run = run;
+    session.addReports(reports);
+    clearTimeout(following);
+    if (run.frame !== session.sceneId) following = setTimeout(() => session.trying && session.openScene(run.frame), 700);
+  }
+
   /** While trying, the layers of the frame that is shown which take a click. */
   const live = $derived(session.trying && session.run ? (session.program.scenes.get(session.run.frame)?.items.filter((item) => item.shown && item.threads.some((thread) => thread.enabled && thread.cue.type === 'click')).map((item) => item.layer.id) ?? []) : []);
 
@@ -148,7 +158,7 @@
     <div class="relative min-h-0 flex-1">
       {#if session.trying}
         <div class="linen-ground h-full p-6 outline-4 -outline-offset-4 outline-[var(--teal)]">
-          <RunningPiece program={session.program} assetUrl={session.assetUrl} frame={session.sceneId} bind:player {live} onreport={(reports, run) => { session.run = run; session.addReports(reports); }} onlink={(address) => session.notify(`Opened ${address}`)} />
+          <RunningPiece program={session.program} assetUrl={session.assetUrl} frame={session.sceneId} bind:player {live} onreport={report} onlink={(address) => session.notify(`Opened ${address}`)} />
         </div>
       {:else if session.program.frames.length === 0}
         <div class="linen-ground grid h-full place-items-center">

@@ -110,11 +110,11 @@
         {/if}
         <span class="soft shrink-0">frame {(session.program.frameAt.get(scene.scene.id) ?? 0) + 1} · {scene.scene.width} × {scene.scene.height}</span>
       </div>
-      <div class="flex flex-wrap items-center gap-1.5">
+      <div class="flex items-center gap-1 [&_.chip]:shrink-0 [&_.chip]:!px-[5px]">
         {#each Object.keys(counts) as Filter[] as name (name)}
           <button class="chip {filter === name ? 'chip-on' : name === 'loose ends' && counts[name] ? '!text-[var(--brick-text)]' : ''}" aria-pressed={filter === name} onclick={() => (filter = name)}>{name} {counts[name]}</button>
         {/each}
-        <input bind:this={finder} class="field h-[22px] min-w-0 flex-1 !px-1.5" placeholder="find  /" aria-label="Find a layer" bind:value={find} onkeydown={(event) => { event.stopPropagation(); if (event.key === 'Escape') { find = ''; event.currentTarget.blur(); } }} />
+        <input bind:this={finder} class="field h-[22px] w-[52px] min-w-[52px] flex-1 !px-1.5" placeholder="find /" aria-label="Find a layer" bind:value={find} onkeydown={(event) => { event.stopPropagation(); if (event.key === 'Escape') { find = ''; event.currentTarget.blur(); } }} />
       </div>
     </header>
     <div class="scroll min-h-0 flex-1 pb-24" role="tree" aria-label="Layers, frontmost first" aria-multiselectable="true" tabindex="-1" onkeydown={key} ondragstart={(event) => (dragged = (event.target as HTMLElement).dataset['row'] ?? null)} ondragover={over} ondragleave={() => (dropAt = null)} ondrop={drop} ondragend={() => (dropAt = dragged = null)}>

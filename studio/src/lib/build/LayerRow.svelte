@@ -1,4 +1,8 @@
 <script lang="ts">
+  import Eye from '@lucide/svelte/icons/eye';
+  import EyeOff from '@lucide/svelte/icons/eye-off';
+  import Lock from '@lucide/svelte/icons/lock';
+  import LockOpen from '@lucide/svelte/icons/lock-open';
   import { likelyFrames, framesOf, wireTo, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { newId } from '$lib/client/ids';
@@ -68,8 +72,8 @@
       <span class="soft shrink-0 text-[11.5px]">{meta}</span>
     {/if}
     <span class="flex {layer.locked || layer.hidden || isSelected ? '' : 'opacity-0'} shrink-0 gap-0.5 focus-within:opacity-100 group-hover/row:opacity-100">
-      <button class="soft px-0.5" aria-pressed={layer.locked ?? false} aria-label={layer.locked ? 'Unlock' : 'Lock'} title={layer.locked ? 'Unlock' : 'Lock'} onclick={() => setLayer(session, [layer.id], layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`, ['locked'], layer.locked ? undefined : true)}>{layer.locked ? '⚿' : '⚬'}</button>
-      <button class="soft px-0.5" aria-pressed={layer.hidden ?? false} aria-label={layer.hidden ? 'Show' : 'Hide'} title={layer.hidden ? 'Show' : 'Hide'} onclick={() => setLayer(session, [layer.id], layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`, ['hidden'], layer.hidden ? undefined : true)}>{layer.hidden ? '◌' : '●'}</button>
+      <button class="soft px-0.5" aria-pressed={layer.locked ?? false} aria-label={layer.locked ? 'Unlock' : 'Lock'} title={layer.locked ? 'Unlock' : 'Lock'} onclick={() => setLayer(session, [layer.id], layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`, ['locked'], layer.locked ? undefined : true)}>{#if layer.locked}<Lock size={12} />{:else}<LockOpen size={12} />{/if}</button>
+      <button class="soft px-0.5" aria-pressed={layer.hidden ?? false} aria-label={layer.hidden ? 'Show' : 'Hide'} title={layer.hidden ? 'Show' : 'Hide'} onclick={() => setLayer(session, [layer.id], layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`, ['hidden'], layer.hidden ? undefined : true)}>{#if layer.hidden}<EyeOff size={12} />{:else}<Eye size={12} />{/if}</button>
     </span>
   </div>
   {#if item.threads.length || asks || isOnly}

@@ -5,7 +5,7 @@
   import { align, spread, stack } from './acts';
   import { valueIn } from './look-values';
 
-  let { session, around, scale, frameHeight }: { session: EditorSession; around: Rect; scale: number; frameHeight: number } = $props();
+  let { session, around, scale, frameHeight, room }: { session: EditorSession; around: Rect; scale: number; frameHeight: number; room: { left: number; right: number } } = $props();
 
   let more = $state(false);
   let moreButton: HTMLButtonElement | undefined = $state();
@@ -38,12 +38,15 @@
   const hex = (color: string | undefined, otherwise: string) => (color ?? otherwise).slice(0, 7);
   const bottom = $derived((around.y + around.height) * scale + 12);
   const top = $derived(around.y * scale - 46);
+  let barWidth = $state(300);
+  const left = $derived(Math.max(room.left, Math.min(around.x * scale, room.right - barWidth)));
   const place = $derived(top > -30 ? top : Math.min(bottom, frameHeight * scale + 8));
 </script>
 
 <div
   class="absolute z-20 flex h-[34px] items-center gap-2 rounded-lg bg-[var(--bar)] px-2.5 text-[12.5px] text-[var(--bar-ink)] shadow-lg"
-  style:left="{around.x * scale}px"
+  bind:clientWidth={barWidth}
+  style:left="{left}px"
   style:top="{place}px"
   data-bar
   role="toolbar"
@@ -52,7 +55,7 @@
   onpointerdown={(event) => event.stopPropagation()}
   onkeydown={(event) => event.stopPropagation()}
 >
-  {#if lookWord}<span class="rounded bg-[var(--gold)] px-1.5 font-semibold text-[#26232c]">{lookWord}</span>{/if}
+  {#if lookWord}<span class="whitespace-nowrap rounded bg-[var(--gold)] px-1.5 font-semibold text-[#26232c]">{lookWord}</span>{/if}
   {#if one}
     {#each ['x', 'y', 'width', 'height'] as const as key (key)}
       <label class="flex items-center gap-1"><span class="opacity-60">{{ x: 'x', y: 'y', width: 'w', height: 'h' }[key]}</span><input class="w-[44px] rounded bg-transparent px-0.5 text-right outline-offset-0 hover:bg-white/10" type="number" value={Math.round(around[key] * 100) / 100} aria-label={key} onchange={(event) => setNumber(key, event)} /></label>
@@ -71,7 +74,7 @@
     <label class="relative flex items-center" title="Fill"><span class="h-4 w-4 rounded border border-white/40" style:background={valueOf('fill') ?? 'transparent'}></span><input class="absolute inset-0 cursor-pointer opacity-0" type="color" aria-label="Fill" value={hex(valueOf('fill'), '#f0b13c')} onchange={(event) => setStyle('fill', event.currentTarget.value)} /></label>
   {/if}
   {#if hasText}
-    <label class="relative flex items-center" title="Colour of the text"><span class="font-bold" style:color={valueOf('ink')}>A</span><input class="absolute inset-0 cursor-pointer opacity-0" type="color" aria-label="Colour of the text" value={hex(valueOf('ink'), '#26232c')} onchange={(event) => setStyle('ink', event.currentTarget.value)} /></label>
+    <label class="relative flex items-center" title="Colour of the text"><span class="border-b-[3px] font-bold leading-tight" style:border-color={valueOf('ink') ?? '#26232c'}>A</span><input class="absolute inset-0 cursor-pointer opacity-0" type="color" aria-label="Colour of the text" value={hex(valueOf('ink'), '#26232c')} onchange={(event) => setStyle('ink', event.currentTarget.value)} /></label>
     <input class="w-[34px] rounded bg-transparent text-right hover:bg-white/10" type="number" min="1" max="1000" aria-label="Size of the text" title="Size of the text" value={letters.size ?? 16} onchange={(event) => setLetters('size', Math.max(1, event.currentTarget.valueAsNumber || 16))} />
   {/if}
   <button bind:this={moreButton} class="rounded px-1.5 hover:bg-white/15" aria-label="More properties" aria-expanded={more} onclick={() => (more = !more)}>⋯</button>
@@ -95,7 +98,7 @@
         </div>
         {#if painted}<div class="flex items-center gap-2"><span class="soft w-16">Fill</span><button class="chip" onclick={() => setStyle('fill', undefined)}>see-through</button></div>{/if}
       {/if}
-      <div class="flex items-center gap-2"><span class="soft w-16">Opacity</span><input class="range range-xs flex-1" type="range" min="0" max="100" aria-label="Opacity" value={Math.round((valueOf('opacity') ?? 1) * 100)} onchange={(event) => setStyle('opacity', event.currentTarget.valueAsNumber / 100)} /></div>
+      <div class="flex items-center gap-2"><span class="soft w-16">Opacity</span><input class="slide flex-1" type="range" min="0" max="100" aria-label="Opacity" value={Math.round((valueOf('opacity') ?? 1) * 100)} onchange={(event) => setStyle('opacity', event.currentTarget.valueAsNumber / 100)} /></div>
       {#if hasText}
         <div class="flex items-center gap-2">
           <span class="soft w-16">Type</span>

@@ -63,7 +63,7 @@
 {#if length > 0}
   <div class="mt-1.5 flex items-center gap-2">
     <button class="text-[var(--teal)]" aria-label="Play the transition" onclick={play}>▶</button>
-    <input class="range range-xs range-warning flex-1" type="range" min="0" max={length} step="1" value={at ?? length} aria-label="Scrub the transition" oninput={(event) => (at = event.currentTarget.valueAsNumber)} onchange={() => (at = at === length ? null : at)} />
+    <input class="slide min-w-0 flex-1" type="range" min="0" max={length} step="1" value={at ?? length} aria-label="Scrub the transition" oninput={(event) => (at = event.currentTarget.valueAsNumber)} onchange={() => (at = at === length ? null : at)} />
     <span class="soft w-[86px] text-right tabular-nums">{Math.round(at ?? length)} / {length} ms</span>
   </div>
 {/if}

@@ -271,7 +271,7 @@
             <pattern id="hatch" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="8" height="8" fill="var(--brick)" fill-opacity=".05" /><line x1="0" y1="0" x2="0" y2="8" stroke="var(--brick)" stroke-width="2" stroke-opacity=".34" /></pattern>
           </defs>
           {#each hits as item (item.layer.id)}
-            <rect x={item.box.x * scale} y={item.box.y * scale} width={item.box.width * scale} height={item.box.height * scale} fill="url(#hatch)" stroke="var(--brick)" stroke-dasharray="4 3" stroke-opacity=".8" />
+            <rect x={item.box.x * scale} y={item.box.y * scale} width={item.box.width * scale} height={item.box.height * scale} fill={item.layer.type === 'hit' ? 'url(#hatch)' : 'none'} stroke="var(--brick)" stroke-dasharray="4 3" stroke-opacity={item.layer.type === 'hit' ? 0.8 : 0.45} />
             {#if hitSize(item) < 44 && item.threads.length}
               <g transform="translate({(item.box.x + item.box.width / 2) * scale} {(item.box.y + item.box.height) * scale + 11})">
                 <rect x="-52" y="-9" width="104" height="17" rx="4" fill="var(--brick-wash)" /><text text-anchor="middle" y="4" font-size="11" fill="var(--brick-text)">{Math.round(item.box.width)} × {Math.round(item.box.height)}, wants {hitSize(item) < 24 ? 24 : 44}</text>
@@ -316,7 +316,7 @@
             ></textarea>
           {/if}
         {/if}
-        {#if around && !dragging && !typing && session.canEdit}<PropertyBar {session} {around} {scale} frameHeight={scene.scene.height} />{/if}
+        {#if around && !dragging && !typing && session.canEdit}<PropertyBar {session} {around} {scale} frameHeight={scene.scene.height} room={{ left: 8 - padX, right: width - padX - 8 }} />{/if}
       </div>
     </div>
   {/if}

@@ -56,11 +56,11 @@
       {#if steps.length > 1}<button class="chip chip-ghost opacity-0 focus:opacity-100 group-hover/thread:opacity-100" aria-label="Remove this step" onclick={() => rewrite(session, thread, 'Remove a step', withoutStep(thread, at))}>✕</button>{/if}
     {/each}
     {#if session.canEdit}
-      <span class="ml-auto flex gap-1 opacity-0 focus-within:opacity-100 group-hover/thread:opacity-100">
+      <span class="absolute -top-[23px] right-0 z-10 flex gap-1 rounded-md bg-[var(--sheet)] p-0.5 opacity-0 shadow-sm focus-within:opacity-100 group-hover/thread:opacity-100 [&:not(:focus-within)]:pointer-events-none group-hover/thread:!pointer-events-auto">
         <ChipMenu name="Add a step" label="+ step" tone="chip-ghost" options={kinds} onpick={(step) => rewrite(session, thread, 'Add a step', plusStep(thread, step))} />
-        <button class="chip chip-ghost" title="Write it as a line" aria-label="Write it as a line" onclick={() => (asLine = true)}>✎</button>
-        <button class="chip chip-ghost" title={thread.enabled ? 'Switch off' : 'Switch on'} aria-label={thread.enabled ? 'Switch the thread off' : 'Switch the thread on'} onclick={toggle}>{thread.enabled ? '◉' : '○'}</button>
-        <button class="chip chip-ghost" title="Remove" aria-label="Remove the thread" onclick={() => session.edit('Remove a thread', [{ op: 'remove', table: 'threads', id: thread.id }])}>✕</button>
+        <button class="chip chip-ghost" title="Write it as a line" aria-label="Write it as a line" onclick={() => (asLine = true)}>line</button>
+        <button class="chip chip-ghost" title={thread.enabled ? 'Switch off' : 'Switch on'} aria-label={thread.enabled ? 'Switch the thread off' : 'Switch the thread on'} onclick={toggle}>{thread.enabled ? 'off' : 'on'}</button>
+        <button class="chip chip-ghost" title="Remove" aria-label="Remove the thread" onclick={() => session.edit('Remove a thread', [{ op: 'remove', table: 'threads', id: thread.id }])}>remove</button>
       </span>
     {/if}
   {/if}

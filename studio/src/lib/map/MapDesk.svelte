@@ -55,6 +55,8 @@
 
   const fitted = $derived(layout ? Math.min(1.4, (width - 40) / layout.width, (height - 40) / layout.height) : 1);
   const scale = $derived(zoom ?? Math.max(0.08, fitted));
+  /** Knots and eyelets keep a size that can be seen. */
+  const dot = $derived(Math.min(2, Math.max(1, 0.8 / scale)));
   const origin = $derived(zoom === null && layout ? { x: (width - layout.width * scale) / 2, y: (height - layout.height * scale) / 2 } : pan);
 
   desk.hands = {
@@ -192,22 +194,22 @@
           >
             <Thumb scene={program} assetUrl={session.assetUrl} width={size.width} height={size.height} radius={6} />
           </button>
-          <p class="mt-1 flex items-center gap-1 truncate text-[12px]">
-            {#if session.piece.head.start.includes(id)}<span class="chip chip-teal !min-h-0 !px-1 !leading-4">start</span>{/if}
-            {#if program.scene.ending}<span class="chip !min-h-0 !px-1 !leading-4">ending</span>{/if}
+          <p class="mt-1 flex items-center gap-1" style:font-size="{Math.min(30, Math.max(12, 11 / scale))}px" style:width="{size.width + 36}px">
+            {#if session.piece.head.start.includes(id)}<span class="chip chip-teal !min-h-0 !px-1 !leading-tight">start</span>{/if}
+            {#if program.scene.ending}<span class="chip !min-h-0 !px-1 !leading-tight">ending</span>{/if}
             <span class="truncate font-semibold">{at + 1} {program.scene.name}</span>
-            {#if worst.get(id)}<span class="ml-auto shrink-0 text-[var(--brick-text)]" title="loose ends">● {worst.get(id)}</span>{/if}
+            {#if worst.get(id)}<span class="shrink-0 text-[var(--brick-text)]" title="loose ends">● {worst.get(id)}</span>{/if}
           </p>
         </div>
       {/each}
       <svg class="pointer-events-none absolute left-0 top-0 overflow-visible" width={layout.width} height={layout.height} aria-hidden="true">
         {#each shown as stitch (stitch.thread.id + stitch.to)}
           {@const isLit = hovered === stitch.from || hovered === stitch.to}
-          <path d={stitch.path} fill="none" stroke="var(--gold)" stroke-width={isLit ? 3 : 2} stroke-opacity={hovered === null || isLit ? 1 : 0.45} stroke-dasharray="7 5" stroke-linecap="round"><title>{stitch.words}</title></path>
-          <circle cx={stitch.x} cy={stitch.y} r="4" fill="var(--gold)" />
-          <circle cx={stitch.endX} cy={stitch.endY} r="4.5" fill="var(--sheet)" stroke="var(--gold)" stroke-width="2.5" />
+          <path d={stitch.path} fill="none" stroke="var(--gold)" stroke-width={isLit ? 3 : 2} vector-effect="non-scaling-stroke" stroke-opacity={hovered === null || isLit ? 1 : 0.45} stroke-dasharray="7 5" stroke-linecap="round"><title>{stitch.words}</title></path>
+          <circle cx={stitch.x} cy={stitch.y} r={3.5 * dot} fill="var(--gold)" />
+          <circle cx={stitch.endX} cy={stitch.endY} r={4 * dot} fill="var(--sheet)" stroke="var(--gold)" stroke-width={2.2 * dot} />
         {/each}
-        {#if drawing}<path d="M{drawing.x} {drawing.y} L {drawing.toX} {drawing.toY}" stroke="var(--teal)" stroke-width="3" stroke-dasharray="7 5" stroke-linecap="round" />{/if}
+        {#if drawing}<path d="M{drawing.x} {drawing.y} L {drawing.toX} {drawing.toY}" stroke="var(--teal)" stroke-width="3" vector-effect="non-scaling-stroke" stroke-dasharray="7 5" stroke-linecap="round" />{/if}
       </svg>
       {#if hovered !== null && !drawing}
         {@const place = placeOf(hovered)}

@@ -2,11 +2,11 @@
 import dagre from '@dagrejs/dagre';
 import type { LayoutAnswer, LayoutTask } from './layout';
 
-/** Places frames from left to right by flow; those that nothing leads to or from stand in rows below. */
+/** Places frames from left to right by flow; those that nothing leads to or from stand in columns after it. */
 onmessage = ({ data }: MessageEvent<LayoutTask>) => {
   const linked = new Set(data.links.flat());
   const graph = new dagre.graphlib.Graph();
-  graph.setGraph({ rankdir: 'LR', nodesep: 56, ranksep: 110, marginx: 40, marginy: 40 });
+  graph.setGraph({ rankdir: 'LR', nodesep: 48, ranksep: 120, marginx: 40, marginy: 40 });
   graph.setDefaultEdgeLabel(() => ({}));
   for (const frame of data.frames) if (linked.has(frame.id)) graph.setNode(frame.id, { width: frame.width, height: frame.height });
   for (const [from, to] of data.links) graph.setEdge(from, to);
@@ -17,28 +17,28 @@ onmessage = ({ data }: MessageEvent<LayoutTask>) => {
     if (node) places.set(frame.id, { x: node.x - frame.width / 2, y: node.y - frame.height / 2 });
   }
   const { width = 0, height = 0 } = linked.size ? (graph.graph() as { width?: number; height?: number }) : {};
-  const size = placeLoose(data, linked, places, Math.max(0, width), linked.size ? Math.max(0, height) : 0);
-  const answer: LayoutAnswer = { version: data.version, places, ...size };
+  const flow = { width: linked.size ? width : 0, height: linked.size ? height : 0 };
+  const answer: LayoutAnswer = { version: data.version, places, ...placeLoose(data, linked, places, flow) };
   postMessage(answer);
 };
 
-function placeLoose(data: LayoutTask, linked: ReadonlySet<string>, places: Map<string, { x: number; y: number }>, width: number, height: number): { width: number; height: number } {
-  const most = Math.max(width, 900);
-  let x = 40;
-  let y = height + 40;
-  let row = 0;
-  let right = width;
+function placeLoose(data: LayoutTask, linked: ReadonlySet<string>, places: Map<string, { x: number; y: number }>, flow: { width: number; height: number }): { width: number; height: number } {
+  const most = Math.max(flow.height, 640);
+  let x = Math.max(40, flow.width + 20);
+  let y = 40;
+  let column = 0;
+  let bottom = flow.height;
   for (const frame of data.frames) {
     if (linked.has(frame.id)) continue;
-    if (x > 40 && x + frame.width > most) {
-      x = 40;
-      y += row + 60;
-      row = 0;
+    if (y > 40 && y + frame.height > most) {
+      x += column + 56;
+      y = 40;
+      column = 0;
     }
     places.set(frame.id, { x, y });
-    row = Math.max(row, frame.height);
-    right = Math.max(right, x + frame.width + 40);
-    x += frame.width + 56;
+    column = Math.max(column, frame.width);
+    bottom = Math.max(bottom, y + frame.height + 40);
+    y += frame.height + 48;
   }
-  return { width: right, height: y + row + 40 };
+  return { width: Math.max(flow.width, column ? x + column + 40 : 0), height: bottom };
 }

@@ -1,0 +1,110 @@
+import type { ChildProcess } from 'node:child_process';
+import { expect, Studio, test } from './studio.ts';
+
+const places = (studio: Studio) => studio.page.getByRole('toolbar', { name: 'Properties' }).getByLabel('x', { exact: true });
+
+test('a reload in the middle loses nothing, and undo outlives it', async ({ studio, page }) => {
+  await studio.newPiece('Reload');
+  await studio.draw('b', 40, 100, 200, 60);
+  await studio.draw('o', 40, 300, 80, 80);
+  await page.reload();
+  await expect(studio.row('Oval 1')).toBeVisible();
+  await expect(studio.row('Box 1')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(studio.row('Oval 1')).toBeHidden();
+  await page.keyboard.press('Control+Shift+z');
+  await expect(studio.row('Oval 1')).toBeVisible();
+  await studio.saved();
+});
+
+test('two windows on one piece follow each other, and what both change ends the same', async ({ studio, page, context }) => {
+  const id = await studio.newPiece('Two windows');
+  await studio.draw('b', 40, 100, 200, 60);
+  await studio.saved();
+  const second = new Studio(await context.newPage());
+  await second.open(id);
+  await expect(second.row('Box 1')).toBeVisible();
+  await second.draw('o', 40, 300, 80, 80);
+  await expect(studio.row('Oval 1')).toBeVisible();
+  await Promise.all([studio.select('Box 1'), second.select('Box 1')]);
+  await Promise.all([places(studio).fill('77'), places(second).fill('99')]);
+  await Promise.all([places(studio).press('Enter'), places(second).press('Enter')]);
+  await Promise.all([studio.saved(), second.saved()]);
+  await expect.poll(async () => (await places(studio).inputValue()) === (await places(second).inputValue())).toBe(true);
+  await page.reload();
+  await studio.select('Box 1');
+  await expect(places(studio)).toHaveValue(await places(second).inputValue());
+  await second.page.close();
+});
+
+test('offline edits are kept, also over a closed window, and are sent when the server is back', async ({ studio, page, context }) => {
+  const id = await studio.newPiece('Offline');
+  await context.setOffline(true);
+  await studio.draw('b', 40, 100, 200, 60);
+  await studio.draw('o', 40, 300, 80, 80);
+  await expect(page.locator('[data-save-state=offline]')).toHaveText('Offline, 2 changes kept here');
+  await page.close();
+  await context.setOffline(false);
+  const later = new Studio(await context.newPage());
+  await later.open(id);
+  await expect(later.row('Oval 1')).toBeVisible();
+  await expect(later.row('Box 1')).toBeVisible();
+  await context.setOffline(true);
+  await later.draw('b', 40, 500, 100, 60);
+  await expect(later.page.locator('[data-save-state=offline]')).toHaveText('Offline, 1 change kept here');
+  await context.setOffline(false);
+  await later.saved();
+});
+
+interface Server {
+  readonly child: ChildProcess;
+}
+
+test('the server killed hard between an acknowledged edit and the next: nothing is lost', async ({ browser }) => {
+  const { startStudio } = (await import('../../scripts/lib/studio.mjs')) as unknown as { startStudio: (options: object) => Promise<ChildProcess> };
+  const { freePort } = (await import('../../scripts/lib/ports.mjs')) as unknown as { freePort: () => Promise<number> };
+  const port = await freePort();
+  const options = { port, databaseUrl: process.env['ZANY_DATABASE_URL'], demo: true, logLevel: 'silent' };
+  test.skip(!options.databaseUrl, 'needs the database of the test command');
+  let server: Server = { child: await startStudio(options) };
+  const context = await browser.newContext({ baseURL: `http://localhost:${port}`, viewport: { width: 1280, height: 800 } });
+  try {
+    const studio = new Studio(await context.newPage());
+    await studio.signIn();
+    await studio.newPiece('Killed');
+    await studio.draw('b', 40, 100, 200, 60);
+    await studio.saved();
+    server.child.kill('SIGKILL');
+    await studio.draw('o', 40, 300, 80, 80);
+    await expect(studio.page.locator('[data-save-state=offline]')).toBeVisible();
+    server = { child: await startStudio(options) };
+    await studio.saved();
+    await studio.page.reload();
+    await expect(studio.row('Box 1')).toBeVisible();
+    await expect(studio.row('Oval 1')).toBeVisible();
+  } finally {
+    server.child.kill('SIGKILL');
+    await context.close();
+  }
+});
+
+test('somebody without a part in a piece gets nothing of it, and requests from elsewhere are refused', async ({ studio, page, browser }) => {
+  const id = await studio.newPiece('Private');
+  const stranger = await browser.newContext({ baseURL: new URL(page.url()).origin });
+  const strange = await stranger.newPage();
+  await strange.goto('/sign-in');
+  await strange.getByRole('button', { name: 'I am new here' }).click();
+  await strange.getByLabel('Your name').fill('Odd Vik');
+  await strange.getByLabel('E-mail').fill(`odd-${Date.now()}@kittiwake.example`);
+  await strange.getByLabel('Password, 10 characters or more').fill('a very long word');
+  await strange.getByRole('button', { name: 'Make an account' }).click();
+  await expect(strange.getByText('A piece begins with its pages')).toBeVisible();
+  const origin = new URL(page.url()).origin;
+  expect((await strange.request.get(`/api/pieces/${id}`)).status()).toBe(404);
+  expect((await strange.request.post(`/api/pieces/${id}/batches`, { headers: { origin }, data: { batches: [{ id: 'x', name: 'x', operations: [{}] }] } })).status()).toBe(404);
+  expect((await page.request.post('/api/pieces', { headers: { origin: 'https://elsewhere.example' }, data: {} })).status()).toBe(403);
+  expect((await page.request.post('/api/pieces', { headers: { origin }, data: { name: '', width: 1, height: 1 } })).status()).toBe(400);
+  await strange.goto(`/p/${id}/build`);
+  await expect(strange.getByText('There is no such piece')).toBeVisible();
+  await stranger.close();
+});

@@ -1,0 +1,121 @@
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import type { FileToBring } from './pages.ts';
+
+export { expect };
+
+/** What a person does in the studio, by the names they see. */
+export class Studio {
+  constructor(readonly page: Page) {}
+
+  async signIn(): Promise<void> {
+    await this.page.goto('/sign-in');
+    await this.page.getByRole('button', { name: /Look around as Ina/ }).click();
+    await expect(this.page.getByRole('heading', { name: 'Workroom' })).toBeVisible();
+  }
+
+  /** Makes a piece without the interface, for tests that are about something else. */
+  async newPiece(name: string, width = 390, height = 844): Promise<string> {
+    const origin = new URL(this.page.url()).origin;
+    const answer = await this.page.request.post('/api/pieces', { data: { name, width, height }, headers: { origin } });
+    const { id } = (await answer.json()) as { id: string };
+    await this.open(id);
+    return id;
+  }
+
+  async open(id: string): Promise<void> {
+    await this.page.goto(`/p/${id}/build`);
+    await expect(this.page.getByRole('region', { name: 'Cue sheet' })).toBeVisible();
+  }
+
+  async bringIn(files: readonly FileToBring[], how: 'own size' | 'fitted' = 'own size'): Promise<void> {
+    await this.page.locator('[data-chooser]').setInputFiles([...files]);
+    const dialog = this.page.getByRole('dialog', { name: 'Bring in pages' });
+    await dialog.getByRole('button', { name: how === 'fitted' ? /^Fitted/ : /own|pictures' size/ }).click();
+    await expect(dialog).toBeHidden({ timeout: 20_000 });
+  }
+
+  get sheet(): Locator {
+    return this.page.locator('[data-sheet]');
+  }
+
+  /** Scale of the stage: CSS pixels on screen for one of the frame. */
+  private async onScreen(x: number, y: number): Promise<{ x: number; y: number }> {
+    const box = (await this.sheet.boundingBox())!;
+    const scene = (await this.page.locator('[data-sheet] .zany-scene').first().evaluate((node) => [(node as HTMLElement).offsetWidth, (node as HTMLElement).offsetHeight])) as [number, number];
+    return { x: box.x + (x / scene[0]) * box.width, y: box.y + (y / scene[1]) * box.height };
+  }
+
+  /** Drags on the stage from one point of the frame to another. */
+  async drag(from: readonly [number, number], to: readonly [number, number], modifier?: 'Alt' | 'Shift'): Promise<void> {
+    const a = await this.onScreen(...from);
+    const b = await this.onScreen(...to);
+    if (modifier) await this.page.keyboard.down(modifier);
+    await this.page.mouse.move(a.x, a.y);
+    await this.page.mouse.down();
+    await this.page.mouse.move((a.x + b.x) / 2, (a.y + b.y) / 2, { steps: 3 });
+    await this.page.mouse.move(b.x, b.y, { steps: 3 });
+    await this.page.mouse.up();
+    if (modifier) await this.page.keyboard.up(modifier);
+  }
+
+  async clickStage(x: number, y: number): Promise<void> {
+    const at = await this.onScreen(x, y);
+    await this.page.mouse.click(at.x, at.y);
+  }
+
+  async draw(key: 'h' | 'b' | 'o' | 'x', x: number, y: number, width: number, height: number): Promise<void> {
+    await this.page.keyboard.press(key);
+    await this.drag([x, y], [x + width, y + height]);
+  }
+
+  row(name: string): Locator {
+    return this.page.getByRole('treeitem', { name, exact: true });
+  }
+
+  async select(name: string, modifiers: ('Shift' | 'Control')[] = []): Promise<void> {
+    await this.row(name).locator('[data-pick]').click({ modifiers });
+  }
+
+  /** Writes a thread line for the selected layer. */
+  async write(line: string): Promise<void> {
+    await this.page.keyboard.press('Enter');
+    await this.page.keyboard.type(line);
+    await this.page.keyboard.press('Enter');
+  }
+
+  async openFrame(name: string): Promise<void> {
+    await this.page.getByRole('navigation', { name: 'Frames' }).getByRole('button', { name: `Open ${name}`, exact: true }).click();
+  }
+
+  async desk(name: 'Build' | 'Map' | 'Walk' | 'Hand over'): Promise<void> {
+    await this.page.getByRole('navigation', { name: 'Desks' }).getByRole('link', { name, exact: true }).click();
+  }
+
+  frames(): Promise<string[]> {
+    return this.page.getByRole('navigation', { name: 'Frames' }).getByRole('group').evaluateAll((nodes) => nodes.map((node) => node.getAttribute('aria-label') ?? ''));
+  }
+
+  async saved(): Promise<void> {
+    await expect(this.page.locator('[data-save-state]')).toHaveAttribute('data-save-state', 'saved', { timeout: 15_000 });
+  }
+
+  looseEnds(): Locator {
+    return this.page.locator('[data-loose-ends]');
+  }
+
+  /** The frame that the running piece shows. */
+  async running(name: string): Promise<void> {
+    await expect(this.page.getByRole('complementary', { name: 'Ledger' }).locator('dd').first()).toHaveText(name);
+  }
+}
+
+export const test = base.extend<{ studio: Studio }>({
+  studio: async ({ page }, use) => {
+    const problems: string[] = [];
+    page.on('pageerror', (error) => problems.push(error.message));
+    const studio = new Studio(page);
+    await studio.signIn();
+    await use(studio);
+    expect(problems).toEqual([]);
+  },
+});

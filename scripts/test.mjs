@@ -1,0 +1,86 @@
+/** `npm test`: format, lint, types, unit and end-to-end tests, with all set-up they need; ends with the counts. */
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { Cluster } from './lib/cluster.mjs';
+import { ensurePrograms } from './lib/debian.mjs';
+import { freePort } from './lib/ports.mjs';
+import { build, checkNode, installPackages } from './lib/prepare.mjs';
+import { collect, root, run } from './lib/run.mjs';
+import { main, say, since } from './lib/say.mjs';
+import { end, startStudio } from './lib/studio.mjs';
+
+const bin = (name) => join(root, 'node_modules/.bin', name);
+const reports = join(root, '.data/reports');
+const counts = { passed: 0, failed: 0 };
+
+/** A check that passes or fails as a whole; what it says is shown when it fails. */
+async function check(name, command, args, cwd = root) {
+  const began = Date.now();
+  const { code, output } = await collect(command, args, { cwd, env: { ...process.env, NO_COLOR: '1' } });
+  counts[code === 0 ? 'passed' : 'failed']++;
+  if (code !== 0) console.log(output.trim());
+  say(`${name}: ${code === 0 ? 'good' : 'FAILED'} (${since(began)})`);
+}
+
+/** A package's unit tests; a run that counts no test has failed. */
+async function unit(name) {
+  const began = Date.now();
+  const file = join(reports, `${name}.json`);
+  const { code, output } = await collect(bin('vitest'), ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${file}`], {
+    cwd: join(root, name),
+    env: { ...process.env, NO_COLOR: '1' },
+  });
+  const report = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : { numPassedTests: 0, numFailedTests: 0 };
+  counts.passed += report.numPassedTests;
+  counts.failed += report.numFailedTests || (code === 0 && report.numPassedTests > 0 ? 0 : 1);
+  if (code !== 0 || report.numPassedTests === 0) console.log(output.trim().split('\n').slice(-120).join('\n'));
+  say(`unit tests of ${name}: ${report.numPassedTests} passed, ${report.numFailedTests} failed (${since(began)})`);
+}
+
+async function endToEnd(args) {
+  const began = Date.now();
+  const cluster = new Cluster('test-postgres', { durable: false });
+  rmSync(cluster.folder, { recursive: true, force: true });
+  const databaseUrl = await cluster.start();
+  const port = await freePort();
+  let studio = null;
+  try {
+    studio = await startStudio({ port, databaseUrl, demo: true, logLevel: 'error' });
+    const file = join(root, 'e2e/test-results/report.json');
+    rmSync(file, { force: true });
+    await run(bin('playwright'), ['test', ...args], { cwd: join(root, 'e2e'), env: { ...process.env, ZANY_URL: `http://localhost:${port}`, ZANY_DATABASE_URL: databaseUrl } });
+    const { stats } = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : { stats: { expected: 0, unexpected: 1, flaky: 0 } };
+    counts.passed += stats.expected + stats.flaky;
+    counts.failed += stats.unexpected || (stats.expected + stats.flaky === 0 ? 1 : 0);
+    say(`end-to-end tests: ${stats.expected} passed, ${stats.unexpected} failed (${since(began)})`);
+  } finally {
+    await end(studio);
+    await cluster.stop();
+  }
+}
+
+await main(async () => {
+  const only = process.argv[2];
+  checkNode();
+  await ensurePrograms(['postgresql', 'chromium']);
+  await installPackages();
+  mkdirSync(reports, { recursive: true });
+  await build();
+  if (only !== 'e2e') {
+    const { code, output } = await collect(bin('svelte-kit'), ['sync'], { cwd: join(root, 'studio') });
+    if (code !== 0) console.log(output);
+    const types = async () => {
+      for (const name of ['core', 'player', 'cli', 'demo', 'bench', 'e2e']) await check(`types of ${name}`, bin('tsc'), ['-p', name]);
+      await check('types of studio', bin('svelte-check'), ['--threshold', 'error'], join(root, 'studio'));
+      await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
+    };
+    const others = async () => {
+      for (const name of ['core', 'cli', 'studio']) await unit(name);
+      await check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
+    };
+    await Promise.all([types(), others()]);
+  }
+  if (only !== 'unit') await endToEnd(process.argv.slice(3));
+  process.exitCode = counts.failed ? 1 : 0;
+  console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
+});
