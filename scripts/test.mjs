@@ -48,7 +48,10 @@ async function endToEnd(args) {
     studio = await startStudio({ port, databaseUrl, demo: true, logLevel: 'error' });
     const file = join(root, 'e2e/test-results/report.json');
     rmSync(file, { force: true });
-    await run(bin('playwright'), ['test', ...args], { cwd: join(root, 'e2e'), env: { ...process.env, ZANY_URL: `http://localhost:${port}`, ZANY_DATABASE_URL: databaseUrl } });
+    await run(bin('playwright'), ['test', ...args], {
+      cwd: join(root, 'e2e'),
+      env: { ...process.env, ZANY_URL: `http://localhost:${port}`, ZANY_DATABASE_URL: databaseUrl },
+    });
     const { stats } = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : { stats: { expected: 0, unexpected: 1, flaky: 0 } };
     counts.passed += stats.expected + stats.flaky;
     counts.failed += stats.unexpected || (stats.expected + stats.flaky === 0 ? 1 : 0);

@@ -28,6 +28,10 @@ const asText: Writer = (program, { findings, exploration }) => {
 const writers: Record<Format, Writer> = {
   text: asText,
   json: (_program, { findings, exploration }) =>
-    JSON.stringify({ complete: exploration.cut === null, cut: exploration.cut, states: exploration.states.length, moves: exploration.moves, findings }, null, 2),
+    JSON.stringify(
+      { complete: exploration.cut === null, cut: exploration.cut, states: exploration.states.length, moves: exploration.moves, findings },
+      null,
+      2
+    ),
   sarif: (program, { findings }, file, version) => JSON.stringify(toSarif(program, findings, file, version), null, 2),
 };

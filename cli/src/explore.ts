@@ -3,7 +3,12 @@ import { load } from './files.ts';
 import { routeWords } from './route.ts';
 
 /** Prints what can be reached in a file, and whether all of it was explored. */
-export async function exploreFile(file: string, format: 'text' | 'json', maxStates: number | undefined, print: (text: string) => void): Promise<number> {
+export async function exploreFile(
+  file: string,
+  format: 'text' | 'json',
+  maxStates: number | undefined,
+  print: (text: string) => void
+): Promise<number> {
   const { program } = await load(file);
   const exploration = explore(program, maxStates === undefined ? {} : { maxStates });
   print(format === 'json' ? asJson(program, exploration) : asText(program, exploration));
@@ -12,11 +17,15 @@ export async function exploreFile(file: string, format: 'text' | 'json', maxStat
 
 function asText(program: Program, exploration: Exploration): string {
   const how = exploration.cut === null ? 'Complete' : `Bounded: ${exploration.cut}`;
-  const lines = [`${how}. ${count(exploration.states.length, 'state')}, ${count(exploration.moves, 'move')}, ${exploration.reached.size} of ${count(program.frames.length, 'frame')} reached.`];
+  const lines = [
+    `${how}. ${count(exploration.states.length, 'state')}, ${count(exploration.moves, 'move')}, ${exploration.reached.size} of ${count(program.frames.length, 'frame')} reached.`,
+  ];
   for (const frame of program.frames) {
     const state = exploration.reached.get(frame);
     const { name } = program.scenes.get(frame)!.scene;
-    lines.push(state === undefined ? `  ${name}: not reached` : `  ${name}: ${routeWords(program, startOf(exploration, state), routeTo(exploration, state))}`);
+    lines.push(
+      state === undefined ? `  ${name}: not reached` : `  ${name}: ${routeWords(program, startOf(exploration, state), routeTo(exploration, state))}`
+    );
   }
   return lines.join('\n');
 }
@@ -30,7 +39,9 @@ const asJson = (program: Program, exploration: Exploration): string =>
       transitions: exploration.moves,
       reached: program.frames.flatMap((frame) => {
         const state = exploration.reached.get(frame);
-        return state === undefined ? [] : [{ frame, name: program.scenes.get(frame)!.scene.name, from: startOf(exploration, state), route: routeTo(exploration, state) }];
+        return state === undefined
+          ? []
+          : [{ frame, name: program.scenes.get(frame)!.scene.name, from: startOf(exploration, state), route: routeTo(exploration, state) }];
       }),
       unreached: program.frames.filter((frame) => !exploration.reached.has(frame)),
       threadsFired: [...exploration.fired].sort(),

@@ -17,6 +17,10 @@ export async function load(file: string): Promise<Package & { program: Program }
   return { ...read.value, program: compile(read.value.piece) };
 }
 
-const reasons: Record<string, string> = { ENOENT: 'there is no such file.', EISDIR: 'this is a folder, not a file.', EACCES: 'this file may not be read.' };
+const reasons: Record<string, string> = {
+  ENOENT: 'there is no such file.',
+  EISDIR: 'this is a folder, not a file.',
+  EACCES: 'this file may not be read.',
+};
 
 export const faultText = ({ path, sentence }: Fault): string => (path.length ? `${pathText(path)}: ${sentence}` : sentence);

@@ -31,12 +31,18 @@ async function main(argv: string[]): Promise<number> {
     .description('walk every reachable state and say what was reached')
     .addOption(new Option('--format <format>', 'how to print it').choices(['text', 'json']).default('text'))
     .addOption(new Option('--max-states <n>', 'stop after this many states').argParser(positive))
-    .action(async (file: string, options: { format: 'text' | 'json'; maxStates?: number }) => void (code = await exploreFile(file, options.format, options.maxStates, print)));
+    .action(
+      async (file: string, options: { format: 'text' | 'json'; maxStates?: number }) =>
+        void (code = await exploreFile(file, options.format, options.maxStates, print))
+    );
   program
     .command('run <file>')
     .description('run events (JSON Lines) and print the settled state after each')
     .requiredOption('--events <file>', 'a file, or - for standard input')
-    .action(async (file: string, { events }: { events: string }) => void (code = await run(file, events === '-' ? process.stdin : createReadStream(events), print)));
+    .action(
+      async (file: string, { events }: { events: string }) =>
+        void (code = await run(file, events === '-' ? process.stdin : createReadStream(events), print))
+    );
   program
     .command('export <file>')
     .description('write the piece in another form')

@@ -65,7 +65,8 @@ function readEvent(program: Program, state: RunState, line: string, number: numb
   for (const [field, kind] of Object.entries(wanted)) {
     const value = json[field];
     if (kind === 'layer' && value === null && json['type'] === 'click') event[field] = null;
-    else if (typeof value !== (kind === 'number' ? 'number' : 'string')) return refuse(`“${field}” must be a ${kind === 'number' ? 'number' : 'text'}.`);
+    else if (typeof value !== (kind === 'number' ? 'number' : 'string'))
+      return refuse(`“${field}” must be a ${kind === 'number' ? 'number' : 'text'}.`);
     else event[field] = kind === 'layer' ? layerOf(program, state, value as string) : kind === 'frame' ? frameOf(program, value as string) : value;
   }
   if (json['type'] === 'wait' && !((event['ms'] as number) >= 0)) return refuse('“ms” must not be negative.');

@@ -8,6 +8,15 @@ export const count = (n: number, one: string, many = `${one}s`): string => `${n}
 export const listWords = (words: readonly string[]): string =>
   words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 
+/** The name itself where it is free, else with the first free number behind it; the name is then taken. */
+export function takeName(taken: Set<string>, wanted: string): string {
+  let name = wanted;
+  const [, stem = wanted, number] = /^(.*?) (\d{1,6})$/.exec(wanted) ?? [];
+  for (let n = Number(number ?? 1) + 1; taken.has(name); n++) name = `${stem} ${n}`;
+  taken.add(name);
+  return name;
+}
+
 /** Natural order: 2 before 10, whatever the case. */
 export const naturally = (a: string, b: string): number => collator.compare(a, b);
 

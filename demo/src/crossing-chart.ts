@@ -28,6 +28,8 @@ export async function crossingChart(): Promise<Maker> {
     make.layer('hit', 'Back to the chart', [96, 640, 220, 60], { threads: 'click → go to back · push right 350 ms ease-out' });
     make.layer('hit', 'Start', [336, 640, 120, 60], { threads: 'click → go to start · dissolve 400 ms ease-in-out' });
   }
-  make.everywhere('key ArrowRight → go to next · push left 250 ms ease-out\nkey ArrowLeft → go to previous · push right 250 ms ease-out\nkey Home → go to first\nkey End → go to last');
+  make.everywhere(
+    'key ArrowRight → go to next · push left 250 ms ease-out\nkey ArrowLeft → go to previous · push right 250 ms ease-out\nkey Home → go to first\nkey End → go to last'
+  );
   return make;
 }

@@ -1,5 +1,21 @@
 import { createHash } from 'node:crypto';
-import { apply, emptyPiece, keysBetween, parseLines, scopeOf, unwrap, type Asset, type Layer, type Letters, type Look, type Operation, type Piece, type Scene, type Style, type Thread } from '@zany/core';
+import {
+  apply,
+  emptyPiece,
+  keysBetween,
+  parseLines,
+  scopeOf,
+  unwrap,
+  type Asset,
+  type Layer,
+  type Letters,
+  type Look,
+  type Operation,
+  type Piece,
+  type Scene,
+  type Style,
+  type Thread,
+} from '@zany/core';
 
 /** Puts a demo piece together: frames and layers in the order they are written, threads as thread lines once all frames are there. */
 export class Maker {
@@ -18,7 +34,16 @@ export class Maker {
 
   /** Begins a frame; what follows goes into it. */
   page(name: string, options: Partial<Pick<Scene, 'background' | 'ending' | 'draft'>> = {}, threads = ''): this {
-    const scene: Scene = { id: this.next('frame'), use: 'frame', name, order: this.key('frames'), width: this.width, height: this.height, background: '#fbf7ee', ...options };
+    const scene: Scene = {
+      id: this.next('frame'),
+      use: 'frame',
+      name,
+      order: this.key('frames'),
+      width: this.width,
+      height: this.height,
+      background: '#fbf7ee',
+      ...options,
+    };
     this.frame = scene;
     this.operations.push({ op: 'put', table: 'scenes', value: scene });
     this.wire('scene', scene.id, threads);
@@ -29,7 +54,17 @@ export class Maker {
     const { threads = '', ...rest } = more;
     const [x, y, width, height] = box;
     const id = this.next('layer');
-    const layer: Layer = { id, scene: this.frame!.id, parent: null, order: this.key(this.frame!.id), name, type, pose: { x, y, width, height }, style: {}, ...rest };
+    const layer: Layer = {
+      id,
+      scene: this.frame!.id,
+      parent: null,
+      order: this.key(this.frame!.id),
+      name,
+      type,
+      pose: { x, y, width, height },
+      style: {},
+      ...rest,
+    };
     this.operations.push({ op: 'put', table: 'layers', value: layer });
     this.wire('layer', id, threads);
     return id;
@@ -38,7 +73,8 @@ export class Maker {
   /** A picture file, known by its content from then on. */
   picture(file: string, mediaType: Asset['mediaType'], bytes: Uint8Array, width: number, height: number): string {
     const id = createHash('sha256').update(bytes).digest('hex');
-    if (!this.assets.has(id)) this.operations.push({ op: 'put', table: 'assets', value: { id, name: file, mediaType, size: bytes.length, width, height } as Asset });
+    if (!this.assets.has(id))
+      this.operations.push({ op: 'put', table: 'assets', value: { id, name: file, mediaType, size: bytes.length, width, height } as Asset });
     this.assets.set(id, bytes);
     return id;
   }
@@ -56,7 +92,11 @@ export class Maker {
       const parsed = parseLines(text, scope);
       if (!parsed.ok) throw new Error(`${text}: ${parsed.error.message}`);
       const keys = keysBetween(null, null, parsed.value.length);
-      return parsed.value.map((line, i): Operation => ({ op: 'put', table: 'threads', value: { id: this.next('thread'), on, owner, order: keys[i]!, ...line, enabled: true } as Thread }));
+      return parsed.value.map((line, i): Operation => ({
+        op: 'put',
+        table: 'threads',
+        value: { id: this.next('thread'), on, owner, order: keys[i]!, ...line, enabled: true } as Thread,
+      }));
     });
     return unwrap(apply(piece, threads)).piece;
   }

@@ -23,12 +23,19 @@ test('the whole path: from pictures of pages to a walked piece that runs from a 
       ...good,
       { name: 'broken.png', mimeType: 'image/png', buffer: png.subarray(0, 300) },
       { name: 'disguised.jpg', mimeType: 'image/jpeg', buffer: png },
-      { name: 'bomb.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9">${Array.from({ length: 12 }, (_, i) => `<g id="a${i + 1}">${`<use href="#a${i}"/>`.repeat(8)}</g>`).join('')}<rect id="a0" width="1" height="1"/></svg>`) },
+      {
+        name: 'bomb.svg',
+        mimeType: 'image/svg+xml',
+        buffer: Buffer.from(
+          `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9">${Array.from({ length: 12 }, (_, i) => `<g id="a${i + 1}">${`<use href="#a${i}"/>`.repeat(8)}</g>`).join('')}<rect id="a0" width="1" height="1"/></svg>`
+        ),
+      },
     ],
     'fitted'
   );
   await expect.poll(() => studio.frames()).toEqual(['page 1', 'page 2', 'page 3', 'page 4', 'page 10']);
-  for (const words of [/broken\.png is broken/, /disguised\.jpg is named as JPEG but holds PNG/, /bomb\.svg refers to itself/]) await expect(page.getByText(words)).toBeVisible();
+  for (const words of [/broken\.png is broken/, /disguised\.jpg is named as JPEG but holds PNG/, /bomb\.svg refers to itself/])
+    await expect(page.getByText(words)).toBeVisible();
 
   // Three ways to make a thread, which stay in step: a typed line, a thumbnail, and chips.
   await studio.draw('h', 40, 130, 310, 60);
@@ -37,10 +44,16 @@ test('the whole path: from pictures of pages to a walked piece that runs from a 
   await studio.draw('h', 40, 214, 310, 60);
   await page.getByRole('complementary', { name: 'Landings' }).getByRole('button', { name: 'Lead to page 10', exact: true }).click();
   await expect(studio.row('Hit area 2').getByRole('button', { name: 'Leads to: page 10' })).toBeVisible();
-  await studio.row('Hit area 2').getByRole('button', { name: /^Transition: cut/ }).click();
+  await studio
+    .row('Hit area 2')
+    .getByRole('button', { name: /^Transition: cut/ })
+    .click();
   await page.getByRole('dialog', { name: 'Transition' }).getByRole('button', { name: 'push', exact: true }).click();
   await page.keyboard.press('Escape');
-  await studio.row('Hit area 2').getByRole('group', { name: /click → go to page 10 · push left 300 ms ease-out/ }).hover();
+  await studio
+    .row('Hit area 2')
+    .getByRole('group', { name: /click → go to page 10 · push left 300 ms ease-out/ })
+    .hover();
   await studio.row('Hit area 2').getByRole('button', { name: 'Write it as a line' }).click();
   const line = studio.row('Hit area 2').getByRole('combobox', { name: 'Thread line' }).first();
   await expect(line).toHaveValue('click → go to page 10 · push left 300 ms ease-out');
@@ -95,7 +108,10 @@ test('the whole path: from pictures of pages to a walked piece that runs from a 
   await dead.getByRole('button', { name: 'Mark as an ending' }).click();
   await expect(studio.looseEnds()).toHaveAttribute('data-loose-ends', String(before - 1), { timeout: 1000 });
   await expect(page.getByRole('article', { name: /Hit area 3 is hard to hit/ })).toContainText('310 × 20 on page 1; at least 24 is needed');
-  await page.getByRole('article', { name: /Hit area 3 is hard to hit/ }).getByRole('button', { name: 'Grow to 44' }).click();
+  await page
+    .getByRole('article', { name: /Hit area 3 is hard to hit/ })
+    .getByRole('button', { name: 'Grow to 44' })
+    .click();
   await expect(page.getByRole('article', { name: /is hard to hit/ })).toHaveCount(0);
   await expect(page.locator('[data-walked]')).toHaveText(/^1 of \d threads/);
   await page.getByRole('button', { name: 'start over' }).click();

@@ -101,7 +101,11 @@ test('somebody without a part in a piece gets nothing of it, and requests from e
   await expect(strange.getByText('A piece begins with its pages')).toBeVisible();
   const origin = new URL(page.url()).origin;
   expect((await strange.request.get(`/api/pieces/${id}`)).status()).toBe(404);
-  expect((await strange.request.post(`/api/pieces/${id}/batches`, { headers: { origin }, data: { batches: [{ id: 'x', name: 'x', operations: [{}] }] } })).status()).toBe(404);
+  expect(
+    (
+      await strange.request.post(`/api/pieces/${id}/batches`, { headers: { origin }, data: { batches: [{ id: 'x', name: 'x', operations: [{}] }] } })
+    ).status()
+  ).toBe(404);
   expect((await page.request.post('/api/pieces', { headers: { origin: 'https://elsewhere.example' }, data: {} })).status()).toBe(403);
   expect((await page.request.post('/api/pieces', { headers: { origin }, data: { name: '', width: 1, height: 1 } })).status()).toBe(400);
   await strange.goto(`/p/${id}/build`);

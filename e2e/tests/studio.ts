@@ -41,7 +41,10 @@ export class Studio {
   /** Scale of the stage: CSS pixels on screen for one of the frame. */
   private async onScreen(x: number, y: number): Promise<{ x: number; y: number }> {
     const box = (await this.sheet.boundingBox())!;
-    const scene = (await this.page.locator('[data-sheet] .zany-scene').first().evaluate((node) => [(node as HTMLElement).offsetWidth, (node as HTMLElement).offsetHeight])) as [number, number];
+    const scene = (await this.page
+      .locator('[data-sheet] .zany-scene')
+      .first()
+      .evaluate((node) => [(node as HTMLElement).offsetWidth, (node as HTMLElement).offsetHeight])) as [number, number];
     return { x: box.x + (x / scene[0]) * box.width, y: box.y + (y / scene[1]) * box.height };
   }
 
@@ -84,7 +87,10 @@ export class Studio {
   }
 
   async openFrame(name: string): Promise<void> {
-    await this.page.getByRole('navigation', { name: 'Frames' }).getByRole('button', { name: `Open ${name}`, exact: true }).click();
+    await this.page
+      .getByRole('navigation', { name: 'Frames' })
+      .getByRole('button', { name: `Open ${name}`, exact: true })
+      .click();
   }
 
   async desk(name: 'Build' | 'Map' | 'Walk' | 'Hand over'): Promise<void> {
@@ -92,7 +98,10 @@ export class Studio {
   }
 
   frames(): Promise<string[]> {
-    return this.page.getByRole('navigation', { name: 'Frames' }).getByRole('group').evaluateAll((nodes) => nodes.map((node) => node.getAttribute('aria-label') ?? ''));
+    return this.page
+      .getByRole('navigation', { name: 'Frames' })
+      .getByRole('group')
+      .evaluateAll((nodes) => nodes.map((node) => node.getAttribute('aria-label') ?? ''));
   }
 
   async saved(): Promise<void> {

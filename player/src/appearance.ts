@@ -39,7 +39,14 @@ export function dress(element: HTMLElement, layer: Layer, { style, letters }: Ap
   css.opacity = style.opacity === undefined || style.opacity === 1 ? '' : String(style.opacity);
   if (layer.text === undefined) return;
   const inShape = layer.type !== 'text';
-  const { family = DEFAULT_FAMILY, size = 16, weight = 400, align = inShape ? 'center' : 'left', place = inShape ? 'middle' : 'top', leading = 1.3 } = letters;
+  const {
+    family = DEFAULT_FAMILY,
+    size = 16,
+    weight = 400,
+    align = inShape ? 'center' : 'left',
+    place = inShape ? 'middle' : 'top',
+    leading = 1.3,
+  } = letters;
   css.color = style.ink ?? '#26232c';
   css.font = `${weight} ${size}px/${leading} ${fallbacks[family] ?? `"${family}", sans-serif`}`;
   css.textAlign = align;

@@ -203,7 +203,8 @@ export class Player {
   }
 
   private listen(): void {
-    const on = <T extends Event>(type: string, take: (event: T) => void) => this.box.addEventListener(type, take as (event: Event) => void, { signal: this.stop.signal });
+    const on = <T extends Event>(type: string, take: (event: T) => void) =>
+      this.box.addEventListener(type, take as (event: Event) => void, { signal: this.stop.signal });
     on<PointerEvent>('pointermove', (event) => this.send({ type: 'move', ...this.pointOf(event) }));
     on('pointerleave', () => this.send({ type: 'leave' }));
     on<PointerEvent>('pointerdown', (event) => event.button === 0 && this.send({ type: 'press', ...this.pointOf(event) }));

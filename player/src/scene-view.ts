@@ -54,25 +54,25 @@ export class SceneView {
     return this.views.get(layer)?.element ?? null;
   }
 
+  /** Puts the elements of items into their container, back to front, moving only those that stand elsewhere. */
   private place(container: HTMLElement, items: readonly Item[], origin: { x: number; y: number }): void {
-    let before: Element | null = container.firstElementChild;
-    for (const item of items) {
-      if (!item.shown) continue;
-      const view = this.viewOf(item);
-      if (view.element !== before) container.insertBefore(view.element, before);
-      else before = before.nextElementSibling;
-      const { style } = view.element;
+    const elements = items.filter((item) => item.shown).map((item) => ({ item, element: this.viewOf(item).element }));
+    let cursor: Element | null = container.firstElementChild;
+    for (const { item, element } of elements) {
+      if (element === cursor) cursor = cursor.nextElementSibling;
+      else container.insertBefore(element, cursor);
+      const { style } = element;
       style.left = `${item.box.x - origin.x}px`;
       style.top = `${item.box.y - origin.y}px`;
       style.width = `${item.box.width}px`;
       style.height = `${item.box.height}px`;
-      if (item.children.length) this.place(view.element, item.children, item.box);
+      if (item.children.length) this.place(element, item.children, item.box);
     }
   }
 
   private viewOf(item: Item): { element: HTMLElement; item: Item; pointing: string } {
     const old = this.views.get(item.layer.id);
-    if (old && old.item.layer.type === item.layer.type && roleOf(old.item) === roleOf(item)) {
+    if (old && old.item.layer.type === item.layer.type && (!this.options.live || roleOf(old.item) === roleOf(item))) {
       const changed = old.item.layer !== item.layer;
       old.item = item;
       if (changed) this.dressView(old, true);

@@ -33,7 +33,10 @@ export class Cluster {
     for (let tries = 0; ; tries++) {
       this.port = await freePort();
       if (await this.launch()) break;
-      if (tries === 5) throw new Stop(`${this.log.trim().split('\n').slice(-6).join('\n')}\n\nThe database in ${this.folder} would not start (above). If nothing in it matters, delete that folder and try again.`);
+      if (tries === 5)
+        throw new Stop(
+          `${this.log.trim().split('\n').slice(-6).join('\n')}\n\nThe database in ${this.folder} would not start (above). If nothing in it matters, delete that folder and try again.`
+        );
       await sleep(500);
     }
     await this.createDatabase();
@@ -71,7 +74,9 @@ export class Cluster {
     const { code, output } = await collect(join(this.programs, 'initdb'), args, { ...this.user, cwd: '/tmp' });
     if (code !== 0) {
       rmSync(this.folder, { recursive: true, force: true });
-      throw new Stop(`${output.trim().split('\n').slice(-5).join('\n')}\n\nThe database cluster could not be made (above). Is there space on the disk?`);
+      throw new Stop(
+        `${output.trim().split('\n').slice(-5).join('\n')}\n\nThe database cluster could not be made (above). Is there space on the disk?`
+      );
     }
   }
 
@@ -79,7 +84,9 @@ export class Cluster {
   checkReach() {
     const tried = spawnSync('test', ['-w', this.folder], { ...this.user, cwd: '/tmp' });
     if (tried.status !== 0)
-      throw new Stop(`PostgreSQL does not run as root, and its user “postgres” cannot get to ${this.folder}. Move the project to a place that others may pass through, such as /srv, or set DATABASE_URL to a database of yours.`);
+      throw new Stop(
+        `PostgreSQL does not run as root, and its user “postgres” cannot get to ${this.folder}. Move the project to a place that others may pass through, such as /srv, or set DATABASE_URL to a database of yours.`
+      );
   }
 
   /** After everything was killed a lock may be left, or the old server may still run. */
@@ -91,7 +98,8 @@ export class Cluster {
       say('stopping the database server that an earlier start left behind');
       process.kill(pid, 'SIGINT');
       for (let i = 0; i < 100 && isOurs(pid, this.folder); i++) await sleep(100);
-      if (isOurs(pid, this.folder)) throw new Stop(`A database server (process ${pid}) still runs on ${this.folder} and does not stop. End it, then try again.`);
+      if (isOurs(pid, this.folder))
+        throw new Stop(`A database server (process ${pid}) still runs on ${this.folder} and does not stop. End it, then try again.`);
     }
     if (existsSync(lock)) rmSync(lock);
   }
@@ -134,8 +142,11 @@ function isOurs(pid, folder) {
 }
 
 function accountOf(name) {
-  const line = readFileSync('/etc/passwd', 'utf8').split('\n').find((entry) => entry.startsWith(`${name}:`));
-  if (!line) throw new Stop(`The user “${name}” that Debian's PostgreSQL makes is not there. Install the package postgresql again, or set DATABASE_URL.`);
+  const line = readFileSync('/etc/passwd', 'utf8')
+    .split('\n')
+    .find((entry) => entry.startsWith(`${name}:`));
+  if (!line)
+    throw new Stop(`The user “${name}” that Debian's PostgreSQL makes is not there. Install the package postgresql again, or set DATABASE_URL.`);
   const [, , uid, gid] = line.split(':');
   return { uid: Number(uid), gid: Number(gid) };
 }

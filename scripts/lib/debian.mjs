@@ -18,7 +18,10 @@ export async function ensurePrograms(wanted) {
   const missing = wanted.filter((name) => (name === 'postgresql' ? !postgresPrograms() : !chromium()));
   if (missing.length === 0) return;
   const by = `apt-get install --no-install-recommends ${missing.join(' ')}`;
-  if (!has('apt-get')) throw new Stop(`${missing.join(' and ')} must be installed, and this is no Debian machine: install them with your system's package manager${missing.includes('postgresql') ? ', or set DATABASE_URL to a PostgreSQL database' : ''}, then try again.`);
+  if (!has('apt-get'))
+    throw new Stop(
+      `${missing.join(' and ')} must be installed, and this is no Debian machine: install them with your system's package manager${missing.includes('postgresql') ? ', or set DATABASE_URL to a PostgreSQL database' : ''}, then try again.`
+    );
   if (!isRoot()) throw new Stop(`${missing.join(' and ')} must be installed first. Run “sudo ${by}”, then try again.`);
   const began = Date.now();
   say(`installing from Debian: ${missing.join(', ')}`);
@@ -26,7 +29,10 @@ export async function ensurePrograms(wanted) {
   const environment = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   for (const args of [['update'], ['install', '-y', '--no-install-recommends', ...missing]]) {
     const { code, output } = await collect('apt-get', args, { env: environment });
-    if (code !== 0) throw new Stop(`${output.trim().split('\n').slice(-5).join('\n')}\n\nDebian's packages could not be installed (above). Run “${by}” by hand, then try again.`);
+    if (code !== 0)
+      throw new Stop(
+        `${output.trim().split('\n').slice(-5).join('\n')}\n\nDebian's packages could not be installed (above). Run “${by}” by hand, then try again.`
+      );
   }
   say(`installed in ${since(began)}`);
 }

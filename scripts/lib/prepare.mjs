@@ -6,7 +6,8 @@ import { digest, once } from './stamp.mjs';
 
 export function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 19)) throw new Stop(`Node.js 20.19 or later is needed; this is ${process.versions.node}. Install a newer one, then try again.`);
+  if (major < 20 || (major === 20 && minor < 19))
+    throw new Stop(`Node.js 20.19 or later is needed; this is ${process.versions.node}. Install a newer one, then try again.`);
 }
 
 /** Installs the npm packages that the lock file names, when it has changed or they are not there. */
@@ -16,14 +17,30 @@ export async function installPackages() {
     const began = Date.now();
     say('installing npm packages');
     const { code, output } = await collect('npm', ['ci', '--no-audit', '--no-fund']);
-    if (code !== 0) throw new Stop(`${output.trim().split('\n').slice(-8).join('\n')}\n\nThe npm packages could not be installed (above). Is the npm registry reached? Then try again.`);
+    if (code !== 0)
+      throw new Stop(
+        `${output.trim().split('\n').slice(-8).join('\n')}\n\nThe npm packages could not be installed (above). Is the npm registry reached? Then try again.`
+      );
     say(`installed in ${since(began)}`);
   });
   // The lock file's digest is what counts from now on.
   await once('packages', digest(['package-lock.json']), async () => undefined);
 }
 
-const sources = ['core/src', 'core/package.json', 'player/src', 'player/package.json', 'cli/src', 'studio/src', 'studio/static', 'studio/package.json', 'studio/svelte.config.js', 'studio/vite.config.ts', 'scripts/build-runtime.mjs', 'package-lock.json'];
+const sources = [
+  'core/src',
+  'core/package.json',
+  'player/src',
+  'player/package.json',
+  'cli/src',
+  'studio/src',
+  'studio/static',
+  'studio/package.json',
+  'studio/svelte.config.js',
+  'studio/vite.config.ts',
+  'scripts/build-runtime.mjs',
+  'package-lock.json',
+];
 
 /** Builds the player, the command line and the studio, when a source has changed. */
 export async function build() {

@@ -24,7 +24,9 @@ export async function startStudio({ port, databaseUrl, demo, logLevel = 'warn', 
   const child = spawn(command, args, { cwd, env: environment, stdio: ['ignore', 'inherit', 'inherit'], detached: true });
   for (let i = 0; i < 400; i++) {
     if (child.exitCode !== null) throw new Stop('The studio did not start; what went wrong is above.');
-    const isUp = await fetch(`http://127.0.0.1:${port}/health`).then((response) => response.ok).catch(() => false);
+    const isUp = await fetch(`http://127.0.0.1:${port}/health`)
+      .then((response) => response.ok)
+      .catch(() => false);
     if (isUp) return child;
     await sleep(100);
   }

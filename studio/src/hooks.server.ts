@@ -22,7 +22,8 @@ export const init: ServerInit = async () => {
 };
 
 /** Requests that change something must come from our own pages. */
-const isForeign = (request: Request, origin: string) => !['GET', 'HEAD', 'OPTIONS'].includes(request.method) && request.headers.get('origin') !== origin;
+const isForeign = (request: Request, origin: string) =>
+  !['GET', 'HEAD', 'OPTIONS'].includes(request.method) && request.headers.get('origin') !== origin;
 
 export const handle: Handle = async ({ event, resolve }) => {
   if (isForeign(event.request, event.url.origin))

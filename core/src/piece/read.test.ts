@@ -8,7 +8,8 @@ import type { PieceJson } from './schema.ts';
 
 const seeds = fc.integer({ min: 0, max: 1e9 });
 
-const sample = (): PieceJson => JSON.parse(JSON.stringify(pieceToJson(build({ home: { layers: { buy: { threads: [click(go('pay'))] } } }, pay: {} }))));
+const sample = (): PieceJson =>
+  JSON.parse(JSON.stringify(pieceToJson(build({ home: { layers: { buy: { threads: [click(go('pay'))] } } }, pay: {} }))));
 
 /** Changes one place of a good document and says where reading stops. */
 function broken(change: (json: ReturnType<typeof sample> & Record<string, any>) => void): { path: string; sentence: string } {

@@ -49,7 +49,10 @@
   async function remove(card: PieceCard) {
     if ((await attempt(ask('DELETE', `/api/pieces/${card.id}`))) === null) return;
     await refresh();
-    notes.notify(`“${card.name}” is deleted.`, { label: 'Undo', run: () => void attempt(ask('POST', `/api/pieces/${card.id}/restore`)).then(refresh) });
+    notes.notify(`“${card.name}” is deleted.`, {
+      label: 'Undo',
+      run: () => void attempt(ask('POST', `/api/pieces/${card.id}/restore`)).then(refresh),
+    });
   }
 
   async function bringIn(files: readonly File[]) {
@@ -95,13 +98,25 @@
       <div class="flex flex-wrap items-center gap-3">
         <button class="act act-go" onclick={() => (making = !making)} aria-expanded={making}><Plus size={15} /> New piece</button>
         <button class="act" onclick={() => chooser.click()}><FolderInput size={15} /> Bring in pictures or a package</button>
-        <input bind:this={chooser} type="file" multiple hidden accept=".png,.jpg,.jpeg,.webp,.svg,.zip,.json" onchange={(event) => { void bringIn([...(event.currentTarget.files ?? [])]); event.currentTarget.value = ''; }} />
+        <input
+          bind:this={chooser}
+          type="file"
+          multiple
+          hidden
+          accept=".png,.jpg,.jpeg,.webp,.svg,.zip,.json"
+          onchange={(event) => {
+            void bringIn([...(event.currentTarget.files ?? [])]);
+            event.currentTarget.value = '';
+          }}
+        />
         <span class="soft">{busy || 'or drop the files anywhere here'}</span>
       </div>
       {#if making}<NewPiece onmake={make} onclose={() => (making = false)} />{/if}
       {#if data.pieces.length === 0}
         <div class="grid place-items-center gap-4 py-24 text-center">
-          <p class="max-w-md text-[15px]">A piece begins with its pages. Drop the pictures you have, one for each page, and they become frames that you can wire.</p>
+          <p class="max-w-md text-[15px]">
+            A piece begins with its pages. Drop the pictures you have, one for each page, and they become frames that you can wire.
+          </p>
           <button class="act act-go" onclick={() => chooser.click()}>Choose pictures</button>
         </div>
       {/if}
@@ -115,6 +130,10 @@
 </div>
 
 {#if dragging}
-  <div class="pointer-events-none fixed inset-3 z-40 grid place-items-center rounded-2xl border-2 border-dashed border-[var(--gold)] bg-[color-mix(in_srgb,var(--gold-wash)_80%,transparent)] text-[18px]">Let go: pictures become a new piece, a package comes in as it is</div>
+  <div
+    class="pointer-events-none fixed inset-3 z-40 grid place-items-center rounded-2xl border-2 border-dashed border-[var(--gold)] bg-[color-mix(in_srgb,var(--gold-wash)_80%,transparent)] text-[18px]"
+  >
+    Let go: pictures become a new piece, a package comes in as it is
+  </div>
 {/if}
 <Notices session={notes} />

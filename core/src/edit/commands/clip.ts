@@ -1,5 +1,6 @@
 import { byOrder, layerIdsOf, layersUnder, threadsOf, withDescendants, type Asset, type Layer, type Piece, type Thread } from '../../piece/piece.ts';
 import type { Program } from '../../program/program.ts';
+import { takeName } from '../../words.ts';
 import { keysBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
 import type { MakeId } from './frames.ts';
@@ -48,7 +49,7 @@ const clipOf = (piece: Piece, scene: string, layers: readonly Layer[]): Clip => 
   assets: [...new Set(layers.flatMap((layer) => layer.asset ?? []))].flatMap((id) => piece.assets.get(id) ?? []),
 });
 
-/** Puts a clip into a scene, in front of all that is there, moved by an offset. Copies remember what they are copies of. */
+/** Puts a clip into a scene, in front of all that is there, moved by an offset. Copies remember what they are copies of, and get names of their own. */
 export function pasteClip(
   piece: Piece,
   clip: Clip,
@@ -61,12 +62,14 @@ export function pasteClip(
   const tops = clip.layers.filter((layer) => layer.parent === null);
   const front = layersUnder(piece, scene, null).at(-1)?.order ?? null;
   const keys = keysBetween(front, null, tops.length);
+  const taken = new Set([...layerIdsOf(piece, scene)].map((id) => piece.layers.get(id)!.name));
   const layers = clip.layers.map((layer) => {
     const { copyOf: _old, ...rest } = layer;
     const copy: Layer = { ...rest, id: names.get(layer.id)!, scene, parent: layer.parent === null ? null : names.get(layer.parent)! };
     if (samePiece) copy.copyOf = layer.id;
     if (layer.parent !== null) return copy;
-    return { ...copy, order: keys[tops.indexOf(layer)]!, pose: { ...layer.pose, x: layer.pose.x + offset.x, y: layer.pose.y + offset.y } };
+    const pose = { ...layer.pose, x: layer.pose.x + offset.x, y: layer.pose.y + offset.y };
+    return { ...copy, name: takeName(taken, layer.name), order: keys[tops.indexOf(layer)]!, pose };
   });
   const threads = clip.threads.flatMap((thread) => {
     const owner = names.get(thread.owner);

@@ -129,6 +129,8 @@ describe('layers', () => {
     const pasted = after(piece, operations);
     expect(box(pasted, ids[0]!, 'pay')).toEqual({ x: 65, y: 60, width: 40, height: 20 });
     expect(pasted.piece.layers.get(ids[0]!)!.copyOf).toBe('a');
+    const again = pasteClip(pasted.piece, clip, 'pay', counter());
+    expect((again.operations[0] as { value: { name: string } }).value.name).toBe('a 2');
     expect(threadsOf(pasted.piece, ids[0]!)[0]!.branches[0]!.steps[0]).toMatchObject({ target: { frame: 'pay' } });
   });
 

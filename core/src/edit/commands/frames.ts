@@ -1,5 +1,5 @@
 import { byOrder, framesOf, threadsOf, type Asset, type Piece, type Scene } from '../../piece/piece.ts';
-import { naturally } from '../../words.ts';
+import { naturally, takeName } from '../../words.ts';
 import { keysBetween, keyBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
 import { copyScene, pasteScene } from './clip.ts';
@@ -14,11 +14,7 @@ function keyAfter(piece: Piece, after: string | null): string {
 }
 
 /** `Frame 3`, or with a number behind it where the name is taken. */
-export function freeName(piece: Piece, wanted: string): string {
-  const names = new Set(framesOf(piece).map((frame) => frame.name));
-  if (!names.has(wanted)) return wanted;
-  for (let n = 2; ; n++) if (!names.has(`${wanted} ${n}`)) return `${wanted} ${n}`;
-}
+export const freeName = (piece: Piece, wanted: string): string => takeName(new Set(framesOf(piece).map((frame) => frame.name)), wanted);
 
 export function newFrame(piece: Piece, id: string, options: { name?: string; after?: string | null; draft?: boolean } = {}): Operation[] {
   const { width, height } = piece.head;
@@ -94,13 +90,6 @@ const baseName = (file: string) =>
     .replace(/\.[a-z0-9]{1,5}$/i, '')
     .trim()
     .slice(0, 110) || 'Page';
-
-function takeName(names: Set<string>, wanted: string): string {
-  let name = wanted;
-  for (let n = 2; names.has(name); n++) name = `${wanted} ${n}`;
-  names.add(name);
-  return name;
-}
 
 /** A copy of a frame with its layers and threads, right behind it. */
 export function duplicateFrame(piece: Piece, id: string, makeId: MakeId): { operations: Operation[]; id: string } {

@@ -21,7 +21,9 @@
     <progress class="progress progress-warning w-52" value={bringing.done} max={bringing.all}></progress>
     <button class="act" onclick={() => bringing.stop.abort()}>Stop</button>
   {:else}
-    <span class="max-w-[300px] truncate"><b>{count(names.length, 'page')}</b> <span class="soft">{names.slice(0, 3).join(', ')}{names.length > 3 ? ' …' : ''}</span></span>
+    <span class="max-w-[300px] truncate"
+      ><b>{count(names.length, 'page')}</b> <span class="soft">{names.slice(0, 3).join(', ')}{names.length > 3 ? ' …' : ''}</span></span
+    >
     <button class="act act-go" onclick={() => ontake(false)} use:focus>At the pictures' size</button>
     <button class="act" onclick={() => ontake(true)}>Fitted to {head.width} × {head.height}</button>
     <button class="act act-plain" onclick={oncancel}>Not now</button>

@@ -45,7 +45,9 @@
       queueMicrotask(() => document.querySelector<HTMLInputElement>(`[data-row="${id}"] [role=combobox]`)?.focus());
     },
     bringIn: () => chooser.click(),
-    zoom: (to) => (zoom = to === 'fit' ? 'fit' : to === 'whole' ? 1 : Math.max(0.1, Math.min(8, (typeof zoom === 'number' ? zoom : 1) * (to === 'in' ? 1.25 : 0.8)))),
+    zoom: (to) =>
+      (zoom =
+        to === 'fit' ? 'fit' : to === 'whole' ? 1 : Math.max(0.1, Math.min(8, (typeof zoom === 'number' ? zoom : 1) * (to === 'in' ? 1.25 : 0.8)))),
     toggleHits: () => (showHits = !showHits),
   };
   onDestroy(() => {
@@ -68,7 +70,8 @@
     const { taken, problems } = await uploadPictures(session.id, files, (done, all) => (bringing = { done, all, stop }), stop.signal);
     bringing = null;
     const before = new Set(session.program.frames);
-    if (taken.length) session.edit(taken.length === 1 ? 'Bring in a page' : `Bring in ${taken.length} pages`, bringInPages(session.piece, taken, fit, newId));
+    if (taken.length)
+      session.edit(taken.length === 1 ? 'Bring in a page' : `Bring in ${taken.length} pages`, bringInPages(session.piece, taken, fit, newId));
     const first = session.program.frames.find((id) => !before.has(id));
     if (first) session.openScene(first);
     problems.forEach((problem) => session.notify(problem));
@@ -118,7 +121,14 @@
   }
 
   /** While trying, the layers of the frame that is shown which take a click. */
-  const live = $derived(session.trying && session.run ? (session.program.scenes.get(session.run.frame)?.items.filter((item) => item.shown && item.threads.some((thread) => thread.enabled && thread.cue.type === 'click')).map((item) => item.layer.id) ?? []) : []);
+  const live = $derived(
+    session.trying && session.run
+      ? (session.program.scenes
+          .get(session.run.frame)
+          ?.items.filter((item) => item.shown && item.threads.some((thread) => thread.enabled && thread.cue.type === 'click'))
+          .map((item) => item.layer.id) ?? [])
+      : []
+  );
 
   $effect(() => {
     if (session.trying) return;
@@ -129,8 +139,31 @@
   const zoomWords = $derived(zoom === 'fit' ? 'fit' : `${Math.round(zoom * 100)} %`);
 </script>
 
-<svelte:window oncopy={copy} oncut={copy} onpaste={pasteHere} ondragover={(event) => { if (event.dataTransfer?.types.includes('Files')) { event.preventDefault(); dragging = true; } }} ondragleave={(event) => !event.relatedTarget && (dragging = false)} ondrop={drop} />
-<input bind:this={chooser} type="file" multiple hidden data-chooser accept=".png,.jpg,.jpeg,.webp,.svg,image/png,image/jpeg,image/webp,image/svg+xml" onchange={(event) => { take([...(event.currentTarget.files ?? [])]); event.currentTarget.value = ''; }} />
+<svelte:window
+  oncopy={copy}
+  oncut={copy}
+  onpaste={pasteHere}
+  ondragover={(event) => {
+    if (event.dataTransfer?.types.includes('Files')) {
+      event.preventDefault();
+      dragging = true;
+    }
+  }}
+  ondragleave={(event) => !event.relatedTarget && (dragging = false)}
+  ondrop={drop}
+/>
+<input
+  bind:this={chooser}
+  type="file"
+  multiple
+  hidden
+  data-chooser
+  accept=".png,.jpg,.jpeg,.webp,.svg,image/png,image/jpeg,image/webp,image/svg+xml"
+  onchange={(event) => {
+    take([...(event.currentTarget.files ?? [])]);
+    event.currentTarget.value = '';
+  }}
+/>
 
 <main class="grid h-full grid-cols-[92px_minmax(280px,334px)_minmax(0,1fr)_minmax(216px,250px)]">
   <Shelf {session} onbring={() => chooser.click()} />
@@ -146,19 +179,38 @@
       {:else}
         {#if session.canEdit}
           {#each tools as item (item.id)}
-            <button class="chip {tool === item.id ? 'chip-on' : ''}" aria-pressed={tool === item.id} title="{item.label} ({item.key})" onclick={() => (tool = item.id)}>{item.label}</button>
+            <button
+              class="chip {tool === item.id ? 'chip-on' : ''}"
+              aria-pressed={tool === item.id}
+              title="{item.label} ({item.key})"
+              onclick={() => (tool = item.id)}>{item.label}</button
+            >
           {/each}
         {/if}
         <span class="flex-1"></span>
-        <button class="chip chip-ghost" aria-pressed={showHits} title="Show what can be pressed (A)" onclick={() => (showHits = !showHits)}>{showHits ? 'hits shown' : 'hits hidden'}</button>
-        <button class="chip chip-ghost" title="Zoom: Ctrl and wheel, + and −; 0 fits" onclick={() => (zoom = zoom === 'fit' ? 1 : 'fit')}>{zoomWords}</button>
-        <button class="act act-go" disabled={!session.scene} onclick={() => (session.trying = true)} title="Try it in place (T)">Try <kbd>T</kbd></button>
+        <button class="chip chip-ghost" aria-pressed={showHits} title="Show what can be pressed (A)" onclick={() => (showHits = !showHits)}
+          >{showHits ? 'hits shown' : 'hits hidden'}</button
+        >
+        <button class="chip chip-ghost" title="Zoom: Ctrl and wheel, + and −; 0 fits" onclick={() => (zoom = zoom === 'fit' ? 1 : 'fit')}
+          >{zoomWords}</button
+        >
+        <button class="act act-go" disabled={!session.scene} onclick={() => (session.trying = true)} title="Try it in place (T)"
+          >Try <kbd>T</kbd></button
+        >
       {/if}
     </div>
     <div class="relative min-h-0 flex-1">
       {#if session.trying}
         <div class="linen-ground h-full p-6 outline-4 -outline-offset-4 outline-[var(--teal)]">
-          <RunningPiece program={session.program} assetUrl={session.assetUrl} frame={session.sceneId} bind:player {live} onreport={report} onlink={(address) => session.notify(`Opened ${address}`)} />
+          <RunningPiece
+            program={session.program}
+            assetUrl={session.assetUrl}
+            frame={session.sceneId}
+            bind:player
+            {live}
+            onreport={report}
+            onlink={(address) => session.notify(`Opened ${address}`)}
+          />
         </div>
       {:else if session.program.frames.length === 0}
         <div class="linen-ground grid h-full place-items-center">
@@ -174,8 +226,26 @@
     </div>
     {#if !session.trying}<Strip {session} bind:folded />{/if}
   </div>
-  {#if session.trying}<Ledger {session} onopen={(layer) => { const scene = session.piece.layers.get(layer)?.scene; session.trying = false; if (scene) session.openScene(scene); session.select([layer]); }} />{:else}<Landings {session} bind:picker />{/if}
+  {#if session.trying}<Ledger
+      {session}
+      onopen={(layer) => {
+        const scene = session.piece.layers.get(layer)?.scene;
+        session.trying = false;
+        if (scene) session.openScene(scene);
+        session.select([layer]);
+      }}
+    />{:else}<Landings {session} bind:picker />{/if}
 </main>
 
-{#if dragging}<div class="pointer-events-none fixed inset-3 z-40 grid place-items-center rounded-2xl border-2 border-dashed border-[var(--gold)] bg-[color-mix(in_srgb,var(--gold-wash)_75%,transparent)] text-[18px]">Let go: each picture becomes a frame</div>{/if}
-{#if waitingFiles || bringing}<BringInBar files={waitingFiles} {bringing} head={session.piece.head} ontake={bringIn} oncancel={() => (waitingFiles = null)} />{/if}
+{#if dragging}<div
+    class="pointer-events-none fixed inset-3 z-40 grid place-items-center rounded-2xl border-2 border-dashed border-[var(--gold)] bg-[color-mix(in_srgb,var(--gold-wash)_75%,transparent)] text-[18px]"
+  >
+    Let go: each picture becomes a frame
+  </div>{/if}
+{#if waitingFiles || bringing}<BringInBar
+    files={waitingFiles}
+    {bringing}
+    head={session.piece.head}
+    ontake={bringIn}
+    oncancel={() => (waitingFiles = null)}
+  />{/if}

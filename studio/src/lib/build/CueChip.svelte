@@ -6,7 +6,11 @@
 
   let open = $state(false);
   let chip: HTMLButtonElement | undefined = $state();
-  const words = $derived(cueKind(cue.type).when(cue).replace(/^When /, ''));
+  const words = $derived(
+    cueKind(cue.type)
+      .when(cue)
+      .replace(/^When /, '')
+  );
 
   const setType = (type: CueType) => cue.type !== type && onchange(cueKind(type).fresh);
 
@@ -25,16 +29,41 @@
     <div class="flex flex-col gap-2 p-1.5">
       <div class="flex flex-wrap gap-1">
         {#each cuesFor(on) as type (type)}
-          <button class="chip {type === cue.type ? 'chip-on' : ''}" aria-pressed={type === cue.type} title={cueKind(type).meaning} onclick={() => setType(type)}>{cueKind(type).label}</button>
+          <button
+            class="chip {type === cue.type ? 'chip-on' : ''}"
+            aria-pressed={type === cue.type}
+            title={cueKind(type).meaning}
+            onclick={() => setType(type)}>{cueKind(type).label}</button
+          >
         {/each}
       </div>
       {#if cue.type === 'key'}
-        <input class="field w-full" readonly value={keyWords(cue.key)} aria-label="Press the key that is meant" onkeydown={takeKey} placeholder="press a key" />
+        <input
+          class="field w-full"
+          readonly
+          value={keyWords(cue.key)}
+          aria-label="Press the key that is meant"
+          onkeydown={takeKey}
+          placeholder="press a key"
+        />
         <div class="flex flex-wrap gap-1">
-          {#each KEY_NAMES.slice(0, 9) as key (key)}<button class="chip {key === cue.key ? 'chip-on' : ''}" onclick={() => onchange({ type: 'key', key })}>{keyWords(key)}</button>{/each}
+          {#each KEY_NAMES.slice(0, 9) as key (key)}<button
+              class="chip {key === cue.key ? 'chip-on' : ''}"
+              onclick={() => onchange({ type: 'key', key })}>{keyWords(key)}</button
+            >{/each}
         </div>
       {:else if cue.type === 'after'}
-        <label class="flex items-center gap-2"><input class="field w-24" type="number" min="1" max="86400000" step="100" value={cue.ms} onchange={(event) => onchange({ type: 'after', ms: Math.max(1, event.currentTarget.valueAsNumber || 1) })} /> ms after the frame is entered</label>
+        <label class="flex items-center gap-2"
+          ><input
+            class="field w-24"
+            type="number"
+            min="1"
+            max="86400000"
+            step="100"
+            value={cue.ms}
+            onchange={(event) => onchange({ type: 'after', ms: Math.max(1, event.currentTarget.valueAsNumber || 1) })}
+          /> ms after the frame is entered</label
+        >
       {/if}
     </div>
   </Popover>

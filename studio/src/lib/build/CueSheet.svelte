@@ -17,7 +17,9 @@
 
   const scene = $derived(session.scene);
   const fired = $derived(new Set((session.trying ? session.ledger[0]?.fired : undefined)?.map((one) => one.thread) ?? []));
-  const loose = $derived(new Set(session.findings.filter((found) => found.place.scene === session.sceneId && found.place.layer).map((found) => found.place.layer!)));
+  const loose = $derived(
+    new Set(session.findings.filter((found) => found.place.scene === session.sceneId && found.place.layer).map((found) => found.place.layer!))
+  );
 
   interface Row {
     readonly item: Item;
@@ -43,7 +45,12 @@
     unwired: (item) => item.threads.length === 0 && item.layer.type !== 'picture',
     'loose ends': (item) => loose.has(item.layer.id),
   };
-  const counts = $derived({ all: rows.length, wired: rows.filter(({ item }) => fits.wired(item)).length, unwired: rows.filter(({ item }) => fits.unwired(item)).length, 'loose ends': loose.size });
+  const counts = $derived({
+    all: rows.length,
+    wired: rows.filter(({ item }) => fits.wired(item)).length,
+    unwired: rows.filter(({ item }) => fits.unwired(item)).length,
+    'loose ends': loose.size,
+  });
   const shown = $derived(rows.filter(({ item }) => fits[filter](item) && item.layer.name.toLowerCase().includes(find.trim().toLowerCase())));
 
   function pick(id: string, event: MouseEvent | KeyboardEvent) {
@@ -52,7 +59,8 @@
       const ids = shown.map(({ item }) => item.layer.id);
       const [a, b] = [ids.indexOf(selection.at(-1)!), ids.indexOf(id)].sort((x, y) => x - y) as [number, number];
       session.select([...new Set([...selection, ...ids.slice(Math.max(0, a), b + 1)])]);
-    } else if (event.ctrlKey || event.metaKey) session.select(selection.includes(id) ? selection.filter((other) => other !== id) : [...selection, id]);
+    } else if (event.ctrlKey || event.metaKey)
+      session.select(selection.includes(id) ? selection.filter((other) => other !== id) : [...selection, id]);
     else session.select([id]);
   }
 
@@ -104,35 +112,88 @@
       <div class="flex min-h-[26px] items-baseline gap-2">
         {#if renaming}
           <!-- svelte-ignore a11y_autofocus -->
-          <input class="field h-[26px] flex-1 text-[16px]" value={scene.scene.name} autofocus maxlength="120" aria-label="Name of the frame" onfocus={(event) => event.currentTarget.select()} onblur={rename} onkeydown={(event) => { event.stopPropagation(); if (event.key === 'Enter') event.currentTarget.blur(); }} />
+          <input
+            class="field h-[26px] flex-1 text-[16px]"
+            value={scene.scene.name}
+            autofocus
+            maxlength="120"
+            aria-label="Name of the frame"
+            onfocus={(event) => event.currentTarget.select()}
+            onblur={rename}
+            onkeydown={(event) => {
+              event.stopPropagation();
+              if (event.key === 'Enter') event.currentTarget.blur();
+            }}
+          />
         {:else}
-          <h2 class="truncate text-[18px]"><button title="Double-click to rename" ondblclick={() => session.canEdit && (renaming = true)}>{scene.scene.name}</button></h2>
+          <h2 class="truncate text-[18px]">
+            <button title="Double-click to rename" ondblclick={() => session.canEdit && (renaming = true)}>{scene.scene.name}</button>
+          </h2>
         {/if}
         <span class="soft shrink-0">frame {(session.program.frameAt.get(scene.scene.id) ?? 0) + 1} · {scene.scene.width} × {scene.scene.height}</span>
       </div>
       <div class="flex items-center gap-1 [&_.chip]:shrink-0 [&_.chip]:!px-[5px]">
         {#each Object.keys(counts) as Filter[] as name (name)}
-          <button class="chip {filter === name ? 'chip-on' : name === 'loose ends' && counts[name] ? '!text-[var(--brick-text)]' : ''}" aria-pressed={filter === name} onclick={() => (filter = name)}>{name} {counts[name]}</button>
+          <button
+            class="chip {filter === name ? 'chip-on' : name === 'loose ends' && counts[name] ? '!text-[var(--brick-text)]' : ''}"
+            aria-pressed={filter === name}
+            onclick={() => (filter = name)}>{name} {counts[name]}</button
+          >
         {/each}
-        <input bind:this={finder} class="field h-[22px] w-[52px] min-w-[52px] flex-1 !px-1.5" placeholder="find /" aria-label="Find a layer" bind:value={find} onkeydown={(event) => { event.stopPropagation(); if (event.key === 'Escape') { find = ''; event.currentTarget.blur(); } }} />
+        <input
+          bind:this={finder}
+          class="field h-[22px] w-[52px] min-w-[52px] flex-1 !px-1.5"
+          placeholder="find /"
+          aria-label="Find a layer"
+          bind:value={find}
+          onkeydown={(event) => {
+            event.stopPropagation();
+            if (event.key === 'Escape') {
+              find = '';
+              event.currentTarget.blur();
+            }
+          }}
+        />
       </div>
     </header>
-    <div class="scroll min-h-0 flex-1 pb-24" role="tree" aria-label="Layers, frontmost first" aria-multiselectable="true" tabindex="-1" onkeydown={key} ondragstart={(event) => (dragged = (event.target as HTMLElement).dataset['row'] ?? null)} ondragover={over} ondragleave={() => (dropAt = null)} ondrop={drop} ondragend={() => (dropAt = dragged = null)}>
+    <div
+      class="scroll min-h-0 flex-1 pb-24"
+      role="tree"
+      aria-label="Layers, frontmost first"
+      aria-multiselectable="true"
+      tabindex="-1"
+      onkeydown={key}
+      ondragstart={(event) => (dragged = (event.target as HTMLElement).dataset['row'] ?? null)}
+      ondragover={over}
+      ondragleave={() => (dropAt = null)}
+      ondrop={drop}
+      ondragend={() => (dropAt = dragged = null)}
+    >
       {#each shown as { item, depth } (item.layer.id)}
         <div class="relative">
-          {#if dropAt?.id === item.layer.id}<span class="pointer-events-none absolute left-2 right-2 z-10 h-0.5 bg-[var(--gold)] {dropAt.above ? 'top-0' : 'bottom-0'}"></span>{/if}
+          {#if dropAt?.id === item.layer.id}<span
+              class="pointer-events-none absolute left-2 right-2 z-10 h-0.5 bg-[var(--gold)] {dropAt.above ? 'top-0' : 'bottom-0'}"
+            ></span>{/if}
           <LayerRow {session} {item} {depth} {fired} onpick={(event) => pick(item.layer.id, event)} />
         </div>
       {:else}
         {#if rows.length === 0}
-          <p class="soft px-4 py-5">This frame is empty. Draw a hit area with <kbd>H</kbd> or a box with <kbd>B</kbd>, or drop pictures on the stage.</p>
+          <p class="soft px-4 py-5">
+            This frame is empty. Draw a hit area with <kbd>H</kbd> or a box with <kbd>B</kbd>, or drop pictures on the stage.
+          </p>
         {:else}<p class="soft px-4 py-3">No layer fits.</p>{/if}
       {/each}
       <div class="border-b border-[var(--line)] px-3.5 py-2" role="group" aria-label="Threads of the frame itself">
-        <div class="flex items-center gap-2"><span class="h-[14px] w-[11px] rounded-[2px] border border-[var(--soft)]"></span><span class="font-semibold">The frame itself</span><span class="soft ml-auto text-[11.5px]">clicks beside all layers, keys, times</span></div>
+        <div class="flex items-center gap-2">
+          <span class="h-[14px] w-[11px] rounded-[2px] border border-[var(--soft)]"></span><span class="font-semibold">The frame itself</span><span
+            class="soft ml-auto text-[11.5px]">clicks beside all layers, keys, times</span
+          >
+        </div>
         <div class="ml-[22px]">
           {#each scene.threads as thread (thread.id)}<ThreadRow {session} {thread} fired={fired.has(thread.id)} />{/each}
-          {#if session.selection.length === 0 && session.canEdit && !session.trying}<div class="my-1.5"><LineInput {session} on="scene" owner={scene.scene.id} /></div>{/if}
+          {#if session.selection.length === 0 && session.canEdit && !session.trying}<div class="my-1.5">
+              <LineInput {session} on="scene" owner={scene.scene.id} />
+            </div>{/if}
         </div>
       </div>
       <PieceThreads {session} {fired} />

@@ -8,7 +8,21 @@
   {#if type === 'box'}<rect x="1" y="1" width="12" height="12" rx="3" fill={fill ?? 'none'} stroke="var(--ink)" stroke-opacity=".55" />
   {:else if type === 'oval'}<circle cx="7" cy="7" r="6" fill={fill ?? 'none'} stroke="var(--ink)" stroke-opacity=".55" />
   {:else if type === 'text'}<text x="2.5" y="12" font-size="13" font-weight="800" fill="var(--ink)">T</text>
-  {:else if type === 'picture'}<rect x="1" y="1" width="12" height="12" rx="2" fill="#cfe1ea" stroke="var(--ink)" stroke-opacity=".55" /><path d="M1 10l4-4 3 3 2-2 3 3" fill="none" stroke="#1f4e5f" stroke-width="1.2" />
-  {:else if type === 'group'}<rect x="1" y="1" width="8" height="8" rx="2" fill="none" stroke="var(--ink)" stroke-opacity=".6" /><rect x="5" y="5" width="8" height="8" rx="2" fill="var(--sheet)" stroke="var(--ink)" stroke-opacity=".6" />
+  {:else if type === 'picture'}<rect x="1" y="1" width="12" height="12" rx="2" fill="#cfe1ea" stroke="var(--ink)" stroke-opacity=".55" /><path
+      d="M1 10l4-4 3 3 2-2 3 3"
+      fill="none"
+      stroke="#1f4e5f"
+      stroke-width="1.2"
+    />
+  {:else if type === 'group'}<rect x="1" y="1" width="8" height="8" rx="2" fill="none" stroke="var(--ink)" stroke-opacity=".6" /><rect
+      x="5"
+      y="5"
+      width="8"
+      height="8"
+      rx="2"
+      fill="var(--sheet)"
+      stroke="var(--ink)"
+      stroke-opacity=".6"
+    />
   {:else}<rect x="1" y="1" width="12" height="12" rx="2" fill="none" stroke="var(--brick)" stroke-dasharray="2.4 1.6" />{/if}
 </svg>

@@ -35,7 +35,14 @@
     if (looks.length > 1) parts.push(looks.join(' '));
     return parts.join(' · ');
   });
-  const words: Record<string, string> = { 'small-hit': 'hard to hit', 'looks-clickable': 'not wired', covered: 'covered', 'missing-target': 'leads nowhere', 'bad-link': 'bad link', 'repeated-target': 'same as another' };
+  const words: Record<string, string> = {
+    'small-hit': 'hard to hit',
+    'looks-clickable': 'not wired',
+    covered: 'covered',
+    'missing-target': 'leads nowhere',
+    'bad-link': 'bad link',
+    'repeated-target': 'same as another',
+  };
 
   function rename(event: Event) {
     const name = (event.currentTarget as HTMLInputElement).value.trim();
@@ -45,7 +52,9 @@
 </script>
 
 <div
-  class="relative border-b border-[var(--line)] py-1.5 pr-3 {isSelected ? 'bg-[var(--gold-wash)]' : ''} {session.lit.includes(layer.id) ? 'bg-[var(--gold-wash)]' : ''} {layer.hidden ? 'opacity-55' : ''}"
+  class="relative border-b border-[var(--line)] py-1.5 pr-3 {isSelected ? 'bg-[var(--gold-wash)]' : ''} {session.lit.includes(layer.id)
+    ? 'bg-[var(--gold-wash)]'
+    : ''} {layer.hidden ? 'opacity-55' : ''}"
   style:padding-left="{14 + depth * 16}px"
   role="treeitem"
   aria-selected={isSelected}
@@ -62,18 +71,62 @@
     <LayerMark type={layer.type} fill={layer.style.fill} />
     {#if renaming}
       <!-- svelte-ignore a11y_autofocus -->
-      <input class="field h-[22px] flex-1 !px-1" value={layer.name} autofocus maxlength="120" aria-label="Name of the layer" onfocus={(event) => event.currentTarget.select()} onblur={rename} onkeydown={(event) => { event.stopPropagation(); if (event.key === 'Enter') event.currentTarget.blur(); if (event.key === 'Escape') { event.currentTarget.value = layer.name; event.currentTarget.blur(); } }} />
+      <input
+        class="field h-[22px] flex-1 !px-1"
+        value={layer.name}
+        autofocus
+        maxlength="120"
+        aria-label="Name of the layer"
+        onfocus={(event) => event.currentTarget.select()}
+        onblur={rename}
+        onkeydown={(event) => {
+          event.stopPropagation();
+          if (event.key === 'Enter') event.currentTarget.blur();
+          if (event.key === 'Escape') {
+            event.currentTarget.value = layer.name;
+            event.currentTarget.blur();
+          }
+        }}
+      />
     {:else}
-      <button class="min-w-0 flex-1 truncate text-left font-semibold" onclick={onpick} ondblclick={() => session.canEdit && (renaming = true)} data-pick={layer.id}>{layer.name}</button>
+      <button
+        class="min-w-0 flex-1 truncate text-left font-semibold"
+        onclick={onpick}
+        ondblclick={() => session.canEdit && (renaming = true)}
+        data-pick={layer.id}>{layer.name}</button
+      >
     {/if}
     {#if finding}
-      <span class="shrink-0 text-[11.5px] {finding.severity === 'must' ? 'text-[var(--brick-text)]' : 'text-[var(--gold-text)]'}" title={finding.sentence}>{words[finding.rule] ?? finding.rule}</span>
+      <span
+        class="shrink-0 text-[11.5px] {finding.severity === 'must' ? 'text-[var(--brick-text)]' : 'text-[var(--gold-text)]'}"
+        title={finding.sentence}>{words[finding.rule] ?? finding.rule}</span
+      >
     {:else}
       <span class="soft shrink-0 text-[11.5px]">{meta}</span>
     {/if}
-    <span class="flex {layer.locked || layer.hidden || isSelected ? '' : 'opacity-0'} shrink-0 gap-0.5 focus-within:opacity-100 group-hover/row:opacity-100">
-      <button class="soft px-0.5" aria-pressed={layer.locked ?? false} aria-label={layer.locked ? 'Unlock' : 'Lock'} title={layer.locked ? 'Unlock' : 'Lock'} onclick={() => setLayer(session, [layer.id], layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`, ['locked'], layer.locked ? undefined : true)}>{#if layer.locked}<Lock size={12} />{:else}<LockOpen size={12} />{/if}</button>
-      <button class="soft px-0.5" aria-pressed={layer.hidden ?? false} aria-label={layer.hidden ? 'Show' : 'Hide'} title={layer.hidden ? 'Show' : 'Hide'} onclick={() => setLayer(session, [layer.id], layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`, ['hidden'], layer.hidden ? undefined : true)}>{#if layer.hidden}<EyeOff size={12} />{:else}<Eye size={12} />{/if}</button>
+    <span
+      class="flex {layer.locked || layer.hidden || isSelected
+        ? ''
+        : 'opacity-0'} shrink-0 gap-0.5 focus-within:opacity-100 group-hover/row:opacity-100"
+    >
+      <button
+        class="soft px-0.5"
+        aria-pressed={layer.locked ?? false}
+        aria-label={layer.locked ? 'Unlock' : 'Lock'}
+        title={layer.locked ? 'Unlock' : 'Lock'}
+        onclick={() =>
+          setLayer(session, [layer.id], layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`, ['locked'], layer.locked ? undefined : true)}
+        >{#if layer.locked}<Lock size={12} />{:else}<LockOpen size={12} />{/if}</button
+      >
+      <button
+        class="soft px-0.5"
+        aria-pressed={layer.hidden ?? false}
+        aria-label={layer.hidden ? 'Show' : 'Hide'}
+        title={layer.hidden ? 'Show' : 'Hide'}
+        onclick={() =>
+          setLayer(session, [layer.id], layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`, ['hidden'], layer.hidden ? undefined : true)}
+        >{#if layer.hidden}<EyeOff size={12} />{:else}<Eye size={12} />{/if}</button
+      >
     </span>
   </div>
   {#if item.threads.length || asks || isOnly}
@@ -86,13 +139,18 @@
           {#if likely.length}
             <div class="flex flex-wrap items-center gap-1">
               <span class="soft">likely:</span>
-              {#each likely as frame (frame.id)}<button class="chip chip-ghost" onclick={() => session.edit(`Lead to ${frame.name}`, wireTo(session.piece, [layer.id], frame.id, newId))}>→ {frame.name}</button>{/each}
+              {#each likely as frame (frame.id)}<button
+                  class="chip chip-ghost"
+                  onclick={() => session.edit(`Lead to ${frame.name}`, wireTo(session.piece, [layer.id], frame.id, newId))}>→ {frame.name}</button
+                >{/each}
             </div>
           {/if}
           <LineInput {session} on="layer" owner={layer.id} focus={session.writing === layer.id} onclose={() => (session.writing = null)} />
         </div>
       {:else if asks && item.threads.length === 0}
-        <button class="stitch stitch-off soft my-1 block text-left" onclick={(event) => (onpick(event), (session.writing = layer.id))}>When clicked → … <span class="text-[var(--brick-text)]">looks clickable, not wired</span></button>
+        <button class="stitch stitch-off soft my-1 block text-left" onclick={(event) => (onpick(event), (session.writing = layer.id))}
+          >When clicked → … <span class="text-[var(--brick-text)]">looks clickable, not wired</span></button
+        >
       {/if}
     </div>
   {/if}

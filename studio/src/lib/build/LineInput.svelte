@@ -26,7 +26,9 @@
   const offers = $derived(active && typed !== text ? completions(typed, scope, 7) : []);
   const parsed = $derived(typed.trim() ? parseLine(typed, scope) : null);
   const problem = $derived(touched && parsed && !parsed.ok ? parsed.error : null);
-  const ghost = $derived(offers[0] && typed && offers[0].line.toLowerCase().startsWith(typed.toLowerCase()) ? offers[0].line.slice(typed.length) : '');
+  const ghost = $derived(
+    offers[0] && typed && offers[0].line.toLowerCase().startsWith(typed.toLowerCase()) ? offers[0].line.slice(typed.length) : ''
+  );
 
   /** The offer that Enter takes: the picked one, else the first where what is typed says nothing by itself. */
   const chosen = $derived(picked >= 0 ? offers[picked] : parsed?.ok ? undefined : offers[0]);
@@ -39,6 +41,13 @@
     touched = false;
     picked = -1;
     onclose?.();
+    if (on === 'layer') leave();
+  }
+
+  /** Back to the layer's row, where keys are commands again; lines of a frame or piece are mostly written one after the other. */
+  function leave() {
+    input.blur();
+    document.querySelector<HTMLElement>(`[data-pick="${owner}"]`)?.focus({ preventScroll: true });
   }
 
   function enter() {
@@ -73,7 +82,7 @@
     else if (event.key === 'Escape') {
       typed = text;
       onclose?.();
-      input.blur();
+      leave();
     } else return;
     event.preventDefault();
   }
@@ -96,7 +105,9 @@
 
 <div class="relative">
   <div class="field relative flex h-[28px] items-center !p-0 {active ? '!border-[var(--gold)]' : ''}">
-    <div class="soft pointer-events-none absolute inset-0 flex items-center overflow-hidden whitespace-pre px-2" aria-hidden="true"><span class="invisible">{typed}</span><span class="opacity-70">{ghost}</span></div>
+    <div class="soft pointer-events-none absolute inset-0 flex items-center overflow-hidden whitespace-pre px-2" aria-hidden="true">
+      <span class="invisible">{typed}</span><span class="opacity-70">{ghost}</span>
+    </div>
     <input
       bind:this={input}
       bind:value={typed}
@@ -122,13 +133,29 @@
     <ul class="pop absolute left-0 right-0 z-30 mt-1 max-h-56 overflow-auto p-1" role="listbox" id="offers-{owner}">
       {#each offers as offer, i (offer.word)}
         <li role="option" aria-selected={i === picked}>
-          <button class="menu-row" aria-selected={i === picked} tabindex="-1" onpointerdown={(event) => { event.preventDefault(); const whole = parseLine(offer.line, scope); if (whole.ok) write([whole.value]); else take(offer.line); }}>{offer.word}</button>
+          <button
+            class="menu-row"
+            aria-selected={i === picked}
+            tabindex="-1"
+            onpointerdown={(event) => {
+              event.preventDefault();
+              const whole = parseLine(offer.line, scope);
+              if (whole.ok) write([whole.value]);
+              else take(offer.line);
+            }}>{offer.word}</button
+          >
         </li>
       {/each}
     </ul>
   {/if}
   {#if parsed && !parsed.ok && parsed.error.unknownFrame && (touched || offers.length === 0)}
-    <button class="chip chip-gold mt-1" onpointerdown={(event) => { event.preventDefault(); makeDraft(parsed.error.unknownFrame!); }}>make draft frame “{parsed.error.unknownFrame}”</button>
+    <button
+      class="chip chip-gold mt-1"
+      onpointerdown={(event) => {
+        event.preventDefault();
+        makeDraft(parsed.error.unknownFrame!);
+      }}>make draft frame “{parsed.error.unknownFrame}”</button
+    >
   {:else if problem}
     <p class="mt-1 text-[12px] text-[var(--brick-text)]" role="alert">{problem.message}</p>
   {/if}

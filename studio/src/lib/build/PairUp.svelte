@@ -17,16 +17,22 @@
     return chosen.length > 1 ? chosen : [...frames.slice(here + 1), ...frames.slice(0, here)];
   }
 
-  const boxed = () => session.selection.flatMap((id) => {
-    const item = session.scene?.byId.get(id);
-    return item ? [{ ...item.layer, pose: item.box }] : [];
-  });
+  const boxed = () =>
+    session.selection.flatMap((id) => {
+      const item = session.scene?.byId.get(id);
+      return item ? [{ ...item.layer, pose: item.box }] : [];
+    });
 
   let pairs: Pair[] = $state.raw(pairUp(boxed(), candidates()).map((pair) => ({ ...pair, frame: pair.frame ?? DRAFT })));
 
-  const options = $derived([...frames.map((frame) => ({ value: frame.id, label: frame.name })), { value: DRAFT, label: 'a new draft frame' }, { value: '', label: 'leave it' }]);
+  const options = $derived([
+    ...frames.map((frame) => ({ value: frame.id, label: frame.name })),
+    { value: DRAFT, label: 'a new draft frame' },
+    { value: '', label: 'leave it' },
+  ]);
 
-  const nameOf = (frame: string | null) => (frame === DRAFT ? 'a new draft frame' : frame ? (session.piece.scenes.get(frame)?.name ?? '?') : 'leave it');
+  const nameOf = (frame: string | null) =>
+    frame === DRAFT ? 'a new draft frame' : frame ? (session.piece.scenes.get(frame)?.name ?? '?') : 'leave it';
 
   const change = (layer: string, frame: string) => (pairs = pairs.map((pair) => (pair.layer === layer ? { layer, frame: frame || null } : pair)));
 
@@ -59,13 +65,30 @@
   <p class="soft">By name where one fits, else by place on the page and frame order. Change what is wrong, then apply: it is one undo.</p>
   <div class="scroll flex min-h-0 flex-col gap-1.5">
     {#each pairs as pair (pair.layer)}
-      <div class="flex items-center gap-2" role="group" aria-label={session.piece.layers.get(pair.layer)?.name} onpointerenter={() => (session.lit = [pair.layer])} onpointerleave={() => (session.lit = [])}>
+      <div
+        class="flex items-center gap-2"
+        role="group"
+        aria-label={session.piece.layers.get(pair.layer)?.name}
+        onpointerenter={() => (session.lit = [pair.layer])}
+        onpointerleave={() => (session.lit = [])}
+      >
         <span class="w-28 truncate">{session.piece.layers.get(pair.layer)?.text || session.piece.layers.get(pair.layer)?.name}</span>
         <span class="font-bold text-[var(--gold)]">→</span>
-        {#if pair.frame && pair.frame !== DRAFT}<span class="border border-[var(--line)]"><Thumb scene={session.program.scenes.get(pair.frame) ?? null} assetUrl={session.assetUrl} width={22} height={30} radius={2} /></span>{/if}
-        <ChipMenu name="Frame for {session.piece.layers.get(pair.layer)?.name}" label={nameOf(pair.frame)} tone={pair.frame ? 'chip-gold' : 'chip-ghost'} {options} filter onpick={(frame) => change(pair.layer, frame)} />
+        {#if pair.frame && pair.frame !== DRAFT}<span class="border border-[var(--line)]"
+            ><Thumb scene={session.program.scenes.get(pair.frame) ?? null} assetUrl={session.assetUrl} width={22} height={30} radius={2} /></span
+          >{/if}
+        <ChipMenu
+          name="Frame for {session.piece.layers.get(pair.layer)?.name}"
+          label={nameOf(pair.frame)}
+          tone={pair.frame ? 'chip-gold' : 'chip-ghost'}
+          {options}
+          filter
+          onpick={(frame) => change(pair.layer, frame)}
+        />
       </div>
     {/each}
   </div>
-  <div class="flex gap-2"><button class="act act-go" onclick={apply} use:focus>Apply</button><button class="act act-plain" onclick={close}>Not now</button></div>
+  <div class="flex gap-2">
+    <button class="act act-go" onclick={apply} use:focus>Apply</button><button class="act act-plain" onclick={close}>Not now</button>
+  </div>
 </div>

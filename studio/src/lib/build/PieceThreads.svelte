@@ -26,7 +26,11 @@
 </script>
 
 <div class="px-3.5 py-2" role="group" aria-label="Threads of the whole piece">
-  <div class="flex items-center gap-2"><span class="text-[var(--gold)]">∞</span><span class="font-semibold">On every frame</span><span class="soft ml-auto text-[11.5px]">keys that work anywhere</span></div>
+  <div class="flex items-center gap-2">
+    <span class="text-[var(--gold)]">∞</span><span class="font-semibold">On every frame</span><span class="soft ml-auto text-[11.5px]"
+      >keys that work anywhere</span
+    >
+  </div>
   <div class="ml-[22px]">
     {#each threads as thread (thread.id)}<ThreadRow {session} {thread} fired={fired.has(thread.id)} />{/each}
     {#if session.selection.length === 0 && session.canEdit && !session.trying}

@@ -5,7 +5,13 @@
   import { align, spread, stack } from './acts';
   import { valueIn } from './look-values';
 
-  let { session, around, scale, frameHeight, room }: { session: EditorSession; around: Rect; scale: number; frameHeight: number; room: { left: number; right: number } } = $props();
+  let {
+    session,
+    around,
+    scale,
+    frameHeight,
+    room,
+  }: { session: EditorSession; around: Rect; scale: number; frameHeight: number; room: { left: number; right: number } } = $props();
 
   let more = $state(false);
   let moreButton: HTMLButtonElement | undefined = $state();
@@ -31,7 +37,10 @@
   function setNumber(key: 'x' | 'y' | 'width' | 'height', event: Event) {
     const value = (event.currentTarget as HTMLInputElement).valueAsNumber;
     if (!one || !session.sceneId || !Number.isFinite(value)) return;
-    session.edit('Set the place', setBox(session.settled, session.sceneId, one.id, { ...around, [key]: key === 'width' || key === 'height' ? Math.max(1, value) : value }));
+    session.edit(
+      'Set the place',
+      setBox(session.settled, session.sceneId, one.id, { ...around, [key]: key === 'width' || key === 'height' ? Math.max(1, value) : value })
+    );
   }
 
   /** The six digits a colour field wants; what is see-through is kept apart. */
@@ -58,37 +67,109 @@
   {#if lookWord}<span class="whitespace-nowrap rounded bg-[var(--gold)] px-1.5 font-semibold text-[#26232c]">{lookWord}</span>{/if}
   {#if one}
     {#each ['x', 'y', 'width', 'height'] as const as key (key)}
-      <label class="flex items-center gap-1"><span class="opacity-60">{{ x: 'x', y: 'y', width: 'w', height: 'h' }[key]}</span><input class="w-[44px] rounded bg-transparent px-0.5 text-right outline-offset-0 hover:bg-white/10" type="number" value={Math.round(around[key] * 100) / 100} aria-label={key} onchange={(event) => setNumber(key, event)} /></label>
+      <label class="flex items-center gap-1"
+        ><span class="opacity-60">{{ x: 'x', y: 'y', width: 'w', height: 'h' }[key]}</span><input
+          class="w-[44px] rounded bg-transparent px-0.5 text-right outline-offset-0 hover:bg-white/10"
+          type="number"
+          value={Math.round(around[key] * 100) / 100}
+          aria-label={key}
+          onchange={(event) => setNumber(key, event)}
+        /></label
+      >
     {/each}
   {:else}
     <span>{layers.length} layers</span>
-    <button class="rounded px-1 hover:bg-white/15" title="Line up the left edges" aria-label="Line up left" onclick={() => align(session, 'left')}>⊢</button>
+    <button class="rounded px-1 hover:bg-white/15" title="Line up the left edges" aria-label="Line up left" onclick={() => align(session, 'left')}
+      >⊢</button
+    >
     <button class="rounded px-1 hover:bg-white/15" title="Line up the tops" aria-label="Line up tops" onclick={() => align(session, 'top')}>⊤</button>
     {#if layers.length > 2}
-      <button class="rounded px-1 hover:bg-white/15" title="Spread evenly across" aria-label="Spread evenly across" onclick={() => spread(session, 'x')}>⇹</button>
-      <button class="rounded px-1 hover:bg-white/15" title="Spread evenly down" aria-label="Spread evenly down" onclick={() => spread(session, 'y')}>⇳</button>
+      <button
+        class="rounded px-1 hover:bg-white/15"
+        title="Spread evenly across"
+        aria-label="Spread evenly across"
+        onclick={() => spread(session, 'x')}>⇹</button
+      >
+      <button class="rounded px-1 hover:bg-white/15" title="Spread evenly down" aria-label="Spread evenly down" onclick={() => spread(session, 'y')}
+        >⇳</button
+      >
     {/if}
     <button class="rounded px-1 hover:bg-white/15" title="Pair with frames (P)" onclick={() => (session.pairing = true)}>pair up</button>
   {/if}
   {#if painted}
-    <label class="relative flex items-center" title="Fill"><span class="h-4 w-4 rounded border border-white/40" style:background={valueOf('fill') ?? 'transparent'}></span><input class="absolute inset-0 cursor-pointer opacity-0" type="color" aria-label="Fill" value={hex(valueOf('fill'), '#f0b13c')} onchange={(event) => setStyle('fill', event.currentTarget.value)} /></label>
+    <label class="relative flex items-center" title="Fill"
+      ><span class="h-4 w-4 rounded border border-white/40" style:background={valueOf('fill') ?? 'transparent'}></span><input
+        class="absolute inset-0 cursor-pointer opacity-0"
+        type="color"
+        aria-label="Fill"
+        value={hex(valueOf('fill'), '#f0b13c')}
+        onchange={(event) => setStyle('fill', event.currentTarget.value)}
+      /></label
+    >
   {/if}
   {#if hasText}
-    <label class="relative flex items-center" title="Colour of the text"><span class="border-b-[3px] font-bold leading-tight" style:border-color={valueOf('ink') ?? '#26232c'}>A</span><input class="absolute inset-0 cursor-pointer opacity-0" type="color" aria-label="Colour of the text" value={hex(valueOf('ink'), '#26232c')} onchange={(event) => setStyle('ink', event.currentTarget.value)} /></label>
-    <input class="w-[34px] rounded bg-transparent text-right hover:bg-white/10" type="number" min="1" max="1000" aria-label="Size of the text" title="Size of the text" value={letters.size ?? 16} onchange={(event) => setLetters('size', Math.max(1, event.currentTarget.valueAsNumber || 16))} />
+    <label class="relative flex items-center" title="Colour of the text"
+      ><span class="border-b-[3px] font-bold leading-tight" style:border-color={valueOf('ink') ?? '#26232c'}>A</span><input
+        class="absolute inset-0 cursor-pointer opacity-0"
+        type="color"
+        aria-label="Colour of the text"
+        value={hex(valueOf('ink'), '#26232c')}
+        onchange={(event) => setStyle('ink', event.currentTarget.value)}
+      /></label
+    >
+    <input
+      class="w-[34px] rounded bg-transparent text-right hover:bg-white/10"
+      type="number"
+      min="1"
+      max="1000"
+      aria-label="Size of the text"
+      title="Size of the text"
+      value={letters.size ?? 16}
+      onchange={(event) => setLetters('size', Math.max(1, event.currentTarget.valueAsNumber || 16))}
+    />
   {/if}
-  <button bind:this={moreButton} class="rounded px-1.5 hover:bg-white/15" aria-label="More properties" aria-expanded={more} onclick={() => (more = !more)}>⋯</button>
+  <button
+    bind:this={moreButton}
+    class="rounded px-1.5 hover:bg-white/15"
+    aria-label="More properties"
+    aria-expanded={more}
+    onclick={() => (more = !more)}>⋯</button
+  >
 </div>
 
 {#if more && moreButton && first}
   <Popover anchor={moreButton} label="More properties" onclose={() => (more = false)} width={268}>
     <div class="flex flex-col gap-2.5 p-2" data-bar>
       {#if painted || layers.some((layer) => layer.type === 'picture')}
-        <div class="flex items-center gap-2"><span class="soft w-16">Corner</span><input class="field w-20" type="number" min="0" aria-label="Corner" value={valueOf('corner') ?? 0} onchange={(event) => setStyle('corner', Math.max(0, event.currentTarget.valueAsNumber || 0))} /></div>
+        <div class="flex items-center gap-2">
+          <span class="soft w-16">Corner</span><input
+            class="field w-20"
+            type="number"
+            min="0"
+            aria-label="Corner"
+            value={valueOf('corner') ?? 0}
+            onchange={(event) => setStyle('corner', Math.max(0, event.currentTarget.valueAsNumber || 0))}
+          />
+        </div>
         <div class="flex items-center gap-2">
           <span class="soft w-16">Line</span>
-          <input type="color" class="h-7 w-9" aria-label="Colour of the line" value={hex(valueOf('line')?.color, '#26232c')} onchange={(event) => setStyle('line', { width: valueOf('line')?.width ?? 1, color: event.currentTarget.value })} />
-          <input class="field w-16" type="number" min="0" max="200" aria-label="Width of the line" value={valueOf('line')?.width ?? 0} onchange={(event) => setStyle('line', { color: valueOf('line')?.color ?? '#26232c', width: Math.max(0, event.currentTarget.valueAsNumber || 0) })} />
+          <input
+            type="color"
+            class="h-7 w-9"
+            aria-label="Colour of the line"
+            value={hex(valueOf('line')?.color, '#26232c')}
+            onchange={(event) => setStyle('line', { width: valueOf('line')?.width ?? 1, color: event.currentTarget.value })}
+          />
+          <input
+            class="field w-16"
+            type="number"
+            min="0"
+            max="200"
+            aria-label="Width of the line"
+            value={valueOf('line')?.width ?? 0}
+            onchange={(event) =>
+              setStyle('line', { color: valueOf('line')?.color ?? '#26232c', width: Math.max(0, event.currentTarget.valueAsNumber || 0) })}
+          />
         </div>
         <div class="flex items-center gap-2">
           <span class="soft w-16">Shadow</span>
@@ -96,32 +177,63 @@
           <button class="chip" onclick={() => setStyle('shadow', { x: 0, y: 2, blur: 6, color: '#00000033' })}>soft</button>
           <button class="chip" onclick={() => setStyle('shadow', { x: 0, y: 8, blur: 24, color: '#00000040' })}>deep</button>
         </div>
-        {#if painted}<div class="flex items-center gap-2"><span class="soft w-16">Fill</span><button class="chip" onclick={() => setStyle('fill', undefined)}>see-through</button></div>{/if}
+        {#if painted}<div class="flex items-center gap-2">
+            <span class="soft w-16">Fill</span><button class="chip" onclick={() => setStyle('fill', undefined)}>see-through</button>
+          </div>{/if}
       {/if}
-      <div class="flex items-center gap-2"><span class="soft w-16">Opacity</span><input class="slide flex-1" type="range" min="0" max="100" aria-label="Opacity" value={Math.round((valueOf('opacity') ?? 1) * 100)} onchange={(event) => setStyle('opacity', event.currentTarget.valueAsNumber / 100)} /></div>
+      <div class="flex items-center gap-2">
+        <span class="soft w-16">Opacity</span><input
+          class="slide flex-1"
+          type="range"
+          min="0"
+          max="100"
+          aria-label="Opacity"
+          value={Math.round((valueOf('opacity') ?? 1) * 100)}
+          onchange={(event) => setStyle('opacity', event.currentTarget.valueAsNumber / 100)}
+        />
+      </div>
       {#if hasText}
         <div class="flex items-center gap-2">
           <span class="soft w-16">Type</span>
-          <select class="field flex-1" aria-label="Typeface" value={letters.family ?? 'Atkinson Hyperlegible Next'} onchange={(event) => setLetters('family', event.currentTarget.value)}>
-            {#each ['Atkinson Hyperlegible Next', 'Bricolage Grotesque', 'sans-serif', 'serif', 'monospace'] as family (family)}<option>{family}</option>{/each}
+          <select
+            class="field flex-1"
+            aria-label="Typeface"
+            value={letters.family ?? 'Atkinson Hyperlegible Next'}
+            onchange={(event) => setLetters('family', event.currentTarget.value)}
+          >
+            {#each ['Atkinson Hyperlegible Next', 'Bricolage Grotesque', 'sans-serif', 'serif', 'monospace'] as family (family)}<option
+                >{family}</option
+              >{/each}
           </select>
         </div>
         <div class="flex items-center gap-2">
           <span class="soft w-16">Weight</span>
-          {#each [400, 600, 800] as weight (weight)}<button class="chip {(letters.weight ?? 400) === weight ? 'chip-on' : ''}" onclick={() => setLetters('weight', weight)}>{weight}</button>{/each}
+          {#each [400, 600, 800] as weight (weight)}<button
+              class="chip {(letters.weight ?? 400) === weight ? 'chip-on' : ''}"
+              onclick={() => setLetters('weight', weight)}>{weight}</button
+            >{/each}
         </div>
         <div class="flex items-center gap-2">
           <span class="soft w-16">Sides</span>
-          {#each ['left', 'center', 'right'] as const as side (side)}<button class="chip {letters.align === side ? 'chip-on' : ''}" onclick={() => setLetters('align', side)}>{side}</button>{/each}
+          {#each ['left', 'center', 'right'] as const as side (side)}<button
+              class="chip {letters.align === side ? 'chip-on' : ''}"
+              onclick={() => setLetters('align', side)}>{side}</button
+            >{/each}
         </div>
       {/if}
       <div class="flex flex-wrap items-center gap-1">
         <span class="soft w-16">Line up</span>
-        {#each ['left', 'center', 'right', 'top', 'middle', 'bottom'] as const as edge (edge)}<button class="chip" onclick={() => align(session, edge)}>{edge}</button>{/each}
+        {#each ['left', 'center', 'right', 'top', 'middle', 'bottom'] as const as edge (edge)}<button
+            class="chip"
+            onclick={() => align(session, edge)}>{edge}</button
+          >{/each}
       </div>
       <div class="flex flex-wrap items-center gap-1">
         <span class="soft w-16">Order</span>
-        {#each [['front', 'front'], ['forward', 'forward'], ['backward', 'backward'], ['back', 'back']] as const as [way, word] (way)}<button class="chip" onclick={() => stack(session, way)}>{word}</button>{/each}
+        {#each [['front', 'front'], ['forward', 'forward'], ['backward', 'backward'], ['back', 'back']] as const as [way, word] (way)}<button
+            class="chip"
+            onclick={() => stack(session, way)}>{word}</button
+          >{/each}
       </div>
     </div>
   </Popover>

@@ -42,7 +42,13 @@
     <Thumb scene={from} {assetUrl} width={wide} height={high} />
     {#if sourceBox}
       {@const small = Math.min(wide / from.scene.width, high / from.scene.height)}
-      <span class="pointer-events-none absolute rounded-[3px] border-2 border-[var(--gold)]" style:left="{sourceBox.x * small - 1}px" style:top="{sourceBox.y * small - 1}px" style:width="{sourceBox.width * small + 2}px" style:height="{sourceBox.height * small + 2}px"></span>
+      <span
+        class="pointer-events-none absolute rounded-[3px] border-2 border-[var(--gold)]"
+        style:left="{sourceBox.x * small - 1}px"
+        style:top="{sourceBox.y * small - 1}px"
+        style:width="{sourceBox.width * small + 2}px"
+        style:height="{sourceBox.height * small + 2}px"
+      ></span>
     {/if}
   </div>
   <span class="font-bold text-[var(--gold)]">→</span>
@@ -52,8 +58,19 @@
     {:else}
       <div class="relative overflow-hidden" style:width="{to.scene.width * scale}px" style:height="{to.scene.height * scale}px">
         {#each surfaces as surface (surface.frame)}
-          <div class="absolute left-0 top-0" style:transform="translate({surface.x * scale}px, {surface.y * scale}px)" style:opacity={surface.opacity}>
-            <Thumb scene={surface.frame === to.scene.id ? to : from} {assetUrl} width={(surface.frame === to.scene.id ? to : from).scene.width * scale} height={(surface.frame === to.scene.id ? to : from).scene.height * scale} lazy={false} radius={0} />
+          <div
+            class="absolute left-0 top-0"
+            style:transform="translate({surface.x * scale}px, {surface.y * scale}px)"
+            style:opacity={surface.opacity}
+          >
+            <Thumb
+              scene={surface.frame === to.scene.id ? to : from}
+              {assetUrl}
+              width={(surface.frame === to.scene.id ? to : from).scene.width * scale}
+              height={(surface.frame === to.scene.id ? to : from).scene.height * scale}
+              lazy={false}
+              radius={0}
+            />
           </div>
         {/each}
       </div>
@@ -63,7 +80,17 @@
 {#if length > 0}
   <div class="mt-1.5 flex items-center gap-2">
     <button class="text-[var(--teal)]" aria-label="Play the transition" onclick={play}>▶</button>
-    <input class="slide min-w-0 flex-1" type="range" min="0" max={length} step="1" value={at ?? length} aria-label="Scrub the transition" oninput={(event) => (at = event.currentTarget.valueAsNumber)} onchange={() => (at = at === length ? null : at)} />
+    <input
+      class="slide min-w-0 flex-1"
+      type="range"
+      min="0"
+      max={length}
+      step="1"
+      value={at ?? length}
+      aria-label="Scrub the transition"
+      oninput={(event) => (at = event.currentTarget.valueAsNumber)}
+      onchange={() => (at = at === length ? null : at)}
+    />
     <span class="soft w-[86px] text-right tabular-nums">{Math.round(at ?? length)} / {length} ms</span>
   </div>
 {/if}

@@ -32,7 +32,11 @@
   const selected = $derived(session.selection.flatMap((id) => scene?.byId.get(id) ?? []));
   const around = $derived(union(selected.map((item) => item.box)));
   const isFixed = $derived(selected.length > 0 && selected.every((item) => item.layer.locked));
-  const hits = $derived(scene?.items.filter((item) => item.shown && (item.layer.type === 'hit' || (showHits && item.threads.some((thread) => thread.cue.type === 'click')))) ?? []);
+  const hits = $derived(
+    scene?.items.filter(
+      (item) => item.shown && (item.layer.type === 'hit' || (showHits && item.threads.some((thread) => thread.cue.type === 'click')))
+    ) ?? []
+  );
   const padX = $derived(Math.max(48, (width - (scene?.scene.width ?? 0) * scale) / 2));
   const padY = $derived(Math.max(48, (height - (scene?.scene.height ?? 0) * scale) / 2));
 
@@ -92,14 +96,17 @@
     const hit = pickAt(point, event.ctrlKey || event.metaKey);
     if (!hit) return pressEmpty(event, point);
     const { id } = hit.layer;
-    if (event.shiftKey) session.select(session.selection.includes(id) ? session.selection.filter((other) => other !== id) : [...session.selection, id]);
+    if (event.shiftKey)
+      session.select(session.selection.includes(id) ? session.selection.filter((other) => other !== id) : [...session.selection, id]);
     else if (!session.selection.includes(id)) session.select([id]);
     if (session.canEdit && session.selection.includes(id)) drag(event, point);
   }
 
   function others(): Rect[] {
     const chosen = new Set(session.selection);
-    const rects = scene!.items.filter((item) => item.shown && item.parent === null && !chosen.has(item.layer.id) && item.layer.type !== 'picture').map((item) => item.box);
+    const rects = scene!.items
+      .filter((item) => item.shown && item.parent === null && !chosen.has(item.layer.id) && item.layer.type !== 'picture')
+      .map((item) => item.box);
     return [{ x: 0, y: 0, width: scene!.scene.width, height: scene!.scene.height }, ...rects];
   }
 
@@ -137,8 +144,15 @@
     follow(
       event,
       (_, point) => {
-        marquee = { x: Math.min(from.x, point.x), y: Math.min(from.y, point.y), width: Math.abs(point.x - from.x), height: Math.abs(point.y - from.y) };
-        const inside = scene!.items.filter((item) => item.parent === null && item.shown && !item.layer.locked && overlaps(item.box, marquee!)).map((item) => item.layer.id);
+        marquee = {
+          x: Math.min(from.x, point.x),
+          y: Math.min(from.y, point.y),
+          width: Math.abs(point.x - from.x),
+          height: Math.abs(point.y - from.y),
+        };
+        const inside = scene!.items
+          .filter((item) => item.parent === null && item.shown && !item.layer.locked && overlaps(item.box, marquee!))
+          .map((item) => item.layer.id);
         session.select([...new Set([...before, ...inside])]);
       },
       (_, moved) => {
@@ -162,13 +176,21 @@
         dragging = true;
         to = pull(begin, handle, point.x - from.x, point.y - from.y, next.shiftKey);
         const found: Guide[] = [];
-        for (const [edge, axis] of [['w', 'x'], ['e', 'x'], ['n', 'y'], ['s', 'y']] as const) {
+        for (const [edge, axis] of [
+          ['w', 'x'],
+          ['e', 'x'],
+          ['n', 'y'],
+          ['s', 'y'],
+        ] as const) {
           if (!handle.includes(edge)) continue;
           const size = axis === 'x' ? 'width' : 'height';
           const value = edge === 'w' || edge === 'n' ? to[axis] : to[axis] + to[size];
           const snapped = snapEdge(value, near, axis, 5 / scale);
           const at = snapped.guide ? snapped.value : clamp(value);
-          to = edge === 'w' || edge === 'n' ? { ...to, [axis]: at, [size]: Math.max(1, to[size] + to[axis] - at) } : { ...to, [size]: Math.max(1, at - to[axis]) };
+          to =
+            edge === 'w' || edge === 'n'
+              ? { ...to, [axis]: at, [size]: Math.max(1, to[size] + to[axis] - at) }
+              : { ...to, [size]: Math.max(1, at - to[axis]) };
           if (snapped.guide) found.push(snapped.guide);
         }
         guides = found;
@@ -181,7 +203,12 @@
     );
   }
 
-  const defaults: Record<Exclude<Tool, 'select'>, { width: number; height: number }> = { box: { width: 160, height: 48 }, oval: { width: 64, height: 64 }, text: { width: 200, height: 28 }, hit: { width: 120, height: 48 } };
+  const defaults: Record<Exclude<Tool, 'select'>, { width: number; height: number }> = {
+    box: { width: 160, height: 48 },
+    oval: { width: 64, height: 64 },
+    text: { width: 200, height: 28 },
+    hit: { width: 120, height: 48 },
+  };
 
   function draw(event: PointerEvent, type: Exclude<Tool, 'select'>) {
     const from = pointOf(event);
@@ -262,34 +289,111 @@
 >
   {#if scene}
     <div class="relative" style:width="{scene.scene.width * scale + padX * 2}px" style:height="{scene.scene.height * scale + padY * 2}px">
-      <div bind:this={sheet} data-sheet class="absolute shadow-[0_8px_28px_#0000001f]" style:left="{padX}px" style:top="{padY}px" style:width="{scene.scene.width * scale}px" style:height="{scene.scene.height * scale}px">
-        <div class="pointer-events-none absolute left-0 top-0 origin-top-left" style:transform="scale({scale})" use:sceneView={{ scene, assetUrl: session.assetUrl, over, pressed }}></div>
-        {#if scene.scene.draft}<span class="chip chip-ghost absolute left-1/2 top-3 -translate-x-1/2 bg-[var(--sheet)]">draft: still to be drawn</span>{/if}
+      <div
+        bind:this={sheet}
+        data-sheet
+        class="absolute shadow-[0_8px_28px_#0000001f]"
+        style:left="{padX}px"
+        style:top="{padY}px"
+        style:width="{scene.scene.width * scale}px"
+        style:height="{scene.scene.height * scale}px"
+      >
+        <div
+          class="pointer-events-none absolute left-0 top-0 origin-top-left"
+          style:transform="scale({scale})"
+          use:sceneView={{ scene, assetUrl: session.assetUrl, over, pressed }}
+        ></div>
+        {#if scene.scene.draft}<span class="chip chip-ghost absolute left-1/2 top-3 -translate-x-1/2 bg-[var(--sheet)]">draft: still to be drawn</span
+          >{/if}
 
         <svg class="pointer-events-none absolute inset-0 overflow-visible" width="100%" height="100%" aria-hidden="true">
           <defs>
-            <pattern id="hatch" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="8" height="8" fill="var(--brick)" fill-opacity=".05" /><line x1="0" y1="0" x2="0" y2="8" stroke="var(--brick)" stroke-width="2" stroke-opacity=".34" /></pattern>
+            <pattern id="hatch" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"
+              ><rect width="8" height="8" fill="var(--brick)" fill-opacity=".05" /><line
+                x1="0"
+                y1="0"
+                x2="0"
+                y2="8"
+                stroke="var(--brick)"
+                stroke-width="2"
+                stroke-opacity=".34"
+              /></pattern
+            >
           </defs>
           {#each hits as item (item.layer.id)}
-            <rect x={item.box.x * scale} y={item.box.y * scale} width={item.box.width * scale} height={item.box.height * scale} fill={item.layer.type === 'hit' ? 'url(#hatch)' : 'none'} stroke="var(--brick)" stroke-dasharray="4 3" stroke-opacity={item.layer.type === 'hit' ? 0.8 : 0.45} />
+            <rect
+              x={item.box.x * scale}
+              y={item.box.y * scale}
+              width={item.box.width * scale}
+              height={item.box.height * scale}
+              fill={item.layer.type === 'hit' ? 'url(#hatch)' : 'none'}
+              stroke="var(--brick)"
+              stroke-dasharray="4 3"
+              stroke-opacity={item.layer.type === 'hit' ? 0.8 : 0.45}
+            />
             {#if hitSize(item) < 44 && item.threads.length}
               <g transform="translate({(item.box.x + item.box.width / 2) * scale} {(item.box.y + item.box.height) * scale + 11})">
-                <rect x="-52" y="-9" width="104" height="17" rx="4" fill="var(--brick-wash)" /><text text-anchor="middle" y="4" font-size="11" fill="var(--brick-text)">{Math.round(item.box.width)} × {Math.round(item.box.height)}, wants {hitSize(item) < 24 ? 24 : 44}</text>
+                <rect x="-52" y="-9" width="104" height="17" rx="4" fill="var(--brick-wash)" /><text
+                  text-anchor="middle"
+                  y="4"
+                  font-size="11"
+                  fill="var(--brick-text)">{Math.round(item.box.width)} × {Math.round(item.box.height)}, wants {hitSize(item) < 24 ? 24 : 44}</text
+                >
               </g>
             {/if}
           {/each}
           {#each session.lit as id (id)}
             {@const item = scene.byId.get(id)}
-            {#if item && !session.selection.includes(id)}<rect x={item.box.x * scale - 2} y={item.box.y * scale - 2} width={item.box.width * scale + 4} height={item.box.height * scale + 4} rx="4" fill="var(--gold)" fill-opacity=".12" stroke="var(--gold)" stroke-width="2" />{/if}
+            {#if item && !session.selection.includes(id)}<rect
+                x={item.box.x * scale - 2}
+                y={item.box.y * scale - 2}
+                width={item.box.width * scale + 4}
+                height={item.box.height * scale + 4}
+                rx="4"
+                fill="var(--gold)"
+                fill-opacity=".12"
+                stroke="var(--gold)"
+                stroke-width="2"
+              />{/if}
           {/each}
           {#each selected as item (item.layer.id)}
-            <rect x={item.box.x * scale} y={item.box.y * scale} width={item.box.width * scale} height={item.box.height * scale} fill="none" stroke="var(--gold)" stroke-width="2" />
+            <rect
+              x={item.box.x * scale}
+              y={item.box.y * scale}
+              width={item.box.width * scale}
+              height={item.box.height * scale}
+              fill="none"
+              stroke="var(--gold)"
+              stroke-width="2"
+            />
           {/each}
-          {#if around && selected.length > 1}<rect x={around.x * scale} y={around.y * scale} width={around.width * scale} height={around.height * scale} fill="none" stroke="var(--gold)" stroke-dasharray="3 3" />{/if}
+          {#if around && selected.length > 1}<rect
+              x={around.x * scale}
+              y={around.y * scale}
+              width={around.width * scale}
+              height={around.height * scale}
+              fill="none"
+              stroke="var(--gold)"
+              stroke-dasharray="3 3"
+            />{/if}
           {#each guides as guide, i (i)}
-            {#if guide.axis === 'x'}<line x1={guide.at * scale} x2={guide.at * scale} y1="-40" y2={scene.scene.height * scale + 40} stroke="var(--teal)" />{:else}<line y1={guide.at * scale} y2={guide.at * scale} x1="-40" x2={scene.scene.width * scale + 40} stroke="var(--teal)" />{/if}
+            {#if guide.axis === 'x'}<line
+                x1={guide.at * scale}
+                x2={guide.at * scale}
+                y1="-40"
+                y2={scene.scene.height * scale + 40}
+                stroke="var(--teal)"
+              />{:else}<line y1={guide.at * scale} y2={guide.at * scale} x1="-40" x2={scene.scene.width * scale + 40} stroke="var(--teal)" />{/if}
           {/each}
-          {#if marquee}<rect x={marquee.x * scale} y={marquee.y * scale} width={marquee.width * scale} height={marquee.height * scale} fill="var(--gold)" fill-opacity=".12" stroke="var(--gold)" />{/if}
+          {#if marquee}<rect
+              x={marquee.x * scale}
+              y={marquee.y * scale}
+              width={marquee.width * scale}
+              height={marquee.height * scale}
+              fill="var(--gold)"
+              fill-opacity=".12"
+              stroke="var(--gold)"
+            />{/if}
         </svg>
 
         <StageStitches {session} {scale} />
@@ -298,7 +402,14 @@
           {#each HANDLES as handle (handle)}
             {@const place = placeOf(handle)}
             <!-- svelte-ignore a11y_no_static_element_interactions -->
-            <span class="absolute h-[9px] w-[9px] rounded-[3px] border-[1.5px] border-[var(--gold)] bg-[var(--sheet)]" style:left="{(around.x + around.width * place.x) * scale - 4.5}px" style:top="{(around.y + around.height * place.y) * scale - 4.5}px" style:cursor={cursorOf[handle]} data-handle={handle} onpointerdown={(event) => resize(event, handle)}></span>
+            <span
+              class="absolute h-[9px] w-[9px] rounded-[3px] border-[1.5px] border-[var(--gold)] bg-[var(--sheet)]"
+              style:left="{(around.x + around.width * place.x) * scale - 4.5}px"
+              style:top="{(around.y + around.height * place.y) * scale - 4.5}px"
+              style:cursor={cursorOf[handle]}
+              data-handle={handle}
+              onpointerdown={(event) => resize(event, handle)}
+            ></span>
           {/each}
         {/if}
 
@@ -308,15 +419,35 @@
             <!-- svelte-ignore a11y_autofocus -->
             <textarea
               class="absolute resize-none overflow-hidden bg-[color-mix(in_srgb,var(--sheet)_94%,transparent)] text-[var(--ink)] outline-2 outline-[var(--gold)]"
-              style:left="{item.box.x * scale}px" style:top="{item.box.y * scale}px" style:width="{Math.max(60, item.box.width * scale)}px" style:height="{Math.max(24, item.box.height * scale)}px"
-              style:font-size="{(item.layer.letters?.size ?? 16) * scale}px" style:text-align={item.layer.letters?.align ?? (item.layer.type === 'text' ? 'left' : 'center')}
-              value={item.layer.text ?? ''} autofocus aria-label="Text of {item.layer.name}"
-              onfocus={(event) => event.currentTarget.select()} onpointerdown={(event) => event.stopPropagation()} onblur={finishTyping}
-              onkeydown={(event) => { event.stopPropagation(); if (event.key === 'Escape' || (event.key === 'Enter' && !event.shiftKey)) { event.preventDefault(); event.currentTarget.blur(); } }}
+              style:left="{item.box.x * scale}px"
+              style:top="{item.box.y * scale}px"
+              style:width="{Math.max(60, item.box.width * scale)}px"
+              style:height="{Math.max(24, item.box.height * scale)}px"
+              style:font-size="{(item.layer.letters?.size ?? 16) * scale}px"
+              style:text-align={item.layer.letters?.align ?? (item.layer.type === 'text' ? 'left' : 'center')}
+              value={item.layer.text ?? ''}
+              autofocus
+              aria-label="Text of {item.layer.name}"
+              onfocus={(event) => event.currentTarget.select()}
+              onpointerdown={(event) => event.stopPropagation()}
+              onblur={finishTyping}
+              onkeydown={(event) => {
+                event.stopPropagation();
+                if (event.key === 'Escape' || (event.key === 'Enter' && !event.shiftKey)) {
+                  event.preventDefault();
+                  event.currentTarget.blur();
+                }
+              }}
             ></textarea>
           {/if}
         {/if}
-        {#if around && !dragging && !typing && session.canEdit}<PropertyBar {session} {around} {scale} frameHeight={scene.scene.height} room={{ left: 8 - padX, right: width - padX - 8 }} />{/if}
+        {#if around && !dragging && !typing && session.canEdit}<PropertyBar
+            {session}
+            {around}
+            {scale}
+            frameHeight={scene.scene.height}
+            room={{ left: 8 - padX, right: width - padX - 8 }}
+          />{/if}
       </div>
     </div>
   {/if}

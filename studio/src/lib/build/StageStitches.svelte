@@ -17,7 +17,13 @@
       const y = (item.box.y + item.box.height / 2) * scale;
       return threadsOf(session.piece, id).map((thread, i) => {
         const lift = i % 2 === 0 ? -70 : 70;
-        return { id: thread.id, x, y, words: sentence(thread, scopeOf(session.piece)), path: `M${x} ${y} C ${x + 70} ${y}, ${wide + 60} ${y + lift}, ${wide + 420} ${y + lift * 1.4}` };
+        return {
+          id: thread.id,
+          x,
+          y,
+          words: sentence(thread, scopeOf(session.piece)),
+          path: `M${x} ${y} C ${x + 70} ${y}, ${wide + 60} ${y + lift}, ${wide + 420} ${y + lift * 1.4}`,
+        };
       });
     });
   });
@@ -25,7 +31,14 @@
 
 <svg class="pointer-events-none absolute inset-0 overflow-visible" width="100%" height="100%" aria-hidden="true">
   {#each stitches as stitch (stitch.id)}
-    <path d={stitch.path} fill="none" stroke="var(--gold)" stroke-width={session.litThread === stitch.id ? 3.5 : 2.5} stroke-dasharray="8 6" stroke-linecap="round"><title>{stitch.words}</title></path>
+    <path
+      d={stitch.path}
+      fill="none"
+      stroke="var(--gold)"
+      stroke-width={session.litThread === stitch.id ? 3.5 : 2.5}
+      stroke-dasharray="8 6"
+      stroke-linecap="round"><title>{stitch.words}</title></path
+    >
     <circle cx={stitch.x} cy={stitch.y} r="5" fill="var(--gold)" />
   {/each}
 </svg>

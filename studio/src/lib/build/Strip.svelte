@@ -29,7 +29,9 @@
     if (!item) return;
     const source = from === 'rest' ? undefined : item.layer.looks?.[from];
     const fill = item.layer.style.fill;
-    const own = fill ? { style: { ...source?.style, fill: shade(source?.style?.fill ?? fill, look === 'hover' ? 0.14 : -0.14) } } : { style: { ...source?.style, opacity: look === 'hover' ? 0.85 : 0.7 } };
+    const own = fill
+      ? { style: { ...source?.style, fill: shade(source?.style?.fill ?? fill, look === 'hover' ? 0.14 : -0.14) } }
+      : { style: { ...source?.style, opacity: look === 'hover' ? 0.85 : 0.7 } };
     if (setLayer(session, [item.layer.id], `Add a ${look} look`, ['looks', look], { ...source, ...own })) session.look = look;
   }
 
@@ -51,10 +53,18 @@
 <section class="flex flex-col border-t border-[var(--line)] bg-[var(--rim)]" aria-label="Looks">
   <header class="flex h-[34px] shrink-0 items-center gap-3 px-3.5">
     <h2 class="text-[14px]">Looks</h2>
-    {#if item && !folded}<span class="soft truncate">of {item.layer.name}{canHaveLooks ? '' : ': a group takes the looks of what is in it'}</span>{/if}
+    {#if item && !folded}<span class="soft truncate">of {item.layer.name}{canHaveLooks ? '' : ': a group takes the looks of what is in it'}</span
+      >{/if}
     <span class="flex-1"></span>
-    {#if !folded && canHaveLooks}<span class="soft">edits reach</span><span class="chip chip-ghost">{session.look === 'rest' ? 'every look' : `the ${session.look} look`}</span>{/if}
-    <button class="act act-plain" aria-expanded={!folded} aria-label={folded ? 'Unfold the strip' : 'Fold the strip away'} onclick={() => (folded = !folded)}>{folded ? '▴' : '▾'}</button>
+    {#if !folded && canHaveLooks}<span class="soft">edits reach</span><span class="chip chip-ghost"
+        >{session.look === 'rest' ? 'every look' : `the ${session.look} look`}</span
+      >{/if}
+    <button
+      class="act act-plain"
+      aria-expanded={!folded}
+      aria-label={folded ? 'Unfold the strip' : 'Fold the strip away'}
+      onclick={() => (folded = !folded)}>{folded ? '▴' : '▾'}</button
+    >
   </header>
   {#if !folded}
     <div class="scroll flex h-[126px] gap-3 px-3.5 pb-2">
@@ -63,7 +73,9 @@
           {#if has(look)}
             <div class="flex flex-col gap-1">
               <button
-                class="grid h-[88px] w-[146px] place-items-center overflow-hidden rounded-lg border-2 bg-[var(--sheet)] {session.look === look ? 'border-[var(--gold)]' : 'border-[var(--line)]'}"
+                class="grid h-[88px] w-[146px] place-items-center overflow-hidden rounded-lg border-2 bg-[var(--sheet)] {session.look === look
+                  ? 'border-[var(--gold)]'
+                  : 'border-[var(--line)]'}"
                 aria-pressed={session.look === look}
                 aria-label="{labels[look]} look"
                 onclick={() => (session.look = look)}
@@ -71,20 +83,42 @@
                 onpointerleave={() => (hovered = null)}
               >
                 <span class="pointer-events-none block" style:width="{item.box.width * scale}px" style:height="{item.box.height * scale}px">
-                  <span class="block origin-top-left" style:transform="scale({scale})" use:sceneView={{ scene: alone, assetUrl: session.assetUrl, over: look === 'rest' ? [] : [item.layer.id], pressed: look === 'press' ? [item.layer.id] : [] }}></span>
+                  <span
+                    class="block origin-top-left"
+                    style:transform="scale({scale})"
+                    use:sceneView={{
+                      scene: alone,
+                      assetUrl: session.assetUrl,
+                      over: look === 'rest' ? [] : [item.layer.id],
+                      pressed: look === 'press' ? [item.layer.id] : [],
+                    }}
+                  ></span>
                 </span>
               </button>
-              <span class="flex items-center gap-2 px-0.5"><span class="font-semibold">{labels[look]}</span>{#if look !== 'rest' && session.canEdit}<button class="soft ml-auto {hovered === look ? '' : 'opacity-60'}" aria-label="Remove the {look} look" onclick={() => remove(look)}>✕</button>{/if}</span>
+              <span class="flex items-center gap-2 px-0.5"
+                ><span class="font-semibold">{labels[look]}</span>{#if look !== 'rest' && session.canEdit}<button
+                    class="soft ml-auto {hovered === look ? '' : 'opacity-60'}"
+                    aria-label="Remove the {look} look"
+                    onclick={() => remove(look)}>✕</button
+                  >{/if}</span
+              >
             </div>
           {:else if session.canEdit}
-            <div class="flex h-[88px] w-[146px] flex-col items-center justify-center gap-1 rounded-lg border-2 border-dashed border-[var(--line)] text-[var(--soft)]">
+            <div
+              class="flex h-[88px] w-[146px] flex-col items-center justify-center gap-1 rounded-lg border-2 border-dashed border-[var(--line)] text-[var(--soft)]"
+            >
               <button class="hover:text-[var(--ink)]" onclick={() => add(look as LookName, 'rest')}>add a <b>{look}</b> look</button>
-              {#if look === 'press' && has('hover')}<button class="text-[11.5px] underline" onclick={() => add('press', 'hover')}>from Hover</button>{/if}
+              {#if look === 'press' && has('hover')}<button class="text-[11.5px] underline" onclick={() => add('press', 'hover')}>from Hover</button
+                >{/if}
             </div>
           {/if}
         {/each}
       {:else}
-        <p class="soft self-center">{session.selection.length > 1 ? 'Looks are shown for one layer at a time.' : 'Select a layer to see how it looks at rest, hovered and pressed, side by side.'}</p>
+        <p class="soft self-center">
+          {session.selection.length > 1
+            ? 'Looks are shown for one layer at a time.'
+            : 'Select a layer to see how it looks at rest, hovered and pressed, side by side.'}
+        </p>
       {/if}
     </div>
   {/if}

@@ -22,31 +22,66 @@
   }
 </script>
 
-<button bind:this={chip} class="chip chip-ghost" aria-expanded={open} aria-label="Transition: {transitionWords(transition)}" onclick={() => (open = !open)}>{transitionWords(transition)}</button>
+<button
+  bind:this={chip}
+  class="chip chip-ghost"
+  aria-expanded={open}
+  aria-label="Transition: {transitionWords(transition)}"
+  onclick={() => (open = !open)}>{transitionWords(transition)}</button
+>
 {#if open && chip}
   <Popover anchor={chip} label="Transition" onclose={() => (open = false)} width={250}>
     <div class="flex flex-col gap-2 p-1.5">
       <div class="flex gap-1">
         {#each Object.values(transitionKinds) as kind (kind.type)}
-          <button class="chip {kind.type === transition.type ? 'chip-on' : ''}" aria-pressed={kind.type === transition.type} onclick={() => setType(kind.type)}>{kind.label}</button>
+          <button
+            class="chip {kind.type === transition.type ? 'chip-on' : ''}"
+            aria-pressed={kind.type === transition.type}
+            onclick={() => setType(kind.type)}>{kind.label}</button
+          >
         {/each}
       </div>
       {#if transition.type === 'push'}
         <div class="flex gap-1" role="group" aria-label="Direction">
           {#each DIRECTIONS as direction (direction)}
-            <button class="chip {direction === transition.direction ? 'chip-on' : ''}" aria-pressed={direction === transition.direction} onclick={() => onchange({ ...transition, direction })}>{{ left: '←', right: '→', up: '↑', down: '↓' }[direction]} {direction}</button>
+            <button
+              class="chip {direction === transition.direction ? 'chip-on' : ''}"
+              aria-pressed={direction === transition.direction}
+              onclick={() => onchange({ ...transition, direction })}>{{ left: '←', right: '→', up: '↑', down: '↓' }[direction]} {direction}</button
+            >
           {/each}
         </div>
       {/if}
       {#if timed}
-        <label class="flex items-center gap-2"><input class="field w-20" type="number" min="0" max="60000" step="50" value={timed.ms} onchange={(event) => setTiming({ ms: Math.max(0, Math.min(60_000, event.currentTarget.valueAsNumber || 0)) })} /> ms</label>
+        <label class="flex items-center gap-2"
+          ><input
+            class="field w-20"
+            type="number"
+            min="0"
+            max="60000"
+            step="50"
+            value={timed.ms}
+            onchange={(event) => setTiming({ ms: Math.max(0, Math.min(60_000, event.currentTarget.valueAsNumber || 0)) })}
+          /> ms</label
+        >
         <div class="flex flex-wrap gap-1">
           {#each easings as easing (easing)}
-            <button class="chip {easing === timed.easing ? 'chip-on' : ''}" aria-pressed={easing === timed.easing} onclick={() => setTiming({ easing })}>{easing}</button>
+            <button
+              class="chip {easing === timed.easing ? 'chip-on' : ''}"
+              aria-pressed={easing === timed.easing}
+              onclick={() => setTiming({ easing })}>{easing}</button
+            >
           {/each}
         </div>
-        <input class="field w-full" value={timed.easing} aria-label="Easing, as CSS writes it" onchange={(event) => setTiming({ easing: event.currentTarget.value })} />
-        {#if badEasing}<p class="text-[var(--brick-text)]" role="alert">This is no CSS easing, such as ease-out or cubic-bezier(0.2, 0.8, 0.2, 1).</p>{/if}
+        <input
+          class="field w-full"
+          value={timed.easing}
+          aria-label="Easing, as CSS writes it"
+          onchange={(event) => setTiming({ easing: event.currentTarget.value })}
+        />
+        {#if badEasing}<p class="text-[var(--brick-text)]" role="alert">
+            This is no CSS easing, such as ease-out or cubic-bezier(0.2, 0.8, 0.2, 1).
+          </p>{/if}
       {/if}
     </div>
   </Popover>

@@ -13,6 +13,7 @@ import {
   restack,
   scopeOf,
   spreadLayers,
+  takeName,
   threadsOf,
   ungroupLayers,
   wireTo,
@@ -34,24 +35,36 @@ export const CLIP_TYPE = 'application/x-zany-thread-clip';
 const names: Record<LayerType, string> = { box: 'Box', oval: 'Oval', text: 'Text', picture: 'Picture', group: 'Group', hit: 'Hit area' };
 
 /** `Box 3`: the first number that no layer of the scene has. */
-export function freeLayerName(session: EditorSession, type: LayerType): string {
-  const taken = new Set(session.scene?.items.map((item) => item.layer.name));
-  for (let n = 1; ; n++) if (!taken.has(`${names[type]} ${n}`)) return `${names[type]} ${n}`;
-}
+const freeLayerName = (session: EditorSession, type: LayerType): string =>
+  takeName(new Set(session.scene?.items.map((item) => item.layer.name)), `${names[type]} 1`);
 
 export function drawLayer(session: EditorSession, type: 'box' | 'oval' | 'text' | 'hit', box: Rect): string | null {
   if (!session.sceneId) return null;
   const id = newId();
   const styles: Record<typeof type, Layer['style']> = { box: { fill: '#f0b13c', corner: 10 }, oval: { fill: '#f0b13c' }, text: {}, hit: {} };
-  const layer = { id, scene: session.sceneId, name: freeLayerName(session, type), type, pose: rounded(box), style: styles[type], ...(type === 'text' && { text: 'Text' }) };
+  const layer = {
+    id,
+    scene: session.sceneId,
+    name: freeLayerName(session, type),
+    type,
+    pose: rounded(box),
+    style: styles[type],
+    ...(type === 'text' && { text: 'Text' }),
+  };
   if (!session.edit(`Draw ${layer.name}`, [newLayer(session.piece, layer)])) return null;
   session.select([id]);
   return id;
 }
 
-const rounded = ({ x, y, width, height }: Rect): Rect => ({ x: Math.round(x), y: Math.round(y), width: Math.max(1, Math.round(width)), height: Math.max(1, Math.round(height)) });
+const rounded = ({ x, y, width, height }: Rect): Rect => ({
+  x: Math.round(x),
+  y: Math.round(y),
+  width: Math.max(1, Math.round(width)),
+  height: Math.max(1, Math.round(height)),
+});
 
-const named = (session: EditorSession, ids: readonly string[]): string => (ids.length === 1 ? (session.piece.layers.get(ids[0]!)?.name ?? 'layer') : `${ids.length} layers`);
+const named = (session: EditorSession, ids: readonly string[]): string =>
+  ids.length === 1 ? (session.piece.layers.get(ids[0]!)?.name ?? 'layer') : `${ids.length} layers`;
 
 export function removeSelected(session: EditorSession): void {
   const { selection } = session;
@@ -68,11 +81,15 @@ export function align(session: EditorSession, edge: Edge): void {
 }
 
 export function spread(session: EditorSession, axis: 'x' | 'y'): void {
-  if (session.sceneId) session.edit(axis === 'x' ? 'Spread across' : 'Spread down', spreadLayers(session.settled, session.sceneId, session.selection, axis));
+  if (session.sceneId)
+    session.edit(axis === 'x' ? 'Spread across' : 'Spread down', spreadLayers(session.settled, session.sceneId, session.selection, axis));
 }
 
 export function stack(session: EditorSession, way: Way): void {
-  session.edit({ front: 'To the front', forward: 'Forward', backward: 'Backward', back: 'To the back' }[way], restack(session.piece, session.selection, way));
+  session.edit(
+    { front: 'To the front', forward: 'Forward', backward: 'Backward', back: 'To the back' }[way],
+    restack(session.piece, session.selection, way)
+  );
 }
 
 export function group(session: EditorSession): void {
@@ -103,7 +120,8 @@ export function duplicate(session: EditorSession, offset?: { x: number; y: numbe
 
 /** Remembers how far a fresh duplicate was moved by hand. */
 export function noteStep(ids: readonly string[], dx: number, dy: number): void {
-  if (lastStep && ids.length === lastStep.from.length && ids.every((id) => lastStep!.from.includes(id))) lastStep = { from: ids, dx: lastStep.dx + dx, dy: lastStep.dy + dy };
+  if (lastStep && ids.length === lastStep.from.length && ids.every((id) => lastStep!.from.includes(id)))
+    lastStep = { from: ids, dx: lastStep.dx + dx, dy: lastStep.dy + dy };
 }
 
 /** Below what is selected, with a small gap. */
@@ -133,7 +151,10 @@ export function paste(session: EditorSession, clip: Clip): void {
     if (many && isOrigin) continue;
     const pasted = pasteClip(session.piece, clip, scene, newId, isOrigin ? { x: 16, y: 16 } : { x: 0, y: 0 });
     const known = new Set(operations.flatMap((operation) => (operation.op === 'put' && operation.table === 'assets' ? [operation.value.id] : [])));
-    operations = [...operations, ...pasted.operations.filter((operation) => !(operation.op === 'put' && operation.table === 'assets' && known.has(operation.value.id)))];
+    operations = [
+      ...operations,
+      ...pasted.operations.filter((operation) => !(operation.op === 'put' && operation.table === 'assets' && known.has(operation.value.id))),
+    ];
     if (scene === session.sceneId) here = pasted.ids;
   }
   if (session.edit(many ? `Paste into ${targets.length} frames` : 'Paste', operations) && here.length) session.select(here);
@@ -157,7 +178,13 @@ export function removeFrames(session: EditorSession): void {
   const ids = session.frameSelection.filter((id) => session.piece.scenes.has(id));
   const first = session.program.frames.findIndex((id) => ids.includes(id));
   const next = session.program.frames.filter((id) => !ids.includes(id));
-  if (!session.edit(ids.length === 1 ? `Delete ${session.piece.scenes.get(ids[0]!)?.name}` : `Delete ${ids.length} frames`, ids.map((id) => ({ op: 'remove', table: 'scenes', id })))) return;
+  if (
+    !session.edit(
+      ids.length === 1 ? `Delete ${session.piece.scenes.get(ids[0]!)?.name}` : `Delete ${ids.length} frames`,
+      ids.map((id) => ({ op: 'remove', table: 'scenes', id }))
+    )
+  )
+    return;
   session.openScene(next[Math.min(first, next.length - 1)] ?? null);
 }
 
@@ -178,5 +205,10 @@ export function leadTo(session: EditorSession, frame: string): void {
 
 /** Selects everything in the frame that is not locked. */
 export function selectAll(session: EditorSession): void {
-  if (session.sceneId) session.select(layersUnder(session.piece, session.sceneId, null).filter((layer) => !layer.locked && !layer.hidden).map((layer) => layer.id));
+  if (session.sceneId)
+    session.select(
+      layersUnder(session.piece, session.sceneId, null)
+        .filter((layer) => !layer.locked && !layer.hidden)
+        .map((layer) => layer.id)
+    );
 }

@@ -9,9 +9,17 @@ export const stepsOf = (thread: Thread): readonly Step[] => thread.branches[0]?.
 
 const withSteps = (thread: Thread, steps: Step[]): LineThread => ({ cue: thread.cue, branches: [{ steps }] });
 
-export const withStep = (thread: Thread, at: number, step: Step): LineThread => withSteps(thread, stepsOf(thread).map((old, i) => (i === at ? step : old)));
+export const withStep = (thread: Thread, at: number, step: Step): LineThread =>
+  withSteps(
+    thread,
+    stepsOf(thread).map((old, i) => (i === at ? step : old))
+  );
 
-export const withoutStep = (thread: Thread, at: number): LineThread => withSteps(thread, stepsOf(thread).filter((_, i) => i !== at));
+export const withoutStep = (thread: Thread, at: number): LineThread =>
+  withSteps(
+    thread,
+    stepsOf(thread).filter((_, i) => i !== at)
+  );
 
 export const plusStep = (thread: Thread, step: Step): LineThread => withSteps(thread, [...stepsOf(thread), step]);
 

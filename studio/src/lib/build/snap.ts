@@ -20,8 +20,16 @@ const edgesOf = (rect: Rect, axis: 'x' | 'y'): [number, number, number] => {
 
 /** The smallest shift that brings an edge or the middle of `moved` to one of the others', if one is near enough. */
 export function snapMove(moved: Rect, others: readonly Rect[], reach: number): Snapped {
-  const x = nearest(edgesOf(moved, 'x'), others.flatMap((other) => edgesOf(other, 'x')), reach);
-  const y = nearest(edgesOf(moved, 'y'), others.flatMap((other) => edgesOf(other, 'y')), reach);
+  const x = nearest(
+    edgesOf(moved, 'x'),
+    others.flatMap((other) => edgesOf(other, 'x')),
+    reach
+  );
+  const y = nearest(
+    edgesOf(moved, 'y'),
+    others.flatMap((other) => edgesOf(other, 'y')),
+    reach
+  );
   const guides: Guide[] = [];
   if (x) guides.push({ axis: 'x', at: x.at });
   if (y) guides.push({ axis: 'y', at: y.at });
@@ -30,7 +38,11 @@ export function snapMove(moved: Rect, others: readonly Rect[], reach: number): S
 
 /** The line nearest to one moving edge. */
 export function snapEdge(value: number, others: readonly Rect[], axis: 'x' | 'y', reach: number): { value: number; guide: Guide | null } {
-  const found = nearest([value], others.flatMap((other) => edgesOf(other, axis)), reach);
+  const found = nearest(
+    [value],
+    others.flatMap((other) => edgesOf(other, axis)),
+    reach
+  );
   return found ? { value: found.at, guide: { axis, at: found.at } } : { value, guide: null };
 }
 

@@ -29,7 +29,10 @@ scope.onconnect = ({ ports }) => {
 function connect(): void {
   const from = new Map<string, number>();
   for (const tab of tabs.values()) from.set(tab.piece, Math.min(tab.revision, from.get(tab.piece) ?? Infinity));
-  const places = [...from].sort().map(([piece, revision]) => `${piece}:${revision}`).join(',');
+  const places = [...from]
+    .sort()
+    .map(([piece, revision]) => `${piece}:${revision}`)
+    .join(',');
   if (places === followed && stream?.readyState !== EventSource.CLOSED) return;
   followed = places;
   stream?.close();

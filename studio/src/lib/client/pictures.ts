@@ -12,14 +12,22 @@ const AT_ONCE = 3;
 export const isPicture = (file: File): boolean => /\.(png|jpe?g|webp|svg)$/i.test(file.name) || /^image\//.test(file.type);
 
 /** Sends picture files, a few at once; the ones that are refused are named and the others still come in. */
-export async function uploadPictures(piece: string, files: readonly File[], progress: (done: number, all: number) => void, stop?: AbortSignal): Promise<Upload> {
+export async function uploadPictures(
+  piece: string,
+  files: readonly File[],
+  progress: (done: number, all: number) => void,
+  stop?: AbortSignal
+): Promise<Upload> {
   const taken: BroughtIn[] = [];
   const problems: string[] = [];
   const queue = [...files];
   let done = 0;
   const work = async () => {
     for (let file = queue.shift(); file && !stop?.aborted; file = queue.shift()) {
-      const answer = await ask<{ asset: Asset }>('POST', `/api/pieces/${piece}/assets`, file, { 'X-File-Name': encodeURIComponent(nameOf(file)), 'Content-Type': 'application/octet-stream' });
+      const answer = await ask<{ asset: Asset }>('POST', `/api/pieces/${piece}/assets`, file, {
+        'X-File-Name': encodeURIComponent(nameOf(file)),
+        'Content-Type': 'application/octet-stream',
+      });
       if (answer.ok) taken.push({ asset: answer.value.asset, file: nameOf(file) });
       else problems.push(answer.error.code === 'offline' ? `${nameOf(file)} could not be sent: ${answer.error.sentence}` : answer.error.sentence);
       progress(++done, files.length);
@@ -31,4 +39,5 @@ export async function uploadPictures(piece: string, files: readonly File[], prog
 }
 
 /** A pasted picture has a name such as image.png; its type tells the ending where it has none. */
-const nameOf = (file: File): string => (/\.[a-z0-9]+$/i.test(file.name) ? file.name : `${file.name || 'Page'}.${file.type.split('/')[1]?.replace('svg+xml', 'svg') ?? 'png'}`);
+const nameOf = (file: File): string =>
+  /\.[a-z0-9]+$/i.test(file.name) ? file.name : `${file.name || 'Page'}.${file.type.split('/')[1]?.replace('svg+xml', 'svg') ?? 'png'}`;

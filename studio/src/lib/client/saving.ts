@@ -41,7 +41,10 @@ export class SaveQueue {
 
   add(batch: Batch): void {
     this.waiting.push(batch);
-    this.keeping.set(batch.id, keepBatch(this.piece, batch).catch(() => undefined));
+    this.keeping.set(
+      batch.id,
+      keepBatch(this.piece, batch).catch(() => undefined)
+    );
     this.pump();
   }
 

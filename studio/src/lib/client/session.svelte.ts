@@ -80,7 +80,8 @@ export class EditorSession {
   private readonly auditor: Auditor;
   private unfollow: () => void = () => undefined;
   private noticeCount = 0;
-  private historyTimer: ReturnType<typeof setTimeout> | undefined;
+  private keepingHistory = false;
+  private historyIsBehind = false;
 
   private constructor(id: string, person: Person, role: Role) {
     this.id = id;
@@ -135,8 +136,6 @@ export class EditorSession {
     this.unfollow();
     this.queue.stop();
     this.auditor.stop();
-    clearTimeout(this.historyTimer);
-    void keepHistory(this.id, this.history()).catch(() => undefined);
   }
 
   get piece(): Piece {
@@ -275,7 +274,9 @@ export class EditorSession {
     for (const { batch, fault } of rebased.dropped) this.notify(`“${batch.name}” could not be kept: ${fault.sentence}`);
     const touchedNow = [touched, ...rebased.touched];
     this.pending = rebased.kept;
-    this.show(rebased.dropped.length ? compile(rebased.piece) : touchedNow.reduce((program, part) => update(program, rebased.piece, part), this.real));
+    this.show(
+      rebased.dropped.length ? compile(rebased.piece) : touchedNow.reduce((program, part) => update(program, rebased.piece, part), this.real)
+    );
     this.auditor.load(pieceToJson(rebased.piece));
     this.auditIsCurrent = false;
   }
@@ -313,12 +314,21 @@ export class EditorSession {
     if (this.frameSelection.some((id) => !program.scenes.has(id))) this.frameSelection = this.frameSelection.filter((id) => program.scenes.has(id));
   }
 
-  private history = () => ({ undo: this.undoStack.slice(-100), redo: this.redoStack.slice(-100) });
+  /** Writes the history at once, so that a reload finds it; changes made while it is being written are written after it. */
+  private async keepHistory(): Promise<void> {
+    this.historyIsBehind = true;
+    if (this.keepingHistory) return;
+    this.keepingHistory = true;
+    while (this.historyIsBehind) {
+      this.historyIsBehind = false;
+      await keepHistory(this.id, { undo: this.undoStack.slice(-60), redo: this.redoStack.slice(-60) }).catch(() => undefined);
+    }
+    this.keepingHistory = false;
+  }
 
   private tellHistory(): void {
     this.undoNames = this.undoStack.map((entry) => entry.name);
     this.redoNames = this.redoStack.map((entry) => entry.name);
-    clearTimeout(this.historyTimer);
-    this.historyTimer = setTimeout(() => void keepHistory(this.id, this.history()).catch(() => undefined), 200);
+    void this.keepHistory();
   }
 }

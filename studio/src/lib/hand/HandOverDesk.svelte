@@ -21,7 +21,8 @@
     busy = kind;
     done = null;
     for (let i = 0; i < 50 && session.saveState !== 'saved'; i++) await new Promise((resolve) => setTimeout(resolve, 100));
-    const problem = session.saveState === 'saved' ? null : 'Some changes are not saved yet, so they cannot be handed over. Try again when the server is reached.';
+    const problem =
+      session.saveState === 'saved' ? null : 'Some changes are not saved yet, so they cannot be handed over. Try again when the server is reached.';
     const response = problem ? null : await fetch(`/api/pieces/${session.id}/export?to=${kind}`).catch(() => null);
     busy = null;
     if (!response?.ok) return session.notify(problem ?? 'It could not be made: the server cannot be reached just now.');
@@ -40,14 +41,21 @@
   <div class="mx-auto grid max-w-[1080px] grid-cols-[300px_minmax(0,1fr)] gap-12 px-10 py-10">
     <div class="flex flex-col items-center gap-3">
       <span class="rounded-lg shadow-xl"><Thumb scene={start} assetUrl={session.assetUrl} width={280} height={440} radius={10} /></span>
-      <p class="soft text-center">{count(session.program.frames.length, 'frame')}, {count(session.piece.threads.size, 'thread')}, {count(pictures.length, 'picture')} ({size(pictureBytes)})</p>
+      <p class="soft text-center">
+        {count(session.program.frames.length, 'frame')}, {count(session.piece.threads.size, 'thread')}, {count(pictures.length, 'picture')} ({size(
+          pictureBytes
+        )})
+      </p>
     </div>
     <div class="flex flex-col gap-6">
       <h2 class="text-[26px]">Hand over {session.piece.head.name}</h2>
       <p class="text-[15px]">
         {#if !session.audit}Walking the piece…
-        {:else if must.length}<a class="chip chip-brick" href="/p/{session.id}/walk">{count(must.length, 'thing')} must be fixed</a> first{look.length ? `, and ${look.length} more are worth a look` : ''}. You can hand it over as it is all the same.
-        {:else if look.length}Nothing must be fixed; <a class="chip chip-gold" href="/p/{session.id}/walk">{count(look.length, 'thing')}</a> {look.length === 1 ? 'is' : 'are'} worth a look.
+        {:else if must.length}<a class="chip chip-brick" href="/p/{session.id}/walk">{count(must.length, 'thing')} must be fixed</a> first{look.length
+            ? `, and ${look.length} more are worth a look`
+            : ''}. You can hand it over as it is all the same.
+        {:else if look.length}Nothing must be fixed; <a class="chip chip-gold" href="/p/{session.id}/walk">{count(look.length, 'thing')}</a>
+          {look.length === 1 ? 'is' : 'are'} worth a look.
         {:else}<span class="chip chip-teal">no loose end</span> Every frame was reached, and every one leads on.{/if}
       </p>
       {#each Object.entries(exportKinds) as [kind, info] (kind)}
@@ -55,16 +63,27 @@
           <div class="flex-1">
             <h3 class="text-[17px]">{info.label}</h3>
             <p class="soft">{info.meaning}</p>
-            <p class="mt-1 tabular-nums">{exportName(session.piece.head.name, kind as ExportKind)}{#if done?.kind === kind}<span class="text-[var(--teal)]"> · {size(done.size)}, in your downloads</span>{/if}</p>
+            <p class="mt-1 tabular-nums">
+              {exportName(session.piece.head.name, kind as ExportKind)}{#if done?.kind === kind}<span class="text-[var(--teal)]">
+                  · {size(done.size)}, in your downloads</span
+                >{/if}
+            </p>
           </div>
-          <button class="act act-go h-9" disabled={busy !== null || session.program.frames.length === 0} onclick={() => fetchExport(kind as ExportKind)}>{busy === kind ? 'Making it…' : kind === 'html' ? 'Save the page' : 'Save the package'}</button>
+          <button
+            class="act act-go h-9"
+            disabled={busy !== null || session.program.frames.length === 0}
+            onclick={() => fetchExport(kind as ExportKind)}
+            >{busy === kind ? 'Making it…' : kind === 'html' ? 'Save the page' : 'Save the package'}</button
+          >
         </section>
       {/each}
       <section class="border-t border-dashed border-[var(--gold)] pt-5" aria-label="On the command line">
         <h3 class="text-[17px]">On the command line</h3>
         <p class="soft mb-2">The package can be checked, explored, run and exported without the studio, for instance before every hand-over:</p>
-        <pre class="overflow-auto rounded-lg bg-[var(--bar)] px-4 py-3 text-[12.5px] text-[var(--bar-ink)]"><code>./zany check {exportName(session.piece.head.name, 'package')}
-./zany export {exportName(session.piece.head.name, 'package')} --to html --out page.html</code></pre>
+        <pre class="overflow-auto rounded-lg bg-[var(--bar)] px-4 py-3 text-[12.5px] text-[var(--bar-ink)]"><code
+            >./zany check {exportName(session.piece.head.name, 'package')}
+./zany export {exportName(session.piece.head.name, 'package')} --to html --out page.html</code
+          ></pre>
       </section>
     </div>
   </div>

@@ -44,12 +44,21 @@
       })
     )
   );
-  const shape = $derived(JSON.stringify([session.program.frames.map((id) => [id, sizes.get(id)!.width, sizes.get(id)!.height]), [...new Set(stitches.map(({ from, to }) => `${from} ${to}`))]]));
+  const shape = $derived(
+    JSON.stringify([
+      session.program.frames.map((id) => [id, sizes.get(id)!.width, sizes.get(id)!.height]),
+      [...new Set(stitches.map(({ from, to }) => `${from} ${to}`))],
+    ])
+  );
 
   // The map is laid out anew only when frames come, go, change size, or lead elsewhere.
   $effect(() => {
     const [frames, links] = JSON.parse(shape) as [[string, number, number][], string[]];
-    const task: LayoutTask = { version: ++asked, frames: frames.map(([id, wide, high]) => ({ id, width: wide, height: high + 24 })), links: links.map((link) => link.split(' ') as [string, string]) };
+    const task: LayoutTask = {
+      version: ++asked,
+      frames: frames.map(([id, wide, high]) => ({ id, width: wide, height: high + 24 })),
+      links: links.map((link) => link.split(' ') as [string, string]),
+    };
     worker.postMessage(task);
   });
 
@@ -118,11 +127,19 @@
     const endX = forward ? b.x : b.x + target.width;
     const endY = b.y + Math.min(target.height / 2, 60);
     const bend = Math.max(40, Math.abs(endX - x) / 2);
-    const path = forward ? `M${x} ${y} C ${x + bend} ${y}, ${endX - bend} ${endY}, ${endX - 7} ${endY}` : `M${x} ${y} C ${x - 10} ${y - bend * 0.5 - 60}, ${endX + bend} ${endY - 60}, ${endX + 7} ${endY}`;
+    const path = forward
+      ? `M${x} ${y} C ${x + bend} ${y}, ${endX - bend} ${endY}, ${endX - 7} ${endY}`
+      : `M${x} ${y} C ${x - 10} ${y - bend * 0.5 - 60}, ${endX + bend} ${endY - 60}, ${endX + 7} ${endY}`;
     return { path, x, y, endX: endX + (forward ? -7 : 7), endY };
   }
 
-  const shown = $derived(layout ? stitches.filter(({ from, to }) => layout!.places.has(from) && layout!.places.has(to)).map((stitch) => ({ ...stitch, ...line(stitch.from, stitch.to, stitch.box) })) : []);
+  const shown = $derived(
+    layout
+      ? stitches
+          .filter(({ from, to }) => layout!.places.has(from) && layout!.places.has(to))
+          .map((stitch) => ({ ...stitch, ...line(stitch.from, stitch.to, stitch.box) }))
+      : []
+  );
 
   const sources = $derived.by(() => {
     const scene = hovered !== null && session.canEdit ? session.program.scenes.get(hovered) : undefined;
@@ -176,7 +193,16 @@
 </script>
 
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-<main bind:this={ground} bind:clientWidth={width} bind:clientHeight={height} class="linen-ground relative h-full overflow-hidden" aria-label="Map" onwheel={wheel} onpointerdown={drag} data-map>
+<main
+  bind:this={ground}
+  bind:clientWidth={width}
+  bind:clientHeight={height}
+  class="linen-ground relative h-full overflow-hidden"
+  aria-label="Map"
+  onwheel={wheel}
+  onpointerdown={drag}
+  data-map
+>
   {#if layout}
     <div class="absolute left-0 top-0 origin-top-left" style:transform="translate({origin.x}px, {origin.y}px) scale({scale})">
       {#each session.program.frames as id, at (id)}
@@ -184,9 +210,24 @@
         {@const place = placeOf(id)}
         {@const size = sizes.get(id)!}
         <!-- svelte-ignore a11y_no_static_element_interactions -->
-        <div class="absolute" style:left="{place.x}px" style:top="{place.y}px" style:width="{size.width}px" data-frame={id} onpointerenter={() => (hovered = id)}>
+        <div
+          class="absolute"
+          style:left="{place.x}px"
+          style:top="{place.y}px"
+          style:width="{size.width}px"
+          data-frame={id}
+          onpointerenter={() => (hovered = id)}
+        >
           <button
-            class="block overflow-hidden rounded-md bg-[var(--sheet)] shadow-md outline-offset-2 {program.scene.draft ? 'opacity-75' : ''} {drawing?.over === id ? 'outline-3 outline-[var(--gold)]' : session.sceneId === id ? 'outline-2 outline-[var(--gold)]' : program.scene.draft ? 'outline-2 outline-dashed outline-[var(--soft)]' : ''}"
+            class="block overflow-hidden rounded-md bg-[var(--sheet)] shadow-md outline-offset-2 {program.scene.draft
+              ? 'opacity-75'
+              : ''} {drawing?.over === id
+              ? 'outline-3 outline-[var(--gold)]'
+              : session.sceneId === id
+                ? 'outline-2 outline-[var(--gold)]'
+                : program.scene.draft
+                  ? 'outline-2 outline-dashed outline-[var(--soft)]'
+                  : ''}"
             aria-label="{program.scene.name}, frame {at + 1}"
             onclick={() => session.openScene(id)}
             ondblclick={() => open(id)}
@@ -205,18 +246,43 @@
       <svg class="pointer-events-none absolute left-0 top-0 overflow-visible" width={layout.width} height={layout.height} aria-hidden="true">
         {#each shown as stitch (stitch.thread.id + stitch.to)}
           {@const isLit = hovered === stitch.from || hovered === stitch.to}
-          <path d={stitch.path} fill="none" stroke="var(--gold)" stroke-width={isLit ? 3 : 2} vector-effect="non-scaling-stroke" stroke-opacity={hovered === null || isLit ? 1 : 0.45} stroke-dasharray="7 5" stroke-linecap="round"><title>{stitch.words}</title></path>
+          <path
+            d={stitch.path}
+            fill="none"
+            stroke="var(--gold)"
+            stroke-width={isLit ? 3 : 2}
+            vector-effect="non-scaling-stroke"
+            stroke-opacity={hovered === null || isLit ? 1 : 0.45}
+            stroke-dasharray="7 5"
+            stroke-linecap="round"><title>{stitch.words}</title></path
+          >
           <circle cx={stitch.x} cy={stitch.y} r={3.5 * dot} fill="var(--gold)" />
           <circle cx={stitch.endX} cy={stitch.endY} r={4 * dot} fill="var(--sheet)" stroke="var(--gold)" stroke-width={2.2 * dot} />
         {/each}
-        {#if drawing}<path d="M{drawing.x} {drawing.y} L {drawing.toX} {drawing.toY}" stroke="var(--teal)" stroke-width="3" vector-effect="non-scaling-stroke" stroke-dasharray="7 5" stroke-linecap="round" />{/if}
+        {#if drawing}<path
+            d="M{drawing.x} {drawing.y} L {drawing.toX} {drawing.toY}"
+            stroke="var(--teal)"
+            stroke-width="3"
+            vector-effect="non-scaling-stroke"
+            stroke-dasharray="7 5"
+            stroke-linecap="round"
+          />{/if}
       </svg>
       {#if hovered !== null && !drawing}
         {@const place = placeOf(hovered)}
         {@const size = sizes.get(hovered)!}
         {#each sources as item (item.layer.id)}
           <!-- svelte-ignore a11y_no_static_element_interactions -->
-          <span class="absolute cursor-crosshair rounded-[3px] border border-dashed border-[var(--gold)] hover:bg-[color-mix(in_srgb,var(--gold)_30%,transparent)]" style:left="{place.x + item.box.x * size.scale}px" style:top="{place.y + item.box.y * size.scale}px" style:width="{Math.max(6, item.box.width * size.scale)}px" style:height="{Math.max(6, item.box.height * size.scale)}px" title="Draw a stitch from {item.layer.name}" data-source={item.layer.id} onpointerdown={(event) => draw(event, item.layer.id, hovered!)}></span>
+          <span
+            class="absolute cursor-crosshair rounded-[3px] border border-dashed border-[var(--gold)] hover:bg-[color-mix(in_srgb,var(--gold)_30%,transparent)]"
+            style:left="{place.x + item.box.x * size.scale}px"
+            style:top="{place.y + item.box.y * size.scale}px"
+            style:width="{Math.max(6, item.box.width * size.scale)}px"
+            style:height="{Math.max(6, item.box.height * size.scale)}px"
+            title="Draw a stitch from {item.layer.name}"
+            data-source={item.layer.id}
+            onpointerdown={(event) => draw(event, item.layer.id, hovered!)}
+          ></span>
         {/each}
       {/if}
     </div>
@@ -228,5 +294,7 @@
   {:else}
     <p class="soft p-6">Laying out the map…</p>
   {/if}
-  {#if session.program.frames.length === 0}<p class="absolute inset-0 grid place-items-center text-[15px]">No frame yet: bring in pages at the Build desk.</p>{/if}
+  {#if session.program.frames.length === 0}<p class="absolute inset-0 grid place-items-center text-[15px]">
+      No frame yet: bring in pages at the Build desk.
+    </p>{/if}
 </main>

@@ -22,7 +22,12 @@ onmessage = ({ data }: MessageEvent<LayoutTask>) => {
   postMessage(answer);
 };
 
-function placeLoose(data: LayoutTask, linked: ReadonlySet<string>, places: Map<string, { x: number; y: number }>, flow: { width: number; height: number }): { width: number; height: number } {
+function placeLoose(
+  data: LayoutTask,
+  linked: ReadonlySet<string>,
+  places: Map<string, { x: number; y: number }>,
+  flow: { width: number; height: number }
+): { width: number; height: number } {
   const most = Math.max(flow.height, 640);
   let x = Math.max(40, flow.width + 20);
   let y = 40;

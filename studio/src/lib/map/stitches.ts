@@ -14,12 +14,25 @@ export function stitchesOf(program: Program): Stitch[] {
   const scope = scopeOf(program.piece);
   return program.frames.flatMap((id, at) => {
     const scene = program.scenes.get(id)!;
-    const owned = [...scene.items.flatMap((item) => item.threads.map((thread) => ({ thread, box: item.box as Rect | null }))), ...scene.threads.map((thread) => ({ thread, box: null }))];
+    const owned = [
+      ...scene.items.flatMap((item) => item.threads.map((thread) => ({ thread, box: item.box as Rect | null }))),
+      ...scene.threads.map((thread) => ({ thread, box: null })),
+    ];
     return owned.flatMap(({ thread, box }) =>
       (thread.branches[0]?.steps ?? []).flatMap((step): Stitch[] => {
         if (step.do !== 'go' || !thread.enabled) return [];
         const { target } = step;
-        const to = target.to === 'frame' ? target.frame : { next: program.frames[at + 1], previous: program.frames[at - 1], first: program.frames[0], last: program.frames.at(-1), start: program.piece.head.start[0], back: undefined }[target.to];
+        const to =
+          target.to === 'frame'
+            ? target.frame
+            : {
+                next: program.frames[at + 1],
+                previous: program.frames[at - 1],
+                first: program.frames[0],
+                last: program.frames.at(-1),
+                start: program.piece.head.start[0],
+                back: undefined,
+              }[target.to];
         return to && to !== id && program.scenes.has(to) ? [{ thread, from: id, to, box, words: printLine(thread, scope) }] : [];
       })
     );

@@ -14,7 +14,16 @@ export interface TakenPicture {
 
 /** What each ending has to hold, as sharp names formats. */
 const endings: Record<string, string> = { png: 'png', jpg: 'jpeg', jpeg: 'jpeg', webp: 'webp', svg: 'svg' };
-const names: Record<string, string> = { png: 'PNG', jpeg: 'JPEG', webp: 'WebP', svg: 'SVG', gif: 'GIF', heif: 'HEIF or AVIF', tiff: 'TIFF', pdf: 'PDF' };
+const names: Record<string, string> = {
+  png: 'PNG',
+  jpeg: 'JPEG',
+  webp: 'WebP',
+  svg: 'SVG',
+  gif: 'GIF',
+  heif: 'HEIF or AVIF',
+  tiff: 'TIFF',
+  pdf: 'PDF',
+};
 
 /**
  * Decodes a picture and writes it anew, so that nothing but the picture is kept. Refuses what is broken, too large, or
@@ -29,11 +38,17 @@ export async function takePicture(file: string, bytes: Uint8Array): Promise<Take
   if (bytes.length === 0) return refuse('is empty.');
   if (bytes.length > limits.picture) return refuse(`has ${megabytes(bytes.length)}; at most ${megabytes(limits.picture)} can be taken in.`);
   if (wanted === 'svg') return takeSvg(bytes, refuse);
-  const meta = await sharp(bytes, { limitInputPixels: false }).metadata().catch(() => refuse('is broken, or no picture at all.'));
-  if (meta.format !== wanted) return refuse(`is named as ${names[wanted]} but holds ${names[meta.format] ?? meta.format}. Rename it and bring it in again.`);
-  if (meta.width * meta.height > limits.pixels) return refuse(`has ${meta.width} × ${meta.height} pixels; at most ${limits.pixels / 1e6} million can be taken in.`);
+  const meta = await sharp(bytes, { limitInputPixels: false })
+    .metadata()
+    .catch(() => refuse('is broken, or no picture at all.'));
+  if (meta.format !== wanted)
+    return refuse(`is named as ${names[wanted]} but holds ${names[meta.format] ?? meta.format}. Rename it and bring it in again.`);
+  if (meta.width * meta.height > limits.pixels)
+    return refuse(`has ${meta.width} × ${meta.height} pixels; at most ${limits.pixels / 1e6} million can be taken in.`);
   const upright = sharp(bytes, { limitInputPixels: limits.pixels, failOn: 'error' }).autoOrient();
-  const encoded = { png: () => upright.png(), jpeg: () => upright.jpeg({ quality: 90 }), webp: () => upright.webp({ quality: 90 }) }[wanted as 'png']();
+  const encoded = { png: () => upright.png(), jpeg: () => upright.jpeg({ quality: 90 }), webp: () => upright.webp({ quality: 90 }) }[
+    wanted as 'png'
+  ]();
   const { data, info } = await encoded.toBuffer({ resolveWithObject: true }).catch(() => refuse('is broken: only part of the picture is there.'));
   return { bytes: data, mediaType: `image/${wanted}` as Asset['mediaType'], width: info.width, height: info.height };
 }

@@ -15,7 +15,10 @@ export async function seedDemo(): Promise<void> {
   if (await PersonRow.findOne({ where: { email: DEMO_EMAIL } })) return;
   const person = { id: newId(), name: 'Ina Rask', email: DEMO_EMAIL };
   await PersonRow.create({ ...person, passwordHash: await hash(randomBytes(24).toString('hex')) });
-  const files = (await readdir(config.demoPieces)).filter((file) => file.endsWith('.zip')).sort().reverse();
+  const files = (await readdir(config.demoPieces))
+    .filter((file) => file.endsWith('.zip'))
+    .sort()
+    .reverse();
   for (const file of files) await bringInPackage(person, await readFile(join(config.demoPieces, file)));
   log.info({ pieces: files.length }, 'made the demo');
 }

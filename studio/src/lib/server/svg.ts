@@ -21,7 +21,12 @@ export function cleanSvg(source: string): Result<CleanSvg, string> {
   try {
     const purify = createDOMPurify(window as never);
     purify.addHook('afterSanitizeAttributes', keepInside);
-    const clean = purify.sanitize(source, { USE_PROFILES: { svg: true, svgFilters: true }, ADD_TAGS: ['use', 'style'], ADD_ATTR: ['href', 'xlink:href'], FORBID_TAGS: ['a', 'foreignObject', 'script', 'animate', 'set'] });
+    const clean = purify.sanitize(source, {
+      USE_PROFILES: { svg: true, svgFilters: true },
+      ADD_TAGS: ['use', 'style'],
+      ADD_ATTR: ['href', 'xlink:href'],
+      FORBID_TAGS: ['a', 'foreignObject', 'script', 'animate', 'set'],
+    });
     return finish(window as never, clean);
   } finally {
     window.close();
@@ -35,7 +40,8 @@ function finish(window: { DOMParser: typeof DOMParser; XMLSerializer: typeof XML
   const holder = new window.DOMParser().parseFromString(`<body>${clean}</body>`, 'text/html');
   const svg = holder.querySelector('svg');
   if (!svg) return fail('is no SVG, or a broken one.');
-  if ([...svg.querySelectorAll('style')].some((sheet) => fetches(sheet.textContent ?? ''))) return fail('has a style sheet that fetches something from elsewhere. Export it with plain attributes, or as PNG.');
+  if ([...svg.querySelectorAll('style')].some((sheet) => fetches(sheet.textContent ?? '')))
+    return fail('has a style sheet that fetches something from elsewhere. Export it with plain attributes, or as PNG.');
   if (holder.querySelectorAll('*').length > MOST_NODES) return fail(`has more than ${MOST_NODES} elements. Export it as PNG instead.`);
   const size = sizeOf(svg);
   if (!size) return fail('says neither its size nor its view box, so nobody can tell how large it is.');
@@ -56,7 +62,10 @@ function keepInside(node: Element): void {
 }
 
 function sizeOf(svg: Element): { width: number; height: number } | null {
-  const view = (svg.getAttribute('viewBox') ?? '').trim().split(/[\s,]+/).map(Number);
+  const view = (svg.getAttribute('viewBox') ?? '')
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
   const length = (name: string) => /^\s*(\d+(\.\d+)?)\s*(px)?\s*$/i.exec(svg.getAttribute(name) ?? '')?.[1];
   const width = Number(length('width') ?? view[2]);
   const height = Number(length('height') ?? view[3]);

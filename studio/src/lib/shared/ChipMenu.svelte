@@ -40,15 +40,39 @@
   }
 </script>
 
-<button bind:this={chip} class="chip {tone}" aria-haspopup="listbox" aria-expanded={open} aria-label="{name}: {label}" onclick={() => ((open = !open), (at = 0))}>{label}</button>
+<button
+  bind:this={chip}
+  class="chip {tone}"
+  aria-haspopup="listbox"
+  aria-expanded={open}
+  aria-label="{name}: {label}"
+  onclick={() => ((open = !open), (at = 0))}>{label}</button
+>
 {#if open && chip}
   <Popover anchor={chip} label={name} onclose={() => (open = false)}>
     {#if filter}
-      <input class="field mb-1 w-full" data-first placeholder="type to filter" aria-label="Filter" bind:value={typed} oninput={() => (at = 0)} onkeydown={key} />
+      <input
+        class="field mb-1 w-full"
+        data-first
+        placeholder="type to filter"
+        aria-label="Filter"
+        bind:value={typed}
+        oninput={() => (at = 0)}
+        onkeydown={key}
+      />
     {/if}
     <div role="listbox" aria-label={name} tabindex="-1" onkeydown={filter ? undefined : key}>
       {#each shown as option, i (i)}
-        <button role="option" aria-selected={i === at} class="menu-row" data-first={!filter && i === 0 ? '' : undefined} onclick={() => pick(option.value)} onpointerenter={() => ((at = i), onhover?.(option.value))} onpointerleave={() => onhover?.(null)} onfocus={() => (at = i)}>
+        <button
+          role="option"
+          aria-selected={i === at}
+          class="menu-row"
+          data-first={!filter && i === 0 ? '' : undefined}
+          onclick={() => pick(option.value)}
+          onpointerenter={() => ((at = i), onhover?.(option.value))}
+          onpointerleave={() => onhover?.(null)}
+          onfocus={() => (at = i)}
+        >
           <span class="flex-1 truncate">{option.label}</span>{#if option.hint}<span class="soft text-[11px]">{option.hint}</span>{/if}
         </button>
       {:else}

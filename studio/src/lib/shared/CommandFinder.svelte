@@ -17,7 +17,11 @@
     const frames = session.program.frames.map((id) => session.program.scenes.get(id)!.scene);
     return [
       ...open.map((command) => ({ label: command.label, hint: keyLabel(command.keys?.[0] ?? ''), run: () => command.run(context) })),
-      ...frames.map((frame) => ({ label: `Open ${frame.name}`, hint: 'frame', run: () => (session.openScene(frame.id), context.desk !== 'build' && context.go('build')) })),
+      ...frames.map((frame) => ({
+        label: `Open ${frame.name}`,
+        hint: 'frame',
+        run: () => (session.openScene(frame.id), context.desk !== 'build' && context.go('build')),
+      })),
     ];
   });
   const words = $derived(typed.toLowerCase().split(/\s+/).filter(Boolean));
@@ -43,11 +47,24 @@
 
 <div class="fixed inset-0 z-50" role="presentation" onpointerdown={(event) => event.target === event.currentTarget && onclose()}>
   <div class="pop mx-auto mt-[12vh] w-[520px] p-2" role="dialog" aria-label="Command finder">
-    <input class="field h-10 w-full text-[15px]" placeholder="What do you want to do?" bind:value={typed} oninput={() => (at = 0)} onkeydown={key} aria-label="Find a command or a frame" role="combobox" aria-expanded="true" aria-controls="finder-list" use:focus />
+    <input
+      class="field h-10 w-full text-[15px]"
+      placeholder="What do you want to do?"
+      bind:value={typed}
+      oninput={() => (at = 0)}
+      onkeydown={key}
+      aria-label="Find a command or a frame"
+      role="combobox"
+      aria-expanded="true"
+      aria-controls="finder-list"
+      use:focus
+    />
     <ul id="finder-list" class="mt-1" role="listbox" aria-label="Commands">
       {#each shown as entry, i (entry.label)}
         <li role="option" aria-selected={i === at}>
-          <button class="menu-row h-8" aria-selected={i === at} tabindex="-1" onclick={() => pick(entry)} onpointerenter={() => (at = i)}><span class="flex-1">{entry.label}</span>{#if entry.hint}<kbd>{entry.hint}</kbd>{/if}</button>
+          <button class="menu-row h-8" aria-selected={i === at} tabindex="-1" onclick={() => pick(entry)} onpointerenter={() => (at = i)}
+            ><span class="flex-1">{entry.label}</span>{#if entry.hint}<kbd>{entry.hint}</kbd>{/if}</button
+          >
         </li>
       {:else}
         <li class="soft p-3">Nothing is called that.</li>

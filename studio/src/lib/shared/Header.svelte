@@ -19,12 +19,20 @@
   const saveWords = $derived(
     session.saveState === 'saved' ? 'Saved' : session.saveState === 'saving' ? 'Saving' : `Offline, ${count(session.waiting, 'change')} kept here`
   );
-  const initials = $derived(session.person.name.split(/\s+/).map((word) => word[0]).slice(0, 2).join('').toUpperCase());
+  const initials = $derived(
+    session.person.name
+      .split(/\s+/)
+      .map((word) => word[0])
+      .slice(0, 2)
+      .join('')
+      .toUpperCase()
+  );
 
   function rename(event: Event) {
     const name = (event.currentTarget as HTMLInputElement).value.trim().slice(0, 120);
     renaming = false;
-    if (name && name !== session.piece.head.name) session.edit('Rename the piece', [{ op: 'set', table: 'piece', id: session.id, path: ['name'], value: name }]);
+    if (name && name !== session.piece.head.name)
+      session.edit('Rename the piece', [{ op: 'set', table: 'piece', id: session.id, path: ['name'], value: name }]);
   }
 </script>
 
@@ -33,31 +41,79 @@
     <a href="/" aria-label="To the Workroom" title="To the Workroom"><Logo /></a>
     {#if renaming}
       <!-- svelte-ignore a11y_autofocus -->
-      <input class="field h-7 w-56" value={session.piece.head.name} autofocus maxlength="120" aria-label="Name of the piece" onfocus={(event) => event.currentTarget.select()} onblur={rename} onkeydown={(event) => { event.stopPropagation(); if (event.key === 'Enter') event.currentTarget.blur(); }} />
+      <input
+        class="field h-7 w-56"
+        value={session.piece.head.name}
+        autofocus
+        maxlength="120"
+        aria-label="Name of the piece"
+        onfocus={(event) => event.currentTarget.select()}
+        onblur={rename}
+        onkeydown={(event) => {
+          event.stopPropagation();
+          if (event.key === 'Enter') event.currentTarget.blur();
+        }}
+      />
     {:else}
-      <h1 class="truncate text-[15px]"><button ondblclick={() => session.canEdit && (renaming = true)} title="Double-click to rename">{session.piece.head.name}</button></h1>
+      <h1 class="truncate text-[15px]">
+        <button ondblclick={() => session.canEdit && (renaming = true)} title="Double-click to rename">{session.piece.head.name}</button>
+      </h1>
     {/if}
   </div>
   <nav class="flex gap-1" aria-label="Desks">
     {#each desks as item (item.id)}
-      <a href="/p/{session.id}/{item.id}" class="relative px-3 py-2 text-[15px] {desk === item.id ? 'font-bold' : 'soft hover:text-[var(--ink)]'}" style="font-family: var(--heading)" aria-current={desk === item.id ? 'page' : undefined} title={item.meaning}>
+      <a
+        href="/p/{session.id}/{item.id}"
+        class="relative px-3 py-2 text-[15px] {desk === item.id ? 'font-bold' : 'soft hover:text-[var(--ink)]'}"
+        style="font-family: var(--heading)"
+        aria-current={desk === item.id ? 'page' : undefined}
+        title={item.meaning}
+      >
         {item.label}
         {#if desk === item.id}<span class="absolute inset-x-3 bottom-0.5 border-b-[3px] border-dashed border-[var(--gold)]"></span>{/if}
       </a>
     {/each}
   </nav>
   <div class="flex min-w-0 items-center justify-end gap-2.5">
-    <a href="/p/{session.id}/walk" class="chip h-[24px] rounded-full !px-2.5 font-semibold {findings.length === 0 ? 'chip-teal' : must ? '!border-transparent !bg-[var(--brick-wash)] !text-[var(--brick-text)]' : 'chip-gold'}" data-loose-ends={session.auditIsCurrent ? findings.length : ''} aria-busy={!session.auditIsCurrent} title={must ? `${must} must be fixed` : 'nothing must be fixed'}>
+    <a
+      href="/p/{session.id}/walk"
+      class="chip h-[24px] rounded-full !px-2.5 font-semibold {findings.length === 0
+        ? 'chip-teal'
+        : must
+          ? '!border-transparent !bg-[var(--brick-wash)] !text-[var(--brick-text)]'
+          : 'chip-gold'}"
+      data-loose-ends={session.auditIsCurrent ? findings.length : ''}
+      aria-busy={!session.auditIsCurrent}
+      title={must ? `${must} must be fixed` : 'nothing must be fixed'}
+    >
       {#if session.audit}{findings.length === 0 ? 'no loose end' : count(findings.length, 'loose end')}{:else}walking…{/if}
     </a>
     <span class="flex">
-      <button class="px-1.5 text-[16px]" disabled={session.undoNames.length === 0} aria-label="Undo" title="Undo {session.undoNames.at(-1) ?? ''}" onclick={() => session.undo()}>↶</button>
-      <button class="px-1.5 text-[16px]" disabled={session.redoNames.length === 0} aria-label="Do again" title="Do again {session.redoNames.at(-1) ?? ''}" onclick={() => session.redo()}>↷</button>
+      <button
+        class="px-1.5 text-[16px]"
+        disabled={session.undoNames.length === 0}
+        aria-label="Undo"
+        title="Undo {session.undoNames.at(-1) ?? ''}"
+        onclick={() => session.undo()}>↶</button
+      >
+      <button
+        class="px-1.5 text-[16px]"
+        disabled={session.redoNames.length === 0}
+        aria-label="Do again"
+        title="Do again {session.redoNames.at(-1) ?? ''}"
+        onclick={() => session.redo()}>↷</button
+      >
     </span>
-    <span class="whitespace-nowrap {session.saveState === 'offline' ? 'text-[var(--gold-text)]' : 'text-[var(--teal)]'}" role="status" data-save-state={session.saveState}>{saveWords}</span>
+    <span
+      class="whitespace-nowrap {session.saveState === 'offline' ? 'text-[var(--gold-text)]' : 'text-[var(--teal)]'}"
+      role="status"
+      data-save-state={session.saveState}>{saveWords}</span
+    >
     <button class="act act-plain !px-1.5" onclick={onfinder} aria-label="Find a command" title="Find a command"><kbd>Ctrl K</kbd></button>
     <button class="act act-plain !px-1" onclick={onkeys} aria-label="List of keys" title="List of keys"><kbd>?</kbd></button>
     <ThemeButton />
-    <span class="grid h-7 w-7 place-items-center rounded-full bg-[var(--teal-wash)] text-[11px] font-bold" title={session.person.name}>{initials}</span>
+    <span class="grid h-7 w-7 place-items-center rounded-full bg-[var(--teal-wash)] text-[11px] font-bold" title={session.person.name}
+      >{initials}</span
+    >
   </div>
 </header>

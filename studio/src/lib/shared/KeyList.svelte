@@ -7,10 +7,24 @@
   const focus = (node: HTMLElement) => node.focus();
 </script>
 
-<svelte:window onkeydowncapture={(event) => { if (event.key === 'Escape' || event.key === '?') { event.stopPropagation(); onclose(); } }} />
-<div class="fixed inset-0 z-50 grid place-items-center bg-black/20" role="presentation" onpointerdown={(event) => event.target === event.currentTarget && onclose()}>
+<svelte:window
+  onkeydowncapture={(event) => {
+    if (event.key === 'Escape' || event.key === '?') {
+      event.stopPropagation();
+      onclose();
+    }
+  }}
+/>
+<div
+  class="fixed inset-0 z-50 grid place-items-center bg-black/20"
+  role="presentation"
+  onpointerdown={(event) => event.target === event.currentTarget && onclose()}
+>
   <div class="pop scroll max-h-[86vh] w-[860px] max-w-[94vw] p-5" role="dialog" aria-label="Keys">
-    <div class="mb-3 flex items-center"><h2 class="flex-1 text-[18px]">Keys</h2><button class="act act-plain" onclick={onclose} use:focus aria-label="Close">✕</button></div>
+    <div class="mb-3 flex items-center">
+      <h2 class="flex-1 text-[18px]">Keys</h2>
+      <button class="act act-plain" onclick={onclose} use:focus aria-label="Close">✕</button>
+    </div>
     <div class="columns-3 gap-6 max-lg:columns-2">
       {#each groups as group (group)}
         <section class="mb-4 break-inside-avoid">

@@ -47,7 +47,12 @@
           <div class="stitch !border-l-[var(--brick)]">
             <p class="font-semibold text-[var(--brick-text)]">Why nothing happened</p>
             {#each report.whyNot as why, w (w)}
-              <p>{why.sentence} {#if why.layer && onopen && session.piece.layers.has(why.layer)}<button class="chip" onclick={() => onopen(why.layer!)}>to {layerName(why.layer)}</button>{/if}</p>
+              <p>
+                {why.sentence}
+                {#if why.layer && onopen && session.piece.layers.has(why.layer)}<button class="chip" onclick={() => onopen(why.layer!)}
+                    >to {layerName(why.layer)}</button
+                  >{/if}
+              </p>
             {/each}
           </div>
         {/if}

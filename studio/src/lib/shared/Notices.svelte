@@ -9,7 +9,9 @@
     <div class="flex max-w-[560px] items-center gap-3 rounded-lg bg-[var(--bar)] px-4 py-2 text-[var(--bar-ink)] shadow-xl">
       <span>{notice.text}</span>
       {#if notice.action}
-        <button class="font-semibold text-[var(--gold)]" onclick={() => (notice.action?.run(), session.dismiss(notice.id))}>{notice.action.label}</button>
+        <button class="font-semibold text-[var(--gold)]" onclick={() => (notice.action?.run(), session.dismiss(notice.id))}
+          >{notice.action.label}</button
+        >
       {/if}
       <button class="opacity-60" aria-label="Dismiss" onclick={() => session.dismiss(notice.id)}>✕</button>
     </div>

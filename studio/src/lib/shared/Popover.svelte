@@ -36,8 +36,20 @@
   }
 </script>
 
-<svelte:window onpointerdowncapture={(event) => !box.contains(event.target as Node) && !anchor.contains(event.target as Node) && onclose()} onresize={onclose} />
+<svelte:window
+  onpointerdowncapture={(event) => !box.contains(event.target as Node) && !anchor.contains(event.target as Node) && onclose()}
+  onresize={onclose}
+/>
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-<div bind:this={box} class="pop scroll fixed z-40 p-1.5" style:width="{width}px" role="dialog" aria-label={label} tabindex="-1" use:place onkeydown={key}>
+<div
+  bind:this={box}
+  class="pop scroll fixed z-40 p-1.5"
+  style:width="{width}px"
+  role="dialog"
+  aria-label={label}
+  tabindex="-1"
+  use:place
+  onkeydown={key}
+>
   {@render children()}
 </div>

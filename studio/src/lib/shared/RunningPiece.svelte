@@ -31,7 +31,13 @@
     const keys = (event: KeyboardEvent) => {
       const key = keyOf(event);
       const target = event.target as HTMLElement;
-      if (key === null || event.defaultPrevented || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || ['Escape', 't', 'T', 'Ctrl+k'].includes(key)) return;
+      if (
+        key === null ||
+        event.defaultPrevented ||
+        ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
+        ['Escape', 't', 'T', 'Ctrl+k'].includes(key)
+      )
+        return;
       if (!host.contains(target) && target !== document.body) return;
       made.send({ type: 'key', key });
     };

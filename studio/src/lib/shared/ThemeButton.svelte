@@ -11,6 +11,11 @@
   }
 </script>
 
-<button class="act act-plain" onclick={turn} aria-label={theme === 'linen' ? 'Change to lamplight' : 'Change to linen'} title={theme === 'linen' ? 'Lamplight' : 'Linen'}>
+<button
+  class="act act-plain"
+  onclick={turn}
+  aria-label={theme === 'linen' ? 'Change to lamplight' : 'Change to linen'}
+  title={theme === 'linen' ? 'Lamplight' : 'Linen'}
+>
   {#if theme === 'linen'}<Lamp size={16} />{:else}<Sun size={16} />{/if}
 </button>

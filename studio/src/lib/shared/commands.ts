@@ -1,5 +1,18 @@
 import type { EditorSession } from '$lib/client/session.svelte';
-import { addFrame, align, copyFrame, duplicate, group, nudge, removeFrames, removeSelected, selectAll, spread, stack, ungroup } from '$lib/build/acts';
+import {
+  addFrame,
+  align,
+  copyFrame,
+  duplicate,
+  group,
+  nudge,
+  removeFrames,
+  removeSelected,
+  selectAll,
+  spread,
+  stack,
+  ungroup,
+} from '$lib/build/acts';
 import type { Tool } from '$lib/build/tools';
 
 export type Desk = 'build' | 'map' | 'walk' | 'hand-over';
@@ -67,9 +80,30 @@ const frameBeside = (session: EditorSession, by: number) => {
 export const commands: readonly Command[] = [
   { id: 'finder', label: 'Find a command', group: 'Piece', keys: ['Mod+k'], run: ({ showFinder }) => showFinder() },
   { id: 'keys', label: 'Show the list of keys', group: 'Piece', keys: ['?'], run: ({ showKeys }) => showKeys() },
-  { id: 'undo', label: 'Undo', group: 'Piece', keys: ['Mod+z'], when: ({ session }) => session.undoNames.length > 0, run: ({ session }) => session.undo() },
-  { id: 'redo', label: 'Do again', group: 'Piece', keys: ['Mod+Shift+z', 'Mod+y'], when: ({ session }) => session.redoNames.length > 0, run: ({ session }) => session.redo() },
-  ...desks.map((desk, i): Command => ({ id: `desk-${desk.id}`, label: `Go to ${desk.label}`, group: 'Piece', keys: [`${i + 1}`], when: (context) => context.desk !== desk.id && !context.session.trying, run: ({ go }) => go(desk.id) })),
+  {
+    id: 'undo',
+    label: 'Undo',
+    group: 'Piece',
+    keys: ['Mod+z'],
+    when: ({ session }) => session.undoNames.length > 0,
+    run: ({ session }) => session.undo(),
+  },
+  {
+    id: 'redo',
+    label: 'Do again',
+    group: 'Piece',
+    keys: ['Mod+Shift+z', 'Mod+y'],
+    when: ({ session }) => session.redoNames.length > 0,
+    run: ({ session }) => session.redo(),
+  },
+  ...desks.map((desk, i): Command => ({
+    id: `desk-${desk.id}`,
+    label: `Go to ${desk.label}`,
+    group: 'Piece',
+    keys: [`${i + 1}`],
+    when: (context) => context.desk !== desk.id && !context.session.trying,
+    run: ({ go }) => go(desk.id),
+  })),
   {
     id: 'try',
     label: 'Try it in place',
@@ -86,7 +120,14 @@ export const commands: readonly Command[] = [
   { id: 'select', label: 'Select', group: 'Layers', keys: ['v'], when: building, run: ({ hands }) => hands.pickTool?.('select') },
   { id: 'select-all', label: 'Select all layers', group: 'Layers', keys: ['Mod+a'], when: building, run: ({ session }) => selectAll(session) },
   { id: 'delete', label: 'Delete', group: 'Layers', keys: ['Delete', 'Backspace'], when: selecting, run: ({ session }) => removeSelected(session) },
-  { id: 'duplicate', label: 'Duplicate, as far again as the last time', group: 'Layers', keys: ['Mod+d'], when: selecting, run: ({ session }) => duplicate(session) },
+  {
+    id: 'duplicate',
+    label: 'Duplicate, as far again as the last time',
+    group: 'Layers',
+    keys: ['Mod+d'],
+    when: selecting,
+    run: ({ session }) => duplicate(session),
+  },
   { id: 'group', label: 'Group', group: 'Layers', keys: ['Mod+g'], when: selecting, run: ({ session }) => group(session) },
   {
     id: 'ungroup',
@@ -102,33 +143,131 @@ export const commands: readonly Command[] = [
   { id: 'backward', label: 'Backward', group: 'Layers', keys: ['Mod+['], when: selecting, run: ({ session }) => stack(session, 'backward') },
   { id: 'back', label: 'To the back', group: 'Layers', keys: ['Mod+Shift+['], when: selecting, run: ({ session }) => stack(session, 'back') },
 
-  ...(['left', 'center', 'right', 'top', 'middle', 'bottom'] as const).map((edge): Command => ({ id: `align-${edge}`, label: `Line up: ${edge}`, group: 'Place', when: selecting, run: ({ session }) => align(session, edge) })),
-  { id: 'spread-x', label: 'Spread evenly across', group: 'Place', when: (context) => many(context) && context.session.selection.length > 2, run: ({ session }) => spread(session, 'x') },
-  { id: 'spread-y', label: 'Spread evenly down', group: 'Place', when: (context) => many(context) && context.session.selection.length > 2, run: ({ session }) => spread(session, 'y') },
+  ...(['left', 'center', 'right', 'top', 'middle', 'bottom'] as const).map((edge): Command => ({
+    id: `align-${edge}`,
+    label: `Line up: ${edge}`,
+    group: 'Place',
+    when: selecting,
+    run: ({ session }) => align(session, edge),
+  })),
+  {
+    id: 'spread-x',
+    label: 'Spread evenly across',
+    group: 'Place',
+    when: (context) => many(context) && context.session.selection.length > 2,
+    run: ({ session }) => spread(session, 'x'),
+  },
+  {
+    id: 'spread-y',
+    label: 'Spread evenly down',
+    group: 'Place',
+    when: (context) => many(context) && context.session.selection.length > 2,
+    run: ({ session }) => spread(session, 'y'),
+  },
 
-  { id: 'write', label: 'Write a thread for the selection', group: 'Threads', keys: ['Enter'], when: (context) => building(context) && context.session.selection.length === 1, run: ({ hands }) => hands.write?.() },
+  {
+    id: 'write',
+    label: 'Write a thread for the selection',
+    group: 'Threads',
+    keys: ['Enter'],
+    when: (context) => building(context) && context.session.selection.length === 1,
+    run: ({ hands }) => hands.write?.(),
+  },
   { id: 'landing', label: 'Pick a landing', group: 'Threads', keys: ['g'], when: selecting, run: ({ hands }) => hands.focusPicker?.() },
-  { id: 'pair', label: 'Pair up the selection with frames', group: 'Threads', keys: ['p'], when: many, run: ({ session }) => (session.pairing = true) },
+  {
+    id: 'pair',
+    label: 'Pair up the selection with frames',
+    group: 'Threads',
+    keys: ['p'],
+    when: many,
+    run: ({ session }) => (session.pairing = true),
+  },
 
   { id: 'new-frame', label: 'New frame', group: 'Frames', keys: ['n'], when: building, run: ({ session }) => addFrame(session) },
-  { id: 'new-draft', label: 'New draft frame', group: 'Frames', keys: ['Shift+N'], when: building, run: ({ session }) => addFrame(session, { draft: true }) },
+  {
+    id: 'new-draft',
+    label: 'New draft frame',
+    group: 'Frames',
+    keys: ['Shift+N'],
+    when: building,
+    run: ({ session }) => addFrame(session, { draft: true }),
+  },
   { id: 'copy-frame', label: 'Duplicate the frame', group: 'Frames', when: building, run: ({ session }) => copyFrame(session) },
-  { id: 'remove-frame', label: 'Delete the frame', group: 'Frames', keys: ['Shift+Delete'], when: (context) => building(context) && context.session.sceneId !== null, run: ({ session }) => removeFrames(session) },
+  {
+    id: 'remove-frame',
+    label: 'Delete the frame',
+    group: 'Frames',
+    keys: ['Shift+Delete'],
+    when: (context) => building(context) && context.session.sceneId !== null,
+    run: ({ session }) => removeFrames(session),
+  },
   { id: 'bring-in', label: 'Bring in pages', group: 'Frames', keys: ['i'], when: building, run: ({ hands }) => hands.bringIn?.() },
-  { id: 'next-frame', label: 'Open the next frame', group: 'Frames', keys: ['PageDown'], when: ({ desk, session }) => desk === 'build' && !session.trying, run: ({ session }) => frameBeside(session, 1) },
-  { id: 'previous-frame', label: 'Open the previous frame', group: 'Frames', keys: ['PageUp'], when: ({ desk, session }) => desk === 'build' && !session.trying, run: ({ session }) => frameBeside(session, -1) },
+  {
+    id: 'next-frame',
+    label: 'Open the next frame',
+    group: 'Frames',
+    keys: ['PageDown'],
+    when: ({ desk, session }) => desk === 'build' && !session.trying,
+    run: ({ session }) => frameBeside(session, 1),
+  },
+  {
+    id: 'previous-frame',
+    label: 'Open the previous frame',
+    group: 'Frames',
+    keys: ['PageUp'],
+    when: ({ desk, session }) => desk === 'build' && !session.trying,
+    run: ({ session }) => frameBeside(session, -1),
+  },
 
   { id: 'find', label: 'Find a layer', group: 'View', keys: ['/'], when: ({ desk }) => desk === 'build', run: ({ hands }) => hands.focusFinder?.() },
-  { id: 'hits', label: 'Show what can be pressed', group: 'View', keys: ['a'], when: ({ desk }) => desk === 'build', run: ({ hands }) => hands.toggleHits?.() },
-  { id: 'zoom-in', label: 'Zoom in', group: 'View', keys: ['+', '='], when: ({ hands }) => hands.zoom !== undefined, run: ({ hands }) => hands.zoom?.('in') },
-  { id: 'zoom-out', label: 'Zoom out', group: 'View', keys: ['-'], when: ({ hands }) => hands.zoom !== undefined, run: ({ hands }) => hands.zoom?.('out') },
-  { id: 'zoom-fit', label: 'Zoom to fit', group: 'View', keys: ['0'], when: ({ hands }) => hands.zoom !== undefined, run: ({ hands }) => hands.zoom?.('fit') },
-  { id: 'zoom-whole', label: 'Zoom to 100 %', group: 'View', keys: ['Shift+0', ')'], when: ({ hands }) => hands.zoom !== undefined, run: ({ hands }) => hands.zoom?.('whole') },
+  {
+    id: 'hits',
+    label: 'Show what can be pressed',
+    group: 'View',
+    keys: ['a'],
+    when: ({ desk }) => desk === 'build',
+    run: ({ hands }) => hands.toggleHits?.(),
+  },
+  {
+    id: 'zoom-in',
+    label: 'Zoom in',
+    group: 'View',
+    keys: ['+', '='],
+    when: ({ hands }) => hands.zoom !== undefined,
+    run: ({ hands }) => hands.zoom?.('in'),
+  },
+  {
+    id: 'zoom-out',
+    label: 'Zoom out',
+    group: 'View',
+    keys: ['-'],
+    when: ({ hands }) => hands.zoom !== undefined,
+    run: ({ hands }) => hands.zoom?.('out'),
+  },
+  {
+    id: 'zoom-fit',
+    label: 'Zoom to fit',
+    group: 'View',
+    keys: ['0'],
+    when: ({ hands }) => hands.zoom !== undefined,
+    run: ({ hands }) => hands.zoom?.('fit'),
+  },
+  {
+    id: 'zoom-whole',
+    label: 'Zoom to 100 %',
+    group: 'View',
+    keys: ['Shift+0', ')'],
+    when: ({ hands }) => hands.zoom !== undefined,
+    run: ({ hands }) => hands.zoom?.('whole'),
+  },
 ];
 
 /** Keys that the browser's own events carry, listed with the rest. */
 export const otherKeys: readonly { readonly keys: string; readonly label: string }[] = [
-  { keys: 'Ctrl+C, Ctrl+X, Ctrl+V', label: 'Copy, cut, paste: layers with their threads, also into all frames chosen in the shelf, and between pieces; pictures come in as pages' },
+  {
+    keys: 'Ctrl+C, Ctrl+X, Ctrl+V',
+    label: 'Copy, cut, paste: layers with their threads, also into all frames chosen in the shelf, and between pieces; pictures come in as pages',
+  },
   { keys: 'Alt while dragging', label: 'Duplicate by dragging' },
   { keys: 'Shift while dragging', label: 'Keep the direction, or the shape' },
   { keys: 'Ctrl while clicking', label: 'Select what is inside a group' },
@@ -145,7 +284,7 @@ export function matches(event: KeyboardEvent, keys: string): boolean {
   const isSign = [...key].length === 1 && !/[a-z0-9]/i.test(key);
   if (!isSign && shift !== event.shiftKey) return false;
   if (isSign && shift && !event.shiftKey) return false;
-  const pressed = mod && shift && isSign ? { '{': '[', '}': ']' }[event.key] ?? event.key : event.key;
+  const pressed = mod && shift && isSign ? ({ '{': '[', '}': ']' }[event.key] ?? event.key) : event.key;
   return pressed.toLowerCase() === key.toLowerCase();
 }
 

@@ -25,7 +25,11 @@
   });
 
   const severities: readonly Severity[] = ['must', 'look', 'note'];
-  const groups = $derived(severities.map((severity) => ({ severity, findings: session.findings.filter((finding) => finding.severity === severity) })).filter((group) => group.findings.length > 0));
+  const groups = $derived(
+    severities
+      .map((severity) => ({ severity, findings: session.findings.filter((finding) => finding.severity === severity) }))
+      .filter((group) => group.findings.length > 0)
+  );
   const marks: Record<Severity, string> = { must: '✕', look: '!', note: '·' };
 
   /** The frames that a route goes through, from the one it begins on. */
@@ -63,7 +67,13 @@
     }
     await pause(60);
     const element = finding.place.layer ? player.elementOf(finding.place.layer) : null;
-    element?.animate([{ outline: '4px solid #b23a26', outlineOffset: '10px' }, { outline: '4px solid #b23a26', outlineOffset: '2px' }], { duration: 500, iterations: 3 });
+    element?.animate(
+      [
+        { outline: '4px solid #b23a26', outlineOffset: '10px' },
+        { outline: '4px solid #b23a26', outlineOffset: '2px' },
+      ],
+      { duration: 500, iterations: 3 }
+    );
   }
 
   function openPlace(finding: Finding) {
@@ -76,28 +86,47 @@
   const walked = $derived(walkable.filter((id) => coverage.has(session.program, id)));
   const nextUp = $derived.by(() => {
     const scene = session.run ? session.program.scenes.get(session.run.frame) : undefined;
-    return scene?.items.filter((item) => item.shown && item.threads.some((thread) => walkable.includes(thread.id) && !coverage.has(session.program, thread.id))).map((item) => item.layer) ?? [];
+    return (
+      scene?.items
+        .filter((item) => item.shown && item.threads.some((thread) => walkable.includes(thread.id) && !coverage.has(session.program, thread.id)))
+        .map((item) => item.layer) ?? []
+    );
   });
   const frames = $derived(session.program.frames.map((id) => session.program.scenes.get(id)!));
-  const leftOn = (id: string) => (session.program.scenes.get(id)?.items ?? []).flatMap((item) => item.threads).concat(session.program.scenes.get(id)?.threads ?? []).filter((thread) => walkable.includes(thread.id) && !coverage.has(session.program, thread.id)).length;
+  const leftOn = (id: string) =>
+    (session.program.scenes.get(id)?.items ?? [])
+      .flatMap((item) => item.threads)
+      .concat(session.program.scenes.get(id)?.threads ?? [])
+      .filter((thread) => walkable.includes(thread.id) && !coverage.has(session.program, thread.id)).length;
 </script>
 
 <main class="grid h-full grid-cols-[minmax(280px,330px)_minmax(0,1fr)_minmax(230px,300px)] grid-rows-[minmax(0,1fr)_auto]">
   <section class="scroll min-h-0 border-r border-[var(--line)] bg-[var(--sheet)]" aria-label="Loose ends">
     <header class="px-3.5 pb-2 pt-2.5">
       <h2 class="text-[18px]">Loose ends <span class="soft font-sans text-[13px] font-normal">{session.findings.length}</span></h2>
-      <p class="{session.audit?.cut ? 'text-[var(--gold-text)]' : 'text-[var(--teal)]'}" role="status">
-        {#if session.audit}{session.audit.cut ? `Explored in part: ${session.audit.cut}` : `Explored completely: ${count(session.audit.states, 'state')}, ${count(session.audit.moves, 'move')}, ${(session.audit.ms / 1000).toFixed(2)} s`}{:else}Walking…{/if}
+      <p class={session.audit?.cut ? 'text-[var(--gold-text)]' : 'text-[var(--teal)]'} role="status">
+        {#if session.audit}{session.audit.cut
+            ? `Explored in part: ${session.audit.cut}`
+            : `Explored completely: ${count(session.audit.states, 'state')}, ${count(session.audit.moves, 'move')}, ${(session.audit.ms / 1000).toFixed(2)} s`}{:else}Walking…{/if}
       </p>
     </header>
     {#each groups as group (group.severity)}
-      <h3 class="border-t border-[var(--line)] bg-[var(--rim)] px-3.5 py-1 text-[12px]">{severityWords[group.severity]} <span class="soft">{group.findings.length}</span></h3>
+      <h3 class="border-t border-[var(--line)] bg-[var(--rim)] px-3.5 py-1 text-[12px]">
+        {severityWords[group.severity]} <span class="soft">{group.findings.length}</span>
+      </h3>
       {#each group.findings as finding (finding.id)}
         {@const route = chosen === finding.id ? framesOn(finding) : []}
-        <article class="relative border-t border-[var(--line)] px-3.5 py-2 {chosen === finding.id ? 'bg-[var(--gold-wash)]' : ''}" aria-label={finding.title} data-finding={finding.id}>
+        <article
+          class="relative border-t border-[var(--line)] px-3.5 py-2 {chosen === finding.id ? 'bg-[var(--gold-wash)]' : ''}"
+          aria-label={finding.title}
+          data-finding={finding.id}
+        >
           {#if chosen === finding.id}<span class="absolute bottom-0 left-0 top-0 w-1 bg-[var(--gold)]"></span>{/if}
           <div class="flex gap-2">
-            <span class="w-3 shrink-0 text-center font-bold {group.severity === 'must' ? 'text-[var(--brick)]' : 'text-[var(--gold-text)]'}" aria-label={severityWords[finding.severity]}>{marks[finding.severity]}</span>
+            <span
+              class="w-3 shrink-0 text-center font-bold {group.severity === 'must' ? 'text-[var(--brick)]' : 'text-[var(--gold-text)]'}"
+              aria-label={severityWords[finding.severity]}>{marks[finding.severity]}</span
+            >
             <div class="min-w-0 flex-1">
               <button class="text-left font-semibold" onclick={() => (chosen = chosen === finding.id ? null : finding.id)}>{finding.title}</button>
               <p class="soft">{finding.sentence}</p>
@@ -105,13 +134,19 @@
                 <div class="my-1.5 flex flex-wrap items-center gap-y-1">
                   {#each route.slice(-7) as frame, i (i)}
                     {#if i > 0}<span class="w-3 border-t-2 border-dashed border-[var(--gold)]"></span>{/if}
-                    <span class="border border-[var(--soft)]" title={session.piece.scenes.get(frame)?.name}><Thumb scene={session.program.scenes.get(frame) ?? null} assetUrl={session.assetUrl} width={26} height={40} radius={2} /></span>
+                    <span class="border border-[var(--soft)]" title={session.piece.scenes.get(frame)?.name}
+                      ><Thumb scene={session.program.scenes.get(frame) ?? null} assetUrl={session.assetUrl} width={26} height={40} radius={2} /></span
+                    >
                   {/each}
                 </div>
               {/if}
               <div class="mt-1 flex flex-wrap gap-1.5">
-                <button class="chip {chosen === finding.id ? '!bg-[var(--teal)] !text-white' : ''}" onclick={() => showMe(finding)}>{showing === finding.id ? 'showing…' : 'Show me'}</button>
-                {#if finding.fix && session.canEdit}<button class="chip" onclick={() => session.edit(finding.fix!.label, finding.fix!.operations)}>{finding.fix.label}</button>{/if}
+                <button class="chip {chosen === finding.id ? '!bg-[var(--teal)] !text-white' : ''}" onclick={() => showMe(finding)}
+                  >{showing === finding.id ? 'showing…' : 'Show me'}</button
+                >
+                {#if finding.fix && session.canEdit}<button class="chip" onclick={() => session.edit(finding.fix!.label, finding.fix!.operations)}
+                    >{finding.fix.label}</button
+                  >{/if}
                 <button class="chip chip-ghost" onclick={() => openPlace(finding)}>open it</button>
               </div>
             </div>
@@ -119,47 +154,125 @@
         </article>
       {/each}
     {:else}
-      {#if session.audit}<p class="border-t border-[var(--line)] px-3.5 py-4">No loose end: every frame can be reached, and from every one there is a way on and a way home.</p>{/if}
+      {#if session.audit}<p class="border-t border-[var(--line)] px-3.5 py-4">
+          No loose end: every frame can be reached, and from every one there is a way on and a way home.
+        </p>{/if}
     {/each}
   </section>
 
   <section class="flex min-h-0 flex-col" aria-label="The running piece">
     <div class="flex h-[38px] shrink-0 items-center gap-1.5 border-b border-[var(--line)] bg-[var(--rim)] px-3">
-      <button class="chip" disabled={!session.run?.back.length} onclick={() => { const back = session.run?.back.at(-1); if (back) player?.send({ type: 'jump', frame: back }); }}>‹ back</button>
-      <button class="chip" onclick={() => { session.ledger = []; showing = ''; player?.restart(); }}>start over</button>
+      <button
+        class="chip"
+        disabled={!session.run?.back.length}
+        onclick={() => {
+          const back = session.run?.back.at(-1);
+          if (back) player?.send({ type: 'jump', frame: back });
+        }}>‹ back</button
+      >
+      <button
+        class="chip"
+        onclick={() => {
+          session.ledger = [];
+          showing = '';
+          player?.restart();
+        }}>start over</button
+      >
       <button class="chip" aria-expanded={jumping} onclick={() => (jumping = !jumping)}>jump to…</button>
       {#if session.run}<span class="soft ml-2 truncate">{session.piece.scenes.get(session.run.frame)?.name}</span>{/if}
       <span class="flex-1"></span>
       <span class="rounded-md bg-[var(--teal)] px-2.5 py-0.5 font-semibold text-white">Running</span>
     </div>
     <div class="linen-ground relative min-h-0 flex-1 p-5">
-      <RunningPiece program={session.program} assetUrl={session.assetUrl} bind:player onreport={(reports, run) => { session.run = run; session.addReports(reports); coverage.add(session.program, reports); }} onlink={(address) => session.notify(`Opened ${address}`)} />
+      <RunningPiece
+        program={session.program}
+        assetUrl={session.assetUrl}
+        bind:player
+        onreport={(reports, run) => {
+          session.run = run;
+          session.addReports(reports);
+          coverage.add(session.program, reports);
+        }}
+        onlink={(address) => session.notify(`Opened ${address}`)}
+      />
     </div>
     {#if jumping}
-      <div class="scroll flex max-h-[150px] flex-wrap gap-2 border-t border-[var(--line)] bg-[var(--rim)] p-2" role="group" aria-label="Jump to a frame">
+      <div
+        class="scroll flex max-h-[150px] flex-wrap gap-2 border-t border-[var(--line)] bg-[var(--rim)] p-2"
+        role="group"
+        aria-label="Jump to a frame"
+      >
         {#each frames as frame (frame.scene.id)}
-          <button class="flex flex-col items-center" onclick={() => { player?.send({ type: 'jump', frame: frame.scene.id }); jumping = false; }}><span class="border border-[var(--line)]"><Thumb scene={frame} assetUrl={session.assetUrl} width={54} height={72} /></span><span class="max-w-[64px] truncate text-[11px]">{frame.scene.name}</span></button>
+          <button
+            class="flex flex-col items-center"
+            onclick={() => {
+              player?.send({ type: 'jump', frame: frame.scene.id });
+              jumping = false;
+            }}
+            ><span class="border border-[var(--line)]"><Thumb scene={frame} assetUrl={session.assetUrl} width={54} height={72} /></span><span
+              class="max-w-[64px] truncate text-[11px]">{frame.scene.name}</span
+            ></button
+          >
         {/each}
       </div>
     {/if}
   </section>
 
-  <Ledger {session} onopen={(layer) => { const scene = session.piece.layers.get(layer)?.scene; if (scene) session.openScene(scene); session.select([layer]); void goto(`/p/${session.id}/build`); }} />
+  <Ledger
+    {session}
+    onopen={(layer) => {
+      const scene = session.piece.layers.get(layer)?.scene;
+      if (scene) session.openScene(scene);
+      session.select([layer]);
+      void goto(`/p/${session.id}/build`);
+    }}
+  />
 
   <section class="col-span-3 flex flex-col gap-2 border-t border-[var(--line)] bg-[var(--rim)] px-4 py-2.5" aria-label="Progress">
     <div class="flex items-baseline gap-3">
       <h2 class="text-[15px]"><span data-walked>{walked.length} of {count(walkable.length, 'thread')}</span> walked</h2>
-      {#if nextUp.length}<span class="soft truncate">not walked yet on this frame: {nextUp.slice(0, 4).map((layer) => layer.name).join(', ')}{nextUp.length > 4 ? ' …' : ''}</span>{:else if walkable.length && walked.length === walkable.length}<span class="text-[var(--teal)]">Every thread that can fire has been walked.</span>{/if}
+      {#if nextUp.length}<span class="soft truncate"
+          >not walked yet on this frame: {nextUp
+            .slice(0, 4)
+            .map((layer) => layer.name)
+            .join(', ')}{nextUp.length > 4 ? ' …' : ''}</span
+        >{:else if walkable.length && walked.length === walkable.length}<span class="text-[var(--teal)]"
+          >Every thread that can fire has been walked.</span
+        >{/if}
       <span class="flex-1"></span>
-      <ChipMenu name="Walk again" label="forget what was walked" tone="chip-ghost" options={[{ value: true, label: 'Yes, begin the walk anew' }]} onpick={() => coverage.clear()} />
+      <ChipMenu
+        name="Walk again"
+        label="forget what was walked"
+        tone="chip-ghost"
+        options={[{ value: true, label: 'Yes, begin the walk anew' }]}
+        onpick={() => coverage.clear()}
+      />
     </div>
-    <div class="h-2 overflow-hidden rounded-full bg-[var(--line)]" role="progressbar" aria-label="Share of threads walked" aria-valuenow={walked.length} aria-valuemin="0" aria-valuemax={walkable.length}><div class="h-full bg-[var(--teal)]" style:width="{walkable.length ? (100 * walked.length) / walkable.length : 0}%"></div></div>
+    <div
+      class="h-2 overflow-hidden rounded-full bg-[var(--line)]"
+      role="progressbar"
+      aria-label="Share of threads walked"
+      aria-valuenow={walked.length}
+      aria-valuemin="0"
+      aria-valuemax={walkable.length}
+    >
+      <div class="h-full bg-[var(--teal)]" style:width="{walkable.length ? (100 * walked.length) / walkable.length : 0}%"></div>
+    </div>
     <div class="scroll flex gap-2 overflow-x-auto">
       {#each frames as frame, i (frame.scene.id)}
         {@const left = leftOn(frame.scene.id)}
-        <button class="flex shrink-0 flex-col items-center gap-0.5" onclick={() => player?.send({ type: 'jump', frame: frame.scene.id })} aria-label="Jump to {frame.scene.name}, {left} threads left">
-          <span class="relative rounded border-2 {session.run?.frame === frame.scene.id ? 'border-[var(--teal)]' : 'border-[var(--line)]'}"><Thumb scene={frame} assetUrl={session.assetUrl} width={58} height={64} />
-            <span class="absolute bottom-0 right-0 rounded-tl bg-[var(--sheet)] px-1 text-[11px] font-bold {left ? 'text-[var(--gold-text)]' : 'text-[var(--teal)]'}">{left || '✓'}</span>
+        <button
+          class="flex shrink-0 flex-col items-center gap-0.5"
+          onclick={() => player?.send({ type: 'jump', frame: frame.scene.id })}
+          aria-label="Jump to {frame.scene.name}, {left} threads left"
+        >
+          <span class="relative rounded border-2 {session.run?.frame === frame.scene.id ? 'border-[var(--teal)]' : 'border-[var(--line)]'}"
+            ><Thumb scene={frame} assetUrl={session.assetUrl} width={58} height={64} />
+            <span
+              class="absolute bottom-0 right-0 rounded-tl bg-[var(--sheet)] px-1 text-[11px] font-bold {left
+                ? 'text-[var(--gold-text)]'
+                : 'text-[var(--teal)]'}">{left || '✓'}</span
+            >
           </span>
           <span class="max-w-[72px] truncate text-[11px]">{i + 1} {frame.scene.name}</span>
         </button>

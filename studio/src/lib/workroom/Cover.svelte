@@ -28,8 +28,14 @@
 </script>
 
 <article class="group flex w-[232px] flex-col gap-2" aria-label={card.name}>
-  <a href="/p/{card.id}/build" class="linen-ground relative grid h-[232px] place-items-center overflow-hidden rounded-xl border border-[var(--line)] transition-shadow hover:shadow-lg" aria-label="Open {card.name}">
-    <span class="block rounded-md shadow-md"><Thumb {scene} assetUrl={(asset) => `/api/pieces/${card.id}/assets/${asset}`} width={200} height={204} radius={6} /></span>
+  <a
+    href="/p/{card.id}/build"
+    class="linen-ground relative grid h-[232px] place-items-center overflow-hidden rounded-xl border border-[var(--line)] transition-shadow hover:shadow-lg"
+    aria-label="Open {card.name}"
+  >
+    <span class="block rounded-md shadow-md"
+      ><Thumb {scene} assetUrl={(asset) => `/api/pieces/${card.id}/assets/${asset}`} width={200} height={204} radius={6} /></span
+    >
     {#if card.looseEnds}
       <span class="chip chip-brick absolute right-2 top-2">{count(card.looseEnds, 'loose end')}</span>
     {:else if card.looseEnds === 0}
@@ -39,7 +45,22 @@
   <div class="flex min-h-[26px] items-center gap-1">
     {#if renaming}
       <!-- svelte-ignore a11y_autofocus -->
-      <input class="field h-7 flex-1" value={card.name} maxlength="120" autofocus aria-label="Name of the piece" onfocus={(event) => event.currentTarget.select()} onblur={rename} onkeydown={(event) => { if (event.key === 'Enter') event.currentTarget.blur(); if (event.key === 'Escape') { event.currentTarget.value = card.name; event.currentTarget.blur(); } }} />
+      <input
+        class="field h-7 flex-1"
+        value={card.name}
+        maxlength="120"
+        autofocus
+        aria-label="Name of the piece"
+        onfocus={(event) => event.currentTarget.select()}
+        onblur={rename}
+        onkeydown={(event) => {
+          if (event.key === 'Enter') event.currentTarget.blur();
+          if (event.key === 'Escape') {
+            event.currentTarget.value = card.name;
+            event.currentTarget.blur();
+          }
+        }}
+      />
     {:else}
       <h2 class="flex-1 truncate text-[15px]">{card.name}</h2>
     {/if}

@@ -15,7 +15,12 @@
   }
 </script>
 
-<form class="pop flex flex-wrap items-end gap-4 p-4" onsubmit={make} onkeydown={(event) => event.key === 'Escape' && onclose()} aria-label="New piece">
+<form
+  class="pop flex flex-wrap items-end gap-4 p-4"
+  onsubmit={make}
+  onkeydown={(event) => event.key === 'Escape' && onclose()}
+  aria-label="New piece"
+>
   <label class="flex flex-col gap-1">
     <span class="soft">Name</span>
     <!-- svelte-ignore a11y_autofocus -->
@@ -24,17 +29,34 @@
   <div class="flex gap-2" role="group" aria-label="Size">
     {#each sizes as size (size.id)}
       {@const scale = 44 / Math.max(size.width, size.height)}
-      <button type="button" class="flex w-[72px] flex-col items-center gap-1 rounded-lg border p-2 {chosen === size.id ? 'border-[var(--gold)] bg-[var(--gold-wash)]' : 'border-transparent'}" aria-pressed={chosen === size.id} onclick={() => ((width = size.width), (height = size.height))}>
-        <span class="grid h-12 place-items-center"><span class="block rounded-[3px] border border-[var(--soft)] bg-[var(--sheet)]" style:width="{size.width * scale}px" style:height="{size.height * scale}px"></span></span>
+      <button
+        type="button"
+        class="flex w-[72px] flex-col items-center gap-1 rounded-lg border p-2 {chosen === size.id
+          ? 'border-[var(--gold)] bg-[var(--gold-wash)]'
+          : 'border-transparent'}"
+        aria-pressed={chosen === size.id}
+        onclick={() => ((width = size.width), (height = size.height))}
+      >
+        <span class="grid h-12 place-items-center"
+          ><span
+            class="block rounded-[3px] border border-[var(--soft)] bg-[var(--sheet)]"
+            style:width="{size.width * scale}px"
+            style:height="{size.height * scale}px"
+          ></span></span
+        >
         <span>{size.label}</span>
         <span class="soft text-[11px]">{size.width} × {size.height}</span>
       </button>
     {/each}
   </div>
   <div class="flex items-end gap-2">
-    <label class="flex flex-col gap-1"><span class="soft">Width</span><input class="field w-20" type="number" min="1" max="20000" bind:value={width} /></label>
+    <label class="flex flex-col gap-1"
+      ><span class="soft">Width</span><input class="field w-20" type="number" min="1" max="20000" bind:value={width} /></label
+    >
     <span class="soft pb-1">×</span>
-    <label class="flex flex-col gap-1"><span class="soft">Height</span><input class="field w-20" type="number" min="1" max="20000" bind:value={height} /></label>
+    <label class="flex flex-col gap-1"
+      ><span class="soft">Height</span><input class="field w-20" type="number" min="1" max="20000" bind:value={height} /></label
+    >
   </div>
   <div class="flex gap-2">
     <button class="act act-go" disabled={!isGood}>Make it</button>

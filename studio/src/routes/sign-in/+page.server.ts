@@ -20,7 +20,13 @@ const signInForm = Joi.object<{ email: string; password: string }>({ email, pass
 const registerForm = Joi.object<{ name: string; email: string; password: string }>({ name, email, password: newPassword });
 
 async function enter(cookies: Cookies, url: URL, person: Person): Promise<never> {
-  cookies.set('session', await openSession(person), { path: '/', httpOnly: true, sameSite: 'lax', secure: url.protocol === 'https:', maxAge: SESSION_SECONDS });
+  cookies.set('session', await openSession(person), {
+    path: '/',
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: url.protocol === 'https:',
+    maxAge: SESSION_SECONDS,
+  });
   redirect(303, '/');
 }
 

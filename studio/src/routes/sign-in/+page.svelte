@@ -17,10 +17,22 @@
         <rect x="245" y="60" width="150" height="260" rx="18" />
         <rect x="450" y="180" width="150" height="260" rx="18" />
       </g>
-      <g fill="#1f4e5f"><path d="M40 138a18 18 0 0118-18h114a18 18 0 0118 18v26H40z" /><path d="M245 78a18 18 0 0118-18h114a18 18 0 0118 18v26H245z" /><path d="M450 198a18 18 0 0118-18h114a18 18 0 0118 18v26H450z" /></g>
+      <g fill="#1f4e5f"
+        ><path d="M40 138a18 18 0 0118-18h114a18 18 0 0118 18v26H40z" /><path d="M245 78a18 18 0 0118-18h114a18 18 0 0118 18v26H245z" /><path
+          d="M450 198a18 18 0 0118-18h114a18 18 0 0118 18v26H450z"
+        /></g
+      >
       <g fill="#cfe1ea"><rect x="58" y="184" width="114" height="70" rx="8" /><rect x="468" y="244" width="114" height="70" rx="8" /></g>
       <g fill="#f0b13c"><rect x="58" y="318" width="114" height="34" rx="10" /><rect x="263" y="200" width="114" height="34" rx="10" /></g>
-      <g fill="#eadfc9"><rect x="263" y="124" width="114" height="26" rx="8" /><rect x="263" y="246" width="114" height="26" rx="8" /><rect x="468" y="334" width="80" height="14" rx="7" /></g>
+      <g fill="#eadfc9"
+        ><rect x="263" y="124" width="114" height="26" rx="8" /><rect x="263" y="246" width="114" height="26" rx="8" /><rect
+          x="468"
+          y="334"
+          width="80"
+          height="14"
+          rx="7"
+        /></g
+      >
       <g fill="none" stroke="var(--gold)" stroke-width="4" stroke-dasharray="10 8" stroke-linecap="round">
         <path d="M172 335c60 0 20-160 73-170" /><path d="M377 217c70 0 20 90 73 96" />
       </g>
@@ -30,21 +42,36 @@
   </section>
 
   <section class="flex flex-col justify-center gap-5 bg-[var(--sheet)] px-12">
-    <div class="flex items-center gap-3"><Logo /><span class="text-[22px]" style="font-family: var(--heading); font-weight: 700">Zany Thread</span></div>
+    <div class="flex items-center gap-3">
+      <Logo /><span class="text-[22px]" style="font-family: var(--heading); font-weight: 700">Zany Thread</span>
+    </div>
     <p class="soft text-[15px]">Wire it, try it, and walk every flow until no loose end is left.</p>
 
     {#if data.demo}
       <form method="POST" action="?/demo" use:enhance>
         <button class="act act-go h-10 w-full justify-center text-[14px]">Look around as Ina of Kittiwake Line</button>
       </form>
-      <div class="soft flex items-center gap-3"><span class="h-px flex-1 bg-[var(--line)]"></span>or<span class="h-px flex-1 bg-[var(--line)]"></span></div>
+      <div class="soft flex items-center gap-3">
+        <span class="h-px flex-1 bg-[var(--line)]"></span>or<span class="h-px flex-1 bg-[var(--line)]"></span>
+      </div>
     {/if}
 
     <form method="POST" action={isNew ? '?/register' : '?/enter'} use:enhance class="flex flex-col gap-3">
       {#if isNew}
-        <label class="flex flex-col gap-1"><span class="soft">Your name</span><input class="field h-9" name="name" autocomplete="name" required value={form?.name ?? ''} /></label>
+        <label class="flex flex-col gap-1"
+          ><span class="soft">Your name</span><input class="field h-9" name="name" autocomplete="name" required value={form?.name ?? ''} /></label
+        >
       {/if}
-      <label class="flex flex-col gap-1"><span class="soft">E-mail</span><input class="field h-9" name="email" type="email" autocomplete="username" required value={form?.email ?? ''} /></label>
+      <label class="flex flex-col gap-1"
+        ><span class="soft">E-mail</span><input
+          class="field h-9"
+          name="email"
+          type="email"
+          autocomplete="username"
+          required
+          value={form?.email ?? ''}
+        /></label
+      >
       <label class="flex flex-col gap-1">
         <span class="soft">Password{isNew ? ', 10 characters or more' : ''}</span>
         <input class="field h-9" name="password" type="password" autocomplete={isNew ? 'new-password' : 'current-password'} required />

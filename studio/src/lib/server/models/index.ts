@@ -82,13 +82,21 @@ export function defineModels(sequelize: Sequelize): void {
   );
   MemberRow.init({ pieceId: key(), personId: key(), role: text() }, { ...plain, tableName: 'members' });
   BatchRow.init(
-    { pieceId: key(), revision: { ...integer(), primaryKey: true }, id: text(), personId: text(), name: text(), operations: json(), createdAt: moment() },
+    {
+      pieceId: key(),
+      revision: { ...integer(), primaryKey: true },
+      id: text(),
+      personId: text(),
+      name: text(),
+      operations: json(),
+      createdAt: moment(),
+    },
     { ...plain, timestamps: true, updatedAt: false, tableName: 'batches' }
   );
-  SnapshotRow.init(
-    { pieceId: key(), revision: { ...integer(), primaryKey: true }, body: json() },
-    { ...plain, tableName: 'snapshots' }
+  SnapshotRow.init({ pieceId: key(), revision: { ...integer(), primaryKey: true }, body: json() }, { ...plain, tableName: 'snapshots' });
+  AssetRow.init(
+    { id: key(), mediaType: text(), width: real(), height: real(), bytes: { type: DataTypes.BLOB, allowNull: false } },
+    { ...plain, tableName: 'assets' }
   );
-  AssetRow.init({ id: key(), mediaType: text(), width: real(), height: real(), bytes: { type: DataTypes.BLOB, allowNull: false } }, { ...plain, tableName: 'assets' });
   PieceAssetRow.init({ pieceId: key(), assetId: key() }, { ...plain, tableName: 'piece_assets' });
 }

@@ -20,7 +20,11 @@ export async function addPicture(person: Person | null, pieceId: string, file: s
   return { id, name: file.slice(0, 120), mediaType, size: picture.bytes.length, width, height };
 }
 
-export async function keepAsset(pieceId: string, asset: { id: string; mediaType: string; width: number; height: number; bytes: Buffer }, transaction?: Transaction): Promise<void> {
+export async function keepAsset(
+  pieceId: string,
+  asset: { id: string; mediaType: string; width: number; height: number; bytes: Buffer },
+  transaction?: Transaction
+): Promise<void> {
   const options = { ignoreDuplicates: true, ...(transaction && { transaction }) };
   await AssetRow.bulkCreate([asset], options);
   await PieceAssetRow.bulkCreate([{ pieceId, assetId: asset.id }], options);

@@ -29,7 +29,10 @@ export async function follow(person: Person | null, from: ReadonlyMap<string, nu
       const queue = new Map<string, Promise<void>>();
       const catchUp = (piece: string) => {
         const last = queue.get(piece) ?? Promise.resolve();
-        queue.set(piece, last.then(() => sendNews(piece, at, write)).catch((error: unknown) => log.warn({ err: error }, 'could not send news')));
+        queue.set(
+          piece,
+          last.then(() => sendNews(piece, at, write)).catch((error: unknown) => log.warn({ err: error }, 'could not send news'))
+        );
       };
       const stop = onNews((piece) => {
         if (piece === null) for (const each of at.keys()) catchUp(each);
@@ -57,7 +60,12 @@ async function sendNews(piece: string, at: Map<string, number>, write: (text: st
   const rows = await BatchRow.findAll({ where: { pieceId: piece, revision: { [Op.gt]: at.get(piece)! } }, order: ['revision'], limit: 500 });
   for (const row of rows) {
     at.set(piece, row.revision);
-    const news: FollowedBatch = { piece, revision: row.revision, by: row.personId, batch: { id: row.id, name: row.name, operations: row.operations } };
+    const news: FollowedBatch = {
+      piece,
+      revision: row.revision,
+      by: row.personId,
+      batch: { id: row.id, name: row.name, operations: row.operations },
+    };
     write(`id: ${[...at].map(([id, revision]) => `${id}:${revision}`).join(',')}\nevent: batch\ndata: ${JSON.stringify(news)}\n\n`);
   }
   if (rows.length === 500) await sendNews(piece, at, write);

@@ -17,7 +17,11 @@ export async function pieceAt(id: string, revision: number, transaction?: Transa
   const known = cache.get(id);
   if (known && known.revision === revision) return known.piece;
   const base = known && known.revision < revision ? known : await newestSnapshot(id, revision, transaction);
-  const rows = await BatchRow.findAll({ where: { pieceId: id, revision: { [Op.gt]: base.revision, [Op.lte]: revision } }, order: ['revision'], transaction: transaction ?? null });
+  const rows = await BatchRow.findAll({
+    where: { pieceId: id, revision: { [Op.gt]: base.revision, [Op.lte]: revision } },
+    order: ['revision'],
+    transaction: transaction ?? null,
+  });
   let { piece } = base;
   for (const row of rows) piece = unwrap(apply(piece, row.operations)).piece;
   remember(id, revision, piece);
@@ -25,7 +29,11 @@ export async function pieceAt(id: string, revision: number, transaction?: Transa
 }
 
 async function newestSnapshot(id: string, revision: number, transaction?: Transaction): Promise<{ revision: number; piece: Piece }> {
-  const row = await SnapshotRow.findOne({ where: { pieceId: id, revision: { [Op.lte]: revision } }, order: [['revision', 'DESC']], transaction: transaction ?? null });
+  const row = await SnapshotRow.findOne({
+    where: { pieceId: id, revision: { [Op.lte]: revision } },
+    order: [['revision', 'DESC']],
+    transaction: transaction ?? null,
+  });
   if (!row) throw new Error(`piece ${id} has no snapshot`);
   return { revision: row.revision, piece: pieceFromTrusted(row.body) };
 }

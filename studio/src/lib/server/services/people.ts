@@ -70,7 +70,8 @@ export async function personOfSession(token: string | undefined): Promise<Person
   return row ? personOf(row) : null;
 }
 
-export const closeSession = (token: string | undefined) => (token ? SessionRow.destroy({ where: { tokenHash: tokenHash(token) } }) : Promise.resolve(0));
+export const closeSession = (token: string | undefined) =>
+  token ? SessionRow.destroy({ where: { tokenHash: tokenHash(token) } }) : Promise.resolve(0);
 
 /** The person of the demo sign-in; exists only where the start command made the database. */
 export async function demoPerson(): Promise<Person> {

@@ -66,7 +66,15 @@ function coverOf(piece: Piece, frame: string | null): PieceJson | null {
   if (!scene) return null;
   const clip = copyScene(piece, scene.id);
   const byId = <T extends { id: string }>(list: readonly T[]) => Object.fromEntries(list.map((entity) => [entity.id, entity]));
-  return { format: 'zany-thread/1', ...piece.head, start: [scene.id], scenes: byId([scene]), layers: byId(clip.layers), threads: {}, assets: byId(clip.assets) };
+  return {
+    format: 'zany-thread/1',
+    ...piece.head,
+    start: [scene.id],
+    scenes: byId([scene]),
+    layers: byId(clip.layers),
+    threads: {},
+    assets: byId(clip.assets),
+  };
 }
 
 export async function openPiece(person: Person | null, id: string): Promise<OpenedPiece> {
@@ -102,7 +110,10 @@ export async function duplicatePiece(person: Person | null, id: string): Promise
   const piece = pieceFromTrusted(withNewId(pieceToJson(await pieceAt(id, row.revision)), newId(), `${row.name.slice(0, 112)} copy`));
   await database().transaction(async (transaction) => {
     await insertPiece(person!, piece, transaction);
-    await PieceAssetRow.bulkCreate([...piece.assets.keys()].map((assetId) => ({ pieceId: piece.head.id, assetId })), { transaction });
+    await PieceAssetRow.bulkCreate(
+      [...piece.assets.keys()].map((assetId) => ({ pieceId: piece.head.id, assetId })),
+      { transaction }
+    );
   });
   return piece.head.id;
 }
@@ -128,7 +139,11 @@ export async function bringInPackage(person: Person | null, bytes: Uint8Array): 
   if (!read.ok) throw new Refusal('unreadable', read.error.sentence, read.error.path);
   const { piece, assets } = read.value;
   const lost = [...piece.assets.values()].find((asset) => !assets.has(asset.id));
-  if (lost) throw new Refusal('unreadable', `The picture “${lost.name}” is not in the file. Bring in the package, which holds the pictures.`, ['assets', lost.id]);
+  if (lost)
+    throw new Refusal('unreadable', `The picture “${lost.name}” is not in the file. Bring in the package, which holds the pictures.`, [
+      'assets',
+      lost.id,
+    ]);
   await checkPictures(piece, assets);
   const mine = pieceFromTrusted(withNewId(pieceToJson(piece), newId(), piece.head.name));
   await database().transaction(async (transaction) => {
@@ -150,6 +165,9 @@ async function checkPictures(piece: Piece, assets: AssetBytes): Promise<void> {
     const bytes = assets.get(asset.id)!;
     const taken = await takePicture(`${asset.name.replace(/\.[a-z0-9]+$/i, '')}.${fileEndings[asset.mediaType]}`, bytes);
     if (asset.mediaType === 'image/svg+xml' && !taken.bytes.equals(Buffer.from(bytes)))
-      throw new Refusal('unreadable', `The picture “${asset.name}” holds more than a plain SVG may. Bring it in as a picture first.`, ['assets', asset.id]);
+      throw new Refusal('unreadable', `The picture “${asset.name}” holds more than a plain SVG may. Bring it in as a picture first.`, [
+        'assets',
+        asset.id,
+      ]);
   }
 }

@@ -49,7 +49,10 @@ async function saveAll(person: Person, row: PieceRow, before: Piece, batches: re
     }
     piece = applied.value.piece;
     revision++;
-    await BatchRow.create({ pieceId: row.id, revision, id: batch.id, personId: person.id, name: batch.name, operations: batch.operations }, { transaction });
+    await BatchRow.create(
+      { pieceId: row.id, revision, id: batch.id, personId: person.id, name: batch.name, operations: batch.operations },
+      { transaction }
+    );
     if (revision % SNAPSHOT_EVERY === 0) await takeSnapshot(row.id, revision, piece, transaction);
     results.push({ id: batch.id, revision });
   }

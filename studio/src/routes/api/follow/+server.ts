@@ -4,7 +4,9 @@ import { follow } from '$lib/server/services/following';
 import type { RequestHandler } from './$types';
 
 /** `piece:revision,piece:revision`, from the address or from the event a browser saw last. */
-const placeSchema = Joi.string().pattern(/^[0-9A-Za-z_-]{1,40}:\d{1,9}(,[0-9A-Za-z_-]{1,40}:\d{1,9}){0,49}$/).required();
+const placeSchema = Joi.string()
+  .pattern(/^[0-9A-Za-z_-]{1,40}:\d{1,9}(,[0-9A-Za-z_-]{1,40}:\d{1,9}){0,49}$/)
+  .required();
 
 export const GET: RequestHandler = ({ request, url, locals }) =>
   answer(async () => {

@@ -35,14 +35,21 @@
     showFinder: () => (finding = true),
   });
 
-  const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+  const isTyping = (target: EventTarget | null) =>
+    target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
   function key(event: KeyboardEvent) {
     const { session } = place;
     if (!session || event.defaultPrevented || finding || listing) return;
     if (event.key === 'Escape' && session.trying) return void (session.trying = false);
     if (isTyping(event.target) && !(event.ctrlKey && event.key.toLowerCase() === 'k')) return;
-    if (event.key === 'Enter' && event.target instanceof HTMLElement && event.target.closest('button, a, [role=option]') && !event.target.closest('[data-pick]')) return;
+    if (
+      event.key === 'Enter' &&
+      event.target instanceof HTMLElement &&
+      event.target.closest('button, a, [role=option]') &&
+      !event.target.closest('[data-pick]')
+    )
+      return;
     const context = contextOf(session);
     for (const command of commands)
       if (command.keys?.some((keys) => matches(event, keys)) && (command.when?.(context) ?? true)) {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import BuildDesk from "$lib/build/BuildDesk.svelte";
+  import BuildDesk from '$lib/build/BuildDesk.svelte';
 </script>
 
 <BuildDesk />

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import HandOverDesk from "$lib/hand/HandOverDesk.svelte";
+  import HandOverDesk from '$lib/hand/HandOverDesk.svelte';
 </script>
 
 <HandOverDesk />

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import MapDesk from "$lib/map/MapDesk.svelte";
+  import MapDesk from '$lib/map/MapDesk.svelte';
 </script>
 
 <MapDesk />

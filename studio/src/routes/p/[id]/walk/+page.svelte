@@ -1,5 +1,5 @@
 <script lang="ts">
-  import WalkDesk from "$lib/walk/WalkDesk.svelte";
+  import WalkDesk from '$lib/walk/WalkDesk.svelte';
 </script>
 
 <WalkDesk />

@@ -11,7 +11,9 @@ export const POST: RequestHandler = ({ params, request, locals }) =>
     const { value, error } = fileName.validate(decodeURIComponent(request.headers.get('x-file-name') ?? ''));
     if (error) throw new Refusal('bad-request', 'The name of the file is missing.', ['x-file-name']);
     const bytes = await readBytes(request, limits.picture).catch((problem: unknown) => {
-      throw problem instanceof Refusal && problem.code === 'too-large' ? new Refusal('too-large', `${value} has more than ${limits.picture / 1e6} MB, which is the most that can be taken in.`) : problem;
+      throw problem instanceof Refusal && problem.code === 'too-large'
+        ? new Refusal('too-large', `${value} has more than ${limits.picture / 1e6} MB, which is the most that can be taken in.`)
+        : problem;
     });
     return { asset: await addPicture(locals.person, params.id, value as string, bytes) };
   });

@@ -8,7 +8,13 @@ import type { RequestHandler } from './$types';
 /** The outer shape; what is in a batch is validated by the core. */
 const schema = Joi.object<{ batches: Batch[] }>({
   batches: Joi.array()
-    .items(Joi.object({ id: Joi.string().max(40).required(), name: Joi.string().max(120).required(), operations: Joi.array().items(Joi.object().unknown()).required() }))
+    .items(
+      Joi.object({
+        id: Joi.string().max(40).required(),
+        name: Joi.string().max(120).required(),
+        operations: Joi.array().items(Joi.object().unknown()).required(),
+      })
+    )
     .min(1)
     .max(200)
     .required(),

@@ -4,7 +4,9 @@ import { answer, Refusal } from '$lib/server/errors';
 import { exportPiece } from '$lib/server/services/exporting';
 import type { RequestHandler } from './$types';
 
-const kindSchema = Joi.string().valid(...Object.keys(exportKinds)).required();
+const kindSchema = Joi.string()
+  .valid(...Object.keys(exportKinds))
+  .required();
 
 export const GET: RequestHandler = ({ params, url, locals }) =>
   answer(async () => {

@@ -1,0 +1,155 @@
+import { menuSvg, pageFile, pageSvg } from './pages.ts';
+import { expect, test, type Studio } from './studio.ts';
+
+/**
+ * Jobs that designers do all day, each within a budget of acts. An act is a click, a drag, a key chord, a choice from a
+ * list, or one typed word or value.
+ */
+class Acts {
+  count = 0;
+
+  constructor(readonly studio: Studio) {}
+
+  async do(name: string, work: () => Promise<unknown>, acts = 1): Promise<void> {
+    await test.step(name, work);
+    this.count += acts;
+  }
+
+  press(keys: string): Promise<void> {
+    return this.do(`press ${keys}`, () => this.studio.page.keyboard.press(keys));
+  }
+
+  type(text: string): Promise<void> {
+    return this.do(`type ${text}`, () => this.studio.page.keyboard.type(text));
+  }
+}
+
+const table: { job: string; acts: number; budget: number }[] = [];
+
+test.afterAll(() => {
+  for (const { job, acts, budget } of table) console.log(`  acts  ${String(acts).padStart(3)} of ${String(budget).padStart(3)}  ${job}`);
+});
+
+function finish(job: string, acts: Acts, budget: number): void {
+  table.push({ job, acts: acts.count, budget });
+  expect(acts.count).toBeLessThanOrEqual(budget);
+}
+
+test('job 4: hit areas over finished page pictures', async ({ studio, page }) => {
+  await studio.newPiece('Seven pages');
+  const acts = new Acts(studio);
+  const names = ['Boats', 'Fares', 'Tides', 'Islands', 'Bicycles', 'Geese'];
+  const buttons = [...names, 'Lamps'];
+  const files = await Promise.all([
+    pageFile('0 Home.png', menuSvg('Home', buttons)),
+    ...names.map((name, i) => pageFile(`${i + 1} ${name}.jpg`, pageSvg(name))),
+    pageFile('8 Help.png', pageSvg('Help')),
+  ]);
+
+  await acts.do('choose the picture files', () => studio.page.locator('[data-chooser]').setInputFiles(files.map((file) => ({ ...file }))));
+  await acts.do('at their size', () =>
+    page
+      .getByRole('button', { name: 'At the pictures’ size' })
+      .or(page.getByRole('button', { name: "At the pictures' size" }))
+      .click()
+  );
+  await expect.poll(() => studio.frames()).toHaveLength(8);
+
+  // Seven equal areas: one drawn, one dragged, the rest go as far again.
+  await acts.press('h');
+  await acts.do('draw over the first button', () => studio.drag([40, 130], [350, 190]));
+  await acts.do('duplicate by dragging', () => studio.drag([200, 160], [200, 244], 'Alt'));
+  for (let i = 0; i < 5; i++) await acts.press('Control+d');
+  await acts.press('Control+a');
+  await acts.press('p');
+  const dialog = page.getByRole('dialog', { name: 'Pair up' });
+  await expect(dialog.getByRole('group')).toHaveCount(7);
+  await acts.do('open the last pair', () =>
+    dialog
+      .getByRole('button', { name: /^Frame for/ })
+      .last()
+      .click()
+  );
+  await acts.do('choose a new draft', () => page.getByRole('option', { name: 'a new draft frame' }).click());
+  await acts.do('apply', () => dialog.getByRole('button', { name: 'Apply' }).click());
+
+  // Logo and help on every page.
+  await acts.press('h');
+  await acts.do('draw over the logo', () => studio.drag([0, 20], [120, 84]));
+  await acts.press('Enter');
+  await acts.type('first');
+  await acts.press('Enter');
+  await acts.press('h');
+  await acts.do('draw over help', () => studio.drag([340, 40], [370, 70]));
+  await acts.press('Enter');
+  await acts.type('8 help');
+  await acts.press('Enter');
+  await acts.do('add the logo to the selection', () => studio.select('Hit area 8', ['Control']));
+  await acts.press('Control+c');
+  await acts.do('choose all pages', () =>
+    page
+      .getByRole('navigation', { name: 'Frames' })
+      .getByRole('button', { name: 'Open 8 Help' })
+      .click({ modifiers: ['Shift'] })
+  );
+  await acts.press('Control+v');
+
+  // Too small is caught; and it runs.
+  await acts.do('open the loose ends', () => studio.looseEnds().click());
+  await expect(page.getByRole('article', { name: /Hit area 9 is hard to hit/ }).first()).toContainText('30 × 30');
+  await acts.do('try a button', () => page.locator('[data-running]').getByRole('button', { name: 'Hit area 2' }).click());
+  await studio.running('2 Fares');
+
+  await studio.desk('Build');
+  await expect.poll(() => studio.frames()).toHaveLength(9);
+  await studio.openFrame('3 Tides');
+  await expect(page.getByRole('treeitem')).toHaveCount(3);
+  await studio.openFrame('0 Home');
+  await expect(studio.row('Hit area 7').getByRole('button', { name: /Leads to: Hit area 7 page/ })).toBeVisible();
+  finish('4  hit areas over finished page pictures', acts, 30);
+});
+
+test('job 6: home page with a menu', async ({ studio, page }) => {
+  await studio.newPiece('Menu');
+  const topics = ['Boats', 'Fares', 'Tides', 'Islands'];
+  await studio.bringIn(
+    await Promise.all([pageFile('0 Home.png', pageSvg('Home')), ...topics.map((name, i) => pageFile(`${i + 1} ${name}.png`, pageSvg(name)))])
+  );
+  await expect.poll(() => studio.frames()).toHaveLength(5);
+  const acts = new Acts(studio);
+  const landings = page.getByRole('complementary', { name: 'Landings' });
+
+  await acts.press('b');
+  await acts.do('draw the button', () => studio.drag([40, 200], [350, 256]));
+  await acts.do('add a hover look', () => page.getByRole('button', { name: 'add a hover look' }).click());
+  await acts.do('style it: corner and colour stay in step in all copies made from it', () => page.getByRole('button', { name: 'Rest look' }).click());
+  await acts.do('lead to the first topic', () => landings.getByRole('button', { name: 'Lead to 1 Boats' }).click());
+  for (const [i, topic] of topics.slice(1).entries()) {
+    await acts.press('Control+d');
+    await acts.do(`lead to ${topic}`, () => landings.getByRole('button', { name: `Lead to ${i + 2} ${topic}` }).click());
+  }
+  await acts.press('Escape');
+  await acts.do('add page keys', () => page.getByRole('button', { name: /^add page keys/ }).click());
+  await acts.press('t');
+  await acts.do('press the third button', () => page.locator('[data-running]').getByRole('button', { name: 'Box 3' }).click());
+  await studio.running('3 Tides');
+  await acts.press('ArrowRight');
+  await studio.running('4 Islands');
+  await acts.press('Home');
+  await studio.running('0 Home');
+  await page.keyboard.press('End');
+  await studio.running('4 Islands');
+  await page.keyboard.press('ArrowLeft');
+  await studio.running('3 Tides');
+
+  await page.keyboard.press('Escape');
+  await studio.openFrame('0 Home');
+  const tops = await Promise.all(
+    [1, 2, 3, 4].map(async (n) => {
+      await studio.select(`Box ${n}`);
+      return Number(await page.getByRole('toolbar', { name: 'Properties' }).getByLabel('y', { exact: true }).inputValue());
+    })
+  );
+  expect(new Set(tops.slice(1).map((top, i) => top - tops[i]!)).size).toBe(1);
+  finish('6  home page with a menu', acts, 20);
+});
