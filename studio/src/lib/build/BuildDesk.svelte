@@ -34,7 +34,7 @@
 
   $effect(() => localStorage.setItem('zany-strip', folded ? 'folded' : 'open'));
 
-  desk.hands = {
+  const takeBack = desk.lend({
     pickTool: (picked) => (tool = picked),
     focusFinder: () => finder?.focus(),
     focusPicker: () => picker?.focus(),
@@ -49,9 +49,9 @@
       (zoom =
         to === 'fit' ? 'fit' : to === 'whole' ? 1 : Math.max(0.1, Math.min(8, (typeof zoom === 'number' ? zoom : 1) * (to === 'in' ? 1.25 : 0.8)))),
     toggleHits: () => (showHits = !showHits),
-  };
+  });
   onDestroy(() => {
-    desk.hands = {};
+    takeBack();
     session.trying = false;
   });
 

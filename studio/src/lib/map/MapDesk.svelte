@@ -29,10 +29,7 @@
   worker.onmessage = ({ data }: MessageEvent<LayoutAnswer>) => {
     if (data.version === asked) layout = data;
   };
-  onDestroy(() => {
-    worker.terminate();
-    desk.hands = {};
-  });
+  onDestroy(() => worker.terminate());
 
   const stitches = $derived(stitchesOf(session.program));
   const sizes = $derived(
@@ -68,12 +65,13 @@
   const dot = $derived(Math.min(2, Math.max(1, 0.8 / scale)));
   const origin = $derived(zoom === null && layout ? { x: (width - layout.width * scale) / 2, y: (height - layout.height * scale) / 2 } : pan);
 
-  desk.hands = {
+  const takeBack = desk.lend({
     zoom: (to) => {
       if (to === 'fit') zoom = null;
       else setZoom(to === 'whole' ? 1 : scale * (to === 'in' ? 1.25 : 0.8), width / 2, height / 2);
     },
-  };
+  });
+  onDestroy(takeBack);
 
   /** Zooms about a point of the desk. */
   function setZoom(to: number, x: number, y: number) {

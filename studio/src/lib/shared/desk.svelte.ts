@@ -6,6 +6,14 @@ import type { DeskHands } from './commands';
 export class DeskPlace {
   session: EditorSession | null = $state.raw(null);
   hands: DeskHands = {};
+
+  /** Lends hands to commands; gives a function that takes them back, unless the next desk has lent its own meanwhile. */
+  lend(hands: DeskHands): () => void {
+    this.hands = hands;
+    return () => {
+      if (this.hands === hands) this.hands = {};
+    };
+  }
 }
 
 const KEY = Symbol('desk');
