@@ -44,9 +44,7 @@ test('job 4: hit areas over finished page pictures', async ({ studio, page }) =>
   ]);
 
   await acts.do('choose the picture files', () => studio.page.locator('[data-chooser]').setInputFiles(files.map((file) => ({ ...file }))));
-  await acts.do('at their size', () =>
-    page.getByRole('button', { name: "At the pictures' size" }).click()
-  );
+  await acts.do('at their size', () => page.getByRole('button', { name: "At the pictures' size" }).click());
   await expect.poll(() => studio.frames()).toHaveLength(8);
 
   // Seven equal areas: one drawn, one dragged, the rest go as far again.

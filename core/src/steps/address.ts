@@ -10,7 +10,7 @@ export function addressProblem(address: string): AddressProblem | null {
   const scheme = /^([a-z][a-z0-9+.-]*):/i.exec(text)?.[1]?.toLowerCase();
   if (scheme === undefined || /^[^/:]+\.[^/:]+:\d/.test(text)) return 'no-scheme';
   if (!(SCHEMES as readonly string[]).includes(`${scheme}:`)) return 'scheme';
-  if (/[\s\u0000-\u001f<>"\\]/.test(text)) return 'malformed';
+  if (/[\s\p{Cc}<>"\\]/u.test(text)) return 'malformed';
   return wellFormed[scheme as 'http'](text) ? null : 'malformed';
 }
 

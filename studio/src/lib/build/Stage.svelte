@@ -273,7 +273,6 @@
   const hitSize = (item: Item) => Math.min(item.box.width, item.box.height);
 </script>
 
-<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <div
   bind:this={ground}
   bind:clientWidth={width}

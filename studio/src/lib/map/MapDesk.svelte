@@ -190,7 +190,6 @@
   });
 </script>
 
-<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <main
   bind:this={ground}
   bind:clientWidth={width}

@@ -40,7 +40,6 @@
   onpointerdowncapture={(event) => !box.contains(event.target as Node) && !anchor.contains(event.target as Node) && onclose()}
   onresize={onclose}
 />
-<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <div
   bind:this={box}
   class="pop scroll fixed z-40 p-1.5"

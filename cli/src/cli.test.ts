@@ -1,0 +1,163 @@
+import { execFile } from 'node:child_process';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { pieceToJson, writePackage } from '@zany/core';
+import { build, click, go, on, open } from '@zany/core/testing';
+import { Ajv } from 'ajv';
+import addFormats from 'ajv-formats';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+
+const root = fileURLToPath(new URL('../..', import.meta.url));
+const zany = join(root, 'zany');
+const demo = join(root, 'demo/pieces/1-ticket-app.zip');
+let folder = '';
+
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'zany-cli-'));
+});
+afterAll(() => rm(folder, { recursive: true, force: true }));
+
+interface Ran {
+  readonly code: number;
+  readonly out: string;
+  readonly err: string;
+}
+
+/** Runs the command as somebody would, with standard input if given. */
+const call = (args: string[], input = ''): Promise<Ran> =>
+  new Promise((resolve) => {
+    const child = execFile(zany, args, (error, out, err) => resolve({ code: typeof error?.code === 'number' ? error.code : 0, out, err }));
+    child.stdin!.end(input);
+  });
+
+const size = { at: [0, 0, 100, 60] } as const;
+const good = build(
+  { home: { layers: { buy: { ...size, threads: [click(go('pay'))] } } }, pay: { layers: { back: { ...size, threads: [click(go('back'))] } } } },
+  [on({ type: 'key', key: 'End' }, go('last'))]
+);
+
+async function file(name: string, piece = good): Promise<string> {
+  const path = join(folder, name);
+  await writeFile(path, name.endsWith('.zip') ? writePackage(piece, new Map()) : JSON.stringify(pieceToJson(piece)));
+  return path;
+}
+
+describe('zany check', () => {
+  test('a clean piece: exit code 0', async () => {
+    const { code, out } = await call(['check', await file('good.json')]);
+    expect(code).toBe(0);
+    expect(out).toBe('0 loose ends; explored completely, 2 states, 4 moves.\n');
+  });
+
+  test('something must be fixed: exit code 1, each with its place and route', async () => {
+    const { code, out } = await call(['check', demo]);
+    expect(code).toBe(1);
+    expect(out).toContain('must fix: Declined is a dead end (dead-end)');
+    expect(out).toContain('route: Harbour: click Plan a trip, click Choose 15:30, click Pay with another card');
+  });
+
+  test('only things worth a look: exit code 0', async () => {
+    const piece = build({ home: { layers: { area: { type: 'hit', at: [0, 0, 60, 60] } }, ending: true } });
+    const { code, out } = await call(['check', await file('look.zip', piece), '--format', 'json']);
+    expect(code).toBe(0);
+    expect((JSON.parse(out) as { findings: { rule: string }[] }).findings.map(({ rule }) => rule)).toEqual(['looks-clickable']);
+  });
+
+  test('SARIF is valid by its schema', async () => {
+    const { out } = await call(['check', demo, '--format', 'sarif']);
+    const sarif = JSON.parse(out) as { runs: { results: { ruleId: string; level: string }[] }[] };
+    const schema = createRequire(import.meta.url)('@microsoft/jest-sarif/lib/schemas/sarif-2.1.0-rtm.5.json') as object;
+    const ajv = new Ajv({ strict: false, allErrors: true });
+    (addFormats as unknown as (ajv: Ajv) => void)(ajv);
+    const validate = ajv.compile(withoutMeta(schema));
+    expect(validate(sarif), JSON.stringify(validate.errors)).toBe(true);
+    expect(sarif.runs[0]!.results.map(({ ruleId, level }) => `${ruleId} ${level}`)).toContain('dead-end error');
+  });
+
+  test.each([
+    ['nothing.json', '', 'there is no such file'],
+    ['broken.json', '{"format":', 'neither a package nor a piece.json'],
+    ['old.json', '{"format":"zany-thread/0"}', 'format: The format is "zany-thread/0"'],
+  ])('%s: exit code 2 and why', async (name, content, why) => {
+    if (content) await writeFile(join(folder, name), content);
+    const { code, err } = await call(['check', join(folder, name)]);
+    expect(code).toBe(2);
+    expect(err).toContain(why);
+  });
+});
+
+const withoutMeta = (schema: object) => {
+  const { $schema: _meta, ...rest } = schema as { $schema?: string };
+  return rest;
+};
+
+test('zany explore says what was reached and whether that is all', async () => {
+  const path = await file('explore.json');
+  expect(JSON.parse((await call(['explore', path, '--format', 'json'])).out)).toMatchObject({
+    complete: true,
+    states: 2,
+    unreached: [],
+    reached: [{ frame: 'home', route: [] }, { frame: 'pay' }],
+  });
+  const cut = JSON.parse((await call(['explore', path, '--format', 'json', '--max-states', '1'])).out) as { complete: boolean; cut: string };
+  expect(cut.complete).toBe(false);
+  expect(cut.cut).toContain('1 states');
+  expect((await call(['explore', path, '--max-states', 'many'])).code).toBe(2);
+});
+
+describe('zany run', () => {
+  test('one settled state a line, with what fired and why not', async () => {
+    const events = [
+      { type: 'click', layer: 'buy' },
+      { type: 'click', layer: 'buy' },
+      { type: 'press', x: 5, y: 5 },
+      { type: 'release', x: 5, y: 5 },
+      { type: 'key', key: 'End' },
+      { type: 'wait', ms: 100 },
+    ];
+    const { code, out } = await call(['run', await file('run.zip'), '--events', '-'], events.map((event) => JSON.stringify(event)).join('\n'));
+    expect(code).toBe(0);
+    const lines = out
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as { frame: string; fired: { line: string }[]; whyNot: { code: string }[] });
+    expect(lines.map(({ frame }) => frame)).toEqual(['pay', 'pay', 'pay', 'home', 'pay', 'pay']);
+    expect(lines[0]!.fired[0]!.line).toBe('click → go to pay');
+    expect(lines[1]!.whyNot[0]!.code).toBe('not-here');
+  });
+
+  test('a wrong event is refused with its line', async () => {
+    const { code, err } = await call(['run', await file('wrong.json'), '--events', '-'], '{"type":"wait","ms":5}\n{"type":"fling"}\n');
+    expect(code).toBe(2);
+    expect(err).toContain('line 2: “type” must be one of');
+  });
+});
+
+describe('zany export', () => {
+  test('a page that names its own policy and carries its pictures', async () => {
+    const out = join(folder, 'page.html');
+    expect((await call(['export', demo, '--to', 'html', '--out', out])).code).toBe(0);
+    const html = await readFile(out, 'utf8');
+    expect(html).toContain("default-src 'none'; script-src 'sha256-");
+    expect(html).not.toMatch(/(src|href)="https?:/);
+    expect(html).toContain('data:image/jpeg;base64,');
+  });
+
+  test('a package that is the same again', async () => {
+    const out = join(folder, 'again.zip');
+    await call(['export', demo, '--to', 'package', '--out', out]);
+    expect(await readFile(out)).toEqual(await readFile(demo));
+  });
+
+  test('links and texts cannot leave their place in the page', async () => {
+    const piece = build({
+      home: { layers: { a: { ...size, text: '</script><script>alert(1)</script>', threads: [click(open('https://kittiwake.example/'))] } } },
+    });
+    const out = join(folder, 'safe.html');
+    await call(['export', await file('safe.json', piece), '--to', 'html', '--out', out]);
+    expect((await readFile(out, 'utf8')).match(/<script/g)).toHaveLength(2);
+  });
+});

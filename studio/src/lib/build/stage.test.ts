@@ -1,0 +1,39 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { HANDLES, pull } from './handles';
+import { snapEdge, snapMove } from './snap';
+
+const box = { x: 100, y: 100, width: 80, height: 40 };
+
+describe('handles', () => {
+  test('each moves its own edges and leaves the others', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...HANDLES), fc.integer({ min: -60, max: 60 }), fc.integer({ min: -30, max: 30 }), (handle, dx, dy) => {
+        const pulled = pull(box, handle, dx, dy, false);
+        expect(pulled.x + pulled.width).toBe(handle.includes('e') ? 180 + dx : 180);
+        expect(pulled.x).toBe(handle.includes('w') ? 100 + dx : 100);
+        expect(pulled.y + pulled.height).toBe(handle.includes('s') ? 140 + dy : 140);
+        expect(pulled.y).toBe(handle.includes('n') ? 100 + dy : 100);
+      })
+    );
+  });
+
+  test('a box never gets smaller than a pixel, and a corner can keep the shape', () => {
+    expect(pull(box, 'e', -500, 0, false).width).toBe(1);
+    expect(pull(box, 'w', 500, 0, false)).toMatchObject({ x: 179, width: 1 });
+    expect(pull(box, 'se', 80, 0, true)).toMatchObject({ width: 160, height: 80 });
+    expect(pull(box, 'nw', -80, 0, true)).toMatchObject({ x: 20, y: 60, width: 160, height: 80 });
+  });
+});
+
+describe('snapping', () => {
+  const others = [{ x: 0, y: 0, width: 390, height: 844 }];
+
+  test('edges and middles catch within reach and draw a guide there', () => {
+    expect(snapMove({ x: 3, y: 300, width: 50, height: 20 }, others, 5)).toEqual({ dx: -3, dy: 0, guides: [{ axis: 'x', at: 0 }] });
+    expect(snapMove({ x: 168, y: 300, width: 50, height: 20 }, others, 5)).toMatchObject({ dx: 2 });
+    expect(snapMove({ x: 60, y: 300, width: 50, height: 20 }, others, 5)).toEqual({ dx: 0, dy: 0, guides: [] });
+    expect(snapEdge(387, others, 'x', 5)).toEqual({ value: 390, guide: { axis: 'x', at: 390 } });
+    expect(snapEdge(340, others, 'x', 5)).toEqual({ value: 340, guide: null });
+  });
+});
