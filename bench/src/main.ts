@@ -1,6 +1,19 @@
 import { readFileSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
-import { apply, audit, compile, explore, pieceFromTrusted, pieceToJson, readPiece, unwrap, update, type Operation, type Piece, type Program } from '@zany/core';
+import {
+  apply,
+  audit,
+  compile,
+  explore,
+  pieceFromTrusted,
+  pieceToJson,
+  readPiece,
+  unwrap,
+  update,
+  type Operation,
+  type Piece,
+  type Program,
+} from '@zany/core';
 import { LARGE, largePiece } from '@zany/core/testing';
 import { compare, measure } from './measure.ts';
 
@@ -23,7 +36,9 @@ const large = largePiece(LARGE);
 const small = largePiece({ frames: 4, layers: 240, threads: 20 });
 console.log(`\nLarge piece: ${LARGE.frames} frames, ${LARGE.layers} layers, ${LARGE.threads} threads (parts come with the full engine).\n`);
 
-const moveOf = (run: number, frames: number): Operation[] => [{ op: 'set', table: 'layers', id: `f${run % frames}-l${run % 7}`, path: ['pose', 'x'], value: run % 300 }];
+const moveOf = (run: number, frames: number): Operation[] => [
+  { op: 'set', table: 'layers', id: `f${run % frames}-l${run % 7}`, path: ['pose', 'x'], value: run % 300 },
+];
 
 /** One edit applied and the program brought up to date, as a drag does at every step. */
 function editing(piece: Piece, frames: number): () => void {
@@ -44,8 +59,16 @@ const compileWhole = measure(10, () => compile(large));
 tell('compiling the large piece from nothing', ms(compileWhole.median));
 
 const text = JSON.stringify(pieceToJson(large));
-const opening = compare(9, () => compile(pieceFromTrusted(JSON.parse(text))), () => JSON.parse(text));
-tell('opening: JSON.parse, tables and program', `${ms(opening.ours.median)}, ${opening.ratio.toFixed(2)} × JSON.parse`, 'budget 3 × JSON.parse, plus first paint');
+const opening = compare(
+  9,
+  () => compile(pieceFromTrusted(JSON.parse(text))),
+  () => JSON.parse(text)
+);
+tell(
+  'opening: JSON.parse, tables and program',
+  `${ms(opening.ours.median)}, ${opening.ratio.toFixed(2)} × JSON.parse`,
+  'budget 3 × JSON.parse, plus first paint'
+);
 const reading = measure(3, () => unwrap(readPiece(JSON.parse(text))));
 tell('reading the large piece with full validation', ms(reading.median));
 
@@ -65,7 +88,11 @@ explore(wide);
 const walked = explore(wide);
 const walking = measure(10, () => explore(wide));
 const perSecond = (n: number) => `${Math.round((n / walking.median) * 1000).toLocaleString('en')} a second`;
-tell(`explorer: states, of ${walked.states.length} with ${walked.moves} moves, routes kept`, perSecond(walked.states.length), 'budget 1,500,000 on the full engine');
+tell(
+  `explorer: states, of ${walked.states.length} with ${walked.moves} moves, routes kept`,
+  perSecond(walked.states.length),
+  'budget 1,500,000 on the full engine'
+);
 tell('explorer: moves', perSecond(walked.moves));
 
 const runtime = readFileSync(new URL('../../player/dist/runtime.js', import.meta.url));

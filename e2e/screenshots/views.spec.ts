@@ -1,0 +1,47 @@
+import { fileURLToPath } from 'node:url';
+import { expect, test, type Studio } from '../tests/studio.ts';
+
+const folder = fileURLToPath(new URL('../../docs/screenshots/', import.meta.url));
+
+const shoot = async ({ page }: Studio, name: string) => {
+  await page.mouse.move(2, 798);
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: `${folder}${name}.png` });
+};
+
+test('workroom', async ({ studio }) => {
+  await expect(studio.page.locator('article')).not.toHaveCount(0);
+  await shoot(studio, 'workroom');
+});
+
+test('the desks, on the ticket app', async ({ studio, page }) => {
+  await page.getByRole('link', { name: 'Open Ticket app' }).click();
+  await expect(studio.looseEnds()).toHaveAttribute('data-loose-ends', /\d/);
+  await studio.openFrame('Sailings');
+  await studio.select('Choose 10:40');
+  await shoot(studio, 'build');
+  await page.getByRole('button', { name: 'Change to lamplight' }).click();
+  await shoot(studio, 'build-lamplight');
+  await page.getByRole('button', { name: 'Change to linen' }).click();
+
+  await page.keyboard.press('t');
+  await page.locator('[data-running]').getByRole('button', { name: /12:15/ }).click();
+  await studio.running('Seats');
+  await page.waitForTimeout(1200);
+  await page.locator('[data-running]').getByText('7', { exact: true }).click();
+  await shoot(studio, 'try');
+  await page.keyboard.press('Escape');
+
+  await studio.desk('Map');
+  await page.waitForTimeout(800);
+  await shoot(studio, 'map');
+
+  await studio.desk('Walk');
+  const dead = page.getByRole('article', { name: /dead end/ }).first();
+  await dead.getByRole('button', { name: 'Show me' }).click();
+  await page.waitForTimeout(4000);
+  await shoot(studio, 'walk');
+
+  await studio.desk('Hand over');
+  await shoot(studio, 'hand-over');
+});
