@@ -22,10 +22,14 @@ await main(async () => {
   try {
     studio = await startStudio({ port, databaseUrl, demo: true, logLevel: 'error' });
     mkdirSync(join(root, 'docs/screenshots'), { recursive: true });
-    process.exitCode = await run(join(root, 'node_modules/.bin/playwright'), ['test', '--config', 'screenshots.config.ts', ...process.argv.slice(2)], {
-      cwd: join(root, 'e2e'),
-      env: { ...process.env, ZANY_URL: `http://localhost:${port}`, ZANY_DATABASE_URL: databaseUrl },
-    });
+    process.exitCode = await run(
+      join(root, 'node_modules/.bin/playwright'),
+      ['test', '--config', 'screenshots.config.ts', ...process.argv.slice(2)],
+      {
+        cwd: join(root, 'e2e'),
+        env: { ...process.env, ZANY_URL: `http://localhost:${port}`, ZANY_DATABASE_URL: databaseUrl },
+      }
+    );
   } finally {
     await end(studio);
     await cluster.stop();

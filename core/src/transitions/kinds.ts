@@ -8,15 +8,21 @@ import { DIRECTIONS } from './directions.ts';
 export interface TransitionKind {
   readonly type: Transition['type'];
   readonly label: string;
+  readonly meaning: string;
   readonly fresh: Transition;
 }
 
 const timed = { ms: 300, easing: 'ease-out' } as const;
 
 export const transitionKinds: { readonly [T in Transition['type']]: TransitionKind } = {
-  cut: { type: 'cut', label: 'cut', fresh: { type: 'cut' } },
-  dissolve: { type: 'dissolve', label: 'dissolve', fresh: { type: 'dissolve', ...timed } },
-  push: { type: 'push', label: 'push', fresh: { type: 'push', direction: 'left', ...timed } },
+  cut: { type: 'cut', label: 'cut', meaning: 'the new frame at once', fresh: { type: 'cut' } },
+  dissolve: { type: 'dissolve', label: 'dissolve', meaning: 'the new frame fades in over the old one', fresh: { type: 'dissolve', ...timed } },
+  push: {
+    type: 'push',
+    label: 'push',
+    meaning: 'the new frame comes in from a side and moves the old one out',
+    fresh: { type: 'push', direction: 'left', ...timed },
+  },
 };
 
 /** As a chip says it: `push left 300 ms ease-out`. */
