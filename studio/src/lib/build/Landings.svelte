@@ -52,9 +52,8 @@
       frame.name.toLowerCase().includes(typed.trim().toLowerCase())
     )
   );
-  const led = $derived(
-    new Set(selected.flatMap((item) => threadsOf(session.piece, item.layer.id).flatMap((thread) => landingOf(thread)?.scene?.scene.id ?? [])))
-  );
+  const threads = $derived(selected.flatMap((item) => threadsOf(session.piece, item.layer.id)));
+  const led = $derived(new Set(threads.flatMap((thread) => landingOf(thread)?.scene?.scene.id ?? [])));
   const canPick = $derived(selected.length > 0 && session.canEdit);
 
   function pick(id: string) {

@@ -55,7 +55,8 @@
   }
 
   function outerOf(item: Item): Item {
-    const opened = new Set(selected.map((one) => one.layer.parent));
+    const parents = selected.map((one) => one.layer.parent);
+    const opened = new Set(parents);
     let at = item;
     while (at.parent && !opened.has(at.layer.parent) && !at.parent.layer.locked) at = at.parent;
     return at;
