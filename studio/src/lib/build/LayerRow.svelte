@@ -27,6 +27,12 @@
   const asks = $derived(session.findings.some((found) => found.rule === 'looks-clickable' && found.place.layer === layer.id));
   const likely = $derived(asks && isOnly ? likelyFrames(session.piece, layer, layer.scene, framesOf(session.piece)).slice(0, 3) : []);
   let renaming = $state(false);
+  let row: HTMLElement;
+
+  /** A layer picked on the stage comes into view here with its threads and the line to write. */
+  $effect(() => {
+    if (isOnly) requestAnimationFrame(() => row?.scrollIntoView({ block: 'nearest' }));
+  });
 
   const meta = $derived.by(() => {
     const { width, height } = item.box;
@@ -52,6 +58,7 @@
 </script>
 
 <div
+  bind:this={row}
   class="relative border-b border-[var(--line)] py-1.5 pr-3 {isSelected ? 'bg-[var(--gold-wash)]' : ''} {session.lit.includes(layer.id)
     ? 'bg-[var(--gold-wash)]'
     : ''} {layer.hidden ? 'opacity-55' : ''}"
