@@ -1,11 +1,11 @@
-/** Builds the player as one classic script, and the command line as one module. */
-import { readFileSync, writeFileSync } from 'node:fs';
+/** Builds the player as classic scripts (of an exported page, and of the element for any page), and the command line as one module. */
+import { copyFileSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { build } from 'vite';
 import { builtinModules } from 'node:module';
 
 const root = new URL('..', import.meta.url).pathname;
 
-const bundle = async (entry, outDir, format, ssr) => {
+const bundle = async (entry, outDir, format, ssr, file = 'runtime.js', empty = true) => {
   await build({
     root,
     configFile: false,
@@ -13,11 +13,11 @@ const bundle = async (entry, outDir, format, ssr) => {
     ...(ssr && { ssr: { noExternal: true } }),
     build: {
       outDir,
-      emptyOutDir: true,
+      emptyOutDir: empty,
       target: ssr ? 'node20' : 'es2022',
       minify: ssr ? false : 'oxc',
       ...(ssr && { ssr: true }),
-      lib: { entry: root + entry, formats: [format], name: 'ZanyThread', fileName: () => 'runtime.js' },
+      lib: { entry: root + entry, formats: [format], name: 'ZanyThread', fileName: () => file },
       rollupOptions: { external: ssr ? [...builtinModules, ...builtinModules.map((name) => `node:${name}`)] : [] },
     },
   });
@@ -25,6 +25,9 @@ const bundle = async (entry, outDir, format, ssr) => {
 
 export async function buildRuntime() {
   await bundle('player/src/runtime.ts', root + 'player/dist', 'iife', false);
+  await bundle('player/src/embed.ts', root + 'player/dist', 'iife', false, 'zany-piece.js', false);
+  mkdirSync(root + 'studio/static', { recursive: true });
+  copyFileSync(root + 'player/dist/zany-piece.js', root + 'studio/static/zany-piece.js');
   const css = ['player.css', 'page.css'].map((file) => readFileSync(root + 'player/src/' + file, 'utf8')).join('');
   const parts = { runtime: readFileSync(root + 'player/dist/runtime.js', 'utf8'), css, fonts: fontFiles() };
   writeFileSync(root + 'player/dist/page-parts.json', JSON.stringify(parts));

@@ -7,12 +7,40 @@ export function routeWords(program: Program, from: string, events: readonly RunE
 }
 
 export function eventWords(program: Program, event: RunEvent): string {
-  const layerName = (id: string | null) => (id === null ? 'the frame' : (program.piece.layers.get(id)?.name ?? id));
+  const layerName = (key: string | null) =>
+    key === null
+      ? 'the frame'
+      : key
+          .split('/')
+          .map((id) => program.piece.layers.get(id)?.name ?? id)
+          .join(' / ');
   switch (event.type) {
     case 'click':
       return `click ${layerName(event.layer)}`;
     case 'hover':
       return `hover ${layerName(event.layer)}`;
+    case 'double-click':
+      return `double-click ${layerName(event.layer)}`;
+    case 'long-press':
+      return `press ${layerName(event.layer)} long`;
+    case 'drag':
+      return `drag ${layerName(event.layer)} by ${event.dx}, ${event.dy}`;
+    case 'swipe':
+      return `swipe ${event.direction} on ${layerName(event.layer)}`;
+    case 'scroll':
+      return `scroll ${layerName(event.layer)} to ${event.y}`;
+    case 'focus':
+      return `focus ${layerName(event.layer)}`;
+    case 'value':
+      return `put ${JSON.stringify(event.value)} into ${layerName(event.layer)}`;
+    case 'media':
+      return `${layerName(event.layer)} ${event.what}`;
+    case 'pad':
+      return `pad button ${event.button}`;
+    case 'signal':
+      return `signal ${event.signal}`;
+    case 'set':
+      return `set ${program.variables.get(event.variable)?.name ?? event.variable} to ${JSON.stringify(event.value)}`;
     case 'key':
       return `press ${event.key}`;
     case 'wait':

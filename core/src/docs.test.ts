@@ -30,12 +30,12 @@ describe('documents say what the tables say', () => {
 
   test('cues, steps, transitions and exports', async () => {
     const cues = Object.values(cueKinds).map(({ type, meaning, owners }) => [`\`${type}\``, meaning, owners.join(', ')]);
-    const steps = Object.values(stepKinds).map(({ keyword, meaning }) => [`\`${keyword}\``, meaning]);
+    const steps = Object.values(stepKinds).map(({ do: what, label, meaning }) => [`\`${what}\``, label, meaning]);
     const transitions = Object.values(transitionKinds).map(({ type, meaning }) => [`\`${type}\``, meaning]);
     const forms = Object.entries(exportKinds).map(([kind, { ending, meaning }]) => [`\`${kind}\``, `\`${ending}\``, meaning]);
     const body = [
       `## Cues\n\n${table(['cue', 'fires when', 'belongs to'], cues)}`,
-      `## Steps\n\n${table(['step', 'what it does'], steps)}`,
+      `## Steps\n\n${table(['step', 'in menus', 'what it does'], steps)}`,
       `## Transitions\n\n${table(['transition', 'what is seen'], transitions)}`,
       `## Exports\n\n${table(['form', 'ending', 'what it is'], forms)}`,
     ].join('\n\n');

@@ -1,8 +1,18 @@
 export * from './cues/kinds.ts';
-export type { Cue, CueType } from './cues/schemas.ts';
+export type { Cue, CueOf, CueType } from './cues/schemas.ts';
+export { typeOf, valueWords, type ExpressionFault, type Value, type ValueType } from './expression/ast.ts';
+export { checkTypes, typeOfExpression } from './expression/check.ts';
+export { functions } from './expression/functions.ts';
+export { displayExpression, writeThing, type ExpressionScope } from './expression/names.ts';
+export { parseExpression } from './expression/parse.ts';
+export { expressionScope, typesIn, variableType } from './expression/scope.ts';
+export { storeExpression } from './expression/store.ts';
+export { escapeText, hasExpressions, textParts } from './expression/text.ts';
 export { apply, type Applied, type Touched } from './edit/apply.ts';
 export * from './edit/commands/clip.ts';
+export * from './edit/commands/excerpt.ts';
 export * from './edit/commands/frames.ts';
+export { remapIds } from './edit/commands/remap.ts';
 export * from './edit/commands/inside.ts';
 export * from './edit/commands/layers.ts';
 export * from './edit/commands/threads.ts';
@@ -14,12 +24,17 @@ export * from './formats/html.ts';
 export * from './formats/package.ts';
 export * from './formats/sarif.ts';
 export { completions, type Completion } from './lines/complete.ts';
-export { cuesFor, parseLine, parseLines, printLine, type LineThread } from './lines/line.ts';
+export { cuesFor, formOfCue, formOfStep, parseLine, parseLines, printCue, printLine, printStep, type LineThread } from './lines/line.ts';
 export { LineError } from './lines/reader.ts';
-export { findFrame, scopeOf, writeFrame, type LineScope } from './lines/scope.ts';
+export { findNamed, scopeFor, scopeOf, writeNamed, type LineScope, type Named } from './lines/scope.ts';
+export { fieldAt, piecesOf, withField, type Form, type Slot } from './lines/form.ts';
+export type { SlotKind } from './lines/slots.ts';
 export { sentence, stepWords, targetWords } from './lines/sentence.ts';
 export * from './motion/easing.ts';
+export * from './motion/color.ts';
 export * from './motion/frames.ts';
+export * from './motion/presenter.ts';
+export { DEFAULT_INK, valuesOf, type Values } from './motion/values.ts';
 export {
   byOrder,
   childIdsOf,
@@ -28,6 +43,10 @@ export {
   layerIdsOf,
   layersUnder,
   sceneOfThread,
+  scenesOf,
+  statesOf,
+  variablesOf,
+  type Branch,
   TABLES,
   threadIdsOf,
   threadsOf,
@@ -37,14 +56,21 @@ export {
   type TableName,
   type Thread,
 } from './piece/piece.ts';
+export { migrated } from './piece/migrate.ts';
 export { pieceToJson, readPiece, schemaFault } from './piece/read.ts';
 export * from './piece/schema.ts';
 export { pieceFromTrusted } from './piece/trusted.ts';
 export * from './program/geometry.ts';
 export * from './program/hit.ts';
-export { compile, startFrame, startFrames, update, type Item, type Program, type SceneProgram } from './program/program.ts';
+export { compile } from './program/compile.ts';
+export { expand, type Expansion, type Instance, type Node } from './program/expand.ts';
+export { compileWith, startFrame, startFrames, update, type Item, type Program, type SceneProgram } from './program/program.ts';
+export * from './program/resolve.ts';
+export { stillLayer, stillScreen, type Still } from './program/still.ts';
 export * from './result.ts';
-export { advance, nextTimer, replay, sameKey, start } from './run/run.ts';
+export { advance, begin, isPlaying, nextDeadline, replay, start } from './run/run.ts';
+export { nameOfState, valueOfVariable } from './run/environment.ts';
+export { currentFrame, framesPerSecond, sectionAt, sectionsOf } from './run/playhead.ts';
 export type * from './run/state.ts';
 export * from './steps/address.ts';
 export * from './steps/kinds.ts';
@@ -54,8 +80,10 @@ export {
   type OpenStep,
   type Place as PlaceWord,
   type Step,
+  type StepOf,
   type StepType,
   type Target,
+  type Timing,
   type Transition,
 } from './steps/schemas.ts';
 export { Table } from './table.ts';

@@ -1,54 +1,56 @@
-import type { Layer, Letters, Style } from '@zany/core/engine';
-
-/** What a layer looks like just now: at rest, with its hover and then its press look on top. */
-export interface Appearance {
-  readonly style: Style;
-  readonly letters: Letters;
-  readonly text: string | undefined;
-}
-
-export interface Pointing {
-  readonly hover: boolean;
-  readonly press: boolean;
-}
-
-export function appearanceOf(layer: Layer, { hover, press }: Pointing): Appearance {
-  const looks = [hover ? layer.looks?.hover : undefined, press ? layer.looks?.press : undefined];
-  let { style, letters = {}, text } = layer;
-  for (const look of looks) {
-    if (!look) continue;
-    style = { ...style, ...look.style };
-    letters = { ...letters, ...look.letters };
-    text = look.text ?? text;
-  }
-  return { style, letters, text };
-}
+import { DEFAULT_INK, type Letters, type Shown, type Values } from '@zany/core/engine';
 
 export const DEFAULT_FAMILY = 'Atkinson Hyperlegible Next';
 
 const fallbacks: Record<string, string> = { serif: 'serif', monospace: 'monospace', 'sans-serif': 'sans-serif' };
 
-/** Writes an appearance onto an element. Styles go through the CSS object model, so no policy has to allow inline ones. */
-export function dress(element: HTMLElement, layer: Layer, { style, letters }: Appearance): void {
-  const css = element.style;
-  const isHit = layer.type === 'hit';
-  css.background = isHit ? '' : (style.fill ?? '');
-  css.border = style.line && style.line.width > 0 ? `${style.line.width}px solid ${style.line.color}` : '';
-  css.borderRadius = layer.type === 'oval' ? '50%' : style.corner ? `${style.corner}px` : '';
-  css.boxShadow = style.shadow ? `${style.shadow.x}px ${style.shadow.y}px ${style.shadow.blur}px ${style.shadow.color}` : '';
-  css.opacity = style.opacity === undefined || style.opacity === 1 ? '' : String(style.opacity);
-  if (layer.text === undefined) return;
-  const inShape = layer.type !== 'text';
-  const {
-    family = DEFAULT_FAMILY,
-    size = 16,
-    weight = 400,
-    align = inShape ? 'center' : 'left',
-    place = inShape ? 'middle' : 'top',
-    leading = 1.3,
-  } = letters;
-  css.color = style.ink ?? '#26232c';
-  css.font = `${weight} ${size}px/${leading} ${fallbacks[family] ?? `"${family}", sans-serif`}`;
-  css.textAlign = align;
-  css.justifyContent = { top: 'flex-start', middle: 'center', bottom: 'flex-end' }[place];
+/** Remembers what was written to an element's style, so that nothing is written twice. */
+export class Styles {
+  private readonly written = new Map<string, string>();
+
+  constructor(private readonly style: CSSStyleDeclaration) {}
+
+  /** Sets a property through the CSS object model, so that no policy has to allow inline styles. */
+  set(name: string, value: string): void {
+    if (this.written.get(name) === value) return;
+    this.written.set(name, value);
+    this.style.setProperty(name, value);
+  }
+}
+
+const px = (n: number): string => `${Math.round(n * 1000) / 1000}px`;
+
+const drawn: ReadonlySet<string> = new Set(['line', 'path']);
+
+/** Writes where a layer is and how large; what only turns or moves it is a transform, so that nothing has to be laid out anew. */
+export function placeElement(styles: Styles, shown: Shown, values: Values): void {
+  const { anchor } = shown;
+  const turn = values.rotation === 0 ? '' : ` rotate(${values.rotation}deg)`;
+  const scale = values.scale === 1 ? '' : ` scale(${values.scale})`;
+  styles.set('transform', `translate(${px(values.x)}, ${px(values.y)})${turn}${scale}`);
+  styles.set('transform-origin', turn || scale ? `${anchor.x * 100}% ${anchor.y * 100}%` : '');
+  styles.set('width', px(values.width));
+  styles.set('height', px(values.height));
+  styles.set('opacity', values.opacity === 1 ? '' : String(Math.round(values.opacity * 10_000) / 10_000));
+}
+
+/** Writes what a layer is painted with. */
+export function dress(styles: Styles, shown: Shown, values: Values): void {
+  const { layer } = shown.node;
+  const isDrawn = drawn.has(layer.type);
+  styles.set('background-color', layer.type === 'hit' || isDrawn ? '' : (values.fill ?? ''));
+  styles.set('border', !isDrawn && values.lineColor && values.lineWidth > 0 ? `${px(values.lineWidth)} solid ${values.lineColor}` : '');
+  styles.set('border-radius', layer.type === 'oval' ? '50%' : values.corner ? px(values.corner) : '');
+  const shadow = values.shadowColor ? `${px(values.shadowX)} ${px(values.shadowY)} ${px(values.shadowBlur)} ${values.shadowColor}` : '';
+  styles.set(isDrawn ? 'filter' : 'box-shadow', shadow && isDrawn ? `drop-shadow(${shadow})` : shadow);
+  if (shown.text === undefined && layer.type !== 'field') return;
+  styles.set('color', values.ink ?? DEFAULT_INK);
+  dressLetters(styles, shown.letters, values.size, layer.type !== 'text');
+}
+
+function dressLetters(styles: Styles, letters: Letters, size: number, inShape: boolean): void {
+  const { family = DEFAULT_FAMILY, weight = 400, align = inShape ? 'center' : 'left', place = inShape ? 'middle' : 'top', leading = 1.3 } = letters;
+  styles.set('font', `${weight} ${px(size)}/${leading} ${fallbacks[family] ?? `"${family}", sans-serif`}`);
+  styles.set('text-align', align);
+  styles.set('justify-content', { top: 'flex-start', middle: 'center', bottom: 'flex-end' }[place]);
 }

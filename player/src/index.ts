@@ -1,3 +1,5 @@
-export { appearanceOf, DEFAULT_FAMILY, type Appearance } from './appearance.ts';
-export { keyOf, Player, type PlayerOptions } from './player.ts';
-export { SceneView, type SceneOptions } from './scene-view.ts';
+export { DEFAULT_FAMILY } from './appearance.ts';
+export { keyOf, padButtons, sendKey } from './input.ts';
+export { makePad } from './pad.ts';
+export { Player, type PlayerOptions } from './player.ts';
+export { ScreenView, type ScreenOptions } from './screen-view.ts';

@@ -1,50 +1,59 @@
 import {
   advance,
-  nextTimer,
-  start,
-  startMotion,
-  still,
-  surfacesAt,
-  withoutMovement,
+  atRest,
+  begin,
+  framesPerSecond,
+  isPlaying,
+  nextDeadline,
+  pictureAt,
+  present,
+  resolveScreen,
   type Effect,
-  type FrameMotion,
+  type Presentation,
   type Program,
   type Report,
   type RunEvent,
   type RunState,
-  type Surface,
+  type Value,
 } from '@zany/core/engine';
-import { SceneView } from './scene-view.ts';
+import { listen, type Stop } from './input.ts';
+import { ScreenView } from './screen-view.ts';
 
 export interface PlayerOptions {
   readonly assetUrl: (asset: string) => string;
   /** The frame to begin on; the start frame if none is given. */
   readonly frame?: string;
   /** Opens a link; the browser's own way if none is given. */
-  readonly openLink?: (address: string, tab: 'same' | 'new') => void;
+  readonly openLink?: (address: string, tab: 'same' | 'new', measure: string | null) => void;
   /** Told of every event that was run, and of the state after it. */
   readonly onReport?: (reports: readonly Report[], run: RunState) => void;
+  readonly onSignal?: (signal: string) => void;
   /** Largest scale that fitting into the host may use; 1 if not given. */
   readonly maxScale?: number;
+  /** How fast time passes; 1 if not given. */
+  readonly rate?: number;
 }
 
 /**
- * Shows a piece in an element and runs it: real time and real input go in as values, frames move as the motion says.
- * All logic is the engine's; this holds only what is on screen.
+ * Shows a piece in an element and runs it: real time and real input go in as values, and pictures of the screen come out. All
+ * logic is the engine's; this holds only what is on screen.
  */
 export class Player {
   private program: Program;
-  private run: RunState | null;
+  private run: RunState | null = null;
   private readonly box: HTMLElement;
-  private readonly views = new Map<string, SceneView>();
-  private motion: FrameMotion | null = null;
-  private motionBegan = 0;
+  private readonly view: ScreenView;
+  private presentation: Presentation | null = null;
   private clockBegan = performance.now();
+  private rate: number;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private frameRequest = 0;
   private scale = 1;
   private readonly observer: ResizeObserver;
-  private readonly stop = new AbortController();
+  private readonly stop: Stop;
+  private isDestroyed = false;
+  private moved = false;
+  private isShowing = false;
 
   constructor(
     private readonly host: HTMLElement,
@@ -52,19 +61,30 @@ export class Player {
     private readonly options: PlayerOptions
   ) {
     this.program = program;
-    this.box = host.ownerDocument.createElement('div');
+    this.rate = options.rate ?? 1;
+    const { ownerDocument: document } = host;
+    this.box = document.createElement('div');
     this.box.className = 'zany-player';
+    this.view = new ScreenView(document, {
+      assetUrl: options.assetUrl,
+      live: true,
+      onValue: (layer, value) => this.send({ type: 'value', layer, value }),
+      onMediaEnd: (layer) => this.send({ type: 'media', layer, what: 'ended' }),
+    });
+    this.box.append(this.view.root);
     host.append(this.box);
-    this.run = start(program, options.frame);
-    this.listen();
+    this.stop = listen(this, this.box);
     this.observer = new ResizeObserver(() => this.fit());
     this.observer.observe(host);
-    this.paint();
-    this.schedule();
+    this.restart(options.frame);
   }
 
   get state(): RunState | null {
     return this.run;
+  }
+
+  get piece(): Program {
+    return this.program;
   }
 
   /** CSS pixels on screen for one of the piece. */
@@ -72,120 +92,164 @@ export class Player {
     return this.scale;
   }
 
+  /** How fast time passes from now on: 0.25 is slow motion. */
+  setRate(rate: number): void {
+    this.clockBegan = performance.now() - this.now() / rate;
+    this.rate = rate;
+    this.schedule();
+  }
+
   /** Takes an edited program; the run goes on where it is. */
   update(program: Program): void {
     this.program = program;
-    if (!this.run) this.run = start(program);
-    else if (!program.scenes.has(this.run.frame)) this.send({ type: 'wait', ms: 0 });
-    this.paint();
+    if (!this.run || !program.scenes.has(this.run.frame)) return this.restart();
+    this.showSettled([]);
     this.schedule();
   }
 
   /** Begins again, on a frame or on the start frame. */
   restart(frame?: string): void {
-    this.motion = null;
     this.clockBegan = performance.now();
-    this.run = start(this.program, frame);
-    this.paint();
-    this.schedule();
-    if (this.run) this.options.onReport?.([], this.run);
+    this.presentation = null;
+    const begun = begin(this.program, frame !== undefined && this.program.scenes.has(frame) ? frame : undefined);
+    this.run = begun?.run ?? null;
+    if (!begun) {
+      this.view.show({ width: 1, height: 1, scenes: [], values: new Map() });
+      return;
+    }
+    this.takeReports(begun.reports);
+    this.options.onReport?.(begun.reports, begun.run);
+  }
+
+  /** Puts in a run, to go on from there. */
+  resume(run: RunState): void {
+    this.clockBegan = performance.now() - run.clock / this.rate;
+    this.run = run;
+    this.presentation = null;
+    this.takeReports([]);
+    this.options.onReport?.([], run);
   }
 
   /** Runs an event now, after the time that has passed since the last one. */
   send(event: RunEvent): readonly Report[] {
-    if (!this.run) return [];
-    const passed = Math.max(0, Math.floor(performance.now() - this.clockBegan) - this.run.clock);
+    if (!this.run || this.isDestroyed) return [];
+    if (this.isShowing) {
+      // Taking away what has the focus moves the focus, in the middle of showing.
+      queueMicrotask(() => this.send(event));
+      return [];
+    }
+    const passed = Math.max(0, Math.floor(this.now()) - this.run.clock);
     const waited = advance(this.program, this.run, { type: 'wait', ms: passed });
-    const next = advance(this.program, waited.run, event);
+    const next = event.type === 'wait' && event.ms === 0 ? waited : advance(this.program, waited.run, event);
     this.run = next.run;
-    const reports = [...waited.reports, ...next.reports];
-    for (const report of reports) for (const effect of report.effects) this.perform(effect);
-    this.paint();
-    this.schedule();
+    const reports = next === waited ? waited.reports : [...waited.reports, ...next.reports];
+    this.takeReports(reports);
     this.options.onReport?.(reports, this.run);
     return reports;
   }
 
-  /** The element of a layer of the frame that is shown. */
+  /** Sets a variable of the piece by its name. False where there is none, or the value does not fit it. */
+  setVariable(name: string, value: Value): boolean {
+    const variable = [...this.program.variables.values()].find((one) => one.scene === null && one.name === name);
+    if (!variable) return false;
+    const reports = this.send({ type: 'set', variable: variable.id, value });
+    return !reports.some((report) => report.whyNot.some((why) => why.code === 'wrong-value'));
+  }
+
+  /** The element of a layer that is on the screen. */
   elementOf(layer: string): HTMLElement | null {
-    return (this.run && this.views.get(this.run.frame)?.elementOf(layer)) ?? null;
+    return this.view.elementOf(layer);
   }
 
   destroy(): void {
-    this.stop.abort();
+    this.isDestroyed = true;
+    this.stop();
     this.observer.disconnect();
     clearTimeout(this.timer);
     cancelAnimationFrame(this.frameRequest);
+    for (const media of this.box.querySelectorAll<HTMLMediaElement>('video, audio')) media.pause();
     this.box.remove();
   }
 
+  /** The run's clock, in ms. */
+  private now(): number {
+    return (performance.now() - this.clockBegan) * this.rate;
+  }
+
+  private takeReports(reports: readonly Report[]): void {
+    const effects = reports.flatMap((report) => report.effects);
+    this.showSettled(effects);
+    for (const effect of effects) this.perform(effect);
+    this.schedule();
+  }
+
   private perform(effect: Effect): void {
-    if (effect.type === 'open') (this.options.openLink ?? openInBrowser)(effect.address, effect.tab);
-    else this.beginMotion(effect);
+    switch (effect.type) {
+      case 'open':
+        return (this.options.openLink ?? openInBrowser)(effect.address, effect.tab, effect.measure);
+      case 'signal':
+        return this.options.onSignal?.(effect.signal);
+      case 'media':
+        return this.control(effect.node, effect.do);
+      default:
+    }
   }
 
-  private beginMotion(effect: Effect & { type: 'go' }): void {
-    const scene = this.program.scenes.get(effect.to);
-    if (!scene || effect.from === effect.to) return;
-    const transition = reducedMotion() ? withoutMovement(effect.transition) : effect.transition;
-    this.motion = startMotion(this.onScreen(effect.from), effect.to, transition, scene.scene);
-    this.motionBegan = performance.now();
+  private control(node: string, what: 'play' | 'pause' | 'rewind'): void {
+    const media = this.view.mediaOf(node);
+    if (!media) return;
+    if (what === 'rewind') media.currentTime = 0;
+    else if (what === 'pause') media.pause();
+    else {
+      if (media.ended) media.currentTime = 0;
+      // Browsers let nothing sound before a person has pressed something; silent it may play.
+      void media.play().catch(() => {
+        media.muted = true;
+        void media.play().catch(() => undefined);
+      });
+    }
   }
 
-  private onScreen(from: string): Surface[] {
-    return this.motion ? surfacesAt(this.motion, performance.now() - this.motionBegan) : [still(from)];
+  private showSettled(effects: readonly Effect[]): void {
+    if (!this.run) return;
+    const screen = resolveScreen(this.program, this.run);
+    const now = this.now();
+    this.presentation = this.presentation
+      ? present(this.presentation, screen, effects, now, { still: reducedMotion(), pointer: this.run.pointer })
+      : atRest(screen);
+    this.isShowing = true;
+    this.view.show(pictureAt(this.presentation, now), this.run);
+    this.isShowing = false;
+    this.fit();
   }
 
   private schedule(): void {
     clearTimeout(this.timer);
-    const due = this.run && nextTimer(this.program, this.run);
-    if (!due) return;
-    const wait = Math.max(0, this.clockBegan + due.at - performance.now());
+    cancelAnimationFrame(this.frameRequest);
+    if (!this.run || this.isDestroyed) return;
+    const plays = isPlaying(this.program, this.run);
+    this.moved = this.presentation !== null && this.now() < this.presentation.until;
+    if (plays || this.moved) this.frameRequest = requestAnimationFrame(() => this.tick(plays));
+    const due = nextDeadline(this.program, this.run);
+    if (due === null || due === Infinity || plays) return;
+    const wait = Math.max(0, (due - this.now()) / this.rate);
     this.timer = setTimeout(() => this.send({ type: 'wait', ms: 0 }), Math.min(wait + 1, 2 ** 31 - 1));
   }
 
-  private paint(): void {
-    cancelAnimationFrame(this.frameRequest);
-    if (!this.run) return this.box.replaceChildren();
-    if (this.motion && performance.now() - this.motionBegan >= this.motion.ms) this.motion = null;
-    const surfaces = this.motion ? surfacesAt(this.motion, performance.now() - this.motionBegan) : [still(this.run.frame)];
-    this.paintSurfaces(surfaces, this.run);
-    if (this.motion) this.frameRequest = requestAnimationFrame(() => this.paint());
+  /** One frame of the browser: the next moment of what moves, and of timelines that play. */
+  private tick(plays: boolean): void {
+    if (!this.presentation || !this.run) return;
+    if (plays && this.timelineFrame(this.now()) !== this.timelineFrame(this.run.clock)) return void this.send({ type: 'wait', ms: 0 });
+    const now = this.now();
+    const moves = now < this.presentation.until;
+    if (moves) this.view.move(pictureAt(this.presentation, now));
+    else if (this.moved) this.view.show(pictureAt(this.presentation, now), this.run);
+    this.moved = moves;
+    if (moves || plays) this.frameRequest = requestAnimationFrame(() => this.tick(plays));
   }
 
-  private paintSurfaces(surfaces: readonly Surface[], run: RunState): void {
-    const shown = new Set<string>();
-    surfaces.forEach((surface, depth) => {
-      const scene = this.program.scenes.get(surface.frame);
-      if (!scene) return;
-      const view = this.viewOf(surface.frame);
-      view.show(scene);
-      const { style } = view.root;
-      style.transform = surface.x || surface.y ? `translate(${surface.x}px, ${surface.y}px)` : '';
-      style.opacity = surface.opacity === 1 ? '' : String(surface.opacity);
-      style.zIndex = String(depth);
-      view.root.inert = surface.frame !== run.frame;
-      const current = surface.frame === run.frame;
-      view.point(current ? run.over : [], current && run.pressed ? run.over : []);
-      shown.add(surface.frame);
-    });
-    for (const [frame, view] of this.views)
-      if (!shown.has(frame)) {
-        view.root.remove();
-        this.views.delete(frame);
-      }
-    this.fit();
-  }
-
-  private viewOf(frame: string): SceneView {
-    let view = this.views.get(frame);
-    if (!view) {
-      view = new SceneView(this.host.ownerDocument, { assetUrl: this.options.assetUrl, live: true });
-      view.root.dataset['frame'] = frame;
-      this.views.set(frame, view);
-      this.box.append(view.root);
-    }
-    return view;
+  private timelineFrame(ms: number): number {
+    return Math.floor((ms * framesPerSecond(this.program)) / 1000);
   }
 
   private fit(): void {
@@ -201,40 +265,6 @@ export class Player {
     style.left = `${Math.max(0, (clientWidth - scene.width * this.scale) / 2)}px`;
     style.top = `${Math.max(0, (clientHeight - scene.height * this.scale) / 2)}px`;
   }
-
-  private listen(): void {
-    const on = <T extends Event>(type: string, take: (event: T) => void) =>
-      this.box.addEventListener(type, take as (event: Event) => void, { signal: this.stop.signal });
-    on<PointerEvent>('pointermove', (event) => this.send({ type: 'move', ...this.pointOf(event) }));
-    on('pointerleave', () => this.send({ type: 'leave' }));
-    on<PointerEvent>('pointerdown', (event) => event.button === 0 && this.send({ type: 'press', ...this.pointOf(event) }));
-    on<PointerEvent>('pointerup', (event) => event.button === 0 && this.send({ type: 'release', ...this.pointOf(event) }));
-    on('pointercancel', () => this.send({ type: 'leave' }));
-    on<KeyboardEvent>('keydown', (event) => this.pressKeyOn(event));
-    on('dragstart', (event) => event.preventDefault());
-  }
-
-  /** Enter and space press the button that has the focus, as they do everywhere. */
-  private pressKeyOn(event: KeyboardEvent): void {
-    const layer = (event.target as HTMLElement).closest<HTMLElement>('[role]')?.dataset['layer'];
-    if (layer === undefined || (event.key !== 'Enter' && event.key !== ' ') || event.repeat) return;
-    event.preventDefault();
-    event.stopPropagation();
-    this.send({ type: 'click', layer });
-  }
-
-  private pointOf(event: PointerEvent): { x: number; y: number } {
-    const box = this.box.getBoundingClientRect();
-    return { x: (event.clientX - box.left) / this.scale, y: (event.clientY - box.top) / this.scale };
-  }
-}
-
-/** A key as thread lines write it: with its modifiers in front; null for a modifier alone. */
-export function keyOf(event: KeyboardEvent): string | null {
-  if (['Control', 'Alt', 'Shift', 'Meta'].includes(event.key)) return null;
-  const isCharacter = [...event.key].length === 1;
-  const parts = [event.ctrlKey && 'Ctrl', event.altKey && 'Alt', event.shiftKey && !isCharacter && 'Shift', event.key === ' ' ? 'Space' : event.key];
-  return parts.filter(Boolean).join('+');
 }
 
 const reducedMotion = () => matchMedia('(prefers-reduced-motion: reduce)').matches;

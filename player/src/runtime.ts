@@ -1,12 +1,30 @@
-import { compile, pieceFromTrusted, type PieceJson } from '@zany/core/engine';
-import { keyOf, Player } from './player.ts';
+import { compileWith, pieceFromTrusted, type Ast, type PieceJson } from '@zany/core/engine';
+import { sendKey } from './input.ts';
+import { takeMessage } from './element.ts';
+import { makePad } from './pad.ts';
+import { Player } from './player.ts';
 
-/** What runs in an exported page: reads the piece that the page holds and plays it in the whole window. */
-const data = JSON.parse(document.getElementById('data')!.textContent!) as { piece: PieceJson; assets: Record<string, string> };
+/** What runs in an exported page: reads the piece that the page holds, its expressions made ready, and plays it in the whole window. */
+interface PageData {
+  readonly piece: PieceJson;
+  readonly assets: Record<string, string>;
+  readonly expressions: Record<string, Ast>;
+}
+
+const data = JSON.parse(document.getElementById('data')!.textContent!) as PageData;
 const host = document.getElementById('piece')!;
-const player = new Player(host, compile(pieceFromTrusted(data.piece)), { assetUrl: (asset) => data.assets[asset] ?? 'data:,' });
+const missing = { ok: false as const, error: { code: 'syntax' as const, sentence: 'This expression cannot be read.', from: 0, to: 0 } };
+const program = compileWith(pieceFromTrusted(data.piece), (stored) =>
+  data.expressions[stored] ? { ok: true, value: data.expressions[stored] } : missing
+);
+const tell = (message: object) => parent !== window && parent.postMessage(message, '*');
 
-document.addEventListener('keydown', (event) => {
-  const key = keyOf(event);
-  if (key !== null && !event.defaultPrevented) player.send({ type: 'key', key });
+const player = new Player(host, program, {
+  assetUrl: (asset) => data.assets[asset] ?? 'data:,',
+  onSignal: (name) => tell({ zany: 'signal', name }),
 });
+const pad = makePad(document, player);
+if (pad) host.append(pad);
+
+document.addEventListener('keydown', (event) => sendKey(player, event));
+window.addEventListener('message', (event) => event.source === parent && takeMessage(player, event.data));

@@ -1,7 +1,17 @@
 import { schemaFault } from '../piece/read.ts';
 import { referenceFault } from '../piece/references.ts';
 import { HeadSchema, LIMITS, tableSchemas } from '../piece/schema.ts';
-import { childIdsOf, layerIdsOf, threadIdsOf, withDescendants, type Entity, type Piece, type TableName } from '../piece/piece.ts';
+import {
+  childIdsOf,
+  layerIdsOf,
+  threadIdsOf,
+  TABLES,
+  variablesOf,
+  withDescendants,
+  type Entity,
+  type Piece,
+  type TableName,
+} from '../piece/piece.ts';
 import { fail, fault, ok, type Fault, type Result } from '../result.ts';
 import type { Operation, PutOperation, RemoveOperation, SetOperation } from './operation.ts';
 import { PieceDraft } from './draft.ts';
@@ -14,6 +24,7 @@ export interface Touched {
   /** Frames came, went, were renamed or reordered, or the piece's head changed. */
   readonly frames: boolean;
   readonly pieceThreads: boolean;
+  readonly variables: boolean;
 }
 
 export interface Applied {
@@ -91,7 +102,7 @@ function applyRemove(draft: PieceDraft, { table, id }: RemoveOperation): Result<
   const { piece } = draft;
   if (table === 'scenes') {
     for (const layer of layerIdsOf(piece, id)) undo.push(...removeLayerAlone(draft, layer));
-    undo.push(...removeThreads(draft, id), ...removeStart(draft, id));
+    undo.push(...removeThreads(draft, id), ...removeVariables(draft, id), ...removeStart(draft, id));
   }
   if (table === 'layers') {
     for (const layer of withDescendants(piece, id).slice(1)) undo.push(...removeLayerAlone(draft, layer));
@@ -117,6 +128,13 @@ function removeThreads(draft: PieceDraft, owner: string): Operation[] {
   });
 }
 
+function removeVariables(draft: PieceDraft, scene: string): Operation[] {
+  return variablesOf(draft.piece, scene).map((variable) => {
+    draft.remove('variables', variable.id);
+    return put('variables', variable);
+  });
+}
+
 function removeStart(draft: PieceDraft, scene: string): Operation[] {
   const { head } = draft;
   if (!head.start.includes(scene)) return [];
@@ -126,7 +144,7 @@ function removeStart(draft: PieceDraft, scene: string): Operation[] {
 
 function draftFault(draft: PieceDraft): Fault | null {
   const { piece } = draft;
-  for (const table of ['scenes', 'layers', 'threads', 'assets'] as const)
+  for (const table of TABLES)
     if (piece[table].size > LIMITS[table]) return fault('too-large', [table], `A piece holds at most ${LIMITS[table]} ${table}.`);
   for (const [table, id] of draft.changed()) {
     const entity = draft.get(table, id);
@@ -168,4 +186,4 @@ function undoOfSet(old: object, table: SetOperation['table'], id: string, path: 
 
 const put = (table: TableName, value: Entity): PutOperation => ({ op: 'put', table, value });
 
-const singular: Record<TableName, string> = { scenes: 'frame', layers: 'layer', threads: 'thread', assets: 'picture' };
+const singular: Record<TableName, string> = { scenes: 'frame', layers: 'layer', threads: 'thread', variables: 'variable', assets: 'picture' };

@@ -58,21 +58,26 @@ export class PieceDraft {
     const scenes = new Set<string>();
     let frames = this.headChanged;
     let pieceThreads = false;
-    for (const [table, id] of this.log.values())
+    let variables = false;
+    for (const [table, id] of this.log.values()) {
+      variables ||= table === 'variables';
       for (const piece of [this.before, this.current]) {
         const place = placeOf(piece, table, id);
         if (place) scenes.add(place);
         if (table === 'threads' && piece.threads.get(id)?.on === 'piece') pieceThreads = true;
       }
+    }
     for (const [table, id] of this.log.values()) if (table === 'scenes') frames ||= this.listChanged(id);
-    return { scenes, frames, pieceThreads };
+    return { scenes, frames, pieceThreads, variables };
   }
 
   /** Whether the list of frames looks another way because of this scene. */
   private listChanged(id: string): boolean {
     const before = this.before.scenes.get(id);
     const after = this.current.scenes.get(id);
-    return !before || !after || before.name !== after.name || byOrder(before, after) !== 0 || before.draft !== after.draft;
+    return (
+      !before || !after || before.name !== after.name || before.use !== after.use || byOrder(before, after) !== 0 || before.draft !== after.draft
+    );
   }
 
   private note(table: TableName, id: string): void {

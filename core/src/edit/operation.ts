@@ -4,7 +4,7 @@ import { id, name, oneOf } from '../piece/scalars.ts';
 /** The document form of edits: what is sent, logged and kept. */
 
 const strict = { additionalProperties: false } as const;
-const table = () => oneOf(['scenes', 'layers', 'threads', 'assets'] as const);
+const table = () => oneOf(['scenes', 'layers', 'threads', 'variables', 'assets'] as const);
 const entityId = () => Str({ minLength: 1, maxLength: 64 });
 
 /** Puts a whole entity, new or in place of the one with its id. */
@@ -16,7 +16,7 @@ export const SetOperation = Obj(
     op: Literal('set'),
     table: Union([table(), Literal('piece')]),
     id: entityId(),
-    path: ArrayOf(Str({ maxLength: 40 }), { minItems: 1, maxItems: 10 }),
+    path: ArrayOf(Str({ maxLength: 200 }), { minItems: 1, maxItems: 10 }),
     value: Optional(Unknown()),
   },
   strict

@@ -1,5 +1,6 @@
 import type { Piece } from '../piece/piece.ts';
 import { pieceToJson } from '../piece/read.ts';
+import { expressionTrees } from './expressions.ts';
 import type { AssetBytes } from './package.ts';
 
 /** What an exported page is made of besides the piece. */
@@ -22,6 +23,7 @@ export function htmlPage(piece: Piece, assets: AssetBytes, parts: PageParts): st
   const used = [...piece.assets.values()].filter((asset) => assets.has(asset.id));
   const data = {
     piece: pieceToJson(piece),
+    expressions: expressionTrees(piece),
     assets: Object.fromEntries(used.map((asset) => [asset.id, `data:${asset.mediaType};base64,${parts.base64(assets.get(asset.id)!)}`])),
   };
   const css = `${parts.css}${fontFaces(piece, parts)}`;
@@ -30,6 +32,7 @@ export function htmlPage(piece: Piece, assets: AssetBytes, parts: PageParts): st
     `script-src 'sha256-${parts.hash(parts.runtime)}'`,
     `style-src 'sha256-${parts.hash(css)}'`,
     'img-src data:',
+    'media-src data:',
     'font-src data:',
     "base-uri 'none'",
     "form-action 'none'",
@@ -58,7 +61,7 @@ export function htmlPage(piece: Piece, assets: AssetBytes, parts: PageParts): st
 /** Families that the piece's texts use; text without a family uses the first of the list. */
 export function familiesIn(piece: Piece): Set<string> {
   const families = new Set<string>();
-  for (const layer of piece.layers.values()) if (layer.text) families.add(layer.letters?.family ?? 'Atkinson Hyperlegible Next');
+  for (const layer of piece.layers.values()) if (layer.text || layer.field) families.add(layer.letters?.family ?? 'Atkinson Hyperlegible Next');
   return families;
 }
 

@@ -20,7 +20,7 @@ export function completions(text: string, scope: LineScope, most = 8): Completio
     for (const word of words) {
       const score = fit(text.slice(at).trim(), word);
       if (score === null || found.has(word)) continue;
-      found.set(word, { score, completion: { from: at, word, line: text.slice(0, at) + (needsSpace(text, at) ? ' ' : '') + word } });
+      found.set(word, { score, completion: { from: at, word, line: text.slice(0, at) + (needsSpace(text, at, word) ? ' ' : '') + word } });
     }
   return [...found.values()]
     .sort((a, b) => a.score - b.score)
@@ -37,6 +37,6 @@ function fit(typed: string, word: string): number | null {
   return a.length > 1 && b.includes(a) ? 2 : null;
 }
 
-const needsSpace = (text: string, at: number) => at > 0 && !/\s$/.test(text.slice(0, at));
+const needsSpace = (text: string, at: number, word: string) => at > 0 && !/[\s([]$/.test(text.slice(0, at)) && !word.startsWith('.');
 
 export { LineError, parseLine };

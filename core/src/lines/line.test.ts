@@ -5,17 +5,25 @@ import { parseLine, parseLines, printLine, type LineThread } from './line.ts';
 import type { LineScope } from './scope.ts';
 import { PLACES } from '../steps/schemas.ts';
 
+const frames = [
+  { id: 'a', name: 'Harbour' },
+  { id: 'b', name: '3 Seats' },
+  { id: 'c', name: 'Pay' },
+  { id: 'd', name: 'Pay' },
+  { id: 'e', name: 'next' },
+  { id: 'f', name: 'Ticket → "home"; now' },
+  { id: 'g', name: 'pay' },
+  { id: 'h', name: 'Cabins, 2 berths' },
+];
 const scope: LineScope = {
-  frames: [
-    { id: 'a', name: 'Harbour' },
-    { id: 'b', name: '3 Seats' },
-    { id: 'c', name: 'Pay' },
-    { id: 'd', name: 'Pay' },
-    { id: 'e', name: 'next' },
-    { id: 'f', name: 'Ticket → "home"; now' },
-    { id: 'g', name: 'pay' },
-    { id: 'h', name: 'Cabins, 2 berths' },
-  ],
+  frames,
+  layers: [],
+  variables: [],
+  stateful: [],
+  playable: [],
+  statesOf: () => [],
+  labelsOf: () => [],
+  expression: { things: [], nameOf: () => null, valuesOf: () => [] },
 };
 
 const go = (frame: string | null, transition: object = { type: 'cut' }) => ({ do: 'go', target: { to: 'frame', frame }, transition });
@@ -133,7 +141,7 @@ describe('thread lines', () => {
     ['click -> go to Nowhere', 16, 'the name of a frame in this piece'],
     ['key -> next', 5, 'a key'],
     ['after soon > next', 7, 'a time such as'],
-    ['next · fling', 8, 'cut, dissolve or push'],
+    ['next · fling', 8, 'cut, dissolve, push'],
   ])('refuses %s at column %i', (text, column, expected) => {
     const parsed = parseLine(text, scope);
     if (parsed.ok) throw new Error('was read');

@@ -16,7 +16,7 @@ export function writeRaw(text: string, reserved: readonly string[] = [], stops: 
   return bare ? text : quoteText(text);
 }
 
-const quoteText = (text: string) =>
+export const quoteText = (text: string) =>
   `"${text.replace(/[\\"\n\r\t]/g, (sign) => ({ '\\': '\\\\', '"': '\\"', '\n': '\\n', '\r': '\\r', '\t': '\\t' })[sign] ?? sign)}"`;
 
 export const unescapeText = (text: string): string => text.replace(/\\(.)/g, (_, sign: string) => ({ n: '\n', r: '\r', t: '\t' })[sign] ?? sign);

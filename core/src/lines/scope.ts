@@ -1,37 +1,87 @@
-import { framesOf, type Piece } from '../piece/piece.ts';
-import { PLACES } from '../steps/schemas.ts';
-import { STOPS, writeRaw } from './raw.ts';
+import { displayExpression, type ExpressionScope } from '../expression/names.ts';
+import { expressionScope } from '../expression/scope.ts';
+import { framesOf, sceneOfThread, scenesOf, statesOf, type Piece, type Scene, type Thread } from '../piece/piece.ts';
+import { writeRaw, STOPS } from './raw.ts';
 
-/** The frames that a line can name. */
-export interface LineScope {
-  readonly frames: readonly { readonly id: string; readonly name: string }[];
+export interface Named {
+  readonly id: string;
+  readonly name: string;
 }
 
-export const scopeOf = (piece: Piece): LineScope => ({ frames: framesOf(piece) });
+/** What a line of a thread can name, seen from where the thread stands. */
+export interface LineScope {
+  readonly frames: readonly Named[];
+  /** Layers; those inside placements by their paths. */
+  readonly layers: readonly Named[];
+  readonly variables: readonly Named[];
+  /** What can be in a state besides the thread's own scene: placements, frames, sheets. */
+  readonly stateful: readonly Named[];
+  /** What has a timeline, or is media: placements, groups, video and sound. */
+  readonly playable: readonly Named[];
+  /** The states of a placement or scene; of the thread's own scene (or the placement it belongs to) where none is named. */
+  readonly statesOf: (of: string | undefined) => readonly Named[];
+  readonly labelsOf: (of: string | undefined) => readonly Named[];
+  readonly expression: ExpressionScope;
+}
+
+/** The scope of a scene's threads; null is the piece. `owner` is the layer a thread belongs to. */
+export function scopeOf(piece: Piece, scene: string | null = null, owner: string | null = null): LineScope {
+  const expression = expressionScope(piece, scene);
+  const layers = expression.things.filter((thing) => thing.kind === 'layer');
+  const typeOf = (id: string) => piece.layers.get(id)?.type;
+  const scenes = [...scenesOf(piece, 'frame'), ...scenesOf(piece, 'sheet')];
+  const subject = (of: string | undefined): Scene | undefined => {
+    if (of === undefined) return piece.scenes.get((owner === null ? undefined : piece.layers.get(owner)?.part) ?? scene ?? '');
+    return piece.scenes.get(of) ?? piece.scenes.get(piece.layers.get(of.split('/').at(-1)!)?.part ?? '');
+  };
+  return {
+    frames: framesOf(piece),
+    layers,
+    variables: expression.things.filter((thing) => thing.kind === 'variable'),
+    stateful: [...layers.filter(({ id }) => typeOf(id) === 'placement'), ...scenes.filter((one) => one.states && one.id !== scene)],
+    playable: layers.filter(({ id }) => ['placement', 'group', 'video', 'sound'].includes(typeOf(id) ?? '')),
+    statesOf: (of) => {
+      const found = subject(of);
+      return found ? statesOf(found) : [];
+    },
+    labelsOf: (of) => Object.entries(subject(of)?.timeline?.labels ?? {}).map(([id, { name }]) => ({ id, name })),
+    expression,
+  };
+}
+
+/** The scope in which a thread is written. */
+export const scopeFor = (piece: Piece, thread: Pick<Thread, 'on' | 'owner'>): LineScope =>
+  scopeOf(piece, sceneOfThread(piece, thread as Thread), thread.on === 'layer' ? thread.owner : null);
 
 /**
- * How a frame is written: by name; the second of two with one name as `Name #2`; one that is not there as `?id`,
- * one not chosen yet as `?`.
+ * How something is written: by name; the second of two with one name as `Name #2`; one that is not there as `?id`, one not
+ * chosen yet as `?`.
  */
-export function writeFrame(scope: LineScope, id: string | null): string {
+export function writeNamed(things: readonly Named[], id: string | null, reserved: readonly string[] = []): string {
   if (id === null) return '?';
-  const frame = scope.frames.find((candidate) => candidate.id === id);
-  if (!frame) return `?${id}`;
-  const alike = scope.frames.filter((candidate) => candidate.name === frame.name);
-  const name = writeName(frame.name);
-  const place = alike.indexOf(frame);
+  const thing = things.find((candidate) => candidate.id === id);
+  if (!thing) return `?${id}`;
+  const place = things.filter((candidate) => candidate.name === thing.name).indexOf(thing);
+  const name = writeName(thing.name, things, reserved);
   return place > 0 ? `${name} #${place + 1}` : name;
 }
 
 /** Names end at a comma too, since a transition may be written behind one. */
 export const NAME_STOPS = [...STOPS, ','];
 
-export const writeName = (name: string): string => writeRaw(name, PLACES, NAME_STOPS);
+/** A name, in quotes where it could be taken for more or for less than it is. */
+function writeName(name: string, things: readonly Named[], reserved: readonly string[]): string {
+  const longer = reserved.some((word) => things.some((other) => other.name.toLowerCase().startsWith(`${name} ${word.trim()}`.toLowerCase())));
+  const written = writeRaw(name, reserved, NAME_STOPS);
+  return longer && !written.startsWith('"') ? JSON.stringify(name) : written;
+}
 
-/** The frame of a name: the exact one, else the only one that differs in case. */
-export function findFrame(scope: LineScope, name: string, ordinal: number): string | null {
-  const exact = scope.frames.filter((frame) => frame.name === name);
+/** The thing of a name: the exact one, else the only one that differs in case. */
+export function findNamed(things: readonly Named[], name: string, ordinal: number): string | null {
+  const exact = things.filter((thing) => thing.name === name);
   if (exact.length) return exact[ordinal - 1]?.id ?? null;
-  const alike = scope.frames.filter((frame) => frame.name.toLowerCase() === name.toLowerCase());
+  const alike = things.filter((thing) => thing.name.toLowerCase() === name.toLowerCase());
   return alike[ordinal - 1]?.id ?? null;
 }
+
+export { displayExpression };

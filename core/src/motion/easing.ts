@@ -1,9 +1,9 @@
-/** Easing by CSS Easing Functions Level 2: keywords, cubic-bezier(), steps() and linear(). */
+/** Easing by CSS Easing Functions Level 2: keywords, cubic-bezier(), steps() and linear(); and spring() and overshoot() of our own. */
 
 /** Maps progress 0…1 of the time to progress of the change; the ends are exact for all but steps and custom linear(). */
 export type Easing = (t: number) => number;
 
-/** The function of a CSS easing text; null where the text is none. */
+/** The function of an easing text; null where the text is none. */
 export function parseEasing(text: string): Easing | null {
   const source = text.trim().toLowerCase();
   const keyword = keywords[source];
@@ -14,6 +14,8 @@ export function parseEasing(text: string): Easing | null {
   if (name === 'cubic-bezier') return readBezier(inside);
   if (name === 'steps') return readSteps(inside);
   if (name === 'linear') return readLinear(inside);
+  if (name === 'spring') return readOwn(name, inside, 0.3, 1);
+  if (name === 'overshoot') return readOwn(name, inside, 0.1, 2);
   return null;
 }
 
@@ -132,3 +134,52 @@ const keywords: Record<string, Easing> = {
   'step-start': steps(1, 'jump-start'),
   'step-end': steps(1, 'jump-end'),
 };
+
+/**
+ * A spring from 0 to 1: `bounce` 0 comes to rest without passing its end, 1 hardly ever does. A damped oscillation
+ * (second-order system) whose damping ratio is 1 - bounce and which is within 1/1000 of its end at t = 1.
+ */
+export function spring(bounce: number): Easing {
+  const ratio = Math.max(0.05, 1 - bounce);
+  if (ratio >= 1) {
+    const rate = 9.2334;
+    return (t) => (t <= 0 ? 0 : t >= 1 ? 1 : 1 - Math.exp(-rate * t) * (1 + rate * t));
+  }
+  const rate = Math.log(1000 / Math.sqrt(1 - ratio * ratio)) / ratio;
+  const damped = rate * Math.sqrt(1 - ratio * ratio);
+  return (t) =>
+    t <= 0 ? 0 : t >= 1 ? 1 : 1 - Math.exp(-ratio * rate * t) * (Math.cos(damped * t) + ((ratio * rate) / damped) * Math.sin(damped * t));
+}
+
+/** Passes its end by about `amount` of the way and comes back: a cubic curve with its end points at 0 and 1. */
+export function overshoot(amount: number): Easing {
+  const over = overshootFactor(amount);
+  return (t) => (t <= 0 ? 0 : t >= 1 ? 1 : 1 + (over + 1) * (t - 1) ** 3 + over * (t - 1) ** 2);
+}
+
+/** The curve's highest point is 4s³ / (27(s+1)²) above its end; this is the s for a wanted height. */
+function overshootFactor(amount: number): number {
+  let low = 0;
+  let high = 100;
+  for (let i = 0; i < 60; i++) {
+    const middle = (low + high) / 2;
+    if ((4 * middle ** 3) / (27 * (middle + 1) ** 2) < amount) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}
+
+function readOwn(name: string, inside: string, otherwise: number, most: number): Easing | null {
+  const value = inside.trim() === '' ? otherwise : readNumber(inside);
+  if (value === null || value < 0 || value > most) return null;
+  return name === 'spring' ? spring(value) : overshoot(value);
+}
+
+const knownEasings = new Map<string, Easing>();
+
+/** The function of an easing text, linear where the text is none; made once for each text. */
+export function easingOf(text: string): Easing {
+  let found = knownEasings.get(text);
+  if (!found) knownEasings.set(text, (found = parseEasing(text) ?? linear));
+  return found;
+}

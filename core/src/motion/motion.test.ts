@@ -2,14 +2,14 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { Transition } from '../steps/schemas.ts';
 import { parseEasing } from './easing.ts';
-import { startMotion, still, surfacesAt, withoutMovement, type Surface } from './frames.ts';
+import { startMotion, still, placedAt, withoutMovement, type Placed } from './frames.ts';
 
 const size = { width: 390, height: 844 };
 const transition = fc.oneof(
   fc.constant({ type: 'cut' }),
   fc.record({ type: fc.constant('dissolve'), ms: fc.integer({ min: 1, max: 900 }), easing: fc.constantFrom('linear', 'ease-out') }),
   fc.record({
-    type: fc.constant('push'),
+    type: fc.constantFrom('push', 'cover', 'wipe'),
     direction: fc.constantFrom('left', 'right', 'up', 'down'),
     ms: fc.integer({ min: 1, max: 900 }),
     easing: fc.constantFrom('linear', 'ease-in-out', 'cubic-bezier(0.3, -0.4, 0.6, 1.4)'),
@@ -22,16 +22,16 @@ describe('moving from frame to frame', () => {
       fc.property(
         fc.array(fc.tuple(fc.constantFrom('a', 'b', 'c', 'd'), transition, fc.double({ min: 0, max: 1, noNaN: true })), { maxLength: 8 }),
         (changes) => {
-          let screen: Surface[] = [still('home')];
+          let screen: Placed[] = [still('home')];
           for (const [to, how, stop] of changes) {
             const motion = startMotion(screen, to, how, size);
-            expect(surfacesAt(motion, motion.ms)).toEqual([still(to)]);
+            expect(placedAt(motion, motion.ms)).toEqual([still(to)]);
             if (how.type !== 'cut') {
-              const first = surfacesAt(motion, 0);
+              const first = placedAt(motion, 0);
               for (const surface of screen) expect(first).toContainEqual(surface);
               for (const surface of first) if (!screen.some((old) => old.frame === surface.frame)) expect(isUnseen(surface)).toBe(true);
             }
-            screen = surfacesAt(motion, motion.ms * stop);
+            screen = placedAt(motion, motion.ms * stop);
           }
         }
       ),
@@ -41,15 +41,15 @@ describe('moving from frame to frame', () => {
 
   test('a push keeps frames edge to edge, also when interrupted', () => {
     const first = startMotion([still('a')], 'b', { type: 'push', direction: 'left', ms: 100, easing: 'linear' }, size);
-    const half = surfacesAt(first, 50);
+    const half = placedAt(first, 50);
     expect(half.map(({ frame, x }) => [frame, x])).toEqual([
       ['a', -195],
       ['b', 195],
     ]);
     const second = startMotion(half, 'c', { type: 'push', direction: 'left', ms: 100, easing: 'linear' }, size);
-    expect(surfacesAt(second, 0).map(({ x }) => x)).toEqual([-195, 195, 585]);
+    expect(placedAt(second, 0).map(({ x }) => x)).toEqual([-195, 195, 585]);
     const back = startMotion(half, 'a', { type: 'push', direction: 'right', ms: 100, easing: 'linear' }, size);
-    expect(surfacesAt(back, 99.999).find(({ frame }) => frame === 'a')!.x).toBeCloseTo(0, 2);
+    expect(placedAt(back, 99.999).find(({ frame }) => frame === 'a')!.x).toBeCloseTo(0, 2);
   });
 
   test('without movement a push is a dissolve', () => {
@@ -57,7 +57,8 @@ describe('moving from frame to frame', () => {
   });
 });
 
-const isUnseen = ({ x, y, opacity }: Surface) => opacity === 0 || Math.abs(x) >= size.width || Math.abs(y) >= size.height;
+const isUnseen = ({ x, y, opacity, cut }: Placed) =>
+  opacity === 0 || Math.abs(x) >= size.width || Math.abs(y) >= size.height || cut[0] + cut[2] >= size.width || cut[1] + cut[3] >= size.height;
 
 describe('easing', () => {
   test.each(['ease', 'ease-in', 'ease-out', 'ease-in-out', 'linear', 'cubic-bezier(1,0,0,1)', 'linear(0, 1)'])(

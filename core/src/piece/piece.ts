@@ -1,12 +1,18 @@
 import type { Step } from '../steps/schemas.ts';
 import type { Cue } from '../cues/schemas.ts';
 import { Table } from '../table.ts';
-import type { Asset, Head, Layer, PieceJson, Scene, Thread as ThreadShape } from './schema.ts';
+import type { Asset, Head, Layer, PieceJson, Scene, State, Thread as ThreadShape, Variable } from './schema.ts';
 
 /** A thread as the rest of the core sees it: the schema's shape with its unions named. */
 export interface Thread extends Omit<ThreadShape, 'cue' | 'branches'> {
   cue: Cue;
-  branches: { steps: Step[] }[];
+  branches: Branch[];
+}
+
+/** Tried in order; the first whose condition holds runs. */
+export interface Branch {
+  if?: string;
+  steps: Step[];
 }
 
 /** A piece in memory: persistent tables, with the look-ups that edits and programs need kept in step. */
@@ -15,6 +21,7 @@ export interface Piece {
   readonly scenes: Table<Scene>;
   readonly layers: Table<Layer>;
   readonly threads: Table<Thread>;
+  readonly variables: Table<Variable>;
   readonly assets: Table<Asset>;
   readonly index: PieceIndex;
 }
@@ -26,13 +33,13 @@ export interface PieceIndex {
   readonly threadsOf: Table<ReadonlySet<string>>;
 }
 
-export type TableName = 'scenes' | 'layers' | 'threads' | 'assets';
+export type TableName = 'scenes' | 'layers' | 'threads' | 'variables' | 'assets';
 
-export const TABLES: readonly TableName[] = ['scenes', 'layers', 'threads', 'assets'];
+export const TABLES: readonly TableName[] = ['scenes', 'layers', 'threads', 'variables', 'assets'];
 
-export type Entity = Scene | Layer | Thread | Asset;
+export type Entity = Scene | Layer | Thread | Variable | Asset;
 
-export type { Asset, Head, Layer, PieceJson, Scene };
+export type { Asset, Head, Layer, PieceJson, Scene, Variable };
 
 const none: ReadonlySet<string> = new Set();
 
@@ -54,7 +61,20 @@ const sorted = <T extends { order: string; id: string }>(table: Table<T>, ids: I
 };
 
 /** The frames in the piece's order. */
-export const framesOf = (piece: Piece): Scene[] => [...piece.scenes.values()].sort(byOrder);
+export const framesOf = (piece: Piece): Scene[] => scenesOf(piece, 'frame');
+
+/** The frames, parts or sheets in the piece's order. */
+export const scenesOf = (piece: Piece, use: Scene['use']): Scene[] => [...piece.scenes.values()].filter((scene) => scene.use === use).sort(byOrder);
+
+/** The states of a scene in order, each with its id. */
+export const statesOf = (scene: Scene): (State & { id: string })[] =>
+  Object.entries(scene.states ?? {})
+    .map(([id, state]) => ({ id, ...state }))
+    .sort(byOrder);
+
+/** The variables of a scene, or of the whole piece (null), in order. */
+export const variablesOf = (piece: Piece, scene: string | null): Variable[] =>
+  [...piece.variables.values()].filter((variable) => variable.scene === scene).sort(byOrder);
 
 /** The layers of one parent (null: the scene itself), back to front. */
 export const layersUnder = (piece: Piece, scene: string, parent: string | null): Layer[] =>
@@ -112,5 +132,5 @@ export const indexOf = (layers: Table<Layer>, threads: Table<Thread>): PieceInde
 export function emptyPiece(head: Head): Piece {
   const layers = Table.empty<Layer>();
   const threads = Table.empty<Thread>();
-  return { head, scenes: Table.empty(), layers, threads, assets: Table.empty(), index: indexOf(layers, threads) };
+  return { head, scenes: Table.empty(), layers, threads, variables: Table.empty(), assets: Table.empty(), index: indexOf(layers, threads) };
 }

@@ -3,7 +3,8 @@ import { Value, type ValueError } from '@sinclair/typebox/value';
 import { fail, fault, ok, type Fault, type Result } from '../result.ts';
 import type { Table } from '../table.ts';
 import { TABLES, type Entity, type Piece, type TableName } from './piece.ts';
-import { referenceFault } from './references.ts';
+import { formatWords, migrated } from './migrate.ts';
+import { partCycle, referenceFault } from './references.ts';
 import { pieceFromTrusted } from './trusted.ts';
 import { FORMAT, HeadSchema, LIMITS, tableSchemas, type Head, type PieceJson } from './schema.ts';
 
@@ -13,11 +14,12 @@ import { FORMAT, HeadSchema, LIMITS, tableSchemas, type Head, type PieceJson } f
  */
 export function readPiece(json: unknown): Result<Piece> {
   if (!isObject(json)) return fail(fault('not-a-piece', [], 'A piece is a JSON object; this is not one.'));
-  const { format, scenes, layers, threads, assets, ...head } = json;
-  if (format !== FORMAT) return fail(fault('unknown-format', ['format'], `The format is ${quote(format)}; only "${FORMAT}" can be read.`));
+  const current = migrated(json);
+  if (!current) return fail(fault('unknown-format', ['format'], `The format is ${quote(json['format'])}; ${formatWords()} can be read.`));
+  const { format: _format, scenes, layers, threads, variables, assets, ...head } = current;
   const headFault = schemaFault(HeadSchema, head, []);
   if (headFault) return fail(headFault);
-  const raw: Record<TableName, unknown> = { scenes, layers, threads, assets };
+  const raw: Record<TableName, unknown> = { scenes, layers, threads, variables, assets };
   for (const table of TABLES) {
     const bad = tableFault(table, raw[table]);
     if (bad) return fail(bad);
@@ -34,6 +36,7 @@ export function pieceToJson(piece: Piece): PieceJson {
     scenes: plain(piece.scenes),
     layers: plain(piece.layers),
     threads: plain(piece.threads) as PieceJson['threads'],
+    variables: plain(piece.variables),
     assets: plain(piece.assets),
   };
 }
@@ -48,7 +51,9 @@ export function schemaFault(schema: TSchema, value: unknown, path: readonly (str
 
 function assemble(head: Head, raw: Record<TableName, Record<string, Entity>>): Result<Piece> {
   const piece = pieceFromTrusted({ format: FORMAT, ...head, ...raw } as unknown as PieceJson);
-  for (const table of ['layers', 'threads'] as const)
+  const cycle = partCycle(piece);
+  if (cycle) return fail(cycle);
+  for (const table of ['scenes', 'layers', 'threads', 'variables'] as const)
     for (const entity of piece[table].values()) {
       const bad = referenceFault(piece, table, entity);
       if (bad) return fail(bad);

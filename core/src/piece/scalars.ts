@@ -13,3 +13,6 @@ type Literals<T extends readonly string[]> = { -readonly [K in keyof T]: TLitera
 /** A choice of words. */
 export const oneOf = <const T extends readonly string[]>(words: T): TUnion<Literals<T>> =>
   Union(words.map((word) => Literal(word))) as unknown as TUnion<Literals<T>>;
+
+/** A layer by its id; one inside a placement by the placement's id, a slash and its own, as often as needed. */
+export const layerPath = () => Str({ pattern: '^[0-9A-Za-z][0-9A-Za-z_/-]{0,199}$' });

@@ -12,11 +12,14 @@ import {
   Union,
   type Static,
   type TLiteral,
+  type TOptional,
   type TSchema,
+  type TString,
 } from '@sinclair/typebox';
 import { cueSchemas } from '../cues/schemas.ts';
 import { stepSchemas } from '../steps/schemas.ts';
-import { color, id, name, oneOf } from './scalars.ts';
+import { BINDABLE } from './bindable.ts';
+import { color, id, layerPath, name, oneOf } from './scalars.ts';
 
 /** The contract of a piece document. `docs/piece.schema.json` is printed from here. */
 
@@ -25,12 +28,31 @@ const coordinate = () => Num({ minimum: -100_000, maximum: 100_000 });
 const extent = () => Num({ minimum: 1, maximum: 100_000 });
 const order = () => Str({ pattern: '^[0-9A-Za-z]{1,200}$', description: 'fractional key; plain string order' });
 
-export const FORMAT = 'zany-thread/1';
+export const FORMAT = 'zany-thread/2';
+
+/** A FEEL expression in its stored form: `‹id›` for what it names, so that renaming breaks nothing. */
+const expression = (description?: string) => Str({ minLength: 1, maxLength: 2000, ...(description && { description }) });
+
+/** Entities by id inside another one, so that an edit of one is small. */
+const byId = <T extends TSchema>(schema: T, most: number) =>
+  RecordOf(Str({ pattern: '^[0-9A-Za-z][0-9A-Za-z_-]{0,39}$' }), schema, { maxProperties: most });
+const byPath = <T extends TSchema>(schema: T, most: number) =>
+  RecordOf(Str({ pattern: '^[0-9A-Za-z][0-9A-Za-z_/-]{0,199}$' }), schema, { maxProperties: most });
 
 const poseFields = { x: coordinate(), y: coordinate(), width: extent(), height: extent() };
+const turnFields = {
+  rotation: Optional(Num({ minimum: -36_000, maximum: 36_000, description: 'degrees, clockwise' })),
+  scale: Optional(Num({ minimum: 0, maximum: 100 })),
+  anchor: Optional(
+    Obj(
+      { x: Num({ minimum: -10, maximum: 10 }), y: Num({ minimum: -10, maximum: 10 }) },
+      { ...strict, description: 'shares of the box; the middle if not given' }
+    )
+  ),
+};
 
 /** CSS pixels, in the space of the parent group or of the scene. */
-export const PoseSchema = Obj(poseFields, strict);
+export const PoseSchema = Obj({ ...poseFields, ...turnFields }, strict);
 
 export const StyleSchema = Obj(
   {
@@ -58,11 +80,79 @@ export const LettersSchema = Obj(
   strict
 );
 
-const text = () => Str({ maxLength: 5000 });
+const text = () => Str({ maxLength: 5000, description: '{expression} stands for its value, \\\\{ for a brace' });
+const asset = () => Str({ pattern: '^[0-9a-f]{64}$' });
+const pathData = () => Str({ pattern: '^[Mm][MLHVCSQTAZmlhvcsqtaz0-9 ,.eE+-]{0,20000}$', description: 'SVG path data in a box of 100 by 100' });
 
-export const LookSchema = Obj({ style: Optional(StyleSchema), letters: Optional(LettersSchema), text: Optional(text()) }, strict);
+/** What a state or a look changes of a layer: only what differs. */
+export const DeltaSchema = Obj(
+  {
+    pose: Optional(
+      Obj({ x: Optional(coordinate()), y: Optional(coordinate()), width: Optional(extent()), height: Optional(extent()), ...turnFields }, strict)
+    ),
+    style: Optional(StyleSchema),
+    letters: Optional(LettersSchema),
+    text: Optional(text()),
+    asset: Optional(asset()),
+    path: Optional(pathData()),
+    hidden: Optional(Bool()),
+    state: Optional(id()),
+  },
+  strict
+);
 
-export const LAYER_TYPES = ['box', 'oval', 'text', 'picture', 'group', 'hit'] as const;
+export const LOOKS = ['hover', 'press', 'focus', 'selected', 'selectedHover', 'disabled'] as const;
+
+/** A look may change any layer inside a group or placement, and has its own short transition. */
+export const LookSchema = Obj(
+  {
+    ...DeltaSchema.properties,
+    inside: Optional(byPath(DeltaSchema, 500)),
+    ms: Optional(Num({ minimum: 0, maximum: 10_000, description: 'how long it takes to appear; 120 if not given' })),
+    easing: Optional(Str({ minLength: 1, maxLength: 200 })),
+  },
+  strict
+);
+
+export const LAYER_TYPES = ['box', 'oval', 'line', 'path', 'text', 'picture', 'video', 'sound', 'field', 'group', 'placement', 'hit'] as const;
+
+export const FIELD_KINDS = ['text', 'number', 'checkbox', 'switch', 'choice', 'slider'] as const;
+
+export const FieldSchema = Obj(
+  {
+    kind: oneOf(FIELD_KINDS),
+    value: Optional(Union([Str({ maxLength: 2000 }), Num(), Bool()])),
+    min: Optional(Num()),
+    max: Optional(Num()),
+    step: Optional(Num({ exclusiveMinimum: 0 })),
+    options: Optional(ArrayOf(Str({ minLength: 1, maxLength: 120 }), { maxItems: 200 })),
+    placeholder: Optional(Str({ maxLength: 200 })),
+    variable: Optional(id()),
+  },
+  strict
+);
+
+export const DragSchema = Obj(
+  {
+    axis: oneOf(['x', 'y', 'both'] as const),
+    bounds: Optional(
+      Obj(
+        { left: coordinate(), right: coordinate(), top: coordinate(), bottom: coordinate() },
+        { ...strict, description: 'how far from its own place, CSS px' }
+      )
+    ),
+    snap: Optional(ArrayOf(Obj({ x: coordinate(), y: coordinate() }, strict), { maxItems: 100, description: 'offsets it comes to rest at' })),
+    inertia: Optional(Bool()),
+  },
+  strict
+);
+
+export const BindingsSchema = Obj(
+  Object.fromEntries(BINDABLE.map((name) => [name, Optional(expression())])) as Record<(typeof BINDABLE)[number], TOptional<TString>>,
+  strict
+);
+
+export const EDGES = ['top', 'bottom', 'left', 'right'] as const;
 
 export const LayerSchema = Obj(
   {
@@ -76,12 +166,114 @@ export const LayerSchema = Obj(
     style: StyleSchema,
     letters: Optional(LettersSchema),
     text: Optional(text()),
-    asset: Optional(Str({ pattern: '^[0-9a-f]{64}$' })),
+    asset: Optional(asset()),
     fit: Optional(oneOf(['fill', 'contain', 'cover'] as const)),
-    looks: Optional(Obj({ hover: Optional(LookSchema), press: Optional(LookSchema) }, strict)),
+    path: Optional(pathData()),
+    field: Optional(FieldSchema),
+    media: Optional(Obj({ autoplay: Optional(Bool()), loop: Optional(Bool()), muted: Optional(Bool()) }, strict)),
+    part: Optional(id()),
+    fills: Optional(byPath(Obj({ text: Optional(text()), asset: Optional(asset()) }, strict), 500)),
+    state: Optional(id()),
+    reentry: Optional(oneOf(['start over', 'go on', 'once'] as const)),
+    looks: Optional(
+      Obj(
+        Object.fromEntries(LOOKS.map((look) => [look, Optional(LookSchema)])) as Record<(typeof LOOKS)[number], TOptional<typeof LookSchema>>,
+        strict
+      )
+    ),
+    pin: Optional(ArrayOf(oneOf(EDGES), { minItems: 1, maxItems: 4, description: 'edges kept while the scene scrolls' })),
+    clip: Optional(Bool()),
+    scroll: Optional(oneOf(['x', 'y', 'both'] as const)),
+    drag: Optional(DragSchema),
+    choice: Optional(id()),
+    choiceValue: Optional(Str({ minLength: 1, maxLength: 120 })),
     hidden: Optional(Bool()),
+    selected: Optional(Bool()),
+    disabled: Optional(Bool()),
+    bindings: Optional(BindingsSchema),
+    hit: Optional(
+      Obj(
+        {
+          how: oneOf(['own', 'none', 'block'] as const),
+          grow: Optional(Num({ minimum: -1000, maximum: 1000 })),
+          shape: Optional(oneOf(['box', 'oval'] as const)),
+        },
+        strict
+      )
+    ),
+    role: Optional(oneOf(['button', 'link', 'heading', 'image', 'text', 'none', 'tab', 'menuitem'] as const)),
+    label: Optional(Str({ minLength: 1, maxLength: 200, description: 'accessible name' })),
     locked: Optional(Bool()),
     copyOf: Optional(id()),
+  },
+  strict
+);
+
+export const StateSchema = Obj({ name: name(), order: order(), deltas: byPath(DeltaSchema, 5000), done: Optional(Bool()) }, strict);
+
+/** Times on a timeline are whole timeline frames from 0; people see them counted from 1. */
+const frameTime = () => Integer({ minimum: 0, maximum: 1_000_000 });
+
+export const EndingSchema = Union([
+  Obj({ do: oneOf(['hold', 'loop', 'go on'] as const) }, strict),
+  Obj({ do: Literal('go to'), label: Union([id(), Null()]) }, strict),
+]);
+
+export const TRACKED = [
+  'x',
+  'y',
+  'width',
+  'height',
+  'rotation',
+  'scale',
+  'opacity',
+  'fill',
+  'ink',
+  'lineColor',
+  'lineWidth',
+  'corner',
+  'size',
+  'path',
+] as const;
+
+export const TimelineSchema = Obj(
+  {
+    length: Integer({ minimum: 1, maximum: 1_000_000, description: 'timeline frames' }),
+    loop: Optional(Bool()),
+    autoplay: Optional(Bool({ description: 'true if not given' })),
+    labels: Optional(byId(Obj({ time: frameTime(), name: name(), ending: EndingSchema }, strict), 1000)),
+    tracks: Optional(
+      byId(
+        Obj(
+          {
+            layer: layerPath(),
+            property: oneOf(TRACKED),
+            keys: ArrayOf(
+              Obj(
+                { time: frameTime(), value: Union([Num(), Str({ maxLength: 20_000 })]), easing: Optional(Str({ minLength: 1, maxLength: 200 })) },
+                strict
+              ),
+              {
+                minItems: 1,
+                maxItems: 5000,
+              }
+            ),
+          },
+          strict
+        ),
+        5000
+      )
+    ),
+    spans: Optional(
+      byId(
+        Obj(
+          { layer: id(), from: frameTime(), to: frameTime() },
+          { ...strict, description: 'present from one timeline frame up to and with another' }
+        ),
+        5000
+      )
+    ),
+    cues: Optional(byId(Obj({ time: frameTime(), layer: id(), do: oneOf(['play', 'pause', 'start over'] as const) }, strict), 2000)),
   },
   strict
 );
@@ -89,19 +281,29 @@ export const LayerSchema = Obj(
 export const SceneSchema = Obj(
   {
     id: id(),
-    use: Literal('frame'),
+    use: oneOf(['frame', 'part', 'sheet'] as const),
     name: name(),
     order: order(),
     width: Num({ minimum: 1, maximum: 20_000 }),
     height: Num({ minimum: 1, maximum: 20_000 }),
+    contentHeight: Optional(Num({ minimum: 1, maximum: 100_000, description: 'it scrolls when this is more than the height' })),
     background: color(),
+    bundle: Optional(id()),
+    kind: Optional(id()),
+    states: Optional(byId(StateSchema, 200)),
+    initial: Optional(id()),
+    stateIs: Optional(expression('name of the state it is always in')),
+    carries: Optional(ArrayOf(Obj({ sheet: id(), place: oneOf(['over', 'under'] as const) }, strict), { maxItems: 20 })),
+    timeline: Optional(TimelineSchema),
+    choices: Optional(byId(Obj({ name: name(), variable: Optional(id()) }, strict), 200)),
+    onReturn: Optional(oneOf(['start over', 'remember'] as const)),
     draft: Optional(Bool({ description: 'still to be drawn' })),
     ending: Optional(Bool({ description: 'nothing has to lead on from here' })),
   },
   strict
 );
 
-export const BranchSchema = Obj({ steps: ArrayOf(Union(stepSchemas), { maxItems: 50 }) }, strict);
+export const BranchSchema = Obj({ if: Optional(expression()), steps: ArrayOf(Union(stepSchemas), { maxItems: 50 }) }, strict);
 
 export const ThreadSchema = Obj(
   {
@@ -110,14 +312,43 @@ export const ThreadSchema = Obj(
     owner: id(),
     order: order(),
     cue: Union(cueSchemas),
-    branches: ArrayOf(BranchSchema, { minItems: 1, maxItems: 1 }),
+    branches: ArrayOf(BranchSchema, { minItems: 1, maxItems: 20 }),
     enabled: Bool(),
     note: Optional(Str({ maxLength: 2000 })),
   },
   strict
 );
 
-export const MEDIA_TYPES = ['image/png', 'image/jpeg', 'image/webp', 'image/svg+xml'] as const;
+export const VARIABLE_TYPES = ['yes/no', 'number', 'text', 'choice'] as const;
+
+export const VariableSchema = Obj(
+  {
+    id: id(),
+    scene: Union([id(), Null()], { description: 'the scene it belongs to, or null for the whole piece' }),
+    order: order(),
+    name: name(),
+    type: oneOf(VARIABLE_TYPES),
+    initial: Union([Bool(), Num(), Str({ maxLength: 2000 })]),
+    min: Optional(Num()),
+    max: Optional(Num()),
+    step: Optional(Num({ exclusiveMinimum: 0 })),
+    options: Optional(ArrayOf(Str({ minLength: 1, maxLength: 120 }), { minItems: 1, maxItems: 200 })),
+  },
+  strict
+);
+
+export const MEDIA_TYPES = [
+  'image/png',
+  'image/jpeg',
+  'image/webp',
+  'image/svg+xml',
+  'video/webm',
+  'video/mp4',
+  'audio/webm',
+  'audio/ogg',
+  'audio/mpeg',
+  'audio/wav',
+] as const;
 
 export const AssetSchema = Obj(
   {
@@ -127,6 +358,7 @@ export const AssetSchema = Obj(
     size: Integer({ minimum: 1, maximum: 200_000_000, description: 'bytes' }),
     width: Num({ minimum: 1, maximum: 100_000 }),
     height: Num({ minimum: 1, maximum: 100_000 }),
+    ms: Optional(Num({ minimum: 0, maximum: 86_400_000, description: 'how long it plays' })),
   },
   strict
 );
@@ -137,6 +369,9 @@ const headFields = {
   width: Num({ minimum: 1, maximum: 20_000 }),
   height: Num({ minimum: 1, maximum: 20_000 }),
   start: ArrayOf(id(), { maxItems: 50 }),
+  fps: Optional(Integer({ minimum: 1, maximum: 120, description: 'timeline frames a second; 24 if not given' })),
+  kinds: Optional(byId(Obj({ name: name(), color: color(), mark: Str({ minLength: 1, maxLength: 4 }) }, strict), 100)),
+  bundles: Optional(byId(Obj({ name: name(), order: order() }, strict), 500)),
 };
 
 /** The piece without its tables. `width` and `height` are what new frames get. */
@@ -149,27 +384,43 @@ export const PieceSchema = Obj(
     scenes: RecordOf(Str(), SceneSchema),
     layers: RecordOf(Str(), LayerSchema),
     threads: RecordOf(Str(), ThreadSchema),
+    variables: RecordOf(Str(), VariableSchema),
     assets: RecordOf(Str(), AssetSchema),
   },
   {
     ...strict,
-    $id: 'https://zany-thread.example/piece-1.json',
+    $id: 'https://zany-thread.example/piece-2.json',
     $schema: 'http://json-schema.org/draft-07/schema#',
-    title: 'Zany Thread piece, format 1',
+    title: 'Zany Thread piece, format 2',
   }
 );
 
 /** The schema of one entity of each table. */
-export const tableSchemas = { scenes: SceneSchema, layers: LayerSchema, threads: ThreadSchema, assets: AssetSchema } as const;
+export const tableSchemas = {
+  scenes: SceneSchema,
+  layers: LayerSchema,
+  threads: ThreadSchema,
+  variables: VariableSchema,
+  assets: AssetSchema,
+} as const;
 
 /** How many entities a document may hold in each table. */
-export const LIMITS = { scenes: 5_000, layers: 200_000, threads: 100_000, assets: 10_000 } as const;
+export const LIMITS = { scenes: 5_000, layers: 200_000, threads: 100_000, variables: 10_000, assets: 10_000 } as const;
 
 export type Pose = Static<typeof PoseSchema>;
 export type Style = Static<typeof StyleSchema>;
 export type Letters = Static<typeof LettersSchema>;
 export type Look = Static<typeof LookSchema>;
-export type LookName = 'hover' | 'press';
+export type Delta = Static<typeof DeltaSchema>;
+export type LookName = (typeof LOOKS)[number];
+export type State = Static<typeof StateSchema>;
+export type Timeline = Static<typeof TimelineSchema>;
+export type Ending = Static<typeof EndingSchema>;
+export type Tracked = (typeof TRACKED)[number];
+export { BINDABLE, type Bindable } from './bindable.ts';
+export type Field = Static<typeof FieldSchema>;
+export type Drag = Static<typeof DragSchema>;
+export type Variable = Static<typeof VariableSchema>;
 export type LayerType = (typeof LAYER_TYPES)[number];
 export type Layer = Static<typeof LayerSchema>;
 export type Scene = Static<typeof SceneSchema>;

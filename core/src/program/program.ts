@@ -1,5 +1,19 @@
 import type { Touched } from '../edit/apply.ts';
-import { framesOf, layerIdsOf, layersUnder, threadsOf, type Layer, type Piece, type Scene, type Thread } from '../piece/piece.ts';
+import {
+  framesOf,
+  layerIdsOf,
+  layersUnder,
+  statesOf,
+  threadsOf,
+  type Layer,
+  type Piece,
+  type Scene,
+  type Thread,
+  type Variable,
+} from '../piece/piece.ts';
+import { pointerCues } from '../cues/pointer.ts';
+import type { Ast, ExpressionFault } from '../expression/ast.ts';
+import type { Result } from '../result.ts';
 import { Table } from '../table.ts';
 import { union, type Rect } from './geometry.ts';
 
@@ -13,7 +27,7 @@ export interface Item {
   readonly threads: readonly Thread[];
   /** Neither it nor a group around it is hidden. */
   readonly shown: boolean;
-  /** It reacts to pointers: by a thread or by a look. All else lets the pointer through. */
+  /** It reacts to pointers: by a thread, a look, as a field or as something to drag. All else lets the pointer through. */
   readonly catches: boolean;
 }
 
@@ -23,6 +37,11 @@ export interface SceneProgram {
   readonly items: readonly Item[];
   readonly byId: ReadonlyMap<string, Item>;
   readonly threads: readonly Thread[];
+  /** In order; empty for a scene that always looks the same. */
+  readonly states: readonly { readonly id: string; readonly name: string }[];
+  /** The state a run begins in; null without states. */
+  readonly initial: string | null;
+  readonly variables: readonly Variable[];
 }
 
 /** A piece made ready to run. Scenes an edit did not touch keep their identity from one program to the next. */
@@ -34,24 +53,36 @@ export interface Program {
   /** Place of a frame in `frames`. */
   readonly frameAt: ReadonlyMap<string, number>;
   readonly threads: readonly Thread[];
+  /** Variables of the whole piece and of scenes, by id. */
+  readonly variables: ReadonlyMap<string, Variable>;
+  /** Reads a stored expression. */
+  readonly parse: ParseExpression;
 }
 
-export function compile(piece: Piece): Program {
+/** How expressions are read: by the parser, or from trees made before, which is how an exported page does without one. */
+export type ParseExpression = (stored: string) => Result<Ast, ExpressionFault>;
+
+/** A program of a piece, with a given way to read its expressions. */
+export function compileWith(piece: Piece, parse: ParseExpression): Program {
   const frames = framesOf(piece).map((scene) => scene.id);
+  const variables = new Map(piece.variables.entries());
   return {
     piece,
-    scenes: Table.from(frames.map((id) => [id, compileScene(piece, id)!] as const)),
+    scenes: Table.from([...piece.scenes.keys()].map((id) => [id, compileScene(piece, id, variables)!] as const)),
     frames,
     frameAt: placesOf(frames),
     threads: threadsOf(piece, piece.head.id),
+    variables,
+    parse,
   };
 }
 
 /** The program of an edited piece, from the program before and what the edit touched. */
 export function update(program: Program, piece: Piece, touched: Touched): Program {
   let scenes = program.scenes;
+  const variables = touched.variables ? new Map(piece.variables.entries()) : program.variables;
   for (const id of touched.scenes) {
-    const compiled = compileScene(piece, id);
+    const compiled = compileScene(piece, id, variables);
     scenes = compiled ? scenes.set(id, compiled) : scenes.delete(id);
   }
   const frames = touched.frames ? framesOf(piece).map((scene) => scene.id) : program.frames;
@@ -61,6 +92,8 @@ export function update(program: Program, piece: Piece, touched: Touched): Progra
     frames,
     frameAt: touched.frames ? placesOf(frames) : program.frameAt,
     threads: touched.pieceThreads ? threadsOf(piece, piece.head.id) : program.threads,
+    variables,
+    parse: program.parse,
   };
 }
 
@@ -73,14 +106,23 @@ export const startFrames = (program: Program): readonly string[] =>
 
 const placesOf = (frames: readonly string[]) => new Map(frames.map((id, place) => [id, place]));
 
-function compileScene(piece: Piece, id: string): SceneProgram | null {
+function compileScene(piece: Piece, id: string, variables: ReadonlyMap<string, Variable>): SceneProgram | null {
   const scene = piece.scenes.get(id);
   if (!scene) return null;
   const byParent = new Map<string | null, Layer[]>();
   if (layerIdsOf(piece, id).size) collectByParent(piece, id, null, byParent);
   const items: Item[] = [];
   for (const layer of byParent.get(null) ?? []) compileLayer(piece, layer, byParent, null, { x: 0, y: 0, shown: true }, items);
-  return { scene, items, byId: new Map(items.map((item) => [item.layer.id, item])), threads: threadsOf(piece, id) };
+  const states = scene.states ? statesOf(scene).map((state) => ({ id: state.id, name: state.name })) : none;
+  return {
+    scene,
+    items,
+    byId: new Map(items.map((item) => [item.layer.id, item])),
+    threads: threadsOf(piece, id),
+    states,
+    initial: scene.initial ?? states[0]?.id ?? null,
+    variables: variables.size ? [...variables.values()].filter((variable) => variable.scene === id) : none,
+  };
 }
 
 function collectByParent(piece: Piece, scene: string, parent: string | null, found: Map<string | null, Layer[]>): void {
@@ -112,11 +154,22 @@ function compileLayer(piece: Piece, layer: Layer, byParent: Map<string | null, L
   items.push(item);
   for (const child of byParent.get(layer.id) ?? [])
     children.push(compileLayer(piece, child, byParent, item, { x: item.box.x, y: item.box.y, shown }, items));
-  if (layer.type === 'group') item.box = union(children.map((child) => child.box)) ?? item.box;
+  if (layer.type === 'group' && !layer.clip && !layer.scroll) item.box = union(children.map((child) => child.box)) ?? item.box;
   return item;
 }
 
-const catchesPointer = (layer: Layer, threads: readonly Thread[]): boolean =>
-  layer.looks?.hover !== undefined ||
-  layer.looks?.press !== undefined ||
-  threads.some((thread) => thread.enabled && (thread.cue.type === 'click' || thread.cue.type === 'hover'));
+const catchesPointer = (layer: Layer, threads: readonly Thread[]): boolean => {
+  if (layer.hit?.how === 'none') return false;
+  const { looks } = layer;
+  return (
+    layer.hit?.how === 'block' ||
+    layer.type === 'field' ||
+    layer.drag !== undefined ||
+    looks?.hover !== undefined ||
+    looks?.press !== undefined ||
+    looks?.selectedHover !== undefined ||
+    threads.some((thread) => thread.enabled && pointerCues.has(thread.cue.type))
+  );
+};
+
+const none: readonly never[] = [];

@@ -1,45 +1,73 @@
-import type { Thread } from '../piece/piece.ts';
-import type { Point } from '../program/geometry.ts';
-import { catcherAt, outward, reachOf } from '../program/hit.ts';
-import { startFrame, type Item, type Program, type SceneProgram } from '../program/program.ts';
-import { enter, runStep } from './steps.ts';
-import type { Advanced, Effect, Fired, Report, RunEvent, RunState, WhyNot } from './state.ts';
-import { timersOf } from './timers.ts';
-import { whyNoClick, whyNoKey } from './why.ts';
+import type { Cue, CueType } from '../cues/schemas.ts';
+import { sameKey } from '../cues/words.ts';
+import { centerOf, type Point } from '../program/geometry.ts';
+import { expand, type Node } from '../program/expand.ts';
+import { startFrame, type Program } from '../program/program.ts';
+import { boundsOf, enabledWithin, isUnder, resolveScreen, type Shown } from '../program/resolve.ts';
+import { variableKey } from '../program/binding.ts';
+import { movingHeads, reachStop } from './heads.ts';
+import { nextStop } from './playhead.ts';
+import {
+  catchOn,
+  click,
+  dragLayer,
+  fireOutward,
+  leavePointer,
+  longPress,
+  longPressDue,
+  movePointer,
+  outwardNodes,
+  pressPointer,
+  releasePointer,
+  swipe,
+} from './pointer.ts';
+import { Runner, type Call } from './runner.ts';
+import { scrollTo } from './scrolling.ts';
+import { enterFrame } from './steps/frames.ts';
+import type { Advanced, Activity, Report, RunEvent, RunState, Timer } from './state.ts';
+import { whyDisabled, whyNoKey } from './why.ts';
 
 /** A run at its beginning, on a frame (the start frame if none is named); null where the piece has no frame. */
 export function start(program: Program, frame: string | null = startFrame(program)): RunState | null {
+  return begin(program, frame)?.run ?? null;
+}
+
+/** The same, with what happened on the way in: threads that fire as the frame is entered. */
+export function begin(program: Program, frame: string | null = startFrame(program)): Advanced | null {
   if (frame === null || !program.scenes.has(frame)) return null;
-  return { frame, back: [], clock: 0, entered: 0, timersFired: 0, pointer: null, over: [], pressed: null };
+  const empty: RunState = {
+    frame,
+    back: [],
+    clock: 0,
+    roots: {},
+    overlays: [],
+    variables: {},
+    pointer: null,
+    over: [],
+    pressed: null,
+    clicked: null,
+    focus: null,
+    activities: [],
+    pad: -1,
+    count: 0,
+  };
+  const runner = new Runner(program, empty, { type: 'wait', ms: 0 });
+  for (const { sheet } of program.scenes.get(frame)!.scene.carries ?? []) runner.enterRoot(sheet);
+  runner.enterRoot(frame);
+  return runner.finish();
 }
 
 /**
- * Takes one event and runs all that follows from it to the end. Pure and deterministic. One event gives one report;
- * a wait gives one for each timer that fires in it.
+ * Takes one event and runs all that follows from it to the end. Pure and deterministic. What follows inside the piece (a state
+ * entered, a variable changed, a timer) gives reports of its own, in the order it happened.
  */
 export function advance(program: Program, run: RunState, event: RunEvent): Advanced {
-  const scene = program.scenes.get(run.frame);
-  if (!scene) return lostFrame(program, run, event);
-  switch (event.type) {
-    case 'move':
-      return movePointer(program, scene, run, event);
-    case 'leave':
-      return quiet({ ...run, pointer: null, over: [], pressed: null });
-    case 'press':
-      return press(scene, run, event);
-    case 'release':
-      return release(program, scene, run, event);
-    case 'click':
-      return clickLayer(program, scene, run, event);
-    case 'hover':
-      return hoverLayer(program, scene, run, event);
-    case 'key':
-      return pressKey(program, scene, run, event);
-    case 'wait':
-      return wait(program, run, event.ms);
-    case 'jump':
-      return jump(program, run, event);
-  }
+  if (!program.scenes.has(run.frame)) return lostFrame(program, run, event);
+  const runner = new Runner(program, run, event);
+  if (event.type === 'wait') return wait(runner, event.ms);
+  takeEvent(runner, event);
+  runner.settle();
+  return runner.finish();
 }
 
 /** All events in order, with every report. */
@@ -54,183 +82,304 @@ export function replay(program: Program, run: RunState, events: readonly RunEven
   return { run: at, reports };
 }
 
-const quiet = (run: RunState): Advanced => ({ run, reports: [] });
-
-const idsOf = (items: readonly Item[]) => items.map((item) => item.layer.id);
-
-function movePointer(program: Program, scene: SceneProgram, run: RunState, event: RunEvent & { type: 'move' }): Advanced {
-  const pointer = { x: event.x, y: event.y };
-  const chain = outward(catcherAt(scene, pointer));
-  const moved = { ...run, pointer, over: idsOf(chain) };
-  const entered = chain.filter((item) => !run.over.includes(item.layer.id));
-  const taken = entered.map((item) => ({ item, threads: cued(item.threads, 'hover') })).find(({ threads }) => threads.length > 0);
-  return taken ? fire(program, moved, event, taken.item.layer.id, taken.threads) : quiet(moved);
-}
-
-function press(scene: SceneProgram, run: RunState, event: RunEvent & { type: 'press' }): Advanced {
-  const pointer = { x: event.x, y: event.y };
-  const chain = outward(catcherAt(scene, pointer));
-  return quiet({ ...run, pointer, over: idsOf(chain), pressed: chain[0]?.layer.id ?? '' });
-}
-
-function release(program: Program, scene: SceneProgram, run: RunState, event: RunEvent & { type: 'release' }): Advanced {
-  const pointer = { x: event.x, y: event.y };
-  const catcher = catcherAt(scene, pointer);
-  const let_go = { ...run, pointer, over: idsOf(outward(catcher)), pressed: null };
-  if (run.pressed === null) return quiet(let_go);
-  const pressedItem = run.pressed === '' ? null : (scene.byId.get(run.pressed) ?? null);
-  if ((catcher?.layer.id ?? '') !== run.pressed) {
-    const name = pressedItem?.layer.name ?? 'the frame';
-    const why: WhyNot = { code: 'let-go-elsewhere', sentence: `The press began on ${name} and ended elsewhere, so it is no click.` };
-    return { run: let_go, reports: [report(run, event, run.pressed || null, [], [why], [])] };
+function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): void {
+  switch (event.type) {
+    case 'move':
+      return movePointer(runner, { x: event.x, y: event.y });
+    case 'leave':
+      return leavePointer(runner);
+    case 'press':
+      return pressPointer(runner, { x: event.x, y: event.y });
+    case 'release':
+      return releasePointer(runner, { x: event.x, y: event.y });
+    case 'click':
+      return event.layer === null
+        ? click(runner, null, runner.run.frame, { x: -1, y: -1 })
+        : onLayer(runner, event.layer, (node, point) => clickLayer(runner, node, point));
+    case 'double-click':
+      return onLayer(runner, event.layer, (node, point) => {
+        click(runner, node, runner.sceneOfNode(node.key)!, point);
+        if (runner.run.clicked) click(runner, node, runner.sceneOfNode(node.key)!, point);
+      });
+    case 'long-press':
+      return onLayer(runner, event.layer, (node) => {
+        const taker = outwardNodes(node).find((one) => one.item.threads.some((thread) => thread.cue.type === 'long press'));
+        longPress(runner, taker ?? node);
+      });
+    case 'hover':
+      return onLayer(runner, event.layer, (_node, point) => movePointer(runner, point));
+    case 'drag':
+      return onLayer(runner, event.layer, (node, point) => dragLayer(runner, node, point, event.dx, event.dy));
+    case 'swipe':
+      if (event.layer === null) return void swipe(runner, null, runner.run.frame, event.direction);
+      return onLayer(runner, event.layer, (node) => void swipe(runner, node, runner.sceneOfNode(node.key)!, event.direction));
+    case 'scroll':
+      return scroll(runner, event);
+    case 'key':
+      return pressKey(runner, event.key);
+    case 'focus':
+      return moveFocus(runner, event.layer);
+    case 'value':
+      return enterValue(runner, event.layer, event.value);
+    case 'media':
+      return media(runner, event);
+    case 'pad':
+      return pressPad(runner, event.button);
+    case 'signal':
+      return runner.fire(
+        runner.callsEverywhere('signal').filter(({ thread }) => (thread.cue as Extract<Cue, { type: 'signal' }>).signal === event.signal)
+      );
+    case 'set':
+      return setFromOutside(runner, event);
+    case 'jump':
+      return jump(runner, event.frame);
   }
-  return click(program, scene, let_go, event, catcher, pointer);
 }
 
-/** A click that was made: the receiver first, then outward until a thread takes it. */
-function click(program: Program, scene: SceneProgram, run: RunState, event: RunEvent, catcher: Item | null, point: Point): Advanced {
-  const receiver = receiverOf(program, scene, catcher, 'click');
-  if (receiver) return fire(program, run, event, receiver.layer, receiver.threads);
-  const why = whyNoClick(scene, catcher, point);
-  return { run, reports: [report(run, event, catcher?.layer.id ?? null, [], why, [])] };
-}
+// ── events on named layers ───────────────────────────────────────────────────
 
-function receiverOf(program: Program, scene: SceneProgram, catcher: Item | null, type: 'click'): { layer: string | null; threads: Thread[] } | null {
-  for (const item of outward(catcher)) {
-    const threads = cued(item.threads, type);
-    if (threads.length) return { layer: item.layer.id, threads };
+/** Where a person could get at a layer: a point of it that nothing hides. Why not, where there is none. */
+function onLayer(runner: Runner, key: string, act: (node: Node, point: Point) => void): void {
+  const place = runner.find(key);
+  if (!place?.node || !place.isOn) {
+    const name = runner.program.piece.layers.get(key.split('/').at(-1)!)?.name;
+    runner.at(key);
+    return runner.why({ code: 'not-here', sentence: name ? `${name} is not in this frame.` : 'There is no such layer.', layer: key });
   }
-  for (const outer of [scene.threads, program.threads]) {
-    const threads = cued(outer, type);
-    if (threads.length) return { layer: null, threads };
+  const { node } = place;
+  const reach = reachOf(runner, node);
+  if ('point' in reach) return act(reach.node, reach.point);
+  runner.at(node.key);
+  runner.why({ code: reach.code, sentence: reach.sentence, layer: node.key });
+}
+
+type Reached = { readonly node: Node; readonly point: Point } | { readonly code: string; readonly sentence: string };
+
+const GRID = 12;
+
+/** A point where the pointer gets to a layer or to something in it, tried in its middle and on a grid of 12 × 12 points. */
+export function reachOf(runner: { readonly program: Program; readonly run: RunState }, node: Node): Reached {
+  const screen = resolveScreen(runner.program, runner.run);
+  const surface = screen.surfaces.find((one) => one.all.some((shown) => shown.node === node));
+  const shown = surface?.all.find((one) => one.node === node);
+  if (!shown || !surface) return { code: 'unreachable', sentence: `${node.layer.name} is hidden.` };
+  let by: Shown | null = null;
+  for (const point of pointsOf(shown)) {
+    if (point.x < 0 || point.y < 0 || point.x >= screen.width || point.y >= screen.height || !isUnder(shown, point)) continue;
+    const caught = catchOn(screen, runner.run, point);
+    if (caught.shown && outwardNodes(caught.shown.node).includes(node)) return { node: caught.shown.node, point };
+    if (!node.catches && caught.surface === surface && (!caught.shown || outwardNodes(node).includes(caught.shown.node)))
+      return { node: caught.shown?.node ?? node, point };
+    by ??= caught.shown;
   }
-  return null;
+  if (by) return { code: 'covered', sentence: `${by.node.layer.name} lies over all of ${node.layer.name}.` };
+  return { code: 'covered', sentence: `${node.layer.name} lies outside of what can be seen.` };
 }
 
-/** A click on a named layer is made where a person could make it: at a point of the layer that nothing hides. */
-function clickLayer(program: Program, scene: SceneProgram, run: RunState, event: RunEvent & { type: 'click' }): Advanced {
-  if (event.layer === null) return click(program, scene, run, event, null, { x: -1, y: -1 });
-  const at = reachable(program, scene, event.layer);
-  if ('code' in at) return { run, reports: [report(run, event, event.layer, [], [at], [])] };
-  return click(program, scene, run, event, catcherAt(scene, at), at);
+function* pointsOf(shown: Shown): Iterable<Point> {
+  const box = boundsOf(shown);
+  yield centerOf(box);
+  for (let row = 0; row < GRID; row++)
+    for (let column = 0; column < GRID; column++)
+      yield { x: box.x + ((column + 0.5) / GRID) * box.width, y: box.y + ((row + 0.5) / GRID) * box.height };
 }
 
-function hoverLayer(program: Program, scene: SceneProgram, run: RunState, event: RunEvent & { type: 'hover' }): Advanced {
-  const at = reachable(program, scene, event.layer);
-  if ('code' in at) return { run, reports: [report(run, event, event.layer, [], [at], [])] };
-  return movePointer(program, scene, run, { type: 'move', ...at });
-}
-
-function reachable(program: Program, scene: SceneProgram, layer: string): Point | WhyNot {
-  const item = scene.byId.get(layer);
-  if (!item) {
-    const elsewhere = program.piece.layers.get(layer);
-    const sentence = elsewhere ? `${elsewhere.name} is not in this frame.` : 'There is no such layer.';
-    return { code: 'not-here', sentence, layer };
+function clickLayer(runner: Runner, node: Node, point: Point): void {
+  const { field } = node.layer;
+  const root = runner.root(runner.sceneOfNode(node.key)!)!;
+  const isBox = field?.kind === 'checkbox' || field?.kind === 'switch';
+  if (isBox && enabledWithin(root, node)) {
+    const place = { ...runner.find(node.key)!, node };
+    const selected = root.flags[`${node.key}.selected`] ?? node.layer.selected ?? field.value === true;
+    runner.setSelected(place, !selected);
+    runner.at(node.key);
+    fireOutward(runner, node, null, 'click');
+    return;
   }
-  if (!item.shown) return { code: 'unreachable', sentence: `${item.layer.name} is hidden.`, layer };
-  const reach = reachOf(scene, item);
-  if (reach.point || !item.catches) return reach.point ?? { x: item.box.x + item.box.width / 2, y: item.box.y + item.box.height / 2 };
-  const by = reach.by ? `${reach.by.layer.name} lies over all of ${item.layer.name}.` : `${item.layer.name} lies outside its frame.`;
-  return { code: 'covered', sentence: by, layer };
+  const taker = node.catches ? node : (outwardNodes(node).find((one) => one.catches) ?? null);
+  click(runner, taker, runner.sceneOfNode(node.key)!, point);
 }
 
-/** The frontmost layer with a thread for the key takes it, else the frame, else the piece. */
-function pressKey(program: Program, scene: SceneProgram, run: RunState, event: RunEvent & { type: 'key' }): Advanced {
-  const matches = (threads: readonly Thread[]) =>
-    cued(threads, 'key').filter((thread) => thread.cue.type === 'key' && sameKey(thread.cue.key, event.key));
-  for (let i = scene.items.length - 1; i >= 0; i--) {
-    const item = scene.items[i]!;
-    if (item.threads.length === 0 || !item.shown) continue;
-    const threads = matches(item.threads);
-    if (threads.length) return fire(program, run, event, item.layer.id, threads);
+function scroll(runner: Runner, event: Extract<RunEvent, { type: 'scroll' }>): void {
+  if (event.layer === null) return scrollTo(runner, runner.run.overlays.at(-1)?.frame ?? runner.run.frame, '', event.x, event.y);
+  const place = runner.find(event.layer);
+  if (place?.node?.layer.scroll && place.isOn) scrollTo(runner, place.root.scene, place.node.key, event.x, event.y);
+  else runner.why({ code: 'no-scroll', sentence: 'There is nothing to scroll here.', layer: event.layer });
+}
+
+// ── events without a place ───────────────────────────────────────────────────
+
+/** Scenes that keys and pad buttons are told to, the front one first. A frame that keeps presses off what lies below keeps keys off it too. */
+function frontScenes(runner: Runner): string[] {
+  const scenes = runner.liveRoots().reverse();
+  const modal = runner.run.overlays.findLast((overlay) => overlay.scrim !== null || overlay.closes);
+  return modal ? scenes.slice(0, scenes.indexOf(modal.frame) + 1) : scenes;
+}
+
+/** The layer with the focus and what is around it, then the frontmost layer, then the scenes, then the piece. */
+function fireFront(runner: Runner, type: CueType, fits: (cue: Cue) => boolean): boolean {
+  const focused = runner.run.focus === null ? null : (runner.find(runner.run.focus)?.node ?? null);
+  const scenes = frontScenes(runner);
+  const matches = (threads: readonly { enabled: boolean; cue: Cue }[]) =>
+    threads.some((thread) => thread.enabled && thread.cue.type === type && fits(thread.cue));
+  const nodes = [...outwardNodes(focused), ...scenes.flatMap((scene) => shownNodes(runner, scene))];
+  const node = nodes.find((one) => matches(one.item.threads));
+  if (node) return fireOutward(runner, node, null, type, fits);
+  for (const scene of scenes) {
+    const placed = [...runner.expansion(scene).instances.values()].slice(1).find((instance) => matches(instance.scene.threads));
+    if (placed) return fireOutward(runner, placed.placement, scene, type, fits);
+    if (matches(runner.program.scenes.get(scene)!.threads)) return fireOutward(runner, null, scene, type, fits);
   }
-  const outer = [matches(scene.threads), matches(program.threads)].find((threads) => threads.length > 0);
-  if (outer) return fire(program, run, event, null, outer);
-  return { run, reports: [report(run, event, null, [], whyNoKey(program, scene, event.key), [])] };
+  return fireOutward(runner, null, null, type, fits);
 }
 
-/** Keys are compared without case; a space is called Space. */
-export const sameKey = (a: string, b: string): boolean => normalKey(a) === normalKey(b);
-
-const normalKey = (key: string) => (key === ' ' ? 'space' : key.toLowerCase());
-
-/** Lets time pass, stopping at every deadline on the way: by time, then by the order in the document. */
-function wait(program: Program, run: RunState, ms: number): Advanced {
-  const end = run.clock + ms;
-  const reports: Report[] = [];
-  let at = run;
-  for (let guard = 0; guard < MOST_TIMERS; guard++) {
-    const due = nextTimer(program, at);
-    if (!due || due.at > end) break;
-    const fired = fire(
-      program,
-      { ...at, clock: Math.max(at.clock, due.at), timersFired: at.timersFired + 1 },
-      { type: 'wait', ms: due.ms },
-      due.layer,
-      [due.thread]
-    );
-    at = fired.run;
-    reports.push(...fired.reports);
-  }
-  return { run: { ...at, clock: Math.max(end, at.clock) }, reports };
+function shownNodes(runner: Runner, scene: string): Node[] {
+  const { nodes } = runner.expansion(scene);
+  if (!nodes.some((node) => node.item.threads.length)) return [];
+  const surface = resolveScreen(runner.program, runner.run).surfaces.find((one) => one.scene === scene);
+  return surface?.all.map((shown) => shown.node).reverse() ?? [];
 }
 
-/** A frame that leads to itself after a millisecond would fire a day's wait away. */
-const MOST_TIMERS = 1000;
-
-/** The timer that fires next, by the run's clock; null where none is pending. */
-export function nextTimer(program: Program, run: RunState): { at: number; ms: number; thread: Thread; layer: string | null } | null {
-  const scene = program.scenes.get(run.frame);
-  const timer = scene ? timersOf(scene)[run.timersFired] : undefined;
-  return timer ? { at: run.entered + timer.ms, ...timer } : null;
+function pressKey(runner: Runner, key: string): void {
+  if (!fireFront(runner, 'key', (cue) => sameKey((cue as Extract<Cue, { type: 'key' }>).key, key))) whyNoKey(runner, key);
 }
 
-function jump(program: Program, run: RunState, event: RunEvent & { type: 'jump' }): Advanced {
-  if (!program.scenes.has(event.frame)) return quiet(run);
-  const back = run.frame === event.frame ? run.back : [...run.back, run.frame];
-  const effect: Effect = { type: 'go', from: run.frame, to: event.frame, transition: { type: 'cut' }, thread: '' };
-  return { run: enter(run, event.frame, back), reports: [report(run, event, null, [], [], [effect])] };
+function pressPad(runner: Runner, button: number): void {
+  runner.run = { ...runner.run, pad: button };
+  runner.reread('pad.button');
+  if (!fireFront(runner, 'pad', (cue) => (cue as Extract<Cue, { type: 'pad' }>).button === button))
+    runner.why({ code: 'no-thread', sentence: `No thread here waits for pad button ${button}.` });
+}
+
+function moveFocus(runner: Runner, layer: string | null): void {
+  const old = runner.run.focus;
+  if (old === layer) return;
+  const gone = old === null ? null : runner.find(old);
+  runner.run = { ...runner.run, focus: layer };
+  if (gone?.node && gone.isOn) runner.nodeCue(gone.root.scene, gone.node, 'blur', () => true, `${gone.node.layer.name} lost the focus`);
+  const come = layer === null ? null : runner.find(layer);
+  if (come?.node && come.isOn) runner.nodeCue(come.root.scene, come.node, 'focus', () => true, `${come.node.layer.name} has the focus`);
+}
+
+function enterValue(runner: Runner, layer: string, value: string | number | boolean): void {
+  const place = runner.find(layer);
+  runner.at(layer);
+  if (!place?.node?.layer.field || !place.isOn) return runner.why({ code: 'not-here', sentence: 'There is no such field on the screen.', layer });
+  if (!enabledWithin(place.root, place.node)) return runner.why(whyDisabled(runner, place.node));
+  runner.setField({ ...place, node: place.node }, value);
+}
+
+function media(runner: Runner, { layer, what }: Extract<RunEvent, { type: 'media' }>): void {
+  const place = runner.find(layer);
+  if (!place?.node || !place.isOn) return;
+  const { root, node } = place;
+  const state = what === 'started' ? 'playing' : 'paused';
+  if (what === 'ended' || root.media[node.key] !== state) runner.setRoot(root.scene, { media: { ...root.media, [node.key]: state } });
+  runner.at(node.key);
+  runner.nodeCue(root.scene, node, 'media', (cue) => (cue as Extract<Cue, { type: 'media' }>).what === what, `${node.layer.name} ${what}`);
+}
+
+function setFromOutside(runner: Runner, { variable, value }: Extract<RunEvent, { type: 'set' }>): void {
+  const frame = runner.program.scenes.get(runner.run.frame)!;
+  const instance = expand(runner.program, frame).instances.get('')!;
+  const problem = runner.setVariable(variable, variableKey(runner.program, instance, variable), value);
+  if (problem) runner.why({ code: 'wrong-value', sentence: problem });
+}
+
+function jump(runner: Runner, frame: string): void {
+  if (!runner.program.frameAt.has(frame)) return;
+  runner.effect({ type: 'go', from: runner.run.frame, to: frame, transition: { type: 'cut' }, thread: '' });
+  enterFrame(runner, frame);
 }
 
 /** The frame was deleted under a running piece: it goes on from the start. */
 function lostFrame(program: Program, run: RunState, event: RunEvent): Advanced {
-  const home = startFrame(program);
-  return home === null ? quiet(run) : advance(program, enter(run, home, []), event);
+  const home = start(program);
+  if (!home) return { run, reports: [] };
+  const moved: RunState = { ...home, clock: run.clock, variables: run.variables, count: run.count };
+  return advance(program, moved, event);
 }
 
-const cued = (threads: readonly Thread[], type: Thread['cue']['type']): Thread[] =>
-  threads.filter((thread) => thread.enabled && thread.cue.type === type);
+// ── time ─────────────────────────────────────────────────────────────────────
 
-/** Runs threads top to bottom. One event leaves one trace in the back stack, however many steps it takes. */
-function fire(program: Program, run: RunState, event: RunEvent, layer: string | null, threads: readonly Thread[]): Advanced {
-  let at = run;
-  let wentBack = false;
-  const fired: Fired[] = [];
-  const effects: Effect[] = [];
-  const whyNot: WhyNot[] = [];
-  for (const thread of threads) {
-    const steps = thread.branches[0]?.steps ?? [];
-    if (steps.length === 0) whyNot.push({ code: 'no-steps', sentence: 'The thread has no step yet.', thread: thread.id });
-    const outcomes = steps.map((step) => {
-      const stepped = runStep(program, at, step, thread.id);
-      wentBack ||= stepped.run !== at && step.do === 'go' && step.target.to === 'back';
-      at = stepped.run;
-      if (stepped.effect) effects.push(stepped.effect);
-      if (stepped.whyNot) whyNot.push(layer === null ? stepped.whyNot : { ...stepped.whyNot, layer });
-      return stepped.outcome;
-    });
-    fired.push({ thread: thread.id, steps: outcomes });
+type Deadline =
+  | { readonly kind: 'timer'; readonly at: number; readonly scene: string; readonly timer: Timer }
+  | { readonly kind: 'steps'; readonly at: number; readonly activity: Activity }
+  | { readonly kind: 'head'; readonly at: number; readonly scene: string; readonly instance: string }
+  | { readonly kind: 'long press'; readonly at: number; readonly node: Node };
+
+/** What happens next by itself: timers first where times are equal, in the order of the document, then steps, then playheads. */
+function nextOf(runner: Runner): Deadline | null {
+  let best: Deadline | null = null;
+  const take = (deadline: Deadline) => {
+    if (!best || deadline.at < best.at) best = deadline;
+  };
+  const scenes = runner.liveRoots();
+  for (const scene of scenes) for (const timer of runner.root(scene)?.timers ?? []) take({ kind: 'timer', at: timer.due, scene, timer });
+  for (const activity of runner.run.activities) if (activity.head === null) take({ kind: 'steps', at: activity.due, activity });
+  for (const scene of scenes)
+    for (const { instance, head } of movingHeads(runner, scene)) {
+      const stop = nextStop(runner.program, head, instance.scene.scene.timeline!);
+      if (stop) take({ kind: 'head', at: stop.due, scene, instance: instance.key });
+    }
+  const held = longPressDue(runner, (key) => runner.find(key)?.node ?? null);
+  if (held) take({ kind: 'long press', at: held.at, node: held.node });
+  return best;
+}
+
+/** When something next happens by itself, by the run's clock; null where nothing does. */
+export function nextDeadline(program: Program, run: RunState): number | null {
+  if (!program.scenes.has(run.frame)) return null;
+  return nextOf(new Runner(program, run, { type: 'wait', ms: 0 }))?.at ?? null;
+}
+
+/** Whether a timeline is moving, so that the screen is another one with every timeline frame. */
+export function isPlaying(program: Program, run: RunState): boolean {
+  if (!program.scenes.has(run.frame)) return false;
+  const runner = new Runner(program, run, { type: 'wait', ms: 0 });
+  return runner.liveRoots().some((scene) => !movingHeads(runner, scene)[Symbol.iterator]().next().done);
+}
+
+/** A piece that sets itself off every millisecond would run a day's wait away: after this many it waits no longer for anything. */
+const MOST_DEADLINES = 5000;
+
+/** Lets time pass, stopping at every deadline on the way. */
+function wait(runner: Runner, ms: number): Advanced {
+  const end = runner.run.clock + Math.max(0, ms);
+  const reports: Report[] = [];
+  let run = runner.run;
+  for (let i = 0; i < MOST_DEADLINES; i++) {
+    const looking = new Runner(runner.program, run, { type: 'wait', ms: 0 });
+    const due = nextOf(looking);
+    if (!due || due.at > end) break;
+    const before = run.clock;
+    const clock = Math.max(run.clock, due.at);
+    const one = new Runner(runner.program, { ...run, clock }, { type: 'wait', ms: clock - before });
+    meet(one, due);
+    one.settle();
+    const done = one.finish();
+    run = done.run;
+    reports.push(...done.reports);
   }
-  if (at.frame !== run.frame && !wentBack) at = { ...at, back: [...at.back, run.frame] };
-  return { run: at, reports: [report(run, event, layer, fired, whyNot, effects)] };
+  return { run: { ...run, clock: Math.max(end, run.clock) }, reports };
 }
 
-const report = (
-  run: RunState,
-  event: RunEvent,
-  layer: string | null,
-  fired: readonly Fired[],
-  whyNot: readonly WhyNot[],
-  effects: readonly Effect[]
-): Report => ({ clock: run.clock, event, layer, fired, whyNot, effects });
+function meet(runner: Runner, due: Deadline): void {
+  if (due.kind === 'steps') return runner.resume(due.activity);
+  if (due.kind === 'long press') return longPress(runner, due.node);
+  if (due.kind === 'head') {
+    const instance = runner.expansion(due.scene).instances.get(due.instance)!;
+    const head = runner.root(due.scene)!.heads[due.instance]!;
+    return reachStop(runner, due.scene, instance, head, nextStop(runner.program, head, instance.scene.scene.timeline!)!);
+  }
+  const { scene, timer } = due;
+  const root = runner.root(scene)!;
+  runner.setRoot(scene, { timers: root.timers.filter((one) => one !== timer) });
+  const call = timerCall(runner, scene, timer);
+  if (!call) return;
+  runner.at(call.node?.key ?? null);
+  runner.fire([call]);
+}
+
+const timerCall = (runner: Runner, scene: string, timer: Timer): Call | undefined =>
+  runner.callsIn(scene, runner.expansion(scene), 'after').find((call) => call.thread.id === timer.thread && call.instance.key === timer.instance);

@@ -1,48 +1,100 @@
+import { keyWords } from '../cues/words.ts';
+import { failingClause } from '../expression/explain.ts';
+import { expressionScope } from '../expression/scope.ts';
+import type { Thread } from '../piece/piece.ts';
+import type { Node } from '../program/expand.ts';
+import { isEnabled, isUnder, resolveScreen, type Shown } from '../program/resolve.ts';
+import type { Program } from '../program/program.ts';
 import type { Point } from '../program/geometry.ts';
-import { layersAt, outward } from '../program/hit.ts';
-import type { Item, Program, SceneProgram } from '../program/program.ts';
-import { cueKind, keyWords } from '../cues/kinds.ts';
-import type { WhyNot } from './state.ts';
+import { environmentOf } from './environment.ts';
+import { outwardNodes } from './pointer.ts';
+import type { Call, Runner } from './runner.ts';
+import type { RunState, WhyNot } from './state.ts';
 
-/** Why a click did nothing: what lies at the point, and what keeps each thread there from firing. */
-export function whyNoClick(scene: SceneProgram, catcher: Item | null, point: Point): WhyNot[] {
-  const there = layersAt(scene, point);
-  const covered = catcher ? coveredBy(there, catcher) : [];
-  const receivers = catcher ? outward(catcher) : [];
-  const clues = (catcher ? receivers : there).flatMap(clueOf);
-  if (covered.length || clues.length) return [...covered, ...clues];
-  const top = catcher ?? there[0];
-  if (!top) return [{ code: 'nothing-there', sentence: `Nothing is there, and ${scene.scene.name} itself is not wired.` }];
-  return [{ code: 'not-wired', sentence: `${top.layer.name} is not wired.`, layer: top.layer.id }];
+/** Why something did not happen: every thread considered, and the clause that failed. */
+
+/** The clauses that kept each branch of a thread from running. */
+export function explainBranches(program: Program, run: RunState, { thread, instance, node }: Call): WhyNot[] {
+  const scope = expressionScope(program.piece, instance.scene.scene.id);
+  return thread.branches.flatMap((branch, i): WhyNot[] => {
+    const parsed = branch.if === undefined ? null : program.parse(branch.if);
+    const about = { thread: thread.id, branch: i, ...(node && { layer: node.key }) };
+    if (!parsed) return [];
+    if (!parsed.ok) return [{ code: 'expression-error', sentence: `The condition cannot be read: ${parsed.error.sentence}`, ...about }];
+    const { clause, reads } = failingClause(branch.if!, parsed.value, environmentOf(program, run, instance), scope);
+    const values = reads.map(({ name, value }) => `${name} was ${value}`).join(', ');
+    return [{ code: 'condition', sentence: `${clause} did not hold${values ? `: ${values}` : ''}.`, clause, ...about }];
+  });
 }
 
-const coveredBy = (there: readonly Item[], catcher: Item): WhyNot[] =>
+/** Why a disabled layer takes nothing. */
+export function whyDisabled(runner: Runner, node: Node): WhyNot {
+  const root = runner.root(runner.sceneOfNode(node.key)!)!;
+  const off = outwardNodes(node).find((one) => !isEnabled(root, one)) ?? node;
+  const binding = off.layer.bindings?.enabled;
+  const about = { layer: off.key };
+  if (binding === undefined) return { code: 'disabled', sentence: `${off.layer.name} is disabled.`, ...about };
+  const parsed = runner.program.parse(binding);
+  if (!parsed.ok) return { code: 'disabled', sentence: `${off.layer.name} is disabled: what enables it cannot be read.`, ...about };
+  const scope = expressionScope(runner.program.piece, off.instance.scene.scene.id);
+  const { clause, reads } = failingClause(binding, parsed.value, environmentOf(runner.program, runner.run, off.instance), scope);
+  const values = reads.map(({ name, value }) => `${name} was ${value}`).join(', ');
+  return { code: 'disabled', sentence: `${off.layer.name} was disabled: ${values || clause}.`, clause, ...about };
+}
+
+/** Tells why a click came to nothing: what lies at the point, and what keeps each thread there from firing. */
+export function whyNoClick(runner: Runner, node: Node | null, scene: string, point: Point): void {
+  const there = layersAt(runner, point).map((shown) => shown.node);
+  const covered = node ? coveredBy(there, node) : [];
+  const clues = (node ? outwardNodes(node) : there).flatMap((one) => cluesOf(one));
+  for (const why of [...covered, ...clues]) runner.why(why);
+  if (covered.length || clues.length) return;
+  const top = node ?? there[0];
+  if (top) runner.why({ code: 'not-wired', sentence: `${top.layer.name} is not wired.`, layer: top.key });
+  else
+    runner.why({
+      code: 'nothing-there',
+      sentence: `Nothing is there, and ${runner.program.scenes.get(scene)?.scene.name ?? 'the frame'} itself is not wired.`,
+    });
+}
+
+const takesClicks = (node: Node) => node.item.threads.some((thread) => thread.enabled && thread.cue.type === 'click');
+
+const coveredBy = (there: readonly Node[], catcher: Node): WhyNot[] =>
   there
-    .filter((item) => !outward(catcher).includes(item) && item.threads.some((thread) => thread.enabled && thread.cue.type === 'click'))
-    .map((item) => ({
+    .filter((node) => !outwardNodes(catcher).includes(node) && takesClicks(node))
+    .map((node) => ({
       code: 'covered',
-      sentence: `${catcher.layer.name} lies in front of ${item.layer.name} and takes the press.`,
-      layer: item.layer.id,
+      sentence: `${catcher.layer.name} lies in front of ${node.layer.name} and takes the press.`,
+      layer: node.key,
     }));
 
-/** A thread of the layer that is for something else, or switched off. */
-const clueOf = (item: Item): WhyNot[] =>
-  item.threads.map((thread) =>
-    thread.enabled
-      ? {
-          code: 'other-cue' as const,
-          sentence: `${item.layer.name} has a thread, but not for a click: ${cueKind(thread.cue.type).when(thread.cue)}.`,
-          layer: item.layer.id,
-          thread: thread.id,
-        }
-      : { code: 'switched-off' as const, sentence: `A thread of ${item.layer.name} is switched off.`, layer: item.layer.id, thread: thread.id }
-  );
+/** Threads of a layer that are for something else, or switched off. */
+const cluesOf = (node: Node): WhyNot[] =>
+  node.item.threads.map((thread) => {
+    const about = { layer: node.key, thread: thread.id };
+    if (!thread.enabled) return { code: 'switched-off', sentence: `A thread of ${node.layer.name} is switched off.`, ...about };
+    const name = cueWords(thread);
+    return { code: 'other-cue', sentence: `${node.layer.name} has a thread, but not for a click: ${name}.`, ...about };
+  });
 
-export function whyNoKey(program: Program, scene: SceneProgram, key: string): WhyNot[] {
-  const off = [...scene.items.flatMap((item) => item.threads), ...scene.threads, ...program.threads].filter(
-    (thread) => !thread.enabled && thread.cue.type === 'key' && thread.cue.key.toLowerCase() === key.toLowerCase()
-  );
-  if (off.length)
-    return off.map((thread) => ({ code: 'switched-off', sentence: `The thread for ${keyWords(key)} is switched off.`, thread: thread.id }));
-  return [{ code: 'no-thread', sentence: `No thread here waits for ${keyWords(key)}.` }];
+/** A cue in a few words, without what only the desks need to say more. */
+const cueWords = ({ cue }: Thread): string => ('key' in cue ? `key ${keyWords(cue.key)}` : cue.type);
+
+const layersAt = (runner: Runner, point: Point): Shown[] =>
+  resolveScreen(runner.program, runner.run)
+    .surfaces.flatMap((surface) => surface.all)
+    .filter((shown) => shown.node.layer.type !== 'group' && isUnder(shown, point))
+    .reverse();
+
+/** Why no thread took a key. */
+export function whyNoKey(runner: Runner, key: string): void {
+  const live = runner.liveRoots().map((scene) => runner.expansion(scene));
+  const threads = [
+    ...live.flatMap((expansion) => [...expansion.nodes.flatMap((node) => node.item.threads), ...expansion.root.threads]),
+    ...runner.program.threads,
+  ];
+  const off = threads.filter((thread) => !thread.enabled && thread.cue.type === 'key' && thread.cue.key.toLowerCase() === key.toLowerCase());
+  for (const thread of off) runner.why({ code: 'switched-off', sentence: `The thread for ${keyWords(key)} is switched off.`, thread: thread.id });
+  if (off.length === 0) runner.why({ code: 'no-thread', sentence: `No thread here waits for ${keyWords(key)}.` });
 }

@@ -1,37 +1,103 @@
-import { Literal, Null, Number as Num, Object as Obj, String as Str, Union, type Static } from '@sinclair/typebox';
-import { id, oneOf } from '../piece/scalars.ts';
+import { Literal, Null, Number as Num, Object as Obj, Optional, String as Str, Union, type Static, type TProperties } from '@sinclair/typebox';
+import { id, layerPath, oneOf } from '../piece/scalars.ts';
 import { DIRECTIONS } from '../transitions/directions.ts';
 
-/** The document form of each step; `steps/index.ts` holds what they do. */
+/** The document form of each step; `steps/kinds.ts` holds their words, `run/steps/` what they do. */
 
 const strict = { additionalProperties: false } as const;
-const milliseconds = () => Num({ minimum: 0, maximum: 60_000 });
-const easing = () => Str({ minLength: 1, maxLength: 200, description: 'a CSS easing function' });
+const milliseconds = () => Num({ minimum: 0, maximum: 600_000 });
+const easing = () => Str({ minLength: 1, maxLength: 200, description: 'a CSS easing function, spring() or overshoot()' });
+const expression = () => Str({ minLength: 1, maxLength: 2000 });
+const chosen = () => Union([id(), Null()]);
+const layer = () => Union([layerPath(), Null()]);
+const what = () => oneOf(['on', 'off', 'toggle'] as const);
+
+/** Every step can start together with the one before (`with`), and can go on when its scene is left (`lasting`). */
+const step = <P extends TProperties>(properties: P) =>
+  Obj({ ...properties, with: Optional(Literal(true)), lasting: Optional(Literal(true)) }, strict);
+
+const timing = {
+  ms: milliseconds(),
+  easing: easing(),
+  delay: Optional(milliseconds()),
+  stagger: Optional(Obj({ by: oneOf(['order', 'distance'] as const), ms: milliseconds() }, strict)),
+};
+
+export const TimingSchema = Obj(timing, strict);
 
 export const TransitionSchema = Union([
   Obj({ type: Literal('cut') }, strict),
-  Obj({ type: Literal('dissolve'), ms: milliseconds(), easing: easing() }, strict),
-  Obj({ type: Literal('push'), direction: oneOf(DIRECTIONS), ms: milliseconds(), easing: easing() }, strict),
+  ...(['dissolve', 'tween'] as const).map((type) => Obj({ type: Literal(type), ...timing }, strict)),
+  ...(['push', 'cover', 'uncover', 'wipe'] as const).map((type) => Obj({ type: Literal(type), direction: oneOf(DIRECTIONS), ...timing }, strict)),
 ]);
 
 export const PLACES = ['next', 'previous', 'first', 'last', 'back', 'start'] as const;
 
 /** A frame by id (null while none is chosen), or a place relative to where the person is. */
 export const TargetSchema = Union([
-  Obj({ to: Literal('frame'), frame: Union([id(), Null()]) }, strict),
+  Obj({ to: Literal('frame'), frame: chosen() }, strict),
   ...PLACES.map((place) => Obj({ to: Literal(place) }, strict)),
 ]);
 
-export const GoToStep = Obj({ do: Literal('go'), target: TargetSchema, transition: TransitionSchema }, strict);
+export const LAY_PLACES = ['center', 'top', 'bottom', 'left', 'right'] as const;
 
-export const OpenStep = Obj({ do: Literal('open'), address: Str({ maxLength: 2000 }), tab: oneOf(['same', 'new'] as const) }, strict);
+/** Numbers that a step can tween. */
+export const TWEENABLE = ['x', 'y', 'width', 'height', 'rotation', 'scale', 'opacity'] as const;
 
-export const stepSchemas = [GoToStep, OpenStep];
+export const stepSchemas = [
+  step({ do: Literal('go'), target: TargetSchema, transition: TransitionSchema, replace: Optional(Literal(true)) }),
+  step({
+    do: Literal('lay'),
+    frame: chosen(),
+    at: oneOf(LAY_PLACES),
+    scrim: Optional(Num({ minimum: 0, maximum: 1, description: 'opacity of the darkened ground; it keeps presses off what lies below' })),
+    closes: Optional(Literal(true)),
+    transition: TransitionSchema,
+  }),
+  step({ do: Literal('lift'), transition: TransitionSchema }),
+  step({
+    do: Literal('state'),
+    of: Optional(layerPath()),
+    to: Union([
+      Obj({ state: chosen() }, strict),
+      Obj({ move: oneOf(['next', 'previous'] as const), wrap: Optional(Literal(true)) }, strict),
+      Obj({ toggle: chosen() }, strict),
+    ]),
+    transition: TransitionSchema,
+  }),
+  step({ do: Literal('select'), layer: layer(), what: what() }),
+  step({ do: Literal('enable'), layer: layer(), what: what() }),
+  step({ do: Literal('show'), layer: layer(), what: what(), transition: TransitionSchema }),
+  step({ do: Literal('move'), layer: layer(), how: oneOf(['by', 'to'] as const), x: expression(), y: expression(), timing: Optional(TimingSchema) }),
+  step({ do: Literal('tween'), layer: layer(), property: oneOf(TWEENABLE), value: expression(), timing: Optional(TimingSchema) }),
+  step({ do: Literal('set'), variable: chosen(), value: expression() }),
+  step({
+    do: Literal('scroll'),
+    to: Union([Obj({ layer: layerPath() }, strict), Obj({ edge: oneOf(['top', 'bottom'] as const) }, strict)]),
+    timing: Optional(TimingSchema),
+  }),
+  step({ do: Literal('play'), of: Optional(layerPath()), from: Optional(chosen()) }),
+  step({ do: Literal('show label'), label: chosen(), of: Optional(layerPath()) }),
+  step({ do: Literal('pause'), of: Optional(layerPath()) }),
+  step({ do: Literal('start over'), of: Optional(layerPath()) }),
+  step({ do: Literal('wait'), ms: milliseconds() }),
+  step({
+    do: Literal('open'),
+    address: Str({ maxLength: 2000 }),
+    tab: oneOf(['same', 'new'] as const),
+    measure: Optional(Str({ minLength: 1, maxLength: 120 })),
+  }),
+  step({ do: Literal('send'), signal: Str({ minLength: 1, maxLength: 120 }) }),
+];
 
+export type Timing = Static<typeof TimingSchema>;
 export type Transition = Static<typeof TransitionSchema>;
+export type TimedTransition = Exclude<Transition, { type: 'cut' }>;
 export type Place = (typeof PLACES)[number];
 export type Target = { to: 'frame'; frame: string | null } | { to: Place };
-export type GoToStep = { do: 'go'; target: Target; transition: Transition };
-export type OpenStep = Static<typeof OpenStep>;
-export type Step = GoToStep | OpenStep;
+export type Step = Static<(typeof stepSchemas)[number]>;
 export type StepType = Step['do'];
+export type StepOf<T extends StepType> = Extract<Step, { do: T }>;
+export type GoToStep = StepOf<'go'>;
+export type OpenStep = StepOf<'open'>;
+export type Tweenable = (typeof TWEENABLE)[number];

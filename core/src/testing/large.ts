@@ -18,7 +18,7 @@ export const LARGE: LargeSize = { frames: 400, layers: 24_000, threads: 2_000 };
 export function largePiece({ frames, layers, threads }: LargeSize, seed = 7): Piece {
   const random = generator(seed);
   const json: PieceJson = {
-    format: 'zany-thread/1',
+    format: 'zany-thread/2',
     id: 'large',
     name: 'Large',
     width: 390,
@@ -27,6 +27,7 @@ export function largePiece({ frames, layers, threads }: LargeSize, seed = 7): Pi
     scenes: {},
     layers: {},
     threads: {},
+    variables: {},
     assets: {},
   };
   const frameKeys = keysBetween(null, null, frames);

@@ -1,60 +1,132 @@
 import { writeRaw } from '../lines/raw.ts';
 import type { LineReader } from '../lines/reader.ts';
 import { durationWords } from '../words.ts';
-import type { Transition } from '../steps/schemas.ts';
+import type { TimedTransition, Timing, Transition } from '../steps/schemas.ts';
 import { DIRECTIONS } from './directions.ts';
 
-/** What a transition is in words; how it moves is in `motion/frames.ts`. */
+/** What a transition is in words; how it moves is in `motion/`. */
 export interface TransitionKind {
   readonly type: Transition['type'];
   readonly label: string;
   readonly meaning: string;
+  readonly hasDirection: boolean;
   readonly fresh: Transition;
 }
 
-const timed = { ms: 300, easing: 'ease-out' } as const;
+export const USUAL: Timing = { ms: 300, easing: 'ease-out' };
+
+const directed = { direction: 'left', ...USUAL } as const;
 
 export const transitionKinds: { readonly [T in Transition['type']]: TransitionKind } = {
-  cut: { type: 'cut', label: 'cut', meaning: 'the new frame at once', fresh: { type: 'cut' } },
-  dissolve: { type: 'dissolve', label: 'dissolve', meaning: 'the new frame fades in over the old one', fresh: { type: 'dissolve', ...timed } },
+  cut: { type: 'cut', label: 'cut', meaning: 'what is new at once', hasDirection: false, fresh: { type: 'cut' } },
+  dissolve: {
+    type: 'dissolve',
+    label: 'dissolve',
+    meaning: 'the new one fades in over the old one',
+    hasDirection: false,
+    fresh: { type: 'dissolve', ...USUAL },
+  },
   push: {
     type: 'push',
     label: 'push',
-    meaning: 'the new frame comes in from a side and moves the old one out',
-    fresh: { type: 'push', direction: 'left', ...timed },
+    meaning: 'the new one comes in from a side and moves the old one out',
+    hasDirection: true,
+    fresh: { type: 'push', ...directed },
+  },
+  cover: {
+    type: 'cover',
+    label: 'cover',
+    meaning: 'the new one comes in from a side, over the old one',
+    hasDirection: true,
+    fresh: { type: 'cover', ...directed },
+  },
+  uncover: {
+    type: 'uncover',
+    label: 'uncover',
+    meaning: 'the old one moves out to a side and shows the new one behind it',
+    hasDirection: true,
+    fresh: { type: 'uncover', ...directed },
+  },
+  wipe: {
+    type: 'wipe',
+    label: 'wipe',
+    meaning: 'an edge runs across and leaves the new one behind it',
+    hasDirection: true,
+    fresh: { type: 'wipe', ...directed },
+  },
+  tween: {
+    type: 'tween',
+    label: 'tween',
+    meaning: 'layers that both have (copies first, then by name and type) go from pose to pose; the others fade',
+    hasDirection: false,
+    fresh: { type: 'tween', ...USUAL },
   },
 };
+
+const TYPES = Object.keys(transitionKinds) as Transition['type'][];
 
 /** As a chip says it: `push left 300 ms ease-out`. */
 export function transitionWords(transition: Transition): string {
   if (transition.type === 'cut') return 'cut';
-  const way = transition.type === 'push' ? ` ${transition.direction}` : '';
-  return `${transition.type}${way} ${durationWords(transition.ms)} ${transition.easing}`;
+  return `${headOf(transition)} ${timingText(transition, (easing) => easing)}`;
 }
 
+const headOf = (transition: TimedTransition) => ('direction' in transition ? `${transition.type} ${transition.direction}` : transition.type);
+
 /** As a thread line says it, with its dot; a cut goes without saying. */
-export function printTransition(transition: Transition): string {
-  if (transition.type === 'cut') return '';
-  const way = transition.type === 'push' ? ` ${transition.direction}` : '';
-  return ` · ${transition.type}${way} ${durationWords(transition.ms)} ${writeRaw(transition.easing)}`;
+export const printTransition = (transition: Transition): string =>
+  transition.type === 'cut'
+    ? ''
+    : `· ${headOf(transition)} ${timingText(transition, (easing) => writeRaw(easing, ['after', 'stagger'], EASING_STOPS))}`;
+
+/** `300 ms ease-out after 50 ms stagger 30 ms by order`. */
+export const printTiming = (timing: Timing): string => timingText(timing, (easing) => writeRaw(easing, ['after', 'stagger'], EASING_STOPS));
+
+function timingText({ ms, easing, delay, stagger }: Timing, write: (easing: string) => string): string {
+  const after = delay === undefined ? '' : ` after ${durationWords(delay)}`;
+  const each = stagger === undefined ? '' : ` stagger ${durationWords(stagger.ms)} by ${stagger.by}`;
+  return `${durationWords(ms)} ${write(easing)}${after}${each}`;
 }
 
 /** Reads `· push left 300 ms ease-out`; time and easing may be left out, and all of it is then a cut. */
 export function readTransition(reader: LineReader): Transition {
   if (!reader.sign(['·', ','])) return { type: 'cut' };
-  const type = reader.word(['cut', 'dissolve', 'push']);
-  if (type === null) return reader.fail('cut, dissolve or push');
+  const type = reader.word(TYPES);
+  if (type === null) return reader.fail(`${TYPES.slice(0, -1).join(', ')} or ${TYPES.at(-1)}`);
   if (type === 'cut') return { type };
-  if (type === 'dissolve') return { type, ...readTiming(reader) };
+  if (!transitionKinds[type].hasDirection) return { type, ...readTiming(reader) } as Transition;
   const direction = reader.word(DIRECTIONS) ?? 'left';
-  return { type, direction, ...readTiming(reader) };
+  return { type, direction, ...readTiming(reader) } as Transition;
 }
 
-const EASINGS = ['ease-out', 'ease-in-out', 'ease-in', 'ease', 'linear', 'cubic-bezier(0.2, 0.8, 0.2, 1)', 'steps(4)'];
+export const EASINGS = [
+  'ease-out',
+  'ease-in-out',
+  'ease-in',
+  'ease',
+  'linear',
+  'cubic-bezier(0.2, 0.8, 0.2, 1)',
+  'steps(4)',
+  'spring(0.3)',
+  'overshoot(0.1)',
+];
 
-function readTiming(reader: LineReader): { ms: number; easing: string } {
-  const ms = /^\s*\d/.test(reader.rest) ? reader.duration() : timed.ms;
+const EASING_STOPS = ['·', ';', '"', '→', '->', '>', ' after ', ' stagger '];
+
+export function readTiming(reader: LineReader): Timing {
+  const ms = /^\s*\d/.test(reader.rest) ? reader.duration() : USUAL.ms;
   if (reader.done) reader.offer(['250 ms', '300 ms', '500 ms', ...EASINGS]);
-  const easing = /^\s*($|;)/.test(reader.rest) ? timed.easing : reader.raw('an easing', EASINGS);
-  return { ms, easing };
+  const hasEasing = !/^\s*($|;|after |stagger )/.test(reader.rest);
+  const easing = hasEasing ? reader.raw('an easing', EASINGS, EASING_STOPS) : USUAL.easing;
+  // A word that is still being written is completed before another one is offered.
+  if (reader.done && !/\s$/.test(reader.text)) return { ms, easing };
+  const delay = reader.word(['after']) ? reader.duration() : undefined;
+  const stagger = reader.word(['stagger']) ? readStagger(reader) : undefined;
+  return { ms, easing, ...(delay !== undefined && { delay }), ...(stagger && { stagger }) };
+}
+
+function readStagger(reader: LineReader): NonNullable<Timing['stagger']> {
+  const ms = reader.duration();
+  const by = reader.word(['by order', 'by distance']);
+  return by === null ? reader.fail('by order or by distance') : { by: by === 'by order' ? 'order' : 'distance', ms };
 }

@@ -14,7 +14,7 @@ export interface Audit {
 /** Walks the whole piece: explores it, runs every rule, and gives findings a route to their frame where there is one. */
 export function audit(program: Program, options: ExploreOptions = {}): Audit {
   const exploration = explore(program, options);
-  const context = contextOf(program, exploration, exploration.cut === null ? findTraps(program, exploration) : []);
+  const context = contextOf(program, exploration, exploration.cut === null || !exploration.isPlain ? findTraps(program, exploration) : []);
   const findings = rules.flatMap((rule) => rule.check(context)).map((found) => withRoute(found, exploration));
   return { findings: findings.sort((a, b) => rank[a.severity] - rank[b.severity]), exploration };
 }

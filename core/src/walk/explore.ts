@@ -1,6 +1,7 @@
 import { startFrames, type Program, type SceneProgram } from '../program/program.ts';
 import type { RunEvent } from '../run/state.ts';
-import { BACK, movesIn, outcomeOf, timerMove, type Move } from './moves.ts';
+import { exploreRuns } from './explore-runs.ts';
+import { BACK, isPlain, movesIn, outcomeOf, timerMove, type Move } from './moves.ts';
 
 /**
  * Exploring a piece: every settled state that can be reached from a start.
@@ -41,6 +42,10 @@ export interface Exploration {
   readonly leavesFrom: ReadonlySet<string>;
   /** Threads that fire in some state. */
   readonly fired: ReadonlySet<string>;
+  /** States that were met but not followed any further, because something was cut. */
+  readonly unfollowed: ReadonlySet<number>;
+  /** Whether frames and timers are all there is to a state. */
+  readonly isPlain: boolean;
 }
 
 export interface ExploreOptions {
@@ -54,7 +59,7 @@ const known = new WeakMap<SceneProgram, { threads: Program['threads']; moves: Mo
 
 /** Breadth first, so that parents give shortest routes. */
 export function explore(program: Program, options: ExploreOptions = {}): Exploration {
-  return new Explorer(program, options).run();
+  return isPlain(program) ? new Explorer(program, options).run() : exploreRuns(program, options);
 }
 
 /** The events that lead from a start to a state, in order. */
@@ -94,7 +99,9 @@ class Explorer {
   run(): Exploration {
     const { maxStates = 1_000_000, shouldStop } = this.options;
     for (const frame of this.starts) if (this.program.scenes.has(frame)) this.meet(frame, 0, -1, null);
+    let followed = 0;
     for (let at = 0; at < this.states.length; at++) {
+      followed = at;
       if (this.states.length > maxStates) {
         this.cut = `Stopped at ${maxStates} states.`;
         break;
@@ -104,9 +111,11 @@ class Explorer {
         break;
       }
       this.expand(at);
+      followed = at + 1;
     }
     const { cut, states, moves, edges, callers, reached, backFrom, leavesFrom, fired } = this;
-    return { cut, states, moves, edges, callers, reached, backFrom, leavesFrom, fired };
+    const unfollowed = new Set([...states.keys()].filter((at) => at >= followed));
+    return { cut, states, moves, edges, callers, reached, backFrom, leavesFrom, fired, unfollowed, isPlain: true };
   }
 
   private expand(at: number): void {

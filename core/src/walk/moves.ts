@@ -1,10 +1,10 @@
 import type { Thread } from '../piece/piece.ts';
 import { freePoint, outward, reachOf } from '../program/hit.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
-import { sameKey } from '../run/run.ts';
+import { sameKey } from '../cues/words.ts';
 import type { RunEvent } from '../run/state.ts';
-import { destination } from '../run/steps.ts';
-import { timersOf } from '../run/timers.ts';
+import { destination } from '../run/steps/frames.ts';
+import type { Step } from '../steps/schemas.ts';
 import { addressProblem } from '../steps/address.ts';
 
 /** One thing a person or the clock can do in a settled state, and the threads that then run. */
@@ -50,6 +50,7 @@ export function outcomeOf(program: Program, frame: string, threads: readonly Thr
   let leaves = false;
   for (const step of threads.flatMap((thread) => thread.branches[0]?.steps ?? [])) {
     if (step.do === 'open') leaves ||= step.tab === 'same' && addressProblem(step.address) === null;
+    else if (step.do !== 'go') continue;
     else if (step.target.to === 'back') backs++;
     else {
       const to = destination(program, { frame: at, back: [] }, step.target);
@@ -101,3 +102,66 @@ function keyMoves(program: Program, scene: SceneProgram): Move[] {
 }
 
 const live = (threads: readonly Thread[], type: Thread['cue']['type']) => threads.filter((thread) => thread.enabled && thread.cue.type === type);
+
+interface SceneTimer {
+  readonly ms: number;
+  readonly thread: Thread;
+}
+
+/** The timers of a plain scene by their times; equal times in the order of the document. */
+export function timersOf(scene: SceneProgram): readonly SceneTimer[] {
+  const threads = [...scene.items.flatMap((item) => item.threads), ...scene.threads];
+  return threads
+    .flatMap((thread) => (thread.enabled && thread.cue.type === 'after' ? [{ ms: thread.cue.ms, thread }] : []))
+    .sort((a, b) => a.ms - b.ms);
+}
+
+const plainCues: ReadonlySet<Thread['cue']['type']> = new Set(['click', 'hover', 'key', 'after']);
+const plainSteps: ReadonlySet<Step['do']> = new Set(['go', 'open']);
+
+const isPlainThread = (thread: Thread): boolean => {
+  const [branch, ...more] = thread.branches;
+  return (
+    plainCues.has(thread.cue.type) &&
+    more.length === 0 &&
+    branch?.if === undefined &&
+    branch!.steps.every((step) => plainSteps.has(step.do) && !step.lasting && !('replace' in step && step.replace) && !takesTime(step, branch!.steps))
+  );
+};
+
+/** A transition only takes time from steps that come after it. */
+const takesTime = (step: Step, steps: readonly Step[]) => step !== steps.at(-1) && 'transition' in step && step.transition.type !== 'cut';
+
+/** Whether frames and how far their timers have come are all there is to a piece's state. */
+export function isPlain(program: Program): boolean {
+  if (program.variables.size || !program.threads.every(isPlainThread)) return false;
+  for (const { scene, items, threads } of program.scenes.values()) {
+    if (
+      scene.use !== 'frame' ||
+      scene.states ||
+      scene.timeline ||
+      scene.carries?.length ||
+      scene.onReturn === 'remember' ||
+      scene.contentHeight ||
+      scene.stateIs
+    )
+      return false;
+    if (!threads.every(isPlainThread)) return false;
+    for (const { layer, threads: own } of items) {
+      if (
+        layer.type === 'placement' ||
+        layer.type === 'field' ||
+        layer.drag ||
+        layer.disabled ||
+        layer.bindings ||
+        layer.scroll ||
+        layer.clip ||
+        layer.hit
+      )
+        return false;
+      if (layer.pose.rotation || (layer.pose.scale !== undefined && layer.pose.scale !== 1)) return false;
+      if (!own.every(isPlainThread)) return false;
+    }
+  }
+  return true;
+}

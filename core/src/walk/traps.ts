@@ -19,6 +19,7 @@ export interface Trap {
  * as home. Of frames that lead into a trap only the trap itself is returned, since mending it mends them.
  */
 export function findTraps(program: Program, exploration: Exploration): Trap[] {
+  if (!exploration.isPlain) return trapsOfStates(program, exploration);
   const frames = [...exploration.reached.keys()];
   const forward = forwardLinks(exploration);
   const home = homeward(program, exploration, frames, forward);
@@ -145,4 +146,38 @@ export function bottomGroups(nodes: readonly string[], next: (node: string) => r
     }
   }
   return groups.filter((members, number) => members.every((node) => next(node).every((link) => group.get(link) === number)));
+}
+
+/** The same for a piece whose states are more than frames: judged state by state, along routes that were really taken. */
+function trapsOfStates(program: Program, exploration: Exploration): Trap[] {
+  const { states, edges, unfollowed } = exploration;
+  const home = homewardStates(program, exploration);
+  const lost = [...states.keys()].filter((at) => !home.has(at)).map(String);
+  const groups = bottomGroups(lost, (at) => edges[Number(at)]!.map((edge) => String(edge.to)));
+  const found = new Map<string, Trap>();
+  for (const group of groups) {
+    const members = group.map(Number).sort((a, b) => a - b);
+    if (members.some((at) => unfollowed.has(at))) continue;
+    const frames = [...new Set(members.map((at) => states[at]!.frame))];
+    const key = frames.toSorted().join();
+    if (!found.has(key))
+      found.set(key, { frames, deadEnd: frames.length === 1, from: startOf(exploration, members[0]!), route: routeTo(exploration, members[0]!) });
+  }
+  return [...found.values()];
+}
+
+/** States from which a start, an ending, a link out of the piece, or something not followed can be reached. */
+function homewardStates(program: Program, exploration: Exploration): Set<number> {
+  const { states, edges, unfollowed } = exploration;
+  const starts = new Set(startFrames(program));
+  const leadsOn = new Set(states.flatMap((state, at) => (edges[at]!.some((edge) => states[edge.to]!.frame !== state.frame) ? [state.frame] : [])));
+  const isHome = (at: number) => {
+    const { frame } = states[at]!;
+    return unfollowed.has(at) || isExit(program, exploration, frame) || (starts.has(frame) && (leadsOn.has(frame) || program.frames.length === 1));
+  };
+  const sources: number[][] = states.map(() => []);
+  edges.forEach((list, at) => list.forEach((edge) => sources[edge.to]!.push(at)));
+  const home = new Set([...states.keys()].filter(isHome));
+  for (const at of home) for (const source of sources[at]!) home.add(source);
+  return home;
 }

@@ -5,6 +5,7 @@ import { keysBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
 import type { MakeId } from './frames.ts';
 import { originOf, outermost } from './inside.ts';
+import { remapIds } from './remap.ts';
 
 /** Layers on the way from one place to another, with their threads and the picture files they show. Plain JSON. */
 export interface Clip {
@@ -65,7 +66,12 @@ export function pasteClip(
   const taken = new Set([...layerIdsOf(piece, scene)].map((id) => piece.layers.get(id)!.name));
   const layers = clip.layers.map((layer) => {
     const { copyOf: _old, ...rest } = layer;
-    const copy: Layer = { ...rest, id: names.get(layer.id)!, scene, parent: layer.parent === null ? null : names.get(layer.parent)! };
+    const copy: Layer = {
+      ...remapIds(rest, names),
+      id: names.get(layer.id)!,
+      scene,
+      parent: layer.parent === null ? null : names.get(layer.parent)!,
+    };
     if (samePiece) copy.copyOf = layer.id;
     if (layer.parent !== null) return copy;
     const pose = { ...layer.pose, x: layer.pose.x + offset.x, y: layer.pose.y + offset.y };
@@ -73,7 +79,7 @@ export function pasteClip(
   });
   const threads = clip.threads.flatMap((thread) => {
     const owner = names.get(thread.owner);
-    return owner === undefined ? [] : [{ ...forPiece(thread, samePiece), id: makeId(), owner }];
+    return owner === undefined ? [] : [{ ...remapIds(forPiece(thread, samePiece), names), id: makeId(), owner }];
   });
   const assets = clip.assets.filter((asset) => !piece.assets.has(asset.id));
   return {
@@ -86,13 +92,13 @@ export function pasteClip(
 export function pasteScene(clip: Clip, scene: string, makeId: MakeId): Operation[] {
   const names = new Map([[clip.scene, scene], ...clip.layers.map((layer) => [layer.id, makeId()] as const)]);
   const layers = clip.layers.map((layer) => ({
-    ...layer,
+    ...remapIds(layer, names),
     id: names.get(layer.id)!,
     scene,
     parent: layer.parent === null ? null : names.get(layer.parent)!,
     copyOf: layer.id,
   }));
-  const threads = clip.threads.map((thread) => ({ ...thread, id: makeId(), owner: names.get(thread.owner)! }));
+  const threads = clip.threads.map((thread) => ({ ...remapIds(thread, names), id: makeId(), owner: names.get(thread.owner)! }));
   return [...putAll('layers', layers), ...putAll('threads', threads)];
 }
 
@@ -102,8 +108,11 @@ const forPiece = (thread: Thread, samePiece: boolean): Thread =>
     ? thread
     : {
         ...thread,
-        branches: thread.branches.map(({ steps }) => ({
-          steps: steps.map((step) => (step.do === 'go' && step.target.to === 'frame' ? { ...step, target: { to: 'frame', frame: null } } : step)),
+        branches: thread.branches.map((branch) => ({
+          ...branch,
+          steps: branch.steps.map((step) =>
+            step.do === 'go' && step.target.to === 'frame' ? { ...step, target: { to: 'frame' as const, frame: null } } : step
+          ),
         })),
       };
 

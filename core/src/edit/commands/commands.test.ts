@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { framesOf, layersUnder, threadsOf, type Piece } from '../../piece/piece.ts';
-import { compile, type Program } from '../../program/program.ts';
+import { compile } from '../../program/compile.ts';
+import { type Program } from '../../program/program.ts';
 import { unwrap } from '../../result.ts';
 import { build, click, go } from '../../testing/build.ts';
 import { apply } from '../apply.ts';

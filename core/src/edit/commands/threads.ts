@@ -25,7 +25,7 @@ export const rewriteThread = (id: string, line: LineThread): Operation[] => [
  * one without gets a thread.
  */
 export function wireTo(piece: Piece, layers: readonly string[], frame: string | null, makeId: () => string): Operation[] {
-  return layers.flatMap((id) => {
+  return layers.flatMap((id): Operation[] => {
     const old = threadsOf(piece, id).find((thread) => thread.cue.type === 'click');
     const at = old?.branches[0]?.steps.findIndex((step) => step.do === 'go') ?? -1;
     if (old && at >= 0)

@@ -14,21 +14,23 @@ export const badLink: Rule = {
   meaning: 'an address that is empty, malformed, or of a kind other than http, https, mailto and tel',
   check: ({ program: { piece } }) =>
     [...piece.threads.values()].flatMap((thread) =>
-      (thread.branches[0]?.steps ?? []).flatMap((step, at) => {
-        const problem = step.do === 'open' ? addressProblem(step.address) : null;
-        if (step.do !== 'open' || problem === null) return [];
-        const place = { scene: sceneOfThread(piece, thread), ...(thread.on === 'layer' && { layer: thread.owner }), thread: thread.id };
-        const owner = thread.on === 'layer' ? piece.layers.get(thread.owner)!.name : 'A thread';
-        const better = `https://${step.address.trim()}`;
-        const fixable = problem === 'no-scheme' && addressProblem(better) === null;
-        const path = ['branches', '0', 'steps', String(at), 'address'];
-        return [
-          finding('bad-link', 'must', place, `${owner} opens no proper address`, sentences[problem](step.address), {
-            ...(fixable && {
-              fix: { label: 'Put https:// in front', operations: [{ op: 'set', table: 'threads', id: thread.id, path, value: better }] },
+      thread.branches
+        .flatMap((branch, b) => branch.steps.map((step, at) => ({ step, at, b })))
+        .flatMap(({ step, at, b }) => {
+          const problem = step.do === 'open' ? addressProblem(step.address) : null;
+          if (step.do !== 'open' || problem === null) return [];
+          const place = { scene: sceneOfThread(piece, thread), ...(thread.on === 'layer' && { layer: thread.owner }), thread: thread.id };
+          const owner = thread.on === 'layer' ? piece.layers.get(thread.owner)!.name : 'A thread';
+          const better = `https://${step.address.trim()}`;
+          const fixable = problem === 'no-scheme' && addressProblem(better) === null;
+          const path = ['branches', String(b), 'steps', String(at), 'address'];
+          return [
+            finding('bad-link', 'must', place, `${owner} opens no proper address`, sentences[problem](step.address), {
+              ...(fixable && {
+                fix: { label: 'Put https:// in front', operations: [{ op: 'set', table: 'threads', id: thread.id, path, value: better }] },
+              }),
             }),
-          }),
-        ];
-      })
+          ];
+        })
     ),
 };

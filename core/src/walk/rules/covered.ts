@@ -9,8 +9,14 @@ const MOSTLY = 0.5;
 export const covered: Rule = {
   id: 'covered',
   meaning: 'something to press that other catching layers hide wholly (must fix) or by half and more (worth a look)',
-  check: ({ program }) => perScene(program, 'covered', (scene) => scene.items.flatMap((item) => check(scene, item))),
+  check: ({ program }) => perScene(program, 'covered', (scene) => (isSettled(scene) ? scene.items.flatMap((item) => check(scene, item)) : [])),
 };
+
+/** Whether what is shown is the same at all times, so that it can be judged without running. */
+const isSettled = ({ scene, items }: SceneProgram) =>
+  !scene.states &&
+  !scene.timeline &&
+  items.every(({ layer }) => layer.bindings?.shown === undefined && !layer.pose.rotation && !layer.clip && !layer.scroll);
 
 function check(scene: SceneProgram, item: Item): Finding[] {
   if (!item.shown || !item.threads.some((thread) => thread.enabled && (thread.cue.type === 'click' || thread.cue.type === 'hover'))) return [];

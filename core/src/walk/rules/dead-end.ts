@@ -4,7 +4,7 @@ export const deadEnd: Rule = {
   id: 'dead-end',
   meaning: 'a frame that can be reached and from which nothing leads on, and which is not marked as an ending',
   check: ({ program, exploration, traps }) =>
-    exploration.cut !== null
+    exploration.cut !== null && exploration.isPlain
       ? []
       : traps
           .filter((trap) => trap.deadEnd)

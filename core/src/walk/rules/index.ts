@@ -2,6 +2,7 @@ import type { Rule } from '../finding.ts';
 import { badLink } from './bad-link.ts';
 import { covered } from './covered.ts';
 import { deadEnd } from './dead-end.ts';
+import { expressionError } from './expression-error.ts';
 import { looksClickable } from './looks-clickable.ts';
 import { missingTarget } from './missing-target.ts';
 import { noWayHome } from './no-way-home.ts';
@@ -12,6 +13,7 @@ import { unreachableFrame } from './unreachable-frame.ts';
 /** The rules of the walk, in the order their findings are listed. To add one: its file, and a line here. */
 export const rules: readonly Rule[] = [
   missingTarget,
+  expressionError,
   deadEnd,
   noWayHome,
   badLink,

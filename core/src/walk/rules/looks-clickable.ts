@@ -26,6 +26,7 @@ const hasWiredInside = (item: Item): boolean => item.children.some((child) => ch
 /** Why a layer without a thread seems to ask for one; null where it does not. */
 export function reasonWhy(piece: Piece, scene: SceneProgram, item: Item): string | null {
   const { layer } = item;
+  if (layer.type === 'field' || layer.drag || layer.choice !== undefined || layer.hit?.how === 'block') return null;
   if (layer.type === 'hit') return 'It is a hit area, and nothing happens when it is pressed.';
   if (layer.looks?.hover || layer.looks?.press) return 'It has a look of its own for the pointer, and nothing happens when it is pressed.';
   const source = layer.copyOf === undefined ? undefined : piece.layers.get(layer.copyOf);

@@ -1,21 +1,100 @@
-import { sceneOfThread } from '../../piece/piece.ts';
+import { sceneOfThread, type Piece, type Thread } from '../../piece/piece.ts';
+import { scopeFor, type LineScope } from '../../lines/scope.ts';
+import type { Step } from '../../steps/schemas.ts';
 import { finding, type Rule } from '../finding.ts';
 
 export const missingTarget: Rule = {
   id: 'missing-target',
-  meaning: 'a thread leads to a frame that is gone or not chosen yet, or it has no step at all',
+  meaning: 'a cue or step names a frame, layer, state, label or variable that is gone or not chosen yet, or a thread has no step at all',
   check: ({ program: { piece } }) =>
     [...piece.threads.values()].flatMap((thread) => {
-      const steps = thread.branches[0]?.steps ?? [];
-      const lost = steps.find(
-        (step) => step.do === 'go' && step.target.to === 'frame' && (step.target.frame === null || !piece.scenes.has(step.target.frame))
-      );
-      if (steps.length > 0 && !lost) return [];
+      const lost = lostIn(piece, thread);
+      if (lost === null) return [];
       const scene = sceneOfThread(piece, thread);
       const owner = thread.on === 'layer' ? piece.layers.get(thread.owner)! : scene === null ? piece.head : piece.scenes.get(scene)!;
-      const gone = lost?.do === 'go' && lost.target.to === 'frame' && lost.target.frame !== null;
       const place = { scene, ...(thread.on === 'layer' && { layer: thread.owner }), thread: thread.id };
-      const sentence = gone ? 'The frame it led to has been deleted.' : 'Where it leads has not been chosen yet.';
-      return [finding('missing-target', 'must', place, `${owner.name} leads nowhere`, sentence)];
+      return [finding('missing-target', 'must', place, `${owner.name} leads nowhere`, lost)];
     }),
 };
+
+/** The first thing a thread names that is not there, as a sentence; null where all is there. */
+function lostIn(piece: Piece, thread: Thread): string | null {
+  if (thread.branches.every((branch) => branch.steps.length === 0)) return 'Where it leads has not been chosen yet.';
+  const scope = scopeFor(piece, thread);
+  const cue = lostInCue(piece, thread, scope);
+  if (cue) return cue;
+  for (const step of thread.branches.flatMap((branch) => branch.steps)) {
+    const lost = lostInStep(piece, scope, step);
+    if (lost) return lost;
+  }
+  return null;
+}
+
+const gone = (what: string) => `The ${what} it led to has been deleted.`;
+const open = (what: string) => `Which ${what} has not been chosen yet.`;
+
+const check = (id: string | null | undefined, what: string, isThere: (id: string) => boolean): string | null =>
+  id === undefined
+    ? null
+    : id === null
+      ? what === 'frame'
+        ? 'Where it leads has not been chosen yet.'
+        : open(what)
+      : isThere(id)
+        ? null
+        : gone(what);
+
+const layerThere = (piece: Piece) => (path: string) => path.split('/').every((id) => piece.layers.has(id));
+
+function lostInCue(piece: Piece, { cue }: Thread, scope: LineScope): string | null {
+  const inStates = (id: string) => scope.statesOf(undefined).some((state) => state.id === id);
+  switch (cue.type) {
+    case 'state':
+      return cue.state === null ? null : check(cue.state, 'state', inStates);
+    case 'after':
+      return check(cue.state, 'state', inStates);
+    case 'label':
+      return check(cue.label, 'label', (id) => scope.labelsOf(undefined).some((label) => label.id === id));
+    case 'variable':
+      return check(cue.variable, 'variable', (id) => piece.variables.has(id));
+    case 'drop':
+      return check(cue.on, 'layer', layerThere(piece));
+    default:
+      return null;
+  }
+}
+
+function lostInStep(piece: Piece, scope: LineScope, step: Step): string | null {
+  const isFrame = (id: string) => piece.scenes.get(id)?.use === 'frame';
+  const isLayer = layerThere(piece);
+  const subject = (of: string | undefined) => (of === undefined || piece.scenes.has(of) || isLayer(of) ? null : gone('layer'));
+  switch (step.do) {
+    case 'go':
+      return step.target.to === 'frame' ? check(step.target.frame, 'frame', isFrame) : null;
+    case 'lay':
+      return check(step.frame, 'frame', isFrame);
+    case 'state': {
+      const state = 'state' in step.to ? step.to.state : 'toggle' in step.to ? step.to.toggle : undefined;
+      return subject(step.of) ?? check(state, 'state', (id) => scope.statesOf(step.of).some((one) => one.id === id));
+    }
+    case 'select':
+    case 'enable':
+    case 'show':
+    case 'move':
+    case 'tween':
+      return check(step.layer, 'layer', isLayer);
+    case 'set':
+      return check(step.variable, 'variable', (id) => piece.variables.has(id));
+    case 'scroll':
+      return 'layer' in step.to ? check(step.to.layer, 'layer', isLayer) : null;
+    case 'play':
+      return subject(step.of) ?? check(step.from, 'label', (id) => scope.labelsOf(step.of).some((label) => label.id === id));
+    case 'show label':
+      return subject(step.of) ?? check(step.label, 'label', (id) => scope.labelsOf(step.of).some((label) => label.id === id));
+    case 'pause':
+    case 'start over':
+      return subject(step.of);
+    default:
+      return null;
+  }
+}

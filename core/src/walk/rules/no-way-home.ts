@@ -5,7 +5,7 @@ export const noWayHome: Rule = {
   id: 'no-way-home',
   meaning: 'frames that lead only to each other: once there, no start frame can be reached any more',
   check: ({ program, exploration, traps }) =>
-    exploration.cut !== null
+    exploration.cut !== null && exploration.isPlain
       ? []
       : traps
           .filter((trap) => !trap.deadEnd)

@@ -68,7 +68,7 @@ function targetOf(thread: Thread, scope: RuleContext['scope']): Omit<Lead, 'laye
   const step = thread.branches[0]?.steps[0];
   if (!step) return null;
   if (step.do === 'open') return { to: `link ${step.address}`, words: step.address, link: true };
-  if (step.target.to !== 'frame' || step.target.frame === null) return null;
+  if (step.do !== 'go' || step.target.to !== 'frame' || step.target.frame === null) return null;
   return { to: `frame ${step.target.frame}`, words: targetWords(step.target, scope), link: false };
 }
 

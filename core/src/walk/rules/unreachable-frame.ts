@@ -1,15 +1,31 @@
+import type { Program } from '../../program/program.ts';
 import { finding, type Rule } from '../finding.ts';
 
 export const unreachableFrame: Rule = {
   id: 'unreachable-frame',
   meaning: 'a frame that no route from any start leads to',
-  check: ({ program, exploration }) =>
-    exploration.cut !== null
-      ? []
-      : program.frames
-          .filter((id) => !exploration.reached.has(id))
-          .map((id) => {
-            const { name } = program.scenes.get(id)!.scene;
-            return finding('unreachable-frame', 'look', { scene: id }, `${name} is never reached`, 'No thread leads to it from a start frame.');
-          }),
+  check: ({ program, exploration }) => {
+    const named = exploration.cut === null ? null : namedFrames(program);
+    return program.frames
+      .filter((id) => !exploration.reached.has(id) && (named === null || !named.has(id)))
+      .map((id) => {
+        const { name } = program.scenes.get(id)!.scene;
+        return finding('unreachable-frame', 'look', { scene: id }, `${name} is never reached`, 'No thread leads to it from a start frame.');
+      });
+  },
 };
+
+/** Where not everything was explored: all frames that any thread names, or can come to in passing. */
+function namedFrames({ piece, frames }: Program): ReadonlySet<string> {
+  const named = new Set<string>();
+  for (const thread of piece.threads.values())
+    for (const step of thread.branches.flatMap((branch) => branch.steps)) {
+      if (step.do === 'lay' && step.frame !== null) named.add(step.frame);
+      if (step.do !== 'go') continue;
+      if (step.target.to === 'frame' && step.target.frame !== null) named.add(step.target.frame);
+      if (step.target.to === 'next' || step.target.to === 'previous') for (const frame of frames) named.add(frame);
+      if (step.target.to === 'first' && frames[0]) named.add(frames[0]);
+      if (step.target.to === 'last' && frames.length) named.add(frames.at(-1)!);
+    }
+  return named;
+}

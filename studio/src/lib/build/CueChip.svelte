@@ -1,14 +1,16 @@
 <script lang="ts">
-  import { cueKind, cuesFor, KEY_NAMES, keyWords, type Cue, type CueType, type OwnerKind } from '@zany/core';
+  import { cueKind, cuesFor, KEY_NAMES, keyWords, type Cue, type CueType, type LineScope, type OwnerKind } from '@zany/core';
+  import { formOfCue, piecesOf, withField } from '@zany/core';
   import Popover from '$lib/shared/Popover.svelte';
+  import SlotChip from './SlotChip.svelte';
 
-  let { cue, on, onchange }: { cue: Cue; on: OwnerKind; onchange: (cue: Cue) => void } = $props();
+  let { cue, on, scope, onchange }: { cue: Cue; on: OwnerKind; scope: LineScope; onchange: (cue: Cue) => void } = $props();
 
   let open = $state(false);
   let chip: HTMLButtonElement | undefined = $state();
   const words = $derived(
     cueKind(cue.type)
-      .when(cue)
+      .when(cue, scope)
       .replace(/^When /, '')
   );
 
@@ -25,7 +27,7 @@
 
 <button bind:this={chip} class="chip" aria-expanded={open} aria-label="Cue: {words}" onclick={() => (open = !open)}>{words}</button>
 {#if open && chip}
-  <Popover anchor={chip} label="Cue" onclose={() => (open = false)} width={260}>
+  <Popover anchor={chip} label="Cue" onclose={() => (open = false)} width={300}>
     <div class="flex flex-col gap-2 p-1.5">
       <div class="flex flex-wrap gap-1">
         {#each cuesFor(on) as type (type)}
@@ -52,18 +54,19 @@
               onclick={() => onchange({ type: 'key', key })}>{keyWords(key)}</button
             >{/each}
         </div>
-      {:else if cue.type === 'after'}
-        <label class="flex items-center gap-2"
-          ><input
-            class="field w-24"
-            type="number"
-            min="1"
-            max="86400000"
-            step="100"
-            value={cue.ms}
-            onchange={(event) => onchange({ type: 'after', ms: Math.max(1, event.currentTarget.valueAsNumber || 1) })}
-          /> ms after the frame is entered</label
-        >
+      {:else}
+        <div class="flex flex-wrap items-center gap-1">
+          {#each piecesOf(formOfCue(cue), cue, scope) as piece, i (i)}
+            {#if 'word' in piece}<span>{piece.word}</span>{:else}<SlotChip
+                slot={piece.slot}
+                value={piece.value}
+                text={piece.text}
+                whole={cue}
+                {scope}
+                onchange={(value) => onchange(withField(cue, piece.slot.path, value))}
+              />{/if}
+          {/each}
+        </div>
       {/if}
     </div>
   </Popover>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { framesOf, likelyFrames, scopeOf, stepWords, threadsOf, transitionWords, type Item, type Thread } from '@zany/core';
+  import { framesOf, likelyFrames, scopeFor, stepWords, threadsOf, transitionWords, type Item, type Thread } from '@zany/core';
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { leadTo } from './acts';
@@ -8,7 +8,6 @@
   let { session, picker = $bindable() }: { session: EditorSession; picker?: HTMLInputElement | undefined } = $props();
 
   let typed = $state('');
-  const scope = $derived(scopeOf(session.piece));
   const scene = $derived(session.scene);
   const selected = $derived(session.selection.flatMap((id) => scene?.byId.get(id) ?? []));
   const one = $derived(selected.length === 1 ? selected[0]! : null);
@@ -28,8 +27,8 @@
 
   /** The frame that a thread leads to from here, when that is one frame. */
   function landingOf(thread: Thread) {
-    const step = thread.branches[0]?.steps.find((each) => each.do === 'go');
-    if (!step || step.do !== 'go' || !scene) return null;
+    const step = thread.branches.flatMap((branch) => branch.steps).find((each) => each.do === 'go');
+    if (!step || !scene) return null;
     const at = session.program.frameAt.get(scene.scene.id) ?? 0;
     const frames = session.program.frames;
     const { target } = step;
@@ -105,9 +104,9 @@
               : `No ${landing.step.target.to} frame from here`}
         </p>
       {:else}
-        {#each thread.branches[0]?.steps ?? [] as step, i (i)}<p class="soft">{stepWords(step, scope)}</p>{:else}<p class="text-[var(--brick-text)]">
-            No step yet.
-          </p>{/each}
+        {#each thread.branches.flatMap((branch) => branch.steps) as step, i (i)}<p class="soft">
+            {stepWords(step, scopeFor(session.piece, thread))}
+          </p>{:else}<p class="text-[var(--brick-text)]">No step yet.</p>{/each}
       {/if}
     </div>
   {:else}

@@ -22,7 +22,13 @@
   let active = $state(false);
   let input: HTMLInputElement;
 
-  const scope = $derived(scopeOf(session.piece));
+  const scopeIn = () =>
+    scopeOf(
+      session.piece,
+      on === 'piece' ? null : on === 'scene' ? owner : (session.piece.layers.get(owner)?.scene ?? null),
+      on === 'layer' ? owner : null
+    );
+  const scope = $derived(scopeIn());
   const offers = $derived(active && typed !== text ? completions(typed, scope, 7) : []);
   const parsed = $derived(typed.trim() ? parseLine(typed, scope) : null);
   const problem = $derived(touched && parsed && !parsed.ok ? parsed.error : null);
@@ -60,7 +66,7 @@
   }
 
   function take(line: string) {
-    typed = line + (/(go to|open|key|after|push)$/.test(line) ? ' ' : '');
+    typed = line + (/[\p{L}]$/u.test(line) ? ' ' : '');
     picked = -1;
     input.focus();
   }
@@ -69,7 +75,7 @@
   function makeDraft(name: string) {
     const id = newId();
     if (!session.edit(`New draft frame ${name}`, newFrame(session.piece, id, { name, draft: true }))) return;
-    const line = parseLine(typed, scopeOf(session.piece));
+    const line = parseLine(typed, scopeIn());
     if (line.ok) write([line.value]);
   }
 

@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { startMotion, still, surfacesAt, type SceneProgram, type Transition } from '@zany/core';
+  import { atRest, pictureAt, present, stillScreen, type SceneProgram, type Transition } from '@zany/core';
+  import { useSession } from '$lib/shared/desk.svelte';
+  import { sceneView } from '$lib/shared/sceneView';
   import Thumb from '$lib/shared/Thumb.svelte';
 
   interface Props {
@@ -12,17 +14,24 @@
   }
   let { from, to, transition, assetUrl, source }: Props = $props();
 
-  const length = $derived(transition.type === 'cut' ? 0 : transition.ms);
+  const session = useSession();
+  const length = $derived(transition.type === 'cut' ? 0 : transition.ms + (transition.delay ?? 0));
   let at: number | null = $state(null);
   let playing = 0;
 
-  const box = $derived({ width: Math.max(from.scene.width, to.scene.width), height: Math.max(from.scene.height, to.scene.height) });
-  const motion = $derived(startMotion([still(from.scene.id)], to.scene.id, transition, to.scene));
-  const surfaces = $derived(at === null ? [] : surfacesAt(motion, Math.min(at, Math.max(0, length - 0.01))));
   const wide = 98;
   const high = 150;
-  const scale = $derived(Math.min(wide / box.width, high / box.height));
+  const scale = $derived(Math.min(wide / to.scene.width, high / to.scene.height));
   const sourceBox = $derived(source ? from.byId.get(source)?.box : undefined);
+
+  /** The change as the piece will run it, to be asked for any moment of it. */
+  const change = $derived.by(() => {
+    if (at === null) return null;
+    const [before, after] = [stillScreen(session.program, from.scene.id), stillScreen(session.program, to.scene.id)];
+    if (!before || !after) return null;
+    return present(atRest(before), after, [{ type: 'go', from: from.scene.id, to: to.scene.id, transition, thread: '' }], 0);
+  });
+  const picture = $derived(change && at !== null ? pictureAt(change, Math.min(at, Math.max(0, length - 0.01))) : null);
 
   function play() {
     cancelAnimationFrame(playing);
@@ -53,26 +62,11 @@
   </div>
   <span class="font-bold text-[var(--gold)]">→</span>
   <div class="relative overflow-hidden rounded border-2 border-[var(--gold)] bg-[var(--sheet)]">
-    {#if at === null || length === 0}
+    {#if !picture}
       <Thumb scene={to} {assetUrl} width={wide} height={high} />
     {:else}
       <div class="relative overflow-hidden" style:width="{to.scene.width * scale}px" style:height="{to.scene.height * scale}px">
-        {#each surfaces as surface (surface.frame)}
-          <div
-            class="absolute left-0 top-0"
-            style:transform="translate({surface.x * scale}px, {surface.y * scale}px)"
-            style:opacity={surface.opacity}
-          >
-            <Thumb
-              scene={surface.frame === to.scene.id ? to : from}
-              {assetUrl}
-              width={(surface.frame === to.scene.id ? to : from).scene.width * scale}
-              height={(surface.frame === to.scene.id ? to : from).scene.height * scale}
-              lazy={false}
-              radius={0}
-            />
-          </div>
-        {/each}
+        <div class="absolute left-0 top-0 origin-top-left" style:transform="scale({scale})" use:sceneView={{ picture, assetUrl }}></div>
       </div>
     {/if}
   </div>

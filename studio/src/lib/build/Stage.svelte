@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { isOn, moveLayers, overlaps, resizeLayers, union, type Item, type Point, type Rect } from '@zany/core';
+  import { isOn, moveLayers, overlaps, resizeLayers, stillScreen, union, type Item, type Point, type Rect } from '@zany/core';
   import { sceneView } from '$lib/shared/sceneView';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { drawLayer, duplicate, noteStep, setLayer } from './acts';
@@ -269,8 +269,18 @@
     typing = id;
   }
 
-  const over = $derived(session.look === 'rest' ? [] : session.selection);
-  const pressed = $derived(session.look === 'press' ? session.selection : []);
+  const screen = $derived.by(() => {
+    const { look, selection, sceneId } = session;
+    if (sceneId === null) return null;
+    const isHovered = look === 'hover' || look === 'press' || look === 'selectedHover';
+    return stillScreen(session.program, sceneId, {
+      over: isHovered ? selection : [],
+      pressed: look === 'press',
+      focus: look === 'focus' ? (selection[0] ?? null) : null,
+      selected: look === 'selected' || look === 'selectedHover' ? selection : [],
+      disabled: look === 'disabled' ? selection : [],
+    });
+  });
   const hitSize = (item: Item) => Math.min(item.box.width, item.box.height);
 </script>
 
@@ -301,7 +311,7 @@
         <div
           class="pointer-events-none absolute left-0 top-0 origin-top-left"
           style:transform="scale({scale})"
-          use:sceneView={{ scene, assetUrl: session.assetUrl, over, pressed }}
+          use:sceneView={{ screen, assetUrl: session.assetUrl }}
         ></div>
         {#if scene.scene.draft}<span class="chip chip-ghost absolute left-1/2 top-3 -translate-x-1/2 bg-[var(--sheet)]">draft: still to be drawn</span
           >{/if}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { sentence, scopeOf, threadsOf } from '@zany/core';
+  import { sentence, scopeFor, threadsOf } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
 
   let { session, scale }: { session: EditorSession; scale: number } = $props();
@@ -21,7 +21,7 @@
           id: thread.id,
           x,
           y,
-          words: sentence(thread, scopeOf(session.piece)),
+          words: sentence(thread, scopeFor(session.piece, thread)),
           path: `M${x} ${y} C ${x + 70} ${y}, ${wide + 60} ${y + lift}, ${wide + 420} ${y + lift * 1.4}`,
         };
       });

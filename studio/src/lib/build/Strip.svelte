@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { LookName, SceneProgram } from '@zany/core';
+  import { stillLayer, type LookName } from '@zany/core';
   import { sceneView } from '$lib/shared/sceneView';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { setLayer } from './acts';
@@ -8,20 +8,34 @@
 
   const item = $derived(session.selection.length === 1 ? (session.scene?.byId.get(session.selection[0]!) ?? null) : null);
   const canHaveLooks = $derived(item !== null && item.layer.type !== 'group');
-  const looks: readonly ('rest' | LookName)[] = ['rest', 'hover', 'press'];
-  const labels = { rest: 'Rest', hover: 'Hover', press: 'Press' } as const;
+  const looks: readonly ('rest' | LookName)[] = ['rest', 'hover', 'press', 'focus', 'selected', 'selectedHover', 'disabled'];
+  const usual: readonly string[] = ['rest', 'hover', 'press'];
+  const labels = {
+    rest: 'Rest',
+    hover: 'Hover',
+    press: 'Press',
+    focus: 'Focus',
+    selected: 'Selected',
+    selectedHover: 'Selected, hovered',
+    disabled: 'Off',
+  } as const;
   let hovered: string | null = $state(null);
 
   const has = (look: 'rest' | LookName) => look === 'rest' || item?.layer.looks?.[look] !== undefined;
 
-  /** Nothing but the layer, at the corner of its own little scene. */
-  const alone = $derived.by((): SceneProgram | null => {
-    if (!item || !session.scene) return null;
-    const box = { ...item.box, x: 0, y: 0 };
-    const lone = { ...item, box, parent: null, shown: true };
-    const scene = { ...session.scene.scene, width: Math.max(1, box.width), height: Math.max(1, box.height), background: '#00000000' };
-    return { scene, items: [lone], byId: new Map([[lone.layer.id, lone]]), threads: [] };
-  });
+  /** Nothing but the layer, in one of its looks. */
+  function alone(look: 'rest' | LookName) {
+    if (!item || !session.sceneId) return null;
+    const id = item.layer.id;
+    const isHovered = look === 'hover' || look === 'press' || look === 'selectedHover';
+    return stillLayer(session.program, session.sceneId, id, {
+      over: isHovered ? [id] : [],
+      pressed: look === 'press',
+      focus: look === 'focus' ? id : null,
+      selected: look === 'selected' || look === 'selectedHover' ? [id] : [],
+      disabled: look === 'disabled' ? [id] : [],
+    });
+  }
   const scale = $derived(item ? Math.min(1, 120 / item.box.width, 66 / item.box.height) : 1);
 
   /** A new look starts as a shade of what it is made from, so that something is seen at once. */
@@ -68,7 +82,7 @@
   </header>
   {#if !folded}
     <div class="scroll flex h-[126px] gap-3 px-3.5 pb-2">
-      {#if item && alone && canHaveLooks}
+      {#if item && canHaveLooks}
         {#each looks as look (look)}
           {#if has(look)}
             <div class="flex flex-col gap-1">
@@ -86,12 +100,7 @@
                   <span
                     class="block origin-top-left"
                     style:transform="scale({scale})"
-                    use:sceneView={{
-                      scene: alone,
-                      assetUrl: session.assetUrl,
-                      over: look === 'rest' ? [] : [item.layer.id],
-                      pressed: look === 'press' ? [item.layer.id] : [],
-                    }}
+                    use:sceneView={{ screen: alone(look), assetUrl: session.assetUrl }}
                   ></span>
                 </span>
               </button>
@@ -103,7 +112,7 @@
                   >{/if}</span
               >
             </div>
-          {:else if session.canEdit}
+          {:else if session.canEdit && usual.includes(look)}
             <div
               class="flex h-[88px] w-[146px] flex-col items-center justify-center gap-1 rounded-lg border-2 border-dashed border-[var(--line)] text-[var(--soft)]"
             >

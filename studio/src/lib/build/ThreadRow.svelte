@@ -1,34 +1,22 @@
 <script lang="ts">
-  import { likelyFrames, framesOf, PLACES, printLine, scopeOf, stepKinds, targetWords, type Step, type Target, type Thread } from '@zany/core';
+  import { formOfStep, piecesOf, printLine, scopeFor, stepKinds, withField, type Step, type Thread } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import CueChip from './CueChip.svelte';
   import LineInput from './LineInput.svelte';
-  import TransitionChip from './TransitionChip.svelte';
-  import { lineOf, plusStep, rewrite, stepsOf, withoutStep, withStep } from './cue-edit';
+  import SlotChip from './SlotChip.svelte';
+  import { lineOf, plusBranch, plusStep, rewrite, withCondition, withoutStep, withStep } from './cue-edit';
 
   let { session, thread, fired = false }: { session: EditorSession; thread: Thread; fired?: boolean } = $props();
 
   let asLine = $state(false);
-  const scope = $derived(scopeOf(session.piece));
-  const steps = $derived(stepsOf(thread));
-  const layer = $derived(thread.on === 'layer' ? (session.piece.layers.get(thread.owner) ?? null) : null);
+  const scope = $derived(scopeFor(session.piece, thread));
   const hasFinding = $derived(session.findings.some((finding) => finding.place.thread === thread.id && finding.severity === 'must'));
-
-  const targets = $derived([
-    ...likelyFrames(session.piece, layer, layer?.scene ?? session.sceneId, framesOf(session.piece)).map((frame) => ({
-      value: { to: 'frame', frame: frame.id } as Target,
-      label: frame.name,
-      hint: frame.draft ? 'draft' : '',
-    })),
-    ...PLACES.map((to) => ({ value: { to } as Target, label: to, hint: 'place' })),
-  ]);
-
-  const isLost = (target: Target) => target.to === 'frame' && (target.frame === null || !session.piece.scenes.has(target.frame));
+  const last = $derived(thread.branches.length - 1);
 
   const kinds = Object.values(stepKinds).map((kind) => ({ value: kind.fresh as Step, label: kind.label, hint: '' }));
 
-  const change = (at: number, step: Step) => rewrite(session, thread, 'Change a step', withStep(thread, at, step));
+  const change = (branch: number, at: number, step: Step) => rewrite(session, thread, 'Change a step', withStep(thread, branch, at, step));
 
   const toggle = () =>
     session.edit(thread.enabled ? 'Switch a thread off' : 'Switch a thread on', [
@@ -62,45 +50,54 @@
     </div>
   {:else}
     {#if thread.cue.type !== 'after'}<span>When</span>{/if}
-    <CueChip cue={thread.cue} on={thread.on} onchange={(cue) => rewrite(session, thread, 'Change a cue', { ...lineOf(thread), cue })} />
-    {#each steps as step, at (at)}
-      <span class="soft">{at === 0 ? '→' : 'then'}</span>
-      {#if step.do === 'go'}
-        <span>go to</span>
-        <ChipMenu
-          name="Leads to"
-          label={targetWords(step.target, scope)}
-          tone={isLost(step.target) ? 'chip-brick' : 'chip-gold'}
-          options={targets}
-          filter
-          onpick={(target) => change(at, { ...step, target })}
-        />
-        <TransitionChip transition={step.transition} onchange={(transition) => change(at, { ...step, transition })} />
-      {:else}
-        <span>open</span>
-        <input
-          class="field h-[22px] min-w-[90px] flex-1 !px-1.5"
-          value={step.address}
-          aria-label="Address"
-          spellcheck="false"
-          onkeydown={(event) => {
-            event.stopPropagation();
-            if (event.key === 'Enter') event.currentTarget.blur();
-          }}
-          onchange={(event) => change(at, { ...step, address: event.currentTarget.value.trim() })}
-        />
-        <button
-          class="chip chip-ghost"
-          aria-pressed={step.tab === 'new'}
-          onclick={() => change(at, { ...step, tab: step.tab === 'new' ? 'same' : 'new' })}
-          >{step.tab === 'new' ? 'in a new tab' : 'in the same tab'}</button
-        >
-      {/if}
-      {#if steps.length > 1}<button
-          class="chip chip-ghost opacity-0 focus:opacity-100 group-hover/thread:opacity-100"
-          aria-label="Remove this step"
-          onclick={() => rewrite(session, thread, 'Remove a step', withoutStep(thread, at))}>✕</button
-        >{/if}
+    <CueChip {scope} cue={thread.cue} on={thread.on} onchange={(cue) => rewrite(session, thread, 'Change a cue', { ...lineOf(thread), cue })} />
+    {#each thread.branches as branch, b (b)}
+      <span class="contents" role="group" aria-label="Branch {b + 1}">
+        {#if b > 0}<span class="w-full"></span><span>otherwise</span>{/if}
+        {#if branch.if !== undefined}
+          <span>if</span>
+          <SlotChip
+            slot={{ path: 'if', kind: 'expression' }}
+            value={branch.if}
+            text=""
+            whole={branch}
+            {scope}
+            onchange={(condition) => rewrite(session, thread, 'Change a condition', withCondition(thread, b, condition as string))}
+          />
+          <button
+            class="chip chip-ghost opacity-0 focus:opacity-100 group-hover/thread:opacity-100"
+            aria-label="Remove the condition"
+            onclick={() => rewrite(session, thread, 'Remove a condition', withCondition(thread, b, undefined))}>✕</button
+          >
+        {/if}
+        {#each branch.steps as step, at (at)}
+          <span class="soft">{at === 0 ? '→' : step.with ? 'with' : 'then'}</span>
+          {#each piecesOf(formOfStep(step), step, scope) as piece, i (i)}
+            {#if 'word' in piece}<span>{piece.word}</span>{:else}<SlotChip
+                slot={piece.slot}
+                value={piece.value}
+                text={piece.text}
+                whole={step}
+                {scope}
+                layer={thread.on === 'layer' ? thread.owner : null}
+                onchange={(value) => change(b, at, withField(step, piece.slot.path, value))}
+              />{/if}
+          {/each}
+          {#if step.do === 'open'}
+            <button
+              class="chip chip-ghost"
+              aria-pressed={step.tab === 'new'}
+              onclick={() => change(b, at, { ...step, tab: step.tab === 'new' ? 'same' : 'new' })}
+              >{step.tab === 'new' ? 'not in a new tab' : 'in a new tab'}</button
+            >
+          {/if}
+          {#if branch.steps.length > 1 || step.do !== 'go'}<button
+              class="chip chip-ghost opacity-0 focus:opacity-100 group-hover/thread:opacity-100"
+              aria-label="Remove this step"
+              onclick={() => rewrite(session, thread, 'Remove a step', withoutStep(thread, b, at))}>✕</button
+            >{/if}
+        {:else}<span class="soft">→ …</span>{/each}
+      </span>
     {/each}
     {#if session.canEdit}
       <span
@@ -111,8 +108,17 @@
           label="+ step"
           tone="chip-ghost"
           options={kinds}
-          onpick={(step) => rewrite(session, thread, 'Add a step', plusStep(thread, step))}
+          onpick={(step) => rewrite(session, thread, 'Add a step', plusStep(thread, last, step))}
         />
+        {#if thread.branches[last]?.if === undefined}<button
+            class="chip chip-ghost"
+            title="Only if a condition holds"
+            onclick={() => rewrite(session, thread, 'Add a condition', withCondition(thread, last, 'true'))}>+ if</button
+          >{:else}<button
+            class="chip chip-ghost"
+            title="When the condition does not hold"
+            onclick={() => rewrite(session, thread, 'Add a branch', plusBranch(thread))}>+ otherwise</button
+          >{/if}
         <button class="chip chip-ghost" title="Write it as a line" aria-label="Write it as a line" onclick={() => (asLine = true)}>line</button>
         <button
           class="chip chip-ghost"

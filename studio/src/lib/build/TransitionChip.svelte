@@ -2,17 +2,34 @@
   import { DIRECTIONS, parseEasing, transitionKinds, transitionWords, type Transition } from '@zany/core';
   import Popover from '$lib/shared/Popover.svelte';
 
-  let { transition, onchange }: { transition: Transition; onchange: (transition: Transition) => void } = $props();
+  interface Props {
+    transition: Transition;
+    onchange: (transition: Transition) => void;
+    /** The types to choose from; all if none are given. */
+    only?: readonly Transition['type'][];
+  }
+  let { transition, onchange, only }: Props = $props();
+
+  const kinds = $derived(Object.values(transitionKinds).filter((kind) => !only || only.includes(kind.type)));
 
   let open = $state(false);
   let chip: HTMLButtonElement | undefined = $state();
-  const easings = ['linear', 'ease', 'ease-in', 'ease-out', 'ease-in-out'];
+  const easings = ['linear', 'ease', 'ease-in', 'ease-out', 'ease-in-out', 'spring(0.3)', 'overshoot(0.1)'];
   const timed = $derived(transition.type === 'cut' ? null : transition);
   let badEasing = $state(false);
 
   function setType(type: Transition['type']) {
     const fresh = transitionKinds[type].fresh;
-    onchange(timed && fresh.type !== 'cut' ? { ...fresh, ms: timed.ms, easing: timed.easing } : fresh);
+    onchange(
+      timed && fresh.type !== 'cut'
+        ? {
+            ...fresh,
+            ...(fresh.type !== transition.type && 'direction' in fresh && 'direction' in transition && { direction: transition.direction }),
+            ms: timed.ms,
+            easing: timed.easing,
+          }
+        : fresh
+    );
   }
 
   function setTiming(change: { ms?: number; easing?: string }) {
@@ -32,8 +49,8 @@
 {#if open && chip}
   <Popover anchor={chip} label="Transition" onclose={() => (open = false)} width={250}>
     <div class="flex flex-col gap-2 p-1.5">
-      <div class="flex gap-1">
-        {#each Object.values(transitionKinds) as kind (kind.type)}
+      <div class="flex flex-wrap gap-1">
+        {#each kinds as kind (kind.type)}
           <button
             class="chip {kind.type === transition.type ? 'chip-on' : ''}"
             aria-pressed={kind.type === transition.type}
@@ -41,7 +58,7 @@
           >
         {/each}
       </div>
-      {#if transition.type === 'push'}
+      {#if 'direction' in transition}
         <div class="flex gap-1" role="group" aria-label="Direction">
           {#each DIRECTIONS as direction (direction)}
             <button

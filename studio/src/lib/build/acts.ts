@@ -11,7 +11,7 @@ import {
   printLine,
   removeLayers,
   restack,
-  scopeOf,
+  scopeFor,
   spreadLayers,
   takeName,
   threadsOf,
@@ -32,7 +32,20 @@ import type { EditorSession } from '$lib/client/session.svelte';
 
 export const CLIP_TYPE = 'application/x-zany-thread-clip';
 
-const names: Record<LayerType, string> = { box: 'Box', oval: 'Oval', text: 'Text', picture: 'Picture', group: 'Group', hit: 'Hit area' };
+const names: Record<LayerType, string> = {
+  box: 'Box',
+  oval: 'Oval',
+  line: 'Line',
+  path: 'Path',
+  text: 'Text',
+  picture: 'Picture',
+  video: 'Video',
+  sound: 'Sound',
+  field: 'Field',
+  group: 'Group',
+  placement: 'Placement',
+  hit: 'Hit area',
+};
 
 /** `Box 3`: the first number that no layer of the scene has. */
 const freeLayerName = (session: EditorSession, type: LayerType): string =>
@@ -138,7 +151,7 @@ export function clipOf(session: EditorSession): Clip | null {
 
 /** The selection as thread lines, for pasting as text. */
 export const linesOf = (session: EditorSession): string =>
-  session.selection.flatMap((id) => threadsOf(session.piece, id).map((thread) => printLine(thread, scopeOf(session.piece)))).join('\n');
+  session.selection.flatMap((id) => threadsOf(session.piece, id).map((thread) => printLine(thread, scopeFor(session.piece, thread)))).join('\n');
 
 /** Pastes into every chosen frame, at the place it was copied from; in its own frame a little aside. */
 export function paste(session: EditorSession, clip: Clip): void {

@@ -9,11 +9,11 @@ const scope = scopeOf(piece);
 
 test('what chips change is what the line says', () => {
   const push = { type: 'push', direction: 'up', ms: 200, easing: 'ease' } as const;
-  expect(printLine(withStep(thread, 0, go('home', push)), scope)).toBe(
+  expect(printLine(withStep(thread, 0, 0, go('home', push)), scope)).toBe(
     'click → go to home · push up 200 ms ease; open https://kittiwake.example/ in new tab'
   );
-  expect(printLine(withoutStep(thread, 0), scope)).toBe('click → open https://kittiwake.example/ in new tab');
-  expect(printLine(plusStep(thread, go('back')), scope)).toBe('click → go to pay; open https://kittiwake.example/ in new tab; go to back');
+  expect(printLine(withoutStep(thread, 0, 0), scope)).toBe('click → open https://kittiwake.example/ in new tab');
+  expect(printLine(plusStep(thread, 0, go('back')), scope)).toBe('click → go to pay; open https://kittiwake.example/ in new tab; go to back');
 });
 
 test('a line and its thread are the same thing', () => {

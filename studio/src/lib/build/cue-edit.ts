@@ -5,23 +5,35 @@ import type { EditorSession } from '$lib/client/session.svelte';
 
 export const lineOf = ({ cue, branches }: Thread): LineThread => ({ cue, branches });
 
-export const stepsOf = (thread: Thread): readonly Step[] => thread.branches[0]?.steps ?? [];
+/** The thread with the steps of a branch changed. */
+const withSteps = ({ cue, branches }: Thread, at: number, change: (steps: readonly Step[]) => Step[]): LineThread => ({
+  cue,
+  branches: branches.map((branch, i) => (i === at ? { ...branch, steps: change(branch.steps) } : branch)),
+});
 
-const withSteps = (thread: Thread, steps: Step[]): LineThread => ({ cue: thread.cue, branches: [{ steps }] });
+export const withStep = (thread: Thread, branch: number, at: number, step: Step): LineThread =>
+  withSteps(thread, branch, (steps) => steps.map((old, i) => (i === at ? step : old)));
 
-export const withStep = (thread: Thread, at: number, step: Step): LineThread =>
-  withSteps(
-    thread,
-    stepsOf(thread).map((old, i) => (i === at ? step : old))
-  );
+export const withoutStep = (thread: Thread, branch: number, at: number): LineThread =>
+  withSteps(thread, branch, (steps) => steps.filter((_, i) => i !== at));
 
-export const withoutStep = (thread: Thread, at: number): LineThread =>
-  withSteps(
-    thread,
-    stepsOf(thread).filter((_, i) => i !== at)
-  );
+export const plusStep = (thread: Thread, branch: number, step: Step): LineThread => withSteps(thread, branch, (steps) => [...steps, step]);
 
-export const plusStep = (thread: Thread, step: Step): LineThread => withSteps(thread, [...stepsOf(thread), step]);
+/** The condition of a branch; undefined takes it away. */
+export const withCondition = ({ cue, branches }: Thread, at: number, condition: string | undefined): LineThread => ({
+  cue,
+  branches: branches.map(({ if: old, ...branch }, i) =>
+    i !== at ? { ...branch, ...(old !== undefined && { if: old }) } : condition === undefined ? branch : { if: condition, ...branch }
+  ),
+});
+
+/** One more branch, for when none of those before holds. */
+export const plusBranch = ({ cue, branches }: Thread): LineThread => ({ cue, branches: [...branches, { steps: [] }] });
+
+export const withoutBranch = ({ cue, branches }: Thread, at: number): LineThread => ({
+  cue,
+  branches: branches.length > 1 ? branches.filter((_, i) => i !== at) : branches,
+});
 
 export function rewrite(session: EditorSession, thread: Thread, name: string, line: LineThread): void {
   const operations: Operation[] = rewriteThread(thread.id, line);

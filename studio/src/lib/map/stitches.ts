@@ -1,4 +1,4 @@
-import { printLine, scopeOf, type Program, type Rect, type Thread } from '@zany/core';
+import { printLine, scopeFor, type Program, type Rect, type Thread } from '@zany/core';
 
 export interface Stitch {
   readonly thread: Thread;
@@ -11,7 +11,6 @@ export interface Stitch {
 
 /** Every go-to of every frame that leads to one known frame, with the layer it starts at. */
 export function stitchesOf(program: Program): Stitch[] {
-  const scope = scopeOf(program.piece);
   return program.frames.flatMap((id, at) => {
     const scene = program.scenes.get(id)!;
     const owned = [
@@ -19,22 +18,26 @@ export function stitchesOf(program: Program): Stitch[] {
       ...scene.threads.map((thread) => ({ thread, box: null })),
     ];
     return owned.flatMap(({ thread, box }) =>
-      (thread.branches[0]?.steps ?? []).flatMap((step): Stitch[] => {
-        if (step.do !== 'go' || !thread.enabled) return [];
-        const { target } = step;
-        const to =
-          target.to === 'frame'
-            ? target.frame
-            : {
-                next: program.frames[at + 1],
-                previous: program.frames[at - 1],
-                first: program.frames[0],
-                last: program.frames.at(-1),
-                start: program.piece.head.start[0],
-                back: undefined,
-              }[target.to];
-        return to && to !== id && program.scenes.has(to) ? [{ thread, from: id, to, box, words: printLine(thread, scope) }] : [];
-      })
+      thread.branches
+        .flatMap((branch) => branch.steps)
+        .flatMap((step): Stitch[] => {
+          if ((step.do !== 'go' && step.do !== 'lay') || !thread.enabled) return [];
+          const target = step.do === 'lay' ? ({ to: 'frame', frame: step.frame } as const) : step.target;
+          const to =
+            target.to === 'frame'
+              ? target.frame
+              : {
+                  next: program.frames[at + 1],
+                  previous: program.frames[at - 1],
+                  first: program.frames[0],
+                  last: program.frames.at(-1),
+                  start: program.piece.head.start[0],
+                  back: undefined,
+                }[target.to];
+          return to && to !== id && program.scenes.has(to)
+            ? [{ thread, from: id, to, box, words: printLine(thread, scopeFor(program.piece, thread)) }]
+            : [];
+        })
     );
   });
 }

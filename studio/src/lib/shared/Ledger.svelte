@@ -1,23 +1,62 @@
 <script lang="ts">
-  import { printLine, scopeOf, type Report } from '@zany/core';
+  import { nameOfState, printLine, resolveScreen, scopeFor, valueOfVariable, valueWords, type Report } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
 
   let { session, onopen }: { session: EditorSession; onopen?: (layer: string) => void } = $props();
 
-  const scope = $derived(scopeOf(session.piece));
-  const layerName = (id: string | null) => (id === null ? 'the frame' : (session.piece.layers.get(id)?.name ?? 'a layer that is gone'));
+  const layerName = (key: string | null) =>
+    key === null ? 'the frame' : (session.piece.layers.get(key.split('/').at(-1)!)?.name ?? 'a layer that is gone');
 
-  function headline({ event, layer }: Report): string {
-    if (event.type === 'key') return `pressed ${event.key}`;
-    if (event.type === 'wait') return `${event.ms} ms had passed`;
-    if (event.type === 'move' || event.type === 'hover') return `came onto ${layerName(layer)}`;
-    if (event.type === 'jump') return `jumped to ${session.piece.scenes.get(event.frame)?.name ?? ''}`;
-    return `clicked ${layerName(layer)}`;
+  function headline({ event, layer, cause }: Report): string {
+    if (cause) return cause;
+    switch (event.type) {
+      case 'key':
+        return `pressed ${event.key}`;
+      case 'wait':
+        return 'time had passed';
+      case 'move':
+      case 'hover':
+        return `came onto ${layerName(layer)}`;
+      case 'jump':
+        return `jumped to ${session.piece.scenes.get(event.frame)?.name ?? ''}`;
+      case 'pad':
+        return `pressed pad button ${event.button}`;
+      case 'signal':
+        return `${event.signal} came in`;
+      case 'scroll':
+        return 'scrolled';
+      case 'value':
+        return `put ${valueWords(event.value)} into ${layerName(event.layer)}`;
+      case 'set':
+        return `set ${session.piece.variables.get(event.variable)?.name ?? ''} by hand`;
+      case 'media':
+        return `${layerName(event.layer)} ${event.what}`;
+      default:
+        return `clicked ${layerName(layer)}`;
+    }
   }
+
+  /** Variables and states as they are now. */
+  const values = $derived.by(() => {
+    const { run, program } = session;
+    if (!run) return [];
+    const variables = [...program.variables.values()]
+      .filter((variable) => variable.scene === null)
+      .map((variable) => ({ name: variable.name, value: valueWords(valueOfVariable(program, run, variable.id, variable.id)) }));
+    const states = resolveScreen(program, run).surfaces.flatMap((surface) =>
+      [...surface.expansion.instances.values()]
+        .filter((instance) => instance.scene.states.length > 0)
+        .map((instance) => ({
+          name: `${instance.placement?.layer.name ?? instance.scene.scene.name}.state`,
+          value: nameOfState(run.roots[surface.scene]!, instance),
+        }))
+    );
+    return [...variables, ...states];
+  });
 
   const line = (id: string) => {
     const thread = session.piece.threads.get(id);
-    return thread ? printLine(thread, scope) : 'a thread that is gone';
+    return thread ? printLine(thread, scopeFor(session.piece, thread)) : 'a thread that is gone';
   };
   const clock = (ms: number) => `${String(Math.floor(ms / 60_000)).padStart(2, '0')}:${((ms % 60_000) / 1000).toFixed(1).padStart(4, '0')}`;
   const frame = $derived(session.run ? session.piece.scenes.get(session.run.frame) : undefined);
@@ -31,6 +70,10 @@
       <dd class="chip chip-teal">{frame?.name ?? ''}</dd>
       <dt>Back leads to</dt>
       <dd class="chip chip-teal">{session.piece.scenes.get(session.run.back.at(-1) ?? '')?.name ?? 'nothing'}</dd>
+      {#each values as { name, value } (name)}
+        <dt class="truncate">{name}</dt>
+        <dd class="chip chip-teal max-w-[120px] truncate">{value}</dd>
+      {/each}
     </dl>
   {/if}
   <div class="flex flex-col gap-2.5 border-t border-dashed border-[var(--line)] pt-2" role="log" aria-label="What happened, the latest first">
@@ -49,8 +92,9 @@
             {#each report.whyNot as why, w (w)}
               <p>
                 {why.sentence}
-                {#if why.layer && onopen && session.piece.layers.has(why.layer)}<button class="chip" onclick={() => onopen(why.layer!)}
-                    >to {layerName(why.layer)}</button
+                {#if why.layer && onopen && session.piece.layers.has(why.layer.split('/')[0]!)}<button
+                    class="chip"
+                    onclick={() => onopen(why.layer!.split('/')[0]!)}>to {layerName(why.layer)}</button
                   >{/if}
               </p>
             {/each}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { keyOf, Player } from '@zany/player';
+  import { keyOf, padButtons, Player, sendKey } from '@zany/player';
   import type { Program, Report, RunState } from '@zany/core';
   import { onMount } from 'svelte';
 
@@ -39,7 +39,7 @@
       )
         return;
       if (!host.contains(target) && target !== document.body) return;
-      made.send({ type: 'key', key });
+      sendKey(made, event);
     };
     addEventListener('keydown', keys);
     return () => {
@@ -51,6 +51,8 @@
 
   $effect(() => player?.update(program));
 
+  const pad = $derived(padButtons(program));
+
   $effect(() => {
     const elements = live.flatMap((id) => player?.elementOf(id) ?? []);
     for (const element of elements) element.style.outline = '2px dashed var(--teal)';
@@ -58,4 +60,18 @@
   });
 </script>
 
-<div bind:this={host} class="relative h-full w-full" data-running></div>
+<div class="flex h-full w-full flex-col gap-3">
+  <div bind:this={host} class="relative min-h-0 w-full flex-1" data-running></div>
+  {#if pad.length}
+    <div class="flex items-center justify-center gap-2" role="group" aria-label="Pad">
+      <span class="soft">Pad, also by digit keys</span>
+      {#each pad as button (button)}
+        <button
+          class="h-11 w-11 rounded-full border-2 border-[var(--line)] bg-[var(--sheet)] text-[16px] font-bold hover:border-[var(--teal)] active:bg-[var(--teal-wash)]"
+          aria-label="Pad button {button}"
+          onclick={() => player?.send({ type: 'pad', button })}>{button}</button
+        >
+      {/each}
+    </div>
+  {/if}
+</div>

@@ -1,4 +1,4 @@
-import { printLine, scopeOf, type Program, type Report } from '@zany/core';
+import { printLine, scopeFor, type Program, type Report } from '@zany/core';
 
 /**
  * Which threads a person has walked, kept in this browser. A thread counts with what it said when it was walked: one that
@@ -34,7 +34,7 @@ export class Coverage {
 
 function lineOf(program: Program, id: string): [[string, string]] | null {
   const thread = program.piece.threads.get(id);
-  return thread ? [[id, printLine(thread, scopeOf(program.piece))]] : null;
+  return thread ? [[id, printLine(thread, scopeFor(program.piece, thread))]] : null;
 }
 
 function read(key: string): Record<string, string> {

@@ -11,11 +11,8 @@
   }
   let { card, onrename, onduplicate, ondelete }: Props = $props();
 
-  const scene = $derived.by(() => {
-    if (!card.cover) return null;
-    const program = compile(pieceFromTrusted(card.cover));
-    return program.scenes.get(program.frames[0]!) ?? null;
-  });
+  const program = $derived(card.cover ? compile(pieceFromTrusted(card.cover)) : null);
+  const scene = $derived(program?.scenes.get(program.frames[0]!) ?? null);
   let renaming = $state(false);
 
   function rename(event: Event) {
@@ -34,7 +31,7 @@
     aria-label="Open {card.name}"
   >
     <span class="block rounded-md shadow-md"
-      ><Thumb {scene} assetUrl={(asset) => `/api/pieces/${card.id}/assets/${asset}`} width={200} height={204} radius={6} /></span
+      ><Thumb {scene} {program} assetUrl={(asset) => `/api/pieces/${card.id}/assets/${asset}`} width={200} height={204} radius={6} /></span
     >
     {#if card.looseEnds}
       <span class="chip chip-brick absolute right-2 top-2">{count(card.looseEnds, 'loose end')}</span>

@@ -2,7 +2,7 @@ import { Op, type Transaction } from 'sequelize';
 import {
   audit,
   compile,
-  copyScene,
+  excerpt,
   emptyPiece,
   newFrame,
   apply,
@@ -60,22 +60,8 @@ async function summaryOf(id: string, revision: number): Promise<Summary> {
   return summary;
 }
 
-/** The start frame alone: its layers and the pictures it shows, without threads. */
-function coverOf(piece: Piece, frame: string | null): PieceJson | null {
-  const scene = frame === null ? undefined : piece.scenes.get(frame);
-  if (!scene) return null;
-  const clip = copyScene(piece, scene.id);
-  const byId = <T extends { id: string }>(list: readonly T[]) => Object.fromEntries(list.map((entity) => [entity.id, entity]));
-  return {
-    format: 'zany-thread/1',
-    ...piece.head,
-    start: [scene.id],
-    scenes: byId([scene]),
-    layers: byId(clip.layers),
-    threads: {},
-    assets: byId(clip.assets),
-  };
-}
+/** The start frame alone, with what it takes to be looked at. */
+const coverOf = (piece: Piece, frame: string | null): PieceJson | null => (frame !== null && piece.scenes.has(frame) ? excerpt(piece, frame) : null);
 
 export async function openPiece(person: Person | null, id: string): Promise<OpenedPiece> {
   const { row, role } = await access(person, id, 'reviewer');

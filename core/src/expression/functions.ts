@@ -1,0 +1,136 @@
+import { ExpressionError, typeOf, type At, type Value, type ValueType } from './ast.ts';
+
+/** The functions of FEEL that can be used, by name. Sources: DMN 1.4, 10.3.4.3 (strings) and 10.3.4.5 (numbers). */
+export interface FunctionKind {
+  readonly takes: readonly ValueType[];
+  /** How many of `takes` must be given; all if not said. */
+  readonly least?: number;
+  /** Any number of the last kind may follow. */
+  readonly many?: true;
+  readonly gives: ValueType;
+  readonly meaning: string;
+  readonly run: (args: readonly Value[], at: Partial<At>) => Value;
+}
+
+const fail = (sentence: string, at: Partial<At>): never => {
+  throw new ExpressionError({ code: 'out-of-range', sentence, from: at.from ?? 0, to: at.to ?? 0 });
+};
+
+const numbers = (args: readonly Value[]) => args as readonly number[];
+const texts = (args: readonly Value[]) => args as readonly string[];
+const signs = (text: string) => [...text];
+
+/** Rounds at a number of decimals; written so that 1.005 at 2 is what people expect of it. */
+const atScale = (value: number, scale: number, round: (n: number) => number): number => {
+  if (!Number.isInteger(scale) || Math.abs(scale) > 15) return value;
+  const shifted = Number(`${value}e${scale}`);
+  return Number.isNaN(shifted) ? value : Number(`${round(shifted)}e${-scale}`) + 0;
+};
+
+const number = (gives: (args: readonly number[]) => number, meaning: string, count: number, least = count): FunctionKind => ({
+  takes: Array.from({ length: count }, () => 'number' as const),
+  least,
+  gives: 'number',
+  meaning,
+  run: (args) => gives(numbers(args)),
+});
+
+const awayFromZero = (n: number) => Math.sign(n) * Math.ceil(Math.abs(n));
+const towardsZero = (n: number) => Math.trunc(n);
+const halfUp = (n: number) => Math.sign(n) * Math.floor(Math.abs(n) + 0.5);
+
+export const functions: Readonly<Record<string, FunctionKind>> = {
+  not: { takes: ['yes/no'], gives: 'yes/no', meaning: 'the opposite', run: ([a]) => !a },
+  contains: {
+    takes: ['text', 'text'],
+    gives: 'yes/no',
+    meaning: 'whether the first text holds the second',
+    run: (args) => texts(args)[0]!.includes(texts(args)[1]!),
+  },
+  'starts with': {
+    takes: ['text', 'text'],
+    gives: 'yes/no',
+    meaning: 'whether the first text begins with the second',
+    run: (args) => texts(args)[0]!.startsWith(texts(args)[1]!),
+  },
+  'ends with': {
+    takes: ['text', 'text'],
+    gives: 'yes/no',
+    meaning: 'whether the first text ends with the second',
+    run: (args) => texts(args)[0]!.endsWith(texts(args)[1]!),
+  },
+  'string length': { takes: ['text'], gives: 'number', meaning: 'how many signs a text has', run: ([a]) => signs(a as string).length },
+  substring: {
+    takes: ['text', 'number', 'number'],
+    least: 2,
+    gives: 'text',
+    meaning: 'from a place, counted from 1, or from the end below 0; so many signs or all',
+    run: ([text, from, length], at) => {
+      const all = signs(text as string);
+      const start = from as number;
+      if (start === 0) return fail('Places in a text are counted from 1.', at);
+      const begin = start > 0 ? start - 1 : Math.max(0, all.length + start);
+      return all.slice(begin, length === undefined ? undefined : begin + Math.max(0, length as number)).join('');
+    },
+  },
+  'upper case': { takes: ['text'], gives: 'text', meaning: 'in capitals', run: ([a]) => (a as string).toUpperCase() },
+  'lower case': { takes: ['text'], gives: 'text', meaning: 'in small letters', run: ([a]) => (a as string).toLowerCase() },
+  number: {
+    takes: ['text'],
+    gives: 'number',
+    meaning: 'the number that a text says',
+    run: ([a], at) => (/^\s*-?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?\s*$/i.test(a as string) ? Number(a) : fail(`“${String(a)}” is no number.`, at)),
+  },
+  string: { takes: [], least: 1, gives: 'text', meaning: 'a value as a text', run: ([a]) => String(a) },
+  floor: {
+    takes: ['number', 'number'],
+    least: 1,
+    gives: 'number',
+    meaning: 'down to a whole, or to so many decimals',
+    run: ([a, s = 0]) => atScale(a as number, s as number, Math.floor),
+  },
+  ceiling: {
+    takes: ['number', 'number'],
+    least: 1,
+    gives: 'number',
+    meaning: 'up to a whole, or to so many decimals',
+    run: ([a, s = 0]) => atScale(a as number, s as number, Math.ceil),
+  },
+  'round up': number(([a, s]) => atScale(a!, s!, awayFromZero), 'away from zero, at so many decimals', 2),
+  'round down': number(([a, s]) => atScale(a!, s!, towardsZero), 'towards zero, at so many decimals', 2),
+  'round half up': number(([a, s]) => atScale(a!, s!, halfUp), 'to the nearest, halves away from zero, at so many decimals', 2),
+  abs: number(([a]) => Math.abs(a!), 'without its sign', 1),
+  min: { takes: ['number'], many: true, gives: 'number', meaning: 'the smallest', run: (args) => Math.min(...numbers(args)) },
+  max: { takes: ['number'], many: true, gives: 'number', meaning: 'the largest', run: (args) => Math.max(...numbers(args)) },
+  modulo: {
+    takes: ['number', 'number'],
+    gives: 'number',
+    meaning: 'what is left of a division, with the sign of the divisor',
+    run: ([a, b], at) => {
+      const [x, y] = [a as number, b as number];
+      if (y === 0) throw new ExpressionError({ code: 'division-by-zero', sentence: 'This divides by zero.', from: at.from ?? 0, to: at.to ?? 0 });
+      return x - y * Math.floor(x / y);
+    },
+  },
+};
+
+/** What a call has wrong, or null. */
+export function argumentProblem(name: string, types: readonly (ValueType | null)[]): string | null {
+  const kind = functions[name];
+  if (!kind) return `There is no function “${name}”.`;
+  const least = kind.least ?? kind.takes.length;
+  const most = name === 'string' ? 1 : kind.many ? Infinity : kind.takes.length;
+  if (types.length < least || types.length > most)
+    return `“${name}” takes ${least === most ? least : `${least} to ${most === Infinity ? 'many' : most}`} values, not ${types.length}.`;
+  for (const [i, type] of types.entries()) {
+    const wanted = name === 'string' ? null : kind.takes[Math.min(i, kind.takes.length - 1)]!;
+    if (type !== null && wanted !== null && type !== wanted) return `“${name}” wants a ${wanted} here, and this is a ${type}.`;
+  }
+  return null;
+}
+
+export const callFunction = (name: string, args: readonly Value[], at: Partial<At>): Value => {
+  const problem = argumentProblem(name, args.map(typeOf));
+  if (problem) throw new ExpressionError({ code: 'wrong-type', sentence: problem, from: at.from ?? 0, to: at.to ?? 0 });
+  return functions[name]!.run(args, at);
+};

@@ -1,0 +1,469 @@
+import type { Effect } from '../run/state.ts';
+import { boundsOf, type Screen, type Shown, type Surface } from '../program/resolve.ts';
+import { centerOf, type Point } from '../program/geometry.ts';
+import type { Timing, Transition } from '../steps/schemas.ts';
+import { easingOf } from './easing.ts';
+import { placedAt, startMotion, still, timingOf, withoutMovement, type FrameMotion, type Placed } from './frames.ts';
+import { pairsOf } from './pairs.ts';
+import { changedNames, mixValue, MOVING, valuesOf, type ValueName, type Values } from './values.ts';
+
+/**
+ * Presenting: from settled screens to what is on the screen at any moment. Pure: a presentation is a value that can be asked
+ * for any time, so a change can be scrubbed, interrupted and exported. Times are milliseconds of one clock.
+ */
+
+interface Track {
+  readonly name: ValueName;
+  readonly from: number | string | undefined;
+  readonly to: number | string | undefined;
+  readonly start: number;
+  readonly ms: number;
+  readonly easing: string;
+}
+
+/** A layer that is no longer there and fades away where it was. */
+interface Ghost {
+  readonly shown: Shown;
+  readonly scene: string;
+  /** The key of the layer it fades in; null for the scene itself. */
+  readonly parent: string | null;
+  readonly values: Values;
+  readonly start: number;
+  readonly ms: number;
+  readonly easing: string;
+}
+
+interface Sliding {
+  readonly surface: Surface;
+  readonly motion: FrameMotion;
+  readonly began: number;
+  readonly isLeaving: boolean;
+}
+
+export interface Presentation {
+  readonly screen: Screen;
+  readonly tracks: ReadonlyMap<string, readonly Track[]>;
+  readonly ghosts: readonly Ghost[];
+  /** The change from frame to frame, and the frames in it. */
+  readonly frames: { readonly motion: FrameMotion; readonly began: number; readonly surfaces: ReadonlyMap<string, Surface> } | null;
+  readonly ground: { readonly from: string; readonly track: Track } | null;
+  readonly overlays: readonly Sliding[];
+  /** When everything is at rest. */
+  readonly until: number;
+}
+
+/** A scene on the screen at a moment. */
+export interface Pictured {
+  readonly surface: Surface;
+  readonly x: number;
+  readonly y: number;
+  readonly opacity: number;
+  readonly cut: Placed['cut'];
+  readonly background: string | null;
+  readonly scroll: Point;
+  /** It takes part in nothing any more. */
+  readonly isLeaving: boolean;
+  /** Layers that fade away in it, by the layer they are in ('' is the scene). */
+  readonly ghosts: ReadonlyMap<string, readonly { readonly shown: Shown; readonly values: Values }[]>;
+}
+
+/** The screen at a moment: scenes from back to front, and the values of those layers that are under way. */
+export interface Picture {
+  readonly width: number;
+  readonly height: number;
+  readonly scenes: readonly Pictured[];
+  readonly values: ReadonlyMap<string, Values>;
+}
+
+export const atRest = (screen: Screen): Presentation => ({
+  screen,
+  tracks: NO_TRACKS,
+  ghosts: [],
+  frames: null,
+  ground: null,
+  overlays: [],
+  until: -Infinity,
+});
+
+const NO_TRACKS: ReadonlyMap<string, readonly Track[]> = new Map();
+
+export interface PresentOptions {
+  /** Movement is turned off: what would move fades or jumps instead. */
+  readonly still?: boolean;
+  /** Where staggering by distance counts from. */
+  readonly pointer?: Point | null;
+}
+
+/** Goes on to a new settled screen, in the ways that effects ask for, from whatever is on the screen at `now`. */
+export function present(old: Presentation, screen: Screen, effects: readonly Effect[], now: number, options: PresentOptions = {}): Presentation {
+  return new Presenter(old, screen, options.still ? effects.map(stilled) : effects, now, options).run();
+}
+
+const stilled = (effect: Effect): Effect => ('transition' in effect ? { ...effect, transition: withoutMovement(effect.transition) } : effect);
+
+const NONE: Timing = { ms: 0, easing: 'linear' };
+
+class Presenter {
+  private readonly tracks = new Map<string, readonly Track[]>();
+  private readonly ghosts: Ghost[] = [];
+  private until: number;
+
+  constructor(
+    private readonly old: Presentation,
+    private readonly screen: Screen,
+    private readonly effects: readonly Effect[],
+    private readonly now: number,
+    private readonly options: PresentOptions
+  ) {
+    this.until = now;
+  }
+
+  run(): Presentation {
+    const { old, screen, now } = this;
+    const go = this.effects.findLast((effect) => effect.type === 'go');
+    const isTween = go?.type === 'go' && go.transition.type === 'tween' && go.from !== go.to;
+    for (const ghost of old.ghosts) if (ghost.start + ghost.ms > now) this.keepGhost(ghost);
+    for (const surface of screen.surfaces) {
+      const before = old.screen.surfaces.find((one) => one.scene === surface.scene);
+      if (before) this.compare(before, surface);
+      else if (isTween && surface.kind === 'frame') this.tweenFrames(surface, timingOf(go.transition as Timing));
+      else if (go?.type === 'go' && go.transition.type !== 'cut') this.rejoin(surface, timingOf(go.transition));
+    }
+    const frames = this.moveFrames(go?.type === 'go' ? go.transition : null);
+    const overlays = this.moveOverlays();
+    // What is on its way out goes on with what it was doing.
+    for (const surface of frames?.surfaces.values() ?? []) if (surface.scene !== screen.frame) this.keepTracks(surface);
+    for (const sliding of overlays) if (sliding.isLeaving) this.keepTracks(sliding.surface);
+    const ground = isTween
+      ? this.tweenGround(timingOf(go.transition as Timing))
+      : old.ground && old.ground.track.start + old.ground.track.ms > now
+        ? old.ground
+        : null;
+    if (ground) this.note(ground.track.start + ground.track.ms);
+    return { screen, tracks: this.tracks, ghosts: this.ghosts, frames, ground, overlays, until: this.until };
+  }
+
+  private note(end: number): void {
+    if (end > this.until) this.until = end;
+  }
+
+  private keepGhost(ghost: Ghost): void {
+    this.ghosts.push(ghost);
+    this.note(ghost.start + ghost.ms);
+  }
+
+  /** The values of a layer as they are on the screen just now. */
+  private onScreen(shown: Shown): Values {
+    return valuesAt(this.old.tracks.get(shown.node.key), valuesOf(shown), this.now);
+  }
+
+  // ── layers of a scene that stays ─────────────────────────────────────────────
+
+  private compare(before: Surface, after: Surface): void {
+    if (before === after) return this.keepTracks(after);
+    const olds = new Map(before.all.map((shown) => [shown.node.key, shown]));
+    const changed: { shown: Shown; from: Values; names: readonly ValueName[]; timing: Timing }[] = [];
+    for (const shown of after.all) {
+      const old = olds.get(shown.node.key);
+      olds.delete(shown.node.key);
+      if (old === shown) {
+        this.keep(shown.node.key, null);
+        continue;
+      }
+      if (!old) {
+        const timing = this.timingOf(shown, after.scene, null);
+        const isInner = shown.parent !== null && !before.all.some((one) => one.node.key === shown.parent!.node.key);
+        if (timing.ms > 0 && !isInner) changed.push({ shown, from: { ...valuesOf(shown), opacity: 0 }, names: ['opacity'], timing });
+        continue;
+      }
+      const names = changedNames(valuesOf(old), valuesOf(shown));
+      if (names.length === 0) this.keep(shown.node.key, null);
+      else changed.push({ shown, from: this.onScreen(old), names, timing: this.timingOf(shown, after.scene, old) });
+    }
+    this.startTracks(changed);
+    this.fadeGone(olds, after);
+    if (before.scroll.x !== after.scroll.x || before.scroll.y !== after.scroll.y) this.moveScroll(before, after);
+    else this.keep(`#${after.scene}`, null);
+  }
+
+  private keepTracks(surface: Surface): void {
+    for (const shown of surface.all) this.keep(shown.node.key, null);
+    this.keep(`#${surface.scene}`, null);
+  }
+
+  /** Keeps what is under way of a layer, except for names that start anew. */
+  private keep(key: string, except: ReadonlySet<ValueName> | null): readonly Track[] {
+    const running = this.old.tracks.get(key)?.filter((track) => track.start + track.ms > this.now && !except?.has(track.name));
+    if (!running?.length) return [];
+    for (const track of running) this.note(track.start + track.ms);
+    this.tracks.set(key, running);
+    return running;
+  }
+
+  /** Starts what has changed. In a scene that began anew nothing of an earlier visit goes on. */
+  private startTracks(changed: readonly { shown: Shown; from: Values; names: readonly ValueName[]; timing: Timing }[], isNew = false): void {
+    changed.forEach(({ shown, from, names, timing }, i) => {
+      const kept = isNew ? [] : this.keep(shown.node.key, new Set(names));
+      const to = valuesOf(shown);
+      const begun = names.flatMap((name): Track[] => {
+        const how = this.tweenOf(shown.node.key, name) ?? timing;
+        if (how.ms <= 0 || (this.options.still && MOVING.has(name)) || from[name] === to[name]) return [];
+        const start = this.now + (how.delay ?? 0) + this.staggerOf(how, shown, i);
+        this.note(start + how.ms);
+        return [{ name, from: from[name], to: to[name], start, ms: how.ms, easing: how.easing }];
+      });
+      if (begun.length || kept.length) this.tracks.set(shown.node.key, [...kept, ...begun]);
+    });
+  }
+
+  /** The time that a step gave to a number of a layer. */
+  private tweenOf(key: string, name: ValueName): Timing | null {
+    const effect = this.effects.findLast((one) => one.type === 'tween' && one.of === key && one.names.includes(name));
+    return effect?.type === 'tween' ? effect.timing : null;
+  }
+
+  /** By order: one after the other as they are painted; by distance: per 100 px from the pointer, or from the corner. */
+  private staggerOf({ stagger }: Timing, shown: Shown, at: number): number {
+    if (!stagger) return 0;
+    if (stagger.by === 'order') return at * stagger.ms;
+    const { x, y } = centerOf(boundsOf(shown));
+    const from = this.options.pointer ?? { x: 0, y: 0 };
+    return (Math.hypot(x - from.x, y - from.y) / 100) * stagger.ms;
+  }
+
+  /** How a layer's change is shown: by the effect nearest to it, else by the look that came or went, else at once. */
+  private timingOf(shown: Shown, scene: string, old: Shown | null): Timing {
+    let best: Timing | null = null;
+    let nearest = -1;
+    for (const effect of this.effects) {
+      if (effect.type !== 'show') continue;
+      const isIt = effect.of === shown.node.key;
+      const isIn = shown.node.key.startsWith(`${effect.of}/`) || isUnderKey(shown, effect.of);
+      if (!isIt && !isIn && effect.of !== scene) continue;
+      const near = isIt ? 1e6 : effect.of === scene ? 0 : effect.of.length;
+      if (near < nearest) continue;
+      nearest = near;
+      best = effect.transition.type === 'cut' ? NONE : timingOf(effect.transition);
+    }
+    if (best) return best;
+    return old && old.looks !== shown.looks ? (shown.lookTiming ?? old.lookTiming ?? LOOK) : NONE;
+  }
+
+  private fadeGone(gone: ReadonlyMap<string, Shown>, surface: Surface): void {
+    for (const shown of gone.values()) {
+      if (shown.parent && gone.has(shown.parent.node.key)) continue;
+      const timing = this.timingOf(shown, surface.scene, null);
+      if (timing.ms > 0) this.ghost(shown, surface.scene, shown.parent?.node.key ?? null, this.onScreen(shown), timing);
+    }
+  }
+
+  private ghost(shown: Shown, scene: string, parent: string | null, values: Values, timing: Timing): void {
+    this.keepGhost({ shown, scene, parent, values, start: this.now + (timing.delay ?? 0), ms: timing.ms, easing: timing.easing });
+  }
+
+  private moveScroll(before: Surface, after: Surface): void {
+    const effect = this.effects.findLast((one) => one.type === 'tween' && one.of === after.scene);
+    const key = `#${after.scene}`;
+    if (effect?.type !== 'tween' || this.options.still) return;
+    const from = scrollAt(this.old, before, this.now);
+    const start = this.now + (effect.timing.delay ?? 0);
+    this.tracks.set(key, [
+      { name: 'scrollX', from: from.x, to: after.scroll.x, start, ms: effect.timing.ms, easing: effect.timing.easing },
+      { name: 'scrollY', from: from.y, to: after.scroll.y, start, ms: effect.timing.ms, easing: effect.timing.easing },
+    ]);
+    this.note(start + effect.timing.ms);
+  }
+
+  // ── from frame to frame ──────────────────────────────────────────────────────
+
+  /** Layers that both frames have go from pose to pose; what only one has fades. */
+  private tweenFrames(surface: Surface, timing: Timing): void {
+    const before = this.old.screen.surfaces.find((one) => one.kind === 'frame');
+    if (!before) return;
+    const { pairs, left } = pairsOf(before, surface);
+    const changed = surface.all.flatMap((shown) => {
+      const old = pairs.get(shown);
+      if (old) {
+        const from = this.onScreen(old);
+        return [{ shown, from, names: changedNames(from, valuesOf(shown)), timing }];
+      }
+      const isInner = shown.parent !== null && !pairs.has(shown.parent);
+      return isInner ? [] : [{ shown, from: { ...valuesOf(shown), opacity: 0 }, names: ['opacity' as const], timing }];
+    });
+    this.startTracks(changed, true);
+    for (const { shown, into } of left) this.ghost(shown, surface.scene, into, this.onScreen(shown), timing);
+  }
+
+  /** A frame that comes back while it is still on its way out: it began anew, so its layers go from where they are to where they begin. */
+  private rejoin(surface: Surface, timing: Timing): void {
+    const leaving =
+      this.old.frames && this.now < this.old.frames.began + this.old.frames.motion.ms ? this.old.frames.surfaces.get(surface.scene) : undefined;
+    if (!leaving) return;
+    const olds = new Map(leaving.all.map((shown) => [shown.node.key, shown]));
+    const changed = surface.all.flatMap((shown) => {
+      const old = olds.get(shown.node.key);
+      if (!old) return [];
+      const from = this.onScreen(old);
+      const names = changedNames(from, valuesOf(shown));
+      return names.length ? [{ shown, from, names, timing }] : [];
+    });
+    this.startTracks(changed, true);
+  }
+
+  private tweenGround(timing: Timing): Presentation['ground'] {
+    const [from, to] = [this.old.screen, this.screen].map(
+      (screen) => screen.surfaces.find((surface) => surface.kind === 'frame')?.background ?? null
+    );
+    if (!from || !to || from === to) return null;
+    return { from, track: { name: 'fill', from, to, start: this.now + (timing.delay ?? 0), ms: timing.ms, easing: timing.easing } };
+  }
+
+  private moveFrames(transition: Transition | null): Presentation['frames'] {
+    const { old, screen, now } = this;
+    const running = old.frames && now < old.frames.began + old.frames.motion.ms ? old.frames : null;
+    const to = screen.surfaces.find((surface) => surface.kind === 'frame');
+    if (!to) return null;
+    if (!transition || old.screen.frame === screen.frame) {
+      if (!running) return null;
+      this.note(running.began + running.motion.ms);
+      return { ...running, surfaces: new Map(running.surfaces).set(screen.frame, to) };
+    }
+    const onScreen = running ? placedAt(running.motion, now - running.began) : [still(old.screen.frame)];
+    const motion = startMotion(onScreen, screen.frame, transition, screen);
+    if (motion.ms <= 0) return null;
+    const surfaces = new Map(running?.surfaces);
+    const before = old.screen.surfaces.find((surface) => surface.kind === 'frame');
+    if (before) surfaces.set(before.scene, before);
+    surfaces.set(screen.frame, to);
+    this.note(now + motion.ms);
+    return { motion, began: now, surfaces };
+  }
+
+  // ── frames laid over ─────────────────────────────────────────────────────────
+
+  private moveOverlays(): Sliding[] {
+    const { old, screen, now } = this;
+    const found = old.overlays.filter(
+      (sliding) =>
+        now < sliding.began + sliding.motion.ms && (sliding.isLeaving || screen.surfaces.some((surface) => surface.scene === sliding.surface.scene))
+    );
+    for (const effect of this.effects) {
+      if (effect.type !== 'lay' && effect.type !== 'lift') continue;
+      const isLeaving = effect.type === 'lift';
+      const surface = (isLeaving ? old.screen : screen).surfaces.find((one) => one.scene === effect.frame);
+      const transition = effect.transition.type === 'tween' ? ({ type: 'dissolve', ...timingOf(effect.transition) } as const) : effect.transition;
+      if (!surface || transition.type === 'cut') continue;
+      // Lifting runs the way it came backwards: the empty screen uncovers, pushes or dissolves it away.
+      const motion = isLeaving ? leaving(surface, transition, screen) : startMotion([], surface.scene, transition, screen);
+      const others = found.filter((sliding) => sliding.surface.scene !== surface.scene);
+      found.splice(0, found.length, ...others, { surface, motion, began: now, isLeaving });
+    }
+    for (const sliding of found) this.note(sliding.began + sliding.motion.ms);
+    return found;
+  }
+}
+
+const LOOK: Timing = { ms: 120, easing: 'ease' };
+
+function isUnderKey(shown: Shown, key: string): boolean {
+  for (let at = shown.parent; at; at = at.parent) if (at.node.key === key) return true;
+  return false;
+}
+
+const NOTHING = '';
+
+function leaving(surface: Surface, transition: Exclude<Transition, { type: 'cut' | 'tween' }>, size: Screen): FrameMotion {
+  const away = transition.type === 'cover' || transition.type === 'push' ? ({ ...transition, type: 'uncover' } as const) : transition;
+  const motion = startMotion([still(surface.scene)], NOTHING, away, size);
+  const tracks = motion.tracks
+    .filter((track) => track.frame !== NOTHING)
+    .map((track) => {
+      if (away.type === 'dissolve') return { ...track, to: { ...track.to, opacity: 0 } };
+      if (away.type !== 'wipe') return track;
+      const cut = { left: [0, 0, size.width, 0], right: [size.width, 0, 0, 0], up: [0, 0, 0, size.height], down: [0, size.height, 0, 0] } as const;
+      return { ...track, to: { ...track.to, cut: cut['direction' in away ? away.direction : 'left'] } };
+    });
+  return { ...motion, tracks };
+}
+
+/** A share of the way that a track has come, eased; 0 before it starts and 1 from its end on. */
+const progressOf = (track: Track, now: number): number => {
+  const t = (now - track.start) / track.ms;
+  return t <= 0 ? 0 : t >= 1 ? 1 : easingOf(track.easing)(t);
+};
+
+function valuesAt(tracks: readonly Track[] | undefined, settled: Values, now: number): Values {
+  if (!tracks?.length) return settled;
+  const values: Record<string, unknown> = { ...settled };
+  for (const track of tracks) values[track.name] = mixValue(track.name, track.from, track.to, progressOf(track, now));
+  return values as unknown as Values;
+}
+
+function scrollAt(presentation: Presentation, surface: Surface, now: number): Point {
+  const tracks = presentation.tracks.get(`#${surface.scene}`);
+  if (!tracks) return surface.scroll;
+  const at = (name: 'scrollX' | 'scrollY', settled: number) => {
+    const track = tracks.find((one) => one.name === name);
+    return track ? (mixValue(name, track.from, track.to, progressOf(track, now)) as number) : settled;
+  };
+  return { x: at('scrollX', surface.scroll.x), y: at('scrollY', surface.scroll.y) };
+}
+
+/** What is on the screen at a moment. At or after `until` it is the settled screen itself. */
+export function pictureAt(presentation: Presentation, now: number): Picture {
+  const { screen, frames, overlays } = presentation;
+  const values = new Map<string, Values>();
+  const scenes: Pictured[] = [];
+  const put = (surface: Surface, placed: Placed, isLeaving: boolean) => {
+    if (now < presentation.until)
+      for (const shown of surface.all) {
+        const tracks = presentation.tracks.get(shown.node.key);
+        if (tracks) values.set(shown.node.key, valuesAt(tracks, valuesOf(shown), now));
+      }
+    scenes.push({
+      surface,
+      x: surface.x + placed.x,
+      y: surface.y + placed.y,
+      opacity: placed.opacity,
+      cut: placed.cut,
+      background: groundOf(presentation, surface, now),
+      scroll: scrollAt(presentation, surface, now),
+      isLeaving,
+      ghosts: ghostsAt(presentation, surface.scene, now),
+    });
+  };
+  for (const surface of screen.surfaces) {
+    if (surface.kind === 'frame' && frames && now < frames.began + frames.motion.ms) {
+      for (const placed of placedAt(frames.motion, now - frames.began)) {
+        const one = frames.surfaces.get(placed.frame);
+        if (one) put(placed.frame === screen.frame ? surface : one, placed, placed.frame !== screen.frame);
+      }
+      continue;
+    }
+    const sliding = overlays.find((one) => one.surface.scene === surface.scene && !one.isLeaving && now < one.began + one.motion.ms);
+    put(surface, sliding ? placedAt(sliding.motion, now - sliding.began)[0]! : still(surface.scene), false);
+  }
+  for (const sliding of overlays)
+    if (sliding.isLeaving && now < sliding.began + sliding.motion.ms) put(sliding.surface, placedAt(sliding.motion, now - sliding.began)[0]!, true);
+  return { width: screen.width, height: screen.height, scenes, values };
+}
+
+function groundOf({ ground }: Presentation, surface: Surface, now: number): string | null {
+  if (surface.kind !== 'frame' || !ground || surface.background === null) return surface.background;
+  return (mixValue('fill', ground.track.from, ground.track.to, progressOf(ground.track, now)) as string | undefined) ?? surface.background;
+}
+
+const NO_GHOSTS: Pictured['ghosts'] = new Map();
+
+function ghostsAt({ ghosts }: Presentation, scene: string, now: number): Pictured['ghosts'] {
+  const found = new Map<string, { shown: Shown; values: Values }[]>();
+  for (const ghost of ghosts) {
+    if (ghost.scene !== scene || now >= ghost.start + ghost.ms) continue;
+    const t = easingOf(ghost.easing)(Math.max(0, now - ghost.start) / ghost.ms);
+    const one = { shown: ghost.shown, values: { ...ghost.values, opacity: Math.min(1, Math.max(0, ghost.values.opacity * (1 - t))) } };
+    const list = found.get(ghost.parent ?? '');
+    if (list) list.push(one);
+    else found.set(ghost.parent ?? '', [one]);
+  }
+  return found.size ? found : NO_GHOSTS;
+}

@@ -1,0 +1,112 @@
+import { begin } from '../run/run.ts';
+import type { RunState } from '../run/state.ts';
+import { expand } from './expand.ts';
+import type { Program, SceneProgram } from './program.ts';
+import { resolveRoot, resolveScreen, type Screen } from './resolve.ts';
+
+/** How a scene is to be looked at without running it. */
+export interface Still {
+  /** Keys of layers that are shown hovered, and pressed. */
+  readonly over?: readonly string[];
+  readonly pressed?: boolean;
+  readonly focus?: string | null;
+  /** The state of the scene. */
+  readonly state?: string | null;
+  /** Layers shown selected or disabled, whatever they begin as. */
+  readonly selected?: readonly string[];
+  readonly disabled?: readonly string[];
+  /** The timeline frame to stand at. */
+  readonly frame?: number;
+}
+
+interface Beginning {
+  readonly run: RunState;
+  readonly screen: Screen;
+  readonly variables: Program['variables'];
+  /** Parts and sheets that it was made with. */
+  readonly with: readonly SceneProgram[];
+}
+
+const known = new WeakMap<SceneProgram, Beginning>();
+
+/** The run at the beginning of a scene and its screen, made anew only when the scene, or what is in it, has changed. */
+function beginning(program: Program, scene: SceneProgram): Beginning | null {
+  const old = known.get(scene);
+  if (old && old.variables === program.variables && old.with.every((one) => program.scenes.get(one.scene.id) === one)) return old;
+  const run = begin(program, scene.scene.id)?.run;
+  if (!run) return null;
+  const sheets = (scene.scene.carries ?? []).flatMap(({ sheet }) => program.scenes.get(sheet) ?? []);
+  const parts = [scene, ...sheets].flatMap((one) => expand(program, one).parts);
+  const made: Beginning = { run, screen: resolveScreen(program, run), variables: program.variables, with: [...sheets, ...parts] };
+  known.set(scene, made);
+  return made;
+}
+
+const isPlain = (still: Still) =>
+  Object.values(still).every((value) => value === undefined || value === null || value === false || (Array.isArray(value) && value.length === 0));
+
+/** A scene as it is when it begins, or as asked for; null where it is not in the piece. The same question gives the same screen. */
+export function stillScreen(program: Program, scene: string, still: Still = {}): Screen | null {
+  const sceneProgram = program.scenes.get(scene);
+  const begun = sceneProgram && beginning(program, sceneProgram);
+  if (!begun) return null;
+  return isPlain(still) ? begun.screen : resolveScreen(program, posed(begun.run, scene, still));
+}
+
+/** One layer of a scene by itself, at the corner of a screen of its size. */
+export function stillLayer(program: Program, scene: string, layer: string, still: Still = {}): Screen | null {
+  const sceneProgram = program.scenes.get(scene);
+  const begun = sceneProgram && beginning(program, sceneProgram);
+  const item = sceneProgram?.byId.get(layer);
+  if (!begun || !item) return null;
+  const run = posed(begun.run, scene, still);
+  const { x, y, width, height } = item.box;
+  const { tops } = resolveRoot(program, run, run.roots[scene]!, { x: -x, y: -y }, expand(program, sceneProgram));
+  const found = find(tops, layer);
+  if (!found) return null;
+  const { origin } = found;
+  const top = { ...found.shown, parent: null, x: found.shown.x + origin.x - x, y: found.shown.y + origin.y - y };
+  const all = [top, ...descendants(top.children)];
+  const surface = {
+    scene,
+    kind: 'frame' as const,
+    x: 0,
+    y: 0,
+    width,
+    height,
+    background: null,
+    scrim: null,
+    scroll: { x: 0, y: 0 },
+    expansion: expand(program, sceneProgram),
+    tops: [top],
+    all,
+  };
+  return { frame: scene, width, height, surfaces: [surface] };
+}
+
+type ShownList = ReturnType<typeof resolveRoot>['tops'];
+
+function find(tops: ShownList, layer: string): { shown: ShownList[number]; origin: { x: number; y: number } } | null {
+  const open = tops.map((shown) => ({ shown, origin: { x: 0, y: 0 } }));
+  for (const one of open) {
+    if (one.shown.node.key === layer) return one;
+    const origin = { x: one.origin.x + one.shown.x, y: one.origin.y + one.shown.y };
+    open.push(...one.shown.children.map((shown) => ({ shown, origin })));
+  }
+  return null;
+}
+
+const descendants = (list: ShownList): ShownList[number][] => list.flatMap((shown) => [shown, ...descendants(shown.children)]);
+
+function posed(run: RunState, scene: string, { over = [], pressed = false, focus = null, state, selected, disabled, frame }: Still): RunState {
+  const root = run.roots[scene];
+  if (!root) return run;
+  const flags = { ...root.flags };
+  for (const key of selected ?? []) flags[`${key}.selected`] = true;
+  for (const key of disabled ?? []) flags[`${key}.enabled`] = false;
+  const states = state ? { ...root.states, '': state } : root.states;
+  const heads =
+    frame === undefined || !root.heads[''] ? root.heads : { ...root.heads, '': { ...root.heads['']!, at: frame, since: run.clock, playing: false } };
+  const press = pressed && over.length ? { node: over[0]!, from: { x: 0, y: 0 }, at: 0, drag: null, spent: false } : null;
+  return { ...run, over, pressed: press, focus, roots: { ...run.roots, [scene]: { ...root, flags, states, heads } } };
+}

@@ -1,0 +1,163 @@
+import type { Delta, Timeline, Tracked } from '../piece/schema.ts';
+import type { Instance, Node } from '../program/expand.ts';
+import type { Program } from '../program/program.ts';
+import { valueAt } from '../motion/track.ts';
+import type { Playhead, RootRun, RunState } from './state.ts';
+
+/** Playheads: where a timeline is at a moment, what it shows there, and when something next happens on it. Timeline frames count from 0. */
+
+export const framesPerSecond = (program: Program): number => program.piece.head.fps ?? 24;
+
+/** Milliseconds from the beginning of one timeline frame to the beginning of another. */
+export const spanOf = (program: Program, frames: number): number => (frames * 1000) / framesPerSecond(program);
+
+/** The timeline frame that a playhead is on. A playing head is never asked beyond its next deadline. */
+export const frameAt = (program: Program, head: Playhead, clock: number): number =>
+  head.playing ? head.at + Math.floor(((clock - head.since) * framesPerSecond(program)) / 1000 + 1e-6) : head.at;
+
+export interface Section {
+  /** The label that opens it; null for what comes before the first label. */
+  readonly label: string | null;
+  readonly from: number;
+  /** The last timeline frame of it. */
+  readonly to: number;
+  readonly ending: { readonly do: 'hold' | 'loop' | 'go on' } | { readonly do: 'go to'; readonly label: string | null };
+}
+
+const known = new WeakMap<Timeline, readonly Section[]>();
+
+/** The sections of a timeline in order; together they cover it. */
+export function sectionsOf(timeline: Timeline): readonly Section[] {
+  const old = known.get(timeline);
+  if (old) return old;
+  const labels = Object.entries(timeline.labels ?? {})
+    .map(([id, label]) => ({ id, ...label }))
+    .filter((label) => label.time < timeline.length)
+    .sort((a, b) => a.time - b.time || (a.id < b.id ? -1 : 1));
+  const sections: Section[] = [];
+  if ((labels[0]?.time ?? timeline.length) > 0)
+    sections.push({
+      label: null,
+      from: 0,
+      to: (labels[0]?.time ?? timeline.length) - 1,
+      ending: { do: labels.length ? 'go on' : timeline.loop ? 'loop' : 'hold' },
+    });
+  labels.forEach((label, i) => {
+    const end = labels[i + 1]?.time ?? timeline.length;
+    if (end > label.time) sections.push({ label: label.id, from: label.time, to: end - 1, ending: label.ending });
+  });
+  known.set(timeline, sections);
+  return sections;
+}
+
+export const sectionAt = (timeline: Timeline, frame: number): Section | null =>
+  sectionsOf(timeline).find((section) => frame >= section.from && frame <= section.to) ?? null;
+
+export const headOf = (root: RootRun, instance: Instance): Playhead | undefined => root.heads[instance.key];
+
+/** The frame that an instance's timeline shows; null without one. */
+export function currentFrame(program: Program, run: RunState, root: RootRun, instance: Instance): number | null {
+  const head = instance.scene.scene.timeline && headOf(root, instance);
+  return head ? Math.min(frameAt(program, head, run.clock), instance.scene.scene.timeline!.length - 1) : null;
+}
+
+/** Whether a layer is there at this moment of its scene's timeline; one without a span always is. */
+export function presentAt(program: Program, run: RunState, root: RootRun, node: Node): boolean {
+  const spans = node.instance.scene.scene.timeline && spansOf(node.instance.scene.scene.timeline).get(node.layer.id);
+  if (!spans) return true;
+  const frame = currentFrame(program, run, root, node.instance) ?? 0;
+  return spans.some((span) => frame >= span.from && frame <= span.to);
+}
+
+const knownSpans = new WeakMap<Timeline, ReadonlyMap<string, readonly { from: number; to: number }[]>>();
+
+/** The spans of a timeline by layer. */
+export function spansOf(timeline: Timeline): ReadonlyMap<string, readonly { from: number; to: number }[]> {
+  const old = knownSpans.get(timeline);
+  if (old) return old;
+  const spans = new Map<string, { from: number; to: number }[]>();
+  for (const { layer, from, to } of Object.values(timeline.spans ?? {})) spans.set(layer, [...(spans.get(layer) ?? []), { from, to }]);
+  knownSpans.set(timeline, spans);
+  return spans;
+}
+
+const knownTracks = new WeakMap<Timeline, ReadonlyMap<string, readonly NonNullable<Timeline['tracks']>[string][]>>();
+
+function tracksOf(timeline: Timeline): ReadonlyMap<string, readonly NonNullable<Timeline['tracks']>[string][]> {
+  const old = knownTracks.get(timeline);
+  if (old) return old;
+  const tracks = new Map<string, NonNullable<Timeline['tracks']>[string][]>();
+  for (const track of Object.values(timeline.tracks ?? {})) tracks.set(track.layer, [...(tracks.get(track.layer) ?? []), track]);
+  knownTracks.set(timeline, tracks);
+  return tracks;
+}
+
+/** What the keyframes of the timelines around a layer make of it at this moment. */
+export function trackedAt(program: Program, run: RunState, root: RootRun, node: Node): Delta | null {
+  let delta: Delta | null = null;
+  for (let at: Instance | null = node.instance; at; at = at.outer) {
+    const { timeline } = at.scene.scene;
+    if (!timeline?.tracks) continue;
+    const path = at.key === '' ? node.key : node.key.slice(at.key.length + 1);
+    const tracks = tracksOf(timeline).get(path);
+    const frame = tracks && currentFrame(program, run, root, at);
+    if (tracks && frame !== null && frame !== undefined)
+      for (const track of tracks) delta = put(delta ?? {}, track.property, valueAt(track.keys, frame, track.property), node);
+  }
+  return delta;
+}
+
+function put(delta: Delta, property: Tracked, value: number | string, node: Node): Delta {
+  switch (property) {
+    case 'opacity':
+    case 'fill':
+    case 'ink':
+    case 'corner':
+      return { ...delta, style: { ...delta.style, [property]: value } };
+    case 'lineColor':
+    case 'lineWidth': {
+      const line = delta.style?.line ?? node.layer.style.line ?? { color: '#26232c', width: 1 };
+      return {
+        ...delta,
+        style: { ...delta.style, line: property === 'lineColor' ? { ...line, color: value as string } : { ...line, width: value as number } },
+      };
+    }
+    case 'size':
+      return { ...delta, letters: { ...delta.letters, size: value as number } };
+    case 'path':
+      return { ...delta, path: value as string };
+    default:
+      return { ...delta, pose: { ...delta.pose, [property]: value as number } };
+  }
+}
+
+/** What a playhead next comes to: a label, the end of a section, a span's edge, or a cue on the timeline. */
+export interface Stop {
+  /** The timeline frame; for the end of a section the one after its last. */
+  readonly frame: number;
+  readonly isEnd: boolean;
+}
+
+/** The next stop of a playing head, and when it is reached; null for one that stands still. */
+export function nextStop(program: Program, head: Playhead, timeline: Timeline): (Stop & { readonly due: number }) | null {
+  if (!head.playing) return null;
+  const section = sectionAt(timeline, head.at);
+  const end = (section?.to ?? timeline.length - 1) + 1;
+  let frame = end;
+  for (const at of marksOf(timeline)) if (at > head.at && at < frame) frame = at;
+  return { frame, isEnd: frame === end, due: head.since + spanOf(program, frame - head.at) };
+}
+
+const knownMarks = new WeakMap<Timeline, readonly number[]>();
+
+/** Timeline frames at which something begins or ends besides sections. */
+function marksOf(timeline: Timeline): readonly number[] {
+  const old = knownMarks.get(timeline);
+  if (old) return old;
+  const marks = new Set<number>();
+  for (const span of Object.values(timeline.spans ?? {})) marks.add(span.from).add(span.to + 1);
+  for (const cue of Object.values(timeline.cues ?? {})) marks.add(cue.time);
+  const sorted = [...marks].sort((a, b) => a - b);
+  knownMarks.set(timeline, sorted);
+  return sorted;
+}

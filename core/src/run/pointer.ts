@@ -1,0 +1,363 @@
+import type { Cue, CueType } from '../cues/schemas.ts';
+import type { Point } from '../program/geometry.ts';
+import { contains } from '../program/geometry.ts';
+import { scaled, unmapPoint, type Matrix } from '../program/matrix.ts';
+import { enabledWithin, isUnder, poseOf, resolveScreen, type Screen, type Shown, type Surface } from '../program/resolve.ts';
+import type { Node } from '../program/expand.ts';
+import type { Call, Runner } from './runner.ts';
+import { liftTop } from './steps/frames.ts';
+import { whyNoClick, whyDisabled } from './why.ts';
+import type { Program } from '../program/program.ts';
+import type { Pressed, RunState } from './state.ts';
+
+/** What a pointer does: who catches it, hovering, pressing, clicking, dragging, swiping. Points are in the view of the frame. */
+
+/** Movement from which on a press is a drag, in CSS px. */
+export const DRAG_FROM = 3;
+/** A swipe is at least this long, in CSS px, and at most this slow, in ms. */
+export const SWIPE_LENGTH = 40;
+export const SWIPE_TIME = 800;
+/** Two clicks within this time are a double click, in ms. */
+export const DOUBLE_TIME = 400;
+/** A long press may wander this far, in CSS px. */
+export const LONG_PRESS_REACH = 10;
+
+export interface Caught {
+  readonly screen: Screen;
+  /** The layer that catches; null where the press goes to the scene itself. */
+  readonly shown: Shown | null;
+  /** The scene that the point is in; null where a scrim keeps it off everything. */
+  readonly surface: Surface | null;
+}
+
+/** Who gets the pointer at a point: the topmost layer that catches, else the topmost scene that is there. */
+export const catchAt = (runner: { readonly program: Program; readonly run: RunState }, point: Point): Caught =>
+  catchOn(resolveScreen(runner.program, runner.run), runner.run, point);
+
+/** The same on a screen that is known already. */
+export function catchOn(screen: Screen, run: RunState, point: Point): Caught {
+  for (let i = screen.surfaces.length - 1; i >= 0; i--) {
+    const surface = screen.surfaces[i]!;
+    const inside = contains(surface, point);
+    if (inside)
+      for (let j = surface.all.length - 1; j >= 0; j--) {
+        const shown = surface.all[j]!;
+        if (shown.node.catches && isUnder(shown, point)) return { screen, shown, surface };
+      }
+    if (surface.kind === 'frame' || (surface.kind === 'laid' && inside)) {
+      const under = surface.kind === 'frame' ? underSheets(screen, point) : null;
+      return under ? { screen, ...under } : { screen, shown: null, surface };
+    }
+    if (surface.kind === 'laid' && (surface.scrim !== null || run.overlays.find((overlay) => overlay.frame === surface.scene)?.closes))
+      return { screen, shown: null, surface: null };
+  }
+  return { screen, shown: null, surface: null };
+}
+
+function underSheets(screen: Screen, point: Point): { shown: Shown; surface: Surface } | null {
+  for (let i = screen.surfaces.length - 1; i >= 0; i--) {
+    const surface = screen.surfaces[i]!;
+    if (surface.kind !== 'under') continue;
+    const shown = surface.all.findLast((one) => one.node.catches && isUnder(one, point));
+    if (shown) return { shown, surface };
+  }
+  return null;
+}
+
+/** A layer and what is around it, from the inside out. */
+export function outwardNodes(node: Node | null): Node[] {
+  const chain: Node[] = [];
+  for (let at = node; at; at = at.parent) chain.push(at);
+  return chain;
+}
+
+const keysOf = (shown: Shown | null) => outwardNodes(shown?.node ?? null).map((node) => node.key);
+
+/**
+ * The threads that take an event which goes outward from a layer: the first of layer, groups, part, placement, sheet or frame,
+ * and piece that has one for the cue.
+ */
+export function takers(
+  runner: Runner,
+  node: Node | null,
+  scene: string | null,
+  type: CueType,
+  fits: (cue: Cue) => boolean = () => true
+): readonly Call[] {
+  const isOne = (thread: { enabled: boolean; cue: Cue }) => thread.enabled && thread.cue.type === type && fits(thread.cue);
+  const root = node ? runner.sceneOfNode(node.key)! : scene;
+  for (let at = node; at; at = at.parent) {
+    const threads = at.item.threads.filter(isOne);
+    if (threads.length) return threads.map((thread) => ({ thread, root, instance: at.instance, node: at }));
+    // Out of a part: its own scene comes before the placement that shows it.
+    if (at.parent?.inside && at.parent.inside === at.instance) {
+      const own = at.instance.scene.threads.filter(isOne);
+      if (own.length) return own.map((thread) => ({ thread, root, instance: at.instance, node: at.parent }));
+    }
+    // A placement that was pressed beside all layers of its part.
+    if (at === node && at.inside) {
+      const own = at.inside.scene.threads.filter(isOne);
+      if (own.length) return own.map((thread) => ({ thread, root, instance: at.inside!, node: at }));
+    }
+  }
+  if (root !== null) {
+    const instance = runner.expansion(root).instances.get('')!;
+    const own = instance.scene.threads.filter(isOne);
+    if (own.length) return own.map((thread) => ({ thread, root, instance, node: null }));
+  }
+  return runner.pieceCalls(type).filter((call) => fits(call.thread.cue));
+}
+
+/** Fires who takes an event, if anybody does. */
+export function fireOutward(runner: Runner, node: Node | null, scene: string | null, type: CueType, fits?: (cue: Cue) => boolean): boolean {
+  const calls = takers(runner, node, scene, type, fits);
+  if (calls.length === 0) return false;
+  runner.at(calls[0]!.node?.key ?? null);
+  runner.fire(calls);
+  return true;
+}
+
+const isOff = (runner: Runner, node: Node) => !enabledWithin(runner.root(runner.sceneOfNode(node.key)!)!, node);
+
+export function movePointer(runner: Runner, point: Point): void {
+  const { pressed } = runner.run;
+  const dragged = pressed?.drag ? dragTo(runner, pressed, point) : false;
+  const caught = catchAt(runner, point);
+  const old = runner.run.over;
+  const over = keysOf(caught.shown);
+  runner.run = { ...runner.run, pointer: point, over: same(over, old) ? old : over };
+  if (dragged || over === old) return;
+  const left = old.filter((key) => !over.includes(key));
+  const entered = outwardNodes(caught.shown?.node ?? null).filter((node) => !old.includes(node.key));
+  firstWith(
+    runner,
+    left.flatMap((key) => runner.find(key)?.node ?? []),
+    'leave'
+  );
+  firstWith(runner, entered, 'hover');
+}
+
+const same = (a: readonly string[], b: readonly string[]) => a.length === b.length && a.every((key, i) => key === b[i]);
+
+/** Entering and leaving are told to the first layer of those entered or left, from the inside out, that has a thread for it. */
+function firstWith(runner: Runner, nodes: readonly Node[], type: 'hover' | 'leave'): void {
+  const node = nodes.find((one) => !isOff(runner, one) && one.item.threads.some((thread) => thread.enabled && thread.cue.type === type));
+  if (!node) return;
+  runner.at(node.key);
+  runner.fire(
+    node.item.threads
+      .filter((thread) => thread.enabled && thread.cue.type === type)
+      .map((thread) => ({ thread, root: runner.sceneOfNode(node.key)!, instance: node.instance, node }))
+  );
+}
+
+export function leavePointer(runner: Runner): void {
+  const left = runner.run.over.flatMap((key) => runner.find(key)?.node ?? []);
+  if (runner.run.pressed?.drag?.moving) dropDragged(runner, runner.run.pressed, runner.run.pointer ?? runner.run.pressed.from);
+  runner.run = { ...runner.run, pointer: null, over: [], pressed: null };
+  firstWith(runner, left, 'leave');
+}
+
+export function pressPointer(runner: Runner, point: Point): void {
+  const { shown, surface } = catchAt(runner, point);
+  runner.run = { ...runner.run, pointer: point, over: keysOf(shown) };
+  if (!surface) return;
+  const node = shown?.node ?? null;
+  const dragged = outwardNodes(node).find((one) => one.layer.drag !== undefined && !isOff(runner, one));
+  const drag = dragged && { node: dragged.key, ...placeNow(runner, dragged), moving: false };
+  runner.run = { ...runner.run, pressed: { node: node?.key ?? '', from: point, at: runner.run.clock, drag: drag ?? null, spent: false } };
+  if (node && isOff(runner, node)) return;
+  fireOutward(runner, node, surface.scene, 'press');
+}
+
+function placeNow(runner: Runner, node: Node): Point {
+  const { x, y } = poseOf(runner.program, runner.run, runner.root(runner.sceneOfNode(node.key)!)!, node);
+  return { x, y };
+}
+
+export function releasePointer(runner: Runner, point: Point): void {
+  const { pressed } = runner.run;
+  const { shown, surface } = catchAt(runner, point);
+  runner.run = { ...runner.run, pointer: point, over: keysOf(shown), pressed: null };
+  if (!surface) return pressOutside(runner);
+  if (!pressed) return;
+  if (pressed.drag?.moving) return dropDragged(runner, pressed, point);
+  const from = pressed.node === '' ? null : (runner.find(pressed.node)?.node ?? null);
+  if (!from || !isOff(runner, from)) fireOutward(runner, from, surface.scene, 'release');
+  if (swiped(runner, pressed, point, from, surface.scene)) return;
+  if (pressed.spent) return;
+  if ((shown?.node.key ?? '') !== pressed.node) {
+    const name = from?.layer.name ?? 'the frame';
+    runner.at(pressed.node || null);
+    return runner.why({ code: 'let-go-elsewhere', sentence: `The press began on ${name} and ended elsewhere, so it is no click.` });
+  }
+  click(runner, shown?.node ?? null, surface.scene, point);
+}
+
+/** A press beside a frame that is laid over closes it, where it says so. */
+function pressOutside(runner: Runner): void {
+  const overlay = runner.run.overlays.at(-1);
+  if (!overlay) return;
+  const name = runner.program.scenes.get(overlay.frame)?.scene.name ?? 'The frame laid over';
+  if (!overlay.closes) return runner.why({ code: 'scrim', sentence: `${name} lies over the frame and keeps presses off it.` });
+  liftTop(runner, { type: 'cut' }, '');
+}
+
+function swiped(runner: Runner, pressed: Pressed, point: Point, node: Node | null, scene: string): boolean {
+  const [dx, dy] = [point.x - pressed.from.x, point.y - pressed.from.y];
+  const across = Math.abs(dx) > Math.abs(dy);
+  if (Math.max(Math.abs(dx), Math.abs(dy)) < SWIPE_LENGTH || runner.run.clock - pressed.at > SWIPE_TIME) return false;
+  return swipe(runner, node, scene, across ? (dx < 0 ? 'left' : 'right') : dy < 0 ? 'up' : 'down');
+}
+
+export function swipe(runner: Runner, node: Node | null, scene: string, direction: 'left' | 'right' | 'up' | 'down'): boolean {
+  return fireOutward(runner, node, scene, 'swipe', (cue) => (cue as Extract<Cue, { type: 'swipe' }>).direction === direction);
+}
+
+/** A click that was made: to whoever takes it; why not, where nobody does. */
+export function click(runner: Runner, node: Node | null, scene: string, point: Point): void {
+  runner.at(node?.key ?? null);
+  if (node && isOff(runner, node)) return runner.why(whyDisabled(runner, node));
+  const { clicked, clock } = runner.run;
+  const key = node?.key ?? '';
+  const isSecond = clicked !== null && clicked.node === key && clock - clicked.at <= DOUBLE_TIME;
+  const { frame } = runner.run;
+  const taken = fireOutward(runner, node, scene, 'click');
+  if (runner.run.frame === frame) runner.run = { ...runner.run, clicked: isSecond ? null : { node: key, at: clock } };
+  const again = isSecond && fireOutward(runner, node, scene, 'double click');
+  if (!taken && !again) whyNoClick(runner, node, scene, point);
+}
+
+/** The layers a long press would be told to, and when. */
+export function longPressDue(runner: { readonly run: Runner['run'] }, find: (key: string) => Node | null): { at: number; node: Node } | null {
+  const { pressed, pointer } = runner.run;
+  if (!pressed || pressed.spent || pressed.drag?.moving || pressed.node === '') return null;
+  if (pointer && Math.hypot(pointer.x - pressed.from.x, pointer.y - pressed.from.y) > LONG_PRESS_REACH) return null;
+  const node = outwardNodes(find(pressed.node)).find((one) => one.item.threads.some((thread) => thread.enabled && thread.cue.type === 'long press'));
+  if (!node) return null;
+  const ms = Math.min(...node.item.threads.flatMap((thread) => (thread.enabled && thread.cue.type === 'long press' ? [thread.cue.ms] : [])));
+  return { at: pressed.at + ms, node };
+}
+
+/** Long presses of a layer whose time has come; those that want a longer one are passed over. */
+export function longPress(runner: Runner, node: Node): void {
+  const { pressed } = runner.run;
+  if (pressed) runner.run = { ...runner.run, pressed: { ...pressed, spent: true } };
+  if (isOff(runner, node)) return runner.why(whyDisabled(runner, node));
+  runner.at(node.key);
+  fireOutward(runner, node, null, 'long press');
+}
+
+// ── dragging ─────────────────────────────────────────────────────────────────
+
+function dragTo(runner: Runner, pressed: Pressed, point: Point): boolean {
+  const drag = pressed.drag!;
+  const node = runner.find(drag.node)?.node;
+  if (!node) return false;
+  if (!drag.moving && Math.hypot(point.x - pressed.from.x, point.y - pressed.from.y) < DRAG_FROM) return false;
+  if (!drag.moving) {
+    runner.run = { ...runner.run, pressed: { ...pressed, drag: { ...drag, moving: true } } };
+    fireOutward(runner, node, null, 'drag start');
+  }
+  const by = inSpaceOf(runner, node, pressed.from, point);
+  moveDragged(runner, node, drag.x + by.x, drag.y + by.y);
+  fireOutward(runner, node, null, 'drag');
+  return true;
+}
+
+/** The way between two points of the view, in the space that a layer's own numbers are in. */
+function inSpaceOf(runner: Runner, node: Node, from: Point, to: Point): Point {
+  const screen = resolveScreen(runner.program, runner.run);
+  const shown = screen.surfaces.flatMap((surface) => surface.all).find((one) => one.node === node);
+  const space = shown?.parent && spaceInside(shown.parent);
+  if (!space) return { x: to.x - from.x, y: to.y - from.y };
+  const [a, b] = [unmapPoint(space, from), unmapPoint(space, to)];
+  return a && b ? { x: b.x - a.x, y: b.y - a.y } : { x: 0, y: 0 };
+}
+
+function spaceInside(shown: Shown): Matrix {
+  const { inside } = shown.node;
+  return inside ? scaled(shown.matrix, shown.width / inside.scene.scene.width, shown.height / inside.scene.scene.height) : shown.matrix;
+}
+
+/** Keeps a dragged layer on its axis and within its bounds, which are counted from its own place. */
+function moveDragged(runner: Runner, node: Node, x: number, y: number): void {
+  const { axis, bounds } = node.layer.drag!;
+  const place = { ...runner.find(node.key)!, node };
+  const home = homeOf(runner, node);
+  const within = (value: number, least: number | undefined, most: number | undefined) =>
+    Math.min(most ?? Infinity, Math.max(least ?? -Infinity, value));
+  const to = {
+    ...(axis !== 'y' && { x: bounds ? within(x, home.x + bounds.left, home.x + bounds.right) : x }),
+    ...(axis !== 'x' && { y: bounds ? within(y, home.y + bounds.top, home.y + bounds.bottom) : y }),
+  };
+  runner.change(place, to);
+}
+
+/** Where a layer would be if nobody had moved it. */
+function homeOf(runner: Runner, node: Node): Point {
+  const root = runner.root(runner.sceneOfNode(node.key)!)!;
+  const { [node.key]: _moved, ...changes } = root.changes;
+  return poseOf(runner.program, runner.run, { ...root, changes }, node);
+}
+
+/** How long a layer takes to come to rest after it was let go, in ms. */
+export const REST_TIME = 200;
+
+function dropDragged(runner: Runner, pressed: Pressed, point: Point): void {
+  const drag = pressed.drag!;
+  const node = runner.find(drag.node)?.node;
+  runner.run = { ...runner.run, pressed: null };
+  if (!node) return;
+  const { snap, inertia } = node.layer.drag!;
+  const home = homeOf(runner, node);
+  let at = placeNow(runner, node);
+  if (inertia) {
+    const time = Math.max(50, runner.run.clock - pressed.at);
+    at = { x: at.x + ((at.x - drag.x) / time) * REST_TIME, y: at.y + ((at.y - drag.y) / time) * REST_TIME };
+  }
+  if (snap?.length) {
+    const distance = (offset: Point) => Math.hypot(home.x + offset.x - at.x, home.y + offset.y - at.y);
+    const nearest = snap.reduce((a, b) => (distance(b) < distance(a) ? b : a));
+    at = { x: home.x + nearest.x, y: home.y + nearest.y };
+  }
+  if (inertia || snap?.length) {
+    moveDragged(runner, node, at.x, at.y);
+    runner.effect({ type: 'tween', of: node.key, names: ['x', 'y'], timing: { ms: REST_TIME, easing: 'ease-out' }, thread: '' });
+  }
+  const under = layersUnder(runner, node, point);
+  fireOutward(runner, node, null, 'drop', (cue) => {
+    const { on } = cue as Extract<Cue, { type: 'drop' }>;
+    return on === undefined || (on !== null && under.has(runner.placeFor({ instance: node.instance } as Call, on)?.node?.key ?? ''));
+  });
+}
+
+/** The layers at a point, the dragged one and what is in it left out. */
+function layersUnder(runner: Runner, dragged: Node, point: Point): ReadonlySet<string> {
+  const screen = resolveScreen(runner.program, runner.run);
+  const found = screen.surfaces
+    .flatMap((surface) => surface.all)
+    .filter((shown) => !outwardNodes(shown.node).includes(dragged) && isUnder(shown, point));
+  return new Set(found.map((shown) => shown.node.key));
+}
+
+/** A whole drag of a layer by so much, as a test or the walk makes it. */
+export function dragLayer(runner: Runner, node: Node, from: Point, dx: number, dy: number): void {
+  const dragged = outwardNodes(node).find((one) => one.layer.drag !== undefined && !isOff(runner, one));
+  if (!dragged) {
+    runner.at(node.key);
+    return runner.why({ code: 'not-draggable', sentence: `${node.layer.name} cannot be dragged.`, layer: node.key });
+  }
+  const pressed: Pressed = {
+    node: node.key,
+    from,
+    at: runner.run.clock,
+    drag: { node: dragged.key, ...placeNow(runner, dragged), moving: false },
+    spent: false,
+  };
+  runner.run = { ...runner.run, pressed };
+  const to = { x: from.x + dx, y: from.y + dy };
+  dragTo(runner, pressed, to);
+  const now = runner.run.pressed;
+  if (now?.drag) dropDragged(runner, now, to);
+}

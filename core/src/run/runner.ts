@@ -1,0 +1,652 @@
+import type { Value } from '../expression/ast.ts';
+import { ExpressionError } from '../expression/ast.ts';
+import { textParts } from '../expression/text.ts';
+import type { Cue } from '../cues/schemas.ts';
+import type { Thread } from '../piece/piece.ts';
+import { placeOf, variableKey, type Binding } from '../program/binding.ts';
+import { expand, type Expansion, type Instance, type Node } from '../program/expand.ts';
+import type { Program } from '../program/program.ts';
+import { isEnabled, isSelected, isShown, stateOf } from '../program/resolve.ts';
+import { runStep, type Took } from './steps/index.ts';
+import { emptyRoot, environmentOf, evaluate, findPlace, nameOfState, rootOfKey, valueOfField, valueOfVariable, type Place } from './environment.ts';
+import { enterHeads, restingHeads, syncPresence } from './heads.ts';
+import { explainBranches } from './why.ts';
+import type { Activity, Effect, Fired, Report, RootRun, RunEvent, RunState, StepOutcome, Timer, WhyNot } from './state.ts';
+
+/** A thread where it stands: which scene on the screen, which instance of it, which layer. */
+export interface Call {
+  readonly thread: Thread;
+  readonly root: string | null;
+  readonly instance: Instance;
+  readonly node: Node | null;
+}
+
+/** Something inside the piece that threads can be cued by; it waits until what caused it has run to its end. */
+interface Happening {
+  readonly cause: string;
+  readonly calls: () => readonly Call[];
+}
+
+/** What has happened so far in answer to one event: the report is built while its threads run. */
+interface OpenReport {
+  readonly event: RunEvent;
+  readonly cause: string | undefined;
+  layer: string | null;
+  readonly fired: { thread: string; branch: number; steps: StepOutcome[] }[];
+  readonly whyNot: WhyNot[];
+  readonly effects: Effect[];
+}
+
+/** More than this many things set off by one event is an endless loop. */
+export const MOST_HAPPENINGS = 1000;
+
+/**
+ * Takes a run from one outside event to its end. Holds the state while threads change it: every change of it that others can be
+ * cued by goes through a method here, so that a cue fires however its cause came about.
+ */
+export class Runner {
+  readonly reports: Report[] = [];
+  private open: OpenReport;
+  private readonly queue: Happening[] = [];
+  private happenings = 0;
+  private recent: string[] = [];
+  private stopped = false;
+  /** The run as it was when the event, or the thing inside that threads now answer to, happened. */
+  before: RunState;
+  /** Where the person was when the event happened, and whether it leaves a trace for *back*. */
+  readonly origin: string;
+  leavesTrace = true;
+
+  constructor(
+    readonly program: Program,
+    public run: RunState,
+    event: RunEvent
+  ) {
+    this.before = run;
+    this.origin = run.frame;
+    this.open = { event, cause: undefined, layer: null, fired: [], whyNot: [], effects: [] };
+  }
+
+  // ── reports ────────────────────────────────────────────────────────────────
+
+  begin(event: RunEvent, cause?: string): void {
+    this.flush();
+    this.open = { event, cause, layer: null, fired: [], whyNot: [], effects: [] };
+    this.before = this.run;
+  }
+
+  at(layer: string | null): void {
+    this.open.layer = layer;
+  }
+
+  effect(effect: Effect): void {
+    this.open.effects.push(effect);
+  }
+
+  why(whyNot: WhyNot): void {
+    this.open.whyNot.push(whyNot);
+  }
+
+  private flush(): void {
+    const { event, cause, layer, fired, whyNot, effects } = this.open;
+    if (cause !== undefined && fired.length === 0 && effects.length === 0 && whyNot.length === 0) return;
+    if (fired.length === 0 && whyNot.length === 0 && effects.length === 0 && SILENT.has(event.type)) return;
+    this.reports.push({ clock: this.run.clock, event, ...(cause !== undefined && { cause }), layer, fired: fired as Fired[], whyNot, effects });
+  }
+
+  /** Runs what is still queued and gives the end of it all. */
+  finish(): { run: RunState; reports: readonly Report[] } {
+    this.drain();
+    this.flush();
+    this.open = { event: this.open.event, cause: 'end', layer: null, fired: [], whyNot: [], effects: [] };
+    if (this.run.frame !== this.origin && this.leavesTrace) this.run = { ...this.run, back: [...this.run.back, this.origin].slice(-MOST_BACK) };
+    return { run: this.run, reports: this.reports };
+  }
+
+  // ── threads ────────────────────────────────────────────────────────────────
+
+  /** Runs threads top to bottom; in each, the first branch whose condition held when the event happened. */
+  fire(calls: readonly Call[]): void {
+    for (const call of calls) {
+      const branch = this.chooseBranch(call);
+      if (branch === null) continue;
+      const fired = { thread: call.thread.id, branch, steps: [] as StepOutcome[] };
+      this.open.fired.push(fired);
+      this.recent.push(call.thread.id);
+      if (call.thread.branches[branch]!.steps.length === 0)
+        this.why({ code: 'no-steps', sentence: 'The thread has no step yet.', thread: call.thread.id });
+      this.runSteps(call, branch, 0, fired.steps);
+    }
+  }
+
+  private chooseBranch(call: Call): number | null {
+    const { branches } = call.thread;
+    for (const [i, branch] of branches.entries()) {
+      if (branch.if === undefined) return i;
+      const value = this.tryExpression(this.before, call.instance, branch.if);
+      if (value === true) return i;
+    }
+    for (const why of explainBranches(this.program, this.before, call)) this.why(why);
+    return null;
+  }
+
+  /** Runs steps from one on. Those joined by *with* start together; the next ones start when all of them have ended. */
+  private runSteps(call: Call, branch: number, from: number, outcomes: StepOutcome[]): void {
+    const { steps } = call.thread.branches[branch]!;
+    let at = from;
+    let here = call;
+    while (at < steps.length) {
+      let took: Took = 0;
+      let lasting = false;
+      do {
+        const step = steps[at]!;
+        const stepped = runStep(this, here, step);
+        outcomes.push({ sentence: stepped.sentence, done: stepped.done });
+        if (stepped.whyNot) this.why({ ...stepped.whyNot, thread: call.thread.id, ...(call.node && { layer: call.node.key }) });
+        took = longer(took, stepped.took ?? 0);
+        if (stepped.movedTo !== undefined) here = { ...here, root: stepped.movedTo };
+        lasting ||= step.lasting === true;
+        at++;
+      } while (at < steps.length && steps[at]!.with === true);
+      if (at < steps.length && took !== 0) {
+        this.later(here, branch, at, took, lasting);
+        return;
+      }
+    }
+  }
+
+  private later(call: Call, branch: number, next: number, took: Took, lasting: boolean): void {
+    const activity: Activity = {
+      id: this.run.count,
+      root: call.root ?? '',
+      instance: call.instance.key,
+      thread: call.thread.id,
+      branch,
+      next,
+      due: typeof took === 'number' ? this.run.clock + took : Infinity,
+      head: typeof took === 'number' ? null : took,
+      lasting: lasting || call.root === null,
+      from: call.node?.key ?? null,
+    };
+    this.run = { ...this.run, count: this.run.count + 1, activities: [...this.run.activities, activity] };
+  }
+
+  /** Goes on with steps that waited. */
+  resume(activity: Activity): void {
+    this.run = { ...this.run, activities: this.run.activities.filter((one) => one.id !== activity.id) };
+    const call = this.callOf(activity);
+    if (!call || !call.thread.branches[activity.branch]) return;
+    const fired = { thread: activity.thread, branch: activity.branch, steps: [] as StepOutcome[] };
+    this.open.fired.push(fired);
+    this.at(activity.from);
+    this.runSteps(call, activity.branch, activity.next, fired.steps);
+  }
+
+  private callOf(activity: Activity): Call | null {
+    const thread = this.program.piece.threads.get(activity.thread);
+    if (!thread) return null;
+    const node = activity.from === null ? null : (findPlace(this.program, this.run, activity.from)?.node ?? null);
+    const scene = node ? this.program.piece.layers.get(node.key.split('/', 1)[0]!)?.scene : thread.on === 'scene' ? thread.owner : activity.root;
+    const program = this.program.scenes.get(scene ?? '') ?? this.program.scenes.get(this.run.frame);
+    const instance = program && (expand(this.program, program).instances.get(activity.instance) ?? expand(this.program, program).instances.get(''));
+    return instance ? { thread, root: activity.root || null, instance, node } : null;
+  }
+
+  /** Queues what threads can be cued by; they run before the next outside event. */
+  happen(cause: string, calls: () => readonly Call[]): void {
+    this.queue.push({ cause, calls });
+  }
+
+  /** Runs what is queued until nothing is left, or it is clear that there is no end to it. */
+  drain(): void {
+    const { event } = this.open;
+    for (let next = this.queue.shift(); next; next = this.queue.shift()) {
+      if (this.stopped) continue;
+      if (++this.happenings > MOST_HAPPENINGS) {
+        this.stopEndless(event);
+        continue;
+      }
+      const calls = next.calls();
+      if (calls.length === 0) continue;
+      this.begin(event, next.cause);
+      this.at(calls[0]!.node?.key ?? null);
+      this.fire(calls);
+      this.settle();
+    }
+  }
+
+  private stopEndless(event: RunEvent): void {
+    this.stopped = true;
+    const names = [...new Set(this.recent.slice(-200))];
+    this.begin(event, 'an endless loop');
+    for (const thread of names.slice(0, 8))
+      this.why({ code: 'endless-loop', sentence: `Threads set each other off without end; they were stopped after ${MOST_HAPPENINGS}.`, thread });
+  }
+
+  // ── the scenes on the screen ────────────────────────────────────────────────
+
+  expansion(scene: string): Expansion {
+    return expand(this.program, this.program.scenes.get(scene)!);
+  }
+
+  /** Ids of the scenes on the screen, from back to front. */
+  liveRoots(): string[] {
+    const { carries = [] } = this.program.scenes.get(this.run.frame)?.scene ?? {};
+    const sheets = (place: 'over' | 'under') => carries.filter((one) => one.place === place && this.run.roots[one.sheet]).map((one) => one.sheet);
+    return [...sheets('under'), this.run.frame, ...sheets('over'), ...this.run.overlays.map((overlay) => overlay.frame)];
+  }
+
+  root(scene: string): RootRun | undefined {
+    return this.run.roots[scene];
+  }
+
+  setRoot(scene: string, change: Partial<RootRun>): void {
+    const old = this.run.roots[scene];
+    if (old) this.run = { ...this.run, roots: { ...this.run.roots, [scene]: { ...old, ...change } } };
+  }
+
+  find(key: string): Place | null {
+    return findPlace(this.program, this.run, key);
+  }
+
+  /** The place that a path means for a thread. */
+  placeFor(call: Call, path: string): Place | null {
+    return this.find(placeOf(this.program, call.instance, path));
+  }
+
+  /** Puts a scene on the screen: as it was left where it remembers, else as it begins. */
+  enterRoot(scene: string): void {
+    const program = this.program.scenes.get(scene);
+    if (!program) return;
+    const kept = this.run.roots[scene];
+    const root: RootRun = kept ? { ...kept, entered: this.run.clock, timers: [] } : emptyRoot(scene, this.run.clock);
+    this.run = { ...this.run, roots: { ...this.run.roots, [scene]: root } };
+    const expansion = this.expansion(scene);
+    if (expansion.bindings.length) this.bindAll(scene, expansion);
+    enterHeads(this, scene, expansion);
+    this.startTimers(scene, expansion);
+    for (const instance of expansion.instances.values()) this.stateEntered(scene, instance);
+  }
+
+  /** Takes a scene off the screen. What it was like is forgotten unless it remembers. */
+  leaveRoot(scene: string): void {
+    const root = this.run.roots[scene];
+    if (!root) return;
+    const { [scene]: _left, ...others } = this.run.roots;
+    const remembers = this.program.scenes.get(scene)?.scene.onReturn === 'remember';
+    const kept = remembers
+      ? { ...others, [scene]: { ...root, timers: [], media: {}, present: {}, heads: restingHeads(this.program, this.run, root) } }
+      : others;
+    const activities = this.run.activities.filter((activity) => activity.root !== scene || activity.lasting);
+    const focus = this.run.focus !== null && this.sceneOfNode(this.run.focus) === scene ? null : this.run.focus;
+    this.run = { ...this.run, roots: kept, activities: activities.length === this.run.activities.length ? this.run.activities : activities, focus };
+    for (const [node, state] of Object.entries(root.media)) if (state === 'playing') this.effect({ type: 'media', node, do: 'pause' });
+  }
+
+  sceneOfNode(key: string): string | undefined {
+    return this.program.piece.layers.get(key.split('/', 1)[0]!)?.scene;
+  }
+
+  private startTimers(scene: string, expansion: Expansion): void {
+    const timers: Timer[] = [];
+    for (const call of this.callsIn(scene, expansion, 'after')) {
+      const cue = call.thread.cue as Extract<Cue, { type: 'after' }>;
+      if (cue.state === undefined) timers.push(this.timer(call, cue.ms, null));
+    }
+    if (timers.length) this.setRoot(scene, { timers });
+  }
+
+  private timer(call: Call, ms: number, state: string | null): Timer {
+    return { due: this.run.clock + ms, thread: call.thread.id, instance: call.instance.key, state };
+  }
+
+  /** Every thread for a cue in a scene: those of its layers in the order of painting, then those of its instances, the scene itself last. */
+  callsIn(scene: string, expansion: Expansion, type: Cue['type']): Call[] {
+    const found: Call[] = [];
+    for (const node of expansion.nodes)
+      for (const thread of node.item.threads)
+        if (thread.enabled && thread.cue.type === type) found.push({ thread, root: scene, instance: node.instance, node });
+    const instances = [...expansion.instances.values()];
+    for (const instance of [...instances.slice(1), instances[0]!])
+      for (const thread of instance.scene.threads)
+        if (thread.enabled && thread.cue.type === type) found.push({ thread, root: scene, instance, node: instance.placement });
+    return found;
+  }
+
+  /** The same for all scenes on the screen and the piece, which comes last. */
+  callsEverywhere(type: Cue['type']): Call[] {
+    return [...this.liveRoots().flatMap((scene) => this.callsIn(scene, this.expansion(scene), type)), ...this.pieceCalls(type)];
+  }
+
+  pieceCalls(type: Cue['type']): Call[] {
+    const threads = this.program.threads.filter((thread) => thread.enabled && thread.cue.type === type);
+    const frame = threads.length ? this.program.scenes.get(this.run.frame) : undefined;
+    if (!frame) return [];
+    const instance = expand(this.program, frame).instances.get('')!;
+    return threads.map((thread) => ({ thread, root: null, instance, node: null }));
+  }
+
+  /** After threads have run: placements and media that came into view or went out of it start and stop. */
+  settle(): void {
+    for (const scene of this.liveRoots()) syncPresence(this, scene);
+  }
+
+  // ── changes that others can be cued by ──────────────────────────────────────
+
+  setState(place: Place, state: string): boolean {
+    const { root, instance } = place;
+    const old = stateOf(root, instance);
+    if (old === state) return false;
+    const nested = [...this.expansion(root.scene).instances.values()].filter((one) => isWithin(one, instance));
+    const states = nested.map((one) => stateOf(root, one));
+    this.setRoot(root.scene, { states: { ...root.states, [instance.key]: state } });
+    nested.forEach((one, i) => {
+      const now = stateOf(this.run.roots[root.scene]!, one);
+      if (now !== states[i]) this.stateChanged(root.scene, one, states[i]!);
+    });
+    this.rereadAround(root.scene, instance);
+    return true;
+  }
+
+  private stateChanged(scene: string, instance: Instance, old: string | null): void {
+    const root = this.run.roots[scene]!;
+    const timers = root.timers.filter((timer) => timer.instance !== instance.key || timer.state === null);
+    if (timers.length !== root.timers.length) this.setRoot(scene, { timers });
+    if (old !== null) this.stateCue(scene, instance, 'left', old);
+    this.stateEntered(scene, instance);
+    this.reread(`${instance.key || scene}.state`);
+  }
+
+  private stateEntered(scene: string, instance: Instance): void {
+    const state = stateOf(this.run.roots[scene]!, instance);
+    this.stateCue(scene, instance, 'entered', state);
+    if (state === null) return;
+    const timers = this.stateCalls(scene, instance, 'after')
+      .filter((call) => (call.thread.cue as Extract<Cue, { type: 'after' }>).state === state)
+      .map((call) => this.timer(call, (call.thread.cue as Extract<Cue, { type: 'after' }>).ms, state));
+    if (timers.length) this.setRoot(scene, { timers: [...this.run.roots[scene]!.timers, ...timers] });
+  }
+
+  /** Threads about an instance's state: the scene's own, those of its layers, and those of the placement that shows it. */
+  private stateCalls(scene: string, instance: Instance, type: 'state' | 'after'): Call[] {
+    return this.callsIn(scene, this.expansion(scene), type).filter((call) => {
+      if (call.thread.on === 'scene') return call.instance === instance;
+      return type === 'state' ? call.node === instance.placement && instance.placement !== null : call.instance === instance;
+    });
+  }
+
+  private stateCue(scene: string, instance: Instance, change: 'entered' | 'left', state: string | null): void {
+    const calls = this.stateCalls(scene, instance, 'state').filter(({ thread }) => {
+      const cue = thread.cue as Extract<Cue, { type: 'state' }>;
+      return cue.change === change && (cue.state === null || cue.state === state);
+    });
+    if (calls.length === 0) return;
+    const name = instance.scene.states.find(({ id }) => id === state)?.name ?? instance.scene.scene.name;
+    this.happen(`${instance.scene.scene.name}: ${change === 'entered' ? 'entered' : 'left'} ${name}`, () => calls);
+  }
+
+  setSelected(place: Place & { node: Node }, on: boolean, byChoice = false): boolean {
+    const { root, node } = place;
+    if (isSelected(root, node) === on) return false;
+    this.setRoot(root.scene, { flags: { ...root.flags, [`${node.key}.selected`]: on } });
+    this.selectedChanged(root.scene, node, on, byChoice);
+    return isSelected(this.run.roots[root.scene]!, node) === on;
+  }
+
+  private selectedChanged(scene: string, node: Node, on: boolean, byChoice: boolean): void {
+    this.nodeCue(
+      scene,
+      node,
+      'selected',
+      (cue) => (cue as Extract<Cue, { type: 'selected' }>).what === (on ? 'on' : 'off'),
+      `${node.layer.name} is ${on ? 'selected' : 'unselected'}`
+    );
+    const { field, choice } = node.layer;
+    if (field && (field.kind === 'checkbox' || field.kind === 'switch')) {
+      this.nodeCue(scene, node, 'change', () => true, `${node.layer.name} changed`);
+      if (field.variable) this.setVariableFrom(node.instance, field.variable, on);
+      this.reread(`${node.key}.value`);
+    }
+    this.reread(`${node.key}.selected`);
+    if (choice !== undefined && !byChoice) this.keepChoice(scene, node, choice, on);
+  }
+
+  /** Of a choice group at most one is selected; the variable that mirrors it says which. */
+  private keepChoice(scene: string, node: Node, choice: string, on: boolean): void {
+    const variable = node.instance.scene.scene.choices?.[choice]?.variable;
+    if (!on) return;
+    for (const other of this.expansion(scene).nodes)
+      if (other !== node && other.instance === node.instance && other.layer.choice === choice)
+        this.setSelected({ ...this.find(other.key)!, node: other }, false, true);
+    if (variable !== undefined) this.setVariableFrom(node.instance, variable, choiceValue(node));
+  }
+
+  setEnabled(place: Place & { node: Node }, on: boolean): boolean {
+    const { root, node } = place;
+    if (isEnabled(root, node) === on) return false;
+    this.setRoot(root.scene, { flags: { ...root.flags, [`${node.key}.enabled`]: on } });
+    this.enabledChanged(root.scene, node, on);
+    return true;
+  }
+
+  private enabledChanged(scene: string, node: Node, on: boolean): void {
+    this.nodeCue(
+      scene,
+      node,
+      'enabled',
+      (cue) => (cue as Extract<Cue, { type: 'enabled' }>).what === (on ? 'on' : 'off'),
+      `${node.layer.name} is ${on ? 'enabled' : 'disabled'}`
+    );
+    this.rereadInside(scene, node, 'enabled');
+  }
+
+  setShown(place: Place & { node: Node }, on: boolean): boolean {
+    const { root, node } = place;
+    if (isShown(this.program, this.run, root, node) === on) return false;
+    this.setRoot(root.scene, { flags: { ...root.flags, [`${node.key}.shown`]: on } });
+    this.rereadInside(root.scene, node, 'shown');
+    return true;
+  }
+
+  change(place: Place & { node: Node }, numbers: Partial<Record<'x' | 'y' | 'width' | 'height' | 'rotation' | 'scale' | 'opacity', number>>): void {
+    const { root, node } = place;
+    this.setRoot(root.scene, { changes: { ...root.changes, [node.key]: { ...root.changes[node.key], ...numbers } } });
+    if ('x' in numbers) this.reread(`${node.key}.x`);
+    if ('y' in numbers) this.reread(`${node.key}.y`);
+  }
+
+  /** Puts a value into a field, as a person or a variable does. */
+  setField(place: Place & { node: Node }, value: Value): boolean {
+    const { root, node } = place;
+    const { field } = node.layer;
+    if (!field) return false;
+    if (field.kind === 'checkbox' || field.kind === 'switch') return this.setSelected(place, value === true);
+    const fitted = fitField(field, value);
+    if (fitted === undefined || valueOfField(root, node) === fitted) return false;
+    this.setRoot(root.scene, { values: { ...root.values, [node.key]: fitted } });
+    this.nodeCue(root.scene, node, 'change', () => true, `${node.layer.name} changed`);
+    if (field.variable) this.setVariableFrom(node.instance, field.variable, fitted);
+    this.reread(`${node.key}.value`);
+    return true;
+  }
+
+  /** Sets a variable as a thread, a field or a choice of an instance means it. */
+  setVariableFrom(instance: Instance, id: string, value: Value): string | null {
+    return this.setVariable(id, variableKey(this.program, instance, id), value);
+  }
+
+  /** Sets a variable; gives a sentence where the value does not fit it. */
+  setVariable(id: string, key: string, value: Value): string | null {
+    const variable = this.program.variables.get(id);
+    if (!variable) return 'This variable is not there.';
+    const fitted = fitVariable(variable, value);
+    if (typeof fitted === 'object') return fitted.why;
+    if (valueOfVariable(this.program, this.run, id, key) === fitted) return null;
+    if (variable.scene === null) this.run = { ...this.run, variables: { ...this.run.variables, [key]: fitted } };
+    else {
+      const scene = rootOfKey(this.program, key);
+      const root = this.run.roots[scene];
+      if (!root) return `${variable.name} belongs to a scene that is not on the screen.`;
+      this.setRoot(scene, { variables: { ...root.variables, [key]: fitted } });
+    }
+    this.happen(`${variable.name} changed`, () =>
+      this.callsEverywhere('variable').filter(({ thread, instance }) => {
+        const cue = thread.cue as Extract<Cue, { type: 'variable' }>;
+        return cue.variable === id && variableKey(this.program, instance, id) === key;
+      })
+    );
+    this.mirror(id, key, fitted);
+    this.reread(key);
+    return null;
+  }
+
+  /** Fields and choice groups that mirror a variable follow it. */
+  private mirror(id: string, key: string, value: Value): void {
+    for (const scene of this.liveRoots())
+      for (const node of this.expansion(scene).nodes) {
+        const { field, choice } = node.layer;
+        const follows = field?.variable === id || (choice !== undefined && node.instance.scene.scene.choices?.[choice]?.variable === id);
+        if (!follows || variableKey(this.program, node.instance, id) !== key) continue;
+        const place = { ...this.find(node.key)!, node };
+        if (field?.variable === id) this.setField(place, value);
+        else this.setSelected(place, choiceValue(node) === value, true);
+      }
+  }
+
+  /** Queues the threads of a node for a cue. */
+  nodeCue(scene: string, node: Node, type: Cue['type'], fits: (cue: Cue) => boolean, cause: string): void {
+    const threads = node.item.threads.filter((thread) => thread.enabled && thread.cue.type === type && fits(thread.cue));
+    if (threads.length) this.happen(cause, () => threads.map((thread) => ({ thread, root: scene, instance: node.instance, node })));
+  }
+
+  // ── bindings ────────────────────────────────────────────────────────────────
+
+  /** Computes an expression; what goes wrong is reported and gives null. */
+  tryExpression(run: RunState, instance: Instance, stored: string): Value | null {
+    const parsed = this.program.parse(stored);
+    try {
+      if (!parsed.ok) throw new ExpressionError(parsed.error);
+      return evaluate(this.program, run, instance, parsed.value);
+    } catch (error) {
+      if (!(error instanceof ExpressionError)) throw error;
+      this.why({ code: 'expression-error', sentence: error.fault.sentence });
+      return null;
+    }
+  }
+
+  /** Computes again what reads a thing, and nothing else. */
+  reread(key: string): void {
+    for (const scene of this.liveRoots()) {
+      const readers = this.expansion(scene).readers.get(key);
+      if (readers) for (const binding of readers) this.bind(scene, binding);
+    }
+  }
+
+  private rereadInside(scene: string, node: Node, property: 'enabled' | 'shown'): void {
+    this.reread(`${node.key}.${property}`);
+    if (this.expansion(scene).readers.size) for (const child of node.children) this.rereadInside(scene, child, property);
+  }
+
+  /** After a change of state: what is read of the layers in it. */
+  private rereadAround(scene: string, instance: Instance): void {
+    const { readers, nodes } = this.expansion(scene);
+    if (readers.size === 0) return;
+    for (const node of nodes)
+      if (isWithin(node.instance, instance))
+        for (const property of ['shown', 'x', 'y'] as const) if (readers.has(`${node.key}.${property}`)) this.reread(`${node.key}.${property}`);
+  }
+
+  private bindAll(scene: string, expansion: Expansion): void {
+    for (const binding of expansion.bindings) this.bind(scene, binding, true);
+  }
+
+  private bind(scene: string, binding: Binding, isFirst = false): void {
+    const root = this.run.roots[scene];
+    if (!root) return;
+    const value = this.compute(binding);
+    const old = root.bound[binding.key];
+    if (old === value) return;
+    if (++this.happenings > MOST_HAPPENINGS * 20) {
+      if (!this.stopped) this.stopEndless(this.open.event);
+      return;
+    }
+    const { node, instance, what } = binding;
+    const was = isFirst ? null : before(root, node, instance, what);
+    this.setRoot(scene, { bound: { ...root.bound, [binding.key]: value } });
+    if (isFirst) return;
+    const now = this.run.roots[scene]!;
+    if (node && what === 'selected' && isSelected(now, node) !== was) this.selectedChanged(scene, node, isSelected(now, node), false);
+    if (node && what === 'enabled' && isEnabled(now, node) !== was) this.enabledChanged(scene, node, isEnabled(now, node));
+    if (node && what === 'shown') this.rereadInside(scene, node, 'shown');
+    if (node && (what === 'x' || what === 'y')) this.reread(`${node.key}.${what}`);
+    const bound = what === 'state' ? node?.inside : what === 'stateIs' ? instance : null;
+    if (bound && nameOfState(now, bound) !== was) this.stateChanged(scene, bound, bound.scene.states.find(({ name }) => name === was)?.id ?? null);
+  }
+
+  private compute(binding: Binding): Value | null {
+    if (binding.what !== 'text') return this.tryExpression(this.run, binding.instance, binding.source);
+    return textParts(binding.source)
+      .map((part) => part.text ?? wordsOf(this.tryExpression(this.run, binding.instance, part.expression!)))
+      .join('');
+  }
+
+  environment(run: RunState, instance: Instance) {
+    return environmentOf(this.program, run, instance);
+  }
+}
+
+const SILENT: ReadonlySet<RunEvent['type']> = new Set(['move', 'leave', 'press', 'wait', 'focus', 'scroll', 'release', 'value', 'media', 'set']);
+
+/** *Back* goes no further than this. */
+export const MOST_BACK = 200;
+
+const wordsOf = (value: Value | null): string =>
+  value === null
+    ? '?'
+    : typeof value === 'number'
+      ? String(Math.round(value * 1e9) / 1e9)
+      : typeof value === 'boolean'
+        ? value
+          ? 'yes'
+          : 'no'
+        : value;
+
+const longer = (a: Took, b: Took): Took => (typeof a !== 'number' ? a : typeof b !== 'number' ? b : Math.max(a, b));
+
+export const isWithin = (instance: Instance, around: Instance): boolean =>
+  instance === around || around.key === '' || instance.key.startsWith(`${around.key}/`);
+
+/** What a layer of a choice group stands for: its own value, else its name. */
+export const choiceValue = (node: Node): string => node.layer.choiceValue ?? node.layer.name;
+
+function before(root: RootRun, node: Node | null, instance: Instance, what: Binding['what']): unknown {
+  if (what === 'selected' && node) return isSelected(root, node);
+  if (what === 'enabled' && node) return isEnabled(root, node);
+  if (what === 'state' && node?.inside) return nameOfState(root, node.inside);
+  return what === 'stateIs' ? nameOfState(root, instance) : null;
+}
+
+/** A value as a variable can hold it: within its limits, or why it cannot. */
+export function fitVariable(
+  variable: { readonly name: string; readonly type: string; readonly min?: number; readonly max?: number; readonly options?: readonly string[] },
+  value: Value
+): Value | { why: string } {
+  const wanted = variable.type === 'number' ? 'number' : variable.type === 'yes/no' ? 'boolean' : 'string';
+  if (typeof value !== wanted) return { why: `${variable.name} is of type ${variable.type}, so it cannot be ${wordsOf(value)}.` };
+  if (typeof value === 'number')
+    return Number.isFinite(value)
+      ? Math.min(variable.max ?? Infinity, Math.max(variable.min ?? -Infinity, value))
+      : { why: `${variable.name} cannot be that large.` };
+  if (variable.type === 'choice' && !variable.options?.includes(value as string))
+    return { why: `“${String(value)}” is none of the options of ${variable.name}.` };
+  return value;
+}
+
+function fitField(field: NonNullable<Node['layer']['field']>, value: Value): Value | undefined {
+  if (field.kind === 'number' || field.kind === 'slider') {
+    const number = Number(value);
+    return Number.isFinite(number) ? Math.min(field.max ?? Infinity, Math.max(field.min ?? -Infinity, number)) : undefined;
+  }
+  if (field.kind === 'choice') return field.options?.includes(String(value)) ? String(value) : undefined;
+  return String(value).slice(0, 2000);
+}

@@ -1,0 +1,4 @@
+declare module '*.css?inline' {
+  const text: string;
+  export default text;
+}

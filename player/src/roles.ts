@@ -1,0 +1,36 @@
+import type { Node, Shown } from '@zany/core/engine';
+
+/** What layers are to assistive technology. */
+
+const clicks = (node: Node) =>
+  [...node.item.threads, ...(node.inside?.scene.threads ?? [])].filter((thread) => thread.enabled && thread.cue.type === 'click');
+
+/** The role of a layer in a running piece; null for one that is just looked at. */
+export function roleOf(node: Node): string | null {
+  const { role } = node.layer;
+  if (role) return role === 'none' || role === 'text' ? null : role === 'image' ? 'img' : role;
+  if (node.layer.type === 'field') return null;
+  const threads = clicks(node);
+  if (threads.length === 0) return null;
+  const steps = threads.flatMap((thread) => thread.branches.flatMap((branch) => branch.steps));
+  return steps.length > 0 && steps.every((step) => step.do === 'open') ? 'link' : 'button';
+}
+
+/** Whether a person can press it with the keyboard. */
+export const isOperable = (node: Node): boolean => clicks(node).length > 0;
+
+/** Whether being selected means something to people. */
+export const canBeSelected = ({ layer }: Node): boolean =>
+  layer.choice !== undefined || layer.selected !== undefined || layer.looks?.selected !== undefined || layer.bindings?.selected !== undefined;
+
+/** Its own accessible name, what is written on it or in it, else its name. */
+export function nameOf(shown: Shown): string {
+  const { layer } = shown.node;
+  return layer.label ?? (textOf(shown) || layer.name);
+}
+
+const textOf = (shown: Shown): string =>
+  [shown.text ?? '', ...shown.children.map(textOf)]
+    .map((text) => text.trim())
+    .filter(Boolean)
+    .join(' ');

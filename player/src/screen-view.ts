@@ -1,0 +1,396 @@
+import {
+  valueOfField,
+  valuesOf,
+  type Node,
+  type Picture,
+  type Pictured,
+  type RunState,
+  type Shown,
+  type Value,
+  type Values,
+} from '@zany/core/engine';
+import { dress, placeElement, Styles } from './appearance.ts';
+import { makeControl, showValue, type Control } from './fields.ts';
+import { canBeSelected, isOperable, nameOf, roleOf } from './roles.ts';
+
+export interface ScreenOptions {
+  /** The address of a picture, video or sound file. */
+  readonly assetUrl: (asset: string) => string;
+  /** Wired layers become real buttons and links, fields real controls, media real players. */
+  readonly live: boolean;
+  readonly onValue?: (layer: string, value: Value) => void;
+  readonly onMediaEnd?: (layer: string) => void;
+}
+
+interface LayerView {
+  readonly element: HTMLElement;
+  readonly styles: Styles;
+  /** Where the layers in it go; the element itself where nothing scrolls or is scaled. */
+  readonly inner: HTMLElement;
+  readonly innerStyles: Styles;
+  readonly node: Node;
+  shown: Shown;
+  control: Control | null;
+  moving: boolean;
+}
+
+interface SceneView {
+  readonly element: HTMLElement;
+  readonly styles: Styles;
+  readonly ground: HTMLElement;
+  readonly groundStyles: Styles;
+  readonly layers: Map<string, LayerView>;
+  scroll: string;
+}
+
+/** A screen as elements, patched as pictures of it change. CSS pixels, unscaled. */
+export class ScreenView {
+  readonly root: HTMLElement;
+  private readonly scenes = new Map<string, SceneView>();
+  private run: RunState | null = null;
+
+  constructor(
+    private readonly document: Document,
+    private readonly options: ScreenOptions
+  ) {
+    this.root = document.createElement('div');
+    this.root.className = 'zany-screen';
+  }
+
+  /** Shows a picture. `run` is where the values of fields come from. */
+  show(picture: Picture, run: RunState | null = null): void {
+    this.run = run;
+    const shown = new Set<string>();
+    picture.scenes.forEach((pictured, depth) => {
+      const id = pictured.surface.scene;
+      shown.add(id);
+      this.showScene(pictured, depth, picture.values);
+    });
+    for (const [id, view] of this.scenes)
+      if (!shown.has(id)) {
+        this.stopMedia(view);
+        view.element.remove();
+        this.scenes.delete(id);
+      }
+    const { style } = this.root;
+    style.width = `${picture.width}px`;
+    style.height = `${picture.height}px`;
+  }
+
+  /** The next moment of a picture that is shown already: only what moves is touched. */
+  move(picture: Picture): void {
+    picture.scenes.forEach((pictured, depth) => {
+      const view = this.scenes.get(pictured.surface.scene);
+      if (!view || pictured.ghosts.size || view.layers.size === 0) return this.showScene(pictured, depth, picture.values);
+      this.placeScene(view, pictured, depth);
+      for (const layer of view.layers.values()) {
+        const values = picture.values.get(layer.node.key);
+        if (!values && !layer.moving) continue;
+        layer.moving = values !== undefined;
+        this.dressLayer(layer, layer.shown, values ?? valuesOf(layer.shown), pictured);
+      }
+    });
+    if (this.scenes.size > picture.scenes.length) this.show(picture, this.run);
+  }
+
+  /** The element of a layer of a scene that is not on its way out. */
+  elementOf(key: string): HTMLElement | null {
+    for (const view of this.scenes.values()) {
+      const found = view.element.inert ? undefined : view.layers.get(key);
+      if (found) return found.element;
+    }
+    return null;
+  }
+
+  /** The player of a video or sound. */
+  mediaOf(key: string): HTMLMediaElement | null {
+    return this.elementOf(key)?.querySelector<HTMLMediaElement>('video, audio') ?? null;
+  }
+
+  private showScene(pictured: Pictured, depth: number, values: Picture['values']): void {
+    const { surface } = pictured;
+    let view = this.scenes.get(surface.scene);
+    if (!view) this.scenes.set(surface.scene, (view = this.makeScene(surface.scene)));
+    this.placeScene(view, pictured, depth);
+    const alive = new Set<string>();
+    this.fill(view, view.ground, surface.tops, '', pictured, values, alive);
+    for (const [key, layer] of view.layers)
+      if (!alive.has(key)) {
+        layer.element.remove();
+        view.layers.delete(key);
+      }
+  }
+
+  private makeScene(scene: string): SceneView {
+    const element = this.document.createElement('div');
+    element.className = 'zany-scene';
+    element.dataset['frame'] = scene;
+    const ground = this.document.createElement('div');
+    ground.className = 'zany-ground';
+    element.append(ground);
+    this.root.append(element);
+    return { element, styles: new Styles(element.style), ground, groundStyles: new Styles(ground.style), layers: new Map(), scroll: '' };
+  }
+
+  private placeScene(view: SceneView, { surface, x, y, opacity, cut, background, isLeaving, scroll }: Pictured, depth: number): void {
+    const { styles } = view;
+    styles.set('width', `${surface.width}px`);
+    styles.set('height', `${surface.height}px`);
+    styles.set('transform', x || y ? `translate(${x}px, ${y}px)` : '');
+    styles.set('opacity', opacity === 1 ? '' : String(opacity));
+    styles.set('z-index', String(depth));
+    styles.set('background-color', background ?? '');
+    styles.set('clip-path', cut.some((side) => side > 0) ? `inset(${cut[1]}px ${cut[2]}px ${cut[3]}px ${cut[0]}px)` : '');
+    styles.set('box-shadow', surface.scrim !== null ? `0 0 0 9999px rgb(0 0 0 / ${surface.scrim * opacity})` : '');
+    if (view.element.inert !== isLeaving) view.element.inert = isLeaving;
+    view.scroll = `${scroll.x} ${scroll.y}`;
+  }
+
+  /** Puts the layers of a scene, group or part into their element, those that fade away among them. */
+  private fill(
+    scene: SceneView,
+    container: HTMLElement,
+    list: readonly Shown[],
+    parent: string,
+    pictured: Pictured,
+    values: Picture['values'],
+    alive: Set<string>
+  ): void {
+    const ghosts = pictured.ghosts.get(parent) ?? [];
+    const entries = list.map((shown) => ({ shown, values: values.get(shown.node.key) ?? valuesOf(shown), isGhost: false }));
+    for (const ghost of ghosts) if (!alive.has(ghost.shown.node.key)) entries.push({ ...ghost, isGhost: true });
+    const views = entries.map((entry) => {
+      const key = entry.isGhost ? `ghost ${entry.shown.node.key}` : entry.shown.node.key;
+      alive.add(key);
+      const view = this.viewOf(scene, key, entry.shown);
+      view.moving = values.has(entry.shown.node.key);
+      this.dressLayer(view, entry.shown, entry.values, pictured);
+      view.styles.set('z-index', String(entry.shown.node.at + 1));
+      if (entry.isGhost) view.element.inert = true;
+      if (entry.shown.children.length || view.inner.childElementCount)
+        this.fill(scene, view.inner, entry.shown.children, entry.isGhost ? '-' : entry.shown.node.key, pictured, values, alive);
+      return view;
+    });
+    this.order(container, views);
+  }
+
+  /** Elements stand in the order they are read: rows from the top, each from the left. What is in front is said by z-index. */
+  private order(container: HTMLElement, views: readonly LayerView[]): void {
+    const sorted =
+      views.length > 1
+        ? [...views].sort((a, b) => a.shown.y + a.shown.height / 2 - (b.shown.y + b.shown.height / 2) || a.shown.x - b.shown.x)
+        : views;
+    let cursor = container.firstElementChild;
+    while (cursor && !(cursor as HTMLElement).classList.contains('zany-layer')) cursor = cursor.nextElementSibling;
+    for (const { element } of sorted) {
+      if (element === cursor) cursor = cursor.nextElementSibling;
+      else container.insertBefore(element, cursor);
+    }
+  }
+
+  private viewOf(scene: SceneView, key: string, shown: Shown): LayerView {
+    const old = scene.layers.get(key);
+    if (old && old.node.layer.type === shown.node.layer.type && (old.node === shown.node || !needsRemaking(old.node, shown.node))) {
+      if (old.node !== shown.node) (old as { node: Node }).node = shown.node;
+      return old;
+    }
+    old?.element.remove();
+    const view = this.make(shown);
+    scene.layers.set(key, view);
+    return view;
+  }
+
+  private make(shown: Shown): LayerView {
+    const { node } = shown;
+    const { layer } = node;
+    const element = this.document.createElement('div');
+    element.className = `zany-layer zany-${layer.type}`;
+    element.dataset['layer'] = node.key;
+    const needsInner = node.inside !== null || layer.scroll !== undefined;
+    const inner = needsInner ? this.document.createElement('div') : element;
+    if (needsInner) {
+      inner.className = 'zany-inner';
+      element.append(inner);
+    }
+    const control =
+      layer.type === 'field' && this.options.live ? makeControl(this.document, node, (value) => this.options.onValue?.(node.key, value)) : null;
+    const content = control ?? this.contentOf(node);
+    if (content) element.append(content);
+    if (layer.clip || layer.scroll) element.classList.add('zany-clip');
+    return {
+      element,
+      styles: new Styles(element.style),
+      inner,
+      innerStyles: needsInner ? new Styles(inner.style) : new Styles(element.style),
+      node,
+      shown,
+      control,
+      moving: false,
+    };
+  }
+
+  private contentOf(node: Node): Element | null {
+    const { layer } = node;
+    switch (layer.type) {
+      case 'picture': {
+        const img = this.document.createElement('img');
+        img.draggable = false;
+        return img;
+      }
+      case 'line':
+      case 'path': {
+        const svg = this.document.createElementNS('http://www.w3.org/2000/svg', 'svg');
+        svg.setAttribute('viewBox', '0 0 100 100');
+        svg.setAttribute('preserveAspectRatio', 'none');
+        svg.setAttribute('aria-hidden', 'true');
+        svg.append(this.document.createElementNS('http://www.w3.org/2000/svg', 'path'));
+        return svg;
+      }
+      case 'video':
+      case 'sound':
+        return this.options.live ? this.mediaElement(node) : null;
+      default:
+        return null;
+    }
+  }
+
+  private mediaElement(node: Node): HTMLMediaElement {
+    const { layer } = node;
+    const media = this.document.createElement(layer.type === 'video' ? 'video' : 'audio');
+    media.preload = 'auto';
+    media.loop = layer.media?.loop === true;
+    media.muted = layer.media?.muted === true;
+    if (media instanceof HTMLVideoElement) media.playsInline = true;
+    media.setAttribute('aria-label', layer.label ?? layer.name);
+    media.addEventListener('ended', () => this.options.onMediaEnd?.(node.key));
+    return media;
+  }
+
+  private stopMedia(view: SceneView): void {
+    for (const media of view.element.querySelectorAll<HTMLMediaElement>('video, audio')) media.pause();
+  }
+
+  private dressLayer(view: LayerView, shown: Shown, values: Values, pictured: Pictured): void {
+    view.shown = shown;
+    const { layer } = shown.node;
+    placeElement(view.styles, shown, shown.parent === null ? scrolled(shown, values, pictured) : values);
+    dress(view.styles, shown, values);
+    if (view.inner !== view.element) this.placeInner(view, shown, values);
+    this.dressContent(view, shown, values, pictured.surface.scene);
+    if (this.options.live && layer.type !== 'field') this.dressRole(view.element, shown);
+  }
+
+  private placeInner(view: LayerView, { node }: Shown, values: Values): void {
+    if (node.inside) {
+      const { width, height } = node.inside.scene.scene;
+      const [sx, sy] = [values.width / width, values.height / height];
+      view.innerStyles.set('width', `${width}px`);
+      view.innerStyles.set('height', `${height}px`);
+      view.innerStyles.set('transform', sx === 1 && sy === 1 ? '' : `scale(${sx}, ${sy})`);
+    } else view.innerStyles.set('transform', values.scrollX || values.scrollY ? `translate(${-values.scrollX}px, ${-values.scrollY}px)` : '');
+  }
+
+  private dressContent(view: LayerView, shown: Shown, values: Values, scene: string): void {
+    const { layer } = shown.node;
+    const { element } = view;
+    switch (layer.type) {
+      case 'picture':
+        return this.dressPicture(element, shown);
+      case 'line':
+      case 'path':
+        return dressPath(element.firstElementChild!.firstElementChild!, shown, values);
+      case 'video':
+      case 'sound': {
+        const media = element.firstElementChild as HTMLMediaElement | null;
+        const url = shown.asset ? this.options.assetUrl(shown.asset) : '';
+        if (media && url && media.getAttribute('src') !== url) media.src = url;
+        if (media) media.style.objectFit = layer.fit ?? 'contain';
+        return;
+      }
+      case 'field':
+        if (view.control) return this.dressField(view.control, shown, scene);
+        return writeText(element, fieldWords(shown));
+      case 'group':
+      case 'placement':
+        return;
+      default:
+        writeText(element, shown.text);
+    }
+  }
+
+  private dressField(control: Control, shown: Shown, scene: string): void {
+    const root = this.run?.roots[scene];
+    showValue(control, shown, root ? valueOfField(root, shown.node) : shown.node.layer.field?.value);
+  }
+
+  private dressPicture(element: HTMLElement, shown: Shown): void {
+    const img = element.firstElementChild as HTMLImageElement;
+    const { layer } = shown.node;
+    const url = this.options.assetUrl(shown.asset ?? '');
+    if (img.getAttribute('src') !== url) img.src = url;
+    const alt = this.options.live && roleOf(shown.node) ? '' : (layer.label ?? layer.name);
+    if (img.alt !== alt) img.alt = alt;
+    img.style.objectFit = layer.fit ?? 'fill';
+  }
+
+  private dressRole(element: HTMLElement, shown: Shown): void {
+    const role = roleOf(shown.node);
+    attribute(element, 'role', role);
+    if (!role) return attribute(element, 'tabindex', null);
+    attribute(element, 'aria-label', nameOf(shown));
+    const operable = isOperable(shown.node);
+    attribute(element, 'tabindex', operable ? (shown.enabled ? '0' : '-1') : null);
+    attribute(element, 'aria-disabled', operable && !shown.enabled ? 'true' : null);
+    attribute(
+      element,
+      role === 'tab' ? 'aria-selected' : 'aria-pressed',
+      canBeSelected(shown.node) && (role === 'button' || role === 'tab') ? String(shown.selected) : null
+    );
+  }
+}
+
+/** Layers of a scene move with its scrolling, but for those that are pinned. */
+function scrolled(shown: Shown, values: Values, { scroll }: Pictured): Values {
+  if (scroll.x === 0 && scroll.y === 0) return values;
+  const { pin } = shown.node.layer;
+  const x = pin?.includes('left') || pin?.includes('right') ? values.x : values.x - scroll.x;
+  const y = pin?.includes('top') || pin?.includes('bottom') ? values.y : values.y - scroll.y;
+  return { ...values, x, y };
+}
+
+const needsRemaking = (a: Node, b: Node): boolean =>
+  a.inside?.scene.scene.id !== b.inside?.scene.scene.id ||
+  a.layer.scroll !== b.layer.scroll ||
+  a.layer.field !== b.layer.field ||
+  a.layer.media !== b.layer.media ||
+  a.layer.clip !== b.layer.clip;
+
+function dressPath(path: Element, shown: Shown, values: Values): void {
+  const { layer } = shown.node;
+  attribute(path, 'd', values.path ?? (layer.type === 'line' ? 'M0 0L100 100' : 'M0 0'));
+  attribute(path, 'fill', layer.type === 'path' ? (values.fill ?? 'none') : 'none');
+  attribute(path, 'stroke', values.lineColor ?? (layer.type === 'line' ? (values.fill ?? '#26232c') : 'none'));
+  attribute(path, 'stroke-width', String(values.lineWidth || (layer.type === 'line' ? 2 : 0)));
+  attribute(path, 'vector-effect', 'non-scaling-stroke');
+  attribute(path, 'stroke-linecap', 'round');
+}
+
+const fieldWords = ({ node, selected }: Shown): string => {
+  const { field } = node.layer;
+  if (field?.kind === 'checkbox' || field?.kind === 'switch') return selected ? '✓' : '';
+  return String(field?.value ?? field?.placeholder ?? '');
+};
+
+function attribute(element: Element, name: string, value: string | null): void {
+  if (value === null) {
+    if (element.hasAttribute(name)) element.removeAttribute(name);
+  } else if (element.getAttribute(name) !== value) element.setAttribute(name, value);
+}
+
+function writeText(element: HTMLElement, text: string | undefined): void {
+  const old = element.querySelector(':scope > span');
+  if (text === undefined) return void old?.remove();
+  const span = old ?? element.ownerDocument.createElement('span');
+  if (span.textContent !== text) span.textContent = text;
+  if (!old) element.append(span);
+}
