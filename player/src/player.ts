@@ -69,7 +69,7 @@ export class Player {
       assetUrl: options.assetUrl,
       live: true,
       onValue: (layer, value) => this.send({ type: 'value', layer, value }),
-      onMediaEnd: (layer) => this.send({ type: 'media', layer, what: 'ended' }),
+      onPlayedOut: (layer) => this.send({ type: 'media', layer, what: 'ended' }),
     });
     this.box.append(this.view.root);
     host.append(this.box);

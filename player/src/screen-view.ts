@@ -19,7 +19,7 @@ export interface ScreenOptions {
   /** Wired layers become real buttons and links, fields real controls, media real players. */
   readonly live: boolean;
   readonly onValue?: (layer: string, value: Value) => void;
-  readonly onMediaEnd?: (layer: string) => void;
+  readonly onPlayedOut?: (layer: string) => void;
 }
 
 interface LayerView {
@@ -262,7 +262,7 @@ export class ScreenView {
     media.muted = layer.media?.muted === true;
     if (media instanceof HTMLVideoElement) media.playsInline = true;
     media.setAttribute('aria-label', layer.label ?? layer.name);
-    media.addEventListener('ended', () => this.options.onMediaEnd?.(node.key));
+    media.addEventListener('ended', () => this.options.onPlayedOut?.(node.key));
     return media;
   }
 

@@ -191,7 +191,7 @@ function clickLayer(runner: Runner, node: Node, point: Point): void {
   if (isBox && enabledWithin(root, node)) {
     const place = { ...runner.find(node.key)!, node };
     const selected = root.flags[`${node.key}.selected`] ?? node.layer.selected ?? field.value === true;
-    runner.setSelected(place, !selected);
+    runner.makeSelected(place, !selected);
     runner.at(node.key);
     fireOutward(runner, node, null, 'click');
     return;

@@ -385,7 +385,7 @@ export class Runner {
     this.happen(`${instance.scene.scene.name}: ${change === 'entered' ? 'entered' : 'left'} ${name}`, () => calls);
   }
 
-  setSelected(place: Place & { node: Node }, on: boolean, byChoice = false): boolean {
+  makeSelected(place: Place & { node: Node }, on: boolean, byChoice = false): boolean {
     const { root, node } = place;
     if (isSelected(root, node) === on) return false;
     this.setRoot(root.scene, { flags: { ...root.flags, [`${node.key}.selected`]: on } });
@@ -417,7 +417,7 @@ export class Runner {
     if (!on) return;
     for (const other of this.expansion(scene).nodes)
       if (other !== node && other.instance === node.instance && other.layer.choice === choice)
-        this.setSelected({ ...this.find(other.key)!, node: other }, false, true);
+        this.makeSelected({ ...this.find(other.key)!, node: other }, false, true);
     if (variable !== undefined) this.setVariableFrom(node.instance, variable, choiceValue(node));
   }
 
@@ -460,7 +460,7 @@ export class Runner {
     const { root, node } = place;
     const { field } = node.layer;
     if (!field) return false;
-    if (field.kind === 'checkbox' || field.kind === 'switch') return this.setSelected(place, value === true);
+    if (field.kind === 'checkbox' || field.kind === 'switch') return this.makeSelected(place, value === true);
     const fitted = fitField(field, value);
     if (fitted === undefined || valueOfField(root, node) === fitted) return false;
     this.setRoot(root.scene, { values: { ...root.values, [node.key]: fitted } });
@@ -509,7 +509,7 @@ export class Runner {
         if (!follows || variableKey(this.program, node.instance, id) !== key) continue;
         const place = { ...this.find(node.key)!, node };
         if (field?.variable === id) this.setField(place, value);
-        else this.setSelected(place, choiceValue(node) === value, true);
+        else this.makeSelected(place, choiceValue(node) === value, true);
       }
   }
 

@@ -26,7 +26,7 @@ export const select: StepRunner<'select'> = (runner, call, step) => {
   const on = wanted(step.what, isSelected(place.root, place.node));
   if (place.node.layer.bindings?.selected !== undefined)
     return notDone('bound', `${place.node.layer.name} is selected by an expression, which wins.`);
-  runner.setSelected(place, on);
+  runner.makeSelected(place, on);
   return done(`${on ? 'selected' : 'unselected'} ${place.node.layer.name}`);
 };
 

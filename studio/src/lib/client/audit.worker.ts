@@ -8,6 +8,8 @@ let version = 0;
 let timer: ReturnType<typeof setTimeout> | undefined;
 
 const PAUSE = 60;
+/** The answer has to be there within a second of an edit, however many states a piece has. */
+const MOST_TIME = 600;
 
 onmessage = ({ data }: MessageEvent<AuditTask>) => {
   version = data.version;
@@ -25,7 +27,7 @@ function take(operations: readonly Operation[]): Program | null {
 function answer(): void {
   if (!program) return;
   const began = performance.now();
-  const { findings, exploration } = audit(program);
+  const { findings, exploration } = audit(program, { shouldStop: () => performance.now() - began > MOST_TIME });
   const message: AuditAnswer = {
     version,
     findings,

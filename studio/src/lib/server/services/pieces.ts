@@ -49,12 +49,20 @@ const summaries = new Map<string, { revision: number; summary: Summary }>();
 /** Larger pieces are not audited for the Workroom: it would have to wait for them. */
 const MOST_LAYERS = 3000;
 
+/** A list of pieces must not wait for one that has very many states: what is found by then is counted. */
+const MOST_TIME = 200;
+
+const within = (ms: number) => {
+  const end = performance.now() + ms;
+  return () => performance.now() > end;
+};
+
 async function summaryOf(id: string, revision: number): Promise<Summary> {
   const known = summaries.get(id);
   if (known?.revision === revision) return known.summary;
   const piece = await pieceAt(id, revision);
   const program = compile(piece);
-  const looseEnds = piece.layers.size > MOST_LAYERS ? null : audit(program, { maxStates: 20_000 }).findings.length;
+  const looseEnds = piece.layers.size > MOST_LAYERS ? null : audit(program, { maxStates: 20_000, shouldStop: within(MOST_TIME) }).findings.length;
   const summary = { frames: program.frames.length, looseEnds, cover: coverOf(piece, startFrame(program)) };
   summaries.set(id, { revision, summary });
   return summary;

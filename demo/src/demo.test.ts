@@ -1,0 +1,58 @@
+import { createHash } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import {
+  BINDABLE,
+  compile,
+  cueKinds,
+  pieceToJson,
+  printLine,
+  parseLine,
+  readPackage,
+  replay,
+  scopeFor,
+  start,
+  stepKinds,
+  transitionKinds,
+  unwrap,
+  type Piece,
+} from '@zany/core';
+import { expect, test } from 'vitest';
+
+const folder = new URL('../pieces/', import.meta.url);
+const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
+const files = readdirSync(folder).filter((file) => file.endsWith('.zip'));
+const pieces: Piece[] = await Promise.all(files.map(async (file) => unwrap(await readPackage(readFileSync(new URL(file, folder)), sha256)).piece));
+
+test('the demo pieces use every cue, step, transition and binding there is', () => {
+  const threads = pieces.flatMap((piece) => [...piece.threads.values()]);
+  const steps = threads.flatMap((thread) => thread.branches.flatMap((branch) => branch.steps));
+  const layers = pieces.flatMap((piece) => [...piece.layers.values()]);
+  expect([...new Set(threads.map((thread) => thread.cue.type))].sort()).toEqual(Object.keys(cueKinds).sort());
+  expect([...new Set(steps.map((step) => step.do))].sort()).toEqual(Object.keys(stepKinds).sort());
+  const transitions = new Set(steps.flatMap((step) => ('transition' in step ? [step.transition.type] : [])));
+  expect([...transitions].sort()).toEqual(Object.keys(transitionKinds).sort());
+  const bound = new Set(layers.flatMap((layer) => Object.keys(layer.bindings ?? {})));
+  expect([...bound].sort()).toEqual([...BINDABLE].sort());
+  expect(layers.some((layer) => layer.text?.includes('{'))).toBe(true);
+});
+
+test.each(pieces.map((piece) => [piece.head.name, piece] as const))(
+  '%s runs from its start, and every thread of it can be written and read',
+  (_name, piece) => {
+    const program = compile(piece);
+    const { run } = replay(program, start(program)!, [
+      { type: 'wait', ms: 3000 },
+      { type: 'press', x: 150, y: 200 },
+      { type: 'release', x: 150, y: 200 },
+      { type: 'wait', ms: 20_000 },
+    ]);
+    expect(program.scenes.has(run.frame)).toBe(true);
+    for (const thread of piece.threads.values()) {
+      const scope = scopeFor(piece, thread);
+      const line = printLine(thread, scope);
+      const parsed = parseLine(line, scope);
+      expect(parsed.ok && parsed.value, line).toEqual({ cue: thread.cue, branches: thread.branches });
+    }
+    expect(JSON.stringify(pieceToJson(piece))).not.toContain('undefined');
+  }
+);
