@@ -27,10 +27,17 @@ export async function buildRuntime() {
   await bundle('player/src/runtime.ts', root + 'player/dist', 'iife', false);
   await bundle('player/src/embed.ts', root + 'player/dist', 'iife', false, 'zany-piece.js', false);
   mkdirSync(root + 'studio/static', { recursive: true });
+  for (const file of ['runtime.js', 'zany-piece.js']) inAscii(root + 'player/dist/' + file);
   copyFileSync(root + 'player/dist/zany-piece.js', root + 'studio/static/zany-piece.js');
   const css = ['player.css', 'page.css'].map((file) => readFileSync(root + 'player/src/' + file, 'utf8')).join('');
   const parts = { runtime: readFileSync(root + 'player/dist/runtime.js', 'utf8'), css, fonts: fontFiles() };
   writeFileSync(root + 'player/dist/page-parts.json', JSON.stringify(parts));
+}
+
+/** A page that names no encoding must not change what a script says, so every other sign is written as an escape. */
+function inAscii(file) {
+  const escaped = (sign) => `\\u${sign.charCodeAt(0).toString(16).padStart(4, '0')}`;
+  writeFileSync(file, readFileSync(file, 'utf8').replace(/[^ -~\n\r\t]/g, escaped));
 }
 
 /** The fonts that a page can carry, as base64 of their woff2 files by family. */

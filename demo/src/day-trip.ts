@@ -124,7 +124,6 @@ export async function dayTrip() {
     at: [x, 112, 114, 48] as const,
     type: 'text' as const,
     text: day,
-    role: 'tab' as const,
     choice: 'days',
     choiceValue: day,
     letters: { size: 16, align: 'center', place: 'middle' } as const,

@@ -341,11 +341,7 @@ export class ScreenView {
     const operable = isOperable(shown.node);
     attribute(element, 'tabindex', operable ? (shown.enabled ? '0' : '-1') : null);
     attribute(element, 'aria-disabled', operable && !shown.enabled ? 'true' : null);
-    attribute(
-      element,
-      role === 'tab' ? 'aria-selected' : 'aria-pressed',
-      canBeSelected(shown.node) && (role === 'button' || role === 'tab') ? String(shown.selected) : null
-    );
+    attribute(element, 'aria-pressed', canBeSelected(shown.node) && role === 'button' ? String(shown.selected) : null);
   }
 }
 

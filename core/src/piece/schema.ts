@@ -201,7 +201,7 @@ export const LayerSchema = Obj(
         strict
       )
     ),
-    role: Optional(oneOf(['button', 'link', 'heading', 'image', 'text', 'none', 'tab', 'menuitem'] as const)),
+    role: Optional(oneOf(['button', 'link', 'heading', 'image', 'text', 'none'] as const)),
     label: Optional(Str({ minLength: 1, maxLength: 200, description: 'accessible name' })),
     locked: Optional(Bool()),
     copyOf: Optional(id()),

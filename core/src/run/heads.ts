@@ -146,7 +146,7 @@ export function playInstance(runner: Runner, scene: string, instance: Instance, 
   const at = from ?? (held ? (now + 1 >= timeline.length ? 0 : now + 1) : now);
   if (from === null && head?.playing) return true;
   setHead(runner, scene, instance, { at, since: clock, playing: true, visits: head?.visits ?? 1 });
-  if (at !== now || !head) arrive(runner, scene, instance, at);
+  if (from !== null || at !== now || !head) arrive(runner, scene, instance, at);
   return true;
 }
 

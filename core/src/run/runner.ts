@@ -206,7 +206,9 @@ export class Runner {
         this.stopEndless(event);
         continue;
       }
-      const calls = next.calls();
+      // A scene that was left meanwhile hears nothing any more.
+      const live = this.liveRoots();
+      const calls = next.calls().filter((call) => call.root === null || live.includes(call.root));
       if (calls.length === 0) continue;
       this.begin(event, next.cause);
       this.at(calls[0]!.node?.key ?? null);
