@@ -153,6 +153,16 @@ describe('zany export', () => {
     expect(await readFile(out)).toEqual(await readFile(demo));
   });
 
+  test('a state chart, with what it leaves out', async () => {
+    const out = join(folder, 'flow.scxml');
+    const { code, out: said } = await call(['export', demo, '--to', 'scxml', '--out', out]);
+    expect(code).toBe(0);
+    const xml = await readFile(out, 'utf8');
+    expect(xml).toContain('<scxml xmlns="http://www.w3.org/2005/07/scxml"');
+    const left = said.match(/(?<=left out: ).+/g) ?? [];
+    for (const line of left) expect(xml).toContain(line);
+  });
+
   test('links and texts cannot leave their place in the page', async () => {
     const piece = build({
       home: { layers: { a: { ...size, text: '</script><script>alert(1)</script>', threads: [click(open('https://kittiwake.example/'))] } } },

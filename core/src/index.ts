@@ -23,6 +23,7 @@ export * from './formats/exports.ts';
 export * from './formats/html.ts';
 export * from './formats/package.ts';
 export * from './formats/sarif.ts';
+export * from './formats/scxml.ts';
 export { completions, type Completion } from './lines/complete.ts';
 export { cuesFor, formOfCue, formOfStep, parseLine, parseLines, printCue, printLine, printStep, type LineThread } from './lines/line.ts';
 export { LineError } from './lines/reader.ts';

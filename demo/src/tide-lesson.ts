@@ -246,7 +246,11 @@ export function tideLesson() {
             letters: { family: 'Bricolage Grotesque', size: 40, weight: 700, align: 'center' },
           },
           answer: { at: [120, 400, 784, 60], type: 'text', text: '', letters: words },
-          moon: { ...step('The moon', 236), when: { selected: 'Quiz.state = "Right"' }, lines: ['click → put this in Right · tween 300 ms ease; with disable wind'] },
+          moon: {
+            ...step('The moon', 236),
+            when: { selected: 'Quiz.state = "Right"' },
+            lines: ['click → put this in Right · tween 300 ms ease; with disable wind'],
+          },
           wind: { ...step('The wind', 456), lines: ['click → put this in Wrong · tween 300 ms ease stagger 60 ms by order'] },
           next: { ...step('Turn it over', 676), lines: ['click → next state around · tween 300 ms ease after 50 ms stagger 40 ms by distance'] },
         },

@@ -129,4 +129,13 @@ describe('as people write them', () => {
   ])('%s is completed', (typed, line) => {
     expect(completions(typed, scope).map((completion) => completion.line)).toContain(line);
   });
+
+  test('“this” means the layer that the thread belongs to, and is written by its name', () => {
+    const box = scope.layers.find(({ name }) => name === 'Box')!;
+    const own = scopeOf(piece, 'home', box.id);
+    const parsed = parseLine('click → hide this; tween opacity of this to 0 · 200 ms linear', own);
+    expect(parsed.ok ? printLine(parsed.value, own) : parsed.error.message).toBe('click → hide Box; tween opacity of Box to 0 · 200 ms linear');
+    expect(parseLine('click → hide this', scope)).toMatchObject({ ok: false, error: { column: 14 } });
+    expect(completions('click → hide th', own).map(({ line }) => line)).toContain('click → hide this');
+  });
 });

@@ -23,6 +23,7 @@ const scope: LineScope = {
   playable: [],
   statesOf: () => [],
   labelsOf: () => [],
+  owner: null,
   expression: { things: [], nameOf: () => null, valuesOf: () => [] },
 };
 

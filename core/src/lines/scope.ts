@@ -21,6 +21,8 @@ export interface LineScope {
   /** The states of a placement or scene; of the thread's own scene (or the placement it belongs to) where none is named. */
   readonly statesOf: (of: string | undefined) => readonly Named[];
   readonly labelsOf: (of: string | undefined) => readonly Named[];
+  /** The layer that the thread belongs to: “this” means it too. */
+  readonly owner: string | null;
   readonly expression: ExpressionScope;
 }
 
@@ -45,6 +47,7 @@ export function scopeOf(piece: Piece, scene: string | null = null, owner: string
       return found ? statesOf(found) : [];
     },
     labelsOf: (of) => Object.entries(subject(of)?.timeline?.labels ?? {}).map(([id, { name }]) => ({ id, name })),
+    owner,
     expression,
   };
 }

@@ -30,6 +30,19 @@ const named = (things: (context: SlotContext) => readonly Named[], what: string)
   read: (reader, context) => readNamed(reader, things(context), what, context.slot.before),
 });
 
+/** Layers may be called “this” where the thread belongs to one of them, unless one bears that name. */
+const namedOrThis = (things: (scope: LineScope) => readonly Named[], what: string): SlotType<string | null> => ({
+  ...named(({ scope }) => things(scope), what),
+  read: (reader, { scope, slot }) => {
+    const all = things(scope);
+    const owner = all.find(({ id }) => id === scope.owner);
+    const isTaken = all.some(({ name }) => name.toLowerCase() === 'this');
+    if (!owner || isTaken) return readNamed(reader, all, what, slot.before);
+    reader.offer(['this']);
+    return readNamed(reader, [...all, { id: owner.id, name: 'this' }], what, slot.before);
+  },
+});
+
 const ofField = ({ slot, whole }: SlotContext) => (slot.of === undefined ? undefined : (fieldAt(whole, slot.of) as string | undefined));
 
 const target: SlotType<Target> = {
@@ -82,9 +95,9 @@ export const slots = {
     print: (id: string | null, context: SlotContext) => writeNamed(context.scope.frames, id, context.slot.before),
     read: (reader: LineReader, context: SlotContext) => readFrame(reader, context.scope, context.slot.before),
   },
-  layer: named(({ scope }) => scope.layers, 'the name of a layer here'),
+  layer: namedOrThis(({ layers }) => layers, 'the name of a layer here'),
   stateful: named(({ scope }) => scope.stateful, 'the name of a placement, frame or sheet that has states') as SlotType<string>,
-  playable: named(({ scope }) => scope.playable, 'the name of a placement, group, video or sound') as SlotType<string>,
+  playable: namedOrThis(({ playable }) => playable, 'the name of a placement, group, video or sound') as SlotType<string>,
   variable: named(({ scope }) => scope.variables, 'the name of a variable'),
   state: named((context) => context.scope.statesOf(ofField(context)), 'the name of a state of it'),
   label: named((context) => context.scope.labelsOf(ofField(context)), 'the name of a label on its timeline'),

@@ -156,6 +156,8 @@ export class Runner {
   }
 
   private later(call: Call, branch: number, next: number, took: Took, lasting: boolean): void {
+    // Another thread may have left the scene meanwhile; what would wait in it ended with it.
+    if (call.root !== null && !lasting && !this.liveRoots().includes(call.root)) return;
     const activity: Activity = {
       id: this.run.count,
       root: call.root ?? '',

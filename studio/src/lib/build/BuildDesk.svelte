@@ -209,6 +209,7 @@
             bind:player
             {live}
             onreport={report}
+            onpad={session.onPad}
             onlink={(address) => session.notify(`Opened ${address}`)}
           />
         </div>

@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import type { FollowedBatch } from '$lib/shared/types';
+import type { FollowedBatch, PadPress } from '$lib/shared/types';
 
 /**
  * One event stream for a whole browser: tabs say which piece they follow from which revision, and each gets its own news.
@@ -47,6 +47,10 @@ function connect(): void {
         tab.revision = news.revision;
         tab.port.postMessage(news);
       }
+  });
+  opened.addEventListener('pad', ({ data }) => {
+    const press = JSON.parse(data as string) as PadPress;
+    for (const tab of tabs.values()) if (tab.piece === press.piece) tab.port.postMessage(press);
   });
   opened.addEventListener('error', () => {
     if (opened.readyState === EventSource.CLOSED && stream === opened) setTimeout(reconnect, 2000);

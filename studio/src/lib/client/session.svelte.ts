@@ -78,6 +78,7 @@ export class EditorSession {
   private redoStack: HistoryEntry[] = [];
   private readonly queue: SaveQueue;
   private readonly auditor: Auditor;
+  private readonly padTakers = new Set<(button: number) => void>();
   private unfollow: () => void = () => undefined;
   private noticeCount = 0;
   private keepingHistory = false;
@@ -128,9 +129,24 @@ export class EditorSession {
     this.auditor.load(opened.piece);
     // Sent already above; sending them again is how the queue learns what became of them.
     this.queue.resume(left);
-    this.unfollow = followPiece(this.id, this.revision, (news) => this.receive(news));
+    this.followServer();
     this.openScene(startFrame(this.program));
   }
+
+  private followServer(): void {
+    this.unfollow = followPiece(
+      this.id,
+      this.revision,
+      (news) => this.receive(news),
+      (button) => this.padTakers.forEach((take) => take(button))
+    );
+  }
+
+  /** Calls back with each press on the pad that comes from outside; gives a function that ends it. */
+  onPad = (take: (button: number) => void): (() => void) => {
+    this.padTakers.add(take);
+    return () => this.padTakers.delete(take);
+  };
 
   close(): void {
     this.unfollow();
@@ -302,7 +318,7 @@ export class EditorSession {
     this.show(compile(rebased.piece));
     this.auditor.load(pieceToJson(rebased.piece));
     this.unfollow();
-    this.unfollow = followPiece(this.id, this.revision, (news) => this.receive(news));
+    this.followServer();
   }
 
   private show(program: Program): void {

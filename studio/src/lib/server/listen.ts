@@ -6,6 +6,9 @@ import { log } from './log';
 /** News from the database that a piece has a new revision, whichever server made it. */
 const CHANNEL = 'zany_piece';
 
+/** A press on the pad of a piece that runs somewhere: `piece:button`. */
+const PAD_CHANNEL = 'zany_pad';
+
 interface Listener {
   readonly news: EventEmitter;
   client: pg.Client | null;
@@ -15,12 +18,20 @@ interface Listener {
 const store = globalThis as typeof globalThis & { zanyListener?: Listener };
 
 export const channel = CHANNEL;
+export const padChannel = PAD_CHANNEL;
 
 /** Calls back with the id of a piece whenever it may have a new revision; gives a function that ends it. */
 export function onNews(take: (piece: string | null) => void): () => void {
   const listener = ready();
   listener.news.on('piece', take);
   return () => listener.news.off('piece', take);
+}
+
+/** Calls back with each press on a pad; gives a function that ends it. */
+export function onPad(take: (piece: string, button: number) => void): () => void {
+  const listener = ready();
+  listener.news.on('pad', take);
+  return () => listener.news.off('pad', take);
 }
 
 export async function stopListening(): Promise<void> {
@@ -54,10 +65,14 @@ async function connect(listener: Listener): Promise<void> {
     log.warn({ err: error }, 'lost the connection that brings news; connecting again');
     again();
   });
-  client.on('notification', ({ payload }) => listener.news.emit('piece', payload ?? null));
+  client.on('notification', ({ channel, payload = '' }) => {
+    const [piece, button] = payload.split(':');
+    if (channel === PAD_CHANNEL) listener.news.emit('pad', piece, Number(button));
+    else listener.news.emit('piece', payload || null);
+  });
   try {
     await client.connect();
-    await client.query(`LISTEN ${CHANNEL}`);
+    await client.query(`LISTEN ${CHANNEL}; LISTEN ${PAD_CHANNEL}`);
     listener.client = client;
     listener.news.emit('piece', null);
   } catch (error) {

@@ -11,10 +11,12 @@
     /** Says that a link would open; it then opens in a new tab. */
     onlink?: (address: string) => void;
     player?: Player | null;
+    /** Presses on the pad that come from outside. */
+    onpad?: (take: (button: number) => void) => () => void;
     /** Layers outlined because a press on them does something. */
     live?: readonly string[];
   }
-  let { program, assetUrl, frame = null, onreport, onlink, player = $bindable(null), live = [] }: Props = $props();
+  let { program, assetUrl, frame = null, onreport, onlink, onpad, player = $bindable(null), live = [] }: Props = $props();
 
   let host: HTMLElement;
 
@@ -42,8 +44,10 @@
       sendKey(made, event);
     };
     addEventListener('keydown', keys);
+    const unpad = onpad?.((button) => made.send({ type: 'pad', button }));
     return () => {
       removeEventListener('keydown', keys);
+      unpad?.();
       made.destroy();
       player = null;
     };

@@ -42,6 +42,12 @@ export interface FollowedBatch {
   readonly batch: Batch;
 }
 
+/** A press on the pad of a piece, sent over HTTP. */
+export interface PadPress {
+  readonly piece: string;
+  readonly button: number;
+}
+
 /** The one shape of an error that a route answers with. */
 export interface ErrorBody {
   readonly error: Fault;

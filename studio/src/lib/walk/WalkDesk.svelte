@@ -193,6 +193,7 @@
           session.addReports(reports);
           coverage.add(session.program, reports);
         }}
+        onpad={session.onPad}
         onlink={(address) => session.notify(`Opened ${address}`)}
       />
     </div>

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { exportKinds, exportName, htmlPage, writePackage, type ExportKind, type PageParts } from '@zany/core';
+import { compile, exportKinds, exportName, htmlPage, toScxml, writePackage, type ExportKind, type PageParts, type Piece } from '@zany/core';
 import parts from '@zany/player/page-parts.json';
 import type { Person } from '$lib/shared/types';
 import { bytesOf } from './assets';
@@ -15,10 +15,15 @@ export interface Exported {
 export async function exportPiece(person: Person | null, id: string, kind: ExportKind): Promise<Exported> {
   const { row } = await access(person, id, 'reviewer');
   const piece = await pieceAt(id, row.revision);
-  const assets = await bytesOf(piece);
-  const bytes = kind === 'html' ? Buffer.from(htmlPage(piece, assets, pageParts())) : writePackage(piece, assets);
+  const bytes = await writers[kind](piece);
   return { bytes, name: exportName(row.name, kind), mediaType: exportKinds[kind].mediaType };
 }
+
+const writers: Record<ExportKind, (piece: Piece) => Promise<Uint8Array>> = {
+  html: async (piece) => Buffer.from(htmlPage(piece, await bytesOf(piece), pageParts())),
+  package: async (piece) => writePackage(piece, await bytesOf(piece)),
+  scxml: async (piece) => Buffer.from(toScxml(compile(piece)).xml),
+};
 
 const pageParts = (): PageParts => ({
   runtime: parts.runtime,

@@ -1,7 +1,7 @@
 import { Op } from 'sequelize';
-import type { FollowedBatch, Person } from '$lib/shared/types';
+import type { FollowedBatch, PadPress, Person } from '$lib/shared/types';
 import { log } from '../log';
-import { onNews } from '../listen';
+import { onNews, onPad } from '../listen';
 import { BatchRow } from '../models';
 import { access } from './rights';
 
@@ -16,7 +16,8 @@ const HEARTBEAT = 20_000;
 
 /**
  * A stream of server-sent events with every batch of some pieces after a revision of each. The id of an event tells the
- * place in all of them, so that a browser that connects again goes on where it was.
+ * place in all of them, so that a browser that connects again goes on where it was. Presses on pads come in between; one
+ * that was missed is gone.
  */
 export async function follow(person: Person | null, from: ReadonlyMap<string, number>): Promise<ReadableStream<Uint8Array>> {
   for (const piece of from.keys()) await access(person, piece, 'reviewer');
@@ -38,10 +39,15 @@ export async function follow(person: Person | null, from: ReadonlyMap<string, nu
         if (piece === null) for (const each of at.keys()) catchUp(each);
         else if (at.has(piece)) catchUp(piece);
       });
+      const stopPad = onPad((piece, button) => {
+        const press: PadPress = { piece, button };
+        if (at.has(piece)) write(`event: pad\ndata: ${JSON.stringify(press)}\n\n`);
+      });
       const beat = setInterval(() => write(': still here\n\n'), HEARTBEAT);
       end = () => {
         clearInterval(beat);
         stop();
+        stopPad();
         streams.delete(close);
       };
       const close = () => {

@@ -23,6 +23,7 @@ import { database } from '../database';
 import { Refusal } from '../errors';
 import { newId } from '../ids';
 import { MemberRow, PieceAssetRow, PieceRow, SnapshotRow } from '../models';
+import { checkMedia, isMedia } from '../media';
 import { takePicture } from '../pictures';
 import { keepAsset } from './assets';
 import { pieceAt, remember } from './loading';
@@ -138,7 +139,7 @@ export async function bringInPackage(person: Person | null, bytes: Uint8Array): 
       'assets',
       lost.id,
     ]);
-  await checkPictures(piece, assets);
+  await checkAssets(piece, assets);
   const mine = pieceFromTrusted(withNewId(pieceToJson(piece), newId(), piece.head.name));
   await database().transaction(async (transaction) => {
     await insertPiece(person, mine, transaction);
@@ -153,10 +154,14 @@ export async function bringInPackage(person: Person | null, bytes: Uint8Array): 
 
 const fileEndings: Record<string, string> = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp', 'image/svg+xml': 'svg' };
 
-/** A package may have been written by anybody: pictures in it must be what they say, and SVG must be clean already. */
-async function checkPictures(piece: Piece, assets: AssetBytes): Promise<void> {
+/** A package may have been written by anybody: all files in it must be what they say, and SVG must be clean already. */
+async function checkAssets(piece: Piece, assets: AssetBytes): Promise<void> {
   for (const asset of piece.assets.values()) {
     const bytes = assets.get(asset.id)!;
+    if (isMedia(asset.mediaType)) {
+      await checkMedia(asset, bytes);
+      continue;
+    }
     const taken = await takePicture(`${asset.name.replace(/\.[a-z0-9]+$/i, '')}.${fileEndings[asset.mediaType]}`, bytes);
     if (asset.mediaType === 'image/svg+xml' && !taken.bytes.equals(Buffer.from(bytes)))
       throw new Refusal('unreadable', `The picture “${asset.name}” holds more than a plain SVG may. Bring it in as a picture first.`, [

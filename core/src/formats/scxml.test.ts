@@ -1,0 +1,158 @@
+import { afterEach, describe, expect, test, vi } from 'vitest';
+import { compile } from '../program/compile.ts';
+import type { Program } from '../program/program.ts';
+import { stateOf } from '../program/resolve.ts';
+import { expand } from '../program/expand.ts';
+import { advance, begin } from '../run/run.ts';
+import type { RunEvent, RunState } from '../run/state.ts';
+import { compose, layerId, sceneId, type ComposeSpec, type SceneSpec } from '../testing/compose.ts';
+import { generator } from '../testing/large.ts';
+import { toScxml } from './scxml.ts';
+
+interface Chart {
+  start(): void;
+  gen(event: { name: string }): void;
+  getConfiguration(): string[];
+}
+interface Model {
+  prepare(done: (error: Error | null, prepared: unknown) => void, context: unknown, options: object): void;
+}
+interface Interpreter {
+  documentStringToModel(url: string, xml: string, done: (error: Error | null, model: Model) => void): void;
+  readonly core: { readonly Statechart: new (prepared: unknown, options: object) => Chart };
+}
+
+/** A chart in an interpreter of state charts that is not ours, used as it comes; each call makes one at its beginning. */
+async function interpreter(xml: string): Promise<() => Promise<Chart>> {
+  const { default: scion } = (await import('@scion-scxml/scxml')) as unknown as { default: Interpreter };
+  const model = await new Promise<Model>((resolve, reject) =>
+    scion.documentStringToModel('chart.scxml', xml, (error, made) => (error ? reject(error) : resolve(made)))
+  );
+  return () =>
+    new Promise<Chart>((resolve, reject) =>
+      model.prepare((error, prepared) => (error ? reject(error) : resolve(new scion.core.Statechart(prepared, {}))), undefined, {})
+    );
+}
+
+const pick = <T>(random: () => number, from: readonly T[]): T => from[Math.floor(random() * from.length)]!;
+
+/** Times that never fall together, so that the order of equal times plays no part. */
+const times = [101, 211, 307, 401, 503, 601, 701, 809, 907, 1009];
+
+/** A piece of frames, states, variables, guards, timers and waits. */
+function flow(seed: number): ComposeSpec {
+  const random = generator(seed);
+  const names = ['A', 'B', 'C', 'D'].slice(0, 2 + Math.floor(random() * 3));
+  const states = ['One', 'Two', 'Three'];
+  const stateful = new Set(names.filter(() => random() < 0.6));
+  const condition = () => pick(random, ['n > 1', 'n = 2 or m < 3', 'n in (0, 3)', 'not(n > m)', 'n between 1 and 2', 'modulo(n, 2) = 0']);
+  const last = (frame: string) => {
+    const kind = random();
+    if (kind < 0.35) return `go to ${pick(random, names)}${random() < 0.3 ? ` · push left ${pick(random, times)} ms linear` : ''}`;
+    if (kind < 0.45) return pick(random, ['go to next', 'go replacing to previous', 'go to last', 'go to start']);
+    if (kind < 0.8 && stateful.has(frame))
+      return pick(random, [`put this in ${pick(random, states)}`, 'next state', 'previous state around', `toggle this with ${pick(random, states)}`]);
+    return pick(random, ['set n to n + 1', 'set n to n - 1', 'set m to n * 2', 'set n to 0']);
+  };
+  const steps = (frame: string, signals: boolean) => {
+    const list: string[] = [];
+    if (random() < 0.4) list.push(pick(random, ['set n to n + 1', 'set m to m - 1', 'set n to m']));
+    if (random() < 0.2) list.push(`wait ${pick(random, times)} ms`);
+    if (signals && random() < 0.2) list.push(pick(random, ['send hello', 'send bye']));
+    list.push(last(frame));
+    return list.join('; ');
+  };
+  const thread = (cue: string, frame: string, signals = true) => {
+    const kind = random();
+    if (kind < 0.5) return `${cue} → ${steps(frame, signals)}`;
+    if (kind < 0.8) return `${cue} → if ${condition()} → ${steps(frame, signals)}; otherwise → ${steps(frame, signals)}`;
+    return `${cue} → if ${condition()} → ${steps(frame, signals)}`;
+  };
+  const frames: Record<string, SceneSpec> = {};
+  for (const frame of names) {
+    const free = [...times];
+    const layers = Object.fromEntries(
+      ['x', 'y', 'z'].map((name, i) => [
+        name,
+        { at: [0, i * 60, 50, 50] as const, lines: Array.from({ length: 1 + Math.floor(random() * 2) }, () => thread('click', frame)) },
+      ])
+    );
+    const lines = [thread('key k', frame)];
+    if (random() < 0.4) lines.push(thread(`after ${free.splice(Math.floor(random() * free.length), 1)[0]} ms`, frame));
+    if (stateful.has(frame) && random() < 0.4)
+      lines.push(thread(`after ${free.splice(Math.floor(random() * free.length), 1)[0]} ms in ${pick(random, states)}`, frame));
+    if (stateful.has(frame) && random() < 0.4) lines.push(`${pick(random, ['state', 'leave state'])} ${pick(random, states)} → set m to m + 1`);
+    if (random() < 0.4) lines.push('signal hello → set n to n + 1');
+    if (random() < 0.3) lines.push('variable m → send bye');
+    frames[frame] = { ...(stateful.has(frame) && { states: { One: {}, Two: {}, Three: {} } }), layers, lines };
+  }
+  return {
+    variables: { n: { type: 'number', initial: 0, min: 0, max: 3 }, m: { type: 'number', initial: 2, min: -5, max: 5 } },
+    frames,
+    lines: ['key p → go to first', 'signal bye → set n to 0'],
+  };
+}
+
+/** What can be seen of a run: the frame, its state. */
+function visible(program: Program, run: RunState): string[] {
+  const instance = expand(program, program.scenes.get(run.frame)!).instances.get('')!;
+  const state = stateOf(run.roots[run.frame]!, instance);
+  return [state === null ? `frame_${run.frame}` : `state_${run.frame}_${state}`];
+}
+
+describe('against an independent interpreter of state charts', () => {
+  afterEach(() => void vi.useRealTimers());
+
+  test('the same events lead to the same frame and state, on thousands of random sequences', async () => {
+    const pieces = 60;
+    const sequences = 40;
+    let compared = 0;
+    for (let seed = 0; seed < pieces; seed++) {
+      const program = compile(compose(flow(seed)));
+      const { xml, omitted } = toScxml(program);
+      expect(omitted).toEqual([]);
+      vi.useRealTimers();
+      const charts = await interpreter(xml);
+      vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+      for (let s = 0; s < sequences; s++) {
+        const random = generator(seed * 1000 + s);
+        const chart = await charts();
+        chart.start();
+        vi.advanceTimersByTime(0);
+        let { run } = begin(program)!;
+        const trail: string[] = [];
+        for (let i = 0; i < 8; i++) {
+          const kind = random();
+          let event: RunEvent;
+          if (kind < 0.6) {
+            const layer = layerId(run.frame, pick(random, ['x', 'y', 'z']));
+            event = { type: 'click', layer };
+            chart.gen({ name: `click.${layer}` });
+          } else if (kind < 0.75) {
+            event = { type: 'key', key: pick(random, ['k', 'p']) };
+            chart.gen({ name: `key.${event.key}` });
+          } else {
+            event = { type: 'wait', ms: 1 + Math.floor(random() * 700) };
+            vi.advanceTimersByTime(event.ms);
+          }
+          run = advance(program, run, event).run;
+          trail.push(JSON.stringify(event));
+          expect(chart.getConfiguration(), `piece ${seed}, sequence ${s}: ${trail.join(' ')}`).toEqual(visible(program, run));
+          compared++;
+        }
+        vi.clearAllTimers();
+      }
+    }
+    expect(compared).toBe(pieces * sequences * 8);
+  }, 120_000);
+});
+
+test('what a chart cannot say is listed, in the result and in the file', () => {
+  const program = compile(
+    compose({ frames: { home: { layers: { a: { lines: ['hover → move a by 1, 1', 'click → go to back'] } }, timeline: { length: 9 } } } })
+  );
+  const { xml, omitted } = toScxml(program);
+  expect(omitted).toEqual(['the timeline of home', 'threads that wait for “hover”', 'the step “move”', 'going back']);
+  for (const line of omitted) expect(xml).toContain(line);
+  expect(sceneId('home')).toBe('home');
+});

@@ -1,0 +1,455 @@
+import { sameKey } from '../cues/words.ts';
+import type { Cue } from '../cues/schemas.ts';
+import { toScript } from '../expression/script.ts';
+import type { Branch, Thread } from '../piece/piece.ts';
+import { outward } from '../program/hit.ts';
+import { startFrame, type Program, type SceneProgram } from '../program/program.ts';
+import { addressProblem } from '../steps/address.ts';
+import type { Step, StepOf, Transition } from '../steps/schemas.ts';
+
+/**
+ * The flow of a piece as a state chart: State Chart XML 1.0 (W3C), data model ecmascript. Frames are states, the states of a frame
+ * states in them; cues are events, conditions guards, timers and waits delayed sends. `omitted` lists what it cannot say.
+ *
+ * Events: `click.LAYER`, `click.frame`, `key.KEY`, `pad.N`, `signal.NAME`; `after.…` and `go-on.…` are its own.
+ */
+export interface StateChart {
+  readonly xml: string;
+  readonly omitted: readonly string[];
+}
+
+export const toScxml = (program: Program): StateChart => new Writer(program).run();
+
+/** A place of the flow: a frame, in one of its states where it has some. */
+interface Leaf {
+  readonly scene: SceneProgram;
+  readonly state: string | null;
+}
+
+/** Where the threads that answer one event have come to, and what has to be done for it. */
+interface Path {
+  /** Where the event found the person. */
+  readonly from: Leaf;
+  readonly leaf: Leaf;
+  readonly content: readonly string[];
+  /** It went to a frame, be it the same one. */
+  readonly moved: boolean;
+  /** It left a state, be it to come back. */
+  readonly touched: boolean;
+  /** The scene that the thread belongs to by now; null where it is the piece's, which is everywhere. */
+  readonly scene: SceneProgram | null;
+}
+
+const beginPath = (from: Leaf): Path => ({ from, leaf: from, content: [], moved: false, touched: false, scene: from.scene });
+
+const MOST_WAYS = 64;
+const handled: ReadonlySet<Step['do']> = new Set(['go', 'set', 'state', 'wait', 'send', 'open']);
+
+class Writer {
+  private readonly omitted = new Set<string>();
+  private readonly goOns: { readonly event: string; readonly branch: Branch; readonly from: number; readonly thread: Thread }[] = [];
+  private readonly heard = new Set<string>();
+
+  constructor(private readonly program: Program) {}
+
+  run(): StateChart {
+    const { program } = this;
+    const first = startFrame(program);
+    this.noteOmitted();
+    for (const thread of program.piece.threads.values()) if (thread.enabled) this.heard.add(eventOf(thread.cue));
+    this.collectGoOns();
+    const frames = program.frames.map((id) => this.frame(program.scenes.get(id)!));
+    const data = [...program.variables.values()]
+      .filter((one) => one.scene === null)
+      .map((one) => `    <data id="${variableName(one.id)}" expr="${escape(JSON.stringify(one.initial))}"/>`);
+    const xml = [
+      '<?xml version="1.0" encoding="UTF-8"?>',
+      ...(this.omitted.size
+        ? [`<!-- What this chart does not say:\n${[...this.omitted].map((line) => `  ${line.replaceAll('--', '- -')}`).join('\n')}\n-->`]
+        : []),
+      `<scxml xmlns="http://www.w3.org/2005/07/scxml" version="1.0" datamodel="ecmascript" name="${escape(nmtoken(program.piece.head.name))}"${first === null ? '' : ' initial="starting"'}>`,
+      '  <datamodel>',
+      ...data,
+      '    <data id="_visit" expr="0"/>',
+      '    <data id="_stay" expr="0"/>',
+      '    <data id="_was" expr="null"/>',
+      '  </datamodel>',
+      ...(first === null ? [] : [this.starting(first)]),
+      ...frames,
+      '</scxml>',
+      '',
+    ].join('\n');
+    return { xml, omitted: [...this.omitted] };
+  }
+
+  // ── what cannot be said ──────────────────────────────────────────────────────
+
+  private noteOmitted(): void {
+    const { scenes, piece } = this.program;
+    const say = (line: string) => this.omitted.add(line);
+    for (const { scene, items } of scenes.values()) {
+      if (scene.use !== 'frame') say(`the ${scene.use} ${scene.name}`);
+      if (scene.timeline) say(`the timeline of ${scene.name}`);
+      if (scene.stateIs) say(`that the state of ${scene.name} follows an expression`);
+      if (scene.onReturn === 'remember') say(`that ${scene.name} remembers`);
+      for (const { layer } of items) {
+        if (layer.bindings) say(`what ${layer.name} always follows`);
+        if (layer.type === 'field') say(`the field ${layer.name}`);
+      }
+    }
+    for (const thread of piece.threads.values()) {
+      if (!thread.enabled) continue;
+      if (!this.canCue(thread)) say(`threads that wait for “${thread.cue.type}”`);
+      for (const branch of thread.branches) {
+        if (branch.if !== undefined && this.script(branch.if) === null) say('conditions on more than variables');
+        for (const step of branch.steps)
+          if (!handled.has(step.do) || step.lasting || (step.do === 'state' && step.of !== undefined))
+            say(step.lasting ? 'steps that go on in another scene' : `the step “${step.do}”${step.do === 'state' ? ' for another scene' : ''}`);
+      }
+    }
+  }
+
+  private canCue({ cue }: Thread): boolean {
+    return ['click', 'key', 'pad', 'signal', 'variable', 'state', 'after'].includes(cue.type);
+  }
+
+  // ── states ───────────────────────────────────────────────────────────────────
+
+  private starting(first: string): string {
+    const scene = this.program.scenes.get(first)!;
+    return [
+      '  <state id="starting">',
+      `    <transition target="${leafName(entryLeaf(scene))}">`,
+      ...this.entered(entryLeaf(scene)).map((line) => `      ${line}`),
+      '    </transition>',
+      '  </state>',
+    ].join('\n');
+  }
+
+  private frame(scene: SceneProgram): string {
+    const lines = [
+      `  <state id="${frameName(scene)}"${scene.states.length ? ` initial="${leafName(entryLeaf(scene))}"` : ''}>`,
+      '    <onentry>',
+      ...this.visit(scene).map((line) => `      ${line}`),
+      '    </onentry>',
+    ];
+    if (scene.states.length === 0) lines.push(...this.transitions({ scene, state: null }).map((line) => `    ${line}`));
+    for (const state of scene.states) lines.push(...this.state({ scene, state: state.id }).map((line) => `    ${line}`));
+    lines.push('  </state>');
+    return lines.join('\n');
+  }
+
+  /** Done whenever a frame is come to: its timers begin, what waits in it from before is void. */
+  private visit(scene: SceneProgram): string[] {
+    return [
+      '<assign location="_visit" expr="_visit + 1"/>',
+      ...owned(scene).flatMap(({ id, cue }) => (cue.type === 'after' && cue.state === undefined ? [delayed(`after.${id}`, cue.ms, '_visit')] : [])),
+    ];
+  }
+
+  private state(leaf: Leaf): string[] {
+    const timers = owned(leaf.scene).filter((thread) => thread.cue.type === 'after' && thread.cue.state === leaf.state);
+    return [
+      `<state id="${leafName(leaf)}">`,
+      '  <onentry>',
+      '    <assign location="_stay" expr="_stay + 1"/>',
+      ...timers.map((thread) => `    ${delayed(`after.${thread.id}`, (thread.cue as Extract<Cue, { type: 'after' }>).ms, '_stay')}`),
+      '  </onentry>',
+      ...this.transitions(leaf).map((line) => `  ${line}`),
+      '</state>',
+    ];
+  }
+
+  /** Raised when a scene comes into a state, or begins. */
+  private entered(leaf: Leaf): string[] {
+    const name = `state.entered.${leaf.scene.scene.id}.${leaf.state ?? 'none'}`;
+    return this.hasStateCue(leaf.scene) ? [`<raise event="${name}"/>`] : [];
+  }
+
+  private hasStateCue = (scene: SceneProgram) => scene.threads.some((thread) => thread.enabled && thread.cue.type === 'state');
+
+  // ── transitions ──────────────────────────────────────────────────────────────
+
+  private transitions(leaf: Leaf): string[] {
+    const { scene } = leaf;
+    const lines: string[] = [];
+    const put = (event: string, threads: readonly Thread[], guard = '') => {
+      if (threads.length) lines.push(...this.ways(event, threads, leaf, guard));
+    };
+    for (const item of scene.items)
+      if (item.shown)
+        put(
+          `click.${item.layer.id}`,
+          this.clickTakers(
+            scene,
+            outward(item).map((outer) => outer.threads)
+          )
+        );
+    put('click.frame', this.clickTakers(scene, []));
+    for (const key of new Set(this.cues(scene, 'key').map((cue) => cue.key)))
+      put(
+        `key.${nmtoken(key)}`,
+        this.frontTakers(scene, (cue) => cue.type === 'key' && sameKey(cue.key, key))
+      );
+    for (const button of new Set(this.cues(scene, 'pad').map((cue) => cue.button)))
+      put(
+        `pad.${button}`,
+        this.frontTakers(scene, (cue) => cue.type === 'pad' && cue.button === button)
+      );
+    for (const signal of new Set(this.cues(scene, 'signal').map((cue) => cue.signal)))
+      put(
+        `signal.${nmtoken(signal)}`,
+        this.everyone(scene, (cue) => cue.type === 'signal' && cue.signal === signal)
+      );
+    for (const id of new Set(this.cues(scene, 'variable').map((cue) => cue.variable)))
+      if (id !== null)
+        put(
+          `variable.${id}`,
+          this.everyone(scene, (cue) => cue.type === 'variable' && cue.variable === id)
+        );
+    for (const change of ['entered', 'left'] as const)
+      for (const state of scene.states.length ? scene.states.map((one) => one.id) : ['none'])
+        put(
+          `state.${change}.${scene.scene.id}.${state}`,
+          scene.threads.filter(
+            (thread) =>
+              thread.enabled &&
+              thread.cue.type === 'state' &&
+              thread.cue.change === change &&
+              (thread.cue.state === null || thread.cue.state === state)
+          )
+        );
+    for (const thread of owned(scene)) {
+      if (thread.cue.type !== 'after') continue;
+      const counter = thread.cue.state === undefined ? '_visit' : '_stay';
+      if (thread.cue.state === undefined || thread.cue.state === leaf.state) put(`after.${thread.id}`, [thread], `_event.data.at === ${counter}`);
+    }
+    for (const one of this.goOns) lines.push(...this.goOn(one, leaf));
+    return lines;
+  }
+
+  private cues<T extends Cue['type']>(scene: SceneProgram, type: T): Extract<Cue, { type: T }>[] {
+    return [...owned(scene), ...this.program.threads]
+      .filter((thread) => thread.enabled && thread.cue.type === type)
+      .map((thread) => thread.cue as Extract<Cue, { type: T }>);
+  }
+
+  private clickTakers(scene: SceneProgram, chain: readonly (readonly Thread[])[]): readonly Thread[] {
+    return first([...chain, scene.threads, this.program.threads], (cue) => cue.type === 'click');
+  }
+
+  private frontTakers(scene: SceneProgram, fits: (cue: Cue) => boolean): readonly Thread[] {
+    const front = [...scene.items].reverse().find((item) => item.shown && item.threads.some((thread) => thread.enabled && fits(thread.cue)));
+    return first([...(front ? outward(front).map((item) => item.threads) : []), scene.threads, this.program.threads], fits);
+  }
+
+  private everyone(scene: SceneProgram, fits: (cue: Cue) => boolean): readonly Thread[] {
+    return [...owned(scene), ...this.program.threads].filter((thread) => thread.enabled && fits(thread.cue));
+  }
+
+  /** One transition for each way that the branches of all threads of an event can fall. */
+  private ways(event: string, threads: readonly Thread[], leaf: Leaf, guard: string): string[] {
+    let ways: { guards: string[]; path: Path }[] = [{ guards: guard ? [guard] : [], path: beginPath(leaf) }];
+    for (const thread of threads) {
+      const choices = this.choices(thread);
+      if (choices === null || ways.length * choices.length > MOST_WAYS) {
+        this.omitted.add(`a thread for ${thread.cue.type} with conditions or branches that go too far`);
+        continue;
+      }
+      ways = ways.flatMap((way) =>
+        choices.map((choice) => ({
+          guards: choice.guard ? [...way.guards, choice.guard] : way.guards,
+          path: choice.branch ? this.follow(thread, choice.branch, 0, { ...way.path, scene: thread.on === 'piece' ? null : leaf.scene }) : way.path,
+        }))
+      );
+    }
+    return ways.flatMap(({ guards, path }) => this.transition(event, guards, path));
+  }
+
+  /** The branches of a thread with the guard under which each is taken; the last is that none is. */
+  private choices(thread: Thread): { guard: string; branch: Branch | null }[] | null {
+    const choices: { guard: string; branch: Branch | null }[] = [];
+    const before: string[] = [];
+    for (const branch of thread.branches) {
+      const own = branch.if === undefined ? 'true' : this.script(branch.if);
+      if (own === null) return null;
+      const guards = [...before.map((one) => `!(${one})`), ...(own === 'true' ? [] : [own])];
+      choices.push({ guard: guards.join(' && '), branch });
+      if (own === 'true') return choices;
+      before.push(own);
+    }
+    choices.push({ guard: before.map((one) => `!(${one})`).join(' && '), branch: null });
+    return choices;
+  }
+
+  private script(stored: string): string | null {
+    const parsed = this.program.parse(stored);
+    return parsed.ok
+      ? toScript(parsed.value, (id, property) => (property === null && this.program.variables.get(id)?.scene === null ? variableName(id) : null))
+      : null;
+  }
+
+  // ── steps ────────────────────────────────────────────────────────────────────
+
+  private collectGoOns(): void {
+    for (const thread of this.program.piece.threads.values())
+      for (const [b, branch] of thread.branches.entries())
+        branch.steps.forEach((_step, at) => {
+          if (at > 0 && takes(branch.steps, at) > 0) this.goOns.push({ event: `go-on.${thread.id}.${b}.${at}`, branch, from: at, thread });
+        });
+  }
+
+  private goOn({ event, branch, from, thread }: (typeof this.goOns)[number], leaf: Leaf): string[] {
+    const isPiece = thread.on === 'piece';
+    const path = this.follow(thread, branch, from, { ...beginPath(leaf), ...(isPiece && { scene: null }) });
+    return this.transition(event, isPiece ? [] : ['_event.data.at === _visit'], path);
+  }
+
+  /** Runs steps from one on, to their end or to the first that has to be waited for. */
+  private follow(thread: Thread, branch: Branch, from: number, begin: Path): Path {
+    let path = begin;
+    let took = 0;
+    for (let at = from; at < branch.steps.length; at++) {
+      const step = branch.steps[at]!;
+      if (!step.with || at === from) {
+        if (took > 0) return this.goOnLater(`go-on.${thread.id}.${thread.branches.indexOf(branch)}.${at}`, took, path);
+        took = 0;
+      }
+      const next = this.step(step, path);
+      if (next !== path || step.do === 'wait') took = Math.max(took, lengthOf(step));
+      path = next;
+    }
+    return path;
+  }
+
+  /** Steps that wait end with the scene they belong to. */
+  private goOnLater(event: string, ms: number, path: Path): Path {
+    if (path.scene !== null && path.scene !== path.leaf.scene) return path;
+    // A frame that is come to from outside of it counts its visit only after this.
+    const comes = path.moved && (path.leaf.scene !== path.from.scene || path.leaf.state === null);
+    return { ...path, content: [...path.content, delayed(event, ms, comes ? '_visit + 1' : '_visit')] };
+  }
+
+  private step(step: Step, path: Path): Path {
+    switch (step.do) {
+      case 'set':
+        return this.set(step, path);
+      case 'send':
+        return { ...path, content: [...path.content, `<raise event="signal.${nmtoken(step.signal)}"/>`] };
+      case 'go':
+        return this.go(step, path);
+      case 'state':
+        return this.put(step, path);
+      case 'open':
+        return addressProblem(step.address) === null
+          ? { ...path, content: [...path.content, `<log label="open" expr="${escape(JSON.stringify(step.address))}"/>`] }
+          : path;
+      default:
+        return path;
+    }
+  }
+
+  private set(step: StepOf<'set'>, path: Path): Path {
+    const variable = step.variable === null ? undefined : this.program.variables.get(step.variable);
+    const value = this.script(step.value);
+    if (!variable || variable.scene !== null || value === null) return path;
+    const name = variableName(variable.id);
+    const least = variable.min === undefined ? value : `Math.max(${variable.min}, ${value})`;
+    const fitted = variable.max === undefined ? least : `Math.min(${variable.max}, ${least})`;
+    const content = [`<assign location="_was" expr="${name}"/>`, `<assign location="${name}" expr="${escape(fitted)}"/>`];
+    if (this.heard.has(`variable.${variable.id}`)) content.push(`<if cond="_was !== ${name}"><raise event="variable.${variable.id}"/></if>`);
+    return { ...path, content: [...path.content, ...content] };
+  }
+
+  private go({ target }: StepOf<'go'>, path: Path): Path {
+    const { frames, frameAt } = this.program;
+    const here = frameAt.get(path.leaf.scene.scene.id)!;
+    const to =
+      target.to === 'frame'
+        ? target.frame
+        : {
+            next: frames[here + 1],
+            previous: frames[here - 1],
+            first: frames[0],
+            last: frames.at(-1),
+            start: startFrame(this.program),
+            back: undefined,
+          }[target.to];
+    if (target.to === 'back') {
+      this.omitted.add('going back');
+      return path;
+    }
+    const scene = to && frameAt.has(to) ? this.program.scenes.get(to) : undefined;
+    if (!scene) return path;
+    const leaf = entryLeaf(scene);
+    // From a state of a frame to one of the same frame, a chart stays in the frame.
+    const again = scene === path.from.scene && leaf.state !== null ? this.visit(scene) : [];
+    return { ...path, leaf, content: [...path.content, ...again, ...this.entered(leaf)], moved: true, scene: path.scene && scene };
+  }
+
+  private put({ of, to }: StepOf<'state'>, path: Path): Path {
+    const { scene, state } = path.leaf;
+    if (of !== undefined || state === null || (path.scene !== null && path.scene !== scene)) return path;
+    const at = scene.states.findIndex((one) => one.id === state);
+    const wanted =
+      'state' in to
+        ? to.state
+        : 'toggle' in to
+          ? state === to.toggle
+            ? scene.initial
+            : to.toggle
+          : (scene.states[at + (to.move === 'next' ? 1 : -1)]?.id ?? (to.wrap ? scene.states.at(to.move === 'next' ? 0 : -1)!.id : state));
+    if (wanted === null || wanted === state || !scene.states.some((one) => one.id === wanted)) return path;
+    const leaf = { scene, state: wanted };
+    const left = this.hasStateCue(scene) ? [`<raise event="state.left.${scene.scene.id}.${state}"/>`] : [];
+    return { ...path, leaf, content: [...path.content, ...left, ...this.entered(leaf)], touched: true };
+  }
+
+  private transition(event: string, guards: readonly string[], { leaf, content, moved, touched }: Path): string[] {
+    const target = moved || touched ? ` target="${leafName(leaf)}"` : '';
+    const cond = guards.length ? ` cond="${escape(guards.map((guard) => `(${guard})`).join(' && '))}"` : '';
+    if (content.length === 0) return [`<transition event="${event}"${cond}${target}/>`];
+    return [`<transition event="${event}"${cond}${target}>`, ...content.map((line) => `  ${line}`), '</transition>'];
+  }
+}
+
+/** How long the steps before one take, when they are a group that has to end first; 0 where it starts at once. */
+function takes(steps: readonly Step[], at: number): number {
+  if (steps[at]!.with) return 0;
+  let longest = 0;
+  for (let i = at - 1; i >= 0; i--) {
+    longest = Math.max(longest, lengthOf(steps[i]!));
+    if (!steps[i]!.with) break;
+  }
+  return longest;
+}
+
+const lengthOf = (step: Step): number => {
+  if (step.do === 'wait') return step.ms;
+  if ('transition' in step) return transitionLength(step.transition);
+  return 'timing' in step && step.timing ? step.timing.ms + (step.timing.delay ?? 0) : 0;
+};
+
+const transitionLength = (transition: Transition) => (transition.type === 'cut' ? 0 : transition.ms + (transition.delay ?? 0));
+
+const first = (owners: readonly (readonly Thread[])[], fits: (cue: Cue) => boolean): readonly Thread[] =>
+  owners.map((threads) => threads.filter((thread) => thread.enabled && fits(thread.cue))).find((threads) => threads.length > 0) ?? [];
+
+const owned = (scene: SceneProgram): Thread[] =>
+  [...scene.items.flatMap((item) => item.threads), ...scene.threads].filter((thread) => thread.enabled);
+
+const eventOf = (cue: Cue): string => (cue.type === 'variable' ? `variable.${cue.variable}` : cue.type);
+
+const entryLeaf = (scene: SceneProgram): Leaf => ({ scene, state: scene.initial });
+
+const frameName = ({ scene }: SceneProgram) => `frame_${scene.id}`;
+
+const leafName = ({ scene, state }: Leaf) => (state === null ? frameName(scene) : `state_${scene.scene.id}_${state}`);
+
+const variableName = (id: string) => `v_${id.replace(/[^0-9A-Za-z_]/g, '_')}`;
+
+const nmtoken = (text: string) => text.replace(/[^0-9A-Za-z_-]+/g, '_') || '_';
+
+const delayed = (event: string, ms: number, at: string) => `<send event="${event}" delay="${ms}ms"><param name="at" expr="${at}"/></send>`;
+
+const escape = (text: string) => text.replace(/[&<>"]/g, (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[sign]!);
