@@ -1,10 +1,17 @@
 import { readFileSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
 import {
+  advance,
   apply,
+  atRest,
   audit,
+  begin,
   compile,
   explore,
+  pictureAt,
+  present,
+  resolveScreen,
+  type RunEvent,
   pieceFromTrusted,
   pieceToJson,
   readPiece,
@@ -14,7 +21,7 @@ import {
   type Piece,
   type Program,
 } from '@zany/core';
-import { LARGE, largePiece } from '@zany/core/testing';
+import { compose, generator, LARGE, layerId, largePiece } from '@zany/core/testing';
 import { compare, measure } from './measure.ts';
 
 /** `npm run bench`: first figures, against the budgets where there is one. Ratios are measured side by side in this run. */
@@ -34,7 +41,7 @@ const tell = (what: string, figure: string, budget = '') => {
 
 const large = largePiece(LARGE);
 const small = largePiece({ frames: 4, layers: 240, threads: 20 });
-console.log(`\nLarge piece: ${LARGE.frames} frames, ${LARGE.layers} layers, ${LARGE.threads} threads (parts come with the full engine).\n`);
+console.log(`\nLarge piece: ${LARGE.frames} frames, ${LARGE.layers} layers, ${LARGE.threads} threads, ${LARGE.parts} parts.\n`);
 
 const moveOf = (run: number, frames: number): Operation[] => [
   { op: 'set', table: 'layers', id: `f${run % frames}-l${run % 7}`, path: ['pose', 'x'], value: run % 300 },
@@ -72,16 +79,26 @@ tell(
 const reading = measure(3, () => unwrap(readPiece(JSON.parse(text))));
 tell('reading the large piece with full validation', ms(reading.median));
 
-const cold = measure(3, () => audit(compile(largePiece(LARGE))));
-tell('checking the large piece from nothing, making it included', ms(cold.median), 'budget 400 ms for the reading rules');
+/** The rules that read the piece alone: the explorer, which is measured below, is stopped at its first state. */
+const readingOnly = { maxStates: 1 };
+const cold = measure(3, () => audit(compile(largePiece(LARGE)), readingOnly));
+tell('reading rules, large piece from nothing, making it included', ms(cold.median), 'budget 400 ms');
 let program = compile(large);
-audit(program);
+audit(program, readingOnly);
 const again = measure(40, (run) => {
   const { piece, touched } = unwrap(apply(program.piece, moveOf(run, LARGE.frames)));
   program = update(program, piece, touched);
-  return audit(program);
+  return audit(program, readingOnly);
 });
-tell('checking all of it again after one edit', `${ms(again.median)} median`, 'budget 10 ms median for the reading rules');
+tell('reading rules, all of it again after one edit', `${ms(again.median)} median`, 'budget 10 ms median');
+
+const whole = measure(2, () => explore(program));
+const { states, cut } = explore(program);
+tell(
+  `explorer with parts: ${states.length} states of the large piece${cut === null ? '' : ', where it stops'}`,
+  `${Math.round((states.length / whole.median) * 1000).toLocaleString('en')} a second`,
+  'budget 1,500,000'
+);
 
 const wide = compile(largePiece({ frames: 4000, layers: 40_000, threads: 24_000 }));
 explore(wide);
@@ -89,11 +106,76 @@ const walked = explore(wide);
 const walking = measure(10, () => explore(wide));
 const perSecond = (n: number) => `${Math.round((n / walking.median) * 1000).toLocaleString('en')} a second`;
 tell(
-  `explorer: states, of ${walked.states.length} with ${walked.moves} moves, routes kept`,
+  `explorer without: states, of ${walked.states.length} with ${walked.moves} moves, routes kept`,
   perSecond(walked.states.length),
-  'budget 1,500,000 on the full engine'
+  'budget 1,500,000'
 );
-tell('explorer: moves', perSecond(walked.moves));
+tell('explorer without: moves', perSecond(walked.moves));
+
+/** A frame of 300 layers, each of which its second state moves, turns and tints. */
+const crowd = compile(
+  compose({
+    frames: {
+      home: {
+        layers: Object.fromEntries(
+          Array.from({ length: 300 }, (_, i) => [`L${i}`, { at: [(i % 20) * 18, Math.floor(i / 20) * 40, 16, 30], style: { fill: '#f0b13c' } }])
+        ),
+        states: {
+          One: {},
+          Two: Object.fromEntries(
+            Array.from({ length: 300 }, (_, i) => [`L${i}`, { pose: { x: (i % 13) * 30, rotation: i % 90 }, style: { fill: '#0e7c86' } }])
+          ),
+        },
+        lines: ['key x → put this in Two · tween 400 ms ease-in-out'],
+      },
+    },
+  })
+);
+const calm = begin(crowd)!.run;
+const changed = advance(crowd, calm, { type: 'key', key: 'x' });
+const effects = changed.reports.flatMap((report) => report.effects);
+const moving = present(atRest(resolveScreen(crowd, calm)), resolveScreen(crowd, changed.run), effects, 0);
+const frame = measure(400, (run) => {
+  const picture = pictureAt(moving, 1 + (run % 398));
+  if (picture.values.size !== 300) throw new Error(`${picture.values.size} layers move`);
+});
+tell('presenting: values of 300 moving layers at one moment', `${ms(frame.median)} median, ${ms(frame.p95)} 95th`, 'part of 16.7 ms');
+
+/** Clicks, keys and waits at random over frames with states, variables, conditions, bindings and timers. */
+const busy = compile(
+  compose({
+    variables: { seats: { type: 'number', initial: 1, min: 0, max: 9 } },
+    frames: Object.fromEntries(
+      ['A', 'B', 'C', 'D'].map((name, i, all) => [
+        name,
+        {
+          states: { One: {}, Two: { more: { style: { fill: '#0e7c86' } } } },
+          layers: {
+            more: { at: [0, 0, 80, 80], lines: ['click → set seats to seats + 1; next state around'] },
+            less: { at: [0, 100, 80, 80], lines: ['click → if seats > 3 → set seats to 0; otherwise → set seats to seats + 2'] },
+            on: { at: [0, 200, 80, 80], lines: [`click → go to ${all[(i + 1) % 4]} · push left 300 ms`] },
+            note: { type: 'text', at: [0, 300, 80, 20], text: '{seats} seats', when: { shown: 'seats > 1' } },
+          },
+          lines: ['key Escape → go to back', 'after 900 ms → set seats to 1', 'variable seats → send counted'],
+        },
+      ])
+    ),
+  })
+);
+const HAPPENINGS = 4000;
+function play(): void {
+  const random = generator(3);
+  let { run } = begin(busy)!;
+  for (let i = 0; i < HAPPENINGS; i++) {
+    const kind = random();
+    const layer = layerId(run.frame, ['more', 'less', 'on'][Math.floor(random() * 3)]!);
+    const event: RunEvent =
+      kind < 0.7 ? { type: 'click', layer } : kind < 0.85 ? { type: 'key', key: 'Escape' } : { type: 'wait', ms: Math.floor(random() * 1000) };
+    ({ run } = advance(busy, run, event));
+  }
+}
+const playing = measure(5, play);
+tell('engine: events, each run to completion', `${Math.round((HAPPENINGS / playing.median) * 1000).toLocaleString('en')} a second`);
 
 const runtime = readFileSync(new URL('../../player/dist/runtime.js', import.meta.url));
 tell('exported page: runtime without pictures, gzipped', `${(gzipSync(runtime).length / 1000).toFixed(1)} kB`, 'budget 45 kB');

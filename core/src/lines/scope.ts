@@ -26,29 +26,47 @@ export interface LineScope {
   readonly expression: ExpressionScope;
 }
 
+/** Most of a scope is never asked for, so it is found when it is. */
+const once = <T>(make: () => T): (() => T) => {
+  let made: T | undefined;
+  return () => (made ??= make());
+};
+
 /** The scope of a scene's threads; null is the piece. `owner` is the layer a thread belongs to. */
 export function scopeOf(piece: Piece, scene: string | null = null, owner: string | null = null): LineScope {
-  const expression = expressionScope(piece, scene);
-  const layers = expression.things.filter((thing) => thing.kind === 'layer');
+  const expression = once(() => expressionScope(piece, scene));
+  const layers = once(() => expression().things.filter((thing) => thing.kind === 'layer'));
   const typeOf = (id: string) => piece.layers.get(id)?.type;
-  const scenes = [...scenesOf(piece, 'frame'), ...scenesOf(piece, 'sheet')];
   const subject = (of: string | undefined): Scene | undefined => {
     if (of === undefined) return piece.scenes.get((owner === null ? undefined : piece.layers.get(owner)?.part) ?? scene ?? '');
     return piece.scenes.get(of) ?? piece.scenes.get(piece.layers.get(of.split('/').at(-1)!)?.part ?? '');
   };
   return {
-    frames: framesOf(piece),
-    layers,
-    variables: expression.things.filter((thing) => thing.kind === 'variable'),
-    stateful: [...layers.filter(({ id }) => typeOf(id) === 'placement'), ...scenes.filter((one) => one.states && one.id !== scene)],
-    playable: layers.filter(({ id }) => ['placement', 'group', 'video', 'sound'].includes(typeOf(id) ?? '')),
+    get frames() {
+      return framesOf(piece);
+    },
+    get layers() {
+      return layers();
+    },
+    get variables() {
+      return expression().things.filter((thing) => thing.kind === 'variable');
+    },
+    get stateful() {
+      const scenes = [...scenesOf(piece, 'frame'), ...scenesOf(piece, 'sheet')];
+      return [...layers().filter(({ id }) => typeOf(id) === 'placement'), ...scenes.filter((one) => one.states && one.id !== scene)];
+    },
+    get playable() {
+      return layers().filter(({ id }) => ['placement', 'group', 'video', 'sound'].includes(typeOf(id) ?? ''));
+    },
     statesOf: (of) => {
       const found = subject(of);
       return found ? statesOf(found) : [];
     },
     labelsOf: (of) => Object.entries(subject(of)?.timeline?.labels ?? {}).map(([id, { name }]) => ({ id, name })),
     owner,
-    expression,
+    get expression() {
+      return expression();
+    },
   };
 }
 

@@ -61,10 +61,20 @@ const sorted = <T extends { order: string; id: string }>(table: Table<T>, ids: I
 };
 
 /** The frames in the piece's order. */
-export const framesOf = (piece: Piece): Scene[] => scenesOf(piece, 'frame');
+export const framesOf = (piece: Piece): readonly Scene[] => scenesOf(piece, 'frame');
 
-/** The frames, parts or sheets in the piece's order. */
-export const scenesOf = (piece: Piece, use: Scene['use']): Scene[] => [...piece.scenes.values()].filter((scene) => scene.use === use).sort(byOrder);
+const scenesByUse = new WeakMap<Piece['scenes'], Record<Scene['use'], readonly Scene[]>>();
+
+/** The frames, parts or sheets in the piece's order; found once for each version of the table. */
+export function scenesOf({ scenes }: Piece, use: Scene['use']): readonly Scene[] {
+  let known = scenesByUse.get(scenes);
+  if (!known) {
+    const all = [...scenes.values()].sort(byOrder);
+    const of = (wanted: Scene['use']) => all.filter((scene) => scene.use === wanted);
+    scenesByUse.set(scenes, (known = { frame: of('frame'), part: of('part'), sheet: of('sheet') }));
+  }
+  return known[use];
+}
 
 /** The states of a scene in order, each with its id. */
 export const statesOf = (scene: Scene): (State & { id: string })[] =>

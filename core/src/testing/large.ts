@@ -9,13 +9,15 @@ export interface LargeSize {
   /** In all frames together. */
   readonly layers: number;
   readonly threads: number;
+  /** Parts; the last layer of every frame is a placement of one. */
+  readonly parts?: number;
 }
 
-/** The large piece that the budgets speak of, without parts. */
-export const LARGE: LargeSize = { frames: 400, layers: 24_000, threads: 2_000 };
+/** The large piece that the budgets speak of. */
+export const LARGE: LargeSize = { frames: 400, layers: 24_000, threads: 2_000, parts: 60 };
 
 /** A piece of a given size, made from a seed: every frame can be reached, layers stand in a grid, threads lead on and about. */
-export function largePiece({ frames, layers, threads }: LargeSize, seed = 7): Piece {
+export function largePiece({ frames, layers, threads, parts = 0 }: LargeSize, seed = 7): Piece {
   const random = generator(seed);
   const json: PieceJson = {
     format: 'zany-thread/2',
@@ -41,6 +43,20 @@ export function largePiece({ frames, layers, threads }: LargeSize, seed = 7): Pi
       json.layers[layer.id] = layer;
     }
   }
+  const partKeys = keysBetween(null, null, parts);
+  for (let p = 0; p < parts; p++) {
+    const part: Scene = { id: `p${p}`, use: 'part', name: `Part ${p + 1}`, order: partKeys[p]!, width: 180, height: 128, background: '#00000000' };
+    json.scenes[part.id] = part;
+    for (let i = 0; i < PART_LAYERS; i++) {
+      const layer = gridLayer(`p${p}-l${i}`, part.id, i, layerKeys[i]!);
+      json.layers[layer.id] = layer;
+    }
+  }
+  if (parts)
+    for (let f = 0; f < frames; f++) {
+      const { text: _text, ...layer } = json.layers[`f${f}-l${perFrame - 1}`]!;
+      json.layers[layer.id] = { ...layer, type: 'placement', style: {}, part: `p${f % parts}` };
+    }
   for (let t = 0; t < threads; t++) {
     const from = t % frames;
     const to = t < frames ? (from + 1) % frames : Math.floor(random() * frames);
@@ -63,6 +79,8 @@ export function largePiece({ frames, layers, threads }: LargeSize, seed = 7): Pi
   }
   return pieceFromTrusted(json);
 }
+
+const PART_LAYERS = 6;
 
 const gridLayer = (id: string, scene: string, place: number, order: string): Layer => ({
   id,

@@ -32,7 +32,8 @@ export function reasonWhy(piece: Piece, scene: SceneProgram, item: Item): string
   const source = layer.copyOf === undefined ? undefined : piece.layers.get(layer.copyOf);
   if (source && isClickable(piece, source)) return `It is a copy of ${source.name}, which is wired.`;
   if (layer.type === 'text' || layer.type === 'picture' || layer.type === 'group') return null;
-  const like = scene.items.find((other) => other !== item && isClickable(piece, other.layer) && madeAlike(other.layer, layer));
+  if (!layer.text) return null;
+  const like = scene.items.find((other) => other !== item && madeAlike(other.layer, layer) && isClickable(piece, other.layer));
   return like ? `It is made like ${like.layer.name}, which is wired.` : null;
 }
 
@@ -41,10 +42,10 @@ const isClickable = (piece: Piece, layer: Layer) =>
 
 /** Same type, size and style, and both with a text: what a row of buttons has in common. */
 const madeAlike = (a: Layer, b: Layer) =>
-  a.type === b.type &&
-  a.parent === b.parent &&
   !!a.text &&
   !!b.text &&
+  a.type === b.type &&
+  a.parent === b.parent &&
   a.pose.width === b.pose.width &&
   a.pose.height === b.pose.height &&
   JSON.stringify(a.style) === JSON.stringify(b.style);
