@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { cueKinds } from './cues/kinds.ts';
 import { exportKinds } from './formats/exports.ts';
+import type { Form, Part } from './lines/form.ts';
 import { PieceSchema } from './piece/schema.ts';
 import { stepKinds } from './steps/kinds.ts';
 import { transitionKinds } from './transitions/kinds.ts';
@@ -12,6 +13,25 @@ const table = (head: readonly string[], rows: readonly (readonly string[])[]): s
   [head, head.map(() => '---'), ...rows].map((row) => `| ${row.map((cell) => cell.replaceAll('|', '\\|')).join(' | ')} |`).join('\n');
 
 const page = (title: string, intro: string, body: string) => `# ${title}\n\n${intro}\n\n${body}\n`;
+
+/** A part of a form in EBNF (ISO/IEC 14977). */
+function partGrammar(part: Part): string {
+  if (typeof part === 'string') return `"${part}"`;
+  if ('maybe' in part) return `[ ${part.maybe.map(partGrammar).join(' , ')} ]`;
+  if (part.words)
+    return `( ${Object.keys(part.words)
+      .map((word) => `"${word}"`)
+      .join(' | ')} )`;
+  if (part.kind === 'transition') return '[ dot , transition ]';
+  return part.kind === 'timing' ? '[ dot , timing ]' : part.kind;
+}
+
+const formGrammar = (form: Form) => form.parts.map(partGrammar).join(' , ');
+
+const rule = (name: string, forms: readonly Form[]) => {
+  const head = `${name.replaceAll(/[ /]/g, '-')} = `;
+  return `${head}${forms.map(formGrammar).join(`\n${' '.repeat(head.length - 2)}| `)} ;`;
+};
 
 describe('documents say what the tables say', () => {
   test('the schema of a piece', async () => {
@@ -26,6 +46,28 @@ describe('documents say what the tables say', () => {
       rules.map(({ id, meaning }) => [`\`${id}\``, meaning])
     );
     await expect(page('Rules of the walk', intro, body)).toMatchFileSnapshot('../../docs/walk-rules.md');
+  });
+
+  test('the grammar of thread lines', async () => {
+    const cues = Object.values(cueKinds).map((kind) => rule(`cue ${kind.type}`, kind.forms));
+    const steps = Object.values(stepKinds).map((kind) => rule(`step ${kind.do}`, kind.forms));
+    const directed = Object.values(transitionKinds).filter((kind) => kind.hasDirection && kind.type !== 'cut');
+    const plain = Object.values(transitionKinds).filter((kind) => !kind.hasDirection && kind.type !== 'cut');
+    const either = (kinds: readonly { type: string }[]) => kinds.map(({ type }) => `"${type}"`).join(' | ');
+    const names = (prefix: string, kinds: readonly string[]) => kinds.map((kind) => `${prefix}-${kind.replaceAll(' ', '-')}`).join(' | ');
+    const body = [
+      `cue = ${names('cue', Object.keys(cueKinds))} ;`,
+      ...cues,
+      '',
+      `step = ${names('step', Object.keys(stepKinds))} ;`,
+      ...steps,
+      '',
+      `transition = "cut" | ( ${either(plain)} ) , [ timing ]`,
+      `           | ( ${either(directed)} ) , [ "left" | "right" | "up" | "down" ] , [ timing ] ;`,
+    ].join('\n');
+    const intro =
+      'The cues, steps and transitions of [thread lines](thread-lines.md), which has the other half of the grammar: the line around them and what names, times and expressions are. EBNF of ISO/IEC 14977, with space allowed between any two symbols; words are read in any case.';
+    await expect(page('Grammar of cues, steps and transitions', intro, `\`\`\`ebnf\n${body}\n\`\`\``)).toMatchFileSnapshot('../../docs/grammar.md');
   });
 
   test('cues, steps, transitions and exports', async () => {
