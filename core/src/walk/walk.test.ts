@@ -7,6 +7,7 @@ import type { RunEvent, RunState } from '../run/state.ts';
 import { apply } from '../edit/apply.ts';
 import { unwrap } from '../result.ts';
 import { randomPiece } from '../testing/arbitrary.ts';
+import { compose } from '../testing/compose.ts';
 import { build, click, go, on, open } from '../testing/build.ts';
 import { audit, routeEnd } from './audit.ts';
 import { explore, routeTo, startOf } from './explore.ts';
@@ -123,6 +124,14 @@ describe('rules', () => {
       },
     });
     expect(ids(piece)).toEqual(['looks-clickable:home:alike', 'looks-clickable:home:area', 'looks-clickable:home:copy', 'looks-clickable:home:lit']);
+  });
+
+  test('looks-clickable: what something can be dropped on has its use', () => {
+    const shelf = { at: [0, 0, 100, 100], looks: { hover: {} } } as const;
+    const card = (lines: string[]) => ({ at: [0, 200, 80, 80] as const, drag: { axis: 'both' as const }, lines });
+    const of = (lines: string[]) => ids(compose({ frames: { home: { ending: true, layers: { shelf, card: card(lines) } } } }));
+    expect(of(['drop on shelf → send kept'])).toEqual([]);
+    expect(of(['drop → send kept'])).toEqual(['looks-clickable:home:home_shelf']);
   });
 
   test('repeated-target: the copy that kept its address, not a row that is meant to lead to one place', () => {

@@ -26,7 +26,7 @@ const hasWiredInside = (item: Item): boolean => item.children.some((child) => ch
 /** Why a layer without a thread seems to ask for one; null where it does not. */
 export function reasonWhy(piece: Piece, scene: SceneProgram, item: Item): string | null {
   const { layer } = item;
-  if (layer.type === 'field' || layer.drag || layer.choice !== undefined || layer.hit?.how === 'block') return null;
+  if (layer.type === 'field' || layer.drag || layer.choice !== undefined || layer.hit?.how === 'block' || isDroppedOn(scene, layer.id)) return null;
   if (layer.type === 'hit') return 'It is a hit area, and nothing happens when it is pressed.';
   if (layer.looks?.hover || layer.looks?.press) return 'It has a look of its own for the pointer, and nothing happens when it is pressed.';
   const source = layer.copyOf === undefined ? undefined : piece.layers.get(layer.copyOf);
@@ -36,6 +36,10 @@ export function reasonWhy(piece: Piece, scene: SceneProgram, item: Item): string
   const like = scene.items.find((other) => other !== item && madeAlike(other.layer, layer) && isClickable(piece, other.layer));
   return like ? `It is made like ${like.layer.name}, which is wired.` : null;
 }
+
+/** Something in the scene can be dropped on it. */
+const isDroppedOn = (scene: SceneProgram, id: string) =>
+  scene.items.some(({ threads }) => threads.some(({ cue }) => cue.type === 'drop' && cue.on === id));
 
 const isClickable = (piece: Piece, layer: Layer) =>
   layerIdsOf(piece, layer.scene).has(layer.id) && [...threadIdsOf(piece, layer.id)].some((id) => piece.threads.get(id)?.cue.type === 'click');
