@@ -97,7 +97,7 @@
       />
     {:else}
       <button
-        class="min-w-0 flex-1 truncate text-left font-semibold"
+        class="min-w-[88px] flex-1 truncate text-left font-semibold"
         onclick={onpick}
         ondblclick={() => session.canEdit && (renaming = true)}
         data-pick={layer.id}>{layer.name}</button
@@ -109,7 +109,7 @@
         title={finding.sentence}>{words[finding.rule] ?? finding.rule}</span
       >
     {:else}
-      <span class="soft shrink-0 text-[11.5px]">{meta}</span>
+      <span class="soft min-w-0 truncate text-[11.5px]" title={meta}>{meta}</span>
     {/if}
     <span
       class="flex {layer.locked || layer.hidden || isSelected

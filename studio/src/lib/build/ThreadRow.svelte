@@ -92,7 +92,7 @@
             >
           {/if}
           {#if branch.steps.length > 1 || step.do !== 'go'}<button
-              class="chip chip-ghost opacity-0 focus:opacity-100 group-hover/thread:opacity-100"
+              class="chip chip-ghost -mx-0.5 w-4 !px-0 opacity-0 focus:opacity-100 group-hover/thread:opacity-100"
               aria-label="Remove this step"
               onclick={() => rewrite(session, thread, 'Remove a step', withoutStep(thread, b, at))}>✕</button
             >{/if}

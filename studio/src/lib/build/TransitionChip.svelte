@@ -12,6 +12,12 @@
 
   const kinds = $derived(Object.values(transitionKinds).filter((kind) => !only || only.includes(kind.type)));
 
+  /** Where there is nothing to choose but whether it takes time, the type goes without saying. */
+  const words = $derived(
+    !only ? transitionWords(transition) : transition.type === 'cut' ? 'at once' : transitionWords(transition).replace(/^\S+ /, '')
+  );
+  const labelOf = (kind: (typeof kinds)[number]) => (!only ? kind.label : kind.type === 'cut' ? 'at once' : 'in a time');
+
   let open = $state(false);
   let chip: HTMLButtonElement | undefined = $state();
   const easings = ['linear', 'ease', 'ease-in', 'ease-out', 'ease-in-out', 'spring(0.3)', 'overshoot(0.1)'];
@@ -43,8 +49,8 @@
   bind:this={chip}
   class="chip chip-ghost"
   aria-expanded={open}
-  aria-label="Transition: {transitionWords(transition)}"
-  onclick={() => (open = !open)}>{transitionWords(transition)}</button
+  aria-label="{only ? 'Time' : 'Transition'}: {words}"
+  onclick={() => (open = !open)}>{words}</button
 >
 {#if open && chip}
   <Popover anchor={chip} label="Transition" onclose={() => (open = false)} width={250}>
@@ -54,7 +60,7 @@
           <button
             class="chip {kind.type === transition.type ? 'chip-on' : ''}"
             aria-pressed={kind.type === transition.type}
-            onclick={() => setType(kind.type)}>{kind.label}</button
+            onclick={() => setType(kind.type)}>{labelOf(kind)}</button
           >
         {/each}
       </div>

@@ -155,7 +155,9 @@
       {/each}
     {:else}
       {#if session.audit}<p class="border-t border-[var(--line)] px-3.5 py-4">
-          No loose end: every frame can be reached, and from every one there is a way on and a way home.
+          {session.audit.cut
+            ? 'No loose end as far as it was explored. What lies beyond has not been looked at.'
+            : 'No loose end: every frame can be reached, and from every one there is a way on and a way home.'}
         </p>{/if}
     {/each}
   </section>
