@@ -4,6 +4,7 @@ import { toScript } from '../expression/script.ts';
 import type { Branch, Thread } from '../piece/piece.ts';
 import { outward } from '../program/hit.ts';
 import { startFrame, type Program, type SceneProgram } from '../program/program.ts';
+import { destination } from '../run/steps/frames.ts';
 import { addressProblem } from '../steps/address.ts';
 import type { Step, StepOf, Transition } from '../steps/schemas.ts';
 
@@ -362,24 +363,12 @@ class Writer {
   }
 
   private go({ target }: StepOf<'go'>, path: Path): Path {
-    const { frames, frameAt } = this.program;
-    const here = frameAt.get(path.leaf.scene.scene.id)!;
-    const to =
-      target.to === 'frame'
-        ? target.frame
-        : {
-            next: frames[here + 1],
-            previous: frames[here - 1],
-            first: frames[0],
-            last: frames.at(-1),
-            start: startFrame(this.program),
-            back: undefined,
-          }[target.to];
     if (target.to === 'back') {
       this.omitted.add('going back');
       return path;
     }
-    const scene = to && frameAt.has(to) ? this.program.scenes.get(to) : undefined;
+    const to = destination(this.program, { frame: path.leaf.scene.scene.id, back: [] }, target);
+    const scene = typeof to === 'string' ? this.program.scenes.get(to) : undefined;
     if (!scene) return path;
     const leaf = entryLeaf(scene);
     // From a state of a frame to one of the same frame, a chart stays in the frame.
