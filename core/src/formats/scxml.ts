@@ -37,19 +37,36 @@ interface Path {
   readonly moved: boolean;
   /** It left a state, be it to come back. */
   readonly touched: boolean;
+  /** What must hold for it besides what the threads ask. */
+  readonly guards: readonly string[];
+  /** How often it went back. */
+  readonly backs: number;
+  /** The event comes from outside of the chart, so what it left is on the way back by now. */
+  readonly fromOutside: boolean;
   /** The scene that the thread belongs to by now; null where it is the piece's, which is everywhere. */
   readonly scene: SceneProgram | null;
 }
 
-const beginPath = (from: Leaf): Path => ({ from, leaf: from, content: [], moved: false, touched: false, scene: from.scene });
+const beginPath = (from: Leaf, fromOutside: boolean): Path => ({
+  from,
+  leaf: from,
+  content: [],
+  moved: false,
+  touched: false,
+  guards: [],
+  backs: 0,
+  fromOutside,
+  scene: from.scene,
+});
 
-const MOST_WAYS = 64;
+const MOST_WAYS = 1000;
 const handled: ReadonlySet<Step['do']> = new Set(['go', 'set', 'state', 'wait', 'send', 'open']);
 
 class Writer {
   private readonly omitted = new Set<string>();
   private readonly goOns: { readonly event: string; readonly branch: Branch; readonly from: number; readonly thread: Thread }[] = [];
   private readonly heard = new Set<string>();
+  private goesBack = false;
 
   constructor(private readonly program: Program) {}
 
@@ -59,6 +76,9 @@ class Writer {
     this.noteOmitted();
     for (const thread of program.piece.threads.values()) if (thread.enabled) this.heard.add(eventOf(thread.cue));
     this.collectGoOns();
+    this.goesBack = [...program.piece.threads.values()].some(({ branches }) =>
+      branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))
+    );
     const frames = program.frames.map((id) => this.frame(program.scenes.get(id)!));
     const data = [...program.variables.values()]
       .filter((one) => one.scene === null)
@@ -74,6 +94,7 @@ class Writer {
       '    <data id="_visit" expr="0"/>',
       '    <data id="_stay" expr="0"/>',
       '    <data id="_was" expr="null"/>',
+      ...(this.goesBack ? ['    <data id="_back" expr="[]"/>', '    <data id="_origin" expr="null"/>', '    <data id="_trace" expr="true"/>'] : []),
       '  </datamodel>',
       ...(first === null ? [] : [this.starting(first)]),
       ...frames,
@@ -121,6 +142,7 @@ class Writer {
     return [
       '  <state id="starting">',
       `    <transition target="${leafName(entryLeaf(scene))}">`,
+      ...(this.goesBack ? [`      <assign location="_origin" expr="'${first}'"/>`] : []),
       ...this.entered(entryLeaf(scene)).map((line) => `      ${line}`),
       '    </transition>',
       '  </state>',
@@ -250,21 +272,28 @@ class Writer {
 
   /** One transition for each way that the branches of all threads of an event can fall. */
   private ways(event: string, threads: readonly Thread[], leaf: Leaf, guard: string): string[] {
-    let ways: { guards: string[]; path: Path }[] = [{ guards: guard ? [guard] : [], path: beginPath(leaf) }];
+    let ways: { guards: string[]; path: Path }[] = [
+      { guards: guard ? [guard] : [], path: beginPath(leaf, !/^(signal|variable|state)\./.test(event)) },
+    ];
     for (const thread of threads) {
       const choices = this.choices(thread);
-      if (choices === null || ways.length * choices.length > MOST_WAYS) {
-        this.omitted.add(`a thread for ${thread.cue.type} with conditions or branches that go too far`);
-        continue;
-      }
-      ways = ways.flatMap((way) =>
-        choices.map((choice) => ({
-          guards: choice.guard ? [...way.guards, choice.guard] : way.guards,
-          path: choice.branch ? this.follow(thread, choice.branch, 0, { ...way.path, scene: thread.on === 'piece' ? null : leaf.scene }) : way.path,
-        }))
-      );
+      const next = choices && ways.flatMap((way) => choices.flatMap((choice) => this.choose(thread, choice, way, leaf)));
+      if (next === null || next.length > MOST_WAYS) this.omitted.add(`a thread for ${thread.cue.type} with conditions or branches that go too far`);
+      else ways = next;
     }
     return ways.flatMap(({ guards, path }) => this.transition(event, guards, path));
+  }
+
+  private choose(
+    thread: Thread,
+    { guard, branch }: { guard: string; branch: Branch | null },
+    { guards, path }: { guards: string[]; path: Path },
+    leaf: Leaf
+  ): { guards: string[]; path: Path }[] {
+    const all = guard ? [...guards, guard] : guards;
+    if (!branch) return [{ guards: all, path }];
+    const begin = { ...path, scene: thread.on === 'piece' ? null : leaf.scene };
+    return this.follow(thread, branch, 0, begin).map((followed) => ({ guards: all, path: followed }));
   }
 
   /** The branches of a thread with the guard under which each is taken; the last is that none is. */
@@ -302,25 +331,20 @@ class Writer {
 
   private goOn({ event, branch, from, thread }: (typeof this.goOns)[number], leaf: Leaf): string[] {
     const isPiece = thread.on === 'piece';
-    const path = this.follow(thread, branch, from, { ...beginPath(leaf), ...(isPiece && { scene: null }) });
-    return this.transition(event, isPiece ? [] : ['_event.data.at === _visit'], path);
+    const paths = this.follow(thread, branch, from, { ...beginPath(leaf, true), ...(isPiece && { scene: null }) });
+    return paths.flatMap((path) => this.transition(event, isPiece ? [] : ['_event.data.at === _visit'], path));
   }
 
   /** Runs steps from one on, to their end or to the first that has to be waited for. */
-  private follow(thread: Thread, branch: Branch, from: number, begin: Path): Path {
-    let path = begin;
-    let took = 0;
-    for (let at = from; at < branch.steps.length; at++) {
-      const step = branch.steps[at]!;
-      if (!step.with || at === from) {
-        if (took > 0) return this.goOnLater(`go-on.${thread.id}.${thread.branches.indexOf(branch)}.${at}`, took, path);
-        took = 0;
-      }
-      const next = this.step(step, path);
-      if (next !== path || step.do === 'wait') took = Math.max(took, lengthOf(step));
-      path = next;
-    }
-    return path;
+  private follow(thread: Thread, branch: Branch, from: number, begin: Path, took = 0): Path[] {
+    const step = branch.steps[from];
+    if (!step) return [begin];
+    if (!step.with && took > 0) return [this.goOnLater(`go-on.${thread.id}.${thread.branches.indexOf(branch)}.${from}`, took, begin)];
+    const before = step.with ? took : 0;
+    return this.step(step, begin).flatMap((next) => {
+      const takes = next.content !== begin.content || step.do === 'wait';
+      return this.follow(thread, branch, from + 1, next, takes ? Math.max(before, lengthOf(step)) : before);
+    });
   }
 
   /** Steps that wait end with the scene they belong to. */
@@ -331,22 +355,22 @@ class Writer {
     return { ...path, content: [...path.content, delayed(event, ms, comes ? '_visit + 1' : '_visit')] };
   }
 
-  private step(step: Step, path: Path): Path {
+  private step(step: Step, path: Path): Path[] {
     switch (step.do) {
       case 'set':
-        return this.set(step, path);
+        return [this.set(step, path)];
       case 'send':
-        return { ...path, content: [...path.content, `<raise event="signal.${nmtoken(step.signal)}"/>`] };
+        return [{ ...path, content: [...path.content, `<raise event="signal.${nmtoken(step.signal)}"/>`] }];
       case 'go':
-        return this.go(step, path);
+        return step.target.to === 'back' ? this.goBack(path) : [this.go(step, path)];
       case 'state':
-        return this.put(step, path);
+        return [this.put(step, path)];
       case 'open':
         return addressProblem(step.address) === null
-          ? { ...path, content: [...path.content, `<log label="open" expr="${escape(JSON.stringify(step.address))}"/>`] }
-          : path;
+          ? [{ ...path, content: [...path.content, `<log label="open" expr="${escape(JSON.stringify(step.address))}"/>`] }]
+          : [path];
       default:
-        return path;
+        return [path];
     }
   }
 
@@ -362,18 +386,48 @@ class Writer {
     return { ...path, content: [...path.content, ...content] };
   }
 
-  private go({ target }: StepOf<'go'>, path: Path): Path {
-    if (target.to === 'back') {
-      this.omitted.add('going back');
-      return path;
-    }
+  private go({ target, replace }: StepOf<'go'>, path: Path): Path {
     const to = destination(this.program, { frame: path.leaf.scene.scene.id, back: [] }, target);
     const scene = typeof to === 'string' ? this.program.scenes.get(to) : undefined;
     if (!scene) return path;
+    return this.enter(scene, replace && this.goesBack ? { ...path, content: [...path.content, NO_TRACE] } : path);
+  }
+
+  private enter(scene: SceneProgram, path: Path): Path {
     const leaf = entryLeaf(scene);
     // From a state of a frame to one of the same frame, a chart stays in the frame.
     const again = scene === path.from.scene && leaf.state !== null ? this.visit(scene) : [];
     return { ...path, leaf, content: [...path.content, ...again, ...this.entered(leaf)], moved: true, scene: path.scene && scene };
+  }
+
+  /** One way for each frame that may be the one to go back to, and one where there is none. */
+  private goBack(path: Path): Path[] {
+    const trail = path.fromOutside ? `(${this.isBehind(path.from)} ? _back.concat(_origin) : _back)` : '_back';
+    const last = `${trail}[${trail}.length - ${path.backs + 1}]`;
+    const ways = this.program.frames.map((frame) => {
+      const content = [...path.content, NO_TRACE, '<assign location="_back" expr="_back.slice(0, -1)"/>'];
+      return this.enter(this.program.scenes.get(frame)!, {
+        ...path,
+        content,
+        guards: [...path.guards, `${last} === '${frame}'`],
+        backs: path.backs + 1,
+      });
+    });
+    return [...ways, { ...path, guards: [...path.guards, `${trail}.length <= ${path.backs}`] }];
+  }
+
+  /** Whether the last event from outside led here from another frame that *back* is to lead to, but which is not in the list yet. */
+  private isBehind({ scene }: Leaf): string {
+    return `_trace && _origin !== '${scene.scene.id}'`;
+  }
+
+  /** What every event from outside begins with: the frame that the one before it left is put on the way back. */
+  private remember(from: Leaf): string[] {
+    return [
+      `<if cond="${escape(this.isBehind(from))}"><assign location="_back" expr="_back.concat(_origin)"/></if>`,
+      `<assign location="_origin" expr="'${from.scene.scene.id}'"/>`,
+      '<assign location="_trace" expr="true"/>',
+    ];
   }
 
   private put({ of, to }: StepOf<'state'>, path: Path): Path {
@@ -394,13 +448,18 @@ class Writer {
     return { ...path, leaf, content: [...path.content, ...left, ...this.entered(leaf)], touched: true };
   }
 
-  private transition(event: string, guards: readonly string[], { leaf, content, moved, touched }: Path): string[] {
+  private transition(event: string, asked: readonly string[], { from, leaf, content, moved, touched, guards, fromOutside }: Path): string[] {
     const target = moved || touched ? ` target="${leafName(leaf)}"` : '';
-    const cond = guards.length ? ` cond="${escape(guards.map((guard) => `(${guard})`).join(' && '))}"` : '';
-    if (content.length === 0) return [`<transition event="${event}"${cond}${target}/>`];
-    return [`<transition event="${event}"${cond}${target}>`, ...content.map((line) => `  ${line}`), '</transition>'];
+    const all = [...asked, ...guards];
+    const cond = all.length ? ` cond="${escape(all.map((guard) => `(${guard})`).join(' && '))}"` : '';
+    const isIdle = content.length === 0 && !target;
+    const lines = fromOutside && this.goesBack && !isIdle ? [...this.remember(from), ...content] : content;
+    if (lines.length === 0) return [`<transition event="${event}"${cond}${target}/>`];
+    return [`<transition event="${event}"${cond}${target}>`, ...lines.map((line) => `  ${line}`), '</transition>'];
   }
 }
+
+const NO_TRACE = '<assign location="_trace" expr="false"/>';
 
 /** How long the steps before one take, when they are a group that has to end first; 0 where it starts at once. */
 function takes(steps: readonly Step[], at: number): number {
