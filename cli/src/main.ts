@@ -53,6 +53,12 @@ async function main(argv: string[]): Promise<number> {
   return code;
 }
 
+// Whoever reads what is printed may stop early, as `head` does.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code !== 'EPIPE') throw error;
+  process.exit();
+});
+
 try {
   process.exitCode = await main(process.argv);
 } catch (error) {
