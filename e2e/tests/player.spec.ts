@@ -525,3 +525,56 @@ for (const file of readdirSync(pieces).filter((name) => name.endsWith('.zip')))
       .analyze();
     expect(violations.map(({ id: rule, nodes }) => `${rule}: ${nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
   });
+
+test('timers, wait, toggle, enable, pause and start over', async ({ stage }) => {
+  await stage.play({
+    fps: 20,
+    frames: {
+      home: {
+        states: { A: {}, B: { dot: { pose: { x: 300 } } } },
+        timeline: {
+          length: 100,
+          tracks: [
+            [
+              'ball',
+              'x',
+              [
+                [0, 0],
+                [99, 300],
+              ],
+            ],
+          ],
+        },
+        layers: {
+          dot: { at: [10, 10, 20, 20], style: { fill: '#112233' } },
+          ball: { at: [0, 40, 20, 20], style: { fill: '#223344' } },
+          turn: { at: [10, 80, 100, 44], text: 'turn', lines: ['click → toggle this with B'] },
+          unlock: { at: [10, 140, 100, 44], text: 'unlock', lines: ['click → enable or disable locked'] },
+          locked: { at: [10, 200, 100, 44], text: 'locked', disabled: true, lines: ['click → wait 150 ms; send opened'] },
+          stop: { at: [10, 260, 100, 44], text: 'stop', lines: ['click → pause'] },
+          over: { at: [10, 320, 100, 44], text: 'over', lines: ['click → start over; with pause'] },
+        },
+        lines: ['after 300 ms → send late'],
+      },
+    },
+  });
+  const { frame } = stage;
+  const press = (name: string) => frame.getByRole('button', { name }).click();
+  const xOf = async (name: string) => await stage.layer(name).evaluate((node) => new DOMMatrix(getComputedStyle(node).transform).e);
+  await stage.hears('late');
+  await press('turn');
+  await expect.poll(() => xOf('dot')).toBe(300);
+  await press('turn');
+  await expect.poll(() => xOf('dot')).toBe(10);
+  await expect(frame.getByRole('button', { name: 'locked' })).toBeDisabled();
+  await press('unlock');
+  await press('locked');
+  await stage.hears('late', 'opened');
+  await press('stop');
+  const stopped = await xOf('ball');
+  expect(stopped).toBeGreaterThan(0);
+  await stage.page.waitForTimeout(300);
+  expect(await xOf('ball')).toBe(stopped);
+  await press('over');
+  await expect.poll(() => xOf('ball')).toBe(0);
+});
