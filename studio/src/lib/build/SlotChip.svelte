@@ -137,7 +137,7 @@
 {:else}
   <input
     class="field h-[22px] !px-1.5"
-    style:width="{wide}ch"
+    style:width="calc({wide}ch + 12px)"
     value={shown}
     aria-label={slot.kind === 'address' ? 'Address' : slot.kind === 'expression' ? 'Expression' : slot.path}
     aria-invalid={problem !== ''}
