@@ -4,9 +4,10 @@ import { toScript } from '../expression/script.ts';
 import type { Branch, Thread } from '../piece/piece.ts';
 import { outward } from '../program/hit.ts';
 import { startFrame, type Program, type SceneProgram } from '../program/program.ts';
-import { destination } from '../run/steps/frames.ts';
+import { destination, lengthOf as transitionTime } from '../run/steps/frames.ts';
+import { wantedState } from '../run/steps/state.ts';
 import { addressProblem } from '../steps/address.ts';
-import type { Step, StepOf, Transition } from '../steps/schemas.ts';
+import type { Step, StepOf } from '../steps/schemas.ts';
 
 /**
  * The flow of a piece as a state chart: State Chart XML 1.0 (W3C), data model ecmascript. Frames are states, the states of a frame
@@ -37,7 +38,7 @@ interface Path {
   readonly moved: boolean;
   /** It left a state, be it to come back. */
   readonly touched: boolean;
-  /** What must hold for it besides what the threads ask. */
+  /** What must hold for it. */
   readonly guards: readonly string[];
   /** How often it went back. */
   readonly backs: number;
@@ -58,6 +59,8 @@ const beginPath = (from: Leaf, fromOutside: boolean): Path => ({
   fromOutside,
   scene: from.scene,
 });
+
+const guarded = (path: Path, guard: string): Path => (guard ? { ...path, guards: [...path.guards, guard] } : path);
 
 const MOST_WAYS = 1000;
 const handled: ReadonlySet<Step['do']> = new Set(['go', 'set', 'state', 'wait', 'send', 'open']);
@@ -272,28 +275,20 @@ class Writer {
 
   /** One transition for each way that the branches of all threads of an event can fall. */
   private ways(event: string, threads: readonly Thread[], leaf: Leaf, guard: string): string[] {
-    let ways: { guards: string[]; path: Path }[] = [
-      { guards: guard ? [guard] : [], path: beginPath(leaf, !/^(signal|variable|state)\./.test(event)) },
-    ];
+    const begin = beginPath(leaf, !/^(signal|variable|state)\./.test(event));
+    let ways: readonly Path[] = [guarded(begin, guard)];
     for (const thread of threads) {
       const choices = this.choices(thread);
-      const next = choices && ways.flatMap((way) => choices.flatMap((choice) => this.choose(thread, choice, way, leaf)));
+      const next = choices && ways.flatMap((path) => choices.flatMap((choice) => this.choose(thread, choice, path)));
       if (next === null || next.length > MOST_WAYS) this.omitted.add(`a thread for ${thread.cue.type} with conditions or branches that go too far`);
       else ways = next;
     }
-    return ways.flatMap(({ guards, path }) => this.transition(event, guards, path));
+    return ways.flatMap((path) => this.transition(event, path));
   }
 
-  private choose(
-    thread: Thread,
-    { guard, branch }: { guard: string; branch: Branch | null },
-    { guards, path }: { guards: string[]; path: Path },
-    leaf: Leaf
-  ): { guards: string[]; path: Path }[] {
-    const all = guard ? [...guards, guard] : guards;
-    if (!branch) return [{ guards: all, path }];
-    const begin = { ...path, scene: thread.on === 'piece' ? null : leaf.scene };
-    return this.follow(thread, branch, 0, begin).map((followed) => ({ guards: all, path: followed }));
+  private choose(thread: Thread, { guard, branch }: { guard: string; branch: Branch | null }, path: Path): Path[] {
+    const chosen = guarded(path, guard);
+    return branch ? this.follow(thread, branch, 0, { ...chosen, scene: thread.on === 'piece' ? null : path.from.scene }) : [chosen];
   }
 
   /** The branches of a thread with the guard under which each is taken; the last is that none is. */
@@ -330,9 +325,9 @@ class Writer {
   }
 
   private goOn({ event, branch, from, thread }: (typeof this.goOns)[number], leaf: Leaf): string[] {
-    const isPiece = thread.on === 'piece';
-    const paths = this.follow(thread, branch, from, { ...beginPath(leaf, true), ...(isPiece && { scene: null }) });
-    return paths.flatMap((path) => this.transition(event, isPiece ? [] : ['_event.data.at === _visit'], path));
+    const begin = beginPath(leaf, true);
+    const path = thread.on === 'piece' ? { ...begin, scene: null } : guarded(begin, '_event.data.at === _visit');
+    return this.follow(thread, branch, from, path).flatMap((followed) => this.transition(event, followed));
   }
 
   /** Runs steps from one on, to their end or to the first that has to be waited for. */
@@ -433,25 +428,16 @@ class Writer {
   private put({ of, to }: StepOf<'state'>, path: Path): Path {
     const { scene, state } = path.leaf;
     if (of !== undefined || state === null || (path.scene !== null && path.scene !== scene)) return path;
-    const at = scene.states.findIndex((one) => one.id === state);
-    const wanted =
-      'state' in to
-        ? to.state
-        : 'toggle' in to
-          ? state === to.toggle
-            ? scene.initial
-            : to.toggle
-          : (scene.states[at + (to.move === 'next' ? 1 : -1)]?.id ?? (to.wrap ? scene.states.at(to.move === 'next' ? 0 : -1)!.id : state));
-    if (wanted === null || wanted === state || !scene.states.some((one) => one.id === wanted)) return path;
+    const wanted = wantedState(scene, state, to);
+    if (wanted === null || wanted === undefined || wanted === state) return path;
     const leaf = { scene, state: wanted };
     const left = this.hasStateCue(scene) ? [`<raise event="state.left.${scene.scene.id}.${state}"/>`] : [];
     return { ...path, leaf, content: [...path.content, ...left, ...this.entered(leaf)], touched: true };
   }
 
-  private transition(event: string, asked: readonly string[], { from, leaf, content, moved, touched, guards, fromOutside }: Path): string[] {
+  private transition(event: string, { from, leaf, content, moved, touched, guards, fromOutside }: Path): string[] {
     const target = moved || touched ? ` target="${leafName(leaf)}"` : '';
-    const all = [...asked, ...guards];
-    const cond = all.length ? ` cond="${escape(all.map((guard) => `(${guard})`).join(' && '))}"` : '';
+    const cond = guards.length ? ` cond="${escape(guards.map((guard) => `(${guard})`).join(' && '))}"` : '';
     const isIdle = content.length === 0 && !target;
     const lines = fromOutside && this.goesBack && !isIdle ? [...this.remember(from), ...content] : content;
     if (lines.length === 0) return [`<transition event="${event}"${cond}${target}/>`];
@@ -474,11 +460,9 @@ function takes(steps: readonly Step[], at: number): number {
 
 const lengthOf = (step: Step): number => {
   if (step.do === 'wait') return step.ms;
-  if ('transition' in step) return transitionLength(step.transition);
+  if ('transition' in step) return transitionTime(step.transition);
   return 'timing' in step && step.timing ? step.timing.ms + (step.timing.delay ?? 0) : 0;
 };
-
-const transitionLength = (transition: Transition) => (transition.type === 'cut' ? 0 : transition.ms + (transition.delay ?? 0));
 
 const first = (owners: readonly (readonly Thread[])[], fits: (cue: Cue) => boolean): readonly Thread[] =>
   owners.map((threads) => threads.filter((thread) => thread.enabled && fits(thread.cue))).find((threads) => threads.length > 0) ?? [];

@@ -1,3 +1,4 @@
+import type { SceneProgram } from '../../program/program.ts';
 import { stateOf } from '../../program/resolve.ts';
 import type { StepOf } from '../../steps/schemas.ts';
 import type { Place } from '../environment.ts';
@@ -12,7 +13,7 @@ export const state: StepRunner<'state'> = (runner, call, step) => {
   if (!place.isOn) return notDone('not-here', 'What it brings into a state is not on the screen.');
   const { states, scene } = place.instance.scene;
   const name = place.node?.layer.name ?? scene.name;
-  const to = wantedState(place, step.to);
+  const to = wantedState(place.instance.scene, stateOf(place.root, place.instance), step.to);
   if (to === null) return notDone('missing-target', `${name} has no such state.`);
   if (to === undefined) return notDone('nowhere', `${name} is in its ${'move' in step.to && step.to.move === 'next' ? 'last' : 'first'} state.`);
   if (!runner.setState(place, to)) return notDone('there-already', `${name} is in ${states.find(({ id }) => id === to)!.name} already.`);
@@ -28,11 +29,9 @@ export function placeOfStep(runner: Runner, call: Call, of: string | undefined):
   return runner.find(call.instance.key || (call.root ?? runner.run.frame));
 }
 
-/** The state to be in; null where it is not there, undefined where there is no further one. */
-function wantedState({ root, instance }: Place, to: StepOf<'state'>['to']): string | null | undefined {
-  const { states, initial } = instance.scene;
+/** The state that a step leads to from another; null where it is not there, undefined where there is no further one. */
+export function wantedState({ states, initial }: SceneProgram, now: string | null, to: StepOf<'state'>['to']): string | null | undefined {
   const isThere = (id: string | null) => id !== null && states.some((one) => one.id === id);
-  const now = stateOf(root, instance);
   if ('state' in to) return isThere(to.state) ? to.state : null;
   if ('toggle' in to) return isThere(to.toggle) ? (now === to.toggle ? initial : to.toggle) : null;
   if (states.length === 0) return null;
