@@ -1,13 +1,11 @@
 /** `npm test`: format, lint, types, unit and end-to-end tests, with all set-up they need; ends with the counts. */
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { Cluster } from './lib/cluster.mjs';
+import { runPlaywright } from './lib/browser.mjs';
 import { ensurePrograms } from './lib/debian.mjs';
-import { freePort } from './lib/ports.mjs';
 import { build, checkNode, installPackages } from './lib/prepare.mjs';
-import { collect, root, run } from './lib/run.mjs';
+import { collect, root } from './lib/run.mjs';
 import { main, say, since } from './lib/say.mjs';
-import { end, startStudio } from './lib/studio.mjs';
 
 const bin = (name) => join(root, 'node_modules/.bin', name);
 const reports = join(root, '.data/reports');
@@ -39,27 +37,13 @@ async function unit(name) {
 
 async function endToEnd(args) {
   const began = Date.now();
-  const cluster = new Cluster('test-postgres', { durable: false });
-  rmSync(cluster.folder, { recursive: true, force: true });
-  const databaseUrl = await cluster.start();
-  const port = await freePort();
-  let studio = null;
-  try {
-    studio = await startStudio({ port, databaseUrl, demo: true, logLevel: 'error' });
-    const file = join(root, 'e2e/test-results/report.json');
-    rmSync(file, { force: true });
-    await run(bin('playwright'), ['test', ...args], {
-      cwd: join(root, 'e2e'),
-      env: { ...process.env, ZANY_URL: `http://localhost:${port}`, ZANY_DATABASE_URL: databaseUrl },
-    });
-    const { stats } = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : { stats: { expected: 0, unexpected: 1, flaky: 0 } };
-    counts.passed += stats.expected + stats.flaky;
-    counts.failed += stats.unexpected || (stats.expected + stats.flaky === 0 ? 1 : 0);
-    say(`end-to-end tests: ${stats.expected} passed, ${stats.unexpected} failed (${since(began)})`);
-  } finally {
-    await end(studio);
-    await cluster.stop();
-  }
+  const file = join(root, 'e2e/test-results/report.json');
+  rmSync(file, { force: true });
+  await runPlaywright('test-postgres', args);
+  const { stats } = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : { stats: { expected: 0, unexpected: 1, flaky: 0 } };
+  counts.passed += stats.expected + stats.flaky;
+  counts.failed += stats.unexpected || (stats.expected + stats.flaky === 0 ? 1 : 0);
+  say(`end-to-end tests: ${stats.expected} passed, ${stats.unexpected} failed (${since(began)})`);
 }
 
 await main(async () => {
