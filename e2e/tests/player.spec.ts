@@ -282,8 +282,8 @@ test('steps: states, select, enable, show, move, tween, set, wait, lay over and 
   const begin = (await stage.center('dot')).x;
   await frame.getByRole('button', { name: 'state' }).click();
   await stage.hears('there');
-  const { shownScale } = { shownScale: (await frame.locator('.zany-player').boundingBox())!.width / 390 };
-  expect((await stage.center('dot')).x).toBeCloseTo(begin + 290 * shownScale, 0);
+  const shownScale = (await frame.locator('.zany-player').boundingBox())!.width / 390;
+  await expect.poll(async () => (await stage.center('dot')).x, 'the last picture of the tween is drawn too').toBeCloseTo(begin + 290 * shownScale, 0);
   await frame.getByRole('button', { name: 'hide' }).click();
   await expect(stage.layer('dot')).toHaveCount(0);
   await frame.getByRole('button', { name: 'move' }).click();

@@ -220,6 +220,8 @@ export class Player {
     this.isShowing = true;
     this.view.show(pictureAt(this.presentation, now), this.run);
     this.isShowing = false;
+    // As of what was drawn: a moment later it may be over, and its last picture is still owed.
+    this.moved = now < this.presentation.until;
     this.fit();
   }
 
@@ -228,7 +230,6 @@ export class Player {
     cancelAnimationFrame(this.frameRequest);
     if (!this.run || this.isDestroyed) return;
     const plays = isPlaying(this.program, this.run);
-    this.moved = this.presentation !== null && this.now() < this.presentation.until;
     if (plays || this.moved) this.frameRequest = requestAnimationFrame(() => this.tick(plays));
     const due = nextDeadline(this.program, this.run);
     if (due === null || due === Infinity || plays) return;
