@@ -14,15 +14,15 @@ export function newLayer(piece: Piece, layer: Omit<Layer, 'order' | 'parent'>): 
 }
 
 export const moveLayers = (piece: Piece, ids: readonly string[], dx: number, dy: number): Operation[] =>
-  dx === 0 && dy === 0 ? [] : outermost(piece, ids).map((layer) => setPose(layer, { ...layer.pose, x: layer.pose.x + dx, y: layer.pose.y + dy }));
+  dx === 0 && dy === 0 ? [] : outermost(piece, ids).flatMap((layer) => setPose(layer, { ...layer.pose, x: layer.pose.x + dx, y: layer.pose.y + dy }));
 
-const setPose = (layer: Layer, pose: Layer['pose']): Operation => ({
-  op: 'set',
-  table: 'layers',
-  id: layer.id,
-  path: ['pose'],
-  value: { x: tidy(pose.x), y: tidy(pose.y), width: Math.max(1, tidy(pose.width)), height: Math.max(1, tidy(pose.height)) },
-});
+/** Sets what changes of a place and size; how a layer is turned stays. */
+const setPose = (layer: Layer, pose: Rect): Operation[] => {
+  const to = { x: tidy(pose.x), y: tidy(pose.y), width: Math.max(1, tidy(pose.width)), height: Math.max(1, tidy(pose.height)) };
+  return (['x', 'y', 'width', 'height'] as const)
+    .filter((key) => to[key] !== layer.pose[key])
+    .map((key) => ({ op: 'set', table: 'layers', id: layer.id, path: ['pose', key], value: to[key] }));
+};
 
 /** Places keep at most a hundredth of a pixel, so that sums of drags stay readable. */
 const tidy = (n: number) => Math.round(n * 100) / 100;
@@ -54,7 +54,7 @@ function placeItem(item: Item, place: (box: Rect) => Rect, origin: Origin): Oper
   const box = place(item.box);
   const pose = { x: box.x - origin.x, y: box.y - origin.y, width: box.width, height: box.height };
   const inside = item.children.flatMap((child) => placeItem(child, place, { x: tidy(box.x), y: tidy(box.y) }));
-  return [setPose(item.layer, pose), ...inside];
+  return [...setPose(item.layer, pose), ...inside];
 }
 
 export type Edge = 'left' | 'center' | 'right' | 'top' | 'middle' | 'bottom';

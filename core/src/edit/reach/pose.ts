@@ -1,0 +1,59 @@
+import type { Layer, Piece } from '../../piece/piece.ts';
+import { layerIdsOf } from '../../piece/piece.ts';
+import type { Delta, LookName } from '../../piece/schema.ts';
+import { update, type Program } from '../../program/program.ts';
+
+/** How a scene is looked at while it is edited: in one of its states, and one layer in one of its looks. */
+export interface Posing {
+  readonly scene: string;
+  /** Null for the values of the layers themselves, which is the first state. */
+  readonly state: string | null;
+  readonly look: { readonly layer: string; readonly name: LookName } | null;
+}
+
+/**
+ * The program with the layers of one scene as they are in a state and a look: commands that read where layers are and give
+ * operations work on it unchanged. The same program comes back where nothing differs.
+ */
+export function posed(program: Program, posing: Posing): Program {
+  const deltas = deltasOf(program.piece, posing);
+  if (deltas.size === 0) return program;
+  let { layers } = program.piece;
+  for (const [id, list] of deltas) {
+    const layer = layers.get(id);
+    if (layer) layers = layers.set(id, list.reduce(withDelta, layer));
+  }
+  const touched = { scenes: new Set([posing.scene]), frames: false, pieceThreads: false, variables: false };
+  return update(program, { ...program.piece, layers }, touched);
+}
+
+/** What the state and the look change of the scene's own layers; a look's changes come last, as they win. */
+function deltasOf(piece: Piece, { scene, state, look }: Posing): Map<string, Delta[]> {
+  const found = new Map<string, Delta[]>();
+  const add = (layer: string, delta: Delta | undefined) => {
+    if (delta && layerIdsOf(piece, scene).has(layer)) found.set(layer, [...(found.get(layer) ?? []), delta]);
+  };
+  const states = piece.scenes.get(scene)?.states ?? {};
+  if (state !== null) for (const [path, delta] of Object.entries(states[state]?.deltas ?? {})) add(path, delta);
+  const shown = look && piece.layers.get(look.layer)?.looks?.[look.name];
+  if (!look || !shown) return found;
+  add(look.layer, shown);
+  for (const [path, delta] of Object.entries(shown.inside ?? {})) add(path, delta);
+  return found;
+}
+
+/** A layer with what a state or a look changes of it. */
+export function withDelta(layer: Layer, delta: Delta): Layer {
+  const { pose, style, letters, text, asset, path, hidden, state } = delta;
+  return {
+    ...layer,
+    ...(pose && { pose: { ...layer.pose, ...pose } }),
+    ...(style && { style: { ...layer.style, ...style } }),
+    ...(letters && { letters: { ...layer.letters, ...letters } }),
+    ...(text !== undefined && { text }),
+    ...(asset !== undefined && { asset }),
+    ...(path !== undefined && { path }),
+    ...(hidden !== undefined && { hidden }),
+    ...(state !== undefined && { state }),
+  };
+}
