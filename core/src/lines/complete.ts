@@ -1,7 +1,7 @@
 import { parseLine } from './line.ts';
 import { LineError, LineReader } from './reader.ts';
 import type { LineScope } from './scope.ts';
-import { readForOffers } from './offers.ts';
+import { offersOfBindings, readForOffers } from './offers.ts';
 
 export interface Completion {
   /** Where in the line the text to be replaced begins. */
@@ -15,6 +15,7 @@ export interface Completion {
 export function completions(text: string, scope: LineScope, most = 8): Completion[] {
   const reader = new LineReader(text);
   readForOffers(reader, scope);
+  if (scope.owner !== null) offersOfBindings(reader, scope);
   const found = new Map<string, { score: number; completion: Completion }>();
   for (const { at, words } of reader.offers)
     for (const word of words) {

@@ -21,6 +21,7 @@ const scope: LineScope = {
   variables: [],
   stateful: [],
   playable: [],
+  conditions: [],
   statesOf: () => [],
   labelsOf: () => [],
   owner: null,

@@ -1,6 +1,6 @@
-import { displayExpression, type ExpressionScope } from '../expression/names.ts';
+import { displayExpression, writeThing, type ExpressionScope } from '../expression/names.ts';
 import { expressionScope } from '../expression/scope.ts';
-import { framesOf, sceneOfThread, scenesOf, statesOf, type Piece, type Scene, type Thread } from '../piece/piece.ts';
+import { framesOf, sceneOfThread, scenesOf, statesOf, type Layer, type Piece, type Scene, type Thread } from '../piece/piece.ts';
 import { writeRaw, STOPS } from './raw.ts';
 
 export interface Named {
@@ -21,6 +21,8 @@ export interface LineScope {
   /** The states of a placement or scene; of the thread's own scene (or the placement it belongs to) where none is named. */
   readonly statesOf: (of: string | undefined) => readonly Named[];
   readonly labelsOf: (of: string | undefined) => readonly Named[];
+  /** Conditions that are likely here: layers that can be selected, as `Name.selected`, and yes/no variables. */
+  readonly conditions: readonly string[];
   /** The layer that the thread belongs to: “this” means it too. */
   readonly owner: string | null;
   readonly expression: ExpressionScope;
@@ -63,12 +65,24 @@ export function scopeOf(piece: Piece, scene: string | null = null, owner: string
       return found ? statesOf(found) : [];
     },
     labelsOf: (of) => Object.entries(subject(of)?.timeline?.labels ?? {}).map(([id, { name }]) => ({ id, name })),
+    get conditions() {
+      const selectable = layers().filter(({ id }) => id !== owner && canBeSelected(piece.layers.get(id)));
+      const flags = expression().things.filter(({ id, kind }) => kind === 'variable' && piece.variables.get(id)?.type === 'yes/no');
+      return [...selectable.map(({ name }) => `${writeThing(name)}.selected`), ...flags.map(({ name }) => writeThing(name))];
+    },
     owner,
     get expression() {
       return expression();
     },
   };
 }
+
+const canBeSelected = (layer: Layer | undefined): boolean =>
+  layer !== undefined &&
+  (layer.selected !== undefined ||
+    layer.choice !== undefined ||
+    layer.looks?.selected !== undefined ||
+    ['checkbox', 'switch'].includes(layer.field?.kind ?? ''));
 
 /** The scope in which a thread is written. */
 export const scopeFor = (piece: Piece, thread: Pick<Thread, 'on' | 'owner'>): LineScope =>

@@ -1,5 +1,5 @@
 import { byOrder, layersUnder, type Layer, type Piece } from '../../piece/piece.ts';
-import type { Letters, LookName, Style } from '../../piece/schema.ts';
+import type { Letters, Style } from '../../piece/schema.ts';
 import { union, type Rect } from '../../program/geometry.ts';
 import type { Item, Program } from '../../program/program.ts';
 import { keysBetween } from '../order.ts';
@@ -149,6 +149,23 @@ function placeAmong(rest: readonly Layer[], at: number, layers: readonly Layer[]
   return layers.map((layer, i) => ({ op: 'set', table: 'layers', id: layer.id, path: ['order'], value: keys[i] }));
 }
 
+/** Places that states give a layer, in the space of what it is in, moved along as that space changes. */
+function shiftInStates(piece: Piece, layer: Layer, dx: number, dy: number): Operation[] {
+  return Object.entries(piece.scenes.get(layer.scene)?.states ?? {}).flatMap(([state, { deltas }]) => {
+    const pose = deltas[layer.id]?.pose;
+    return (
+      [
+        ['x', dx],
+        ['y', dy],
+      ] as const
+    ).flatMap(([axis, by]): Operation[] =>
+      pose?.[axis] === undefined || by === 0
+        ? []
+        : [{ op: 'set', table: 'scenes', id: layer.scene, path: ['states', state, 'deltas', layer.id, 'pose', axis], value: tidy(pose[axis] + by) }]
+    );
+  });
+}
+
 /** Puts layers into a new group, at the place of the frontmost of them. */
 export function groupLayers(program: Program, scene: string, ids: readonly string[], groupId: string): Operation[] {
   const { piece } = program;
@@ -174,11 +191,13 @@ export function groupLayers(program: Program, scene: string, ids: readonly strin
     style: {},
   };
   const keys = keysBetween(null, null, layers.length);
-  const inside = layers.map((layer, i) => {
+  const inside = layers.flatMap((layer, i) => {
     const { box } = items.get(layer.id)!;
     const here = layer.type === 'group' ? originOf(items.get(layer.id)!) : box;
-    const value: Layer = { ...layer, parent: groupId, order: keys[i]!, pose: { ...layer.pose, x: here.x - around.x, y: here.y - around.y } };
-    return { op: 'put' as const, table: 'layers' as const, value };
+    const pose = { ...layer.pose, x: here.x - around.x, y: here.y - around.y };
+    const value: Layer = { ...layer, parent: groupId, order: keys[i]!, pose };
+    const shifts = shiftInStates(piece, layer, pose.x - layer.pose.x, pose.y - layer.pose.y);
+    return [{ op: 'put' as const, table: 'layers' as const, value }, ...shifts];
   });
   return [{ op: 'put', table: 'layers', value: group }, ...inside];
 }
@@ -196,6 +215,7 @@ export function ungroupLayers(piece: Piece, ids: readonly string[]): { operation
     inside.forEach((layer, i) => {
       const pose = { ...layer.pose, x: layer.pose.x + group.pose.x, y: layer.pose.y + group.pose.y };
       operations.push({ op: 'put', table: 'layers', value: { ...layer, parent: group.parent, order: keys[i]!, pose } as Layer });
+      operations.push(...shiftInStates(piece, layer, group.pose.x, group.pose.y));
       freed.push(layer.id);
     });
     operations.push({ op: 'remove', table: 'layers', id: group.id });
@@ -206,11 +226,10 @@ export function ungroupLayers(piece: Piece, ids: readonly string[]): { operation
 export const removeLayers = (piece: Piece, ids: readonly string[]): Operation[] =>
   outermost(piece, ids).map((layer) => ({ op: 'remove', table: 'layers', id: layer.id }));
 
-/** Sets one property of layers: at rest, or in a look only. An undefined value takes it away. */
+/** Sets one property of layers. An undefined value takes it away. */
 export function restyle(
   piece: Piece,
   ids: readonly string[],
-  look: LookName | 'rest',
   path: readonly [keyof Style] | readonly ['letters', keyof Letters],
   value: unknown
 ): Operation[] {
@@ -218,7 +237,6 @@ export function restyle(
   return ids.flatMap((id): Operation[] => {
     const layer = piece.layers.get(id);
     if (!layer || layer.type === 'group' || layer.type === 'hit') return [];
-    const full = look === 'rest' ? inner : ['looks', look, ...inner];
-    return [{ op: 'set', table: 'layers', id, path: full, ...(value !== undefined && { value }) }];
+    return [{ op: 'set', table: 'layers', id, path: inner, ...(value !== undefined && { value }) }];
   });
 }

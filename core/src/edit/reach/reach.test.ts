@@ -177,7 +177,7 @@ describe('an edit and the looks that it reaches', () => {
 
   it('begins a look by changing it', () => {
     const piece = button();
-    const press = after(piece, withReach(piece, of, some('press'), restyle(piece, [id], 'rest', ['fill'], '#000000')));
+    const press = after(piece, withReach(piece, of, some('press'), restyle(piece, [id], ['fill'], '#000000')));
     expect(press.layers.get(id)!.looks!.press).toEqual({ style: { fill: '#000000' } });
   });
 
@@ -185,7 +185,7 @@ describe('an edit and the looks that it reaches', () => {
     const piece = button();
     const group = layerId('home', 'group');
     const inner = layerId('home', 'inner');
-    const lit = after(piece, withReach(piece, { of: 'looks', layer: group }, some('hover'), restyle(piece, [inner], 'rest', ['fill'], '#123456')));
+    const lit = after(piece, withReach(piece, { of: 'looks', layer: group }, some('hover'), restyle(piece, [inner], ['fill'], '#123456')));
     expect(lit.layers.get(group)!.looks!.hover!.inside![inner]).toEqual({ style: { fill: '#123456' } });
     const seen = posed(compile(lit), { scene: 'home', state: null, look: { layer: group, name: 'hover' } });
     expect(seen.piece.layers.get(inner)!.style.fill).toBe('#123456');

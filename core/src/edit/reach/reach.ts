@@ -10,7 +10,7 @@ import { readPath } from '../path.ts';
  * `follow` changes the layers themselves: variants without a value of their own follow. `some` changes exactly those named,
  * so the others keep what they show; `all` makes every variant show the new value.
  */
-export type Reach = { readonly how: 'follow' | 'all' } | { readonly how: 'some'; readonly of: readonly string[] };
+export type Reach = { readonly how: 'follow' } | { readonly how: 'all' } | { readonly how: 'some'; readonly of: readonly string[] };
 
 /** Where the variants of a scene or of a layer are kept. */
 export type Variants = { readonly of: 'states'; readonly scene: string } | { readonly of: 'looks'; readonly layer: string };

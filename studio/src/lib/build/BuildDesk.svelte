@@ -14,6 +14,7 @@
   import PairUp from './PairUp.svelte';
   import Shelf from './Shelf.svelte';
   import Stage from './Stage.svelte';
+  import StateBar from './StateBar.svelte';
   import Strip from './Strip.svelte';
   import { tools, type Tool } from './tools';
 
@@ -222,6 +223,7 @@
         </div>
       {:else}
         <Stage {session} bind:tool bind:zoom {showHits} />
+        <StateBar {session} />
       {/if}
       {#if session.pairing && session.selection.length > 1}<PairUp {session} />{/if}
     </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { takeFocus } from '$lib/shared/focus';
   import { layersUnder, moveInto, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { setFrame } from './acts';
@@ -111,14 +112,12 @@
     <header class="flex flex-col gap-2 border-b border-[var(--line)] px-3.5 pb-2 pt-2.5">
       <div class="flex min-h-[26px] items-baseline gap-2">
         {#if renaming}
-          <!-- svelte-ignore a11y_autofocus -->
           <input
             class="field h-[26px] flex-1 text-[16px]"
             value={scene.scene.name}
-            autofocus
+            use:takeFocus
             maxlength="120"
             aria-label="Name of the frame"
-            onfocus={(event) => event.currentTarget.select()}
             onblur={rename}
             onkeydown={(event) => {
               event.stopPropagation();

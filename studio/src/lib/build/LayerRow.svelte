@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { takeFocus } from '$lib/shared/focus';
   import Eye from '@lucide/svelte/icons/eye';
   import EyeOff from '@lucide/svelte/icons/eye-off';
   import Lock from '@lucide/svelte/icons/lock';
@@ -77,14 +78,12 @@
   <div class="group/row flex min-h-[22px] items-center gap-2">
     <LayerMark type={layer.type} fill={layer.style.fill} />
     {#if renaming}
-      <!-- svelte-ignore a11y_autofocus -->
       <input
         class="field h-[22px] flex-1 !px-1"
         value={layer.name}
-        autofocus
+        use:takeFocus
         maxlength="120"
         aria-label="Name of the layer"
-        onfocus={(event) => event.currentTarget.select()}
         onblur={rename}
         onkeydown={(event) => {
           event.stopPropagation();

@@ -3,7 +3,6 @@
   import Popover from '$lib/shared/Popover.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { align, spread, stack } from './acts';
-  import { valueIn } from './look-values';
 
   let {
     session,
@@ -16,22 +15,22 @@
   let more = $state(false);
   let moreButton: HTMLButtonElement | undefined = $state();
 
-  const layers = $derived(session.selection.flatMap((id) => session.piece.layers.get(id) ?? []));
+  const layers = $derived(session.selection.flatMap((id) => session.scene?.byId.get(id)?.layer ?? []));
   const one = $derived(layers.length === 1 ? layers[0]! : null);
   const painted = $derived(layers.some((layer) => layer.type === 'box' || layer.type === 'oval'));
   const hasText = $derived(layers.some((layer) => layer.text !== undefined));
   const first = $derived(layers[0]);
 
-  const valueOf = <K extends keyof Style>(key: K) => (first ? valueIn(first, session.look).style[key] : undefined);
-  const letters = $derived(first ? valueIn(first, session.look).letters : {});
+  const valueOf = <K extends keyof Style>(key: K) => first?.style[key];
+  const letters = $derived(first?.letters ?? {});
   const lookWord = $derived(session.look === 'rest' ? '' : `${session.look} look`);
 
   function setStyle(key: keyof Style, value: unknown) {
-    session.edit(`Change ${key}${lookWord && ` in the ${lookWord}`}`, restyle(session.piece, session.selection, session.look, [key], value));
+    session.edit(`Change ${key}${lookWord && ` in the ${lookWord}`}`, restyle(session.piece, session.selection, [key], value));
   }
 
   function setLetters(key: keyof Letters, value: unknown) {
-    session.edit(`Change ${key}`, restyle(session.piece, session.selection, session.look, ['letters', key], value));
+    session.edit(`Change ${key}`, restyle(session.piece, session.selection, ['letters', key], value));
   }
 
   function setNumber(key: 'x' | 'y' | 'width' | 'height', event: Event) {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { takeFocus } from '$lib/shared/focus';
   import { moveFrames } from '@zany/core';
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
@@ -105,14 +106,12 @@
           >{/if}
       </button>
       {#if renaming === id}
-        <!-- svelte-ignore a11y_autofocus -->
         <input
           class="field h-5 w-full !px-1 text-[11px]"
           value={program.scene.name}
-          autofocus
+          use:takeFocus
           maxlength="120"
           aria-label="Name of the frame"
-          onfocus={(event) => event.currentTarget.select()}
           onblur={(event) => rename(id, event)}
           onkeydown={(event) => {
             event.stopPropagation();

@@ -4,6 +4,7 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import { drawLayer, duplicate, noteStep, setLayer } from './acts';
   import { cursorOf, HANDLES, placeOf, pull, type Handle } from './handles';
+  import { poseOfLook } from './look-poses';
   import PropertyBar from './PropertyBar.svelte';
   import { snapEdge, snapMove, type Guide } from './snap';
   import StageStitches from './StageStitches.svelte';
@@ -252,11 +253,10 @@
 
   function finishTyping(event: Event) {
     const text = (event.currentTarget as HTMLTextAreaElement).value;
-    const layer = typing ? session.piece.layers.get(typing) : null;
+    const layer = typing ? scene?.byId.get(typing)?.layer : null;
     typing = null;
     if (!layer || text === (layer.text ?? '')) return;
-    const path = session.look === 'rest' ? ['text'] : ['looks', session.look, 'text'];
-    setLayer(session, [layer.id], `Type in ${layer.name}`, path, text === '' && layer.type !== 'text' ? undefined : text);
+    setLayer(session, [layer.id], `Type in ${layer.name}`, ['text'], text === '' && layer.type !== 'text' ? undefined : text);
   }
 
   function wheel(event: WheelEvent) {
@@ -270,16 +270,8 @@
   }
 
   const screen = $derived.by(() => {
-    const { look, selection, sceneId } = session;
-    if (sceneId === null) return null;
-    const isHovered = look === 'hover' || look === 'press' || look === 'selectedHover';
-    return stillScreen(session.program, sceneId, {
-      over: isHovered ? selection : [],
-      pressed: look === 'press',
-      focus: look === 'focus' ? (selection[0] ?? null) : null,
-      selected: look === 'selected' || look === 'selectedHover' ? selection : [],
-      disabled: look === 'disabled' ? selection : [],
-    });
+    const { openLook, sceneId, stateId } = session;
+    return sceneId === null ? null : stillScreen(session.program, sceneId, { state: stateId, ...poseOfLook(openLook?.name, openLook?.layer) });
   });
   const hitSize = (item: Item) => Math.min(item.box.width, item.box.height);
 </script>

@@ -7,8 +7,10 @@
     onchange: (transition: Transition) => void;
     /** The types to choose from; all if none are given. */
     only?: readonly Transition['type'][];
+    /** What the chip says, if not the transition in words. */
+    label?: string;
   }
-  let { transition, onchange, only }: Props = $props();
+  let { transition, onchange, only, label }: Props = $props();
 
   const kinds = $derived(Object.values(transitionKinds).filter((kind) => !only || only.includes(kind.type)));
 
@@ -50,12 +52,12 @@
   class="chip chip-ghost"
   aria-expanded={open}
   aria-label="{only ? 'Time' : 'Transition'}: {words}"
-  onclick={() => (open = !open)}>{words}</button
+  onclick={() => (open = !open)}>{label ?? words}</button
 >
 {#if open && chip}
   <Popover anchor={chip} label="Transition" onclose={() => (open = false)} width={250}>
     <div class="flex flex-col gap-2 p-1.5">
-      <div class="flex flex-wrap gap-1">
+      <div class="flex flex-wrap gap-1" class:hidden={kinds.length < 2}>
         {#each kinds as kind (kind.type)}
           <button
             class="chip {kind.type === transition.type ? 'chip-on' : ''}"

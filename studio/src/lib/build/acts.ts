@@ -20,6 +20,7 @@ import {
   type Clip,
   type Edge,
   type Layer,
+  type LookName,
   type LayerType,
   type Operation,
   type Rect,
@@ -27,6 +28,7 @@ import {
 } from '@zany/core';
 import { newId } from '$lib/client/ids';
 import type { EditorSession } from '$lib/client/session.svelte';
+import { labelOfLook, looks } from './look-poses';
 
 /** What a designer does to an open piece, each as one named edit. Keys, buttons and the command finder all come here. */
 
@@ -86,7 +88,7 @@ export function removeSelected(session: EditorSession): void {
 
 export function nudge(session: EditorSession, dx: number, dy: number): void {
   const movable = session.selection.filter((id) => !session.piece.layers.get(id)?.locked);
-  session.edit(`Move ${named(session, movable)}`, moveLayers(session.piece, movable, dx, dy));
+  session.edit(`Move ${named(session, movable)}`, moveLayers(session.settled.piece, movable, dx, dy));
 }
 
 export function align(session: EditorSession, edge: Edge): void {
@@ -108,12 +110,12 @@ export function stack(session: EditorSession, way: Way): void {
 export function group(session: EditorSession): void {
   if (!session.sceneId || session.selection.length === 0) return;
   const id = newId();
-  if (session.edit('Group', groupLayers(session.settled, session.sceneId, session.selection, id))) session.select([id]);
+  if (session.edit('Group', groupLayers(session.plain, session.sceneId, session.selection, id), 'plain')) session.select([id]);
 }
 
 export function ungroup(session: EditorSession): void {
   const { operations, ids } = ungroupLayers(session.piece, session.selection);
-  if (session.edit('Take the group apart', operations)) session.select(ids);
+  if (session.edit('Take the group apart', operations, 'plain')) session.select(ids);
 }
 
 /** Where the last duplicate went, so that the next one goes as far again. */
@@ -224,4 +226,40 @@ export function selectAll(session: EditorSession): void {
         .filter((layer) => !layer.locked && !layer.hidden)
         .map((layer) => layer.id)
     );
+}
+
+/** A look made from another one; its fill is a shade of that, so that something is seen at once. */
+export function addLook(session: EditorSession, id: string, look: LookName | 'rest', from: LookName | 'rest'): void {
+  const layer = session.piece.layers.get(id);
+  if (!layer || look === 'rest') return;
+  const value = freshLook(layer, look, from);
+  if (session.edit(`Add a ${labelOfLook(look)} look`, [{ op: 'set', table: 'layers', id, path: ['looks', look], value }], 'plain'))
+    session.openLookOf(id, look);
+}
+
+/** What a new look of a layer begins as. */
+export function freshLook(layer: Layer, look: LookName, from: LookName | 'rest'): object {
+  const source = from === 'rest' ? undefined : layer.looks?.[from];
+  const { fill: ownFill, opacity } = { ...layer.style, ...source?.style };
+  const by = looks.find((one) => one.name === look)!.shade;
+  if (look === 'disabled') return { ...source, style: { ...source?.style, opacity: 0.4 } };
+  if (ownFill) return { ...source, style: { ...source?.style, fill: shade(ownFill, by) } };
+  return { ...source, style: { ...source?.style, opacity: (opacity ?? 1) * (look === 'hover' ? 0.85 : 0.7) } };
+}
+
+/** Lighter for a positive share, darker for a negative one. */
+function shade(color: string, by: number): string {
+  const toward = by > 0 ? 255 : 0;
+  const part = (at: number) => Math.round(parseInt(color.slice(at, at + 2), 16) + (toward - parseInt(color.slice(at, at + 2), 16)) * Math.abs(by));
+  return `#${[1, 3, 5].map((at) => part(at).toString(16).padStart(2, '0')).join('')}${color.slice(7)}`;
+}
+
+export function removeLook(session: EditorSession, id: string, look: LookName): void {
+  const left = Object.keys(session.piece.layers.get(id)?.looks ?? {}).filter((name) => name !== look);
+  if (session.look === look) session.openLookOf(id, 'rest');
+  session.edit(
+    `Remove the ${labelOfLook(look)} look`,
+    [{ op: 'set', table: 'layers', id, path: left.length ? ['looks', look] : ['looks'] }],
+    'plain'
+  );
 }

@@ -5,19 +5,24 @@ import {
   pathText,
   pieceFromTrusted,
   pieceToJson,
+  posed,
   rebase,
   startFrame,
+  statesOf,
   update,
+  withReach,
   type Batch,
   type Finding,
   type LookName,
   type Operation,
   type Piece,
   type Program,
+  type Reach,
   type Report,
   type RunState,
   type SceneProgram,
   type Touched,
+  type Variants,
 } from '@zany/core';
 import type { FollowedBatch, OpenedPiece, Person, Role } from '$lib/shared/types';
 import { Auditor, type AuditAnswer } from './audit';
@@ -50,7 +55,15 @@ export class EditorSession {
   selection: readonly string[] = $state.raw([]);
   /** Frames chosen in the shelf or on the map; the open one is always among them. */
   frameSelection: readonly string[] = $state.raw([]);
+  /** The look that is edited, of the layer named; rest is the layers themselves. */
   look: LookName | 'rest' = $state('rest');
+  lookLayer: string | null = $state(null);
+  /** The state of the open scene that is looked at and edited; null where it has none. */
+  stateId: string | null = $state(null);
+  /** What edits touch: the variant that is open, all of them, or those named; `follow` where others go along. */
+  reach: Reach | null = $state.raw(null);
+  /** Scenes that were gone into from others, the outermost first. */
+  trail: readonly string[] = $state.raw([]);
   saveState: SaveState = $state('saved');
   waiting = $state(0);
   undoNames: readonly string[] = $state.raw([]);
@@ -80,6 +93,7 @@ export class EditorSession {
   private readonly auditor: Auditor;
   private readonly padTakers = new Set<(button: number) => void>();
   private unfollow: () => void = () => undefined;
+  private readonly seen = new WeakMap<Program, { key: string; posed: Program }>();
   private noticeCount = 0;
   private keepingHistory = false;
   private historyIsBehind = false;
@@ -158,8 +172,47 @@ export class EditorSession {
     return this.program.piece;
   }
 
+  /** The open scene as it is looked at: in its state, and with a layer in the look that is edited. */
   get scene(): SceneProgram | null {
-    return (this.sceneId !== null && this.program.scenes.get(this.sceneId)) || null;
+    return (this.sceneId !== null && this.asSeen(this.program).scenes.get(this.sceneId)) || null;
+  }
+
+  /** The look that is edited now, of which layer. */
+  get openLook(): { layer: string; name: LookName } | null {
+    return this.look === 'rest' || this.lookLayer === null ? null : { layer: this.lookLayer, name: this.look };
+  }
+
+  /** The first state is the layers themselves. */
+  get isFirstState(): boolean {
+    const scene = this.sceneId === null ? undefined : this.piece.scenes.get(this.sceneId);
+    return this.stateId === null || !scene || statesOf(scene)[0]?.id === this.stateId;
+  }
+
+  /** What an edit reaches just now, and of which variants; null where there is nothing to choose. */
+  get reaching(): { variants: Variants; reach: Reach } | null {
+    const { openLook, sceneId, stateId } = this;
+    if (this.lookLayer !== null && (openLook !== null || this.reach !== null))
+      return { variants: { of: 'looks', layer: this.lookLayer }, reach: this.reach ?? { how: 'some', of: [this.look] } };
+    if (sceneId === null || stateId === null) return null;
+    const reach: Reach = this.reach ?? (this.isFirstState ? { how: 'follow' } : { how: 'some', of: [stateId] });
+    return { variants: { of: 'states', scene: sceneId }, reach };
+  }
+
+  private asSeen(program: Program): Program {
+    const { sceneId, openLook } = this;
+    if (sceneId === null) return program;
+    const state = this.isFirstState ? null : this.stateId;
+    const key = `${sceneId} ${state} ${openLook?.layer} ${openLook?.name}`;
+    const known = this.seen.get(program);
+    if (known?.key === key) return known.posed;
+    const made = { key, posed: posed(program, { scene: sceneId, state, look: openLook }) };
+    this.seen.set(program, made);
+    return made.posed;
+  }
+
+  private reached(operations: readonly Operation[]): readonly Operation[] {
+    const { reaching } = this;
+    return reaching ? withReach(this.real.piece, reaching.variants, reaching.reach, operations) : operations;
   }
 
   get canEdit(): boolean {
@@ -175,24 +228,74 @@ export class EditorSession {
   openScene(id: string | null): void {
     if (this.sceneId !== id) this.selection = [];
     this.sceneId = id;
-    this.frameSelection = id === null ? [] : [id];
-    this.look = 'rest';
+    this.frameSelection = id !== null && this.piece.scenes.get(id)?.use === 'frame' ? [id] : [];
+    this.trail = [];
+    this.stateId = this.firstShownState();
+    this.rest();
     this.writing = null;
+  }
+
+  /** Goes into a part or a sheet from where it is seen; `leaveScene` goes back. */
+  enterScene(id: string): void {
+    const trail = this.sceneId === null || this.sceneId === id ? this.trail : [...this.trail, this.sceneId];
+    this.openScene(id);
+    this.trail = trail;
+  }
+
+  leaveScene(): void {
+    const back = this.trail.at(-1);
+    if (back === undefined) return;
+    const trail = this.trail.slice(0, -1);
+    this.openScene(back);
+    this.trail = trail;
+  }
+
+  private firstShownState(): string | null {
+    const scene = this.sceneId === null ? undefined : this.piece.scenes.get(this.sceneId);
+    return (scene && (scene.initial ?? statesOf(scene)[0]?.id)) ?? null;
+  }
+
+  openState(id: string | null): void {
+    this.stateId = id;
+    this.rest();
+  }
+
+  /** Opens a look of a layer for editing; what is selected may be inside that layer. */
+  openLookOf(layer: string, look: LookName | 'rest'): void {
+    this.look = look;
+    this.lookLayer = layer;
+    this.reach = null;
+  }
+
+  private rest(): void {
+    this.look = 'rest';
+    this.lookLayer = null;
+    this.reach = null;
+  }
+
+  private isWithin(id: string, outer: string): boolean {
+    for (let at: string | null = id; at !== null; at = this.piece.layers.get(at)?.parent ?? null) if (at === outer) return true;
+    return false;
   }
 
   select(ids: readonly string[]): void {
     this.selection = ids;
-    this.look = 'rest';
+    if (this.lookLayer !== null && !(ids.length > 0 && ids.every((id) => this.isWithin(id, this.lookLayer!)))) this.rest();
     if (this.writing && !ids.includes(this.writing)) this.writing = null;
   }
 
-  /** Makes an edit: shown at once, kept, sent, and undone as one. False if it cannot be applied. */
-  edit(name: string, operations: readonly Operation[]): boolean {
+  /**
+   * Makes an edit: shown at once, kept, sent, and undone as one. False if it cannot be applied. It reaches the states or
+   * looks that are chosen, unless it is a plain one: of how layers are nested, or of a whole scene.
+   */
+  edit(name: string, operations: readonly Operation[], reach: 'as chosen' | 'plain' = 'as chosen'): boolean {
     this.preview(null);
     if (operations.length === 0 || !this.canEdit) return false;
-    const inverse = this.commit(name, [...operations]);
+    const reached = reach === 'plain' ? [...operations] : [...this.reached(operations)];
+    if (reached.length === 0) return true;
+    const inverse = this.commit(name, reached);
     if (!inverse) return false;
-    this.undoStack.push({ name, undo: inverse, redo: [...operations] });
+    this.undoStack.push({ name, undo: inverse, redo: reached });
     if (this.undoStack.length > MOST_HISTORY) this.undoStack.shift();
     this.redoStack = [];
     this.tellHistory();
@@ -205,12 +308,17 @@ export class EditorSession {
       if (this.program !== this.real) this.program = this.real;
       return;
     }
-    const applied = apply(this.real.piece, operations);
+    const applied = apply(this.real.piece, this.reached(operations));
     if (applied.ok) this.program = update(this.real, applied.value.piece, applied.value.touched);
   }
 
-  /** The program without what a preview shows. */
+  /** The program without what a preview shows, with the open scene as it is looked at: what commands read places and values from. */
   get settled(): Program {
+    return this.asSeen(this.real);
+  }
+
+  /** The same as it is in the document, for commands that change how layers are nested. */
+  get plain(): Program {
     return this.real;
   }
 
@@ -326,6 +434,11 @@ export class EditorSession {
     this.program = program;
     if (this.sceneId !== null && !program.scenes.has(this.sceneId)) this.openScene(startFrame(program) ?? framesOf(program.piece)[0]?.id ?? null);
     else if (this.sceneId === null && program.frames.length) this.openScene(startFrame(program));
+    if (this.stateId !== null || this.sceneId !== null) {
+      const states = this.sceneId === null ? undefined : program.piece.scenes.get(this.sceneId)?.states;
+      if (this.stateId === null || !states?.[this.stateId]) this.stateId = this.firstShownState();
+    }
+    if (this.lookLayer !== null && !program.piece.layers.has(this.lookLayer)) this.rest();
     if (this.selection.some((id) => !program.piece.layers.has(id))) this.selection = this.selection.filter((id) => program.piece.layers.has(id));
     if (this.frameSelection.some((id) => !program.scenes.has(id))) this.frameSelection = this.frameSelection.filter((id) => program.scenes.has(id));
   }

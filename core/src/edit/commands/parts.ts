@@ -1,0 +1,384 @@
+import { REFERENCE } from '../../expression/ast.ts';
+import { byOrder, layersUnder, scenesOf, statesOf, threadsOf, type Layer, type Piece, type Scene, type Thread } from '../../piece/piece.ts';
+import { union, type Rect } from '../../program/geometry.ts';
+import type { Item, Program, SceneProgram } from '../../program/program.ts';
+import type { Step } from '../../steps/schemas.ts';
+import { takeName } from '../../words.ts';
+import type { Operation } from '../operation.ts';
+import { keyBetween, keysBetween } from '../order.ts';
+import type { MakeId } from './frames.ts';
+import { originOf, outermost } from './inside.ts';
+import { remapIds } from './remap.ts';
+
+/** Edits that move layers into scenes of their own, parts and sheets, and back. What the piece shows and does stays the same. */
+
+export interface Extracted {
+  readonly operations: Operation[];
+  /** The new part or sheet. */
+  readonly scene: string;
+  /** The placement that stands for the layers; null for a sheet. */
+  readonly placement: string | null;
+}
+
+/** Puts layers into a new part, and a placement of it where they were. Null where there is nothing to take. */
+export function makePart(program: Program, scene: string, ids: readonly string[], name: string, makeId: MakeId): Extracted | null {
+  const taken = takeLayers(program, scene, ids, makeId);
+  if (!taken) return null;
+  const { piece } = program;
+  const placement = makeId();
+  const part = newScene(piece, 'part', makeId(), name, taken.around);
+  const paths = new Map([...taken.names].map(([old, made]) => [old, `${placement}/${made}`]));
+  const place: Layer = {
+    id: placement,
+    scene,
+    parent: taken.parent,
+    order: taken.order,
+    name: freeLayerName(piece, scene, part.name),
+    type: 'placement',
+    pose: { ...taken.around, x: taken.around.x - taken.origin.x, y: taken.around.y - taken.origin.y },
+    style: {},
+    part: part.id,
+  };
+  return {
+    scene: part.id,
+    placement,
+    operations: [
+      { op: 'put', table: 'scenes', value: part },
+      ...taken.layersIn(part.id, { x: -taken.around.x, y: -taken.around.y }),
+      { op: 'put', table: 'layers', value: place },
+      ...taken.threadsIn(scene),
+      ...follow(piece, scene, taken, paths, { x: -taken.around.x, y: -taken.around.y }),
+      ...taken.removals,
+    ],
+  };
+}
+
+/** Puts layers into a new sheet that frames carry over (or under) their own layers. */
+export function makeSheet(
+  program: Program,
+  scene: string,
+  ids: readonly string[],
+  name: string,
+  frames: readonly string[],
+  place: 'over' | 'under',
+  makeId: MakeId
+): Extracted | null {
+  const taken = takeLayers(program, scene, ids, makeId);
+  const own = program.piece.scenes.get(scene);
+  if (!taken || !own) return null;
+  const { piece } = program;
+  const sheet = newScene(piece, 'sheet', makeId(), name, { x: 0, y: 0, width: own.width, height: own.height });
+  return {
+    scene: sheet.id,
+    placement: null,
+    operations: [
+      { op: 'put', table: 'scenes', value: sheet },
+      ...taken.layersIn(sheet.id, { x: 0, y: 0 }),
+      ...taken.threadsIn(null),
+      ...frames.flatMap((frame) => carry(piece, frame, sheet.id, place)),
+      ...follow(piece, scene, taken, taken.names, null),
+      ...taken.removals,
+    ],
+  };
+}
+
+/** Makes a frame carry a sheet, in front of the sheets it has. */
+export function carry(piece: Piece, frame: string, sheet: string, place: 'over' | 'under'): Operation[] {
+  const carries = (piece.scenes.get(frame)?.carries ?? []).filter((one) => one.sheet !== sheet);
+  return [{ op: 'set', table: 'scenes', id: frame, path: ['carries'], value: [...carries, { sheet, place }] }];
+}
+
+/** Frames that carry a sheet no longer do. */
+export function putDown(piece: Piece, frame: string, sheet: string): Operation[] {
+  const left = (piece.scenes.get(frame)?.carries ?? []).filter((one) => one.sheet !== sheet);
+  return [{ op: 'set', table: 'scenes', id: frame, path: ['carries'], ...(left.length && { value: left }) }];
+}
+
+/** The frames that carry a sheet, in order. */
+export const carriersOf = (piece: Piece, sheet: string): Scene[] =>
+  scenesOf(piece, 'frame').filter((frame) => frame.carries?.some((one) => one.sheet === sheet));
+
+/** The placements that show a part. */
+export const placementsOf = (piece: Piece, part: string): Layer[] => [...piece.layers.values()].filter((layer) => layer.part === part).sort(byOrder);
+
+/** Whether a part shows another one, at any depth, or is it. */
+export function partHolds(piece: Piece, part: string, other: string, seen = new Set<string>()): boolean {
+  if (part === other) return true;
+  if (seen.has(part)) return false;
+  seen.add(part);
+  return [...(piece.index.layersOf.get(part) ?? [])].some((id) => {
+    const inner = piece.layers.get(id)?.part;
+    return inner !== undefined && partHolds(piece, inner, other, seen);
+  });
+}
+
+/** A placement of a part, in front, with its middle at a point of the scene (the scene's middle if none is given). */
+export function placePart(piece: Piece, scene: string, part: string, id: string, middle?: { x: number; y: number }): Operation[] {
+  const shown = piece.scenes.get(part);
+  const around = piece.scenes.get(scene);
+  if (!shown || !around || partHolds(piece, part, scene)) return [];
+  const at = middle ?? { x: around.width / 2, y: Math.min(around.height, 844) / 2 };
+  const value: Layer = {
+    id,
+    scene,
+    parent: null,
+    order: keyBetween(layersUnder(piece, scene, null).at(-1)?.order ?? null, null),
+    name: freeLayerName(piece, scene, shown.name),
+    type: 'placement',
+    pose: { x: Math.round(at.x - shown.width / 2), y: Math.round(at.y - shown.height / 2), width: shown.width, height: shown.height },
+    style: {},
+    part,
+  };
+  return [{ op: 'put', table: 'layers', value }];
+}
+
+/** A placement shows another part: what was filled in stays where a layer of the same name takes it, its state where one has its name. */
+export function replacePart(piece: Piece, placement: string, part: string): Operation[] {
+  const layer = piece.layers.get(placement);
+  const [before, after] = [piece.scenes.get(layer?.part ?? ''), piece.scenes.get(part)];
+  if (!layer || !after || partHolds(piece, part, layer.scene)) return [];
+  const { fills, state, ...rest } = layer;
+  const byName = new Map([...(piece.index.layersOf.get(part) ?? [])].map((id) => [piece.layers.get(id)!.name, id]));
+  const kept = Object.fromEntries(
+    Object.entries(fills ?? {}).flatMap(([path, fill]) => {
+      const found = byName.get(piece.layers.get(path)?.name ?? '');
+      return found === undefined ? [] : [[found, fill]];
+    })
+  );
+  const stateName = state === undefined ? undefined : before?.states?.[state]?.name;
+  const sameState = statesOf(after).find((one) => one.name === stateName);
+  const wasWhole = before && layer.pose.width === before.width && layer.pose.height === before.height;
+  const value: Layer = {
+    ...rest,
+    part,
+    ...(Object.keys(kept).length && { fills: kept }),
+    ...(sameState && { state: sameState.id }),
+    ...(wasWhole && { pose: { ...layer.pose, width: after.width, height: after.height } }),
+  };
+  return [{ op: 'put', table: 'layers', value }];
+}
+
+/** Puts the layers of a part where its placement was, in a group, as they are in its state; they have nothing to do with the part any more. */
+export function takeApart(program: Program, placement: string, makeId: MakeId): { operations: Operation[]; group: string | null } {
+  const { piece } = program;
+  const layer = piece.layers.get(placement);
+  const part = program.scenes.get(layer?.part ?? '');
+  if (!layer || !part) return { operations: [], group: null };
+  const group = makeId();
+  const names = new Map(part.items.map(({ layer: inner }) => [inner.id, makeId()]));
+  const [sx, sy] = [layer.pose.width / part.scene.width, layer.pose.height / part.scene.height];
+  const deltas = part.scene.states?.[layer.state ?? part.initial ?? '']?.deltas ?? {};
+  const layers = part.items.map(({ layer: inner }): Layer => {
+    const delta = deltas[inner.id];
+    const fill = layer.fills?.[inner.id];
+    const pose = { ...inner.pose, ...delta?.pose };
+    return {
+      ...remapIds(inner, names),
+      id: names.get(inner.id)!,
+      scene: layer.scene,
+      parent: inner.parent === null ? group : names.get(inner.parent)!,
+      pose: { ...pose, x: pose.x * sx, y: pose.y * sy, width: pose.width * sx, height: pose.height * sy },
+      style: { ...inner.style, ...delta?.style },
+      ...((inner.letters ?? delta?.letters) && { letters: { ...inner.letters, ...delta?.letters } }),
+      ...(fill?.text !== undefined || delta?.text !== undefined ? { text: delta?.text ?? fill?.text ?? '' } : {}),
+      ...(fill?.asset !== undefined || delta?.asset !== undefined ? { asset: delta?.asset ?? fill!.asset! } : {}),
+      ...(delta?.hidden !== undefined && { hidden: delta.hidden }),
+    };
+  });
+  const { part: _part, fills: _fills, state: _state, reentry: _reentry, looks, ...rest } = layer;
+  const asGroup: Layer = { ...rest, ...(looks && { looks: withoutPaths(looks, names) }), id: group, type: 'group' };
+  const own = [...threadsOf(piece, placement), ...part.threads].map((thread) => ({
+    ...remapIds(thread, names),
+    id: makeId(),
+    on: 'layer' as const,
+    owner: group,
+  }));
+  const inner = part.items.flatMap((item) =>
+    item.threads.map((thread) => ({ ...remapIds(thread, names), id: makeId(), owner: names.get(item.layer.id)! }))
+  );
+  const keys = keysBetween(null, null, own.length);
+  const threads = [...own.map((thread, i) => ({ ...thread, order: keys[i]! })), ...inner];
+  const paths = new Map([[placement, group], ...[...names].map(([old, made]) => [`${placement}/${old}`, made] as const)]);
+  return {
+    group,
+    operations: [
+      { op: 'put', table: 'layers', value: asGroup },
+      ...layers.map((value): Operation => ({ op: 'put', table: 'layers', value })),
+      ...threads.map((value): Operation => ({ op: 'put', table: 'threads', value: value as Thread })),
+      ...rewriteReferences(piece, layer.scene, new Set([placement]), (text) => paths.get(text)),
+      { op: 'remove', table: 'layers', id: placement },
+    ],
+  };
+}
+
+const withoutPaths = (looks: NonNullable<Layer['looks']>, names: ReadonlyMap<string, string>): NonNullable<Layer['looks']> =>
+  Object.fromEntries(
+    Object.entries(looks).map(([name, look]) => [
+      name,
+      look && {
+        ...look,
+        ...(look.inside && { inside: Object.fromEntries(Object.entries(look.inside).map(([path, d]) => [names.get(path) ?? path, d])) }),
+      },
+    ])
+  );
+
+interface Taken {
+  readonly around: Rect;
+  /** Where the space of the placement begins. */
+  readonly origin: { readonly x: number; readonly y: number };
+  readonly parent: string | null;
+  readonly order: string;
+  /** New ids of the layers by their old ones. */
+  readonly names: ReadonlyMap<string, string>;
+  readonly tops: ReadonlySet<string>;
+  readonly layersIn: (scene: string, shift: { x: number; y: number }) => Operation[];
+  /** The layers' threads; steps that mean the scene they stood in name it where it is given. */
+  readonly threadsIn: (before: string | null) => Operation[];
+  readonly removals: Operation[];
+}
+
+/** Takes layers with all in them: as copies with new ids, for a layer cannot change its scene. */
+function takeLayers(program: Program, scene: string, ids: readonly string[], makeId: MakeId): Taken | null {
+  const { piece } = program;
+  const found = program.scenes.get(scene);
+  const tops = outermost(piece, ids)
+    .filter((layer) => layer.scene === scene)
+    .sort(byOrder);
+  const around = union(tops.flatMap((layer) => found?.byId.get(layer.id)?.box ?? []));
+  if (!found || !around) return null;
+  const whole = tops.flatMap((layer) => withInside(found, layer.id));
+  const names = new Map(whole.map((item) => [item.layer.id, makeId()]));
+  const parent = tops.every((layer) => layer.parent === tops[0]!.parent) ? tops[0]!.parent : null;
+  const keys = keysBetween(null, null, tops.length);
+  const front = tops.at(-1)!;
+  const siblings = layersUnder(piece, scene, parent);
+  const at = siblings.findIndex((layer) => layer.id === front.id);
+  return {
+    around,
+    origin: originOf(parent === null ? null : found.byId.get(parent)!),
+    parent,
+    order: keyBetween(siblings[at]?.order ?? siblings.at(-1)?.order ?? null, at < 0 ? null : (siblings[at + 1]?.order ?? null)),
+    names,
+    tops: new Set(tops.map((layer) => layer.id)),
+    layersIn: (target, shift) =>
+      whole.map((item) => {
+        const isTop = tops.includes(item.layer);
+        const origin = originOf(item.parent);
+        const pose = isTop
+          ? { ...item.layer.pose, x: item.layer.pose.x + origin.x + shift.x, y: item.layer.pose.y + origin.y + shift.y }
+          : item.layer.pose;
+        const value = {
+          ...remapIds(item.layer, names),
+          id: names.get(item.layer.id)!,
+          scene: target,
+          parent: isTop ? null : names.get(item.layer.parent!)!,
+          ...(isTop && { order: keys[tops.indexOf(item.layer)]! }),
+          pose,
+        };
+        return { op: 'put', table: 'layers', value } as Operation;
+      }),
+    threadsIn: (before) =>
+      whole.flatMap((item) =>
+        item.threads.map((thread): Operation => {
+          const moved = { ...remapIds(thread, names), id: makeId(), owner: names.get(item.layer.id)! };
+          return { op: 'put', table: 'threads', value: before === null ? moved : namingScene(moved, before) };
+        })
+      ),
+    removals: tops.map((layer) => ({ op: 'remove', table: 'layers', id: layer.id })),
+  };
+}
+
+const withInside = (scene: SceneProgram, id: string): Item[] => {
+  const item = scene.byId.get(id);
+  return item ? [item, ...item.children.flatMap((child) => withInside(scene, child.layer.id))] : [];
+};
+
+/** A state step without a name means the scene it stands in; in a part it has to say which that was. */
+const namingScene = (thread: Thread, scene: string): Thread => ({
+  ...thread,
+  branches: thread.branches.map((branch) => ({
+    ...branch,
+    steps: branch.steps.map((step): Step => (step.do === 'state' && step.of === undefined ? { ...step, of: scene } : step)),
+  })),
+});
+
+/** What else in the scene speaks of the layers that have moved: its states, other layers' threads and bindings. */
+function follow(piece: Piece, scene: string, taken: Taken, paths: ReadonlyMap<string, string>, shift: { x: number; y: number } | null): Operation[] {
+  const states = Object.entries(piece.scenes.get(scene)?.states ?? {}).flatMap(([state, { deltas }]): Operation[] => {
+    const gone = Object.keys(deltas).filter((path) => taken.names.has(path.split('/')[0]!));
+    if (!gone.length) return [];
+    const left = Object.fromEntries(
+      Object.entries(deltas).flatMap(([path, delta]) => {
+        if (!gone.includes(path)) return [[path, delta]];
+        if (!shift) return [];
+        const [first, ...rest] = path.split('/') as [string, ...string[]];
+        const pose = delta.pose && taken.tops.has(path) ? moved(delta.pose, shift, taken.origin) : delta.pose;
+        return [[[paths.get(first)!, ...rest].join('/'), { ...delta, ...(pose && { pose }) }]];
+      })
+    );
+    return [{ op: 'set', table: 'scenes', id: scene, path: ['states', state, 'deltas'], value: left }];
+  });
+  const own = new Set(taken.names.keys());
+  return [...states, ...rewriteReferences(piece, scene, own, (text) => renamed(text, paths))];
+}
+
+const moved = <P extends { x?: number; y?: number }>(pose: P, shift: { x: number; y: number }, origin: { x: number; y: number }): P => ({
+  ...pose,
+  ...(pose.x !== undefined && { x: pose.x + origin.x + shift.x }),
+  ...(pose.y !== undefined && { y: pose.y + origin.y + shift.y }),
+});
+
+function renamed(path: string, paths: ReadonlyMap<string, string>): string | undefined {
+  const [first, ...rest] = path.split('/') as [string, ...string[]];
+  const to = paths.get(first);
+  return to === undefined ? undefined : [to, ...rest].join('/');
+}
+
+/** Threads and bindings of a scene (and of the piece) that name layers by paths which are others now. */
+function rewriteReferences(piece: Piece, scene: string, gone: ReadonlySet<string>, rename: (path: string) => string | undefined): Operation[] {
+  const rewrite = (value: unknown): unknown => {
+    if (typeof value === 'string')
+      return value.includes('‹')
+        ? value.replace(REFERENCE, (whole: string, equals: string, path: string) =>
+            rename(path) === undefined ? whole : `‹${equals}${rename(path)}›`
+          )
+        : (rename(value) ?? value);
+    if (Array.isArray(value)) return value.map(rewrite);
+    if (typeof value !== 'object' || value === null) return value;
+    return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, rewrite(inner)]));
+  };
+  const layers = [...(piece.index.layersOf.get(scene) ?? [])].filter((id) => !gone.has(id)).map((id) => piece.layers.get(id)!);
+  const owners = [piece.head.id, scene, ...layers.map((layer) => layer.id)];
+  const threads = owners
+    .flatMap((owner) => threadsOf(piece, owner))
+    .flatMap((thread): Operation[] => {
+      const [cue, branches] = [rewrite(thread.cue), rewrite(thread.branches)];
+      const changed = JSON.stringify([cue, branches]) !== JSON.stringify([thread.cue, thread.branches]);
+      return changed
+        ? [
+            { op: 'set', table: 'threads', id: thread.id, path: ['cue'], value: cue },
+            { op: 'set', table: 'threads', id: thread.id, path: ['branches'], value: branches },
+          ]
+        : [];
+    });
+  const bound = layers.flatMap((layer): Operation[] => {
+    const [bindings, text] = [rewrite(layer.bindings), layer.text?.includes('‹') ? rewrite(layer.text) : layer.text];
+    return [
+      ...(JSON.stringify(bindings) === JSON.stringify(layer.bindings)
+        ? []
+        : [{ op: 'set' as const, table: 'layers' as const, id: layer.id, path: ['bindings'], value: bindings }]),
+      ...(text === layer.text ? [] : [{ op: 'set' as const, table: 'layers' as const, id: layer.id, path: ['text'], value: text }]),
+    ];
+  });
+  return [...threads, ...bound];
+}
+
+function newScene(piece: Piece, use: 'part' | 'sheet', id: string, name: string, box: Rect): Scene {
+  const all = scenesOf(piece, use);
+  const order = keyBetween(all.at(-1)?.order ?? null, null);
+  const free = takeName(new Set(all.map((scene) => scene.name)), name);
+  return { id, use, name: free, order, width: Math.max(1, box.width), height: Math.max(1, box.height), background: '#ffffff00' };
+}
+
+const freeLayerName = (piece: Piece, scene: string, name: string): string =>
+  takeName(new Set([...(piece.index.layersOf.get(scene) ?? [])].map((id) => piece.layers.get(id)!.name)), name);

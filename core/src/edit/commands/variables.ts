@@ -1,0 +1,75 @@
+import { byOrder, variablesOf, type Piece, type Variable } from '../../piece/piece.ts';
+import { keyBetween } from '../order.ts';
+import type { Operation } from '../operation.ts';
+
+/** Edits of variables, and where they are used. */
+
+export type VariableSpec = Pick<Variable, 'name' | 'type' | 'initial'> & Partial<Pick<Variable, 'min' | 'max' | 'step' | 'options'>>;
+
+/** A new variable of the piece, or of one scene, after the others. */
+export function newVariable(piece: Piece, id: string, spec: VariableSpec, scene: string | null = null): Operation[] {
+  const order = keyBetween(variablesOf(piece, scene).at(-1)?.order ?? null, null);
+  const value: Variable = { id, scene, order, ...spec, name: spec.name.trim().slice(0, 120) };
+  return [{ op: 'put', table: 'variables', value }];
+}
+
+/** The kind of variable that a first value asks for: `true`, `3`, or a text with or without quotes. */
+export function guessVariable(name: string, written: string): VariableSpec {
+  const text = written.trim();
+  if (/^(true|false)$/.test(text)) return { name, type: 'yes/no', initial: false };
+  if (/^-?\d+(\.\d+)?$/.test(text) || /[+*/-]/.test(text.replace(/"[^"]*"/g, ''))) return { name, type: 'number', initial: 0 };
+  return { name, type: 'text', initial: '' };
+}
+
+/** Another type: what does not fit it begins anew. */
+export function retypeVariable(variable: Variable, type: Variable['type']): Operation[] {
+  const { min: _min, max: _max, step: _step, options: _options, ...rest } = variable;
+  const { initial } = variable;
+  const fresh: Record<Variable['type'], Partial<Variable>> = {
+    'yes/no': { initial: initial === true },
+    number: { initial: Number.isFinite(Number(initial)) ? Number(initial) : 0 },
+    text: { initial: String(initial) },
+    choice: typeof initial === 'string' && initial ? { initial, options: [initial] } : { initial: 'One', options: ['One', 'Two'] },
+  };
+  return [{ op: 'put', table: 'variables', value: { ...rest, type, ...fresh[type] } as Variable }];
+}
+
+/** Where a variable is used. */
+export interface VariableUse {
+  readonly how: 'set' | 'read';
+  /** The layer or scene; null for a thread of the whole piece. */
+  readonly owner: string | null;
+  readonly thread: string | null;
+}
+
+/** Every thread, binding, text and field that sets or reads a variable. */
+export function usesOfVariable(piece: Piece, id: string): VariableUse[] {
+  const found: VariableUse[] = [];
+  const reference = `‹${id}›`;
+  for (const thread of [...piece.threads.values()].sort(byOrder)) {
+    const owner = thread.on === 'piece' ? null : thread.owner;
+    const steps = thread.branches.flatMap((branch) => branch.steps);
+    if (steps.some((step) => step.do === 'set' && step.variable === id)) found.push({ how: 'set', owner, thread: thread.id });
+    if (JSON.stringify(thread.branches).includes(reference) || ('variable' in thread.cue && thread.cue.variable === id))
+      found.push({ how: 'read', owner, thread: thread.id });
+  }
+  for (const layer of piece.layers.values()) {
+    if (layer.field?.variable === id) found.push({ how: 'set', owner: layer.id, thread: null });
+    else if (JSON.stringify([layer.bindings, layer.text, layer.looks, layer.fills]).includes(reference))
+      found.push({ how: 'read', owner: layer.id, thread: null });
+  }
+  for (const scene of piece.scenes.values()) {
+    if (Object.values(scene.choices ?? {}).some((choice) => choice.variable === id)) found.push({ how: 'set', owner: scene.id, thread: null });
+    if (scene.stateIs?.includes(reference)) found.push({ how: 'read', owner: scene.id, thread: null });
+  }
+  return found;
+}
+
+/** The name of a variable that a line sets and that is not there, with what it is set to; null where the line has none. */
+export function unknownVariable(line: string, known: readonly { readonly name: string }[]): { name: string; value: string } | null {
+  for (const [, name, value] of line.matchAll(/(?:^|[;→>]\s*|\bwith\s+)set\s+([^;·→>]+?)\s+to\s+([^;·]+)/giu)) {
+    const written = name!.replace(/^"(.*)"$/, '$1').trim();
+    if (written && !known.some((one) => one.name.toLowerCase() === written.toLowerCase())) return { name: written, value: value!.trim() };
+  }
+  return null;
+}

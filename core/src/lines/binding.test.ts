@@ -1,0 +1,49 @@
+import { describe, expect, it } from 'vitest';
+import { compose, layerId } from '../testing/compose.ts';
+import { beginsBinding, bindingWords, parseBinding, printBinding } from './binding.ts';
+import { completions } from './complete.ts';
+import { scopeOf } from './scope.ts';
+
+const piece = compose({
+  variables: { Seats: { type: 'number', initial: 3 }, Open: { type: 'yes/no', initial: false } },
+  frames: {
+    home: {
+      layers: {
+        Terms: { type: 'field', field: { kind: 'checkbox' } },
+        'Day tab': { selected: false },
+        Pay: {},
+      },
+    },
+  },
+});
+const scope = scopeOf(piece, 'home', layerId('home', 'Pay'));
+
+describe('bindings as lines', () => {
+  it('are read and printed back', () => {
+    for (const line of [
+      'enabled when Terms.selected',
+      'shown when Seats > 2 and not(Open)',
+      'x is Seats * 40 + 2',
+      'selected when `Day tab`.selected',
+    ]) {
+      const parsed = parseBinding(line, scope);
+      expect(parsed.ok && printBinding(parsed.value, scope)).toBe(line.replaceAll('`Day tab`', 'Day tab'));
+    }
+    expect(Object.values(bindingWords).every(beginsBinding)).toBe(true);
+    expect(beginsBinding('hover → go to home')).toBe(false);
+  });
+
+  it('say where they are wrong', () => {
+    const parsed = parseBinding('enabled when Trems.selected', scope);
+    expect(parsed.ok).toBe(false);
+    expect(!parsed.ok && parsed.error.column).toBe(14);
+  });
+
+  it('are offered whole for what can be selected here', () => {
+    expect(completions('en', scope).map(({ word }) => word)).toEqual(
+      expect.arrayContaining(['enabled when Terms.selected', 'enabled when Day tab.selected', 'enabled when Open'])
+    );
+    expect(completions('enabled when T', scope).map(({ line }) => line)).toContain('enabled when Terms.selected');
+    expect(completions('en', scopeOf(piece, 'home')).some(({ word }) => word.startsWith('enabled when'))).toBe(false);
+  });
+});

@@ -1,0 +1,28 @@
+/** How a field of a layer, and its value, are written where two states are compared. */
+
+const fields: Record<string, string> = {
+  'pose.x': 'x',
+  'pose.y': 'y',
+  'pose.width': 'width',
+  'pose.height': 'height',
+  'pose.rotation': 'turned by',
+  'pose.scale': 'scale',
+  'pose.anchor': 'anchor',
+  'style.line': 'line',
+  'style.ink': 'colour of the text',
+  hidden: 'hidden',
+  asset: 'picture',
+  path: 'shape',
+};
+
+export const fieldWords = (field: string): string => fields[field] ?? field.replace(/^(style|letters|pose)\./, '');
+
+export function valueWords(value: unknown): string {
+  if (value === undefined) return 'none';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'number') return String(Math.round(value * 100) / 100);
+  if (typeof value === 'string') return /^[0-9a-f]{64}$/.test(value) ? 'another file' : value === '' ? 'empty' : value.slice(0, 40);
+  const line = value as { color?: string; width?: number; x?: number; y?: number; blur?: number };
+  if (line.width !== undefined) return `${line.width} px ${line.color ?? ''}`.trim();
+  return Object.values(line).join(' ');
+}

@@ -1,0 +1,27 @@
+import type { LookName, Still } from '@zany/core';
+
+/** The looks in the order of the strip, with how each is brought about. */
+export const looks = [
+  { name: 'rest', label: 'Rest', shade: 0 },
+  { name: 'hover', label: 'Hover', shade: 0.16 },
+  { name: 'press', label: 'Press', shade: -0.14 },
+  { name: 'focus', label: 'Focus', shade: 0.08 },
+  { name: 'selected', label: 'Selected', shade: -0.2 },
+  { name: 'selectedHover', label: 'Selected, hovered', shade: -0.1 },
+  { name: 'disabled', label: 'Off', shade: 0 },
+] as const satisfies readonly { name: LookName | 'rest'; label: string; shade: number }[];
+
+export const labelOfLook = (name: LookName | 'rest'): string => looks.find((look) => look.name === name)!.label;
+
+/** How a scene has to be looked at so that a layer is in a look. */
+export function poseOfLook(look: LookName | 'rest' | undefined, layer: string | undefined): Still {
+  if (look === undefined || look === 'rest' || layer === undefined) return {};
+  const isHovered = look === 'hover' || look === 'press' || look === 'selectedHover';
+  return {
+    over: isHovered ? [layer] : [],
+    pressed: look === 'press',
+    focus: look === 'focus' ? layer : null,
+    selected: look === 'selected' || look === 'selectedHover' ? [layer] : [],
+    disabled: look === 'disabled' ? [layer] : [],
+  };
+}

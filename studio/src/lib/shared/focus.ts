@@ -1,0 +1,7 @@
+import type { Action } from 'svelte/action';
+
+/** Takes the focus as soon as it is there, also from a button that was just pressed; what is written in it is selected. */
+export const takeFocus: Action<HTMLElement> = (node) => {
+  node.focus();
+  if (node instanceof HTMLInputElement || node instanceof HTMLTextAreaElement) node.select();
+};
