@@ -31,7 +31,7 @@ export * from './formats/package.ts';
 export * from './formats/sarif.ts';
 export * from './formats/scxml.ts';
 export { beginsBinding, bindingWords, parseBinding, printBinding, type LineBinding } from './lines/binding.ts';
-export { completions, type Completion } from './lines/complete.ts';
+export { completions, expressionCompletions, type Completion } from './lines/complete.ts';
 export { cuesFor, formOfCue, formOfStep, parseLine, parseLines, printCue, printLine, printStep, type LineThread } from './lines/line.ts';
 export { LineError } from './lines/reader.ts';
 export { findNamed, scopeFor, scopeOf, writeNamed, type LineScope, type Named } from './lines/scope.ts';

@@ -1,7 +1,7 @@
 import { parseLine } from './line.ts';
 import { LineError, LineReader } from './reader.ts';
 import type { LineScope } from './scope.ts';
-import { offersOfBindings, readForOffers } from './offers.ts';
+import { offersOfBindings, offersOfExpression, readForOffers } from './offers.ts';
 
 export interface Completion {
   /** Where in the line the text to be replaced begins. */
@@ -16,12 +16,23 @@ export function completions(text: string, scope: LineScope, most = 8): Completio
   const reader = new LineReader(text);
   readForOffers(reader, scope);
   if (scope.owner !== null) offersOfBindings(reader, scope);
+  return gathered(reader, text, most);
+}
+
+/** The same for an expression by itself. */
+export function expressionCompletions(text: string, scope: LineScope, most = 8): Completion[] {
+  const reader = new LineReader(text);
+  offersOfExpression(reader, scope);
+  return gathered(reader, text, most);
+}
+
+function gathered(reader: LineReader, text: string, most: number): Completion[] {
   const found = new Map<string, { score: number; completion: Completion }>();
-  for (const { at, words } of reader.offers)
+  for (const { at, words, likely } of reader.offers)
     for (const word of words) {
       const score = fit(text.slice(at).trim(), word);
       if (score === null || found.has(word)) continue;
-      found.set(word, { score, completion: { from: at, word, line: text.slice(0, at) + (needsSpace(text, at, word) ? ' ' : '') + word } });
+      found.set(word, { score: likely ? score - 3 : score, completion: { from: at, word, line: text.slice(0, at) + (needsSpace(text, at, word) ? ' ' : '') + word } });
     }
   return [...found.values()]
     .sort((a, b) => a.score - b.score)

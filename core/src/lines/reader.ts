@@ -17,6 +17,8 @@ export class LineError extends Error {
 export interface Offer {
   readonly at: number;
   readonly words: readonly string[];
+  /** What is probably meant here comes before all else that fits. */
+  readonly likely?: true;
 }
 
 /** Reads a line from left to right. Each question also notes what it would have taken, so completion knows the grammar. */
@@ -35,9 +37,9 @@ export class LineReader {
     return this.at >= this.text.length;
   }
 
-  offer(words: readonly string[]): void {
+  offer(words: readonly string[], likely = false): void {
     this.skipSpace();
-    this.offers.push({ at: this.at, words });
+    this.offers.push({ at: this.at, words, ...(likely && { likely: true as const }) });
   }
 
   /** Takes one of the words if it stands here, the longest first. */

@@ -8,9 +8,9 @@
   import type { Player } from '@zany/player';
   import { onDestroy } from 'svelte';
   import { CLIP_TYPE, clipOf, linesOf, paste, removeSelected } from './acts';
+  import Aside from './Aside.svelte';
   import BringInBar from './BringInBar.svelte';
   import CueSheet from './CueSheet.svelte';
-  import Landings from './Landings.svelte';
   import PairUp from './PairUp.svelte';
   import Shelf from './Shelf.svelte';
   import Stage from './Stage.svelte';
@@ -237,7 +237,7 @@
         if (scene) session.openScene(scene);
         session.select([layer]);
       }}
-    />{:else}<Landings {session} bind:picker />{/if}
+    />{:else}<Aside {session} bind:picker />{/if}
 </main>
 
 {#if dragging}<div

@@ -6,6 +6,8 @@
   import LayerRow from './LayerRow.svelte';
   import LineInput from './LineInput.svelte';
   import ThreadRow from './ThreadRow.svelte';
+  import SceneSentence from './SceneSentence.svelte';
+  import SheetRows from './SheetRows.svelte';
   import PieceThreads from './PieceThreads.svelte';
 
   let { session, finder = $bindable() }: { session: EditorSession; finder?: HTMLInputElement | undefined } = $props();
@@ -129,7 +131,10 @@
             <button title="Double-click to rename" ondblclick={() => session.canEdit && (renaming = true)}>{scene.scene.name}</button>
           </h2>
         {/if}
-        <span class="soft shrink-0">frame {(session.program.frameAt.get(scene.scene.id) ?? 0) + 1} · {scene.scene.width} × {scene.scene.height}</span>
+        <span class="shrink-0 {scene.scene.use === 'frame' ? 'soft' : 'text-[var(--plum)]'}"
+          >{scene.scene.use === 'frame' ? `frame ${(session.program.frameAt.get(scene.scene.id) ?? 0) + 1}` : scene.scene.use} · {scene.scene.width} × {scene
+            .scene.height}</span
+        >
       </div>
       <div class="flex items-center gap-1 [&_.chip]:shrink-0 [&_.chip]:!px-[5px]">
         {#each Object.keys(counts) as Filter[] as name (name)}
@@ -168,6 +173,7 @@
       ondrop={drop}
       ondragend={() => (dropAt = dragged = null)}
     >
+      {#if filter === 'all' || filter === 'wired'}<SheetRows {session} place="over" {fired} />{/if}
       {#each shown as { item, depth } (item.layer.id)}
         <div class="relative">
           {#if dropAt?.id === item.layer.id}<span
@@ -178,17 +184,19 @@
       {:else}
         {#if rows.length === 0}
           <p class="soft px-4 py-5">
-            This frame is empty. Draw a hit area with <kbd>H</kbd> or a box with <kbd>B</kbd>, or drop pictures on the stage.
+            This {scene.scene.use} is empty. Draw a hit area with <kbd>H</kbd> or a box with <kbd>B</kbd>, or drop pictures on the stage.
           </p>
         {:else}<p class="soft px-4 py-3">No layer fits.</p>{/if}
       {/each}
-      <div class="border-b border-[var(--line)] px-3.5 py-2" role="group" aria-label="Threads of the frame itself">
+      {#if filter === 'all' || filter === 'wired'}<SheetRows {session} place="under" {fired} />{/if}
+      <div class="border-b border-[var(--line)] px-3.5 py-2" role="group" aria-label="Threads of the {scene.scene.use} itself">
         <div class="flex items-center gap-2">
-          <span class="h-[14px] w-[11px] rounded-[2px] border border-[var(--soft)]"></span><span class="font-semibold">The frame itself</span><span
-            class="soft ml-auto text-[11.5px]">clicks beside all layers, keys, times</span
-          >
+          <span class="h-[14px] w-[11px] rounded-[2px] border border-[var(--soft)]"></span><span class="font-semibold"
+            >The {scene.scene.use} itself</span
+          ><span class="soft ml-auto text-[11.5px]">clicks beside all layers, keys, times</span>
         </div>
         <div class="ml-[22px]">
+          {#if session.selection.length === 0 && session.canEdit && !session.trying}<div class="my-1.5"><SceneSentence {session} {scene} /></div>{/if}
           {#each scene.threads as thread (thread.id)}<ThreadRow {session} {thread} fired={fired.has(thread.id)} />{/each}
           {#if session.selection.length === 0 && session.canEdit && !session.trying}<div class="my-1.5">
               <LineInput {session} on="scene" owner={scene.scene.id} />

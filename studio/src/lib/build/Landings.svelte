@@ -66,10 +66,8 @@
   }
 </script>
 
-<aside class="scroll flex min-h-0 flex-col gap-3 border-l border-[var(--line)] bg-[var(--sheet)] px-3.5 py-2.5" aria-label="Landings">
-  <h2 class="text-[15px]">
-    Landings {#if one}<span class="soft font-sans text-[13px] font-normal">of {one.layer.name}</span>{/if}
-  </h2>
+<div class="flex flex-col gap-3">
+  {#if one}<p class="soft -mt-1">of {one.layer.name}</p>{/if}
   {#each landings.slice(0, 30) as { thread, item } (thread.id)}
     {@const landing = landingOf(thread)}
     <div
@@ -155,4 +153,4 @@
       </div>
     </div>
   {/if}
-</aside>
+</div>

@@ -24,5 +24,18 @@
       stroke="var(--ink)"
       stroke-opacity=".6"
     />
+  {:else if type === 'placement'}<rect x="1" y="1" width="12" height="12" rx="3" fill="var(--plum-wash)" stroke="var(--plum)" stroke-width="1.4" />
+  {:else if type === 'field'}<rect x="0.8" y="3" width="12.4" height="8" rx="2" fill="var(--sheet)" stroke="var(--ink)" stroke-opacity=".6" /><line
+      x1="3.4"
+      y1="5"
+      x2="3.4"
+      y2="9"
+      stroke="var(--ink)"
+    />
+  {:else if type === 'video' || type === 'sound'}<rect x="1" y="1" width="12" height="12" rx="2" fill="none" stroke="var(--teal)" /><path
+      d="M5 4l5 3-5 3z"
+      fill="var(--teal)"
+    />
+  {:else if type === 'line' || type === 'path'}<path d="M1.5 12.5L12.5 1.5" stroke="var(--ink)" stroke-opacity=".7" stroke-width="1.6" />
   {:else}<rect x="1" y="1" width="12" height="12" rx="2" fill="none" stroke="var(--brick)" stroke-dasharray="2.4 1.6" />{/if}
 </svg>

@@ -4,12 +4,14 @@
   import EyeOff from '@lucide/svelte/icons/eye-off';
   import Lock from '@lucide/svelte/icons/lock';
   import LockOpen from '@lucide/svelte/icons/lock-open';
-  import { likelyFrames, framesOf, wireTo, type Item } from '@zany/core';
+  import { likelyFrames, framesOf, wireTo, type Bindable, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { newId } from '$lib/client/ids';
   import { setLayer } from './acts';
+  import BindingRow from './BindingRow.svelte';
   import LayerMark from './LayerMark.svelte';
   import LineInput from './LineInput.svelte';
+  import PlacementFields from './PlacementFields.svelte';
   import ThreadRow from './ThreadRow.svelte';
 
   interface Props {
@@ -27,6 +29,7 @@
   const finding = $derived(session.findings.find((found) => found.place.layer === layer.id));
   const asks = $derived(session.findings.some((found) => found.rule === 'looks-clickable' && found.place.layer === layer.id));
   const likely = $derived(asks && isOnly ? likelyFrames(session.piece, layer, layer.scene, framesOf(session.piece)).slice(0, 3) : []);
+  const bindings = $derived(Object.entries(layer.bindings ?? {}) as [Bindable, string][]);
   let renaming = $state(false);
   let row: HTMLElement;
 
@@ -38,6 +41,7 @@
   const meta = $derived.by(() => {
     const { width, height } = item.box;
     const looks = ['rest', ...Object.keys(layer.looks ?? {})];
+    if (layer.type === 'placement') return `part · ${session.piece.scenes.get(layer.part ?? '')?.name ?? 'gone'}`;
     const parts = [layer.type === 'text' ? 'text' : layer.type === 'picture' ? 'picture' : `${Math.round(width)} × ${Math.round(height)}`];
     if (looks.length > 1) parts.push(looks.join(' '));
     return parts.join(' · ');
@@ -108,7 +112,7 @@
         title={finding.sentence}>{words[finding.rule] ?? finding.rule}</span
       >
     {:else}
-      <span class="soft min-w-0 truncate text-[11.5px]" title={meta}>{meta}</span>
+      <span class="min-w-0 truncate text-[11.5px] {layer.type === 'placement' ? 'text-[var(--plum)]' : 'soft'}" title={meta}>{meta}</span>
     {/if}
     <span
       class="flex {layer.locked || layer.hidden || isSelected
@@ -135,10 +139,14 @@
       >
     </span>
   </div>
-  {#if item.threads.length || asks || isOnly}
+  {#if item.threads.length || bindings.length || asks || isOnly}
     <div class="ml-[22px]">
       {#each item.threads as thread (thread.id)}
         <ThreadRow {session} {thread} fired={fired.has(thread.id)} />
+      {/each}
+      {#if layer.type === 'placement' && isOnly && session.canEdit && !session.trying}<PlacementFields {session} {layer} />{/if}
+      {#each bindings as [what, value] (what)}
+        <BindingRow {session} {layer} {what} {value} />
       {/each}
       {#if isOnly && session.canEdit && !session.trying}
         <div class="my-1.5 flex flex-col gap-1">

@@ -1,6 +1,25 @@
 <script lang="ts">
-  import { addThreads, completions, newFrame, parseLine, parseLines, rewriteThread, scopeOf, type LineThread, type OwnerKind } from '@zany/core';
+  import {
+    addThreads,
+    beginsBinding,
+    completions,
+    guessVariable,
+    newFrame,
+    newVariable,
+    parseBinding,
+    parseLine,
+    parseLines,
+    rewriteThread,
+    scopeOf,
+    unknownVariable,
+    type LineBinding,
+    type LineThread,
+    type OwnerKind,
+    type Result,
+    type LineError,
+  } from '@zany/core';
   import { newId } from '$lib/client/ids';
+  import { bind } from './acts';
   import type { EditorSession } from '$lib/client/session.svelte';
 
   interface Props {
@@ -30,7 +49,12 @@
     );
   const scope = $derived(scopeIn());
   const offers = $derived(active && typed !== text ? completions(typed, scope, 7) : []);
-  const parsed = $derived(typed.trim() ? parseLine(typed, scope) : null);
+  /** A line is a thread, or, on a layer, a binding. */
+  type Written = LineThread | LineBinding;
+  const parseHere = (line: string): Result<Written, LineError> =>
+    on === 'layer' && !thread && beginsBinding(line) ? parseBinding(line, scopeIn()) : parseLine(line, scopeIn());
+  const parsed = $derived.by(() => (typed.trim() ? parseHere(typed) : null));
+  const lacking = $derived(parsed && !parsed.ok ? unknownVariable(typed, scope.variables) : null);
   const problem = $derived(touched && parsed && !parsed.ok ? parsed.error : null);
   const ghost = $derived(
     offers[0] && typed && offers[0].line.toLowerCase().startsWith(typed.toLowerCase()) ? offers[0].line.slice(typed.length) : ''
@@ -39,10 +63,20 @@
   /** The offer that Enter takes: the picked one, else the first where what is typed says nothing by itself. */
   const chosen = $derived(picked >= 0 ? offers[picked] : parsed?.ok ? undefined : offers[0]);
 
+  function writeOne(written: Written) {
+    if ('cue' in written) return write([written]);
+    bind(session, session.selection.includes(owner) ? session.selection : [owner], written.what, written.value);
+    done();
+  }
+
   function write(lines: readonly LineThread[]) {
     const operations = thread && lines.length === 1 ? rewriteThread(thread, lines[0]!) : null;
     if (operations) session.edit('Rewrite a thread', operations);
     else session.edit(lines.length === 1 ? 'New thread' : `${lines.length} new threads`, addThreads(session.piece, on, owner, lines, newId));
+    done();
+  }
+
+  function done() {
     typed = '';
     touched = false;
     picked = -1;
@@ -57,11 +91,12 @@
   }
 
   function enter() {
-    const whole = chosen && parseLine(chosen.line, scope);
-    if (whole?.ok && (picked >= 0 || !parsed?.ok)) return write([whole.value]);
+    const whole = chosen && parseHere(chosen.line);
+    if (whole?.ok && (picked >= 0 || !parsed?.ok)) return writeOne(whole.value);
     if (chosen && !parsed?.ok) return take(chosen.line);
-    const line = parseLine(typed, scope);
-    if (line.ok) return write([line.value]);
+    const line = parseHere(typed);
+    if (line.ok) return writeOne(line.value);
+    if (lacking) return makeVariable(lacking);
     touched = true;
   }
 
@@ -75,8 +110,16 @@
   function makeDraft(name: string) {
     const id = newId();
     if (!session.edit(`New draft frame ${name}`, newFrame(session.piece, id, { name, draft: true }))) return;
-    const line = parseLine(typed, scopeIn());
-    if (line.ok) write([line.value]);
+    const line = parseHere(typed);
+    if (line.ok) writeOne(line.value);
+  }
+
+  /** Makes the variable that a line sets and that is not there yet. */
+  function makeVariable({ name, value }: { name: string; value: string }) {
+    const spec = guessVariable(name, value);
+    if (!session.edit(`New variable ${name}`, newVariable(session.piece, newId(), spec))) return;
+    const line = parseHere(typed);
+    if (line.ok) writeOne(line.value);
   }
 
   function key(event: KeyboardEvent) {
@@ -145,8 +188,8 @@
             tabindex="-1"
             onpointerdown={(event) => {
               event.preventDefault();
-              const whole = parseLine(offer.line, scope);
-              if (whole.ok) write([whole.value]);
+              const whole = parseHere(offer.line);
+              if (whole.ok) writeOne(whole.value);
               else take(offer.line);
             }}>{offer.word}</button
           >
@@ -161,6 +204,14 @@
         event.preventDefault();
         makeDraft(parsed.error.unknownFrame!);
       }}>make draft frame “{parsed.error.unknownFrame}”</button
+    >
+  {:else if lacking && (touched || offers.length === 0)}
+    <button
+      class="chip chip-teal mt-1"
+      onpointerdown={(event) => {
+        event.preventDefault();
+        makeVariable(lacking);
+      }}>make the variable “{lacking.name}” ({guessVariable(lacking.name, lacking.value).type})</button
     >
   {:else if problem}
     <p class="mt-1 text-[12px] text-[var(--brick-text)]" role="alert">{problem.message}</p>

@@ -4,6 +4,7 @@
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { addFrame, copyFrame, removeFrames, setFrame } from './acts';
+  import ShelfScenes from './ShelfScenes.svelte';
   import Popover from '$lib/shared/Popover.svelte';
 
   let { session, onbring }: { session: EditorSession; onbring: () => void } = $props();
@@ -48,6 +49,7 @@
     dragged = [];
   }
 
+  const bundleOf = (id: string) => session.piece.head.bundles?.[session.piece.scenes.get(id)?.bundle ?? '']?.name ?? null;
   const isStart = (id: string) => session.piece.head.start.includes(id);
   const startHere = (id: string) =>
     session.edit('Set the start frame', [{ op: 'set', table: 'piece', id: session.piece.head.id, path: ['start'], value: [id] }]);
@@ -64,6 +66,13 @@
   {#each session.program.frames as id, place (id)}
     {@const program = session.program.scenes.get(id)!}
     {@const isOpen = id === session.sceneId}
+    {@const kind = session.piece.head.kinds?.[program.scene.kind ?? '']}
+    {@const bundle = bundleOf(id)}
+    {#if bundle !== bundleOf(session.program.frames[place - 1] ?? '')}
+      <h3 class="w-full truncate px-2 text-center text-[11.5px] {bundle ? 'font-semibold' : 'soft'}" title={bundle ?? 'in no bundle'}>
+        {bundle ?? '·'}
+      </h3>
+    {/if}
     <div
       class="relative flex w-[78px] flex-col items-center"
       role="group"
@@ -120,7 +129,10 @@
         />
       {:else}
         <span class="w-full truncate text-center text-[11.5px] {isOpen ? '' : 'soft'}" title={program.scene.name}
-          >{isStart(id) ? '▸ ' : ''}{program.scene.ending ? '◼ ' : ''}{place + 1} {program.scene.name}</span
+          >{isStart(id) ? '▸ ' : ''}{#if kind}<span style:color={kind.color} title={kind.name}>{kind.mark}</span>&nbsp;{/if}{program.scene.ending
+            ? '◼ '
+            : ''}{place + 1}
+          {program.scene.name}</span
         >
       {/if}
     </div>
@@ -135,6 +147,8 @@
     >
     <button class="soft shrink-0 text-center text-[11.5px] leading-tight underline" onclick={onbring}>bring in pages</button>
   {/if}
+  <ShelfScenes {session} use="sheet" />
+  <ShelfScenes {session} use="part" />
 </nav>
 
 {#if menu}

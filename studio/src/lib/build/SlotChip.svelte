@@ -1,10 +1,9 @@
 <script lang="ts">
   import {
-    displayExpression,
     fieldAt,
     likelyFrames,
     PLACES,
-    storeExpression,
+    variableType,
     type LineScope,
     type Named,
     type Scene,
@@ -15,6 +14,7 @@
   } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { getDesk } from '$lib/shared/desk.svelte';
+  import ExpressionField from './ExpressionField.svelte';
   import TransitionChip from './TransitionChip.svelte';
 
   interface Props {
@@ -65,27 +65,20 @@
     isLost ? 'chip-brick' : slot.kind === 'variable' || slot.kind === 'state' || slot.kind === 'label' ? 'chip-teal' : 'chip-gold'
   );
 
-  let problem = $state('');
+  /** What an expression here has to give: what the variable that it sets is, else a number. */
+  const wantedType = $derived.by(() => {
+    const variable = fieldAt(whole, 'variable');
+    return typeof variable === 'string' && session ? variableType(session.piece, variable) : 'number';
+  });
 
   function write(event: Event) {
     const written = (event.currentTarget as HTMLInputElement).value;
-    problem = '';
-    if (slot.kind === 'expression') {
-      const stored = storeExpression(written, scope.expression);
-      if (stored.ok) onchange(stored.value);
-      else problem = `Column ${stored.error.from + 1}: ${stored.error.sentence}`;
-    } else if (slot.kind === 'number' || slot.kind === 'duration' || slot.kind === 'percent') {
+    if (slot.kind === 'number' || slot.kind === 'duration' || slot.kind === 'percent') {
       const number = Number(written);
       if (Number.isFinite(number)) onchange(slot.kind === 'percent' ? number / 100 : slot.kind === 'duration' ? Math.max(1, number) : number);
     } else if (written.trim() || slot.kind === 'address') onchange(written.trim());
   }
-  const shown = $derived(
-    slot.kind === 'expression'
-      ? displayExpression(String(value ?? ''), scope.expression).text
-      : slot.kind === 'percent'
-        ? String(Math.round(Number(value) * 100))
-        : String(value ?? '')
-  );
+  const shown = $derived(slot.kind === 'percent' ? String(Math.round(Number(value) * 100)) : String(value ?? ''));
   const wide = $derived(Math.max(4, Math.min(26, shown.length + 1)));
   const key = (event: KeyboardEvent) => {
     event.stopPropagation();
@@ -134,16 +127,16 @@
       onchange(type === 'cut' ? undefined : timing);
     }}
   />
+{:else if slot.kind === 'expression'}
+  <ExpressionField value={String(value ?? '')} {scope} {onchange} wanted={wantedType} />
 {:else}
   <input
     class="field h-[22px] !px-1.5"
     style:width="calc({wide}ch + 12px)"
     value={shown}
-    aria-label={slot.kind === 'address' ? 'Address' : slot.kind === 'expression' ? 'Expression' : slot.path}
-    aria-invalid={problem !== ''}
+    aria-label={slot.kind === 'address' ? 'Address' : slot.path}
     spellcheck="false"
     onkeydown={key}
     onchange={write}
   />{#if slot.kind === 'duration'}<span class="soft">ms</span>{:else if slot.kind === 'percent'}<span class="soft">%</span>{/if}
-  {#if problem}<p class="w-full text-[12px] text-[var(--brick-text)]" role="alert">{problem}</p>{/if}
 {/if}

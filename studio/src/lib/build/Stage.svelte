@@ -2,7 +2,7 @@
   import { isOn, moveLayers, overlaps, resizeLayers, stillScreen, union, type Item, type Point, type Rect } from '@zany/core';
   import { sceneView } from '$lib/shared/sceneView';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { drawLayer, duplicate, noteStep, setLayer } from './acts';
+  import { drawLayer, duplicate, noteStep, placeHere, setLayer } from './acts';
   import { cursorOf, HANDLES, placeOf, pull, type Handle } from './handles';
   import { poseOfLook } from './look-poses';
   import PropertyBar from './PropertyBar.svelte';
@@ -245,6 +245,7 @@
     const item = pickAt(pointOf(event), true);
     if (!item) return;
     if (item.parent && !session.selection.includes(item.layer.id)) return session.select([item.layer.id]);
+    if (item.layer.type === 'placement' && item.layer.part !== undefined) return session.enterScene(item.layer.part);
     if (item.layer.type === 'text' || item.layer.type === 'box' || item.layer.type === 'oval') {
       session.select([item.layer.id]);
       typing = item.layer.id;
@@ -257,6 +258,15 @@
     typing = null;
     if (!layer || text === (layer.text ?? '')) return;
     setLayer(session, [layer.id], `Type in ${layer.name}`, ['text'], text === '' && layer.type !== 'text' ? undefined : text);
+  }
+
+  const PART_TYPE = 'application/x-zany-part';
+
+  function dropPart(event: DragEvent) {
+    const part = event.dataTransfer?.getData(PART_TYPE);
+    if (!part || !sheet) return;
+    event.preventDefault();
+    placeHere(session, part, pointOf(event));
   }
 
   function wheel(event: WheelEvent) {
@@ -287,6 +297,8 @@
   data-stage
   onpointerdown={press}
   ondblclick={open}
+  ondragover={(event) => event.dataTransfer?.types.includes(PART_TYPE) && event.preventDefault()}
+  ondrop={dropPart}
   onwheel={wheel}
 >
   {#if scene}

@@ -30,13 +30,7 @@
   <header class="flex h-[34px] shrink-0 items-center gap-3 px-3.5">
     <div class="flex gap-3" role="tablist" aria-label="What the strip shows">
       {#each tabs as { id, label } (id)}
-        <button
-          role="tab"
-          aria-selected={tab === id}
-          class="text-[14px] {tab === id ? 'font-[var(--heading)] font-bold' : 'soft'}"
-          style:font-family={tab === id ? 'var(--heading)' : undefined}
-          onclick={() => (wanted = id)}>{label}</button
-        >
+        <button role="tab" aria-selected={tab === id} class="tab-word" onclick={() => (wanted = id)}>{label}</button>
       {/each}
     </div>
     {#if !folded}

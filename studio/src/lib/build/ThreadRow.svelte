@@ -2,6 +2,7 @@
   import { formOfStep, piecesOf, printLine, scopeFor, stepKinds, withField, type Step, type Thread } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import ConditionChip from './ConditionChip.svelte';
   import CueChip from './CueChip.svelte';
   import LineInput from './LineInput.svelte';
   import SlotChip from './SlotChip.svelte';
@@ -56,13 +57,11 @@
         {#if b > 0}<span class="w-full"></span><span>otherwise</span>{/if}
         {#if branch.if !== undefined}
           <span>if</span>
-          <SlotChip
-            slot={{ path: 'if', kind: 'expression' }}
+          <ConditionChip
             value={branch.if}
-            text=""
-            whole={branch}
             {scope}
-            onchange={(condition) => rewrite(session, thread, 'Change a condition', withCondition(thread, b, condition as string))}
+            start={branch.if === 'true'}
+            onchange={(condition) => rewrite(session, thread, 'Change a condition', withCondition(thread, b, condition))}
           />
           <button
             class="chip chip-ghost opacity-0 focus:opacity-100 group-hover/thread:opacity-100"

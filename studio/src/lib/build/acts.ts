@@ -1,22 +1,29 @@
 import {
   alignLayers,
+  bindingWords,
   copyLayers,
   duplicateFrame,
   groupLayers,
+  keyBetween,
   layersUnder,
+  makePart,
+  makeSheet,
   moveLayers,
   newFrame,
   newLayer,
   pasteClip,
+  placePart,
   printLine,
   removeLayers,
   restack,
   scopeFor,
   spreadLayers,
+  takeApart,
   takeName,
   threadsOf,
   ungroupLayers,
   wireTo,
+  type Bindable,
   type Clip,
   type Edge,
   type Layer,
@@ -262,4 +269,121 @@ export function removeLook(session: EditorSession, id: string, look: LookName): 
     [{ op: 'set', table: 'layers', id, path: left.length ? ['looks', look] : ['looks'] }],
     'plain'
   );
+}
+
+/**
+ * Makes a property of layers follow a stored expression; undefined lets it go. What is disabled at times and has no look for
+ * that gets one, so that it shows.
+ */
+export function bind(session: EditorSession, ids: readonly string[], what: Bindable, value: string | undefined): boolean {
+  const name = value === undefined ? `No longer ${bindingWords[what]}` : `${bindingWords[what]} …`;
+  const operations = ids.flatMap((id): Operation[] => {
+    const layer = session.piece.layers.get(id);
+    if (!layer) return [];
+    const left = Object.keys(layer.bindings ?? {}).filter((one) => one !== what);
+    if (value === undefined) return [{ op: 'set', table: 'layers', id, path: left.length ? ['bindings', what] : ['bindings'] }];
+    const needsLook = what === 'enabled' && !layer.looks?.disabled;
+    return [
+      { op: 'set', table: 'layers', id, path: ['bindings', what], value },
+      ...(needsLook
+        ? [{ op: 'set' as const, table: 'layers' as const, id, path: ['looks', 'disabled'], value: freshLook(layer, 'disabled', 'rest') }]
+        : []),
+    ];
+  });
+  return session.edit(
+    name.replace(/^\w/, (letter) => letter.toUpperCase()),
+    operations,
+    'plain'
+  );
+}
+
+const nameOf = (session: EditorSession, ids: readonly string[], otherwise: string): string =>
+  (ids.length === 1 && session.piece.layers.get(ids[0]!)?.name) || otherwise;
+
+/** Puts the selection into a new part; the placement that stands for it is selected. */
+export function makePartOfSelection(session: EditorSession): void {
+  const { sceneId, selection } = session;
+  if (!sceneId) return;
+  const made = makePart(session.plain, sceneId, selection, nameOf(session, selection, 'Part 1'), newId);
+  if (made && session.edit(`Make a part of ${named(session, selection)}`, made.operations, 'plain')) session.select([made.placement!]);
+}
+
+/** Puts the selection into a new sheet that frames carry: those chosen in the shelf where there are several, else all. */
+export function carryAcross(session: EditorSession): void {
+  const { sceneId, selection, frameSelection, program } = session;
+  if (!sceneId) return;
+  const frames = frameSelection.length > 1 ? frameSelection : program.frames;
+  const made = makeSheet(session.plain, sceneId, selection, nameOf(session, selection, 'Sheet 1'), frames, 'over', newId);
+  if (made && session.edit(`Carry ${named(session, selection)} across ${frames.length} frames`, made.operations, 'plain')) session.select([]);
+}
+
+export function takeApartSelected(session: EditorSession): void {
+  const groups: string[] = [];
+  let operations: Operation[] = [];
+  for (const id of session.selection) {
+    const apart = takeApart(session.plain, id, newId);
+    operations = [...operations, ...apart.operations];
+    if (apart.group) groups.push(apart.group);
+  }
+  if (session.edit(`Take ${named(session, session.selection)} apart`, operations, 'plain')) session.select(groups);
+}
+
+/** Puts a placement of a part into the open scene. */
+export function placeHere(session: EditorSession, part: string, middle?: { x: number; y: number }): void {
+  if (!session.sceneId) return;
+  const id = newId();
+  const operations = placePart(session.piece, session.sceneId, part, id, middle);
+  if (operations.length === 0) return session.notify('A part cannot be placed inside itself.');
+  if (session.edit(`Place ${session.piece.scenes.get(part)?.name}`, operations)) session.select([id]);
+}
+
+/** Goes into the part that the selected placement shows. */
+export function goInside(session: EditorSession): void {
+  const part = session.piece.layers.get(session.selection[0] ?? '')?.part;
+  if (part !== undefined && session.piece.scenes.has(part)) session.enterScene(part);
+}
+
+const palette = ['#0b7a75', '#b23a26', '#6d3a7c', '#1f5f9e', '#8f5c00', '#4a6b1f'];
+
+/** The kinds that most pieces come to need, until the piece has kinds of its own. */
+export const usualKinds = [
+  { name: 'success', color: '#0b7a75', mark: '✓' },
+  { name: 'error', color: '#b23a26', mark: '✕' },
+  { name: 'menu', color: '#6d3a7c', mark: '☰' },
+] as const;
+
+/** Gives frames a kind by its name, made where it is new; null takes the kind away. */
+export function setKind(session: EditorSession, frames: readonly string[], name: string | null): void {
+  const { head } = session.piece;
+  const known = Object.entries(head.kinds ?? {}).find(([, kind]) => kind.name === name)?.[0];
+  const id = name === null ? undefined : (known ?? newId());
+  const usual = usualKinds.find((kind) => kind.name === name);
+  const fresh = usual ?? { name, color: palette[Object.keys(head.kinds ?? {}).length % palette.length], mark: name?.charAt(0).toUpperCase() };
+  session.edit(name === null ? 'No kind' : `Mark as ${name}`, [
+    ...(id !== undefined && known === undefined
+      ? [{ op: 'set' as const, table: 'piece' as const, id: head.id, path: ['kinds', id], value: { ...fresh } }]
+      : []),
+    ...frames.map((frame): Operation => ({ op: 'set', table: 'scenes', id: frame, path: ['kind'], ...(id !== undefined && { value: id }) })),
+  ]);
+}
+
+/** Puts frames into a bundle by its name, made where it is new; null takes them out. */
+export function setBundle(session: EditorSession, frames: readonly string[], name: string | null): void {
+  const { head } = session.piece;
+  const bundles = Object.entries(head.bundles ?? {});
+  const known = bundles.find(([, bundle]) => bundle.name === name)?.[0];
+  const id = name === null ? undefined : (known ?? newId());
+  const order = keyBetween(
+    bundles
+      .map(([, bundle]) => bundle.order)
+      .sort()
+      .at(-1) ?? null,
+    null
+  );
+  session.edit(name === null ? 'Out of the bundle' : `Bundle as ${name}`, [
+    ...(id !== undefined && known === undefined
+      ? [{ op: 'set' as const, table: 'piece' as const, id: head.id, path: ['bundles', id], value: { name, order } }]
+      : []),
+    ...frames.map((frame): Operation => ({ op: 'set', table: 'scenes', id: frame, path: ['bundle'], ...(id !== undefined && { value: id }) })),
+  ]);
 }

@@ -2,15 +2,19 @@ import type { EditorSession } from '$lib/client/session.svelte';
 import {
   addFrame,
   align,
+  carryAcross,
   copyFrame,
   duplicate,
+  goInside,
   group,
+  makePartOfSelection,
   nudge,
   removeFrames,
   removeSelected,
   selectAll,
   spread,
   stack,
+  takeApartSelected,
   ungroup,
 } from '$lib/build/acts';
 import type { Tool } from '$lib/build/tools';
@@ -47,7 +51,7 @@ export interface CommandContext {
 export interface Command {
   readonly id: string;
   readonly label: string;
-  readonly group: 'Piece' | 'Frames' | 'Layers' | 'Threads' | 'Place' | 'View';
+  readonly group: 'Piece' | 'Frames' | 'Layers' | 'Parts' | 'Threads' | 'Place' | 'View';
   /** `Mod` is Ctrl, or Cmd on a Mac. */
   readonly keys?: readonly string[];
   readonly when?: (context: CommandContext) => boolean;
@@ -57,6 +61,9 @@ export interface Command {
 const building = ({ desk, session }: CommandContext) => desk === 'build' && session.canEdit && !session.trying;
 const selecting = (context: CommandContext) => building(context) && context.session.selection.length > 0;
 const many = (context: CommandContext) => building(context) && context.session.selection.length > 1;
+
+const placed = (context: CommandContext) =>
+  selecting(context) && context.session.selection.every((id) => context.session.piece.layers.get(id)?.type === 'placement');
 
 const nudges = (['Left', 'Right', 'Up', 'Down'] as const).flatMap((way): Command[] => {
   const [x, y] = { Left: [-1, 0], Right: [1, 0], Up: [0, -1], Down: [0, 1] }[way] as [number, number];
@@ -137,6 +144,32 @@ export const commands: readonly Command[] = [
     when: (context) => selecting(context) && context.session.selection.some((id) => context.session.piece.layers.get(id)?.type === 'group'),
     run: ({ session }) => ungroup(session),
   },
+  {
+    id: 'make-part',
+    label: 'Make a part of the selection',
+    group: 'Parts',
+    keys: ['Shift+P'],
+    when: selecting,
+    run: ({ session }) => makePartOfSelection(session),
+  },
+  {
+    id: 'carry',
+    label: 'Carry the selection across frames',
+    group: 'Parts',
+    keys: ['Shift+C'],
+    when: selecting,
+    run: ({ session }) => carryAcross(session),
+  },
+  { id: 'go-in', label: 'Go into the part', group: 'Parts', keys: ['Shift+Enter'], when: placed, run: ({ session }) => goInside(session) },
+  {
+    id: 'go-out',
+    label: 'Back out of the part or sheet',
+    group: 'Parts',
+    keys: ['Shift+Escape'],
+    when: ({ desk, session }) => desk === 'build' && session.trail.length > 0,
+    run: ({ session }) => session.leaveScene(),
+  },
+  { id: 'take-apart', label: 'Take the part apart', group: 'Parts', when: placed, run: ({ session }) => takeApartSelected(session) },
   ...nudges,
   { id: 'front', label: 'To the front', group: 'Layers', keys: ['Mod+Shift+]'], when: selecting, run: ({ session }) => stack(session, 'front') },
   { id: 'forward', label: 'Forward', group: 'Layers', keys: ['Mod+]'], when: selecting, run: ({ session }) => stack(session, 'forward') },

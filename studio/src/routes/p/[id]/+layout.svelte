@@ -58,6 +58,7 @@
         return;
       }
     if (event.key === 'Escape') {
+      if (session.selection.length === 0 && desk === 'build') session.leaveScene();
       context.hands.pickTool?.('select');
       session.select([]);
     }

@@ -1,0 +1,103 @@
+<script lang="ts">
+  import { partHolds, replacePart, scenesOf, statesOf, type Layer } from '@zany/core';
+  import ChipMenu from '$lib/shared/ChipMenu.svelte';
+  import type { EditorSession } from '$lib/client/session.svelte';
+  import { uploadPictures } from '$lib/client/pictures';
+  import { setLayer } from './acts';
+
+  /** What a placement fills into its part, the state it begins in, and the part itself. */
+  let { session, layer }: { session: EditorSession; layer: Layer } = $props();
+
+  const part = $derived(session.program.scenes.get(layer.part ?? ''));
+  const states = $derived(part ? statesOf(part.scene) : []);
+  const state = $derived(states.find((one) => one.id === layer.state));
+  const fields = $derived(
+    (part?.items ?? []).filter(({ layer: inner }) => (inner.text !== undefined && !inner.bindings?.state) || inner.type === 'picture').reverse()
+  );
+  const others = $derived(scenesOf(session.piece, 'part').filter((one) => !partHolds(session.piece, one.id, layer.scene)));
+
+  function fill(inner: Layer, text: string) {
+    const value = text === inner.text ? undefined : text;
+    const left = Object.keys(layer.fills ?? {}).length - (layer.fills?.[inner.id] ? 1 : 0);
+    session.edit(
+      `Fill ${inner.name}`,
+      [
+        value === undefined && left === 0
+          ? { op: 'set', table: 'layers', id: layer.id, path: ['fills'] }
+          : { op: 'set', table: 'layers', id: layer.id, path: ['fills', inner.id], ...(value !== undefined && { value: { text: value } }) },
+      ],
+      'plain'
+    );
+  }
+
+  async function fillPicture(inner: Layer, event: Event) {
+    const [file] = (event.currentTarget as HTMLInputElement).files ?? [];
+    if (!file) return;
+    const { taken, problems } = await uploadPictures(session.id, [file], () => undefined);
+    problems.forEach((problem) => session.notify(problem));
+    const asset = taken[0]?.asset;
+    if (!asset) return;
+    session.edit(
+      `Fill ${inner.name}`,
+      [
+        ...(session.piece.assets.has(asset.id) ? [] : [{ op: 'put' as const, table: 'assets' as const, value: asset }]),
+        { op: 'set', table: 'layers', id: layer.id, path: ['fills', inner.id], value: { asset: asset.id } },
+      ],
+      'plain'
+    );
+  }
+  const key = (event: KeyboardEvent) => {
+    event.stopPropagation();
+    if (event.key === 'Enter') (event.currentTarget as HTMLElement).blur();
+  };
+</script>
+
+{#if part}
+  <div class="my-1 flex flex-col gap-1" role="group" aria-label="Fields of {layer.name}">
+    <div class="flex flex-wrap items-center gap-1">
+      <span class="soft">shows</span>
+      <ChipMenu
+        name="Part"
+        label={part.scene.name}
+        options={others.map((one) => ({ value: one.id, label: one.name }))}
+        filter
+        onpick={(next) => session.edit(`Replace ${part!.scene.name}`, replacePart(session.piece, layer.id, next), 'plain')}
+      />
+      {#if states.length}
+        <span class="soft">in</span>
+        <ChipMenu
+          name="State"
+          label={state?.name ?? 'its first state'}
+          tone="chip-teal"
+          options={states.map((one) => ({ value: one.id, label: one.name }))}
+          onpick={(next) => setLayer(session, [layer.id], `Begin in ${part!.scene.states?.[next]?.name}`, ['state'], next)}
+        />
+      {/if}
+      <button class="chip chip-ghost" onclick={() => session.enterScene(part!.scene.id)}>go in</button>
+    </div>
+    {#each fields as { layer: inner } (inner.id)}
+      <label class="flex items-center gap-1.5">
+        <span class="soft w-20 shrink-0 truncate" title={inner.name}>{inner.name}</span>
+        {#if inner.text !== undefined}
+          <input
+            class="field h-[22px] min-w-0 flex-1 !px-1.5"
+            value={layer.fills?.[inner.id]?.text ?? inner.text}
+            aria-label="{inner.name} of {layer.name}"
+            onkeydown={key}
+            onchange={(event) => fill(inner, event.currentTarget.value)}
+          />
+        {:else}
+          <span class="chip chip-ghost relative"
+            >{layer.fills?.[inner.id]?.asset ? 'own picture' : 'the part’s picture'}<input
+              class="absolute inset-0 cursor-pointer opacity-0"
+              type="file"
+              accept="image/png,image/jpeg,image/webp,image/svg+xml"
+              aria-label="{inner.name} of {layer.name}"
+              onchange={(event) => fillPicture(inner, event)}
+            /></span
+          >
+        {/if}
+      </label>
+    {/each}
+  </div>
+{/if}

@@ -1,0 +1,128 @@
+<script lang="ts">
+  import { carry, placementsOf, scenesOf, type SceneProgram } from '@zany/core';
+  import ChipMenu from '$lib/shared/ChipMenu.svelte';
+  import type { EditorSession } from '$lib/client/session.svelte';
+  import { setBundle, setKind, usualKinds } from './acts';
+  import CarrierChip from './CarrierChip.svelte';
+  import WordChip from './WordChip.svelte';
+
+  /** What the open scene is, as a sentence of chips: size, ground, kind, bundle, what happens when it is entered again. */
+  let { session, scene }: { session: EditorSession; scene: SceneProgram } = $props();
+
+  const { id } = $derived(scene.scene);
+  const own = $derived(scene.scene);
+  const { head } = $derived(session.piece);
+  const chosen = $derived(session.frameSelection.length > 1 ? session.frameSelection : [id]);
+  const kind = $derived(own.kind === undefined ? undefined : head.kinds?.[own.kind]);
+  const bundle = $derived(own.bundle === undefined ? undefined : head.bundles?.[own.bundle]);
+  const kinds = $derived([
+    ...Object.values(head.kinds ?? {}),
+    ...usualKinds.filter((usual) => !Object.values(head.kinds ?? {}).some((one) => one.name === usual.name)),
+  ]);
+  const sheets = $derived(scenesOf(session.piece, 'sheet').filter((sheet) => !own.carries?.some((one) => one.sheet === sheet.id)));
+  const used = $derived(own.use === 'part' ? placementsOf(session.piece, id) : []);
+
+  const set = (name: string, path: string, value: unknown) =>
+    session.edit(name, [{ op: 'set', table: 'scenes', id, path: [path], ...(value !== undefined && { value }) }], 'plain');
+
+  function number(event: Event, path: 'width' | 'height' | 'contentHeight') {
+    const { valueAsNumber } = event.currentTarget as HTMLInputElement;
+    const value = Number.isFinite(valueAsNumber) ? Math.max(1, Math.round(valueAsNumber)) : undefined;
+    if (path === 'contentHeight') set('How far it scrolls', path, value !== undefined && value > own.height ? Math.min(100_000, value) : undefined);
+    else if (value !== undefined) set('Change the size', path, Math.min(20_000, value));
+  }
+  const key = (event: KeyboardEvent) => {
+    event.stopPropagation();
+    if (event.key === 'Enter') (event.currentTarget as HTMLElement).blur();
+  };
+</script>
+
+<div class="flex flex-wrap items-center gap-1 leading-[22px]" role="group" aria-label="About {own.name}">
+  <input
+    class="field h-[22px] w-[52px] !px-1"
+    type="number"
+    value={own.width}
+    aria-label="Width"
+    onkeydown={key}
+    onchange={(event) => number(event, 'width')}
+  />
+  <span class="soft">×</span>
+  <input
+    class="field h-[22px] w-[52px] !px-1"
+    type="number"
+    value={own.height}
+    aria-label="Height"
+    onkeydown={key}
+    onchange={(event) => number(event, 'height')}
+  />
+  <label class="chip relative" title="Ground">
+    <span class="h-3 w-3 rounded-sm border border-[var(--line)]" style:background={own.background}></span>
+    <input
+      class="absolute inset-0 cursor-pointer opacity-0"
+      type="color"
+      aria-label="Ground"
+      value={own.background.slice(0, 7)}
+      onchange={(event) => set('Change the ground', 'background', event.currentTarget.value)}
+    />ground</label
+  >
+  {#if own.use !== 'part'}
+    <span class="soft">scrolls down to</span>
+    <input
+      class="field h-[22px] w-[52px] !px-1"
+      type="number"
+      value={own.contentHeight ?? ''}
+      placeholder={String(own.height)}
+      aria-label="Scrolls down to"
+      onkeydown={key}
+      onchange={(event) => number(event, 'contentHeight')}
+    />
+  {/if}
+  {#if own.use === 'frame'}
+    <span class="soft">kind</span>
+    <WordChip
+      name="Kind"
+      label={kind ? `${kind.mark} ${kind.name}` : 'none'}
+      tone={kind ? '' : 'chip-ghost'}
+      words={kinds.map((one) => ({ word: one.name, mark: one.mark, color: one.color }))}
+      none="no kind"
+      fresh="a new kind"
+      onpick={(name) => setKind(session, chosen, name)}
+    />
+    <span class="soft">bundle</span>
+    <WordChip
+      name="Bundle"
+      label={bundle?.name ?? 'none'}
+      tone={bundle ? '' : 'chip-ghost'}
+      words={Object.values(head.bundles ?? {}).map((one) => ({ word: one.name }))}
+      none="no bundle"
+      fresh="a new bundle"
+      onpick={(name) => setBundle(session, chosen, name)}
+    />
+    {#if sheets.length}<ChipMenu
+        name="Carry a sheet"
+        label="+ sheet"
+        tone="chip-ghost"
+        options={sheets.map((sheet) => ({ value: sheet.id, label: sheet.name }))}
+        onpick={(sheet) => session.edit('Carry a sheet', carry(session.piece, id, sheet, 'over'), 'plain')}
+      />{/if}
+  {:else if own.use === 'sheet'}
+    <span class="soft">carried</span>
+    <CarrierChip {session} sheet={id} />
+  {:else}
+    <ChipMenu
+      name="Where it is placed"
+      label={used.length === 1 ? 'placed once' : `placed ${used.length} times`}
+      options={used.map((layer) => ({ value: layer.id, label: layer.name, hint: session.piece.scenes.get(layer.scene)?.name ?? '' }))}
+      onpick={(layer) => {
+        session.openScene(session.piece.layers.get(layer)!.scene);
+        session.select([layer]);
+      }}
+    />
+  {/if}
+  <button
+    class="chip chip-ghost"
+    title="What happens when it is entered again"
+    onclick={() => set('Entered again', 'onReturn', own.onReturn === 'remember' ? undefined : 'remember')}
+    >{own.onReturn === 'remember' ? 'remembers' : 'starts over'} when entered again</button
+  >
+</div>

@@ -1,0 +1,80 @@
+<script lang="ts">
+  import { carriersOf, placementsOf, scenesOf } from '@zany/core';
+  import Thumb from '$lib/shared/Thumb.svelte';
+  import { takeFocus } from '$lib/shared/focus';
+  import Popover from '$lib/shared/Popover.svelte';
+  import type { EditorSession } from '$lib/client/session.svelte';
+  import { placeHere, setFrame } from './acts';
+
+  /** The parts, or the sheets, of the piece: opened by a press, placed by dragging onto the stage. */
+  let { session, use }: { session: EditorSession; use: 'part' | 'sheet' } = $props();
+
+  const scenes = $derived(scenesOf(session.piece, use));
+  let renaming: string | null = $state(null);
+  let menu: { id: string; anchor: HTMLElement } | null = $state(null);
+
+  function rename(id: string, event: Event) {
+    const name = (event.currentTarget as HTMLInputElement).value.trim().slice(0, 120);
+    renaming = null;
+    const old = session.piece.scenes.get(id)?.name;
+    if (name && name !== old) setFrame(session, id, `Rename ${old}`, 'name', name);
+  }
+
+  function remove(id: string) {
+    const used = use === 'part' ? placementsOf(session.piece, id).length : carriersOf(session.piece, id).length;
+    const name = session.piece.scenes.get(id)?.name;
+    if (used) session.notify(`${name} is still ${use === 'part' ? 'placed' : 'carried'} ${used} times; take it away there first.`);
+    else session.edit(`Delete ${name}`, [{ op: 'remove', table: 'scenes', id }], 'plain');
+  }
+</script>
+
+{#if scenes.length}
+  <h3 class="mt-1 w-full border-t border-[var(--line)] px-2 pt-2 text-center text-[11.5px] font-semibold text-[var(--plum)]">
+    {use === 'part' ? 'Parts' : 'Sheets'}
+  </h3>
+  {#each scenes as scene (scene.id)}
+    <div class="relative flex w-[78px] flex-col items-center" role="group" aria-label="{use} {scene.name}">
+      <button
+        class="grid min-h-[34px] w-[72px] place-items-center overflow-hidden rounded-md border-2 bg-[var(--sheet)] p-[2px] {scene.id ===
+        session.sceneId
+          ? 'border-[var(--plum)]'
+          : 'border-[var(--line)]'}"
+        aria-current={scene.id === session.sceneId ? 'true' : undefined}
+        aria-label="Open the {use} {scene.name}"
+        draggable={use === 'part' && session.canEdit}
+        ondragstart={(event) => event.dataTransfer?.setData('application/x-zany-part', scene.id)}
+        onclick={() => session.openScene(scene.id)}
+        ondblclick={() => session.canEdit && (renaming = scene.id)}
+        oncontextmenu={(event) => {
+          event.preventDefault();
+          menu = { id: scene.id, anchor: event.currentTarget };
+        }}
+      >
+        <Thumb scene={session.program.scenes.get(scene.id) ?? null} assetUrl={session.assetUrl} width={64} height={44} />
+      </button>
+      {#if renaming === scene.id}
+        <input
+          class="field h-5 w-full !px-1 text-[11px]"
+          value={scene.name}
+          maxlength="120"
+          aria-label="Name of the {use}"
+          use:takeFocus
+          onblur={(event) => rename(scene.id, event)}
+          onkeydown={(event) => {
+            event.stopPropagation();
+            if (event.key === 'Enter') event.currentTarget.blur();
+          }}
+        />
+      {:else}<span class="soft w-full truncate text-center text-[11.5px]" title={scene.name}>{scene.name}</span>{/if}
+    </div>
+  {/each}
+{/if}
+
+{#if menu}
+  {@const id = menu.id}
+  <Popover anchor={menu.anchor} label={session.piece.scenes.get(id)?.name ?? ''} onclose={() => (menu = null)} width={170}>
+    {#if use === 'part'}<button class="menu-row" onclick={() => (placeHere(session, id), (menu = null))}>Place in the open scene</button>{/if}
+    <button class="menu-row" onclick={() => ((renaming = id), (menu = null))}>Rename</button>
+    <button class="menu-row text-[var(--brick-text)]" onclick={() => (remove(id), (menu = null))}>Delete</button>
+  </Popover>
+{/if}
