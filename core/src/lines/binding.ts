@@ -49,7 +49,10 @@ export function parseBinding(text: string, scope: LineScope): Result<LineBinding
 
 /** Reads a whole line as a binding. Conditions that are likely from what is in the scene are offered whole. */
 export function readBinding(reader: LineReader, scope: LineScope): LineBinding {
-  reader.offer(BINDABLE.filter(isCondition).flatMap((what) => likely(scope).map((condition) => `${bindingWords[what]} ${condition}`)), true);
+  reader.offer(
+    BINDABLE.filter(isCondition).flatMap((what) => likely(scope).map((condition) => `${bindingWords[what]} ${condition}`)),
+    true
+  );
   const written = reader.word(Object.values(bindingWords));
   const what = BINDABLE.find((one) => bindingWords[one] === written);
   if (what === undefined) reader.fail('shown when, enabled when, selected when, or a property with “is”');

@@ -32,7 +32,10 @@ function gathered(reader: LineReader, text: string, most: number): Completion[] 
     for (const word of words) {
       const score = fit(text.slice(at).trim(), word);
       if (score === null || found.has(word)) continue;
-      found.set(word, { score: likely ? score - 3 : score, completion: { from: at, word, line: text.slice(0, at) + (needsSpace(text, at, word) ? ' ' : '') + word } });
+      found.set(word, {
+        score: likely ? score - 3 : score,
+        completion: { from: at, word, line: text.slice(0, at) + (needsSpace(text, at, word) ? ' ' : '') + word },
+      });
     }
   return [...found.values()]
     .sort((a, b) => a.score - b.score)

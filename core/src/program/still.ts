@@ -53,6 +53,13 @@ export function stillScreen(program: Program, scene: string, still: Still = {}):
   return isPlain(still) ? begun.screen : resolveScreen(program, posed(begun.run, scene, still));
 }
 
+/** The run in which a scene looks as asked for, to go on from; null where it is not in the piece. */
+export function stillRun(program: Program, scene: string, still: Still = {}): RunState | null {
+  const sceneProgram = program.scenes.get(scene);
+  const begun = sceneProgram && beginning(program, sceneProgram);
+  return begun ? posed(begun.run, scene, still) : null;
+}
+
 /** One layer of a scene by itself, at the corner of a screen of its size. */
 export function stillLayer(program: Program, scene: string, layer: string, still: Still = {}): Screen | null {
   const sceneProgram = program.scenes.get(scene);

@@ -418,11 +418,12 @@ export class Runner {
   /** Of a choice group at most one is selected; the variable that mirrors it says which. */
   private keepChoice(scene: string, node: Node, choice: string, on: boolean): void {
     const variable = node.instance.scene.scene.choices?.[choice]?.variable;
-    if (!on) return;
-    for (const other of this.expansion(scene).nodes)
-      if (other !== node && other.instance === node.instance && other.layer.choice === choice)
-        this.makeSelected({ ...this.find(other.key)!, node: other }, false, true);
-    if (variable !== undefined) this.setVariableFrom(node.instance, variable, choiceValue(node));
+    const others = this.expansion(scene).nodes.filter((other) => other !== node && other.instance === node.instance && other.layer.choice === choice);
+    if (on) for (const other of others) this.makeSelected({ ...this.find(other.key)!, node: other }, false, true);
+    const root = this.run.roots[scene]!;
+    const none = variable === undefined || on || others.some((other) => isSelected(root, other)) ? null : noneOf(this.program, variable);
+    const value = on ? choiceValue(node) : none;
+    if (variable !== undefined && value !== null) this.setVariableFrom(node.instance, variable, value);
   }
 
   setEnabled(place: Place & { node: Node }, on: boolean): boolean {
@@ -619,6 +620,13 @@ const longer = (a: Took, b: Took): Took => (typeof a !== 'number' ? a : typeof b
 
 export const isWithin = (instance: Instance, around: Instance): boolean =>
   instance === around || around.key === '' || instance.key.startsWith(`${around.key}/`);
+
+/** What the variable of a choice group is while none is selected: the option `none`, or no text; null where it cannot say so. */
+function noneOf(program: Program, variable: string): string | null {
+  const found = program.variables.get(variable);
+  if (found?.type === 'text') return '';
+  return found?.options?.includes('none') ? 'none' : null;
+}
 
 /** What a layer of a choice group stands for: its own value, else its name. */
 export const choiceValue = (node: Node): string => node.layer.choiceValue ?? node.layer.name;

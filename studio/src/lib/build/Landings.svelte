@@ -1,22 +1,28 @@
 <script lang="ts">
-  import { framesOf, likelyFrames, scopeFor, stepWords, threadsOf, transitionWords, type Item, type Thread } from '@zany/core';
+  import { framesOf, likelyFrames, targetsOf, threadsOf, type Item, type Thread } from '@zany/core';
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { leadTo } from './acts';
-  import Scrub from './Scrub.svelte';
+  import Landing from './Landing.svelte';
 
   let { session, picker = $bindable() }: { session: EditorSession; picker?: HTMLInputElement | undefined } = $props();
 
   let typed = $state('');
+  let most = $state(8);
+  $effect(() => {
+    void session.sceneId;
+    void session.selection;
+    most = 8;
+  });
   const scene = $derived(session.scene);
   const selected = $derived(session.selection.flatMap((id) => scene?.byId.get(id) ?? []));
   const one = $derived(selected.length === 1 ? selected[0]! : null);
 
-  interface Landing {
+  interface Led {
     readonly thread: Thread;
     readonly item: Item | null;
   }
-  const landings = $derived.by((): Landing[] => {
+  const landings = $derived.by((): Led[] => {
     if (!scene) return [];
     if (selected.length) return selected.flatMap((item) => item.threads.map((thread) => ({ thread, item })));
     return [
@@ -25,91 +31,29 @@
     ];
   });
 
-  /** The frame that a thread leads to from here, when that is one frame. */
-  function landingOf(thread: Thread) {
-    const step = thread.branches.flatMap((branch) => branch.steps).find((each) => each.do === 'go');
-    if (!step || !scene) return null;
-    const at = session.program.frameAt.get(scene.scene.id) ?? 0;
-    const frames = session.program.frames;
-    const { target } = step;
-    const id =
-      target.to === 'frame'
-        ? target.frame
-        : {
-            next: frames[at + 1],
-            previous: frames[at - 1],
-            first: frames[0],
-            last: frames.at(-1),
-            start: session.piece.head.start[0],
-            back: undefined,
-          }[target.to];
-    return { step, scene: id ? (session.program.scenes.get(id) ?? null) : null };
-  }
-
   const choices = $derived(
     likelyFrames(session.piece, one?.layer ?? null, session.sceneId, framesOf(session.piece)).filter((frame) =>
       frame.name.toLowerCase().includes(typed.trim().toLowerCase())
     )
   );
   const threads = $derived(selected.flatMap((item) => threadsOf(session.piece, item.layer.id)));
-  const led = $derived(new Set(threads.flatMap((thread) => landingOf(thread)?.scene?.scene.id ?? [])));
+  const led = $derived(new Set(threads.flatMap((thread) => targetsOf(thread))));
   const canPick = $derived(selected.length > 0 && session.canEdit);
 
   function pick(id: string) {
     leadTo(session, id);
     typed = '';
   }
-
-  function light(thread: Thread | null, item: Item | null) {
-    session.litThread = thread?.id ?? null;
-    session.lit = item ? [item.layer.id] : [];
-  }
 </script>
 
 <div class="flex flex-col gap-3">
   {#if one}<p class="soft -mt-1">of {one.layer.name}</p>{/if}
-  {#each landings.slice(0, 30) as { thread, item } (thread.id)}
-    {@const landing = landingOf(thread)}
-    <div
-      class="flex flex-col gap-1 rounded-md {session.litThread === thread.id ? 'bg-[var(--gold-wash)]' : ''}"
-      role="group"
-      aria-label="Landing"
-      onpointerenter={() => light(thread, item)}
-      onpointerleave={() => light(null, null)}
-    >
-      {#if !one && item}<span class="truncate font-semibold">{item.layer.name}</span>{/if}
-      {#if landing?.scene && scene}
-        <Scrub from={scene} to={landing.scene} transition={landing.step.transition} assetUrl={session.assetUrl} source={item?.layer.id} />
-        <button
-          class="soft text-left hover:underline"
-          title="Open {landing.scene.scene.name}"
-          onclick={() => session.openScene(landing.scene!.scene.id)}
-          >{(session.program.frameAt.get(landing.scene.scene.id) ?? 0) + 1}
-          {landing.scene.scene.name}{landing.scene.scene.draft ? ' · draft' : ''} · {transitionWords(landing.step.transition)}</button
-        >
-      {:else if landing}
-        <p
-          class="rounded-md border border-dashed px-2 py-1.5 {landing.step.target.to === 'frame'
-            ? 'border-[var(--brick)] text-[var(--brick-text)]'
-            : 'border-[var(--line)] text-[var(--soft)]'}"
-        >
-          {landing.step.target.to === 'frame'
-            ? landing.step.target.frame === null
-              ? 'Not chosen yet: pick a frame below.'
-              : 'The frame it led to is gone: pick another below.'
-            : landing.step.target.to === 'back'
-              ? 'Back to the frame before'
-              : `No ${landing.step.target.to} frame from here`}
-        </p>
-      {:else}
-        {#each thread.branches.flatMap((branch) => branch.steps) as step, i (i)}<p class="soft">
-            {stepWords(step, scopeFor(session.piece, thread))}
-          </p>{:else}<p class="text-[var(--brick-text)]">No step yet.</p>{/each}
-      {/if}
-    </div>
+  {#each landings.slice(0, most) as { thread, item } (thread.id)}
+    <Landing {session} {thread} {item} named={!one} />
   {:else}
     {#if !canPick}<p class="soft">Select a layer to see where it leads, and to pick where it should lead.</p>{/if}
   {/each}
+  {#if landings.length > most}<button class="chip chip-ghost self-start" onclick={() => (most += 12)}>{landings.length - most} more</button>{/if}
 
   {#if canPick}
     <div class="flex flex-col gap-2 border-t border-dashed border-[var(--line)] pt-2.5">

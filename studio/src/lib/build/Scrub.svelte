@@ -1,37 +1,28 @@
 <script lang="ts">
-  import { atRest, pictureAt, present, stillScreen, type SceneProgram, type Transition } from '@zany/core';
-  import { useSession } from '$lib/shared/desk.svelte';
+  import { pictureAt, atRest, type Rehearsal, type Screen } from '@zany/core';
   import { sceneView } from '$lib/shared/sceneView';
-  import Thumb from '$lib/shared/Thumb.svelte';
 
   interface Props {
-    from: SceneProgram;
-    to: SceneProgram;
-    transition: Transition;
+    rehearsal: Rehearsal;
     assetUrl: (asset: string) => string;
     /** Where the thread starts, lit in the picture before. */
-    source?: string | undefined;
+    source?: { x: number; y: number; width: number; height: number } | undefined;
+    /** The room for each of the two pictures, CSS px. */
+    wide?: number;
+    high?: number;
   }
-  let { from, to, transition, assetUrl, source }: Props = $props();
+  let { rehearsal, assetUrl, source, wide = 98, high = 150 }: Props = $props();
 
-  const session = useSession();
-  const length = $derived(transition.type === 'cut' ? 0 : transition.ms + (transition.delay ?? 0));
+  const length = $derived(Math.round(rehearsal.length));
   let at: number | null = $state(null);
   let playing = 0;
 
-  const wide = 98;
-  const high = 150;
-  const scale = $derived(Math.min(wide / to.scene.width, high / to.scene.height));
-  const sourceBox = $derived(source ? from.byId.get(source)?.box : undefined);
-
-  /** The change as the piece will run it, to be asked for any moment of it. */
-  const change = $derived.by(() => {
-    if (at === null) return null;
-    const [before, after] = [stillScreen(session.program, from.scene.id), stillScreen(session.program, to.scene.id)];
-    if (!before || !after) return null;
-    return present(atRest(before), after, [{ type: 'go', from: from.scene.id, to: to.scene.id, transition, thread: '' }], 0);
-  });
-  const picture = $derived(change && at !== null ? pictureAt(change, Math.min(at, Math.max(0, length - 0.01))) : null);
+  const scaleOf = (screen: Screen) => Math.min(wide / screen.width, high / screen.height);
+  const small = $derived(scaleOf(rehearsal.before));
+  const big = $derived(scaleOf(rehearsal.after));
+  /** Before and after are still; between them is what the piece itself would show at that moment. */
+  const still = (screen: Screen) => pictureAt(atRest(screen), 0);
+  const picture = $derived(at === null || at >= length ? still(rehearsal.after) : rehearsal.at(at));
 
   function play() {
     cancelAnimationFrame(playing);
@@ -47,28 +38,27 @@
 </script>
 
 <div class="flex items-center gap-1.5">
-  <div class="relative rounded border border-[var(--line)] bg-[var(--sheet)]">
-    <Thumb scene={from} {assetUrl} width={wide} height={high} />
-    {#if sourceBox}
-      {@const small = Math.min(wide / from.scene.width, high / from.scene.height)}
-      <span
+  <div class="relative overflow-hidden rounded border border-[var(--line)] bg-[var(--sheet)]">
+    <div class="relative overflow-hidden" style:width="{rehearsal.before.width * small}px" style:height="{rehearsal.before.height * small}px">
+      <div
+        class="absolute left-0 top-0 origin-top-left"
+        style:transform="scale({small})"
+        use:sceneView={{ screen: rehearsal.before, assetUrl }}
+      ></div>
+    </div>
+    {#if source}<span
         class="pointer-events-none absolute rounded-[3px] border-2 border-[var(--gold)]"
-        style:left="{sourceBox.x * small - 1}px"
-        style:top="{sourceBox.y * small - 1}px"
-        style:width="{sourceBox.width * small + 2}px"
-        style:height="{sourceBox.height * small + 2}px"
-      ></span>
-    {/if}
+        style:left="{source.x * small - 1}px"
+        style:top="{source.y * small - 1}px"
+        style:width="{source.width * small + 2}px"
+        style:height="{source.height * small + 2}px"
+      ></span>{/if}
   </div>
   <span class="font-bold text-[var(--gold)]">→</span>
   <div class="relative overflow-hidden rounded border-2 border-[var(--gold)] bg-[var(--sheet)]">
-    {#if !picture}
-      <Thumb scene={to} {assetUrl} width={wide} height={high} />
-    {:else}
-      <div class="relative overflow-hidden" style:width="{to.scene.width * scale}px" style:height="{to.scene.height * scale}px">
-        <div class="absolute left-0 top-0 origin-top-left" style:transform="scale({scale})" use:sceneView={{ picture, assetUrl }}></div>
-      </div>
-    {/if}
+    <div class="relative overflow-hidden" style:width="{rehearsal.after.width * big}px" style:height="{rehearsal.after.height * big}px">
+      <div class="absolute left-0 top-0 origin-top-left" style:transform="scale({big})" use:sceneView={{ picture, assetUrl }}></div>
+    </div>
   </div>
 </div>
 {#if length > 0}
