@@ -1,4 +1,4 @@
-import { byOrder, framesOf, threadsOf, type Asset, type Piece, type Scene } from '../../piece/piece.ts';
+import { byOrder, framesOf, layersUnder, threadsOf, type Asset, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
 import { naturally, takeName } from '../../words.ts';
 import { keysBetween, keyBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
@@ -79,6 +79,41 @@ function pageOperations(piece: Piece, id: string, layer: string, asset: Asset, n
       } as { id: string },
     },
   ];
+}
+
+/** Files as layers in front of all in a scene, in natural order, each no larger than the scene. */
+export function bringInLayers(piece: Piece, scene: string, files: readonly BroughtIn[], makeId: MakeId): { operations: Operation[]; ids: string[] } {
+  const around = piece.scenes.get(scene);
+  if (!around) return { operations: [], ids: [] };
+  const sorted = [...files].sort((a, b) => naturally(a.file, b.file));
+  const siblings = layersUnder(piece, scene, null);
+  const keys = keysBetween(siblings.at(-1)?.order ?? null, null, sorted.length);
+  const names = new Set(siblings.map((layer) => layer.name));
+  const known = new Set(piece.assets.keys());
+  const ids: string[] = [];
+  const operations = sorted.flatMap(({ asset, file }, i): Operation[] => {
+    const id = makeId();
+    ids.push(id);
+    const scale = Math.min(1, around.width / asset.width, around.height / asset.height);
+    const [width, height] = [Math.max(1, Math.round(asset.width * scale)), Math.max(1, Math.round(asset.height * scale))];
+    const type = asset.mediaType.startsWith('image/') ? 'picture' : asset.mediaType.startsWith('video/') ? 'video' : 'sound';
+    const value: Layer = {
+      id,
+      scene,
+      parent: null,
+      order: keys[i]!,
+      name: takeName(names, baseName(file)),
+      type,
+      pose: { x: Math.round((around.width - width) / 2), y: Math.round((around.height - height) / 2), width, height },
+      style: {},
+      asset: asset.id,
+      ...(type === 'picture' && { fit: 'fill' as const }),
+    };
+    const isNew = !known.has(asset.id);
+    known.add(asset.id);
+    return [...(isNew ? [{ op: 'put' as const, table: 'assets' as const, value: asset }] : []), { op: 'put', table: 'layers', value }];
+  });
+  return { operations, ids };
 }
 
 const isBlank = (piece: Piece, frame: Scene) =>

@@ -5,10 +5,12 @@
     files: readonly File[] | null;
     bringing: { done: number; all: number; stop: AbortController } | null;
     head: { width: number; height: number };
-    ontake: (fit: boolean) => void;
+    ontake: (how: 'own size' | 'fitted' | 'layers') => void;
+    /** The open scene, which pictures can come into as layers. */
+    into: string | null;
     oncancel: () => void;
   }
-  let { files, bringing, head, ontake, oncancel }: Props = $props();
+  let { files, bringing, head, into, ontake, oncancel }: Props = $props();
 
   const names = $derived([...(files ?? [])].map((file) => file.name).sort(naturally));
   const focus = (node: HTMLElement) => node.focus();
@@ -24,8 +26,9 @@
     <span class="max-w-[300px] truncate"
       ><b>{count(names.length, 'page')}</b> <span class="soft">{names.slice(0, 3).join(', ')}{names.length > 3 ? ' …' : ''}</span></span
     >
-    <button class="act act-go" onclick={() => ontake(false)} use:focus>At the pictures' size</button>
-    <button class="act" onclick={() => ontake(true)}>Fitted to {head.width} × {head.height}</button>
+    <button class="act act-go" onclick={() => ontake('own size')} use:focus>At the pictures' size</button>
+    <button class="act" onclick={() => ontake('fitted')}>Fitted to {head.width} × {head.height}</button>
+    {#if into}<button class="act" onclick={() => ontake('layers')}>As layers in {into}</button>{/if}
     <button class="act act-plain" onclick={oncancel}>Not now</button>
   {/if}
 </div>

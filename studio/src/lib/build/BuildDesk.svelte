@@ -2,16 +2,17 @@
   import { bringInPages, type Clip, type Report, type RunState } from '@zany/core';
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
   import { newId } from '$lib/client/ids';
-  import { isPicture, uploadPictures } from '$lib/client/pictures';
+  import { isMedia, isPicture, uploadPictures } from '$lib/client/pictures';
   import Ledger from '$lib/shared/Ledger.svelte';
   import RunningPiece from '$lib/shared/RunningPiece.svelte';
   import type { Player } from '@zany/player';
   import { onDestroy } from 'svelte';
-  import { CLIP_TYPE, clipOf, linesOf, paste, removeSelected } from './acts';
+  import { bringInHere, CLIP_TYPE, clipOf, linesOf, paste, removeSelected } from './acts';
   import Aside from './Aside.svelte';
   import BringInBar from './BringInBar.svelte';
   import CueSheet from './CueSheet.svelte';
   import PairUp from './PairUp.svelte';
+  import Repeat from './Repeat.svelte';
   import Shelf from './Shelf.svelte';
   import Stage from './Stage.svelte';
   import StateBar from './StateBar.svelte';
@@ -58,24 +59,36 @@
 
   /** Asks how large the frames shall be only when there is something to ask. */
   function take(files: readonly File[]) {
-    const pictures = files.filter(isPicture);
-    for (const file of files.filter((other) => !isPicture(other))) session.notify(`${file.name} is no PNG, JPEG, WebP or SVG file.`);
-    if (pictures.length && session.canEdit) waitingFiles = pictures;
+    const media = files.filter(isMedia);
+    const pictures = files.filter((file) => isPicture(file) && !isMedia(file));
+    for (const file of files.filter((other) => !isPicture(other) && !isMedia(other)))
+      session.notify(`${file.name} is no PNG, JPEG, WebP or SVG picture, and no video or sound.`);
+    if (!session.canEdit) return;
+    if (pictures.length) waitingFiles = pictures;
+    if (media.length) void send(media, 'layers');
   }
 
-  async function bringIn(fit: boolean) {
+  function bringIn(how: 'own size' | 'fitted' | 'layers') {
     const files = waitingFiles ?? [];
     waitingFiles = null;
+    return send(files, how);
+  }
+
+  async function send(files: readonly File[], how: 'own size' | 'fitted' | 'layers') {
     const stop = new AbortController();
     bringing = { done: 0, all: files.length, stop };
     const { taken, problems } = await uploadPictures(session.id, files, (done, all) => (bringing = { done, all, stop }), stop.signal);
     bringing = null;
+    problems.forEach((problem) => session.notify(problem));
+    if (how === 'layers') return bringInHere(session, taken);
     const before = new Set(session.program.frames);
     if (taken.length)
-      session.edit(taken.length === 1 ? 'Bring in a page' : `Bring in ${taken.length} pages`, bringInPages(session.piece, taken, fit, newId));
+      session.edit(
+        taken.length === 1 ? 'Bring in a page' : `Bring in ${taken.length} pages`,
+        bringInPages(session.piece, taken, how === 'fitted', newId)
+      );
     const first = session.program.frames.find((id) => !before.has(id));
     if (first) session.openScene(first);
-    problems.forEach((problem) => session.notify(problem));
   }
 
   const isField = (target: EventTarget | null) => target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);
@@ -159,7 +172,7 @@
   multiple
   hidden
   data-chooser
-  accept=".png,.jpg,.jpeg,.webp,.svg,image/png,image/jpeg,image/webp,image/svg+xml"
+  accept=".png,.jpg,.jpeg,.webp,.svg,.webm,.mp4,.ogg,.mp3,.wav,image/png,image/jpeg,image/webp,image/svg+xml,video/webm,video/mp4,audio/*"
   onchange={(event) => {
     take([...(event.currentTarget.files ?? [])]);
     event.currentTarget.value = '';
@@ -226,6 +239,7 @@
         <StateBar {session} />
       {/if}
       {#if session.pairing && session.selection.length > 1}<PairUp {session} />{/if}
+      {#if session.repeating && session.selection.length === 1}<Repeat {session} />{/if}
     </div>
     {#if !session.trying}<Strip {session} bind:folded />{/if}
   </div>
@@ -249,6 +263,7 @@
     files={waitingFiles}
     {bringing}
     head={session.piece.head}
+    into={session.scene?.scene.name ?? null}
     ontake={bringIn}
     oncancel={() => (waitingFiles = null)}
   />{/if}

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { framesOf, likelyFrames, targetsOf, threadsOf, type Item, type Thread } from '@zany/core';
+  import { framesOf, likelyFrames, statesOf, targetsOf, threadsOf, type Item, type Thread } from '@zany/core';
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { leadTo } from './acts';
+  import { bringInto, leadTo } from './acts';
   import Landing from './Landing.svelte';
 
   let { session, picker = $bindable() }: { session: EditorSession; picker?: HTMLInputElement | undefined } = $props();
@@ -39,6 +39,18 @@
   const threads = $derived(selected.flatMap((item) => threadsOf(session.piece, item.layer.id)));
   const led = $derived(new Set(threads.flatMap((thread) => targetsOf(thread))));
   const canPick = $derived(selected.length > 0 && session.canEdit);
+
+  /** States of the scene, and of placements in it with their names in front. */
+  const states = $derived.by(() => {
+    if (!scene) return [];
+    const own = statesOf(scene.scene).map((state) => ({ of: '', id: state.id, name: state.name }));
+    const inside = scene.items.flatMap(({ layer }) =>
+      statesOf(session.piece.scenes.get(layer.part ?? '') ?? scene.scene)
+        .filter(() => layer.part !== undefined)
+        .map((state) => ({ of: layer.id, id: state.id, name: `${layer.name}: ${state.name}` }))
+    );
+    return [...own, ...inside].filter((state) => state.name.toLowerCase().includes(typed.trim().toLowerCase())).slice(0, 24);
+  });
 
   function pick(id: string) {
     leadTo(session, id);
@@ -77,6 +89,16 @@
           }}
         /></label
       >
+      {#if states.length > 1}
+        <div class="flex flex-wrap gap-1" role="group" aria-label="Bring into a state">
+          <span class="soft">or bring into</span>
+          {#each states as state (state.of + state.id)}
+            <button class="chip chip-teal" aria-label="Bring into {state.name}" onclick={() => bringInto(session, state.of || undefined, state.id)}
+              >{state.name}</button
+            >
+          {/each}
+        </div>
+      {/if}
       <div class="grid grid-cols-3 gap-2">
         {#each choices.slice(0, 60) as frame, i (frame.id)}
           <button

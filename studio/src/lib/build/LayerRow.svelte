@@ -7,7 +7,7 @@
   import { likelyFrames, framesOf, wireTo, type Bindable, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { newId } from '$lib/client/ids';
-  import { setLayer } from './acts';
+  import { leaveChoice, setLayer } from './acts';
   import BindingRow from './BindingRow.svelte';
   import LayerMark from './LayerMark.svelte';
   import LineInput from './LineInput.svelte';
@@ -30,6 +30,7 @@
   const asks = $derived(session.findings.some((found) => found.rule === 'looks-clickable' && found.place.layer === layer.id));
   const likely = $derived(asks && isOnly ? likelyFrames(session.piece, layer, layer.scene, framesOf(session.piece)).slice(0, 3) : []);
   const bindings = $derived(Object.entries(layer.bindings ?? {}) as [Bindable, string][]);
+  const choice = $derived(session.piece.scenes.get(layer.scene)?.choices?.[layer.choice ?? '']);
   let renaming = $state(false);
   let row: HTMLElement;
 
@@ -139,12 +140,21 @@
       >
     </span>
   </div>
-  {#if item.threads.length || bindings.length || asks || isOnly}
+  {#if item.threads.length || bindings.length || choice || asks || isOnly}
     <div class="ml-[22px]">
       {#each item.threads as thread (thread.id)}
         <ThreadRow {session} {thread} fired={fired.has(thread.id)} />
       {/each}
       {#if layer.type === 'placement' && isOnly && session.canEdit && !session.trying}<PlacementFields {session} {layer} />{/if}
+      {#if layer.choice !== undefined && choice}
+        <p class="my-1 flex flex-wrap items-center gap-1 text-[12.5px]">
+          <span class="soft">one of</span><span class="chip chip-teal">{choice.name}</span>
+          {#if choice.variable}<span class="soft">, read as</span><span class="chip chip-teal"
+              >{session.piece.variables.get(choice.variable)?.name} = {layer.choiceValue ?? layer.name}</span
+            >{/if}
+          {#if isOnly && session.canEdit}<button class="chip chip-ghost" onclick={() => leaveChoice(session, layer.id)}>leave it</button>{/if}
+        </p>
+      {/if}
       {#each bindings as [what, value] (what)}
         <BindingRow {session} {layer} {what} {value} />
       {/each}

@@ -1,58 +1,147 @@
 <script lang="ts">
-  import { framesOf, newFrame, pairUp, wireTo, type Operation, type Pair } from '@zany/core';
+  import {
+    buttonsAndPanels,
+    framesOf,
+    newFrame,
+    pagesFor,
+    pairWith,
+    showWhileSelected,
+    statesOf,
+    wireTo,
+    wireToState,
+    type Layer,
+    type Operation,
+    type Paired,
+  } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { bundleNamed, choiceOperations } from './acts';
 
   let { session }: { session: EditorSession } = $props();
 
+  type Mode = 'frames' | 'states' | 'panels' | 'pages';
   const DRAFT = 'new draft';
   const frames = $derived(framesOf(session.piece));
+
+  const boxed = (): Layer[] =>
+    session.selection.flatMap((id) => {
+      const item = session.scene?.byId.get(id);
+      return item ? [{ ...item.layer, pose: { ...item.layer.pose, ...item.box } }] : [];
+    });
+
+  const halves = buttonsAndPanels(boxed());
+  const states = $derived(session.scene ? statesOf(session.scene.scene) : []);
+  const modes = $derived<readonly { id: Mode; label: string; on: boolean }[]>([
+    { id: 'frames', label: 'lead to frames', on: true },
+    { id: 'states', label: 'bring into states', on: states.length > 1 },
+    { id: 'panels', label: 'show one at a time', on: halves !== null },
+    { id: 'pages', label: 'a page for each', on: frames.length > 1 },
+  ]);
+  const wholeGroups = halves?.panels.every((layer) => layer.type === 'group' || layer.type === 'placement') ?? false;
+  let mode = $state<Mode>(wholeGroups ? 'panels' : 'frames');
 
   /** Frames chosen in the shelf, if more than one; else all that follow this one, then those before. */
   function candidates() {
     const here = frames.findIndex((frame) => frame.id === session.sceneId);
     const chosen = frames.filter((frame) => session.frameSelection.includes(frame.id) && frame.id !== session.sceneId);
-    return chosen.length > 1 ? chosen : [...frames.slice(here + 1), ...frames.slice(0, here)];
+    return chosen.length > 1 ? chosen : [...frames.slice(here + 1), ...frames.slice(0, Math.max(0, here))];
   }
 
-  const boxed = () =>
-    session.selection.flatMap((id) => {
-      const item = session.scene?.byId.get(id);
-      return item ? [{ ...item.layer, pose: item.box }] : [];
+  function find(wanted: Mode): Paired[] {
+    if (wanted === 'states') return pairWith(boxed(), states);
+    if (wanted === 'panels') return pairWith(halves!.buttons, sortedPanels());
+    const pairs = pairWith(boxed(), candidates());
+    return wanted === 'pages' ? pairs : pairs.map((pair) => ({ ...pair, partner: pair.partner ?? DRAFT }));
+  }
+
+  /** Panels by their place: across where they stand in a row. */
+  const sortedPanels = () => [...halves!.panels].sort((a, b) => a.pose.y - b.pose.y || a.pose.x - b.pose.x);
+
+  let pairs: Paired[] = $state.raw(find(wholeGroups ? 'panels' : 'frames'));
+  let template: string | null = $state(candidates()[0]?.id ?? null);
+  let dragged: string | null = null;
+
+  function turn(to: Mode) {
+    mode = to;
+    pairs = find(to);
+  }
+
+  const options = $derived(
+    mode === 'states'
+      ? [...states.map((state) => ({ value: state.id, label: state.name })), { value: '', label: 'leave it' }]
+      : mode === 'panels'
+        ? [...halves!.panels.map((panel) => ({ value: panel.id, label: panel.name })), { value: '', label: 'leave it' }]
+        : [
+            ...frames.map((frame) => ({ value: frame.id, label: frame.name })),
+            { value: DRAFT, label: 'a new draft frame' },
+            { value: '', label: 'leave it' },
+          ]
+  );
+  const nameOf = (partner: string | null) => options.find((option) => option.value === (partner ?? ''))?.label ?? 'leave it';
+  const partnerWord: Record<Mode, string> = { frames: 'Frame', states: 'State', panels: 'Layer', pages: 'Page' };
+
+  const change = (layer: string, partner: string) =>
+    (pairs = pairs.map((pair) => (pair.layer === layer ? { layer, partner: partner || null } : pair)));
+
+  /** Two pairs change partners. */
+  function swap(a: string, b: string) {
+    const [one, other] = [pairs.find((pair) => pair.layer === a), pairs.find((pair) => pair.layer === b)];
+    if (!one || !other || a === b) return;
+    pairs = pairs.map((pair) => (pair === one ? { ...one, partner: other.partner } : pair === other ? { ...other, partner: one.partner } : pair));
+  }
+
+  function leadOperations(): Operation[] {
+    return pairs.flatMap(({ layer, partner }): Operation[] => {
+      if (partner === null) return [];
+      if (partner !== DRAFT) return wireTo(session.piece, [layer], partner, newId);
+      const id = newId();
+      const found = session.piece.layers.get(layer);
+      const name = found?.text ?? found?.name ?? 'Frame';
+      return [...newFrame(session.piece, id, { name: `${name} page`.slice(0, 110), draft: true }), ...wireTo(session.piece, [layer], id, newId)];
     });
+  }
 
-  let pairs: Pair[] = $state.raw(pairUp(boxed(), candidates()).map((pair) => ({ ...pair, frame: pair.frame ?? DRAFT })));
+  function panelOperations(): Operation[] {
+    const matched = pairs.filter((pair) => pair.partner !== null);
+    return [
+      ...choiceOperations(
+        session,
+        matched.map((pair) => pair.layer),
+        'unselects',
+        false
+      ),
+      ...matched.flatMap(({ layer, partner }) => showWhileSelected(partner!, layer)),
+    ];
+  }
 
-  const options = $derived([
-    ...frames.map((frame) => ({ value: frame.id, label: frame.name })),
-    { value: DRAFT, label: 'a new draft frame' },
-    { value: '', label: 'leave it' },
-  ]);
-
-  const nameOf = (frame: string | null) =>
-    frame === DRAFT ? 'a new draft frame' : frame ? (session.piece.scenes.get(frame)?.name ?? '?') : 'leave it';
-
-  const change = (layer: string, frame: string) => (pairs = pairs.map((pair) => (pair.layer === layer ? { layer, frame: frame || null } : pair)));
+  function pageOperations(): Operation[] {
+    if (template === null) return [];
+    const page = session.piece.scenes.get(template)!;
+    const bundle = page.bundle ? { id: page.bundle, operations: [] } : bundleNamed(session, `${session.scene!.scene.name} pages`);
+    return [...bundle.operations, ...pagesFor(session.piece, boxed(), template, bundle.id, newId)];
+  }
 
   function apply() {
-    const operations: Operation[] = [];
-    for (const { layer, frame } of pairs) {
-      if (frame === null) continue;
-      let target = frame;
-      if (frame === DRAFT) {
-        target = newId();
-        const name = session.piece.layers.get(layer)?.text ?? session.piece.layers.get(layer)?.name ?? 'Frame';
-        operations.push(...newFrame(session.piece, target, { name: `${name} page`.slice(0, 110), draft: true }));
-      }
-      operations.push(...wireTo(session.piece, [layer], target, newId));
-    }
+    const made: Record<Mode, () => Operation[]> = {
+      frames: leadOperations,
+      states: () => pairs.flatMap(({ layer, partner }) => (partner === null ? [] : wireToState(session.piece, layer, undefined, partner, newId))),
+      panels: panelOperations,
+      pages: pageOperations,
+    };
+    const operations = made[mode]();
     session.pairing = false;
-    session.edit(`Pair up ${pairs.length} layers`, operations);
+    session.edit(mode === 'pages' ? `Make ${pairs.length} pages` : `Pair up ${pairs.length} layers`, operations, 'plain');
   }
 
   const close = () => (session.pairing = false);
+  const sentences: Record<Mode, string> = {
+    frames: 'By name where one fits, else by place on the page and frame order. Drag one line onto another to swap them.',
+    states: 'A press on each brings the scene into its state.',
+    panels: 'A press shows one and hides the others; a second press hides it again. Nothing is shown at first.',
+    pages: 'The page of the first is copied for the others, each with its own picture and title; every one leads to its page.',
+  };
 
   function focus(node: HTMLElement) {
     node.focus();
@@ -62,32 +151,60 @@
 <svelte:window onkeydowncapture={(event) => event.key === 'Escape' && close()} />
 <div class="pop absolute right-4 top-14 z-30 flex max-h-[80%] w-[340px] flex-col gap-2 p-3" role="dialog" aria-label="Pair up">
   <h3 class="text-[15px]">Pair up {pairs.length} layers</h3>
-  <p class="soft">By name where one fits, else by place on the page and frame order. Change what is wrong, then apply: it is one undo.</p>
-  <div class="scroll flex min-h-0 flex-col gap-1.5">
-    {#each pairs as pair (pair.layer)}
-      <div
-        class="flex items-center gap-2"
-        role="group"
-        aria-label={session.piece.layers.get(pair.layer)?.name}
-        onpointerenter={() => (session.lit = [pair.layer])}
-        onpointerleave={() => (session.lit = [])}
-      >
-        <span class="w-28 truncate">{session.piece.layers.get(pair.layer)?.text || session.piece.layers.get(pair.layer)?.name}</span>
-        <span class="font-bold text-[var(--gold)]">→</span>
-        {#if pair.frame && pair.frame !== DRAFT}<span class="border border-[var(--line)]"
-            ><Thumb scene={session.program.scenes.get(pair.frame) ?? null} assetUrl={session.assetUrl} width={22} height={30} radius={2} /></span
-          >{/if}
-        <ChipMenu
-          name="Frame for {session.piece.layers.get(pair.layer)?.name}"
-          label={nameOf(pair.frame)}
-          tone={pair.frame ? 'chip-gold' : 'chip-ghost'}
-          {options}
-          filter
-          onpick={(frame) => change(pair.layer, frame)}
-        />
-      </div>
+  <div class="flex flex-wrap gap-1" role="group" aria-label="How they are paired">
+    {#each modes.filter((one) => one.on) as { id, label } (id)}
+      <button class="chip {mode === id ? 'chip-on' : ''}" aria-pressed={mode === id} onclick={() => turn(id)}>{label}</button>
     {/each}
   </div>
+  <p class="soft">{sentences[mode]}</p>
+  {#if mode === 'pages'}
+    <div class="flex items-center gap-2">
+      <span class="soft">the page of the first is</span>
+      <ChipMenu
+        name="Page of the first"
+        label={session.piece.scenes.get(template ?? '')?.name ?? 'choose'}
+        tone="chip-gold"
+        options={candidates().map((frame) => ({ value: frame.id, label: frame.name }))}
+        filter
+        onpick={(id) => (template = id)}
+      />
+    </div>
+  {:else}
+    <div class="scroll flex min-h-0 flex-col gap-1.5">
+      {#each pairs as pair (pair.layer)}
+        {@const name = session.piece.layers.get(pair.layer)?.name}
+        <div
+          class="flex cursor-grab items-center gap-2"
+          role="group"
+          aria-label={name}
+          draggable="true"
+          ondragstart={() => (dragged = pair.layer)}
+          ondragover={(event) => dragged !== null && event.preventDefault()}
+          ondrop={(event) => {
+            event.preventDefault();
+            if (dragged !== null) swap(dragged, pair.layer);
+            dragged = null;
+          }}
+          onpointerenter={() => (session.lit = [pair.layer, ...(mode === 'panels' && pair.partner ? [pair.partner] : [])])}
+          onpointerleave={() => (session.lit = [])}
+        >
+          <span class="w-28 truncate">{session.piece.layers.get(pair.layer)?.text || name}</span>
+          <span class="font-bold text-[var(--gold)]">→</span>
+          {#if mode === 'frames' && pair.partner && pair.partner !== DRAFT}<span class="border border-[var(--line)]"
+              ><Thumb scene={session.program.scenes.get(pair.partner) ?? null} assetUrl={session.assetUrl} width={22} height={30} radius={2} /></span
+            >{/if}
+          <ChipMenu
+            name="{partnerWord[mode]} for {name}"
+            label={nameOf(pair.partner)}
+            tone={pair.partner ? 'chip-gold' : 'chip-ghost'}
+            {options}
+            filter
+            onpick={(partner) => change(pair.layer, partner)}
+          />
+        </div>
+      {/each}
+    </div>
+  {/if}
   <div class="flex gap-2">
     <button class="act act-go" onclick={apply} use:focus>Apply</button><button class="act act-plain" onclick={close}>Not now</button>
   </div>

@@ -2,7 +2,9 @@
   import { restyle, setBox, type Letters, type Rect, type Style } from '@zany/core';
   import Popover from '$lib/shared/Popover.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { align, spread, stack } from './acts';
+  import BehavesPanel from './BehavesPanel.svelte';
+  import NumberField from './NumberField.svelte';
+  import { align, sameSize, setLayer, spread, stack } from './acts';
 
   let {
     session,
@@ -13,6 +15,8 @@
   }: { session: EditorSession; around: Rect; scale: number; frameHeight: number; room: { left: number; right: number } } = $props();
 
   let more = $state(false);
+  let behaves = $state(false);
+  let behavesButton: HTMLButtonElement | undefined = $state();
   let moreButton: HTMLButtonElement | undefined = $state();
 
   const layers = $derived(session.selection.flatMap((id) => session.scene?.byId.get(id)?.layer ?? []));
@@ -41,6 +45,17 @@
       setBox(session.settled, session.sceneId, one.id, { ...around, [key]: key === 'width' || key === 'height' ? Math.max(1, value) : value })
     );
   }
+
+  const anchors = [
+    ['middle', 0.5, 0.5],
+    ['left', 0, 0.5],
+    ['right', 1, 0.5],
+    ['top', 0.5, 0],
+    ['bottom', 0.5, 1],
+    ['corner', 0, 0],
+  ] as const;
+  const setPose = (key: 'rotation' | 'scale' | 'anchor', value: unknown) =>
+    setLayer(session, session.selection, `Change ${key}`, ['pose', key], value);
 
   /** The six digits a colour field wants; what is see-through is kept apart. */
   const hex = (color: string | undefined, otherwise: string) => (color ?? otherwise).slice(0, 7);
@@ -128,6 +143,13 @@
     />
   {/if}
   <button
+    bind:this={behavesButton}
+    class="rounded px-1.5 whitespace-nowrap hover:bg-white/15"
+    aria-expanded={behaves}
+    title="Pins, drag, hit area, how it begins"
+    onclick={() => (behaves = !behaves)}>behaves</button
+  >
+  <button
     bind:this={moreButton}
     class="rounded px-1.5 hover:bg-white/15"
     aria-label="More properties"
@@ -136,8 +158,13 @@
   >
 </div>
 
+{#if behaves && behavesButton && first}
+  <Popover anchor={behavesButton} label="How it behaves" onclose={() => (behaves = false)} width={330}>
+    <BehavesPanel {session} {layers} />
+  </Popover>
+{/if}
 {#if more && moreButton && first}
-  <Popover anchor={moreButton} label="More properties" onclose={() => (more = false)} width={268}>
+  <Popover anchor={moreButton} label="More properties" onclose={() => (more = false)} width={310}>
     <div class="flex flex-col gap-2.5 p-2" data-bar>
       {#if painted || layers.some((layer) => layer.type === 'picture')}
         <div class="flex items-center gap-2">
@@ -213,10 +240,42 @@
             >{/each}
         </div>
         <div class="flex items-center gap-2">
-          <span class="soft w-16">Sides</span>
+          <span class="soft w-16">Stands</span>
           {#each ['left', 'center', 'right'] as const as side (side)}<button
               class="chip {letters.align === side ? 'chip-on' : ''}"
               onclick={() => setLetters('align', side)}>{side}</button
+            >{/each}
+          {#each ['top', 'middle', 'bottom'] as const as place (place)}<button
+              class="chip {letters.place === place ? 'chip-on' : ''}"
+              onclick={() => setLetters('place', place)}>{place}</button
+            >{/each}
+        </div>
+      {/if}
+      <div class="flex items-center gap-1.5">
+        <span class="soft w-16">Turned by</span>
+        <NumberField value={first.pose.rotation ?? 0} label="Turned by" onset={(value) => setPose('rotation', value === 0 ? undefined : value)} />
+        <span class="soft">° scale</span>
+        <NumberField
+          value={Math.round((first.pose.scale ?? 1) * 100)}
+          label="Scale"
+          min={0}
+          onset={(value) => setPose('scale', value === 100 ? undefined : (value ?? 100) / 100)}
+        />
+        <span class="soft">%</span>
+      </div>
+      <div class="flex flex-wrap items-center gap-1">
+        <span class="soft w-16">about its</span>
+        {#each anchors as [label, x, y] (label)}
+          <button
+            class="chip {(first.pose.anchor?.x ?? 0.5) === x && (first.pose.anchor?.y ?? 0.5) === y ? 'chip-on' : ''}"
+            onclick={() => setPose('anchor', x === 0.5 && y === 0.5 ? undefined : { x, y })}>{label}</button
+          >
+        {/each}
+      </div>
+      {#if layers.length > 1}
+        <div class="flex items-center gap-1">
+          <span class="soft w-16">Same size</span>
+          {#each ['width', 'height', 'both'] as const as side (side)}<button class="chip" onclick={() => sameSize(session, side)}>{side}</button
             >{/each}
         </div>
       {/if}

@@ -210,6 +210,7 @@
     oval: { width: 64, height: 64 },
     text: { width: 200, height: 28 },
     hit: { width: 120, height: 48 },
+    field: { width: 220, height: 44 },
   };
 
   function draw(event: PointerEvent, type: Exclude<Tool, 'select'>) {

@@ -1,11 +1,13 @@
 import {
   alignLayers,
   bindingWords,
+  bringInLayers,
   copyLayers,
   duplicateFrame,
   groupLayers,
   keyBetween,
   layersUnder,
+  makeChoice,
   makePart,
   makeSheet,
   moveLayers,
@@ -17,13 +19,16 @@ import {
   removeLayers,
   restack,
   scopeFor,
+  setBox,
   spreadLayers,
   takeApart,
   takeName,
   threadsOf,
   ungroupLayers,
   wireTo,
+  wireToState,
   type Bindable,
+  type BroughtIn,
   type Clip,
   type Edge,
   type Layer,
@@ -60,10 +65,16 @@ const names: Record<LayerType, string> = {
 const freeLayerName = (session: EditorSession, type: LayerType): string =>
   takeName(new Set(session.scene?.items.map((item) => item.layer.name)), `${names[type]} 1`);
 
-export function drawLayer(session: EditorSession, type: 'box' | 'oval' | 'text' | 'hit', box: Rect): string | null {
+export function drawLayer(session: EditorSession, type: 'box' | 'oval' | 'text' | 'hit' | 'field', box: Rect): string | null {
   if (!session.sceneId) return null;
   const id = newId();
-  const styles: Record<typeof type, Layer['style']> = { box: { fill: '#f0b13c', corner: 10 }, oval: { fill: '#f0b13c' }, text: {}, hit: {} };
+  const styles: Record<typeof type, Layer['style']> = {
+    box: { fill: '#f0b13c', corner: 10 },
+    oval: { fill: '#f0b13c' },
+    text: {},
+    hit: {},
+    field: { fill: '#ffffff', line: { color: '#b9ae98', width: 1 }, corner: 8 },
+  };
   const layer = {
     id,
     scene: session.sceneId,
@@ -72,6 +83,9 @@ export function drawLayer(session: EditorSession, type: 'box' | 'oval' | 'text' 
     pose: rounded(box),
     style: styles[type],
     ...(type === 'text' && { text: 'Text' }),
+    ...(type === 'field' && {
+      field: box.width < 60 && box.height < 60 ? { kind: 'checkbox' as const } : { kind: 'text' as const, placeholder: 'Write here' },
+    }),
   };
   if (!session.edit(`Draw ${layer.name}`, [newLayer(session.piece, layer)])) return null;
   session.select([id]);
@@ -369,21 +383,75 @@ export function setKind(session: EditorSession, frames: readonly string[], name:
 
 /** Puts frames into a bundle by its name, made where it is new; null takes them out. */
 export function setBundle(session: EditorSession, frames: readonly string[], name: string | null): void {
+  const bundle = name === null ? null : bundleNamed(session, name);
+  session.edit(name === null ? 'Out of the bundle' : `Bundle as ${name}`, [
+    ...(bundle?.operations ?? []),
+    ...frames.map((frame): Operation => ({ op: 'set', table: 'scenes', id: frame, path: ['bundle'], ...(bundle && { value: bundle.id }) })),
+  ]);
+}
+
+/** A bundle by its name, with what makes it where there is none yet. */
+export function bundleNamed(session: EditorSession, name: string): { id: string; operations: Operation[] } {
   const { head } = session.piece;
   const bundles = Object.entries(head.bundles ?? {});
   const known = bundles.find(([, bundle]) => bundle.name === name)?.[0];
-  const id = name === null ? undefined : (known ?? newId());
-  const order = keyBetween(
-    bundles
-      .map(([, bundle]) => bundle.order)
-      .sort()
-      .at(-1) ?? null,
-    null
-  );
-  session.edit(name === null ? 'Out of the bundle' : `Bundle as ${name}`, [
-    ...(id !== undefined && known === undefined
-      ? [{ op: 'set' as const, table: 'piece' as const, id: head.id, path: ['bundles', id], value: { name, order } }]
-      : []),
-    ...frames.map((frame): Operation => ({ op: 'set', table: 'scenes', id: frame, path: ['bundle'], ...(id !== undefined && { value: id }) })),
+  if (known !== undefined) return { id: known, operations: [] };
+  const id = newId();
+  const last = bundles
+    .map(([, bundle]) => bundle.order)
+    .sort()
+    .at(-1);
+  const value = { name: name.slice(0, 120), order: keyBetween(last ?? null, null) };
+  return { id, operations: [{ op: 'set', table: 'piece', id: head.id, path: ['bundles', id], value }] };
+}
+
+/** Makes layers a choice; those without a selected look get one, from their hover look where they have it. */
+export function choiceOperations(session: EditorSession, ids: readonly string[], again: 'stays' | 'unselects', first: boolean): Operation[] {
+  const { sceneId, piece } = session;
+  if (!sceneId) return [];
+  const looks = ids.flatMap((id): Operation[] => {
+    const layer = piece.layers.get(id);
+    if (!layer || layer.looks?.selected) return [];
+    const value = layer.looks?.hover ?? freshLook(layer, 'selected', 'rest');
+    return [{ op: 'set', table: 'layers', id, path: ['looks', 'selected'], value }];
+  });
+  return [...makeChoice(piece, sceneId, ids, { name: 'Choice', again, first, variable: true }, newId), ...looks];
+}
+
+/** Of the selected layers at most one is selected from now on; a variable says which. */
+export function chooseOne(session: EditorSession): void {
+  session.edit(`Choose one of ${session.selection.length}`, choiceOperations(session, session.selection, 'stays', false), 'plain');
+}
+
+/** A layer is no longer one of its choice. */
+export const leaveChoice = (session: EditorSession, id: string): boolean =>
+  session.edit('Leave the choice', [
+    { op: 'set', table: 'layers', id, path: ['choice'] },
+    { op: 'set', table: 'layers', id, path: ['choiceValue'] },
   ]);
+
+/** Makes clicks on the selection bring the scene, or a placement in it, into a state. */
+export function bringInto(session: EditorSession, of: string | undefined, state: string): void {
+  const operations = session.selection.flatMap((id) => wireToState(session.piece, id, of, state, newId));
+  session.edit('Bring into a state', operations, 'plain');
+}
+
+/** Gives all of the selection the size of the one selected first. */
+export function sameSize(session: EditorSession, side: 'width' | 'height' | 'both'): void {
+  const { sceneId, selection } = session;
+  const first = session.scene?.byId.get(selection[0] ?? '')?.box;
+  if (!sceneId || !first) return;
+  const operations = selection.slice(1).flatMap((id) => {
+    const box = session.scene!.byId.get(id)!.box;
+    const to = { ...box, ...(side !== 'height' && { width: first.width }), ...(side !== 'width' && { height: first.height }) };
+    return setBox(session.settled, sceneId, id, to);
+  });
+  session.edit('Same size', operations);
+}
+
+/** Brings files into the open scene as layers: pictures, videos and sounds. */
+export function bringInHere(session: EditorSession, taken: readonly BroughtIn[]): void {
+  if (!session.sceneId || taken.length === 0) return;
+  const { operations, ids } = bringInLayers(session.piece, session.sceneId, taken, newId);
+  if (session.edit(taken.length === 1 ? `Bring in ${taken[0]!.file}` : `Bring in ${taken.length} files`, operations)) session.select(ids);
 }

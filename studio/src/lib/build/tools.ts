@@ -5,6 +5,7 @@ export const tools = [
   { id: 'box', label: 'Box', key: 'B' },
   { id: 'oval', label: 'Oval', key: 'O' },
   { id: 'text', label: 'Text', key: 'X' },
+  { id: 'field', label: 'Field', key: 'F' },
 ] as const;
 
 export type Tool = (typeof tools)[number]['id'];

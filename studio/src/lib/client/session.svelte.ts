@@ -82,6 +82,7 @@ export class EditorSession {
   /** The layer whose thread line is being written. */
   writing: string | null = $state(null);
   pairing = $state(false);
+  repeating = $state(false);
 
   private confirmed!: Piece;
   private revision = 0;

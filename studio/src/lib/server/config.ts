@@ -21,6 +21,7 @@ export const config = {
 export const limits = {
   /** Bytes of one picture file. */
   picture: 20_000_000,
+  media: 60_000_000,
   /** Bytes of one SVG file. */
   svg: 2_000_000,
   /** Pixels of one picture, width times height. */

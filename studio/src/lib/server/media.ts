@@ -16,6 +16,12 @@ const holds: Record<string, readonly Asset['mediaType'][]> = {
 
 export const isMedia = (mediaType: string): boolean => /^(video|audio)\//.test(mediaType);
 
+/** What a file is as a piece would name it, if it is a video or sound by its content; null for anything else. */
+export async function mediaTypeOf(bytes: Uint8Array): Promise<Asset['mediaType'] | null> {
+  const found = await fileTypeFromBuffer(bytes);
+  return holds[found?.ext ?? '']?.[0] ?? null;
+}
+
 /** Refuses a video or sound that is something else than a piece says. */
 export async function checkMedia({ id, name, mediaType }: Asset, bytes: Uint8Array): Promise<void> {
   const found = await fileTypeFromBuffer(bytes);

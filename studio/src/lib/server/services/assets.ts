@@ -5,14 +5,37 @@ import type { Person } from '$lib/shared/types';
 import { database } from '../database';
 import { Refusal } from '../errors';
 import { AssetRow, PieceAssetRow } from '../models';
+import { mediaTypeOf } from '../media';
 import { takePicture } from '../pictures';
 import { access } from './rights';
 
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 
-/** Takes in a picture file for a piece: checked, decoded and written anew, and kept under the digest of what was written. */
-export async function addPicture(person: Person | null, pieceId: string, file: string, bytes: Uint8Array): Promise<Asset> {
+/** How large a video is shown and how long it plays, as the browser that sends it has measured it. */
+export interface Measured {
+  readonly width: number;
+  readonly height: number;
+  readonly ms: number;
+}
+
+/**
+ * Takes in a file for a piece, kept under the digest of what is kept. A picture is checked, decoded and written anew; a video or
+ * sound is what its content says it is, and stays as it came.
+ */
+export async function addAsset(person: Person | null, pieceId: string, file: string, bytes: Uint8Array, measured: Measured | null): Promise<Asset> {
   await access(person, pieceId, 'editor');
+  const mediaType = await mediaTypeOf(bytes);
+  return mediaType ? addMedia(pieceId, file, mediaType, bytes, measured) : addPicture(pieceId, file, bytes);
+}
+
+async function addMedia(pieceId: string, file: string, mediaType: Asset['mediaType'], bytes: Uint8Array, measured: Measured | null): Promise<Asset> {
+  const id = sha256(bytes);
+  const { width, height, ms } = measured ?? { width: 640, height: 360, ms: 0 };
+  await keepAsset(pieceId, { id, mediaType, width, height, bytes: Buffer.from(bytes) });
+  return { id, name: file.slice(0, 120), mediaType, size: bytes.length, width, height, ...(ms > 0 && { ms }) };
+}
+
+async function addPicture(pieceId: string, file: string, bytes: Uint8Array): Promise<Asset> {
   const picture = await takePicture(file, bytes);
   const id = sha256(picture.bytes);
   const { mediaType, width, height } = picture;

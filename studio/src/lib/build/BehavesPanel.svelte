@@ -1,0 +1,234 @@
+<script lang="ts">
+  import { EDGES, variablesOf, type Layer } from '@zany/core';
+  import ChipMenu from '$lib/shared/ChipMenu.svelte';
+  import type { EditorSession } from '$lib/client/session.svelte';
+  import { setLayer } from './acts';
+  import NumberField from './NumberField.svelte';
+
+  /** How layers behave: what stays put, what can be dragged, where a press counts, how they begin, what they are called. */
+  let { session, layers }: { session: EditorSession; layers: readonly Layer[] } = $props();
+
+  const first = $derived(layers[0]!);
+  const ids = $derived(layers.map((layer) => layer.id));
+  const set = (name: string, path: readonly string[], value: unknown) => setLayer(session, ids, name, path, value);
+
+  function togglePin(edge: (typeof EDGES)[number]) {
+    const pins = new Set(first.pin ?? []);
+    if (!pins.delete(edge)) pins.add(edge);
+    set('Stay put', ['pin'], pins.size ? EDGES.filter((one) => pins.has(one)) : undefined);
+  }
+
+  const axes = [
+    { id: null, label: 'not' },
+    { id: 'x', label: 'across' },
+    { id: 'y', label: 'up and down' },
+    { id: 'both', label: 'freely' },
+  ] as const;
+
+  function setBound(edge: 'left' | 'right' | 'top' | 'bottom', value: number) {
+    const bounds = { left: 0, right: 0, top: 0, bottom: 0, ...first.drag?.bounds, [edge]: value };
+    set('How far it can be dragged', ['drag', 'bounds'], bounds);
+  }
+
+  const bounds = $derived(
+    (['left', 'right', 'top', 'bottom'] as const).filter((edge) =>
+      first.drag?.axis === 'x' ? edge === 'left' || edge === 'right' : first.drag?.axis === 'y' ? edge === 'top' || edge === 'bottom' : true
+    )
+  );
+  const hitWays = [
+    { value: undefined, label: 'its own shape' },
+    { value: 'own', label: 'an area of its own' },
+    { value: 'block', label: 'keeps presses off what is below' },
+    { value: 'none', label: 'lets presses through' },
+  ] as const;
+  const setHit = (how: 'own' | 'none' | 'block' | undefined) =>
+    set('Where a press counts', ['hit'], how === undefined ? undefined : { how, ...(how === 'own' && { grow: first.hit?.grow ?? 8 }) });
+  const isGroup = $derived(layers.every((layer) => layer.type === 'group'));
+  const media = $derived(layers.every((layer) => layer.type === 'video' || layer.type === 'sound'));
+  const roles = ['button', 'link', 'heading', 'image', 'text', 'none'] as const;
+  const variables = $derived(variablesOf(session.piece, null).concat(variablesOf(session.piece, first.scene)));
+  const kinds = ['text', 'number', 'checkbox', 'switch', 'choice', 'slider'] as const;
+  const variable = $derived(variables.find((one) => one.id === first.field?.variable));
+
+  const flags = [
+    { path: 'hidden', label: 'hidden' },
+    { path: 'selected', label: 'selected' },
+    { path: 'disabled', label: 'disabled' },
+  ] as const;
+  const stop = (event: KeyboardEvent) => {
+    event.stopPropagation();
+    if (event.key === 'Enter') (event.currentTarget as HTMLElement).blur();
+  };
+</script>
+
+<div class="flex flex-col gap-2.5 p-2 leading-[22px]" data-bar>
+  {#if first.field}
+    {@const field = first.field}
+    <div class="flex flex-wrap items-center gap-1">
+      <span class="soft w-16">Field of</span>
+      <ChipMenu
+        name="Kind of field"
+        label={field.kind}
+        options={kinds.map((kind) => ({ value: kind, label: kind }))}
+        onpick={(kind) =>
+          set('Kind of field', ['field'], {
+            kind,
+            ...(kind === 'choice' && { options: field.options ?? ['One', 'Two'] }),
+            ...(field.variable && { variable: field.variable }),
+          })}
+      />
+      <span class="soft">kept in</span>
+      <ChipMenu
+        name="Variable of the field"
+        label={variable?.name ?? 'nothing'}
+        tone={variable ? 'chip-teal' : 'chip-ghost'}
+        options={[{ value: '', label: 'nothing' }, ...variables.map((one) => ({ value: one.id, label: one.name }))]}
+        onpick={(id) => set('Variable of the field', ['field', 'variable'], id || undefined)}
+      />
+    </div>
+    {#if field.kind === 'choice'}
+      <input
+        class="field w-full"
+        value={(field.options ?? []).join(', ')}
+        aria-label="Options, with commas between"
+        onkeydown={stop}
+        onchange={(event) =>
+          set(
+            'Options',
+            ['field', 'options'],
+            event.currentTarget.value
+              .split(',')
+              .map((option) => option.trim())
+              .filter(Boolean)
+          )}
+      />
+    {:else if field.kind === 'number' || field.kind === 'slider'}
+      <div class="flex items-center gap-1">
+        <span class="soft w-16">From</span><NumberField
+          value={field.min}
+          label="At least"
+          empty
+          onset={(value) => set('Limits', ['field', 'min'], value)}
+        />
+        <span class="soft">to</span><NumberField value={field.max} label="At most" empty onset={(value) => set('Limits', ['field', 'max'], value)} />
+      </div>
+    {:else if field.kind === 'text'}
+      <input
+        class="field w-full"
+        value={field.placeholder ?? ''}
+        placeholder="words shown while it is empty"
+        aria-label="Words shown while it is empty"
+        onkeydown={stop}
+        onchange={(event) => set('Placeholder', ['field', 'placeholder'], event.currentTarget.value || undefined)}
+      />
+    {/if}
+  {/if}
+  {#if media}
+    <div class="flex flex-wrap items-center gap-1">
+      <span class="soft w-16">Plays</span>
+      {#each [['autoplay', 'by itself'], ['loop', 'round and round'], ['muted', 'silently']] as const as [path, label] (path)}
+        <button
+          class="chip {first.media?.[path] ? 'chip-on' : ''}"
+          aria-pressed={first.media?.[path] ?? false}
+          onclick={() => set(`Plays ${label}`, ['media', path], first.media?.[path] ? undefined : true)}>{label}</button
+        >
+      {/each}
+    </div>
+  {/if}
+  <div class="flex flex-wrap items-center gap-1">
+    <span class="soft w-16">Begins</span>
+    {#each flags as { path, label } (path)}
+      <button
+        class="chip {first[path] ? 'chip-on' : ''}"
+        aria-pressed={first[path] ?? false}
+        onclick={() => set(`Begins ${label}`, [path], first[path] ? undefined : true)}>{label}</button
+      >
+    {/each}
+  </div>
+  <div class="flex flex-wrap items-center gap-1">
+    <span class="soft w-16">Stays put</span>
+    {#each EDGES as edge (edge)}
+      <button
+        class="chip {first.pin?.includes(edge) ? 'chip-on' : ''}"
+        aria-pressed={first.pin?.includes(edge) ?? false}
+        onclick={() => togglePin(edge)}>{edge}</button
+      >
+    {/each}
+  </div>
+  <div class="flex flex-wrap items-center gap-1">
+    <span class="soft w-16">Dragged</span>
+    {#each axes as { id, label } (label)}
+      <button
+        class="chip {(first.drag?.axis ?? null) === id ? 'chip-on' : ''}"
+        aria-pressed={(first.drag?.axis ?? null) === id}
+        onclick={() => set(`Dragged ${label}`, id === null ? ['drag'] : ['drag', 'axis'], id ?? undefined)}>{label}</button
+      >
+    {/each}
+  </div>
+  {#if first.drag}
+    <div class="flex flex-wrap items-center gap-1">
+      <span class="soft w-16">within</span>
+      {#each bounds as edge (edge)}
+        <span class="soft">{edge}</span><NumberField
+          value={first.drag.bounds?.[edge] ?? 0}
+          label="Drag limit {edge}"
+          onset={(value) => setBound(edge, value ?? 0)}
+        />
+      {/each}
+      <button
+        class="chip {first.drag.inertia ? 'chip-on' : ''}"
+        aria-pressed={first.drag.inertia ?? false}
+        onclick={() => set('Goes on when let go', ['drag', 'inertia'], first.drag?.inertia ? undefined : true)}>goes on when let go</button
+      >
+    </div>
+  {/if}
+  {#if isGroup}
+    <div class="flex flex-wrap items-center gap-1">
+      <span class="soft w-16">Inside</span>
+      <button
+        class="chip {first.clip ? 'chip-on' : ''}"
+        aria-pressed={first.clip ?? false}
+        onclick={() => set('Cut off at its edges', ['clip'], first.clip ? undefined : true)}>cut off at its edges</button
+      >
+      {#each [['x', 'scrolls across'], ['y', 'scrolls down']] as const as [axis, label] (axis)}
+        <button
+          class="chip {first.scroll === axis ? 'chip-on' : ''}"
+          aria-pressed={first.scroll === axis}
+          onclick={() => set(label, ['scroll'], first.scroll === axis ? undefined : axis)}>{label}</button
+        >
+      {/each}
+    </div>
+  {/if}
+  <div class="flex flex-wrap items-center gap-1">
+    <span class="soft w-16">A press on</span>
+    <ChipMenu
+      name="Where a press counts"
+      label={hitWays.find((way) => way.value === first.hit?.how)!.label}
+      options={hitWays.map((way) => ({ value: way.value, label: way.label }))}
+      onpick={setHit}
+    />
+    {#if first.hit?.how === 'own'}<span class="soft">larger by</span><NumberField
+        value={first.hit.grow ?? 0}
+        label="Larger by"
+        onset={(value) => set('Where a press counts', ['hit', 'grow'], value ?? 0)}
+      />{/if}
+  </div>
+  <div class="flex flex-wrap items-center gap-1">
+    <span class="soft w-16">Read out as</span>
+    <ChipMenu
+      name="Role"
+      label={first.role ?? 'what it does'}
+      options={[{ value: '', label: 'what it does' }, ...roles.map((role) => ({ value: role as string, label: role as string }))]}
+      onpick={(role) => set('Role', ['role'], role || undefined)}
+    />
+    <input
+      class="field h-[22px] min-w-0 flex-1 !px-1.5"
+      value={first.label ?? ''}
+      placeholder={first.text ?? first.name}
+      maxlength="200"
+      aria-label="Accessible name"
+      onkeydown={stop}
+      onchange={(event) => set('Accessible name', ['label'], event.currentTarget.value.trim() || undefined)}
+    />
+  </div>
+</div>

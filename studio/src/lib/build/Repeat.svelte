@@ -1,0 +1,138 @@
+<script lang="ts">
+  import { framesOf, namedAfterFrames, repeatLayer, type Operation } from '@zany/core';
+  import { untrack } from 'svelte';
+  import { newId } from '$lib/client/ids';
+  import type { EditorSession } from '$lib/client/session.svelte';
+  import { freshLook } from './acts';
+
+  /** One layer as a row or grid of equal ones, seen on the stage before it is made; as tabs it is named after the frames and leads to them. */
+  let { session }: { session: EditorSession } = $props();
+
+  // svelte-ignore state_referenced_locally
+  const id = session.selection[0]!;
+  // svelte-ignore state_referenced_locally
+  const base = session.settled;
+  // svelte-ignore state_referenced_locally
+  const scene = session.sceneId!;
+  // svelte-ignore state_referenced_locally
+  const box = session.scene!.byId.get(id)!.box;
+  // svelte-ignore state_referenced_locally
+  const all = framesOf(session.piece);
+  // svelte-ignore state_referenced_locally
+  const chosen = session.frameSelection.length > 1 ? all.filter((frame) => session.frameSelection.includes(frame.id)) : all;
+
+  // svelte-ignore state_referenced_locally
+  const sceneWidth = session.scene!.scene.width;
+  let across = $state(Math.max(1, Math.floor((sceneWidth - box.x) / (box.width + 8))));
+  let down = $state(1);
+  let gap = $state(8);
+  let fill = $state(false);
+  let forFrames = $state(false);
+  let mark = $state(true);
+
+  /** Ids are made once for each place, so that what is previewed is what is made. */
+  const ids: string[] = [];
+  const makeIds = () => {
+    let n = 0;
+    return () => (ids[n++] ??= newId());
+  };
+
+  const operations = $derived.by((): Operation[] => {
+    const makeId = makeIds();
+    const count = forFrames ? chosen.length : across;
+    const width = sceneWidth - box.x * 2;
+    const repeated = repeatLayer(
+      base,
+      scene,
+      id,
+      { across: count, down: forFrames ? 1 : down, gapX: gap, gapY: gap, fill: fill || forFrames ? Math.max(count, width) : null },
+      makeId
+    );
+    if (!forFrames) return repeated.operations;
+    const layer = base.piece.layers.get(id)!;
+    const look: Operation[] =
+      mark && !layer.looks?.selected
+        ? repeated.ids.map((one) => ({
+            op: 'set',
+            table: 'layers',
+            id: one,
+            path: ['looks', 'selected'],
+            value: freshLook(layer, 'selected', 'rest'),
+          }))
+        : [];
+    return [...repeated.operations, ...namedAfterFrames(base.piece, repeated.ids, chosen, mark, makeId), ...look];
+  });
+
+  $effect(() => {
+    const now = operations;
+    untrack(() => session.preview(now));
+    return () => untrack(() => session.preview(null));
+  });
+
+  const count = $derived(forFrames ? chosen.length : across * down);
+
+  function apply() {
+    const made = operations;
+    const made_ids = [id, ...made.flatMap((one) => (one.op === 'put' && one.table === 'layers' ? [one.value.id] : []))];
+    session.repeating = false;
+    if (session.edit(`Repeat ${count} times`, made))
+      session.select([...new Set(made_ids)].filter((one) => session.piece.layers.get(one)?.parent === null));
+  }
+  const close = () => (session.repeating = false);
+  const number = (event: Event, most: number, least = 1) =>
+    Math.max(least, Math.min(most, Math.round((event.currentTarget as HTMLInputElement).valueAsNumber || least)));
+  function focus(node: HTMLElement) {
+    node.focus();
+  }
+</script>
+
+<svelte:window onkeydowncapture={(event) => event.key === 'Escape' && close()} />
+<div class="pop absolute right-4 top-14 z-30 flex w-[300px] flex-col gap-2.5 p-3" role="dialog" aria-label="Repeat">
+  <h3 class="text-[15px]">Repeat {session.piece.layers.get(id)?.name}</h3>
+  {#if all.length > 1}
+    <div class="flex flex-wrap gap-1" role="group" aria-label="What for">
+      <button class="chip {forFrames ? '' : 'chip-on'}" aria-pressed={!forFrames} onclick={() => (forFrames = false)}>a row or grid</button>
+      <button class="chip {forFrames ? 'chip-on' : ''}" aria-pressed={forFrames} onclick={() => (forFrames = true)}
+        >one for each of {chosen.length} frames</button
+      >
+    </div>
+  {/if}
+  {#if forFrames}
+    <p class="soft">Spread evenly, named after the frames and leading to them.</p>
+    <label class="flex items-center gap-2"
+      ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={mark} />mark the open one as selected</label
+    >
+  {:else}
+    <div class="flex flex-wrap items-center gap-1.5">
+      <input
+        class="field w-14"
+        type="number"
+        min="1"
+        max="50"
+        value={across}
+        aria-label="Across"
+        onchange={(event) => (across = number(event, 50))}
+      />
+      <span class="soft">across,</span>
+      <input class="field w-14" type="number" min="1" max="50" value={down} aria-label="Down" onchange={(event) => (down = number(event, 50))} />
+      <span class="soft">down</span>
+    </div>
+    <label class="flex items-center gap-2"
+      ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={fill} />as wide as the scene, with equal edges</label
+    >
+  {/if}
+  <label class="flex items-center gap-1.5"
+    ><span class="soft">with</span><input
+      class="field w-14"
+      type="number"
+      min="0"
+      max="500"
+      value={gap}
+      aria-label="Gap"
+      onchange={(event) => (gap = number(event, 500, 0))}
+    /><span class="soft">px between</span></label
+  >
+  <div class="flex gap-2">
+    <button class="act act-go" onclick={apply} use:focus>Make {count}</button><button class="act act-plain" onclick={close}>Not now</button>
+  </div>
+</div>
