@@ -20,6 +20,7 @@ export * from './edit/commands/layers.ts';
 export * from './edit/commands/pairs.ts';
 export * from './edit/commands/repeat.ts';
 export * from './edit/commands/parts.ts';
+export * from './edit/commands/slides.ts';
 export * from './edit/commands/states.ts';
 export * from './edit/commands/threads.ts';
 export * from './edit/commands/variables.ts';
@@ -107,3 +108,6 @@ export { severityWords, type Finding, type Place, type Rule, type Severity } fro
 export { findTraps, type Trap } from './walk/traps.ts';
 export { rules } from './walk/rules/index.ts';
 export * from './words.ts';
+export { insertStarter } from './starters/insert.ts';
+export type { Starter } from './starters/starter.ts';
+export { starters } from './starters/table.ts';

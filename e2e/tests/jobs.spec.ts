@@ -1,35 +1,8 @@
+import { Acts, finish, printActs } from './acts.ts';
 import { menuSvg, pageFile, pageSvg } from './pages.ts';
-import { expect, test, type Studio } from './studio.ts';
+import { expect, test } from './studio.ts';
 
-/**
- * Jobs that designers do all day, each within a budget of acts. An act is a click, a drag, a key chord, a choice from a
- * list, or one typed word or value.
- */
-class Acts {
-  count = 0;
-
-  constructor(readonly studio: Studio) {}
-
-  async do(name: string, work: () => Promise<unknown>, acts = 1): Promise<void> {
-    await test.step(name, work);
-    this.count += acts;
-  }
-
-  press(keys: string): Promise<void> {
-    return this.do(`press ${keys}`, () => this.studio.page.keyboard.press(keys));
-  }
-}
-
-const table: { job: string; acts: number; budget: number }[] = [];
-
-test.afterAll(() => {
-  for (const { job, acts, budget } of table) console.log(`  acts  ${String(acts).padStart(3)} of ${String(budget).padStart(3)}  ${job}`);
-});
-
-function finish(job: string, acts: Acts, budget: number): void {
-  table.push({ job, acts: acts.count, budget });
-  expect(acts.count).toBeLessThanOrEqual(budget);
-}
+printActs();
 
 test('job 4: hit areas over finished page pictures', async ({ studio, page }) => {
   await studio.newPiece('Seven pages');

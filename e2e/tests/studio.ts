@@ -1,4 +1,6 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { writePackage } from '@zany/core';
+import { compose, type ComposeSpec } from '@zany/core/testing';
 import type { FileToBring } from './pages.ts';
 
 export { expect };
@@ -17,6 +19,16 @@ export class Studio {
   async newPiece(name: string, width = 390, height = 844): Promise<string> {
     const origin = new URL(this.page.url()).origin;
     const answer = await this.page.request.post('/api/pieces', { data: { name, width, height }, headers: { origin } });
+    const { id } = (await answer.json()) as { id: string };
+    await this.open(id);
+    return id;
+  }
+
+  /** Puts a whole piece in as a package, as the given of a test, and opens it. */
+  async given(spec: ComposeSpec): Promise<string> {
+    const origin = new URL(this.page.url()).origin;
+    const data = Buffer.from(writePackage(compose(spec), new Map()));
+    const answer = await this.page.request.post('/api/packages', { data, headers: { origin, 'content-type': 'application/octet-stream' } });
     const { id } = (await answer.json()) as { id: string };
     await this.open(id);
     return id;
@@ -100,7 +112,7 @@ export class Studio {
   frames(): Promise<string[]> {
     return this.page
       .getByRole('navigation', { name: 'Frames' })
-      .getByRole('group')
+      .locator('[data-shelf-frame]')
       .evaluateAll((nodes) => nodes.map((node) => node.getAttribute('aria-label') ?? ''));
   }
 
@@ -112,6 +124,16 @@ export class Studio {
     return this.page.locator('[data-loose-ends]');
   }
 
+  /** The piece that runs in place. */
+  get stage(): Locator {
+    return this.page.locator('[data-running]');
+  }
+
+  /** A layer of the running piece by its accessible name. */
+  button(name: string | RegExp): Locator {
+    return this.stage.getByRole('button', { name });
+  }
+
   /** The frame that the running piece shows. */
   async running(name: string): Promise<void> {
     await expect(this.page.getByRole('complementary', { name: 'Ledger' }).locator('dd').first()).toHaveText(name);
@@ -121,7 +143,7 @@ export class Studio {
 export const test = base.extend<{ studio: Studio }>({
   studio: async ({ page }, use) => {
     const problems: string[] = [];
-    page.on('pageerror', (error) => problems.push(error.message));
+    page.on('pageerror', (error) => problems.push(error.stack ?? error.message));
     const studio = new Studio(page);
     await studio.signIn();
     await use(studio);

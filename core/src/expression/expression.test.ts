@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { evaluate as feelin } from 'feelin';
 import { describe, expect, test } from 'vitest';
 import { unwrap } from '../result.ts';
-import { compose, layerId, stateId } from '../testing/compose.ts';
+import { compose, layerId, stateId } from '../compose/compose.ts';
 import { ExpressionError, type Value } from './ast.ts';
 import { checkTypes } from './check.ts';
 import { compileAst, type Environment } from './compile.ts';

@@ -5,7 +5,7 @@ import { stateOf } from '../program/resolve.ts';
 import { expand } from '../program/expand.ts';
 import { advance, begin } from '../run/run.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
-import { compose, layerId, sceneId, type ComposeSpec, type SceneSpec } from '../testing/compose.ts';
+import { compose, layerId, sceneId, type ComposeSpec, type SceneSpec } from '../compose/compose.ts';
 import { generator } from '../testing/large.ts';
 import { toScxml } from './scxml.ts';
 

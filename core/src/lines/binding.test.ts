@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { compose, layerId } from '../testing/compose.ts';
+import { compose, layerId } from '../compose/compose.ts';
 import { beginsBinding, bindingWords, parseBinding, printBinding } from './binding.ts';
 import { completions } from './complete.ts';
+import { parseLine } from './line.ts';
 import { scopeOf } from './scope.ts';
 
 const piece = compose({
@@ -46,4 +47,17 @@ describe('bindings as lines', () => {
     expect(completions('enabled when T', scope).map(({ line }) => line)).toContain('enabled when Terms.selected');
     expect(completions('en', scopeOf(piece, 'home')).some(({ word }) => word.startsWith('enabled when'))).toBe(false);
   });
+});
+
+it('a step on a placement that names nothing means the scene it stands in, a cue the placement', () => {
+  const nested = compose({
+    parts: { Icon: { states: { Bars: {}, Cross: {} } } },
+    frames: { home: { states: { Shut: {}, Open: {} }, layers: { icon: { type: 'placement', part: 'Icon' } } } },
+  });
+  const within = scopeOf(nested, 'home', layerId('home', 'icon'));
+  expect(parseLine('click → toggle this with Open', within).ok).toBe(true);
+  expect(parseLine('click → toggle this with Cross', within).ok).toBe(false);
+  expect(parseLine('click → toggle icon with Cross', within).ok).toBe(true);
+  expect(parseLine('after 2 s in Cross → put this in Shut', within).ok).toBe(true);
+  expect(parseLine('after 2 s in Shut → put this in Shut', within).ok).toBe(false);
 });

@@ -5,7 +5,7 @@ import { ThreadSchema } from '../piece/schema.ts';
 import { schemaFault } from '../piece/read.ts';
 import { stepKinds } from '../steps/kinds.ts';
 import type { StepType } from '../steps/schemas.ts';
-import { compose } from '../testing/compose.ts';
+import { compose } from '../compose/compose.ts';
 import { generator } from '../testing/large.ts';
 import { randomCondition, randomCueOf, randomStepOf } from '../testing/steps.ts';
 import { completions } from './complete.ts';

@@ -22,6 +22,7 @@ const scope: LineScope = {
   stateful: [],
   playable: [],
   conditions: [],
+  scene: null,
   statesOf: () => [],
   labelsOf: () => [],
   owner: null,

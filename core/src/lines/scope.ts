@@ -18,7 +18,9 @@ export interface LineScope {
   readonly stateful: readonly Named[];
   /** What has a timeline, or is media: placements, groups, video and sound. */
   readonly playable: readonly Named[];
-  /** The states of a placement or scene; of the thread's own scene (or the placement it belongs to) where none is named. */
+  /** The scene that the thread stands in: what steps mean that name nothing. Null for the piece. */
+  readonly scene: string | null;
+  /** The states of a placement or scene; where none is named, of what cues mean: the placement it belongs to, else its scene. */
   readonly statesOf: (of: string | undefined) => readonly Named[];
   readonly labelsOf: (of: string | undefined) => readonly Named[];
   /** Conditions that are likely here: layers that can be selected, as `Name.selected`, and yes/no variables. */
@@ -60,6 +62,7 @@ export function scopeOf(piece: Piece, scene: string | null = null, owner: string
     get playable() {
       return layers().filter(({ id }) => ['placement', 'group', 'video', 'sound'].includes(typeOf(id) ?? ''));
     },
+    scene,
     statesOf: (of) => {
       const found = subject(of);
       return found ? statesOf(found) : [];

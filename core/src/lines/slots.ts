@@ -43,7 +43,9 @@ const namedOrThis = (things: (scope: LineScope) => readonly Named[], what: strin
   },
 });
 
-const ofField = ({ slot, whole }: SlotContext) => (slot.of === undefined ? undefined : (fieldAt(whole, slot.of) as string | undefined));
+/** What a state or label is of: in a step what it names, else the scene it stands in; in a cue what it belongs to. */
+const ofField = ({ slot, whole, scope }: SlotContext): string | undefined =>
+  slot.of === undefined ? undefined : ((fieldAt(whole, slot.of) as string | undefined) ?? scope.scene ?? undefined);
 
 const target: SlotType<Target> = {
   print: (value, { scope }) => (value.to === 'frame' ? writeNamed(scope.frames, value.frame, PLACES) : value.to),

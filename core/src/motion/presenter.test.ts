@@ -5,7 +5,7 @@ import type { Program } from '../program/program.ts';
 import { resolveScreen } from '../program/resolve.ts';
 import { advance, start } from '../run/run.ts';
 import type { RunEvent } from '../run/state.ts';
-import { compose, layerId as id, type ComposeSpec } from '../testing/compose.ts';
+import { compose, layerId as id, type ComposeSpec } from '../compose/compose.ts';
 import { generator } from '../testing/large.ts';
 import { labOf, mixColors } from './color.ts';
 import { parseEasing } from './easing.ts';

@@ -6,7 +6,7 @@ import { expand, MOST_NODES } from '../program/expand.ts';
 import { resolveScreen } from '../program/resolve.ts';
 import { replay, start } from '../run/run.ts';
 import { unwrap } from '../result.ts';
-import { compose, layerId, type SceneSpec } from '../testing/compose.ts';
+import { compose, layerId, type SceneSpec } from '../compose/compose.ts';
 import { generator } from '../testing/large.ts';
 import { audit } from '../walk/audit.ts';
 import { migrated } from './migrate.ts';

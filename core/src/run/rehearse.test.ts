@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { threadsOf } from '../piece/piece.ts';
 import { compile } from '../program/compile.ts';
-import { compose, layerId, stateId } from '../testing/compose.ts';
+import { compose, layerId, stateId } from '../compose/compose.ts';
 import { rehearse, type Rehearsal } from './rehearse.ts';
 
 const id = (name: string) => layerId('home', name);

@@ -52,7 +52,7 @@ function play(program: Program, begun: RunState): Rehearsal {
   const effects: Effect[] = [];
   const start = begun.clock;
   let next = advance(program, begun, { type: 'signal', signal: SIGNAL });
-  let screen = before;
+  let screen: Screen;
   for (;;) {
     const made = next.reports.flatMap((report) => report.effects);
     effects.push(...made);

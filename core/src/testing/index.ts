@@ -1,5 +1,5 @@
 export * from './arbitrary.ts';
 export * from './build.ts';
-export * from './compose.ts';
+export * from '../compose/compose.ts';
 export * from './large.ts';
 export * from './steps.ts';

@@ -128,5 +128,5 @@ export function readTiming(reader: LineReader): Timing {
 function readStagger(reader: LineReader): NonNullable<Timing['stagger']> {
   const ms = reader.duration();
   const by = reader.word(['by order', 'by distance']);
-  return by === null ? reader.fail('by order or by distance') : { by: by === 'by order' ? 'order' : 'distance', ms };
+  return { by: by === 'by distance' ? 'distance' : 'order', ms };
 }

@@ -7,7 +7,7 @@ import type { RunEvent, RunState } from '../run/state.ts';
 import { apply } from '../edit/apply.ts';
 import { unwrap } from '../result.ts';
 import { randomPiece } from '../testing/arbitrary.ts';
-import { compose } from '../testing/compose.ts';
+import { compose } from '../compose/compose.ts';
 import { build, click, go, on, open } from '../testing/build.ts';
 import { audit, routeEnd } from './audit.ts';
 import { explore, routeTo, startOf } from './explore.ts';

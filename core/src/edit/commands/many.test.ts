@@ -5,7 +5,7 @@ import { stillScreen } from '../../program/still.ts';
 import { unwrap } from '../../result.ts';
 import { valueOfVariable } from '../../run/environment.ts';
 import { advance, start } from '../../run/run.ts';
-import { compose, layerId } from '../../testing/compose.ts';
+import { compose, layerId } from '../../compose/compose.ts';
 import { apply } from '../apply.ts';
 import type { Operation } from '../operation.ts';
 import { makeChoice } from './choices.ts';

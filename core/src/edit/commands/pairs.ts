@@ -57,9 +57,9 @@ export function wireToStep(piece: Piece, layer: string, step: Step, makeId: Make
 
 const tween: Transition = { type: 'tween', ms: 300, easing: 'ease-out' };
 
-/** A click brings the scene (or a placement in it) into a state. */
-export const wireToState = (piece: Piece, layer: string, of: string | undefined, state: string, makeId: MakeId): Operation[] =>
-  wireToStep(piece, layer, { do: 'state', ...(of !== undefined && { of }), to: { state }, transition: tween }, makeId);
+/** A click brings the scene (or a placement in it) into a state; with `andBack`, another click brings it back. */
+export const wireToState = (piece: Piece, layer: string, of: string | undefined, state: string, makeId: MakeId, andBack = false): Operation[] =>
+  wireToStep(piece, layer, { do: 'state', ...(of !== undefined && { of }), to: andBack ? { toggle: state } : { state }, transition: tween }, makeId);
 
 /** A panel is shown while its button is selected. */
 export const showWhileSelected = (panel: string, button: string): Operation[] => [

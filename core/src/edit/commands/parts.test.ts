@@ -7,7 +7,7 @@ import { unwrap } from '../../result.ts';
 import { advance, start } from '../../run/run.ts';
 import type { RunEvent } from '../../run/state.ts';
 import { resolveScreen, type Screen } from '../../program/resolve.ts';
-import { compose, layerId, stateId } from '../../testing/compose.ts';
+import { compose, layerId, stateId } from '../../compose/compose.ts';
 import { apply } from '../apply.ts';
 import type { Operation } from '../operation.ts';
 import { carriersOf, makePart, makeSheet, partHolds, placementsOf, placePart, replacePart, takeApart } from './parts.ts';

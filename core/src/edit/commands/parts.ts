@@ -18,6 +18,8 @@ export interface Extracted {
   readonly scene: string;
   /** The placement that stands for the layers; null for a sheet. */
   readonly placement: string | null;
+  /** The new ids of the layers, by their old ones. */
+  readonly names: ReadonlyMap<string, string>;
 }
 
 /** Puts layers into a new part, and a placement of it where they were. Null where there is nothing to take. */
@@ -42,6 +44,7 @@ export function makePart(program: Program, scene: string, ids: readonly string[]
   return {
     scene: part.id,
     placement,
+    names: taken.names,
     operations: [
       { op: 'put', table: 'scenes', value: part },
       ...taken.layersIn(part.id, { x: -taken.around.x, y: -taken.around.y }),
@@ -71,6 +74,7 @@ export function makeSheet(
   return {
     scene: sheet.id,
     placement: null,
+    names: taken.names,
     operations: [
       { op: 'put', table: 'scenes', value: sheet },
       ...taken.layersIn(sheet.id, { x: 0, y: 0 }),

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { unwrap } from '../../result.ts';
-import { compose, layerId } from '../../testing/compose.ts';
+import { compose, layerId } from '../../compose/compose.ts';
 import { apply } from '../apply.ts';
 import { guessVariable, newVariable, retypeVariable, unknownVariable, usesOfVariable } from './variables.ts';
 

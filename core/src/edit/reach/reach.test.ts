@@ -5,7 +5,7 @@ import type { Look } from '../../piece/schema.ts';
 import { compile } from '../../program/compile.ts';
 import { stillScreen } from '../../program/still.ts';
 import { unwrap } from '../../result.ts';
-import { compose, layerId, stateId } from '../../testing/compose.ts';
+import { compose, layerId, stateId } from '../../compose/compose.ts';
 import { apply } from '../apply.ts';
 import { addState, compareStates, removeState } from '../commands/states.ts';
 import { moveLayers, removeLayers, restyle } from '../commands/layers.ts';

@@ -75,7 +75,7 @@ function lostInStep(piece: Piece, scope: LineScope, step: Step): string | null {
       return check(step.frame, 'frame', isFrame);
     case 'state': {
       const state = 'state' in step.to ? step.to.state : 'toggle' in step.to ? step.to.toggle : undefined;
-      return subject(step.of) ?? check(state, 'state', (id) => scope.statesOf(step.of).some((one) => one.id === id));
+      return subject(step.of) ?? check(state, 'state', (id) => scope.statesOf(step.of ?? scope.scene ?? undefined).some((one) => one.id === id));
     }
     case 'select':
     case 'enable':
@@ -88,9 +88,13 @@ function lostInStep(piece: Piece, scope: LineScope, step: Step): string | null {
     case 'scroll':
       return 'layer' in step.to ? check(step.to.layer, 'layer', isLayer) : null;
     case 'play':
-      return subject(step.of) ?? check(step.from, 'label', (id) => scope.labelsOf(step.of).some((label) => label.id === id));
+      return (
+        subject(step.of) ?? check(step.from, 'label', (id) => scope.labelsOf(step.of ?? scope.scene ?? undefined).some((label) => label.id === id))
+      );
     case 'show label':
-      return subject(step.of) ?? check(step.label, 'label', (id) => scope.labelsOf(step.of).some((label) => label.id === id));
+      return (
+        subject(step.of) ?? check(step.label, 'label', (id) => scope.labelsOf(step.of ?? scope.scene ?? undefined).some((label) => label.id === id))
+      );
     case 'pause':
     case 'start over':
       return subject(step.of);

@@ -37,9 +37,9 @@
   );
   const hitWays = [
     { value: undefined, label: 'its own shape' },
-    { value: 'own', label: 'an area of its own' },
-    { value: 'block', label: 'keeps presses off what is below' },
-    { value: 'none', label: 'lets presses through' },
+    { value: 'own', label: 'a larger area' },
+    { value: 'block', label: 'stops here' },
+    { value: 'none', label: 'goes through' },
   ] as const;
   const setHit = (how: 'own' | 'none' | 'block' | undefined) =>
     set('Where a press counts', ['hit'], how === undefined ? undefined : { how, ...(how === 'own' && { grow: first.hit?.grow ?? 8 }) });
@@ -201,12 +201,13 @@
   {/if}
   <div class="flex flex-wrap items-center gap-1">
     <span class="soft w-16">A press on</span>
-    <ChipMenu
-      name="Where a press counts"
-      label={hitWays.find((way) => way.value === first.hit?.how)!.label}
-      options={hitWays.map((way) => ({ value: way.value, label: way.label }))}
-      onpick={setHit}
-    />
+    {#each hitWays as way (way.label)}
+      <button
+        class="chip {first.hit?.how === way.value ? 'chip-on' : ''}"
+        aria-pressed={first.hit?.how === way.value}
+        onclick={() => setHit(way.value)}>{way.label}</button
+      >
+    {/each}
     {#if first.hit?.how === 'own'}<span class="soft">larger by</span><NumberField
         value={first.hit.grow ?? 0}
         label="Larger by"

@@ -14,6 +14,8 @@
   import PairUp from './PairUp.svelte';
   import Repeat from './Repeat.svelte';
   import Shelf from './Shelf.svelte';
+  import SlidesPanel from './SlidesPanel.svelte';
+  import StartersPanel from './StartersPanel.svelte';
   import Stage from './Stage.svelte';
   import StateBar from './StateBar.svelte';
   import Strip from './Strip.svelte';
@@ -201,6 +203,9 @@
             >
           {/each}
         {/if}
+        {#if session.canEdit}<button class="chip !text-[var(--plum)]" title="Starter parts (Y)" onclick={() => (session.choosingPart = true)}
+            >Starters</button
+          >{/if}
         <span class="flex-1"></span>
         <button class="chip chip-ghost" aria-pressed={showHits} title="Show what can be pressed (A)" onclick={() => (showHits = !showHits)}
           >{showHits ? 'hits shown' : 'hits hidden'}</button
@@ -238,7 +243,9 @@
         <Stage {session} bind:tool bind:zoom {showHits} />
         <StateBar {session} />
       {/if}
-      {#if session.pairing && session.selection.length > 1}<PairUp {session} />{/if}
+      {#if session.pairing && session.selection.length > 0}<PairUp {session} />{/if}
+      {#if session.choosingPart}<StartersPanel {session} />{/if}
+      {#if session.sliding}<SlidesPanel {session} />{/if}
       {#if session.repeating && session.selection.length === 1}<Repeat {session} />{/if}
     </div>
     {#if !session.trying}<Strip {session} bind:folded />{/if}

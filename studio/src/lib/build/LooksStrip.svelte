@@ -15,7 +15,8 @@
   const has = (look: 'rest' | LookName) => look === 'rest' || session.piece.layers.get(id)?.looks?.[look] !== undefined;
   const shown = $derived(looks.filter((look) => has(look.name)));
   const missing = $derived(looks.filter((look) => !has(look.name)));
-  const usual = $derived(missing.filter((look) => look.name === 'hover' || look.name === 'press'));
+  /** A new look is made from the one that is open. */
+  const from = $derived(session.lookLayer === id ? session.look : 'rest');
   const isOpen = (look: string) => (session.lookLayer === id ? session.look : 'rest') === look;
   const lookOf = (look: 'rest' | LookName) => (look === 'rest' ? undefined : session.piece.layers.get(id)?.looks?.[look]);
 
@@ -37,7 +38,7 @@
 
 {#each shown as look (look.name)}
   {@const own = lookOf(look.name)}
-  <div class="flex flex-col gap-1" role="group" aria-label="{look.label} look">
+  <div class="flex shrink-0 flex-col gap-1" role="group" aria-label="{look.label} look">
     <button
       class="grid h-[88px] w-[146px] place-items-center overflow-hidden rounded-lg border-2 bg-[var(--sheet)] {isOpen(look.name)
         ? 'border-[var(--gold)]'
@@ -73,29 +74,28 @@
   </div>
 {/each}
 {#if session.canEdit}
-  {#each usual as look (look.name)}
-    <div
-      class="flex h-[88px] w-[130px] flex-col items-center justify-center gap-1 rounded-lg border-2 border-dashed border-[var(--line)] text-[var(--soft)]"
-    >
-      <button class="hover:text-[var(--ink)]" onclick={() => addLook(session, id, look.name, 'rest')}>add a <b>{look.name}</b> look</button>
-      {#if look.name === 'press' && has('hover')}<button class="text-[11.5px] underline" onclick={() => addLook(session, id, 'press', 'hover')}
-          >from Hover</button
-        >{/if}
-    </div>
-  {/each}
   {#if missing.length}
-    <div class="flex h-[88px] w-[130px] flex-col items-center justify-center gap-1.5 rounded-lg border-2 border-dashed border-[var(--line)]">
-      <span class="soft">add a look</span>
-      <ChipMenu
-        name="Add a look"
-        label="which, from which"
-        tone="chip-ghost"
-        filter
-        options={missing.flatMap((look) =>
-          shown.map((from) => ({ value: [look.name, from.name] as const, label: look.label, hint: `from ${from.label}` }))
-        )}
-        onpick={([look, from]) => addLook(session, id, look as LookName, from)}
-      />
+    <div
+      class="flex h-[104px] w-[330px] shrink-0 flex-col justify-center gap-1.5 rounded-lg border-2 border-dashed border-[var(--line)] px-3"
+      role="group"
+      aria-label="Add a look"
+    >
+      <span class="soft"
+        >add a look from <ChipMenu
+          name="Made from"
+          label={labelOfLook(from)}
+          tone="chip-ghost"
+          options={shown.map((look) => ({ value: look.name, label: look.label }))}
+          onpick={(name) => session.openLookOf(id, name)}
+        /></span
+      >
+      <span class="flex flex-wrap gap-1 [&_.chip]:!px-1.5">
+        {#each missing as look (look.name)}
+          <button class="chip" aria-label="add a {look.label.toLowerCase()} look" onclick={() => addLook(session, id, look.name, from)}
+            >+ {look.label}</button
+          >
+        {/each}
+      </span>
     </div>
   {/if}
   {#if item.layer.text !== undefined}

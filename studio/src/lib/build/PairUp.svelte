@@ -25,11 +25,13 @@
   const DRAFT = 'new draft';
   const frames = $derived(framesOf(session.piece));
 
-  const boxed = (): Layer[] =>
-    session.selection.flatMap((id) => {
-      const item = session.scene?.byId.get(id);
-      return item ? [{ ...item.layer, pose: { ...item.layer.pose, ...item.box } }] : [];
-    });
+  /** What is selected; of one group, what is in it. */
+  const boxed = (): Layer[] => {
+    const items = session.selection.flatMap((id) => session.scene?.byId.get(id) ?? []);
+    const [only] = items;
+    const chosen = items.length === 1 && only?.layer.type === 'group' ? only.children.filter((child) => !child.layer.locked) : items;
+    return chosen.map((item) => ({ ...item.layer, pose: { ...item.layer.pose, ...item.box } }));
+  };
 
   const halves = buttonsAndPanels(boxed());
   const states = $derived(session.scene ? statesOf(session.scene.scene) : []);

@@ -4,15 +4,17 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import BehavesPanel from './BehavesPanel.svelte';
   import NumberField from './NumberField.svelte';
-  import { align, sameSize, setLayer, spread, stack } from './acts';
+  import { align, moveIntoView, sameSize, setLayer, spread, stack } from './acts';
 
   let {
     session,
     around,
     scale,
+    frameWidth,
     frameHeight,
     room,
-  }: { session: EditorSession; around: Rect; scale: number; frameHeight: number; room: { left: number; right: number } } = $props();
+  }: { session: EditorSession; around: Rect; scale: number; frameWidth: number; frameHeight: number; room: { left: number; right: number } } =
+    $props();
 
   let more = $state(false);
   let behaves = $state(false);
@@ -46,6 +48,8 @@
     );
   }
 
+  const isOutside = $derived(around.x < 0 || around.y < 0 || around.x + around.width > frameWidth || around.y + around.height > frameHeight);
+
   const anchors = [
     ['middle', 0.5, 0.5],
     ['left', 0, 0.5],
@@ -76,7 +80,7 @@
   aria-label="Properties{lookWord && ` of the ${lookWord}`}"
   tabindex="-1"
   onpointerdown={(event) => event.stopPropagation()}
-  onkeydown={(event) => event.stopPropagation()}
+  onkeydown={(event) => event.target instanceof HTMLInputElement && event.stopPropagation()}
 >
   {#if lookWord}<span class="whitespace-nowrap rounded bg-[var(--gold)] px-1.5 font-semibold text-[#26232c]">{lookWord}</span>{/if}
   {#if one}
@@ -108,6 +112,12 @@
         >⇳</button
       >
     {/if}
+    {#if isOutside}<button
+        class="whitespace-nowrap rounded px-1 hover:bg-white/15"
+        title="Move it into the scene by the nearest edge"
+        aria-label="Move into view"
+        onclick={() => moveIntoView(session)}>into view</button
+      >{/if}
     <button class="rounded px-1 hover:bg-white/15" title="Pair with frames (P)" onclick={() => (session.pairing = true)}>pair up</button>
   {/if}
   {#if painted}

@@ -23,6 +23,7 @@
 
   // svelte-ignore state_referenced_locally
   const sceneWidth = session.scene!.scene.width;
+  let written = $state('');
   let across = $state(Math.max(1, Math.floor((sceneWidth - box.x) / (box.width + 8))));
   let down = $state(1);
   let gap = $state(8);
@@ -48,7 +49,7 @@
       { across: count, down: forFrames ? 1 : down, gapX: gap, gapY: gap, fill: fill || forFrames ? Math.max(count, width) : null },
       makeId
     );
-    if (!forFrames) return repeated.operations;
+    if (!forFrames) return [...repeated.operations, ...repeated.ids.flatMap((one, i): Operation[] => wordsFor(one, i))];
     const layer = base.piece.layers.get(id)!;
     const look: Operation[] =
       mark && !layer.looks?.selected
@@ -69,6 +70,33 @@
     return () => untrack(() => session.preview(null));
   });
 
+  /** Words with commas between them: one layer for each, with its name and text. */
+  const words = $derived(
+    /^\s*\d/.test(written) || !written.trim()
+      ? []
+      : written
+          .split(',')
+          .map((word) => word.trim().slice(0, 110))
+          .filter(Boolean)
+  );
+
+  const wordsFor = (one: string, i: number): Operation[] =>
+    words[i] === undefined
+      ? []
+      : [
+          { op: 'set', table: 'layers', id: one, path: ['name'], value: words[i] },
+          { op: 'set', table: 'layers', id: one, path: ['text'], value: words[i] },
+        ];
+
+  /** `3`, `3 x 2`, or words. */
+  function write(event: Event) {
+    written = (event.currentTarget as HTMLInputElement).value;
+    const grid = /^\s*(\d{1,2})(?:\s*[x×*]\s*(\d{1,2}))?\s*$/i.exec(written);
+    if (grid) [across, down] = [Math.max(1, Math.min(50, Number(grid[1]))), Math.max(1, Math.min(50, Number(grid[2] ?? 1)))];
+    else if (words.length) isColumn ? ([across, down] = [1, words.length]) : ([across, down] = [words.length, 1]);
+  }
+  const isColumn = $derived(box.width > sceneWidth * 0.6);
+
   const count = $derived(forFrames ? chosen.length : across * down);
 
   function apply() {
@@ -87,7 +115,7 @@
 </script>
 
 <svelte:window onkeydowncapture={(event) => event.key === 'Escape' && close()} />
-<div class="pop absolute right-4 top-14 z-30 flex w-[300px] flex-col gap-2.5 p-3" role="dialog" aria-label="Repeat">
+<div class="pop absolute bottom-4 right-4 z-30 flex w-[300px] flex-col gap-2.5 p-3" role="dialog" aria-label="Repeat">
   <h3 class="text-[15px]">Repeat {session.piece.layers.get(id)?.name}</h3>
   {#if all.length > 1}
     <div class="flex flex-wrap gap-1" role="group" aria-label="What for">
@@ -103,6 +131,19 @@
       ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={mark} />mark the open one as selected</label
     >
   {:else}
+    <input
+      class="field w-full"
+      placeholder="3, or 3 × 2, or: Boats, Fares, Tides"
+      aria-label="How many, or their words"
+      value={written}
+      oninput={write}
+      onkeydown={(event) => {
+        event.stopPropagation();
+        if (event.key === 'Enter') apply();
+        if (event.key === 'Escape') close();
+      }}
+      use:focus
+    />
     <div class="flex flex-wrap items-center gap-1.5">
       <input
         class="field w-14"
@@ -133,6 +174,6 @@
     /><span class="soft">px between</span></label
   >
   <div class="flex gap-2">
-    <button class="act act-go" onclick={apply} use:focus>Make {count}</button><button class="act act-plain" onclick={close}>Not now</button>
+    <button class="act act-go" onclick={apply}>Make {count}</button><button class="act act-plain" onclick={close}>Not now</button>
   </div>
 </div>

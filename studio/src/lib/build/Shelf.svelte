@@ -69,7 +69,7 @@
     {@const kind = session.piece.head.kinds?.[program.scene.kind ?? '']}
     {@const bundle = bundleOf(id)}
     {#if bundle !== bundleOf(session.program.frames[place - 1] ?? '')}
-      <h3 class="w-full truncate px-2 text-center text-[11.5px] {bundle ? 'font-semibold' : 'soft'}" title={bundle ?? 'in no bundle'}>
+      <h3 class="w-full shrink-0 truncate px-2 text-center text-[11.5px] {bundle ? 'font-semibold' : 'soft'}" title={bundle ?? 'in no bundle'}>
         {bundle ?? '·'}
       </h3>
     {/if}
@@ -77,6 +77,7 @@
       class="relative flex w-[78px] flex-col items-center"
       role="group"
       aria-label={program.scene.name}
+      data-shelf-frame={id}
       draggable={session.canEdit}
       ondragstart={() => (dragged = session.frameSelection.includes(id) ? [...session.frameSelection] : [id])}
       ondragover={(event) => {

@@ -30,7 +30,7 @@
   let { slot, value, text, whole, scope, layer = null, onchange }: Props = $props();
 
   const session = $derived(getDesk()?.session ?? null);
-  const of = $derived(slot.of === undefined ? undefined : (fieldAt(whole, slot.of) as string | undefined));
+  const of = $derived(slot.of === undefined ? undefined : ((fieldAt(whole, slot.of) as string | undefined) ?? scope.scene ?? undefined));
 
   const things = $derived.by((): readonly Named[] | null => {
     switch (slot.kind) {

@@ -460,6 +460,7 @@
             {session}
             {around}
             {scale}
+            frameWidth={scene.scene.width}
             frameHeight={scene.scene.height}
             room={{ left: 8 - padX, right: width - padX - 8 }}
           />{/if}

@@ -66,7 +66,7 @@
 
 {#each states as state (state.id)}
   {@const isOpen = state.id === session.stateId}
-  <div class="flex flex-col gap-1" role="group" aria-label="State {state.name}">
+  <div class="flex shrink-0 flex-col gap-1" role="group" aria-label="State {state.name}">
     <button
       class="grid h-[88px] w-[160px] place-items-center overflow-hidden rounded-lg border-2 bg-[var(--sheet)] {isOpen
         ? 'border-[var(--gold)]'

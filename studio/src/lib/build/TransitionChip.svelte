@@ -1,5 +1,6 @@
 <script lang="ts">
   import { DIRECTIONS, parseEasing, transitionKinds, transitionWords, type Transition } from '@zany/core';
+  import NumberField from './NumberField.svelte';
   import Popover from '$lib/shared/Popover.svelte';
 
   interface Props {
@@ -35,15 +36,24 @@
             ...(fresh.type !== transition.type && 'direction' in fresh && 'direction' in transition && { direction: transition.direction }),
             ms: timed.ms,
             easing: timed.easing,
+            ...(timed.delay !== undefined && { delay: timed.delay }),
+            ...(timed.stagger && { stagger: timed.stagger }),
           }
         : fresh
     );
   }
 
-  function setTiming(change: { ms?: number; easing?: string }) {
+  function setTiming(change: {
+    ms?: number;
+    easing?: string;
+    delay?: number | undefined;
+    stagger?: { by: 'order' | 'distance'; ms: number } | undefined;
+  }) {
     if (!timed) return;
     badEasing = change.easing !== undefined && parseEasing(change.easing) === null;
-    if (!badEasing) onchange({ ...timed, ...change });
+    if (badEasing) return;
+    const { delay, stagger, ...rest } = { ...timed, ...change };
+    onchange({ ...rest, ...(delay && { delay }), ...(stagger?.ms && { stagger }) } as Transition);
   }
 </script>
 
@@ -55,7 +65,7 @@
   onclick={() => (open = !open)}>{label ?? words}</button
 >
 {#if open && chip}
-  <Popover anchor={chip} label="Transition" onclose={() => (open = false)} width={250}>
+  <Popover anchor={chip} label="Transition" onclose={() => (open = false)} width={270}>
     <div class="flex flex-col gap-2 p-1.5">
       <div class="flex flex-wrap gap-1" class:hidden={kinds.length < 2}>
         {#each kinds as kind (kind.type)}
@@ -104,6 +114,33 @@
           aria-label="Easing, as CSS writes it"
           onchange={(event) => setTiming({ easing: event.currentTarget.value })}
         />
+        <div class="flex flex-wrap items-center gap-1">
+          <span class="soft">after</span>
+          <NumberField
+            value={timed.delay ?? 0}
+            label="Delay"
+            min={0}
+            max={60000}
+            step={50}
+            onset={(value) => setTiming({ delay: value || undefined })}
+          />
+          <span class="soft">ms, stagger</span>
+          <NumberField
+            value={timed.stagger?.ms ?? 0}
+            label="Stagger"
+            min={0}
+            max={10000}
+            step={10}
+            onset={(value) => setTiming({ stagger: value ? { by: timed.stagger?.by ?? 'order', ms: value } : undefined })}
+          />
+          <span class="soft">ms</span>
+          {#if timed.stagger}<button
+              class="chip"
+              title="In the order of painting, or by the distance from the pointer"
+              onclick={() => setTiming({ stagger: { by: timed.stagger!.by === 'order' ? 'distance' : 'order', ms: timed.stagger!.ms } })}
+              >by {timed.stagger.by}</button
+            >{/if}
+        </div>
         {#if badEasing}<p class="text-[var(--brick-text)]" role="alert">
             This is no CSS easing, such as ease-out or cubic-bezier(0.2, 0.8, 0.2, 1).
           </p>{/if}

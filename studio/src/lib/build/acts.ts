@@ -1,4 +1,5 @@
 import {
+  addThreads,
   alignLayers,
   bindingWords,
   bringInLayers,
@@ -21,10 +22,12 @@ import {
   scopeFor,
   setBox,
   spreadLayers,
+  statesOf,
   takeApart,
   takeName,
   threadsOf,
   ungroupLayers,
+  union,
   wireTo,
   wireToState,
   type Bindable,
@@ -32,10 +35,12 @@ import {
   type Clip,
   type Edge,
   type Layer,
+  type LineThread,
   type LookName,
   type LayerType,
   type Operation,
   type Rect,
+  type Step,
   type Way,
 } from '@zany/core';
 import { newId } from '$lib/client/ids';
@@ -430,9 +435,15 @@ export const leaveChoice = (session: EditorSession, id: string): boolean =>
     { op: 'set', table: 'layers', id, path: ['choiceValue'] },
   ]);
 
-/** Makes clicks on the selection bring the scene, or a placement in it, into a state. */
+/**
+ * Makes clicks on the selection bring the scene, or a placement in it, into a state. Of two states one is gone to and back from,
+ * by the same press.
+ */
 export function bringInto(session: EditorSession, of: string | undefined, state: string): void {
-  const operations = session.selection.flatMap((id) => wireToState(session.piece, id, of, state, newId));
+  const subject = of === undefined ? session.sceneId : session.piece.layers.get(of)?.part;
+  const scene = session.piece.scenes.get(subject ?? '');
+  const isToggle = scene !== undefined && Object.keys(scene.states ?? {}).length === 2 && statesOf(scene)[1]?.id === state;
+  const operations = session.selection.flatMap((id) => wireToState(session.piece, id, of, state, newId, isToggle));
   session.edit('Bring into a state', operations, 'plain');
 }
 
@@ -454,4 +465,60 @@ export function bringInHere(session: EditorSession, taken: readonly BroughtIn[])
   if (!session.sceneId || taken.length === 0) return;
   const { operations, ids } = bringInLayers(session.piece, session.sceneId, taken, newId);
   if (session.edit(taken.length === 1 ? `Bring in ${taken[0]!.file}` : `Bring in ${taken.length} files`, operations)) session.select(ids);
+}
+
+/** Pins layers to the edges of the scene that they are nearest to; pinned ones are let go. */
+export function stayPut(session: EditorSession): void {
+  const { scene, selection } = session;
+  if (!scene) return;
+  const pinned = selection.every((id) => session.piece.layers.get(id)?.pin);
+  const operations = selection.flatMap((id): Operation[] => {
+    const box = scene.byId.get(id)?.box;
+    if (!box) return [];
+    if (pinned) return [{ op: 'set', table: 'layers', id, path: ['pin'] }];
+    return [{ op: 'set', table: 'layers', id, path: ['pin'], value: nearestEdges(box, scene.scene) }];
+  });
+  session.edit(pinned ? 'Scroll along' : 'Stay put', operations, 'plain');
+}
+
+/** One edge for what lies along it, two for what stands in a corner. */
+function nearestEdges(box: Rect, { width, height }: { width: number; height: number }): string[] {
+  const vertical = box.y + box.height / 2 < height / 2 ? 'top' : 'bottom';
+  if (box.width > width / 2) return [vertical];
+  return [vertical, box.x + box.width / 2 < width / 2 ? 'left' : 'right'];
+}
+
+/** Hides layers while the scene is scrolled down and brings them back while it is scrolled up; bars go off over their nearest edge. */
+export function slipAway(session: EditorSession): void {
+  const { scene, sceneId, selection } = session;
+  if (!scene || !sceneId) return;
+  const steps = (away: boolean) =>
+    selection.flatMap((id, i): Step[] => {
+      const box = scene.byId.get(id)?.box;
+      const layer = session.piece.layers.get(id);
+      if (!box || !layer) return [];
+      const isTop = box.y + box.height / 2 < scene.scene.height / 2;
+      const y = away ? (isTop ? layer.pose.y - box.y - box.height - 8 : layer.pose.y - box.y + scene.scene.height + 8) : layer.pose.y;
+      const move: Step = { do: 'tween', layer: id, property: 'y', value: String(Math.round(y)), timing: { ms: 250, easing: 'ease-in-out' } };
+      return [i === 0 ? move : { ...move, with: true }];
+    });
+  const lines: LineThread[] = (['down', 'up'] as const).map((direction) => ({
+    cue: { type: 'scroll', direction, by: 20 },
+    branches: [{ steps: steps(direction === 'down') }],
+  }));
+  const swipes: LineThread[] =
+    scene.scene.contentHeight === undefined ? lines.map((line, i) => ({ ...line, cue: { type: 'swipe', direction: i === 0 ? 'up' : 'down' } })) : [];
+  session.edit('Slip away while scrolling', addThreads(session.piece, 'scene', sceneId, [...lines, ...swipes], newId), 'plain');
+}
+
+/** Moves the selection as a whole into the scene, by the shortest way, with the margin that it had outside. */
+export function moveIntoView(session: EditorSession): void {
+  const { scene, selection } = session;
+  const around = union(selection.flatMap((id) => scene?.byId.get(id)?.box ?? []));
+  if (!scene || !around) return;
+  const along = (at: number, size: number, room: number) =>
+    at < 0 ? -at + Math.min(20, Math.max(0, -at - size)) : at + size > room ? room - at - size : 0;
+  const dx = along(around.x, around.width, scene.scene.width);
+  const dy = along(around.y, around.height, scene.scene.height);
+  session.edit('Move into view', moveLayers(session.settled.piece, selection, dx, dy));
 }

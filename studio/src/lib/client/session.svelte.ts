@@ -83,6 +83,8 @@ export class EditorSession {
   writing: string | null = $state(null);
   pairing = $state(false);
   repeating = $state(false);
+  sliding = $state(false);
+  choosingPart = $state(false);
 
   private confirmed!: Piece;
   private revision = 0;

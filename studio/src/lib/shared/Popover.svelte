@@ -27,7 +27,10 @@
     first?.focus();
   }
 
+  /** Keys belong to what is written here; the key of a command closes this and is the command's. */
   function key(event: KeyboardEvent) {
+    const isWriting = event.target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(event.target.tagName);
+    if (!isWriting && /^[a-z?]$/i.test(event.key) && !event.altKey) return onclose();
     event.stopPropagation();
     if (event.key === 'Escape') {
       onclose();

@@ -27,7 +27,10 @@
   }
 
   onMount(() => {
-    const made = new Player(host, program, { assetUrl, openLink, onReport: onreport, ...(frame && { frame }) });
+    // A press that ends the run takes the focus from what runs, which is an event too, in the middle of taking it away.
+    let isGone = false;
+    const tell: typeof onreport = (reports, run) => queueMicrotask(() => !isGone && onreport(reports, run));
+    const made = new Player(host, program, { assetUrl, openLink, onReport: tell, ...(frame && { frame }) });
     player = made;
     if (made.state) onreport([], made.state);
     const keys = (event: KeyboardEvent) => {
@@ -46,6 +49,7 @@
     addEventListener('keydown', keys);
     const unpad = onpad?.((button) => made.send({ type: 'pad', button }));
     return () => {
+      isGone = true;
       removeEventListener('keydown', keys);
       unpad?.();
       made.destroy();

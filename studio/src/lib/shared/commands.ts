@@ -13,8 +13,10 @@ import {
   removeFrames,
   removeSelected,
   selectAll,
+  slipAway,
   spread,
   stack,
+  stayPut,
   takeApartSelected,
   ungroup,
 } from '$lib/build/acts';
@@ -62,6 +64,9 @@ export interface Command {
 const building = ({ desk, session }: CommandContext) => desk === 'build' && session.canEdit && !session.trying;
 const selecting = (context: CommandContext) => building(context) && context.session.selection.length > 0;
 const many = (context: CommandContext) => building(context) && context.session.selection.length > 1;
+
+const oneGroup = (context: CommandContext) =>
+  selecting(context) && context.session.selection.length === 1 && context.session.piece.layers.get(context.session.selection[0]!)?.type === 'group';
 
 const placed = (context: CommandContext) =>
   selecting(context) && context.session.selection.every((id) => context.session.piece.layers.get(id)?.type === 'placement');
@@ -221,7 +226,7 @@ export const commands: readonly Command[] = [
     label: 'Pair up the selection: with frames, states, pages, or what it shows',
     group: 'Threads',
     keys: ['p'],
-    when: many,
+    when: (context) => many(context) || oneGroup(context),
     run: ({ session }) => (session.pairing = true),
   },
 
@@ -232,6 +237,31 @@ export const commands: readonly Command[] = [
     keys: ['r'],
     when: (context) => building(context) && context.session.selection.length === 1,
     run: ({ session }) => (session.repeating = true),
+  },
+  { id: 'slides', label: 'Make slides of the selection', group: 'Parts', keys: ['s'], when: many, run: ({ session }) => (session.sliding = true) },
+  {
+    id: 'starters',
+    label: 'Place a starter part',
+    group: 'Parts',
+    keys: ['y'],
+    when: (context) => building(context) && context.session.sceneId !== null,
+    run: ({ session }) => (session.choosingPart = true),
+  },
+  {
+    id: 'stay-put',
+    label: 'Stay put while the scene scrolls',
+    group: 'Layers',
+    keys: ['k'],
+    when: selecting,
+    run: ({ session }) => stayPut(session),
+  },
+  {
+    id: 'slip-away',
+    label: 'Slip away while scrolling down, come back while scrolling up',
+    group: 'Threads',
+    keys: ['Shift+K'],
+    when: selecting,
+    run: ({ session }) => slipAway(session),
   },
   {
     id: 'choose-one',

@@ -1,0 +1,49 @@
+import { compose } from '../compose/compose.ts';
+import { placePart } from '../edit/commands/parts.ts';
+import { remapIds } from '../edit/commands/remap.ts';
+import { keysBetween } from '../edit/order.ts';
+import type { Operation } from '../edit/operation.ts';
+import { apply } from '../edit/apply.ts';
+import { scenesOf, statesOf, type Piece } from '../piece/piece.ts';
+import type { Starter } from './starter.ts';
+
+/** Puts a starter part into a piece, once, and a placement of it into a scene. A piece that has it already gets another placement. */
+export function insertStarter(
+  piece: Piece,
+  starter: Starter,
+  scene: string,
+  makeId: () => string,
+  middle?: { x: number; y: number }
+): { operations: Operation[]; placement: string | null } {
+  const known = scenesOf(piece, 'part').find((part) => part.name === starter.name);
+  const placement = makeId();
+  if (known) {
+    const operations = placePart(piece, scene, known.id, placement, middle);
+    return { operations, placement: operations.length ? placement : null };
+  }
+  const made = partsOf(piece, starter, makeId);
+  const applied = apply(piece, made);
+  if (!applied.ok) return { operations: [], placement: null };
+  const part = scenesOf(applied.value.piece, 'part').find((one) => one.name === starter.name)!;
+  const placed = placePart(applied.value.piece, scene, part.id, placement, middle);
+  return { operations: [...made, ...placed], placement: placed.length ? placement : null };
+}
+
+/** The parts of a starter with ids of their own, behind the parts that are there. */
+function partsOf(piece: Piece, starter: Starter, makeId: () => string): Operation[] {
+  const source = compose({ parts: starter.parts, frames: {} });
+  const ids = [...source.scenes.keys(), ...source.layers.keys(), ...source.threads.keys(), ...source.variables.keys()];
+  const states = [...source.scenes.values()].flatMap((scene) => statesOf(scene).map((state) => state.id));
+  const names = new Map([...ids, ...states].map((id) => [id, makeId()]));
+  const renamed = <T extends { id: string }>(value: T): T => ({ ...remapIds(value, names), id: names.get(value.id)! });
+  const keys = keysBetween(scenesOf(piece, 'part').at(-1)?.order ?? null, null, source.scenes.size);
+  const scenes = [...scenesOf(source, 'part')].map((scene, i) => ({ ...renamed(scene), order: keys[i]! }));
+  const put = (table: 'scenes' | 'layers' | 'threads' | 'variables', values: readonly { id: string }[]): Operation[] =>
+    values.map((value) => ({ op: 'put', table, value }));
+  return [
+    ...put('scenes', scenes),
+    ...put('variables', [...source.variables.values()].map(renamed)),
+    ...put('layers', [...source.layers.values()].map(renamed)),
+    ...put('threads', [...source.threads.values()].map(renamed)),
+  ];
+}

@@ -1,0 +1,47 @@
+import type { Starter } from './starter.ts';
+import { deep, ink, none, pressable, white } from './paint.ts';
+
+/** Less, a number, more. */
+export const stepper: Starter = {
+  id: 'stepper',
+  name: 'Stepper',
+  meaning: 'a number made less and more by one, within limits',
+  parts: {
+    Stepper: {
+      size: [180, 48],
+      background: none,
+      variables: { Count: { type: 'number', initial: 1, min: 0, max: 9 } },
+      layers: {
+        Less: {
+          at: [0, 0, 48, 48],
+          type: 'box',
+          text: '−',
+          style: { fill: deep, ink: white, corner: 12 },
+          letters: { size: 22, weight: 700, align: 'center', place: 'middle' },
+          label: 'One less',
+          looks: pressable,
+          when: { enabled: 'Count > 0' },
+          lines: ['click → set Count to Count - 1'],
+        },
+        Number: {
+          at: [56, 0, 68, 48],
+          type: 'text',
+          text: '{Count}',
+          style: { ink },
+          letters: { size: 22, weight: 700, align: 'center', place: 'middle' },
+        },
+        More: {
+          at: [132, 0, 48, 48],
+          type: 'box',
+          text: '+',
+          style: { fill: deep, ink: white, corner: 12 },
+          letters: { size: 22, weight: 700, align: 'center', place: 'middle' },
+          label: 'One more',
+          looks: pressable,
+          when: { enabled: 'Count < 9' },
+          lines: ['click → set Count to Count + 1'],
+        },
+      },
+    },
+  },
+};

@@ -1,0 +1,83 @@
+<script lang="ts" module>
+  import { compile, starters, type Program, type Starter } from '@zany/core';
+  import { composePart } from './starter-previews';
+
+  const previews = new Map<string, Program>();
+
+  function preview(starter: Starter): Program {
+    let known = previews.get(starter.id);
+    if (!known) previews.set(starter.id, (known = compile(composePart(starter))));
+    return known;
+  }
+</script>
+
+<script lang="ts">
+  import { insertStarter, scenesOf } from '@zany/core';
+  import Thumb from '$lib/shared/Thumb.svelte';
+  import { newId } from '$lib/client/ids';
+  import type { EditorSession } from '$lib/client/session.svelte';
+
+  /** Parts to begin with, seen before they are put in: a press places one in the open scene. */
+  let { session }: { session: EditorSession } = $props();
+
+  let typed = $state('');
+  const fits = $derived(starters.filter(({ name, meaning }) => `${name} ${meaning}`.toLowerCase().includes(typed.trim().toLowerCase())));
+  const close = () => (session.choosingPart = false);
+
+  function place(starter: Starter) {
+    if (!session.sceneId) return;
+    const { operations, placement } = insertStarter(session.plain.piece, starter, session.sceneId, newId);
+    close();
+    if (placement && session.edit(`Place ${starter.name}`, operations)) session.select([placement]);
+  }
+
+  function begin(node: HTMLInputElement) {
+    node.focus();
+  }
+</script>
+
+<svelte:window onkeydowncapture={(event) => event.key === 'Escape' && close()} />
+<div class="pop absolute inset-x-4 top-3 z-30 flex max-h-[92%] flex-col gap-2 p-3" role="dialog" aria-label="Starter parts">
+  <div class="flex items-center gap-3">
+    <h3 class="text-[15px]">Starter parts</h3>
+    <input
+      class="field w-48"
+      placeholder="type to filter"
+      aria-label="Filter starter parts"
+      bind:value={typed}
+      use:begin
+      onkeydown={(event) => {
+        event.stopPropagation();
+        if (event.key === 'Enter' && fits[0]) place(fits[0]);
+        if (event.key === 'Escape') close();
+      }}
+    />
+    <span class="soft truncate">made of ordinary layers, states and threads; change them as you like</span>
+    <button class="act act-plain ml-auto" onclick={close} aria-label="Close">✕</button>
+  </div>
+  <div class="scroll grid min-h-0 grid-cols-[repeat(auto-fill,minmax(124px,1fr))] gap-2">
+    {#each fits as starter (starter.id)}
+      {@const program = preview(starter)}
+      {@const part = scenesOf(program.piece, 'part').find((scene) => scene.name === starter.name)!}
+      <button
+        class="flex min-w-0 flex-col gap-1 rounded-lg border border-[var(--line)] p-2 text-left hover:border-[var(--plum)]"
+        aria-label="Place {starter.name}"
+        title={starter.meaning}
+        onclick={() => place(starter)}
+      >
+        <span class="grid h-[72px] w-full place-items-center overflow-hidden rounded bg-[var(--paper)]">
+          <Thumb
+            scene={program.scenes.get(part.id) ?? null}
+            {program}
+            assetUrl={session.assetUrl}
+            width={110}
+            height={66}
+            state={starter.id === 'dialog' || starter.id === 'toast' ? (program.scenes.get(part.id)?.states.at(-1)?.id ?? null) : null}
+          />
+        </span>
+        <span class="truncate font-semibold text-[var(--plum)]">{starter.name}</span>
+        <span class="soft line-clamp-2 text-[11.5px] leading-tight">{starter.meaning}</span>
+      </button>
+    {/each}
+  </div>
+</div>
