@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { Acts, finish, printActs } from './acts.ts';
 import { expect, test } from './studio.ts';
 
@@ -157,8 +158,7 @@ test('job 21: slide-over menu', async ({ studio, page }) => {
   await acts.do('all of them', () => studio.select('Boats', ['Shift']));
   await acts.do('bring them in', () => page.getByRole('toolbar').getByRole('button', { name: 'Move into view' }).click());
   await acts.do('select the icon', () => studio.select('Icon'));
-  await acts.do('its state here', () => page.getByRole('button', { name: /^State: / }).click());
-  await acts.do('is the cross', () => page.getByRole('option', { name: 'Cross' }).click());
+  await acts.do('the cross here', () => page.getByRole('button', { name: 'In Cross' }).click());
   await acts.do('a press leads here and back', () => page.getByRole('button', { name: 'Bring into State 2' }).click());
   await acts.do('how it moves', () =>
     studio
@@ -188,4 +188,51 @@ test('job 21: slide-over menu', async ({ studio, page }) => {
   await acts.do('an overshoot', () => timing.getByRole('button', { name: 'overshoot(0.1)' }).click());
   await expect(studio.row('Icon')).toContainText('500 ms overshoot(0.1) stagger 60 ms by order');
   finish('21 slide-over menu', acts, 18);
+});
+
+test('job 10: hot places on a diagram', async ({ studio, page }) => {
+  const back = { at: [0, 0, 1, 1] as const, hidden: true };
+  await studio.given({
+    frames: {
+      Title: { layers: { Words: { at: [20, 60, 350, 60], type: 'text', text: 'Islands of the line', letters: { size: 30 } } } },
+      Diagram: { layers: { Map: { at: [20, 100, 350, 500], style: { fill: '#cfe1ea' }, locked: true } } },
+      Skarra: { layers: { back } },
+      Orrin: { layers: { back } },
+      Film: { layers: { back } },
+    },
+  });
+  const landings = page.getByRole('complementary', { name: 'Landings' });
+  const film = await readFile(new URL('../../demo/films/inne.webm', import.meta.url));
+  const acts = new Acts(studio);
+  await acts.press('b');
+  await acts.do('draw the button', () => studio.drag([95, 600], [295, 656]));
+  await acts.do('lead to the diagram', () => landings.getByRole('button', { name: 'Lead to Diagram' }).click());
+  await acts.do('open the diagram', () => studio.openFrame('Diagram'));
+  await acts.press('o');
+  await acts.do('draw over one island', () => studio.drag([60, 160], [160, 260]));
+  await acts.do('an outline', () => page.getByRole('button', { name: 'Outline only' }).click());
+  await acts.do('lead to it', () => landings.getByRole('button', { name: 'Lead to Skarra' }).click());
+  await acts.do('drag a second one off', () => studio.drag([110, 210], [260, 400], 'Alt'));
+  await acts.do('lead to it', () => landings.getByRole('button', { name: 'Lead to Orrin' }).click());
+  await acts.press('x');
+  await acts.do('a hint', () => studio.clickStage(190, 700));
+  await acts.type('kittiwake.example/islands');
+  await acts.do('that is a link', async () => {
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: /open https:/ }).click();
+  });
+  await acts.press('y');
+  await acts.do('a way back everywhere', () => page.getByRole('button', { name: 'Place Back' }).click({ modifiers: ['Shift'] }));
+  await acts.do('bring in the film', () =>
+    page.locator('[data-chooser]').setInputFiles({ name: 'crossing.webm', mimeType: 'video/webm', buffer: film })
+  );
+  await expect(studio.row('crossing')).toBeVisible();
+  await acts.try();
+  await expect.poll(() => studio.stage.locator('video').evaluate((node) => !(node as HTMLVideoElement).paused)).toBe(true);
+  await studio.button('Oval 1').first().click();
+  await studio.running('Skarra');
+  await studio.button('‹ Back').click();
+  await studio.running('Diagram');
+  await expect(studio.stage.getByText('kittiwake.example/islands')).toBeVisible();
+  finish('10 hot places on a diagram', acts, 18);
 });

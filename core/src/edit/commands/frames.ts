@@ -108,6 +108,7 @@ export function bringInLayers(piece: Piece, scene: string, files: readonly Broug
       style: {},
       asset: asset.id,
       ...(type === 'picture' && { fit: 'fill' as const }),
+      ...(type === 'video' && { media: { autoplay: true, muted: true } }),
     };
     const isNew = !known.has(asset.id);
     known.add(asset.id);

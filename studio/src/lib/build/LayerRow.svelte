@@ -7,7 +7,7 @@
   import { likelyFrames, framesOf, wireTo, type Bindable, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { newId } from '$lib/client/ids';
-  import { leaveChoice, setLayer } from './acts';
+  import { addressIn, leaveChoice, openOnClick, setLayer } from './acts';
   import BindingRow from './BindingRow.svelte';
   import LayerMark from './LayerMark.svelte';
   import LineInput from './LineInput.svelte';
@@ -29,6 +29,7 @@
   const finding = $derived(session.findings.find((found) => found.place.layer === layer.id));
   const asks = $derived(session.findings.some((found) => found.rule === 'looks-clickable' && found.place.layer === layer.id));
   const likely = $derived(asks && isOnly ? likelyFrames(session.piece, layer, layer.scene, framesOf(session.piece)).slice(0, 3) : []);
+  const address = $derived(isOnly && item.threads.length === 0 ? addressIn(layer.text) : null);
   const bindings = $derived(Object.entries(layer.bindings ?? {}) as [Bindable, string][]);
   const choice = $derived(session.piece.scenes.get(layer.scene)?.choices?.[layer.choice ?? '']);
   let renaming = $state(false);
@@ -160,6 +161,12 @@
       {/each}
       {#if isOnly && session.canEdit && !session.trying}
         <div class="my-1.5 flex flex-col gap-1">
+          {#if address}
+            <div class="flex flex-wrap items-center gap-1">
+              <span class="soft">likely:</span>
+              <button class="chip chip-ghost" onclick={() => openOnClick(session, layer.id, address)}>→ open {address}</button>
+            </div>
+          {/if}
           {#if likely.length}
             <div class="flex flex-wrap items-center gap-1">
               <span class="soft">likely:</span>

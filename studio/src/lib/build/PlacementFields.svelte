@@ -16,6 +16,9 @@
   );
   const others = $derived(scenesOf(session.piece, 'part').filter((one) => !partHolds(session.piece, one.id, layer.scene)));
 
+  const beginIn = (next: string | undefined) =>
+    setLayer(session, [layer.id], `Begin in ${part?.scene.states?.[next ?? '']?.name ?? 'its first state'}`, ['state'], next);
+
   function fill(inner: Layer, text: string) {
     const value = text === inner.text ? undefined : text;
     const left = Object.keys(layer.fills ?? {}).length - (layer.fills?.[inner.id] ? 1 : 0);
@@ -65,13 +68,24 @@
       />
       {#if states.length}
         <span class="soft">in</span>
-        <ChipMenu
-          name="State"
-          label={state?.name ?? 'its first state'}
-          tone="chip-teal"
-          options={states.map((one) => ({ value: one.id, label: one.name }))}
-          onpick={(next) => setLayer(session, [layer.id], `Begin in ${part!.scene.states?.[next]?.name}`, ['state'], next)}
-        />
+        {#if states.length <= 4}
+          {#each states as one, i (one.id)}
+            <button
+              class="chip {(layer.state ?? states[0]?.id) === one.id ? 'chip-teal' : 'chip-ghost'}"
+              aria-pressed={(layer.state ?? states[0]?.id) === one.id}
+              aria-label="In {one.name}"
+              onclick={() => beginIn(i === 0 && session.isFirstState ? undefined : one.id)}>{one.name}</button
+            >
+          {/each}
+        {:else}
+          <ChipMenu
+            name="State"
+            label={state?.name ?? 'its first state'}
+            tone="chip-teal"
+            options={states.map((one) => ({ value: one.id, label: one.name }))}
+            onpick={beginIn}
+          />
+        {/if}
       {/if}
       <button class="chip chip-ghost" onclick={() => session.enterScene(part!.scene.id)}>go in</button>
     </div>
@@ -89,7 +103,7 @@
         {:else}
           <span class="chip chip-ghost relative"
             >{layer.fills?.[inner.id]?.asset ? 'own picture' : 'the part’s picture'}<input
-              class="absolute inset-0 cursor-pointer opacity-0"
+              class="absolute inset-0 h-full w-full cursor-pointer opacity-0"
               type="file"
               accept="image/png,image/jpeg,image/webp,image/svg+xml"
               aria-label="{inner.name} of {layer.name}"

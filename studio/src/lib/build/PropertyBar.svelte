@@ -4,7 +4,7 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import BehavesPanel from './BehavesPanel.svelte';
   import NumberField from './NumberField.svelte';
-  import { align, moveIntoView, sameSize, setLayer, spread, stack } from './acts';
+  import { align, moveIntoView, outlineOnly, sameSize, setLayer, spread, stack } from './acts';
 
   let {
     session,
@@ -123,7 +123,7 @@
   {#if painted}
     <label class="relative flex items-center" title="Fill"
       ><span class="h-4 w-4 rounded border border-white/40" style:background={valueOf('fill') ?? 'transparent'}></span><input
-        class="absolute inset-0 cursor-pointer opacity-0"
+        class="absolute inset-0 h-full w-full cursor-pointer opacity-0"
         type="color"
         aria-label="Fill"
         value={hex(valueOf('fill'), '#f0b13c')}
@@ -131,10 +131,18 @@
       /></label
     >
   {/if}
+  {#if painted}
+    <button
+      class="rounded border border-white/50 px-1 leading-[18px] hover:bg-white/15"
+      title="See-through, with an outline"
+      aria-label="Outline only"
+      onclick={() => outlineOnly(session)}>▢</button
+    >
+  {/if}
   {#if hasText}
     <label class="relative flex items-center" title="Colour of the text"
       ><span class="border-b-[3px] font-bold leading-tight" style:border-color={valueOf('ink') ?? '#26232c'}>A</span><input
-        class="absolute inset-0 cursor-pointer opacity-0"
+        class="absolute inset-0 h-full w-full cursor-pointer opacity-0"
         type="color"
         aria-label="Colour of the text"
         value={hex(valueOf('ink'), '#26232c')}

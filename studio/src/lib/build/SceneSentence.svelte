@@ -58,7 +58,7 @@
   <label class="chip relative" title="Ground">
     <span class="h-3 w-3 rounded-sm border border-[var(--line)]" style:background={own.background}></span>
     <input
-      class="absolute inset-0 cursor-pointer opacity-0"
+      class="absolute inset-0 h-full w-full cursor-pointer opacity-0"
       type="color"
       aria-label="Ground"
       value={own.background.slice(0, 7)}

@@ -16,6 +16,7 @@
   import Thumb from '$lib/shared/Thumb.svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { placeEverywhere } from './acts';
 
   /** Parts to begin with, seen before they are put in: a press places one in the open scene. */
   let { session }: { session: EditorSession } = $props();
@@ -29,6 +30,11 @@
     const { operations, placement } = insertStarter(session.plain.piece, starter, session.sceneId, newId);
     close();
     if (placement && session.edit(`Place ${starter.name}`, operations)) session.select([placement]);
+  }
+
+  function everywhere(starter: Starter) {
+    close();
+    placeEverywhere(session, starter);
   }
 
   function begin(node: HTMLInputElement) {
@@ -52,7 +58,7 @@
         if (event.key === 'Escape') close();
       }}
     />
-    <span class="soft truncate">made of ordinary layers, states and threads; change them as you like</span>
+    <span class="soft truncate">made of ordinary layers, states and threads; with <kbd>Shift</kbd> it is carried by all frames</span>
     <button class="act act-plain ml-auto" onclick={close} aria-label="Close">✕</button>
   </div>
   <div class="scroll grid min-h-0 grid-cols-[repeat(auto-fill,minmax(124px,1fr))] gap-2">
@@ -63,7 +69,7 @@
         class="flex min-w-0 flex-col gap-1 rounded-lg border border-[var(--line)] p-2 text-left hover:border-[var(--plum)]"
         aria-label="Place {starter.name}"
         title={starter.meaning}
-        onclick={() => place(starter)}
+        onclick={(event) => (event.shiftKey ? everywhere(starter) : place(starter))}
       >
         <span class="grid h-[72px] w-full place-items-center overflow-hidden rounded bg-[var(--paper)]">
           <Thumb

@@ -6,6 +6,7 @@ import {
   copyLayers,
   duplicateFrame,
   groupLayers,
+  insertStarter,
   keyBetween,
   layersUnder,
   makeChoice,
@@ -30,6 +31,7 @@ import {
   union,
   wireTo,
   wireToState,
+  wireToStep,
   type Bindable,
   type BroughtIn,
   type Clip,
@@ -40,6 +42,7 @@ import {
   type LayerType,
   type Operation,
   type Rect,
+  type Starter,
   type Step,
   type Way,
 } from '@zany/core';
@@ -521,4 +524,40 @@ export function moveIntoView(session: EditorSession): void {
   const dx = along(around.x, around.width, scene.scene.width);
   const dy = along(around.y, around.height, scene.scene.height);
   session.edit('Move into view', moveLayers(session.settled.piece, selection, dx, dy));
+}
+
+/** Makes painted layers see-through with an outline of the colour they were filled with. */
+export function outlineOnly(session: EditorSession): void {
+  const operations = session.selection.flatMap((id): Operation[] => {
+    const layer = session.scene?.byId.get(id)?.layer;
+    if (!layer || (layer.type !== 'box' && layer.type !== 'oval')) return [];
+    const color = layer.style.fill?.slice(0, 7) ?? layer.style.line?.color ?? '#26232c';
+    return [
+      { op: 'set', table: 'layers', id, path: ['style', 'fill'], value: '#ffffff00' },
+      { op: 'set', table: 'layers', id, path: ['style', 'line'], value: { color, width: layer.style.line?.width || 3 } },
+    ];
+  });
+  session.edit('Outline only', operations);
+}
+
+/** The address that a text is, as a link can have it; null where it is none. */
+export function addressIn(text: string | undefined): string | null {
+  const word = text?.trim() ?? '';
+  if (/^(https?:\/\/|mailto:|tel:)\S+$/i.test(word)) return word;
+  if (/^[^\s@/]+@[^\s@/]+\.[a-z]{2,}$/i.test(word)) return `mailto:${word}`;
+  return /^([a-z0-9-]+\.)+[a-z]{2,}(\/\S*)?$/i.test(word) ? `https://${word}` : null;
+}
+
+/** Makes a click on a layer open an address in a new tab. */
+export function openOnClick(session: EditorSession, id: string, address: string): void {
+  session.edit(`Open ${address}`, wireToStep(session.piece, id, { do: 'open', address, tab: 'new' }, newId), 'plain');
+}
+
+/** Puts a placement into a sheet that all frames carry (or those chosen in the shelf): it is on every page at once. */
+export function placeEverywhere(session: EditorSession, starter: Starter): void {
+  if (!session.sceneId) return;
+  const { operations, placement } = insertStarter(session.plain.piece, starter, session.sceneId, newId, { x: 60, y: 44 });
+  if (!placement || !session.edit(`Place ${starter.name}`, operations, 'plain')) return;
+  session.select([placement]);
+  carryAcross(session);
 }
