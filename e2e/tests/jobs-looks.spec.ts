@@ -214,13 +214,10 @@ test('job 10: hot places on a diagram', async ({ studio, page }) => {
   await acts.do('lead to it', () => landings.getByRole('button', { name: 'Lead to Skarra' }).click());
   await acts.do('drag a second one off', () => studio.drag([110, 210], [260, 400], 'Alt'));
   await acts.do('lead to it', () => landings.getByRole('button', { name: 'Lead to Orrin' }).click());
-  await acts.press('x');
-  await acts.do('a hint', () => studio.clickStage(190, 700));
+  await acts.do('a hint', () => studio.doubleClickStage(190, 700));
   await acts.type('kittiwake.example/islands');
-  await acts.do('that is a link', async () => {
-    await page.keyboard.press('Enter');
-    await page.getByRole('button', { name: /open https:/ }).click();
-  });
+  await acts.press('Enter');
+  await acts.do('that is a link', () => page.getByRole('button', { name: /open https:/ }).click());
   await acts.press('y');
   await acts.do('a way back everywhere', () => page.getByRole('button', { name: 'Place Back' }).click({ modifiers: ['Shift'] }));
   await acts.do('bring in the film', () =>

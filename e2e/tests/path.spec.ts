@@ -54,7 +54,8 @@ test('the whole path: from pictures of pages to a walked piece that runs from a 
     .row('Hit area 2')
     .getByRole('group', { name: /click → go to page 10 · push left 300 ms ease-out/ })
     .hover();
-  await studio.row('Hit area 2').getByRole('button', { name: 'Write it as a line' }).click();
+  await studio.row('Hit area 2').getByRole('button', { name: 'More about the thread' }).click();
+  await page.getByRole('button', { name: 'Write it as a line' }).click();
   const line = studio.row('Hit area 2').getByRole('combobox', { name: 'Thread line' }).first();
   await expect(line).toHaveValue('click → go to page 10 · push left 300 ms ease-out');
   await line.fill('click → go to page 3 · dissolve 200 ms ease');

@@ -78,6 +78,11 @@ export class Studio {
     await this.page.mouse.click(at.x, at.y);
   }
 
+  async doubleClickStage(x: number, y: number): Promise<void> {
+    const at = await this.onScreen(x, y);
+    await this.page.mouse.dblclick(at.x, at.y);
+  }
+
   async draw(key: 'h' | 'b' | 'o' | 'x', x: number, y: number, width: number, height: number): Promise<void> {
     await this.page.keyboard.press(key);
     await this.drag([x, y], [x + width, y + height]);

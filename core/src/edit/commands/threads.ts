@@ -101,3 +101,26 @@ export const targetsOf = (thread: Thread): string[] =>
   thread.branches.flatMap(({ steps }) =>
     steps.flatMap((step) => (step.do === 'go' && step.target.to === 'frame' && step.target.frame !== null ? [step.target.frame] : []))
   );
+
+/** Moves a thread up or down among those of its owner. */
+export function moveThread(piece: Piece, id: string, by: -1 | 1): Operation[] {
+  const thread = piece.threads.get(id);
+  const all = thread ? threadsOf(piece, thread.owner) : [];
+  const at = all.findIndex((one) => one.id === id);
+  const rest = all.filter((one) => one.id !== id);
+  const to = at + by;
+  if (at < 0 || to < 0 || to > rest.length) return [];
+  const order = keysBetween(rest[to - 1]?.order ?? null, rest[to]?.order ?? null, 1)[0];
+  return [{ op: 'set', table: 'threads', id, path: ['order'], value: order }];
+}
+
+/** Puts a thread right before another one, also of another owner, which then has it. */
+export function threadBefore(piece: Piece, id: string, before: string): Operation[] {
+  const [thread, other] = [piece.threads.get(id), piece.threads.get(before)];
+  if (!thread || !other || id === before) return [];
+  const all = threadsOf(piece, other.owner).filter((one) => one.id !== id);
+  const at = all.findIndex((one) => one.id === before);
+  const order = keysBetween(all[at - 1]?.order ?? null, other.order, 1)[0]!;
+  const value: Thread = { ...thread, on: other.on, owner: other.owner, order };
+  return [{ op: 'put', table: 'threads', value }];
+}

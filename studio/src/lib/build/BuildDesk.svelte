@@ -7,7 +7,7 @@
   import RunningPiece from '$lib/shared/RunningPiece.svelte';
   import type { Player } from '@zany/player';
   import { onDestroy } from 'svelte';
-  import { bringInHere, CLIP_TYPE, clipOf, linesOf, paste, removeSelected } from './acts';
+  import { bringInHere, pasteThreads, CLIP_TYPE, clipOf, linesOf, paste, removeSelected } from './acts';
   import Aside from './Aside.svelte';
   import BringInBar from './BringInBar.svelte';
   import CueSheet from './CueSheet.svelte';
@@ -28,9 +28,12 @@
   let zoom: number | 'fit' = $state('fit');
   let showHits = $state(true);
   let folded = $state(localStorage.getItem('zany-strip') === 'folded');
+  let stage: ReturnType<typeof Stage> | undefined = $state();
   let finder: HTMLInputElement | undefined = $state();
   let picker: HTMLInputElement | undefined = $state();
   let player: Player | null = $state.raw(null);
+  let slow = $state(false);
+  let touch = $state(false);
   let dragging = $state(false);
   let bringing: { done: number; all: number; stop: AbortController } | null = $state.raw(null);
   let waitingFiles: readonly File[] | null = $state.raw(null);
@@ -42,11 +45,13 @@
     pickTool: (picked) => (tool = picked),
     focusFinder: () => finder?.focus(),
     focusPicker: () => picker?.focus(),
+    isDrawing: () => tool !== 'select',
+    drawInMiddle: () => stage?.drawInMiddle(),
     write: () => {
       const id = session.selection[0];
       if (!id) return;
       session.writing = id;
-      queueMicrotask(() => document.querySelector<HTMLInputElement>(`[data-row="${id}"] [role=combobox]`)?.focus());
+      queueMicrotask(() => document.querySelector<HTMLInputElement>(`[data-row="${id}"] [aria-label="Thread line"]`)?.focus());
     },
     bringIn: () => chooser.click(),
     zoom: (to) =>
@@ -109,7 +114,8 @@
     const files = [...(event.clipboardData?.files ?? [])];
     if (files.length) return take(files);
     const text = event.clipboardData?.getData(CLIP_TYPE);
-    if (!text || !session.canEdit) return;
+    if (!session.canEdit) return;
+    if (!text) return pasteThreads(session, event.clipboardData?.getData('text/plain') ?? '') ? event.preventDefault() : undefined;
     event.preventDefault();
     try {
       const clip = JSON.parse(text) as Clip;
@@ -148,6 +154,7 @@
 
   $effect(() => {
     if (session.trying) return;
+    slow = false;
     session.ledger = [];
     session.run = null;
   });
@@ -190,6 +197,12 @@
         <span class="font-semibold text-[var(--teal)]">Trying</span>
         <button class="chip" onclick={() => player?.restart(session.sceneId ?? undefined)}>from this frame</button>
         <button class="chip" onclick={() => player?.restart()}>from the start</button>
+        <button class="chip {slow ? 'chip-on' : ''}" aria-pressed={slow} onclick={() => ((slow = !slow), player?.setRate(slow ? 0.2 : 1))}
+          >slowly</button
+        >
+        <button class="chip {touch ? 'chip-on' : ''}" aria-pressed={touch} title="A finger: no hovering" onclick={() => (touch = !touch)}
+          >by finger</button
+        >
         <span class="flex-1"></span>
         <button class="act act-go" onclick={() => (session.trying = false)}>Done <kbd>Esc</kbd></button>
       {:else}
@@ -225,6 +238,9 @@
             program={session.program}
             assetUrl={session.assetUrl}
             frame={session.sceneId}
+            state={session.stateId}
+            {touch}
+            grab
             bind:player
             {live}
             onreport={report}
@@ -240,7 +256,7 @@
           </div>
         </div>
       {:else}
-        <Stage {session} bind:tool bind:zoom {showHits} />
+        <Stage bind:this={stage} {session} bind:tool bind:zoom {showHits} />
         <StateBar {session} />
       {/if}
       {#if session.pairing && session.selection.length > 0}<PairUp {session} />{/if}
@@ -252,6 +268,7 @@
   </div>
   {#if session.trying}<Ledger
       {session}
+      onset={(variable, value) => void player?.send({ type: 'set', variable, value })}
       onopen={(layer) => {
         const scene = session.piece.layers.get(layer)?.scene;
         session.trying = false;

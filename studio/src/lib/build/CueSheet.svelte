@@ -2,7 +2,7 @@
   import { takeFocus } from '$lib/shared/focus';
   import { layersUnder, moveInto, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { setFrame } from './acts';
+  import { setFrame, sheetOrder } from './acts';
   import LayerRow from './LayerRow.svelte';
   import LineInput from './LineInput.svelte';
   import ThreadRow from './ThreadRow.svelte';
@@ -24,23 +24,7 @@
     new Set(session.findings.filter((found) => found.place.scene === session.sceneId && found.place.layer).map((found) => found.place.layer!))
   );
 
-  interface Row {
-    readonly item: Item;
-    readonly depth: number;
-  }
-
-  /** Frontmost first; what is in a group under it. */
-  const rows = $derived.by(() => {
-    const found: Row[] = [];
-    const add = (items: readonly Item[], depth: number) => {
-      for (const item of [...items].reverse()) {
-        found.push({ item, depth });
-        add(item.children, depth + 1);
-      }
-    };
-    add(scene?.items.filter((item) => item.parent === null) ?? [], 0);
-    return found;
-  });
+  const rows = $derived(sheetOrder(scene?.items ?? []));
 
   const fits: Record<Filter, (item: Item) => boolean> = {
     all: () => true,

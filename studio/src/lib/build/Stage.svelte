@@ -7,6 +7,7 @@
   import { poseOfLook } from './look-poses';
   import PropertyBar from './PropertyBar.svelte';
   import { snapEdge, snapMove, type Guide } from './snap';
+  import StageOthers from './StageOthers.svelte';
   import StageStitches from './StageStitches.svelte';
   import type { Tool } from './tools';
 
@@ -241,10 +242,27 @@
     );
   }
 
+  /** A text where nothing is, to be written at once. */
+  function writeAt({ x, y }: Point) {
+    if (!scene || x < 0 || y < 0 || x > scene.scene.width || y > Math.max(scene.scene.height, scene.scene.contentHeight ?? 0)) return;
+    const { width, height } = defaults.text;
+    const id = drawLayer(session, 'text', { x: x - width / 2, y: y - height / 2, width, height });
+    if (id) typing = id;
+  }
+
+  /** What the tool draws, in its usual size in the middle: for those who draw with keys. */
+  export function drawInMiddle() {
+    if (!scene || tool === 'select') return;
+    const { width, height } = defaults[tool];
+    const id = drawLayer(session, tool, { x: (scene.scene.width - width) / 2, y: (Math.min(scene.scene.height, 844) - height) / 2, width, height });
+    if (id && tool === 'text') typing = id;
+    tool = 'select';
+  }
+
   function open(event: MouseEvent) {
     if (!scene || !session.canEdit || (event.target as HTMLElement).closest('[data-bar]')) return;
     const item = pickAt(pointOf(event), true);
-    if (!item) return;
+    if (!item) return writeAt(pointOf(event));
     if (item.parent && !session.selection.includes(item.layer.id)) return session.select([item.layer.id]);
     if (item.layer.type === 'placement' && item.layer.part !== undefined) return session.enterScene(item.layer.part);
     if (item.layer.type === 'text' || item.layer.type === 'box' || item.layer.type === 'oval') {
@@ -412,6 +430,7 @@
         </svg>
 
         <StageStitches {session} {scale} />
+        <StageOthers {session} {scale} />
 
         {#if around && !isFixed && session.canEdit && !typing}
           {#each HANDLES as handle (handle)}

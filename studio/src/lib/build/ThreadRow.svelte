@@ -1,23 +1,71 @@
 <script lang="ts">
-  import { formOfStep, piecesOf, printLine, scopeFor, stepKinds, withField, type Step, type Thread } from '@zany/core';
+  import { formOfStep, moveThread, piecesOf, threadBefore, printLine, scopeFor, stepKinds, withField, type Step, type Thread } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
+  import Popover from '$lib/shared/Popover.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import ConditionChip from './ConditionChip.svelte';
   import CueChip from './CueChip.svelte';
   import LineInput from './LineInput.svelte';
   import SlotChip from './SlotChip.svelte';
-  import { lineOf, plusBranch, plusStep, rewrite, withCondition, withoutStep, withStep } from './cue-edit';
+  import { takeFocus } from '$lib/shared/focus';
+  import { lineOf, plusBranch, plusStep, rewrite, withCondition, withoutBranch, withoutStep, withStep } from './cue-edit';
 
   let { session, thread, fired = false }: { session: EditorSession; thread: Thread; fired?: boolean } = $props();
 
   let asLine = $state(false);
+  let noting = $state(false);
+
+  function keepNote(event: Event) {
+    const note = (event.currentTarget as HTMLTextAreaElement).value.trim();
+    noting = false;
+    if (note !== (thread.note ?? ''))
+      session.edit('Note', [{ op: 'set', table: 'threads', id: thread.id, path: ['note'], ...(note && { value: note }) }]);
+  }
+
+  const joined = ({ with: together, ...step }: Step): Step => (together ? step : { ...step, with: true }) as Step;
+
+  function copy() {
+    void navigator.clipboard.writeText(printLine(thread, scope)).then(
+      () => session.notify('Copied as a line: select layers and paste it.'),
+      () => session.notify('The browser does not let the clipboard be written.')
+    );
+  }
+
+  /** Alt and arrows move the thread among those of its owner. */
+  function key(event: KeyboardEvent) {
+    if (!event.altKey || !session.canEdit || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+    event.preventDefault();
+    event.stopPropagation();
+    session.edit('Reorder threads', moveThread(session.piece, thread.id, event.key === 'ArrowUp' ? -1 : 1));
+  }
   const scope = $derived(scopeFor(session.piece, thread));
   const hasFinding = $derived(session.findings.some((finding) => finding.place.thread === thread.id && finding.severity === 'must'));
   const last = $derived(thread.branches.length - 1);
 
   const kinds = Object.values(stepKinds).map((kind) => ({ value: kind.fresh as Step, label: kind.label, hint: '' }));
 
+  /** What can be put behind what the thread does already. */
+  const additions = $derived([
+    ...(thread.branches[last]?.if === undefined
+      ? [{ value: () => rewrite(session, thread, 'Add a condition', withCondition(thread, last, 'true')), label: 'only if …', hint: 'condition' }]
+      : [{ value: () => rewrite(session, thread, 'Add a branch', plusBranch(thread)), label: 'otherwise …', hint: 'branch' }]),
+    ...kinds.map(({ value, label }) => ({ value: () => rewrite(session, thread, 'Add a step', plusStep(thread, last, value)), label, hint: 'step' })),
+  ]);
+  let more = $state(false);
+  let moreButton: HTMLButtonElement | undefined = $state();
+
   const change = (branch: number, at: number, step: Step) => rewrite(session, thread, 'Change a step', withStep(thread, branch, at, step));
+
+  const THREAD_TYPE = 'application/x-zany-thread';
+
+  /** A thread let go on this one comes before it. */
+  function drop(event: DragEvent) {
+    const id = event.dataTransfer?.getData(THREAD_TYPE);
+    if (!id || id === thread.id) return;
+    event.preventDefault();
+    event.stopPropagation();
+    session.edit('Move a thread', threadBefore(session.piece, id, thread.id));
+  }
 
   const toggle = () =>
     session.edit(thread.enabled ? 'Switch a thread off' : 'Switch a thread on', [
@@ -34,9 +82,31 @@
   role="group"
   aria-label="Thread: {printLine(thread, scope)}"
   data-thread={thread.id}
+  onkeydown={key}
+  draggable={session.canEdit && !asLine}
+  ondragstart={(event) => {
+    event.stopPropagation();
+    event.dataTransfer?.setData(THREAD_TYPE, thread.id);
+  }}
+  ondragover={(event) => event.dataTransfer?.types.includes(THREAD_TYPE) && event.preventDefault()}
+  ondrop={drop}
   onpointerenter={() => (session.litThread = thread.id)}
   onpointerleave={() => (session.litThread = null)}
 >
+  {#if noting || thread.note}
+    {#if noting}
+      <textarea
+        class="field w-full text-[12px]"
+        rows="2"
+        maxlength="2000"
+        value={thread.note ?? ''}
+        aria-label="Note of the thread"
+        use:takeFocus
+        onkeydown={(event) => event.stopPropagation()}
+        onblur={keepNote}
+      ></textarea>
+    {:else}<button class="soft w-full text-left text-[12px] italic" onclick={() => session.canEdit && (noting = true)}>{thread.note}</button>{/if}
+  {/if}
   {#if asLine}
     <div class="w-full pr-1">
       <LineInput
@@ -54,7 +124,11 @@
     <CueChip {scope} cue={thread.cue} on={thread.on} onchange={(cue) => rewrite(session, thread, 'Change a cue', { ...lineOf(thread), cue })} />
     {#each thread.branches as branch, b (b)}
       <span class="contents" role="group" aria-label="Branch {b + 1}">
-        {#if b > 0}<span class="w-full"></span><span>otherwise</span>{/if}
+        {#if b > 0}<span class="w-full"></span><span>otherwise</span>{#if session.canEdit}<button
+              class="chip chip-ghost -mx-0.5 w-4 !px-0 opacity-0 focus:opacity-100 group-hover/thread:opacity-100"
+              aria-label="Remove this branch"
+              onclick={() => rewrite(session, thread, 'Remove a branch', withoutBranch(thread, b))}>✕</button
+            >{/if}{/if}
         {#if branch.if !== undefined}
           <span>if</span>
           <ConditionChip
@@ -70,7 +144,12 @@
           >
         {/if}
         {#each branch.steps as step, at (at)}
-          <span class="soft">{at === 0 ? '→' : step.with ? 'with' : 'then'}</span>
+          {#if at === 0}<span class="soft">→</span>{:else}<button
+              class="soft underline decoration-dotted underline-offset-2"
+              title="Together with the step before, or after it"
+              aria-label="{step.with ? 'With' : 'Then'}: change"
+              onclick={() => change(b, at, joined(step))}>{step.with ? 'with' : 'then'}</button
+            >{/if}
           {#each piecesOf(formOfStep(step), step, scope) as piece, i (i)}
             {#if 'word' in piece}<span>{piece.word}</span>{:else}<SlotChip
                 slot={piece.slot}
@@ -99,39 +178,24 @@
       </span>
     {/each}
     {#if session.canEdit}
-      <span
-        class="absolute -top-[23px] right-0 z-10 flex gap-1 rounded-md bg-[var(--sheet)] p-0.5 opacity-0 shadow-sm focus-within:opacity-100 group-hover/thread:opacity-100 [&:not(:focus-within)]:pointer-events-none group-hover/thread:!pointer-events-auto"
-      >
-        <ChipMenu
-          name="Add a step"
-          label="+ step"
-          tone="chip-ghost"
-          options={kinds}
-          onpick={(step) => rewrite(session, thread, 'Add a step', plusStep(thread, last, step))}
-        />
-        {#if thread.branches[last]?.if === undefined}<button
-            class="chip chip-ghost"
-            title="Only if a condition holds"
-            onclick={() => rewrite(session, thread, 'Add a condition', withCondition(thread, last, 'true'))}>+ if</button
-          >{:else}<button
-            class="chip chip-ghost"
-            title="When the condition does not hold"
-            onclick={() => rewrite(session, thread, 'Add a branch', plusBranch(thread))}>+ otherwise</button
-          >{/if}
-        <button class="chip chip-ghost" title="Write it as a line" aria-label="Write it as a line" onclick={() => (asLine = true)}>line</button>
-        <button
-          class="chip chip-ghost"
-          title={thread.enabled ? 'Switch off' : 'Switch on'}
-          aria-label={thread.enabled ? 'Switch the thread off' : 'Switch the thread on'}
-          onclick={toggle}>{thread.enabled ? 'off' : 'on'}</button
-        >
-        <button
-          class="chip chip-ghost"
-          title="Remove"
-          aria-label="Remove the thread"
-          onclick={() => session.edit('Remove a thread', [{ op: 'remove', table: 'threads', id: thread.id }])}>remove</button
+      <span class="inline-flex gap-1 opacity-0 focus-within:opacity-100 group-hover/thread:opacity-100">
+        <ChipMenu name="Add to the thread" label="+" tone="chip-ghost" options={additions} filter onpick={(add) => add()} />
+        <button bind:this={moreButton} class="chip chip-ghost" aria-label="More about the thread" aria-expanded={more} onclick={() => (more = !more)}
+          >⋯</button
         >
       </span>
+      {#if more && moreButton}
+        <Popover anchor={moreButton} label="More about the thread" onclose={() => (more = false)} width={180}>
+          <button class="menu-row" onclick={() => ((asLine = true), (more = false))}>Write it as a line</button>
+          <button class="menu-row" onclick={() => (copy(), (more = false))}>Copy</button>
+          <button class="menu-row" onclick={() => ((noting = true), (more = false))}>{thread.note ? 'Change the note' : 'Note'}</button>
+          <button class="menu-row" onclick={() => (toggle(), (more = false))}>{thread.enabled ? 'Switch off' : 'Switch on'}</button>
+          <button
+            class="menu-row text-[var(--brick-text)]"
+            onclick={() => session.edit('Remove a thread', [{ op: 'remove', table: 'threads', id: thread.id }])}>Remove</button
+          >
+        </Popover>
+      {/if}
     {/if}
   {/if}
 </div>

@@ -15,12 +15,14 @@ import {
   moveLayers,
   newFrame,
   newLayer,
+  parseLines,
   pasteClip,
   placePart,
   printLine,
   removeLayers,
   restack,
   scopeFor,
+  scopeOf,
   setBox,
   spreadLayers,
   statesOf,
@@ -36,6 +38,7 @@ import {
   type BroughtIn,
   type Clip,
   type Edge,
+  type Item,
   type Layer,
   type LineThread,
   type LookName,
@@ -560,4 +563,62 @@ export function placeEverywhere(session: EditorSession, starter: Starter): void 
   if (!placement || !session.edit(`Place ${starter.name}`, operations, 'plain')) return;
   session.select([placement]);
   carryAcross(session);
+}
+
+/** Layers as the cue sheet lists them: frontmost first, what is in a group under it. */
+export function sheetOrder(items: readonly Item[]): readonly { readonly item: Item; readonly depth: number }[] {
+  const found: { item: Item; depth: number }[] = [];
+  const add = (list: readonly Item[], depth: number) => {
+    for (const item of [...list].reverse()) {
+      found.push({ item, depth });
+      add(item.children, depth + 1);
+    }
+  };
+  add(
+    items.filter((item) => item.parent === null),
+    0
+  );
+  return found;
+}
+
+/** Selects the layer next to the selected one in the cue sheet, or the first. */
+export function selectBeside(session: EditorSession, by: 1 | -1): void {
+  const ids = sheetOrder(session.scene?.items ?? []).map(({ item }) => item.layer.id);
+  const at = ids.indexOf(session.selection.at(-1) ?? '');
+  const next = ids[at < 0 ? (by > 0 ? 0 : ids.length - 1) : Math.max(0, Math.min(ids.length - 1, at + by))];
+  if (next !== undefined) session.select([next]);
+}
+
+/** Makes the selection larger or smaller at its right and bottom edges. */
+export function stretch(session: EditorSession, dx: number, dy: number): void {
+  const { scene, sceneId, selection } = session;
+  if (!scene || !sceneId) return;
+  const operations = selection.flatMap((id) => {
+    const box = scene.byId.get(id)?.box;
+    return box ? setBox(session.settled, sceneId, id, { ...box, width: Math.max(1, box.width + dx), height: Math.max(1, box.height + dy) }) : [];
+  });
+  session.edit(`Stretch ${named(session, selection)}`, operations);
+}
+
+/**
+ * Puts thread lines that were copied onto every selected layer. What each has to have of its own is seen in what is said: the
+ * frames that several now lead to alike. False where the text holds no lines.
+ */
+export function pasteThreads(session: EditorSession, text: string): boolean {
+  const { selection, sceneId } = session;
+  if (!sceneId || selection.length === 0 || !text.trim()) return false;
+  let operations: Operation[] = [];
+  const targets = new Set<string>();
+  for (const id of selection) {
+    const lines = parseLines(text, scopeOf(session.piece, sceneId, id));
+    if (!lines.ok) return false;
+    operations = [...operations, ...addThreads(session.piece, 'layer', id, lines.value, newId)];
+    for (const line of lines.value)
+      for (const step of line.branches.flatMap((branch) => branch.steps))
+        if (step.do === 'go' && step.target.to === 'frame' && step.target.frame) targets.add(session.piece.scenes.get(step.target.frame)?.name ?? '');
+  }
+  if (!session.edit(`Paste threads on ${named(session, selection)}`, operations, 'plain')) return false;
+  if (selection.length > 1 && targets.size)
+    session.notify(`All ${selection.length} now lead to ${[...targets].join(', ')}. Pair them up (P) to give each its own.`);
+  return true;
 }

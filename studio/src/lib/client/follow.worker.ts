@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import type { FollowedBatch, PadPress } from '$lib/shared/types';
+import type { FollowedBatch, PadPress, Presence } from '$lib/shared/types';
 
 /**
  * One event stream for a whole browser: tabs say which piece they follow from which revision, and each gets its own news.
@@ -48,10 +48,11 @@ function connect(): void {
         tab.port.postMessage(news);
       }
   });
-  opened.addEventListener('pad', ({ data }) => {
-    const press = JSON.parse(data as string) as PadPress;
-    for (const tab of tabs.values()) if (tab.piece === press.piece) tab.port.postMessage(press);
-  });
+  for (const what of ['pad', 'presence'])
+    opened.addEventListener(what, ({ data }: MessageEvent<string>) => {
+      const told = JSON.parse(data) as PadPress | Presence;
+      for (const tab of tabs.values()) if (tab.piece === told.piece) tab.port.postMessage(told);
+    });
   opened.addEventListener('error', () => {
     if (opened.readyState === EventSource.CLOSED && stream === opened) setTimeout(reconnect, 2000);
   });

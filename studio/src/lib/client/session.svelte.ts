@@ -29,6 +29,7 @@ import { Auditor, type AuditAnswer } from './audit';
 import { ask } from './api';
 import { followPiece } from './follow';
 import { newId } from './ids';
+import { Presences } from './presence.svelte';
 import { SaveQueue, type SaveState } from './saving';
 import { keepHistory, keptBatches, keptHistory, tidyHistories, type HistoryEntry } from './store';
 
@@ -86,6 +87,9 @@ export class EditorSession {
   sliding = $state(false);
   choosingPart = $state(false);
 
+  /** Who else is here, where, and what they have selected. */
+  readonly presences: Presences;
+
   private confirmed!: Piece;
   private revision = 0;
   private pending: Batch[] = [];
@@ -105,6 +109,7 @@ export class EditorSession {
     this.id = id;
     this.person = person;
     this.role = role;
+    this.presences = new Presences(id);
     this.queue = new SaveQueue(id, {
       changed: (state, waiting) => {
         this.saveState = state;
@@ -151,12 +156,11 @@ export class EditorSession {
   }
 
   private followServer(): void {
-    this.unfollow = followPiece(
-      this.id,
-      this.revision,
-      (news) => this.receive(news),
-      (button) => this.padTakers.forEach((take) => take(button))
-    );
+    this.unfollow = followPiece(this.id, this.revision, {
+      batch: (news) => this.receive(news),
+      pad: (button) => this.padTakers.forEach((take) => take(button)),
+      presence: (presence) => this.presences.take(presence),
+    });
   }
 
   /** Calls back with each press on the pad that comes from outside; gives a function that ends it. */
@@ -167,6 +171,7 @@ export class EditorSession {
 
   close(): void {
     this.unfollow();
+    this.presences.stop();
     this.queue.stop();
     this.auditor.stop();
   }

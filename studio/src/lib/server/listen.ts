@@ -1,5 +1,6 @@
 import { EventEmitter } from 'node:events';
 import pg from 'pg';
+import type { Presence } from '$lib/shared/types';
 import { config } from './config';
 import { log } from './log';
 
@@ -8,6 +9,9 @@ const CHANNEL = 'zany_piece';
 
 /** A press on the pad of a piece that runs somewhere: `piece:button`. */
 const PAD_CHANNEL = 'zany_pad';
+
+/** Where somebody is in a piece, as JSON. */
+const PRESENCE_CHANNEL = 'zany_presence';
 
 interface Listener {
   readonly news: EventEmitter;
@@ -19,6 +23,7 @@ const store = globalThis as typeof globalThis & { zanyListener?: Listener };
 
 export const channel = CHANNEL;
 export const padChannel = PAD_CHANNEL;
+export const presenceChannel = PRESENCE_CHANNEL;
 
 /** Calls back with the id of a piece whenever it may have a new revision; gives a function that ends it. */
 export function onNews(take: (piece: string | null) => void): () => void {
@@ -32,6 +37,13 @@ export function onPad(take: (piece: string, button: number) => void): () => void
   const listener = ready();
   listener.news.on('pad', take);
   return () => listener.news.off('pad', take);
+}
+
+/** Calls back with where people are, as JSON; gives a function that ends it. */
+export function onPresence(take: (piece: string, json: string) => void): () => void {
+  const listener = ready();
+  listener.news.on('presence', take);
+  return () => listener.news.off('presence', take);
 }
 
 export async function stopListening(): Promise<void> {
@@ -66,13 +78,14 @@ async function connect(listener: Listener): Promise<void> {
     again();
   });
   client.on('notification', ({ channel, payload = '' }) => {
+    if (channel === PRESENCE_CHANNEL) return void listener.news.emit('presence', (JSON.parse(payload) as Presence).piece, payload);
     const [piece, button] = payload.split(':');
     if (channel === PAD_CHANNEL) listener.news.emit('pad', piece, Number(button));
     else listener.news.emit('piece', payload || null);
   });
   try {
     await client.connect();
-    await client.query(`LISTEN ${CHANNEL}; LISTEN ${PAD_CHANNEL}`);
+    await client.query(`LISTEN ${CHANNEL}; LISTEN ${PAD_CHANNEL}; LISTEN ${PRESENCE_CHANNEL}`);
     listener.client = client;
     listener.news.emit('piece', null);
   } catch (error) {

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { count } from '@zany/core';
+  import type { Other } from '$lib/client/presence.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { desks, type Desk } from './commands';
   import Logo from './Logo.svelte';
@@ -19,6 +20,8 @@
   const saveWords = $derived(
     session.saveState === 'saved' ? 'Saved' : session.saveState === 'saving' ? 'Saving' : `Offline, ${count(session.waiting, 'change')} kept here`
   );
+  const whereWords = (other: Other) =>
+    [desks.find((one) => one.id === other.desk)?.label, session.piece.scenes.get(other.scene ?? '')?.name].filter(Boolean).join(', ');
   const initials = $derived(
     session.person.name
       .split(/\s+/)
@@ -112,6 +115,16 @@
     <button class="act act-plain !px-1.5" onclick={onfinder} aria-label="Find a command" title="Find a command"><kbd>Ctrl K</kbd></button>
     <button class="act act-plain !px-1" onclick={onkeys} aria-label="List of keys" title="List of keys"><kbd>?</kbd></button>
     <ThemeButton />
+    {#each session.presences.others.slice(0, 5) as other (other.client)}
+      <button
+        class="-mx-1 grid h-7 w-7 place-items-center rounded-full text-[11px] font-bold text-white"
+        style:background={other.color}
+        aria-label="{other.name} is here"
+        title="{other.name} · {whereWords(other)}; press to go there"
+        onclick={() => other.scene && session.openScene(other.scene)}>{other.initials}</button
+      >
+    {/each}
+    {#if session.presences.others.length > 5}<span class="soft">+{session.presences.others.length - 5}</span>{/if}
     <span class="grid h-7 w-7 place-items-center rounded-full bg-[var(--teal-wash)] text-[11px] font-bold" title={session.person.name}
       >{initials}</span
     >

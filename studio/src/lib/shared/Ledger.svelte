@@ -1,8 +1,15 @@
 <script lang="ts">
-  import { nameOfState, printLine, resolveScreen, scopeFor, valueOfVariable, valueWords, type Report } from '@zany/core';
+  import { nameOfState, printLine, resolveScreen, scopeFor, valueOfVariable, valueWords, type Report, type Value } from '@zany/core';
+  import ChipMenu from './ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
 
-  let { session, onopen }: { session: EditorSession; onopen?: (layer: string) => void } = $props();
+  interface Props {
+    session: EditorSession;
+    onopen?: (layer: string) => void;
+    /** Sets a variable of the running piece by hand. */
+    onset?: (variable: string, value: Value) => void;
+  }
+  let { session, onopen, onset }: Props = $props();
 
   const layerName = (key: string | null) =>
     key === null ? 'the frame' : (session.piece.layers.get(key.split('/').at(-1)!)?.name ?? 'a layer that is gone');
@@ -42,11 +49,16 @@
     if (!run) return [];
     const variables = [...program.variables.values()]
       .filter((variable) => variable.scene === null)
-      .map((variable) => ({ name: variable.name, value: valueWords(valueOfVariable(program, run, variable.id, variable.id)) }));
+      .map((variable) => {
+        const now = valueOfVariable(program, run, variable.id, variable.id);
+        return { name: variable.name, value: valueWords(now), variable, now };
+      });
     const states = resolveScreen(program, run).surfaces.flatMap((surface) =>
       [...surface.expansion.instances.values()]
         .filter((instance) => instance.scene.states.length > 0)
         .map((instance) => ({
+          variable: null,
+          now: '' as Value,
           name: `${instance.placement?.layer.name ?? instance.scene.scene.name}.state`,
           value: nameOfState(run.roots[surface.scene]!, instance),
         }))
@@ -70,9 +82,39 @@
       <dd class="chip chip-teal">{frame?.name ?? ''}</dd>
       <dt>Back leads to</dt>
       <dd class="chip chip-teal">{session.piece.scenes.get(session.run.back.at(-1) ?? '')?.name ?? 'nothing'}</dd>
-      {#each values as { name, value } (name)}
+      {#each values as { name, value, variable, now } (name)}
         <dt class="truncate">{name}</dt>
-        <dd class="chip chip-teal max-w-[120px] truncate">{value}</dd>
+        {#if variable && onset}
+          <dd>
+            {#if variable.type === 'yes/no'}
+              <button class="chip chip-teal" aria-label="Set {name}" title="Set by hand" onclick={() => onset(variable.id, now !== true)}
+                >{value}</button
+              >
+            {:else if variable.type === 'choice'}
+              <ChipMenu
+                name="Set {name}"
+                label={value}
+                tone="chip-teal"
+                options={(variable.options ?? []).map((option) => ({ value: option, label: option }))}
+                onpick={(option) => onset(variable.id, option)}
+              />
+            {:else}
+              <input
+                class="field h-[22px] w-[104px] !px-1 text-right"
+                type={variable.type === 'number' ? 'number' : 'text'}
+                value={now}
+                aria-label="Set {name}"
+                title="Set by hand"
+                onkeydown={(event) => {
+                  event.stopPropagation();
+                  if (event.key === 'Enter') event.currentTarget.blur();
+                }}
+                onchange={(event) =>
+                  onset(variable.id, variable.type === 'number' ? event.currentTarget.valueAsNumber || 0 : event.currentTarget.value)}
+              />
+            {/if}
+          </dd>
+        {:else}<dd class="chip chip-teal max-w-[120px] truncate">{value}</dd>{/if}
       {/each}
     </dl>
   {/if}

@@ -33,8 +33,9 @@
     if (!isWriting && /^[a-z?]$/i.test(event.key) && !event.altKey) return onclose();
     event.stopPropagation();
     if (event.key === 'Escape') {
+      const back = anchor;
       onclose();
-      anchor.focus();
+      back.focus();
     }
   }
 </script>

@@ -1,12 +1,18 @@
 <script lang="ts">
   import { keyOf, padButtons, Player, sendKey } from '@zany/player';
-  import type { Program, Report, RunState } from '@zany/core';
+  import { stillRun, type Program, type Report, type RunState } from '@zany/core';
   import { onMount } from 'svelte';
 
   interface Props {
     program: Program;
     assetUrl: (asset: string) => string;
     frame?: string | null;
+    /** The state that its scene begins in. */
+    state?: string | null;
+    /** Fingers do not hover: nothing is felt before the press. */
+    touch?: boolean;
+    /** Takes the focus, so that the next Tab comes to the piece. */
+    grab?: boolean;
     onreport: (reports: readonly Report[], run: RunState) => void;
     /** Says that a link would open; it then opens in a new tab. */
     onlink?: (address: string) => void;
@@ -16,7 +22,19 @@
     /** Layers outlined because a press on them does something. */
     live?: readonly string[];
   }
-  let { program, assetUrl, frame = null, onreport, onlink, onpad, player = $bindable(null), live = [] }: Props = $props();
+  let {
+    program,
+    assetUrl,
+    frame = null,
+    state: inState = null,
+    touch = false,
+    grab = false,
+    onreport,
+    onlink,
+    onpad,
+    player = $bindable(null),
+    live = [],
+  }: Props = $props();
 
   let host: HTMLElement;
 
@@ -32,7 +50,10 @@
     const tell: typeof onreport = (reports, run) => queueMicrotask(() => !isGone && onreport(reports, run));
     const made = new Player(host, program, { assetUrl, openLink, onReport: tell, ...(frame && { frame }) });
     player = made;
-    if (made.state) onreport([], made.state);
+    if (grab) host.focus({ preventScroll: true });
+    const begun = frame && inState ? stillRun(program, frame, { state: inState }) : null;
+    if (begun) made.resume(begun);
+    else if (made.state) onreport([], made.state);
     const keys = (event: KeyboardEvent) => {
       const key = keyOf(event);
       const target = event.target as HTMLElement;
@@ -59,6 +80,8 @@
 
   $effect(() => player?.update(program));
 
+  const unfelt = (event: PointerEvent) => touch && event.buttons === 0 && event.stopPropagation();
+
   const pad = $derived(padButtons(program));
 
   $effect(() => {
@@ -69,7 +92,14 @@
 </script>
 
 <div class="flex h-full w-full flex-col gap-3">
-  <div bind:this={host} class="relative min-h-0 w-full flex-1" data-running></div>
+  <div
+    bind:this={host}
+    class="relative min-h-0 w-full flex-1 {touch ? 'running-touch' : ''}"
+    data-running
+    tabindex="-1"
+    onpointermovecapture={unfelt}
+    onpointerovercapture={unfelt}
+  ></div>
   {#if pad.length}
     <div class="flex items-center justify-center gap-2" role="group" aria-label="Pad">
       <span class="soft">Pad, also by digit keys</span>

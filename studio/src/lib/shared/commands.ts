@@ -1,6 +1,9 @@
 import type { EditorSession } from '$lib/client/session.svelte';
+import type { LookName } from '@zany/core';
+import { looks } from '$lib/build/look-poses';
 import {
   addFrame,
+  addLook,
   align,
   carryAcross,
   chooseOne,
@@ -13,10 +16,12 @@ import {
   removeFrames,
   removeSelected,
   selectAll,
+  selectBeside,
   slipAway,
   spread,
   stack,
   stayPut,
+  stretch,
   takeApartSelected,
   ungroup,
 } from '$lib/build/acts';
@@ -34,6 +39,9 @@ export const desks: readonly { readonly id: Desk; readonly label: string; readon
 /** What the open desk lets commands do. */
 export interface DeskHands {
   readonly pickTool?: (tool: Tool) => void;
+  /** A tool is ready to draw. */
+  readonly isDrawing?: () => boolean;
+  readonly drawInMiddle?: () => void;
   readonly focusFinder?: () => void;
   readonly focusPicker?: () => void;
   readonly write?: () => void;
@@ -54,7 +62,7 @@ export interface CommandContext {
 export interface Command {
   readonly id: string;
   readonly label: string;
-  readonly group: 'Piece' | 'Frames' | 'Layers' | 'Parts' | 'Threads' | 'Place' | 'View';
+  readonly group: 'Piece' | 'Frames' | 'Layers' | 'Looks' | 'Parts' | 'Threads' | 'Place' | 'View';
   /** `Mod` is Ctrl, or Cmd on a Mac. */
   readonly keys?: readonly string[];
   readonly when?: (context: CommandContext) => boolean;
@@ -80,6 +88,18 @@ const nudges = (['Left', 'Right', 'Up', 'Down'] as const).flatMap((way): Command
     keys: [`${by === 10 ? 'Shift+' : ''}Arrow${way}`],
     when: selecting,
     run: ({ session }) => nudge(session, x * by, y * by),
+  }));
+});
+
+const stretches = (['Left', 'Right', 'Up', 'Down'] as const).flatMap((way): Command[] => {
+  const [x, y] = { Left: [-1, 0], Right: [1, 0], Up: [0, -1], Down: [0, 1] }[way] as [number, number];
+  return [1, 10].map((by) => ({
+    id: `stretch-${way}-${by}`,
+    label: `${x + y > 0 ? 'Stretch' : 'Shrink'} ${x ? 'across' : 'down'} by ${by}`,
+    group: 'Layers',
+    keys: [`Alt+${by === 10 ? 'Shift+' : ''}Arrow${way}`],
+    when: selecting,
+    run: ({ session }) => stretch(session, x * by, y * by),
   }));
 });
 
@@ -139,6 +159,30 @@ export const commands: readonly Command[] = [
     run: ({ hands }) => hands.pickTool?.('field'),
   },
   { id: 'select', label: 'Select', group: 'Layers', keys: ['v'], when: building, run: ({ hands }) => hands.pickTool?.('select') },
+  {
+    id: 'draw-middle',
+    label: 'Draw it in the middle, in its usual size',
+    group: 'Layers',
+    keys: ['Enter'],
+    when: (context) => building(context) && context.hands.isDrawing?.() === true,
+    run: ({ hands }) => hands.drawInMiddle?.(),
+  },
+  {
+    id: 'layer-below',
+    label: 'Select the next layer of the cue sheet',
+    group: 'Layers',
+    keys: ['.'],
+    when: building,
+    run: ({ session }) => selectBeside(session, 1),
+  },
+  {
+    id: 'layer-above',
+    label: 'Select the layer before it',
+    group: 'Layers',
+    keys: [','],
+    when: building,
+    run: ({ session }) => selectBeside(session, -1),
+  },
   { id: 'select-all', label: 'Select all layers', group: 'Layers', keys: ['Mod+a'], when: building, run: ({ session }) => selectAll(session) },
   { id: 'delete', label: 'Delete', group: 'Layers', keys: ['Delete', 'Backspace'], when: selecting, run: ({ session }) => removeSelected(session) },
   {
@@ -185,11 +229,24 @@ export const commands: readonly Command[] = [
   },
   { id: 'take-apart', label: 'Take the part apart', group: 'Parts', when: placed, run: ({ session }) => takeApartSelected(session) },
   ...nudges,
+  ...stretches,
   { id: 'front', label: 'To the front', group: 'Layers', keys: ['Mod+Shift+]'], when: selecting, run: ({ session }) => stack(session, 'front') },
   { id: 'forward', label: 'Forward', group: 'Layers', keys: ['Mod+]'], when: selecting, run: ({ session }) => stack(session, 'forward') },
   { id: 'backward', label: 'Backward', group: 'Layers', keys: ['Mod+['], when: selecting, run: ({ session }) => stack(session, 'backward') },
   { id: 'back', label: 'To the back', group: 'Layers', keys: ['Mod+Shift+['], when: selecting, run: ({ session }) => stack(session, 'back') },
 
+  ...looks
+    .filter((look) => look.name !== 'rest')
+    .map((look): Command => ({
+      id: `look-${look.name}`,
+      label: `Add a ${look.label.toLowerCase()} look, from the one that is open`,
+      group: 'Looks',
+      when: (context) =>
+        selecting(context) &&
+        context.session.selection.length === 1 &&
+        !context.session.piece.layers.get(context.session.selection[0]!)?.looks?.[look.name as LookName],
+      run: ({ session }) => addLook(session, session.selection[0]!, look.name, session.look),
+    })),
   ...(['left', 'center', 'right', 'top', 'middle', 'bottom'] as const).map((edge): Command => ({
     id: `align-${edge}`,
     label: `Line up: ${edge}`,
@@ -368,7 +425,7 @@ export function matches(event: KeyboardEvent, keys: string): boolean {
   const key = keys === '+' ? '+' : parts.at(-1)!;
   const mod = parts.includes('Mod');
   const shift = parts.includes('Shift');
-  if (mod !== (event.ctrlKey || event.metaKey) || event.altKey) return false;
+  if (mod !== (event.ctrlKey || event.metaKey) || parts.includes('Alt') !== event.altKey) return false;
   const isSign = [...key].length === 1 && !/[a-z0-9]/i.test(key);
   if (!isSign && shift !== event.shiftKey) return false;
   if (isSign && shift && !event.shiftKey) return false;

@@ -48,6 +48,22 @@ export interface PadPress {
   readonly button: number;
 }
 
+/** Where a window is in a piece, as it says itself. */
+export interface Whereabouts {
+  /** One for each window. */
+  readonly client: string;
+  readonly desk: 'build' | 'map' | 'walk' | 'hand-over';
+  readonly scene: string | null;
+  readonly selection: readonly string[];
+  readonly gone: boolean;
+}
+
+/** The same as everybody else in the piece is told it. */
+export interface Presence extends Whereabouts {
+  readonly piece: string;
+  readonly name: string;
+}
+
 /** The one shape of an error that a route answers with. */
 export interface ErrorBody {
   readonly error: Fault;

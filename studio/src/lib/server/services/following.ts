@@ -1,7 +1,7 @@
 import { Op } from 'sequelize';
 import type { FollowedBatch, PadPress, Person } from '$lib/shared/types';
 import { log } from '../log';
-import { onNews, onPad } from '../listen';
+import { onNews, onPad, onPresence } from '../listen';
 import { BatchRow } from '../models';
 import { access } from './rights';
 
@@ -16,8 +16,8 @@ const HEARTBEAT = 20_000;
 
 /**
  * A stream of server-sent events with every batch of some pieces after a revision of each. The id of an event tells the
- * place in all of them, so that a browser that connects again goes on where it was. Presses on pads come in between; one
- * that was missed is gone.
+ * place in all of them, so that a browser that connects again goes on where it was. Presses on pads and where people are come
+ * in between; one that was missed is gone.
  */
 export async function follow(person: Person | null, from: ReadonlyMap<string, number>): Promise<ReadableStream<Uint8Array>> {
   for (const piece of from.keys()) await access(person, piece, 'reviewer');
@@ -43,11 +43,15 @@ export async function follow(person: Person | null, from: ReadonlyMap<string, nu
         const press: PadPress = { piece, button };
         if (at.has(piece)) write(`event: pad\ndata: ${JSON.stringify(press)}\n\n`);
       });
+      const stopPresence = onPresence((piece, json) => {
+        if (at.has(piece)) write(`event: presence\ndata: ${json}\n\n`);
+      });
       const beat = setInterval(() => write(': still here\n\n'), HEARTBEAT);
       end = () => {
         clearInterval(beat);
         stop();
         stopPad();
+        stopPresence();
         streams.delete(close);
       };
       const close = () => {

@@ -35,6 +35,8 @@
     showFinder: () => (finding = true),
   });
 
+  $effect(() => place.session?.presences.at(desk, place.session.sceneId, place.session.selection));
+
   const isTyping = (target: EventTarget | null) =>
     target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 

@@ -1,0 +1,279 @@
+import { expect, test, Studio } from './studio.ts';
+
+const gold = '#f0b13c';
+
+test('states: what an edit reaches is said and chosen, and two are compared', async ({ studio, page }) => {
+  await studio.given({ frames: { Home: { layers: { Card: { at: [40, 100, 300, 80], text: 'Open', style: { fill: gold } } } } } });
+  const strip = page.getByRole('region', { name: 'Strip' });
+  const x = page.getByRole('toolbar', { name: 'Properties' }).getByLabel('x', { exact: true });
+  const open = (name: string) =>
+    strip
+      .getByRole('button', { name: `Open the state ${name}` })
+      .focus()
+      .then(() => page.keyboard.press('Enter'));
+  await strip.getByRole('button', { name: 'add a state' }).click();
+  await page.keyboard.type('Aside');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Edits reach: this state alone' })).toBeVisible();
+  await studio.select('Card');
+  await x.fill('90');
+  await x.press('Enter');
+  await strip.getByRole('tab', { name: 'States' }).click();
+  await open('State 1');
+  await studio.select('Card');
+  await expect(x).toHaveValue('40');
+  await page
+    .getByRole('button', { name: /^Edits reach/ })
+    .first()
+    .click();
+  await page.getByRole('dialog', { name: 'What edits reach' }).getByRole('button', { name: 'every state' }).click();
+  await page.keyboard.press('Escape');
+  await x.fill('55');
+  await x.press('Enter');
+  await strip.getByRole('tab', { name: 'States' }).click();
+  await open('Aside');
+  await studio.select('Card');
+  await expect(x).toHaveValue('55');
+  await page.keyboard.press('Delete');
+  await expect(studio.row('Card')).toHaveAttribute('aria-selected', 'true');
+  await strip.getByRole('tab', { name: 'States' }).click();
+  await strip.getByRole('button', { name: 'More about Aside' }).click();
+  await page.getByRole('button', { name: 'Compare with State 1' }).click();
+  await expect(page.getByRole('dialog', { name: 'What differs' })).toContainText('hidden');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await open('Aside');
+  await studio.select('Card');
+  await expect(x).toHaveValue('90');
+});
+
+test('parts: made, gone into and out of, filled in, replaced, taken apart', async ({ studio, page }) => {
+  await studio.given({
+    frames: {
+      Home: {
+        layers: {
+          Face: { at: [40, 100, 200, 60], text: '10:40', style: { fill: gold }, lines: ['click → go to Pay'] },
+          Mark: { at: [260, 110, 40, 40], type: 'oval', style: { fill: '#1f4e5f' } },
+        },
+      },
+      Pay: {},
+    },
+  });
+  const shelf = page.getByRole('navigation', { name: 'Frames' });
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Shift+P');
+  await expect(studio.row('Part 1')).toContainText('part · Part 1');
+  await studio.row('Part 1').getByLabel('Face of Part 1').fill('12:15');
+  await page.keyboard.press('Enter');
+  await expect(studio.sheet.getByText('12:15')).toBeVisible();
+  await page.keyboard.press('Control+d');
+  await expect(studio.row('Part 2')).toBeVisible();
+  await page.keyboard.press('Shift+Enter');
+  await expect(page.getByRole('heading', { name: 'Part 1', exact: true })).toBeVisible();
+  await studio.select('Mark');
+  await page.keyboard.press('Delete');
+  await page.getByRole('button', { name: '‹ Home' }).click();
+  await expect(page.getByRole('heading', { name: 'Home', exact: true })).toBeVisible();
+  await page.keyboard.press('y');
+  await page.keyboard.type('but');
+  await page.keyboard.press('Enter');
+  await studio.select('Part 2');
+  await studio.row('Part 2').getByRole('button', { name: 'Part: Part 1' }).click();
+  await page.getByRole('option', { name: 'Button' }).click();
+  await expect(studio.row('Part 2')).toContainText('part · Button');
+  await expect(studio.row('Part 2').getByLabel('Face of Part 2')).toHaveValue('12:15');
+  await studio.select('Part 1');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('take the part apart');
+  await page.keyboard.press('Enter');
+  await expect(studio.row('Face')).toBeVisible();
+  await page.keyboard.press('t');
+  await studio.stage.getByText('12:15').first().click();
+  await page.keyboard.press('Escape');
+  await shelf.getByRole('button', { name: 'Open the part Part 1' }).click({ button: 'right' });
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await expect(shelf.getByRole('button', { name: 'Open the part Part 1' })).toHaveCount(0);
+});
+
+test('a condition is one thing as chips and as text; variables are made by writing, and set by hand while trying', async ({ studio, page }) => {
+  await studio.given({
+    frames: { Home: { layers: { Buy: { at: [40, 100, 300, 60], text: 'Buy', style: { fill: gold } } } }, 'Sold out': {} },
+  });
+  await studio.select('Buy');
+  await studio.write('set Seats to Seats + 1');
+  await expect(page.getByRole('tab', { name: 'Variables 1' })).toBeVisible();
+  await studio.write('if Seats > 2 → go to Sold out');
+  const second = studio.row('Buy').getByRole('group', { name: /^Thread: click → if/ });
+  await second.getByRole('button', { name: 'Condition: Seats > 2' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Condition' });
+  await dialog.getByRole('button', { name: 'How: >' }).click();
+  await page.getByRole('option', { name: '≥' }).click();
+  await expect(dialog.getByLabel('Condition as text')).toHaveValue('Seats >= 2');
+  await dialog.getByLabel('Condition as text').fill('Seats >= 2 and Buy.enabled');
+  await dialog.getByLabel('Condition as text').press('Enter');
+  await expect(dialog.getByRole('button', { name: 'Asks about: Buy.enabled' })).toBeVisible();
+  await dialog.getByLabel('Condition as text').fill('Seats >= "two"');
+  await expect(dialog.getByRole('alert')).toContainText('Column');
+  await dialog.getByLabel('Condition as text').fill('Seats >= 2');
+  await dialog.getByLabel('Condition as text').press('Enter');
+  await page.keyboard.press('Escape');
+  await page.getByRole('tab', { name: 'Variables 1' }).click();
+  await page.getByLabel('Seats at most').fill('5');
+  await page.getByLabel('Seats at most').press('Enter');
+  await page.getByRole('button', { name: 'where it is used' }).click();
+  await expect(page.getByRole('group', { name: 'Variable Seats' })).toContainText('set');
+  await page.keyboard.press('t');
+  const ledger = page.getByRole('complementary', { name: 'Ledger' });
+  await studio.button('Buy').click();
+  await studio.running('Home');
+  await expect(ledger).toContainText('Seats >= 2');
+  await ledger.getByLabel('Set Seats').fill('9');
+  await ledger.getByLabel('Set Seats').press('Enter');
+  await expect(ledger.getByLabel('Set Seats')).toHaveValue('5');
+  await page.getByRole('button', { name: 'slowly' }).click();
+  await studio.button('Buy').click();
+  await studio.running('Sold out');
+});
+
+test('threads: branches, with and then, notes, order by keys, lines pasted on many layers', async ({ studio, page, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await studio.given({
+    variables: { Seats: { type: 'number', initial: 0 } },
+    frames: {
+      Home: {
+        layers: {
+          One: { at: [40, 100, 300, 60], style: { fill: gold }, lines: ['click → if Seats > 0 → go to Pay; otherwise → send full; send bell'] },
+          Two: { at: [40, 200, 300, 60], style: { fill: gold } },
+          Three: { at: [40, 300, 300, 60], style: { fill: gold } },
+        },
+      },
+      Pay: {},
+    },
+  });
+  await studio.select('One');
+  const thread = () => studio.row('One').getByRole('group', { name: /^Thread: / });
+  await thread().first().getByRole('button', { name: 'Then: change' }).click();
+  await expect(thread().first()).toHaveAccessibleName(/send full; with send bell/);
+  const more = async (at: number, what: string) => {
+    await thread().nth(at).hover();
+    await thread().nth(at).getByRole('button', { name: 'More about the thread' }).click();
+    await page.getByRole('dialog', { name: 'More about the thread' }).getByRole('button', { name: what }).click();
+  };
+  await more(0, 'Note');
+  await page.keyboard.type('ask the harbour');
+  await page.keyboard.press('Tab');
+  await expect(thread().first()).toContainText('ask the harbour');
+  await studio.select('One');
+  await studio.write('hover → send hello');
+  await expect(thread()).toHaveCount(2);
+  await thread().nth(1).getByRole('button', { name: /^Cue/ }).focus();
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect(thread().first()).toHaveAccessibleName(/hover/);
+  await more(1, 'Copy');
+  await studio.select('Two');
+  await studio.select('Three', ['Control']);
+  await page.keyboard.press('Control+v');
+  await expect(studio.row('Three')).toContainText('Pay');
+  await expect(page.getByText(/All 2 now lead to Pay/)).toBeVisible();
+  await thread().nth(1).hover();
+  await thread().nth(1).getByRole('button', { name: 'Remove this branch' }).click();
+  await expect(thread().nth(1)).not.toContainText('otherwise');
+});
+
+test('whoever else is in the piece is seen, where they are and what they have selected', async ({ studio, page, context }) => {
+  const id = await studio.given({ frames: { Home: { layers: { Card: { at: [40, 100, 300, 80], style: { fill: gold } } } }, Pay: {} } });
+  const second = new Studio(await context.newPage());
+  await second.open(id);
+  const avatar = page.getByRole('button', { name: /is here$/ });
+  await expect(avatar).toHaveCount(1);
+  await expect(second.page.getByRole('button', { name: /is here$/ })).toHaveCount(1);
+  await second.select('Card');
+  await expect(studio.sheet.locator('svg text', { hasText: 'Ina' })).toBeVisible();
+  await second.openFrame('Pay');
+  await expect(avatar).toHaveAttribute('title', /Build, Pay/);
+  await avatar.click();
+  await expect(page.getByRole('heading', { name: 'Pay', exact: true })).toBeVisible();
+  await second.page.close();
+  await expect(avatar).toHaveCount(0);
+});
+
+test.describe('by keyboard alone', () => {
+  test('job 5: agree before going on', async ({ studio, page }) => {
+    await studio.given({
+      frames: {
+        Terms: {
+          layers: {
+            'Go on': { at: [20, 200, 350, 56], text: 'Go on', style: { fill: gold }, lines: ['click → go to Pay'] },
+            Agree: { at: [20, 100, 44, 44], type: 'field', field: { kind: 'checkbox' }, label: 'Agree' },
+          },
+        },
+        Pay: {},
+      },
+    });
+    for (const key of ['.', '.', 'Enter']) await page.keyboard.press(key);
+    await page.keyboard.type('en');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('t');
+    await expect(studio.button('Go on')).toHaveAttribute('aria-disabled', 'true');
+    for (let i = 0; i < 12 && !(await studio.stage.getByRole('checkbox').evaluate((node) => node === document.activeElement)); i++)
+      await page.keyboard.press('Tab');
+    await page.keyboard.press('Space');
+    await expect(studio.button('Go on')).not.toHaveAttribute('aria-disabled', 'true');
+  });
+
+  test('job 9: message slider', async ({ studio, page }) => {
+    await studio.given({
+      frames: {
+        Home: {
+          layers: {
+            Dot: { at: [110, 240, 48, 48], type: 'oval', style: { fill: '#1f4e5f' } },
+            Message: { at: [45, 100, 300, 120], text: 'Boats run on time', style: { fill: '#f7e6c3' } },
+          },
+        },
+      },
+    });
+    await page.keyboard.press('.');
+    await page.keyboard.press('r');
+    await page.keyboard.type('Wind, Tide, Fog');
+    await page.keyboard.press('Enter');
+    await expect(studio.row('Fog')).toBeVisible();
+    await page.keyboard.press('Escape');
+    await page.keyboard.press(',');
+    await expect(studio.row('Dot')).toHaveAttribute('aria-selected', 'true');
+    await page.keyboard.press('Control+k');
+    await page.keyboard.type('add a hover look');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('r');
+    await page.keyboard.type('3');
+    await page.keyboard.press('Enter');
+    for (const key of ['Control+a', 's', 'Enter', 't']) await page.keyboard.press(key);
+    await expect(studio.button('Dot')).toHaveCount(3);
+    for (let i = 0; i < 20 && !(await studio.button('Dot 2').evaluate((node) => node === document.activeElement)); i++)
+      await page.keyboard.press('Tab');
+    await page.keyboard.press('Enter');
+    await expect(studio.button('Dot 2')).toHaveAttribute('aria-pressed', 'true');
+  });
+
+  test('job 4: hit areas over pages, paired with them', async ({ studio, page }) => {
+    await studio.given({ frames: { Home: {}, Boats: {}, Fares: {}, Tides: {} } });
+    await page.keyboard.press('h');
+    await page.keyboard.press('Enter');
+    await expect(studio.row('Hit area 1')).toBeVisible();
+    for (const key of ['Shift+ArrowUp', 'Shift+ArrowUp', 'ArrowLeft', 'Alt+Shift+ArrowRight', 'Alt+ArrowDown']) await page.keyboard.press(key);
+    const bar = page.getByRole('toolbar', { name: 'Properties' });
+    await expect(bar.getByLabel('width', { exact: true })).toHaveValue('130');
+    await expect(bar.getByLabel('height', { exact: true })).toHaveValue('49');
+    await page.keyboard.press('r');
+    await page.keyboard.type('1 x 3');
+    await page.keyboard.press('Enter');
+    await expect(studio.row('Hit area 3')).toBeVisible();
+    await page.keyboard.press('p');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('t');
+    for (let i = 0; i < 20 && !(await studio.button('Hit area 2').evaluate((node) => node === document.activeElement)); i++)
+      await page.keyboard.press('Tab');
+    await page.keyboard.press('Enter');
+    await studio.running('Fares');
+  });
+});

@@ -1,0 +1,18 @@
+import Joi from 'joi';
+import { answer, readBody } from '$lib/server/errors';
+import { tellPresence } from '$lib/server/services/presence';
+import type { Whereabouts } from '$lib/shared/types';
+import type { RequestHandler } from './$types';
+
+const id = Joi.string().pattern(/^[0-9A-Za-z_-]{1,64}$/);
+const schema = Joi.object<Whereabouts>({
+  client: id.required(),
+  desk: Joi.string().valid('build', 'map', 'walk', 'hand-over').required(),
+  scene: id.allow(null).required(),
+  selection: Joi.array().items(id).max(20).required(),
+  gone: Joi.boolean().default(false),
+});
+
+/** Where somebody is in a piece and what they have selected, told to all who have it open. */
+export const POST: RequestHandler = ({ params, request, locals }) =>
+  answer(async () => tellPresence(locals.person, params.id, await readBody(request, schema, 4000)));
