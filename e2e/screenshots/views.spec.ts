@@ -45,3 +45,14 @@ test('the desks, on the ticket app', async ({ studio, page }) => {
   await studio.desk('Hand over');
   await shoot(studio, 'hand-over');
 });
+
+test('states of a part', async ({ studio, page }) => {
+  await page.getByRole('link', { name: 'Open Day trip' }).click();
+  await page.getByRole('button', { name: 'Open the part Stepper' }).click();
+  await page.getByRole('region', { name: 'Strip' }).getByRole('button', { name: 'Open the state Full' }).focus();
+  await page.keyboard.press('Enter');
+  await studio.select('count');
+  await page.getByRole('tab', { name: 'States' }).click();
+  await page.getByRole('tab', { name: /^Variables/ }).click();
+  await shoot(studio, 'states');
+});

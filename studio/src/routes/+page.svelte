@@ -70,6 +70,8 @@
     dragging = false;
     void bringIn([...(event.dataTransfer?.files ?? [])]);
   }
+  /** The piece that a tour goes through: the ticket app, else any with frames. */
+  const tourPiece = $derived(data.pieces.find((piece) => piece.name === 'Ticket app') ?? data.pieces.find((piece) => piece.frames > 1));
 </script>
 
 <svelte:head><title>Workroom · Zany Thread</title></svelte:head>
@@ -110,6 +112,7 @@
           }}
         />
         <span class="soft">{busy || 'or drop the files anywhere here'}</span>
+        {#if tourPiece}<a class="chip chip-gold ml-auto" href="/p/{tourPiece.id}/build?tour">New here? Five steps through the Build desk →</a>{/if}
       </div>
       {#if making}<NewPiece onmake={make} onclose={() => (making = false)} />{/if}
       {#if data.pieces.length === 0}

@@ -7,7 +7,7 @@
   import RunningPiece from '$lib/shared/RunningPiece.svelte';
   import type { Player } from '@zany/player';
   import { onDestroy } from 'svelte';
-  import { bringInHere, pasteThreads, CLIP_TYPE, clipOf, linesOf, paste, removeSelected } from './acts';
+  import { bringInHere, drawHere, pasteThreads, CLIP_TYPE, clipOf, linesOf, paste, removeSelected } from './acts';
   import Aside from './Aside.svelte';
   import BringInBar from './BringInBar.svelte';
   import CueSheet from './CueSheet.svelte';
@@ -19,6 +19,7 @@
   import Stage from './Stage.svelte';
   import StateBar from './StateBar.svelte';
   import Strip from './Strip.svelte';
+  import Tour from './Tour.svelte';
   import { tools, type Tool } from './tools';
 
   const session = useSession();
@@ -38,6 +39,8 @@
   let bringing: { done: number; all: number; stop: AbortController } | null = $state.raw(null);
   let waitingFiles: readonly File[] | null = $state.raw(null);
   let chooser: HTMLInputElement;
+  let comparer: HTMLInputElement;
+  let touring = $state(new URLSearchParams(location.search).has('tour'));
 
   $effect(() => localStorage.setItem('zany-strip', folded ? 'folded' : 'open'));
 
@@ -54,6 +57,8 @@
       queueMicrotask(() => document.querySelector<HTMLInputElement>(`[data-row="${id}"] [aria-label="Thread line"]`)?.focus());
     },
     bringIn: () => chooser.click(),
+    compareWith: () => comparer.click(),
+    tour: () => (touring = true),
     zoom: (to) =>
       (zoom =
         to === 'fit' ? 'fit' : to === 'whole' ? 1 : Math.max(0.1, Math.min(8, (typeof zoom === 'number' ? zoom : 1) * (to === 'in' ? 1.25 : 0.8)))),
@@ -75,10 +80,14 @@
     if (media.length) void send(media, 'layers');
   }
 
-  function bringIn(how: 'own size' | 'fitted' | 'layers') {
+  /** As layers an SVG drawing comes in shape by shape, to be changed like anything drawn here. */
+  async function bringIn(how: 'own size' | 'fitted' | 'layers') {
     const files = waitingFiles ?? [];
     waitingFiles = null;
-    return send(files, how);
+    const drawings = how === 'layers' ? files.filter((file) => /\.svg$/i.test(file.name) || file.type === 'image/svg+xml') : [];
+    for (const file of drawings) drawHere(session, file.name, await file.text());
+    const others = files.filter((file) => !drawings.includes(file));
+    if (others.length) await send(others, how);
   }
 
   async function send(files: readonly File[], how: 'own size' | 'fitted' | 'layers') {
@@ -188,6 +197,19 @@
   }}
 />
 
+<input
+  bind:this={comparer}
+  type="file"
+  hidden
+  data-comparer
+  accept="image/*"
+  onchange={(event) => {
+    const [file] = event.currentTarget.files ?? [];
+    if (file) stage?.compareWith(file);
+    event.currentTarget.value = '';
+  }}
+/>
+
 <main class="grid h-full grid-cols-[92px_minmax(280px,334px)_minmax(0,1fr)_minmax(216px,250px)]">
   <Shelf {session} onbring={() => chooser.click()} />
   <CueSheet {session} bind:finder />
@@ -278,6 +300,7 @@
     />{:else}<Aside {session} bind:picker />{/if}
 </main>
 
+{#if touring}<Tour {session} onleave={() => (touring = false)} />{/if}
 {#if dragging}<div
     class="pointer-events-none fixed inset-3 z-40 grid place-items-center rounded-2xl border-2 border-dashed border-[var(--gold)] bg-[color-mix(in_srgb,var(--gold-wash)_75%,transparent)] text-[18px]"
   >

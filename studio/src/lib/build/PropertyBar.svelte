@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { restyle, setBox, type Letters, type Rect, type Style } from '@zany/core';
+  import { coloursOf, restyle, setBox, typesOf, type Letters, type Operation, type Rect, type Style } from '@zany/core';
   import Popover from '$lib/shared/Popover.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import BehavesPanel from './BehavesPanel.svelte';
   import NumberField from './NumberField.svelte';
-  import { align, moveIntoView, outlineOnly, sameSize, setLayer, spread, stack } from './acts';
+  import { align, moveIntoView, outlineOnly, replaceFile, sameSize, setLayer, spread, stack } from './acts';
 
   let {
     session,
@@ -49,6 +49,18 @@
   }
 
   const isOutside = $derived(around.x < 0 || around.y < 0 || around.x + around.width > frameWidth || around.y + around.height > frameHeight);
+
+  /** What the piece is painted and set with already, the most used first: found when the panel is opened. */
+  const colors = $derived(more ? coloursOf(session.plain.piece) : []);
+  const types = $derived(more ? typesOf(session.plain.piece) : []);
+
+  const setType = (wanted: Letters) =>
+    session.edit(
+      'Set the type',
+      session.selection.flatMap((id): Operation[] =>
+        session.piece.layers.get(id)?.text === undefined ? [] : [{ op: 'set', table: 'layers', id, path: ['letters'], value: wanted }]
+      )
+    );
 
   const anchors = [
     ['middle', 0.5, 0.5],
@@ -160,6 +172,21 @@
       onchange={(event) => setLetters('size', Math.max(1, event.currentTarget.valueAsNumber || 16))}
     />
   {/if}
+  {#if one?.asset !== undefined}
+    <label class="relative cursor-pointer whitespace-nowrap rounded px-1 hover:bg-white/15" title="Another file in its place"
+      >replace<input
+        class="absolute inset-0 h-full w-full cursor-pointer opacity-0"
+        type="file"
+        accept={one.type === 'picture' ? 'image/png,image/jpeg,image/webp,image/svg+xml' : 'video/webm,video/mp4,audio/*'}
+        aria-label="Replace the file"
+        onchange={(event) => {
+          const [file] = event.currentTarget.files ?? [];
+          if (file && one) void replaceFile(session, one.id, file);
+          event.currentTarget.value = '';
+        }}
+      /></label
+    >
+  {/if}
   <button
     bind:this={behavesButton}
     class="rounded px-1.5 whitespace-nowrap hover:bg-white/15"
@@ -184,6 +211,31 @@
 {#if more && moreButton && first}
   <Popover anchor={moreButton} label="More properties" onclose={() => (more = false)} width={310}>
     <div class="flex flex-col gap-2.5 p-2" data-bar>
+      {#if (painted || hasText) && colors.length}
+        <div class="flex flex-wrap items-center gap-1" role="group" aria-label="Colours of this piece">
+          <span class="soft w-16">Colours</span>
+          {#each colors as color (color)}
+            <button
+              class="h-5 w-5 rounded border border-[var(--line)]"
+              style:background={color}
+              aria-label="Fill with {color}"
+              title="{color}: fill; with Shift the text"
+              onclick={(event) => setStyle(event.shiftKey || !painted ? 'ink' : 'fill', color)}
+            ></button>
+          {/each}
+        </div>
+      {/if}
+      {#if hasText && types.length > 1}
+        <div class="flex flex-wrap items-center gap-1" role="group" aria-label="Type of this piece">
+          <span class="soft w-16">Set as</span>
+          {#each types as type (type.words)}
+            <button class="chip max-w-[110px]" title={type.words} onclick={() => setType(type.letters)}
+              ><span class="truncate" style:font-family={type.letters.family} style:font-weight={type.letters.weight}>{type.size} {type.from}</span
+              ></button
+            >
+          {/each}
+        </div>
+      {/if}
       {#if painted || layers.some((layer) => layer.type === 'picture')}
         <div class="flex items-center gap-2">
           <span class="soft w-16">Corner</span><input

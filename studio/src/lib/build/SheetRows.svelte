@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { scenesOf } from '@zany/core';
+  import { scenesOf, type SceneProgram } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import CarrierChip from './CarrierChip.svelte';
   import ThreadRow from './ThreadRow.svelte';
@@ -13,6 +13,11 @@
       .flatMap((one) => session.program.scenes.get(one.sheet) ?? [])
       .reverse()
   );
+  /** Sheets with many threads are folded to begin with: the frame's own layers come first. */
+  let opened: Record<string, boolean> = $state({});
+  const wired = (sheet: SceneProgram) => sheet.threads.length + sheet.items.reduce((sum, item) => sum + item.threads.length, 0);
+  const isOpen = (sheet: SceneProgram) => opened[sheet.scene.id] ?? (wired(sheet) <= 2 || session.trying);
+
   const all = $derived(scenesOf(session.piece, 'sheet').length);
 </script>
 
@@ -27,16 +32,21 @@
       <button class="min-w-0 flex-1 truncate text-left font-semibold" title="Go into the sheet" onclick={() => session.enterScene(sheet.scene.id)}
         >{sheet.scene.name}</button
       >
+      {#if wired(sheet) > 2}<button
+          class="soft text-[11.5px] underline"
+          aria-expanded={isOpen(sheet)}
+          onclick={() => (opened = { ...opened, [sheet.scene.id]: !isOpen(sheet) })}>{isOpen(sheet) ? 'fold' : `${wired(sheet)} threads`}</button
+        >{/if}
       <span class="soft text-[11.5px]">sheet ·</span>
       <CarrierChip {session} sheet={sheet.scene.id} />
     </div>
-    <div class="ml-[22px]">
-      {#each sheet.items.filter((item) => item.threads.length) as item (item.layer.id)}
-        <p class="soft mt-1 text-[11.5px]">{item.layer.name}</p>
-        {#each item.threads as thread (thread.id)}<ThreadRow {session} {thread} fired={fired.has(thread.id)} />{/each}
-      {/each}
-      {#each sheet.threads as thread (thread.id)}<ThreadRow {session} {thread} fired={fired.has(thread.id)} />{/each}
-    </div>
+    {#if isOpen(sheet)}<div class="ml-[22px]">
+        {#each sheet.items.filter((item) => item.threads.length) as item (item.layer.id)}
+          <p class="soft mt-1 text-[11.5px]">{item.layer.name}</p>
+          {#each item.threads as thread (thread.id)}<ThreadRow {session} {thread} fired={fired.has(thread.id)} />{/each}
+        {/each}
+        {#each sheet.threads as thread (thread.id)}<ThreadRow {session} {thread} fired={fired.has(thread.id)} />{/each}
+      </div>{/if}
   </div>
 {:else}
   {#if place === 'over' && all && session.scene?.scene.use === 'frame' && session.scene.items.length === 0}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { isOn, moveLayers, overlaps, resizeLayers, stillScreen, union, type Item, type Point, type Rect } from '@zany/core';
+  import { isOn, moveLayers, overlaps, resizeLayers, stillScreen, union, type Item, type Operation, type Point, type Rect } from '@zany/core';
   import { sceneView } from '$lib/shared/sceneView';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { drawLayer, duplicate, noteStep, placeHere, setLayer } from './acts';
@@ -7,6 +7,9 @@
   import { poseOfLook } from './look-poses';
   import PropertyBar from './PropertyBar.svelte';
   import { snapEdge, snapMove, type Guide } from './snap';
+  import { angleFrom } from './measure';
+  import Reference, { type ReferencePicture } from './Reference.svelte';
+  import StageMarks from './StageMarks.svelte';
   import StageOthers from './StageOthers.svelte';
   import StageStitches from './StageStitches.svelte';
   import type { Tool } from './tools';
@@ -27,6 +30,13 @@
   let marquee: Rect | null = $state.raw(null);
   let typing: string | null = $state(null);
   let dragging = $state(false);
+  let reference: ReferencePicture | null = $state.raw(null);
+
+  /** Lays a picture under or over the scene, to trace it or to compare. */
+  export function compareWith(file: File) {
+    if (reference) URL.revokeObjectURL(reference.url);
+    reference = { url: URL.createObjectURL(file), over: true, opacity: 0.5, wipe: 0 };
+  }
 
   const scene = $derived(session.scene);
   const fitted = $derived(scene ? Math.min(2, (width - 96) / scene.scene.width, (height - 96) / scene.scene.height) : 1);
@@ -63,6 +73,49 @@
     while (at.parent && !opened.has(at.layer.parent) && !at.parent.layer.locked) at = at.parent;
     return at;
   }
+
+  /** What the pointer is over with Alt held down, to be measured to. */
+  let measured: Rect | null = $state.raw(null);
+
+  function measure(event: PointerEvent) {
+    if (!event.altKey || event.buttons !== 0 || !around || !scene || !sheet) {
+      if (measured) measured = null;
+      return;
+    }
+    const item = pickAt(pointOf(event), true);
+    measured = item && !session.selection.includes(item.layer.id) ? item.box : { x: 0, y: 0, width: scene.scene.width, height: scene.scene.height };
+  }
+
+  /** Turns the one selected layer about its anchor; with Shift by steps of 15 degrees. */
+  function turn(event: PointerEvent) {
+    event.stopPropagation();
+    const item = selected[0];
+    if (!item || !session.canEdit) return;
+    const { anchor = { x: 0.5, y: 0.5 } } = item.layer.pose;
+    const middle = { x: item.box.x + item.box.width * anchor.x, y: item.box.y + item.box.height * anchor.y };
+    let to = item.layer.pose.rotation ?? 0;
+    const operations = (): Operation[] => [
+      { op: 'set', table: 'layers', id: item.layer.id, path: ['pose', 'rotation'], ...(to !== 0 && { value: to }) },
+    ];
+    follow(
+      event,
+      (next, point) => {
+        dragging = true;
+        to = angleFrom(middle, point, next.shiftKey ? 15 : 0);
+        session.preview(operations());
+      },
+      (_, moved) => {
+        session.preview(null);
+        if (moved) session.edit(`Turn ${item.layer.name}`, operations());
+      }
+    );
+  }
+
+  const turned = (item: Item): string | undefined => {
+    const { rotation, anchor = { x: 0.5, y: 0.5 } } = item.layer.pose;
+    if (!rotation) return undefined;
+    return `rotate(${rotation} ${(item.box.x + item.box.width * anchor.x) * scale} ${(item.box.y + item.box.height * anchor.y) * scale})`;
+  };
 
   const clamp = (n: number) => Math.round(n);
 
@@ -315,6 +368,7 @@
   aria-label="Stage"
   data-stage
   onpointerdown={press}
+  onpointermove={measure}
   ondblclick={open}
   ondragover={(event) => event.dataTransfer?.types.includes(PART_TYPE) && event.preventDefault()}
   ondrop={dropPart}
@@ -395,6 +449,7 @@
               y={item.box.y * scale}
               width={item.box.width * scale}
               height={item.box.height * scale}
+              transform={turned(item)}
               fill="none"
               stroke="var(--gold)"
               stroke-width="2"
@@ -431,6 +486,7 @@
 
         <StageStitches {session} {scale} />
         <StageOthers {session} {scale} />
+        <StageMarks {selected} {around} over={measured} {scale} />
 
         {#if around && !isFixed && session.canEdit && !typing}
           {#each HANDLES as handle (handle)}
@@ -447,6 +503,26 @@
           {/each}
         {/if}
 
+        {#if around && selected.length === 1 && !isFixed && session.canEdit && !typing && selected[0]!.layer.type !== 'hit'}
+          <!-- svelte-ignore a11y_no_static_element_interactions -->
+          <span
+            class="absolute h-[11px] w-[11px] cursor-grab rounded-full border-[1.5px] border-[var(--gold)] bg-[var(--sheet)]"
+            style:left="{(around.x + around.width) * scale + 10}px"
+            style:top="{around.y * scale - 18}px"
+            title="Turn; with Shift by 15°"
+            data-turn
+            onpointerdown={turn}
+          ></span>
+        {/if}
+        {#if reference}
+          <Reference
+            picture={reference}
+            width={scene.scene.width * scale}
+            height={scene.scene.height * scale}
+            onchange={(next) => (reference = next)}
+            onclose={() => (reference = null)}
+          />
+        {/if}
         {#if typing}
           {@const item = scene.byId.get(typing)}
           {#if item}

@@ -20,20 +20,33 @@ const edgesOf = (rect: Rect, axis: 'x' | 'y'): [number, number, number] => {
 
 /** The smallest shift that brings an edge or the middle of `moved` to one of the others', if one is near enough. */
 export function snapMove(moved: Rect, others: readonly Rect[], reach: number): Snapped {
-  const x = nearest(
-    edgesOf(moved, 'x'),
-    others.flatMap((other) => edgesOf(other, 'x')),
-    reach
-  );
-  const y = nearest(
-    edgesOf(moved, 'y'),
-    others.flatMap((other) => edgesOf(other, 'y')),
-    reach
-  );
+  const along = (axis: 'x' | 'y') =>
+    nearest(
+      edgesOf(moved, axis),
+      others.flatMap((other) => edgesOf(other, axis)),
+      reach
+    ) ?? nearest([moved[axis]], evenPlaces(moved, others, axis), reach);
+  const x = along('x');
+  const y = along('y');
   const guides: Guide[] = [];
   if (x) guides.push({ axis: 'x', at: x.at });
   if (y) guides.push({ axis: 'y', at: y.at });
   return { dx: x?.shift ?? 0, dy: y?.shift ?? 0, guides };
+}
+
+/** Where a rectangle would have to begin so that it is as far from its neighbours as two of them are from each other, or in the middle between two. */
+export function evenPlaces(moved: Rect, others: readonly Rect[], axis: 'x' | 'y'): number[] {
+  const [size, cross, crossSize] = axis === 'x' ? (['width', 'y', 'height'] as const) : (['height', 'x', 'width'] as const);
+  const row = others
+    .filter((other) => other[cross] < moved[cross] + moved[crossSize] && other[cross] + other[crossSize] > moved[cross])
+    .sort((a, b) => a[axis] - b[axis]);
+  return row.slice(1).flatMap((b, i) => {
+    const a = row[i]!;
+    const end = a[axis] + a[size];
+    const gap = b[axis] - end;
+    if (gap <= 0) return [];
+    return [b[axis] + b[size] + gap, a[axis] - gap - moved[size], end + (gap - moved[size]) / 2];
+  });
 }
 
 /** The line nearest to one moving edge. */

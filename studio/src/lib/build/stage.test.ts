@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { HANDLES, pull } from './handles';
-import { snapEdge, snapMove } from './snap';
+import { angleFrom, distancesBetween } from './measure';
+import { evenPlaces, snapEdge, snapMove } from './snap';
 
 const box = { x: 100, y: 100, width: 80, height: 40 };
 
@@ -35,5 +36,43 @@ describe('snapping', () => {
     expect(snapMove({ x: 60, y: 300, width: 50, height: 20 }, others, 5)).toEqual({ dx: 0, dy: 0, guides: [] });
     expect(snapEdge(387, others, 'x', 5)).toEqual({ value: 390, guide: { axis: 'x', at: 390 } });
     expect(snapEdge(340, others, 'x', 5)).toEqual({ value: 340, guide: null });
+  });
+});
+
+describe('even gaps', () => {
+  const row = [
+    { x: 20, y: 100, width: 50, height: 40 },
+    { x: 90, y: 100, width: 50, height: 40 },
+  ];
+
+  test('a box catches where it is as far from its neighbours as they are from each other', () => {
+    expect(snapMove({ x: 162, y: 110, width: 50, height: 40 }, row, 5)).toMatchObject({ dx: -2 });
+    expect(evenPlaces({ x: 0, y: 110, width: 30, height: 20 }, row, 'x')).toEqual([160, -30, 65]);
+    expect(evenPlaces({ x: 0, y: 300, width: 30, height: 20 }, row, 'x')).toEqual([]);
+  });
+});
+
+describe('measuring', () => {
+  test('says how far boxes are apart, or how they lie in each other', () => {
+    expect(distancesBetween(box, { x: 200, y: 110, width: 20, height: 20 })).toEqual([
+      { axis: 'x', from: 180, to: 200, at: 120 },
+      { axis: 'y', from: 100, to: 110, at: 190 },
+      { axis: 'y', from: 130, to: 140, at: 190 },
+    ]);
+    expect(distancesBetween(box, { x: 0, y: 0, width: 390, height: 844 }).map(({ axis, from, to }) => [axis, from, to])).toEqual([
+      ['x', 0, 100],
+      ['x', 180, 390],
+      ['y', 0, 100],
+      ['y', 140, 844],
+    ]);
+    expect(distancesBetween(box, box)).toEqual([]);
+  });
+
+  test('turns by the pointer, in steps where they are asked for', () => {
+    const middle = { x: 50, y: 50 };
+    expect(angleFrom(middle, { x: 50, y: 0 })).toBe(0);
+    expect(angleFrom(middle, { x: 100, y: 50 })).toBe(90);
+    expect(angleFrom(middle, { x: 50, y: 100 })).toBe(180);
+    expect(angleFrom(middle, { x: 58, y: 0 }, 15)).toBe(15);
   });
 });

@@ -46,6 +46,8 @@ export interface DeskHands {
   readonly focusPicker?: () => void;
   readonly write?: () => void;
   readonly bringIn?: () => void;
+  readonly compareWith?: () => void;
+  readonly tour?: () => void;
   readonly zoom?: (to: 'in' | 'out' | 'fit' | 'whole') => void;
   readonly toggleHits?: () => void;
 }
@@ -160,14 +162,6 @@ export const commands: readonly Command[] = [
   },
   { id: 'select', label: 'Select', group: 'Layers', keys: ['v'], when: building, run: ({ hands }) => hands.pickTool?.('select') },
   {
-    id: 'draw-middle',
-    label: 'Draw it in the middle, in its usual size',
-    group: 'Layers',
-    keys: ['Enter'],
-    when: (context) => building(context) && context.hands.isDrawing?.() === true,
-    run: ({ hands }) => hands.drawInMiddle?.(),
-  },
-  {
     id: 'layer-below',
     label: 'Select the next layer of the cue sheet',
     group: 'Layers',
@@ -271,11 +265,11 @@ export const commands: readonly Command[] = [
 
   {
     id: 'write',
-    label: 'Write a thread for the selection',
+    label: 'Write a thread for the selection; with a tool, draw in the middle',
     group: 'Threads',
     keys: ['Enter'],
-    when: (context) => building(context) && context.session.selection.length === 1,
-    run: ({ hands }) => hands.write?.(),
+    when: (context) => building(context) && (context.hands.isDrawing?.() === true || context.session.selection.length === 1),
+    run: ({ hands }) => (hands.isDrawing?.() ? hands.drawInMiddle?.() : hands.write?.()),
   },
   { id: 'landing', label: 'Pick a landing', group: 'Threads', keys: ['g'], when: selecting, run: ({ hands }) => hands.focusPicker?.() },
   {
@@ -364,6 +358,14 @@ export const commands: readonly Command[] = [
     run: ({ session }) => frameBeside(session, -1),
   },
 
+  {
+    id: 'reference',
+    label: 'Lay a picture under or over the scene, to compare',
+    group: 'View',
+    when: (context) => building(context) && context.session.sceneId !== null,
+    run: ({ hands }) => hands.compareWith?.(),
+  },
+  { id: 'tour', label: 'Take the tour', group: 'View', when: ({ hands }) => hands.tour !== undefined, run: ({ hands }) => hands.tour?.() },
   { id: 'find', label: 'Find a layer', group: 'View', keys: ['/'], when: ({ desk }) => desk === 'build', run: ({ hands }) => hands.focusFinder?.() },
   {
     id: 'hits',

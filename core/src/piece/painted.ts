@@ -1,0 +1,47 @@
+import type { Piece } from './piece.ts';
+import type { Letters } from './schema.ts';
+
+/** What a piece is painted and set with, found in its layers: the most used first. */
+
+/** Colours of fills, lines and texts, at most so many; see-through ones are left out. */
+export function coloursOf(piece: Piece, most = 16): string[] {
+  const counts = new Map<string, number>();
+  const add = (color: string | undefined) => {
+    if (color && !/^#[0-9a-f]{6}00$/i.test(color)) counts.set(color.toLowerCase(), (counts.get(color.toLowerCase()) ?? 0) + 1);
+  };
+  for (const { style } of piece.layers.values()) {
+    add(style.fill);
+    add(style.ink);
+    add(style.line?.color);
+  }
+  return byCount(counts).slice(0, most);
+}
+
+/** A way of setting words that some layers share. */
+export interface TypeInUse {
+  readonly letters: Letters;
+  readonly size: number;
+  /** The name of a layer that is set so. */
+  readonly from: string;
+  /** All that there is to it. */
+  readonly words: string;
+}
+
+export function typesOf(piece: Piece, most = 8): TypeInUse[] {
+  const counts = new Map<string, number>();
+  const found = new Map<string, TypeInUse>();
+  for (const { letters, text, name } of piece.layers.values()) {
+    if (text === undefined) continue;
+    const { family = 'Atkinson Hyperlegible Next', size = 16, weight = 400, align = '', place = '' } = letters ?? {};
+    const words = [`${size} px`, family, String(weight), align, place].filter(Boolean).join(', ');
+    counts.set(words, (counts.get(words) ?? 0) + 1);
+    const known = found.get(words);
+    if (!known || name < known.from) found.set(words, { letters: letters ?? {}, size, from: name, words });
+  }
+  return byCount(counts)
+    .slice(0, most)
+    .map((words) => found.get(words)!);
+}
+
+const byCount = (counts: ReadonlyMap<string, number>): string[] =>
+  [...counts].sort(([a, n], [b, m]) => m - n || (a < b ? -1 : 1)).map(([key]) => key);

@@ -1,0 +1,99 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Studio } from './studio.ts';
+
+/** What axe finds, as sentences with places. */
+async function faults({ page }: Studio): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).exclude('[data-running]').exclude('[data-sheet]').analyze();
+  return violations.map(
+    (found) =>
+      `${found.id}: ${found.nodes
+        .map((node) => node.target.join(' '))
+        .slice(0, 4)
+        .join(' | ')}`
+  );
+}
+
+for (const theme of ['linen', 'lamplight'] as const)
+  test(`axe finds nothing on any desk in ${theme}`, async ({ studio, page }) => {
+    test.setTimeout(120_000);
+    if (theme === 'lamplight') await page.getByRole('button', { name: 'Change to lamplight' }).click();
+    expect(await faults(studio), 'Workroom').toEqual([]);
+    await page.getByRole('link', { name: 'Open Day trip' }).click();
+    await expect(page.getByRole('region', { name: 'Cue sheet' })).toBeVisible();
+    expect(await faults(studio), 'Build, nothing selected').toEqual([]);
+    await studio.select('Book');
+    expect(await faults(studio), 'Build, a layer selected').toEqual([]);
+    await page.getByRole('toolbar', { name: 'Properties' }).getByRole('button', { name: 'behaves' }).click();
+    expect(await faults(studio), 'how it behaves').toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.getByRole('tab', { name: /^Variables/ }).click();
+    await page.getByRole('tab', { name: 'States' }).click();
+    expect(await faults(studio), 'variables and states').toEqual([]);
+    await page.keyboard.press('y');
+    expect(await faults(studio), 'starter parts').toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Control+a');
+    await page.keyboard.press('p');
+    expect(await faults(studio), 'pairing up').toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('t');
+    await expect(studio.stage).toBeVisible();
+    expect(await faults(studio), 'trying').toEqual([]);
+    await page.keyboard.press('Escape');
+    for (const desk of ['Map', 'Walk', 'Hand over'] as const) {
+      await studio.desk(desk);
+      await page.waitForTimeout(800);
+      expect(await faults(studio), desk).toEqual([]);
+    }
+  });
+
+for (const [width, height] of [
+  [1024, 700],
+  [2560, 1440],
+] as const)
+  test(`the Build desk holds together at ${width} × ${height}`, async ({ studio, page }) => {
+    await page.setViewportSize({ width, height });
+    await page.getByRole('link', { name: 'Open Day trip' }).click();
+    await studio.select('Book');
+    const boxes = await page.evaluate(() =>
+      [...document.querySelectorAll('header, main > *, [data-bar], section[aria-label="Strip"]')].map((node) => {
+        const { left, right, top, bottom } = node.getBoundingClientRect();
+        return { what: node.getAttribute('aria-label') ?? node.tagName, left, right, top, bottom };
+      })
+    );
+    for (const { what, left, right, bottom } of boxes) {
+      expect(left, what).toBeGreaterThanOrEqual(-0.5);
+      expect(right, what).toBeLessThanOrEqual(width + 0.5);
+      expect(bottom, what).toBeLessThanOrEqual(height + 0.5);
+    }
+    const stage = (await page.locator('[data-stage]').boundingBox())!;
+    expect(stage.width).toBeGreaterThan(300);
+    expect(stage.height).toBeGreaterThan(200);
+    await expect(studio.looseEnds()).toBeVisible();
+    const chips = await page.evaluate(() => {
+      const header = document.querySelector('header')!;
+      return [...header.querySelectorAll('a, button')].filter((node) => node.getBoundingClientRect().right > innerWidth).length;
+    });
+    expect(chips).toBe(0);
+  });
+
+test('the tour has five steps, points at what it speaks of, and can be left', async ({ studio, page }) => {
+  await page.getByRole('link', { name: /Five steps through the Build desk/ }).click();
+  const tour = page.getByRole('dialog', { name: 'Tour' });
+  await expect(tour).toContainText('1 of 5');
+  for (let step = 2; step <= 5; step++) {
+    await page.keyboard.press('Enter');
+    await expect(tour).toContainText(`${step} of 5`);
+  }
+  await tour.getByRole('button', { name: 'Back' }).click();
+  await expect(tour).toContainText('4 of 5');
+  await page.keyboard.press('Escape');
+  await expect(tour).toHaveCount(0);
+  await expect(studio.sheet).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('take the tour');
+  await page.keyboard.press('Enter');
+  await expect(tour).toContainText('1 of 5');
+  await tour.getByRole('button', { name: 'Leave' }).click();
+  await expect(tour).toHaveCount(0);
+});
