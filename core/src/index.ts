@@ -9,6 +9,7 @@ export { parseExpression } from './expression/parse.ts';
 export { expressionScope, typesIn, variableType } from './expression/scope.ts';
 export { storeExpression } from './expression/store.ts';
 export { escapeText, hasExpressions, textParts } from './expression/text.ts';
+export { displayText, storeText, type StoredText } from './expression/written-text.ts';
 export { apply, type Applied, type Touched } from './edit/apply.ts';
 export * from './edit/commands/clip.ts';
 export * from './edit/commands/excerpt.ts';

@@ -28,7 +28,7 @@ test('job 4: hit areas over finished page pictures', async ({ studio, page }) =>
   await acts.press('Control+a');
   await acts.press('p');
   const dialog = page.getByRole('dialog', { name: 'Pair up' });
-  await expect(dialog.getByRole('group')).toHaveCount(7);
+  await expect(dialog.getByRole('button', { name: /^Frame for/ })).toHaveCount(7);
   await acts.do('open the last pair', () =>
     dialog
       .getByRole('button', { name: /^Frame for/ })

@@ -136,7 +136,8 @@ export class Studio {
 
   /** A layer of the running piece by its accessible name. */
   button(name: string | RegExp): Locator {
-    return this.stage.getByRole('button', { name });
+    // A frame that is on its way out is inert.
+    return this.stage.locator('.zany-scene:not([inert])').getByRole('button', { name });
   }
 
   /** The frame that the running piece shows. */

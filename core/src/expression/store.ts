@@ -9,13 +9,16 @@ export function storeExpression(written: string, scope: ExpressionScope): Result
   const stored = withReferences(written, scope);
   if (!stored.ok) return stored;
   const parsed = parseExpression(stored.value);
-  if (!parsed.ok) return fail(onWritten(parsed.error, stored.value, scope));
+  if (!parsed.ok) return fail(onWritten(parsed.error, stored.value, written, scope));
   return ok(withValueNames(stored.value, parsed.value, scope));
 }
 
-const onWritten = (fault: ExpressionFault, stored: string, scope: ExpressionScope): ExpressionFault => {
+/** The fault as it stands in what was written; a name that is not known is quoted from there. */
+const onWritten = (fault: ExpressionFault, stored: string, written: string, scope: ExpressionScope): ExpressionFault => {
   const { at } = displayExpression(stored, scope);
-  return { ...fault, from: at(fault.from), to: at(fault.to) };
+  const [from, to] = [at(fault.from), at(fault.to)];
+  const sentence = fault.code === 'unknown-name' ? `Nothing is called “${written.slice(from, to).trim()}” here.` : fault.sentence;
+  return { ...fault, from, to, sentence };
 };
 
 const isWordSign = (sign: string | undefined) => sign !== undefined && /[\p{L}\p{N}_]/u.test(sign);

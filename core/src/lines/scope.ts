@@ -71,7 +71,12 @@ export function scopeOf(piece: Piece, scene: string | null = null, owner: string
     get conditions() {
       const selectable = layers().filter(({ id }) => id !== owner && canBeSelected(piece.layers.get(id)));
       const flags = expression().things.filter(({ id, kind }) => kind === 'variable' && piece.variables.get(id)?.type === 'yes/no');
-      return [...selectable.map(({ name }) => `${writeThing(name)}.selected`), ...flags.map(({ name }) => writeThing(name))];
+      const states = layers().flatMap(({ id, name }) =>
+        statesOf(piece.scenes.get(piece.layers.get(id)?.part ?? '') ?? NO_STATES)
+          .slice(1, 4)
+          .map((state) => `${writeThing(name)}.state = ${JSON.stringify(state.name)}`)
+      );
+      return [...selectable.map(({ name }) => `${writeThing(name)}.selected`), ...states, ...flags.map(({ name }) => writeThing(name))];
     },
     owner,
     get expression() {
@@ -79,6 +84,8 @@ export function scopeOf(piece: Piece, scene: string | null = null, owner: string
     },
   };
 }
+
+const NO_STATES = { states: {} } as Scene;
 
 const canBeSelected = (layer: Layer | undefined): boolean =>
   layer !== undefined &&

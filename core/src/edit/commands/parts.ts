@@ -116,12 +116,28 @@ export function partHolds(piece: Piece, part: string, other: string, seen = new 
   });
 }
 
-/** A placement of a part, in front, with its middle at a point of the scene (the scene's middle if none is given). */
+/** The first place in the middle of a scene, from above, where something of a size covers no other layer; its middle where there is none. */
+function freeMiddle(piece: Piece, scene: Scene, { width, height }: { width: number; height: number }): { x: number; y: number } {
+  const x = scene.width / 2;
+  const room = Math.min(scene.height, 844);
+  const taken = layersUnder(piece, scene.id, null)
+    .filter((layer) => !layer.hidden && !layer.locked)
+    .map(({ pose }) => pose);
+  for (let top = Math.min(120, room / 8); top + height <= room; top += 8) {
+    const free = taken.every(
+      (box) => box.y >= top + height + 8 || box.y + box.height + 8 <= top || box.x >= x + width / 2 || box.x + box.width <= x - width / 2
+    );
+    if (free) return { x, y: top + height / 2 };
+  }
+  return { x, y: room / 2 };
+}
+
+/** A placement of a part, in front, with its middle at a point of the scene; where nothing else is, if none is given. */
 export function placePart(piece: Piece, scene: string, part: string, id: string, middle?: { x: number; y: number }): Operation[] {
   const shown = piece.scenes.get(part);
   const around = piece.scenes.get(scene);
   if (!shown || !around || partHolds(piece, part, scene)) return [];
-  const at = middle ?? { x: around.width / 2, y: Math.min(around.height, 844) / 2 };
+  const at = middle ?? freeMiddle(piece, around, shown);
   const value: Layer = {
     id,
     scene,

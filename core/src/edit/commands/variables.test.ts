@@ -30,6 +30,8 @@ describe('variables', () => {
     expect(unknownVariable('click → set Notice to "full"; set Seats to 2', [{ name: 'Seats' }])).toEqual({ name: 'Notice', value: '"full"' });
     expect(unknownVariable('set seats to 2', [{ name: 'Seats' }])).toBeNull();
     expect(unknownVariable('go to Set of ropes', [])).toBeNull();
+    expect(unknownVariable('if Seats left > 0 and Day = 1 → go to Pay', [])).toEqual({ name: 'Seats left', value: '0' });
+    expect(unknownVariable('enabled when Terms.selected', [])).toBeNull();
   });
 
   it('change their type and stay valid', () => {

@@ -65,11 +65,14 @@ export function usesOfVariable(piece: Piece, id: string): VariableUse[] {
   return found;
 }
 
-/** The name of a variable that a line sets and that is not there, with what it is set to; null where the line has none. */
+/** The name of a variable that a line sets or asks about and that is not there, with what it is set to; null where the line has none. */
 export function unknownVariable(line: string, known: readonly { readonly name: string }[]): { name: string; value: string } | null {
   for (const [, name, value] of line.matchAll(/(?:^|[;→>]\s*|\bwith\s+)set\s+([^;·→>]+?)\s+to\s+([^;·]+)/giu)) {
     const written = name!.replace(/^"(.*)"$/, '$1').trim();
     if (written && !known.some((one) => one.name.toLowerCase() === written.toLowerCase())) return { name: written, value: value!.trim() };
   }
+  for (const [, name, value] of line.matchAll(/\b(?:if|when|and|or)\s+(\p{Lu}[\p{L}\p{N} _]*?)\s*(?:!=|<=|>=|=|<|>)\s*([^→;]+)/gu))
+    if (!known.some((one) => one.name.toLowerCase() === name!.toLowerCase()))
+      return { name: name!, value: value!.split(/\b(?:and|or)\b/)[0]!.trim() };
   return null;
 }

@@ -146,11 +146,7 @@
     </header>
     <div
       class="scroll min-h-0 flex-1 pb-24"
-      role="tree"
-      aria-label="Layers, frontmost first"
-      aria-multiselectable="true"
-      tabindex="-1"
-      onkeydown={key}
+      role="presentation"
       ondragstart={(event) => (dragged = (event.target as HTMLElement).dataset['row'] ?? null)}
       ondragover={over}
       ondragleave={() => (dropAt = null)}
@@ -158,20 +154,29 @@
       ondragend={() => (dropAt = dragged = null)}
     >
       {#if filter === 'all' || filter === 'wired'}<SheetRows {session} place="over" {fired} />{/if}
-      {#each shown as { item, depth } (item.layer.id)}
-        <div class="relative">
-          {#if dropAt?.id === item.layer.id}<span
-              class="pointer-events-none absolute left-2 right-2 z-10 h-0.5 bg-[var(--gold)] {dropAt.above ? 'top-0' : 'bottom-0'}"
-            ></span>{/if}
-          <LayerRow {session} {item} {depth} {fired} onpick={(event) => pick(item.layer.id, event)} />
-        </div>
-      {:else}
+      <div
+        role={shown.length ? 'tree' : undefined}
+        aria-label={shown.length ? 'Layers, frontmost first' : undefined}
+        aria-multiselectable={shown.length ? 'true' : undefined}
+        tabindex="-1"
+        onkeydown={key}
+      >
+        {#each shown as { item, depth } (item.layer.id)}
+          <div class="relative">
+            {#if dropAt?.id === item.layer.id}<span
+                class="pointer-events-none absolute left-2 right-2 z-10 h-0.5 bg-[var(--gold)] {dropAt.above ? 'top-0' : 'bottom-0'}"
+              ></span>{/if}
+            <LayerRow {session} {item} {depth} {fired} onpick={(event) => pick(item.layer.id, event)} />
+          </div>
+        {/each}
+      </div>
+      {#if shown.length === 0}
         {#if rows.length === 0}
           <p class="soft px-4 py-5">
             This {scene.scene.use} is empty. Draw a hit area with <kbd>H</kbd> or a box with <kbd>B</kbd>, or drop pictures on the stage.
           </p>
         {:else}<p class="soft px-4 py-3">No layer fits.</p>{/if}
-      {/each}
+      {/if}
       {#if filter === 'all' || filter === 'wired'}<SheetRows {session} place="under" {fired} />{/if}
       <div class="border-b border-[var(--line)] px-3.5 py-2" role="group" aria-label="Threads of the {scene.scene.use} itself">
         <div class="flex items-center gap-2">

@@ -3,7 +3,7 @@
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { sceneView } from '$lib/shared/sceneView';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { addLook, removeLook, setLayer } from './acts';
+  import { addLook, removeLook, writeText, writtenText } from './acts';
   import { labelOfLook, looks, poseOfLook } from './look-poses';
   import TransitionChip from './TransitionChip.svelte';
 
@@ -33,7 +33,7 @@
       'plain'
     );
 
-  const rename = (text: string) => setLayer(session, [id], `Text of ${item.layer.name}`, ['text'], text);
+  const rename = (text: string) => writeText(session, item.layer, text);
 </script>
 
 {#each shown as look (look.name)}
@@ -102,7 +102,7 @@
     <label class="flex w-[170px] flex-col gap-1 self-start"
       ><span class="soft">text {isOpen('rest') && session.reach === null ? '' : `in ${labelOfLook(session.look)}`}</span><input
         class="field"
-        value={item.layer.text}
+        value={writtenText(session, item.layer)}
         aria-label="Text of the look"
         onkeydown={(event) => {
           event.stopPropagation();

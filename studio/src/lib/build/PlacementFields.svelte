@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { partHolds, replacePart, scenesOf, statesOf, type Layer } from '@zany/core';
+  import { displayText, expressionScope, partHolds, replacePart, scenesOf, statesOf, storeText, type Layer } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { uploadPictures } from '$lib/client/pictures';
@@ -20,7 +20,8 @@
     setLayer(session, [layer.id], `Begin in ${part?.scene.states?.[next ?? '']?.name ?? 'its first state'}`, ['state'], next);
 
   function fill(inner: Layer, text: string) {
-    const value = text === inner.text ? undefined : text;
+    const stored = storeText(text, expressionScope(session.piece, layer.scene)).text;
+    const value = stored === inner.text ? undefined : stored;
     const left = Object.keys(layer.fills ?? {}).length - (layer.fills?.[inner.id] ? 1 : 0);
     session.edit(
       `Fill ${inner.name}`,
@@ -95,7 +96,7 @@
         {#if inner.text !== undefined}
           <input
             class="field h-[22px] min-w-0 flex-1 !px-1.5"
-            value={layer.fills?.[inner.id]?.text ?? inner.text}
+            value={displayText(layer.fills?.[inner.id]?.text ?? inner.text, expressionScope(session.piece, layer.scene))}
             aria-label="{inner.name} of {layer.name}"
             onkeydown={key}
             onchange={(event) => fill(inner, event.currentTarget.value)}

@@ -83,7 +83,7 @@
 </script>
 
 <div
-  class="absolute z-20 flex h-[34px] items-center gap-2 rounded-lg bg-[var(--bar)] px-2.5 text-[12.5px] text-[var(--bar-ink)] shadow-lg"
+  class="absolute z-20 flex h-[34px] items-center whitespace-nowrap gap-2 rounded-lg bg-[var(--bar)] px-2.5 text-[12.5px] text-[var(--bar-ink)] shadow-lg"
   bind:clientWidth={barWidth}
   style:left="{left}px"
   style:top="{place}px"

@@ -69,9 +69,9 @@
     {@const kind = session.piece.head.kinds?.[program.scene.kind ?? '']}
     {@const bundle = bundleOf(id)}
     {#if bundle !== bundleOf(session.program.frames[place - 1] ?? '')}
-      <h3 class="w-full shrink-0 truncate px-2 text-center text-[11.5px] {bundle ? 'font-semibold' : 'soft'}" title={bundle ?? 'in no bundle'}>
+      <h2 class="w-full shrink-0 truncate px-2 text-center text-[11.5px] {bundle ? 'font-semibold' : 'soft'}" title={bundle ?? 'in no bundle'}>
         {bundle ?? '·'}
-      </h3>
+      </h2>
     {/if}
     <div
       class="relative flex w-[78px] flex-col items-center"

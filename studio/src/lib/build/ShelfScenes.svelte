@@ -29,9 +29,9 @@
 </script>
 
 {#if scenes.length}
-  <h3 class="mt-1 w-full border-t border-[var(--line)] px-2 pt-2 text-center text-[11.5px] font-semibold text-[var(--plum)]">
+  <h2 class="mt-1 w-full border-t border-[var(--line)] px-2 pt-2 text-center text-[11.5px] font-semibold text-[var(--plum)]">
     {use === 'part' ? 'Parts' : 'Sheets'}
-  </h3>
+  </h2>
   {#each scenes as scene (scene.id)}
     <div class="relative flex w-[78px] flex-col items-center" role="group" aria-label="{use} {scene.name}">
       <button

@@ -2,7 +2,7 @@
   import { isOn, moveLayers, overlaps, resizeLayers, stillScreen, union, type Item, type Operation, type Point, type Rect } from '@zany/core';
   import { sceneView } from '$lib/shared/sceneView';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { drawLayer, duplicate, noteStep, placeHere, setLayer } from './acts';
+  import { drawLayer, duplicate, noteStep, placeHere, writeText, writtenText } from './acts';
   import { cursorOf, HANDLES, placeOf, pull, type Handle } from './handles';
   import { poseOfLook } from './look-poses';
   import PropertyBar from './PropertyBar.svelte';
@@ -328,8 +328,7 @@
     const text = (event.currentTarget as HTMLTextAreaElement).value;
     const layer = typing ? scene?.byId.get(typing)?.layer : null;
     typing = null;
-    if (!layer || text === (layer.text ?? '')) return;
-    setLayer(session, [layer.id], `Type in ${layer.name}`, ['text'], text === '' && layer.type !== 'text' ? undefined : text);
+    if (layer && text !== writtenText(session, layer)) writeText(session, layer, text);
   }
 
   const PART_TYPE = 'application/x-zany-part';
@@ -508,7 +507,7 @@
           <span
             class="absolute h-[11px] w-[11px] cursor-grab rounded-full border-[1.5px] border-[var(--gold)] bg-[var(--sheet)]"
             style:left="{(around.x + around.width) * scale + 10}px"
-            style:top="{around.y * scale - 18}px"
+            style:top="{(around.y + around.height) * scale + 8}px"
             title="Turn; with Shift by 15°"
             data-turn
             onpointerdown={turn}
@@ -535,7 +534,7 @@
               style:height="{Math.max(24, item.box.height * scale)}px"
               style:font-size="{(item.layer.letters?.size ?? 16) * scale}px"
               style:text-align={item.layer.letters?.align ?? (item.layer.type === 'text' ? 'left' : 'center')}
-              value={item.layer.text ?? ''}
+              value={writtenText(session, item.layer)}
               autofocus
               aria-label="Text of {item.layer.name}"
               onfocus={(event) => event.currentTarget.select()}

@@ -1,10 +1,11 @@
 <script lang="ts">
-  import { sentence, scopeFor, threadsOf } from '@zany/core';
+  import { sentence, scopeFor, threadsOf, type Thread } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
 
   let { session, scale }: { session: EditorSession; scale: number } = $props();
 
   const scene = $derived(session.scene);
+  const leadsSomewhere = (thread: Thread) => thread.branches.some(({ steps }) => steps.some((step) => step.do === 'go' || step.do === 'lay'));
 
   /** From each selected or lit layer that is wired: a stitch that leaves to the right, towards the landings. */
   const stitches = $derived.by(() => {
@@ -15,16 +16,18 @@
       if (!item) return [];
       const x = (item.box.x + item.box.width) * scale;
       const y = (item.box.y + item.box.height / 2) * scale;
-      return threadsOf(session.piece, id).map((thread, i) => {
-        const lift = i % 2 === 0 ? -70 : 70;
-        return {
-          id: thread.id,
-          x,
-          y,
-          words: sentence(thread, scopeFor(session.piece, thread)),
-          path: `M${x} ${y} C ${x + 70} ${y}, ${wide + 60} ${y + lift}, ${wide + 420} ${y + lift * 1.4}`,
-        };
-      });
+      return threadsOf(session.piece, id)
+        .filter(leadsSomewhere)
+        .map((thread, i) => {
+          const lift = i % 2 === 0 ? -70 : 70;
+          return {
+            id: thread.id,
+            x,
+            y,
+            words: sentence(thread, scopeFor(session.piece, thread)),
+            path: `M${x} ${y} C ${x + 70} ${y}, ${wide + 60} ${y + lift}, ${wide + 420} ${y + lift * 1.4}`,
+          };
+        });
     });
   });
 </script>

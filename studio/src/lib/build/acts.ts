@@ -4,8 +4,10 @@ import {
   bindingWords,
   bringInLayers,
   copyLayers,
+  displayText,
   duplicateFrame,
   escapeText,
+  expressionScope,
   groupLayers,
   insertStarter,
   keyBetween,
@@ -17,6 +19,7 @@ import {
   moveLayers,
   newFrame,
   newLayer,
+  newVariable,
   parseLines,
   pasteClip,
   placePart,
@@ -28,6 +31,7 @@ import {
   setBox,
   spreadLayers,
   statesOf,
+  storeText,
   takeApart,
   takeName,
   threadsOf,
@@ -678,4 +682,27 @@ export function drawHere(session: EditorSession, file: string, svg: string): voi
   if (!made) return;
   session.select([group]);
   if (drawing.left.length) session.notify(`${file} came in as layers without its ${drawing.left.join(' and ')}.`);
+}
+
+/** A layer's text as people write it, with the names of what stands in its braces. */
+export const writtenText = (session: EditorSession, layer: Layer): string =>
+  layer.text === undefined ? '' : displayText(layer.text, expressionScope(session.piece, layer.scene));
+
+/** Gives a layer the text that was written. A name in braces that is not there can be made a variable from what is said. */
+export function writeText(session: EditorSession, layer: Layer, written: string): void {
+  const { text, faults } = storeText(written, expressionScope(session.piece, layer.scene));
+  const wanted = text === '' && layer.type !== 'text' ? undefined : text;
+  setLayer(session, [layer.id], `Type in ${layer.name}`, ['text'], wanted);
+  const [bad] = faults;
+  if (!bad) return;
+  const name = bad.written.trim();
+  const isName = bad.fault.code === 'unknown-name' && /^\p{L}[\p{L}\p{N} _]*$/u.test(name);
+  if (!isName) return session.notify(`{${bad.written}} cannot be read. ${bad.fault.sentence}`);
+  session.notify(`Nothing is called “${name}” yet.`, {
+    label: 'Make the variable',
+    run: () => {
+      session.edit(`New variable ${name}`, newVariable(session.piece, newId(), { name, type: 'number', initial: 0 }), 'plain');
+      writeText(session, layer, written);
+    },
+  });
 }
