@@ -1,6 +1,8 @@
 import { expect, it } from 'vitest';
 import { compose } from '../compose/compose.ts';
-import { coloursOf, typesOf } from './painted.ts';
+import { apply } from '../edit/apply.ts';
+import { unwrap } from '../result.ts';
+import { coloursOf, recolour, typesOf } from './painted.ts';
 
 const piece = compose({
   frames: {
@@ -22,4 +24,23 @@ it('finds the colours and the type of a piece, the most used first', () => {
     ['a', 20],
     ['c', 16],
   ]);
+});
+
+it('changes a colour everywhere, in looks and states too, and nothing else', () => {
+  const lit = compose({
+    frames: {
+      home: {
+        background: '#ff0000',
+        states: { A: {}, B: { a: { style: { line: { color: '#ff0000', width: 2 } } } } },
+        layers: {
+          a: { style: { fill: '#ff0000' }, looks: { hover: { style: { ink: '#ff0000' } } }, text: '#ff0000' },
+          b: { style: { fill: '#ff000080' } },
+        },
+      },
+    },
+  });
+  const changed = unwrap(apply(lit, recolour(lit, '#FF0000', '#0000ff'))).piece;
+  expect(JSON.stringify([...changed.layers.values(), ...changed.scenes.values()]).match(/#0000ff/g)).toHaveLength(4);
+  expect(JSON.stringify([...changed.layers.values()])).toContain('"text":"#ff0000"');
+  expect(JSON.stringify([...changed.layers.values()])).toContain('#ff000080');
 });

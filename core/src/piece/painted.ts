@@ -1,3 +1,4 @@
+import type { Operation } from '../edit/operation.ts';
 import type { Piece } from './piece.ts';
 import type { Letters } from './schema.ts';
 
@@ -45,3 +46,27 @@ export function typesOf(piece: Piece, most = 8): TypeInUse[] {
 
 const byCount = (counts: ReadonlyMap<string, number>): string[] =>
   [...counts].sort(([a, n], [b, m]) => m - n || (a < b ? -1 : 1)).map(([key]) => key);
+
+/** Gives everything that has one colour another: layers, their looks, what states change, and the grounds of scenes. */
+export function recolour(piece: Piece, from: string, to: string): Operation[] {
+  const operations: Operation[] = [];
+  const visit = (table: 'layers' | 'scenes', id: string, value: unknown, path: readonly string[]): void => {
+    if (typeof value === 'string') {
+      if (COLOURED.has(path.at(-1)!) && value.toLowerCase() === from.toLowerCase())
+        operations.push({ op: 'set', table, id, path: [...path], value: to });
+    } else if (typeof value === 'object' && value !== null && !Array.isArray(value))
+      for (const [key, inner] of Object.entries(value)) if (path.length < 10) visit(table, id, inner, [...path, key]);
+  };
+  for (const layer of piece.layers.values()) {
+    visit('layers', layer.id, layer.style, ['style']);
+    visit('layers', layer.id, layer.looks, ['looks']);
+  }
+  for (const scene of piece.scenes.values()) {
+    visit('scenes', scene.id, scene.background, ['background']);
+    visit('scenes', scene.id, scene.states, ['states']);
+  }
+  return operations;
+}
+
+/** Fields that hold a colour. */
+const COLOURED: ReadonlySet<string> = new Set(['fill', 'ink', 'color', 'background']);

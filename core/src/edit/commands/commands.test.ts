@@ -9,7 +9,8 @@ import type { Operation } from '../operation.ts';
 import { copyLayers, pasteClip } from './clip.ts';
 import { bringInPages, duplicateFrame, moveFrames, newFrame } from './frames.ts';
 import { alignLayers, groupLayers, moveInto, resizeLayers, restack, spreadLayers, ungroupLayers } from './layers.ts';
-import { likelyFrames, pairUp, readingOrder, wireTo } from './threads.ts';
+import { pairWith } from './pairs.ts';
+import { likelyFrames, readingOrder, wireTo } from './threads.ts';
 
 const counter = () => {
   let n = 0;
@@ -153,10 +154,10 @@ describe('threads', () => {
       Piers: {},
     });
     const layers = layersUnder(piece, 'menu', null).reverse();
-    expect(pairUp(layers, framesOf(piece).slice(1))).toEqual([
-      { layer: 'one', frame: 'Boats' },
-      { layer: 'two', frame: 'Piers' },
-      { layer: 'three', frame: 'Fares' },
+    expect(pairWith(layers, framesOf(piece).slice(1))).toEqual([
+      { layer: 'one', partner: 'Boats' },
+      { layer: 'two', partner: 'Piers' },
+      { layer: 'three', partner: 'Fares' },
     ]);
     expect(readingOrder(layers).map((layer) => layer.id)).toEqual(['one', 'two', 'three']);
   });

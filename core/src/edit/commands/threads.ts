@@ -47,27 +47,6 @@ const clickTo = (frame: string | null): LineThread => ({
   branches: [{ steps: [{ do: 'go', target: { to: 'frame', frame }, transition: { type: 'cut' } }] }],
 });
 
-export interface Pair {
-  readonly layer: string;
-  readonly frame: string | null;
-}
-
-/**
- * Which of many layers goes with which of many frames: first those whose name or text is the frame's, then the rest by
- * place on the page (rows from the top, each from the left) and frame order.
- */
-export function pairUp(layers: readonly Layer[], frames: readonly Scene[]): Pair[] {
-  const free = [...frames];
-  const taken = new Map<string, string>();
-  for (const layer of layers) {
-    const at = free.findIndex((frame) => [layer.name, layer.text].some((word) => word !== undefined && naturally(word, frame.name) === 0));
-    if (at >= 0) taken.set(layer.id, free.splice(at, 1)[0]!.id);
-  }
-  const sorted = readingOrder(layers);
-  for (const layer of sorted) if (!taken.has(layer.id) && free.length) taken.set(layer.id, free.shift()!.id);
-  return sorted.map((layer) => ({ layer: layer.id, frame: taken.get(layer.id) ?? null }));
-}
-
 /** Rows from the top, each from the left; layers whose middles are within half a height of each other are in one row. */
 export function readingOrder<T extends { pose: Layer['pose'] }>(layers: readonly T[]): T[] {
   const rows: T[][] = [];

@@ -48,6 +48,7 @@
     pickTool: (picked) => (tool = picked),
     focusFinder: () => finder?.focus(),
     focusPicker: () => picker?.focus(),
+    zoomToSelection: () => stage?.zoomToSelection(),
     isDrawing: () => tool !== 'select',
     drawInMiddle: () => stage?.drawInMiddle(),
     write: () => {
@@ -95,8 +96,10 @@
     bringing = { done: 0, all: files.length, stop };
     const { taken, problems } = await uploadPictures(session.id, files, (done, all) => (bringing = { done, all, stop }), stop.signal);
     bringing = null;
-    problems.forEach((problem) => session.notify(problem));
-    if (how === 'layers') return bringInHere(session, taken);
+    if (how === 'layers') {
+      bringInHere(session, taken);
+      return problems.forEach((problem) => session.notify(problem));
+    }
     const before = new Set(session.program.frames);
     if (taken.length)
       session.edit(
@@ -105,6 +108,7 @@
       );
     const first = session.program.frames.find((id) => !before.has(id));
     if (first) session.openScene(first);
+    problems.forEach((problem) => session.notify(problem));
   }
 
   const isField = (target: EventTarget | null) => target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);

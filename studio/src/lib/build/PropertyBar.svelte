@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { coloursOf, restyle, setBox, typesOf, type Letters, type Operation, type Rect, type Style } from '@zany/core';
+  import { coloursOf, recolour, restyle, setBox, typesOf, type Letters, type Operation, type Rect, type Style } from '@zany/core';
   import Popover from '$lib/shared/Popover.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import BehavesPanel from './BehavesPanel.svelte';
@@ -53,6 +53,9 @@
   /** What the piece is painted and set with already, the most used first: found when the panel is opened. */
   const colors = $derived(more ? coloursOf(session.plain.piece) : []);
   const types = $derived(more ? typesOf(session.plain.piece) : []);
+
+  /** The colour of what is selected, to be changed in the whole piece. */
+  const everywhere = $derived(first?.style.fill ?? first?.style.ink ?? null);
 
   const setType = (wanted: Letters) =>
     session.edit(
@@ -223,6 +226,18 @@
               onclick={(event) => setStyle(event.shiftKey || !painted ? 'ink' : 'fill', color)}
             ></button>
           {/each}
+          {#if everywhere}
+            <label class="chip chip-ghost relative" title="Everything of this colour, in the whole piece"
+              ><span class="h-3 w-3 rounded-sm border border-[var(--line)]" style:background={everywhere}></span>change everywhere<input
+                class="absolute inset-0 h-full w-full cursor-pointer opacity-0"
+                type="color"
+                aria-label="Change this colour everywhere"
+                value={hex(everywhere, '#26232c')}
+                onchange={(event) =>
+                  session.edit('Change a colour everywhere', recolour(session.plain.piece, everywhere, event.currentTarget.value), 'plain')}
+              /></label
+            >
+          {/if}
         </div>
       {/if}
       {#if hasText && types.length > 1}
@@ -276,6 +291,18 @@
         {#if painted}<div class="flex items-center gap-2">
             <span class="soft w-16">Fill</span><button class="chip" onclick={() => setStyle('fill', undefined)}>see-through</button>
           </div>{/if}
+      {/if}
+      {#if one?.type === 'picture'}
+        <div class="flex items-center gap-1">
+          <span class="soft w-16">Picture</span>
+          {#each [['fill', 'stretched'], ['contain', 'whole'], ['cover', 'cropped']] as const as [fit, word] (fit)}
+            <button
+              class="chip {(one.fit ?? 'fill') === fit ? 'chip-on' : ''}"
+              aria-pressed={(one.fit ?? 'fill') === fit}
+              onclick={() => setLayer(session, session.selection, `Picture ${word}`, ['fit'], fit)}>{word}</button
+            >
+          {/each}
+        </div>
       {/if}
       <div class="flex items-center gap-2">
         <span class="soft w-16">Opacity</span><input

@@ -303,6 +303,17 @@
     if (id) typing = id;
   }
 
+  /** As large as the selection can be shown, with it in the middle. */
+  export function zoomToSelection() {
+    if (!around) return;
+    zoom = Math.max(0.1, Math.min(8, (width - 120) / around.width, (height - 120) / around.height));
+    const middle = { x: around.x + around.width / 2, y: around.y + around.height / 2 };
+    requestAnimationFrame(() => {
+      ground.scrollLeft = padX + middle.x * scale - width / 2;
+      ground.scrollTop = padY + middle.y * scale - height / 2;
+    });
+  }
+
   /** What the tool draws, in its usual size in the middle: for those who draw with keys. */
   export function drawInMiddle() {
     if (!scene || tool === 'select') return;

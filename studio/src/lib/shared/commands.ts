@@ -42,6 +42,7 @@ export interface DeskHands {
   /** A tool is ready to draw. */
   readonly isDrawing?: () => boolean;
   readonly drawInMiddle?: () => void;
+  readonly zoomToSelection?: () => void;
   readonly focusFinder?: () => void;
   readonly focusPicker?: () => void;
   readonly write?: () => void;
@@ -398,6 +399,14 @@ export const commands: readonly Command[] = [
     keys: ['0'],
     when: ({ hands }) => hands.zoom !== undefined,
     run: ({ hands }) => hands.zoom?.('fit'),
+  },
+  {
+    id: 'zoom-selection',
+    label: 'Zoom to the selection',
+    group: 'View',
+    keys: ['9'],
+    when: (context) => context.hands.zoomToSelection !== undefined && context.session.selection.length > 0 && !context.session.trying,
+    run: ({ hands }) => hands.zoomToSelection?.(),
   },
   {
     id: 'zoom-whole',

@@ -183,7 +183,7 @@
       <button class="chip" aria-expanded={jumping} onclick={() => (jumping = !jumping)}>jump to…</button>
       {#if session.run}<span class="soft ml-2 truncate">{session.piece.scenes.get(session.run.frame)?.name}</span>{/if}
       <span class="flex-1"></span>
-      <span class="rounded-md bg-[var(--teal)] px-2.5 py-0.5 font-semibold text-white">Running</span>
+      <span class="rounded-md bg-[var(--teal)] px-2.5 py-0.5 font-semibold text-[var(--sheet)]">Running</span>
     </div>
     <div class="linen-ground relative min-h-0 flex-1 p-5">
       <RunningPiece

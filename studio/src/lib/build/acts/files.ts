@@ -1,0 +1,67 @@
+import { bringInLayers, escapeText, keysBetween, newLayer, takeName, type BroughtIn, type Layer, type Operation } from '@zany/core';
+import { newId } from '$lib/client/ids';
+import { shapesOf } from '$lib/client/svg-layers';
+import { uploadPictures } from '$lib/client/pictures';
+import type { EditorSession } from '$lib/client/session.svelte';
+
+/** Files that come in as layers. Each is one named edit. */
+
+/** Brings files into the open scene as layers: pictures, videos and sounds. */
+export function bringInHere(session: EditorSession, taken: readonly BroughtIn[]): void {
+  if (!session.sceneId || taken.length === 0) return;
+  const { operations, ids } = bringInLayers(session.piece, session.sceneId, taken, newId);
+  if (session.edit(taken.length === 1 ? `Bring in ${taken[0]!.file}` : `Bring in ${taken.length} files`, operations)) session.select(ids);
+}
+
+/** Shows another file in a layer's place and size. */
+export async function replaceFile(session: EditorSession, id: string, file: File): Promise<void> {
+  const { taken, problems } = await uploadPictures(session.id, [file], () => undefined);
+  problems.forEach((problem) => session.notify(problem));
+  const asset = taken[0]?.asset;
+  const layer = session.piece.layers.get(id);
+  if (!asset || !layer) return;
+  const wanted = layer.type === 'picture' ? 'image/' : layer.type === 'video' ? 'video/' : 'audio/';
+  if (!asset.mediaType.startsWith(wanted)) return session.notify(`${file.name} is ${asset.mediaType}, which a ${layer.type} layer cannot show.`);
+  session.edit(`Replace ${layer.name}`, [
+    ...(session.piece.assets.has(asset.id) ? [] : [{ op: 'put' as const, table: 'assets' as const, value: asset }]),
+    { op: 'set', table: 'layers', id, path: ['asset'], value: asset.id },
+  ]);
+}
+
+/** Draws the shapes of an SVG file into the open scene, as one group in its middle. */
+export function drawHere(session: EditorSession, file: string, svg: string): void {
+  const { sceneId, scene } = session;
+  const drawing = svg.length > 2_000_000 ? null : shapesOf(svg);
+  if (!sceneId || !scene) return;
+  if (!drawing || drawing.shapes.length === 0) return session.notify(`${file} holds no shapes that can be layers.`);
+  const scale = Math.min(1, scene.scene.width / drawing.width, scene.scene.height / drawing.height);
+  const group = newId();
+  const name = takeName(new Set(scene.items.map((item) => item.layer.name)), file.replace(/\.svg$/i, '') || 'Drawing');
+  const at = (n: number) => Math.round(n * scale * 100) / 100;
+  const pose = {
+    x: Math.round((scene.scene.width - at(drawing.width)) / 2),
+    y: Math.round((Math.min(scene.scene.height, 844) - at(drawing.height)) / 2),
+    width: at(drawing.width),
+    height: at(drawing.height),
+  };
+  const keys = keysBetween(null, null, drawing.shapes.length);
+  const shapes = drawing.shapes.map((shape, i): Layer => ({
+    id: newId(),
+    scene: sceneId,
+    parent: group,
+    order: keys[i]!,
+    name: shape.name.slice(0, 120),
+    type: shape.type,
+    pose: { x: at(shape.x), y: at(shape.y), width: Math.max(1, at(shape.width)), height: Math.max(1, at(shape.height)) },
+    style: shape.style,
+    ...(shape.path && { path: shape.path }),
+    ...(shape.text !== undefined && { text: escapeText(shape.text), letters: { size: Math.max(1, at(shape.size ?? 16)) } }),
+  }));
+  const made = session.edit(`Draw ${file}`, [
+    newLayer(session.piece, { id: group, scene: sceneId, name, type: 'group', pose, style: {} }),
+    ...shapes.map((value): Operation => ({ op: 'put', table: 'layers', value })),
+  ]);
+  if (!made) return;
+  session.select([group]);
+  if (drawing.left.length) session.notify(`${file} came in as layers without its ${drawing.left.join(' and ')}.`);
+}

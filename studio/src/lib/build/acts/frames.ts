@@ -1,0 +1,84 @@
+import { duplicateFrame, keyBetween, newFrame, type Operation } from '@zany/core';
+import { newId } from '$lib/client/ids';
+import type { EditorSession } from '$lib/client/session.svelte';
+
+/** Frames, their kinds and bundles. Each is one named edit. */
+
+export function addFrame(session: EditorSession, options: { name?: string; draft?: boolean; open?: boolean } = {}): string | null {
+  const id = newId();
+  const { open = true, ...rest } = options;
+  if (!session.edit(rest.draft ? 'New draft frame' : 'New frame', newFrame(session.piece, id, { after: session.sceneId, ...rest }))) return null;
+  if (open) session.openScene(id);
+  return id;
+}
+
+export function copyFrame(session: EditorSession): void {
+  if (!session.sceneId) return;
+  const { operations, id } = duplicateFrame(session.piece, session.sceneId, newId);
+  if (session.edit('Duplicate the frame', operations)) session.openScene(id);
+}
+
+export function removeFrames(session: EditorSession): void {
+  const ids = session.frameSelection.filter((id) => session.piece.scenes.has(id));
+  const first = session.program.frames.findIndex((id) => ids.includes(id));
+  const next = session.program.frames.filter((id) => !ids.includes(id));
+  if (
+    !session.edit(
+      ids.length === 1 ? `Delete ${session.piece.scenes.get(ids[0]!)?.name}` : `Delete ${ids.length} frames`,
+      ids.map((id) => ({ op: 'remove', table: 'scenes', id }))
+    )
+  )
+    return;
+  session.openScene(next[Math.min(first, next.length - 1)] ?? null);
+}
+
+export const setFrame = (session: EditorSession, id: string, name: string, path: string, value: unknown): boolean =>
+  session.edit(name, [{ op: 'set', table: 'scenes', id, path: [path], ...(value !== undefined && { value }) }]);
+
+const palette = ['#0b7a75', '#b23a26', '#6d3a7c', '#1f5f9e', '#8f5c00', '#4a6b1f'];
+
+/** The kinds that most pieces come to need, until the piece has kinds of its own. */
+export const usualKinds = [
+  { name: 'success', color: '#0b7a75', mark: '✓' },
+  { name: 'error', color: '#b23a26', mark: '✕' },
+  { name: 'menu', color: '#6d3a7c', mark: '☰' },
+] as const;
+
+/** Gives frames a kind by its name, made where it is new; null takes the kind away. */
+export function setKind(session: EditorSession, frames: readonly string[], name: string | null): void {
+  const { head } = session.piece;
+  const known = Object.entries(head.kinds ?? {}).find(([, kind]) => kind.name === name)?.[0];
+  const id = name === null ? undefined : (known ?? newId());
+  const usual = usualKinds.find((kind) => kind.name === name);
+  const fresh = usual ?? { name, color: palette[Object.keys(head.kinds ?? {}).length % palette.length], mark: name?.charAt(0).toUpperCase() };
+  session.edit(name === null ? 'No kind' : `Mark as ${name}`, [
+    ...(id !== undefined && known === undefined
+      ? [{ op: 'set' as const, table: 'piece' as const, id: head.id, path: ['kinds', id], value: { ...fresh } }]
+      : []),
+    ...frames.map((frame): Operation => ({ op: 'set', table: 'scenes', id: frame, path: ['kind'], ...(id !== undefined && { value: id }) })),
+  ]);
+}
+
+/** Puts frames into a bundle by its name, made where it is new; null takes them out. */
+export function setBundle(session: EditorSession, frames: readonly string[], name: string | null): void {
+  const bundle = name === null ? null : bundleNamed(session, name);
+  session.edit(name === null ? 'Out of the bundle' : `Bundle as ${name}`, [
+    ...(bundle?.operations ?? []),
+    ...frames.map((frame): Operation => ({ op: 'set', table: 'scenes', id: frame, path: ['bundle'], ...(bundle && { value: bundle.id }) })),
+  ]);
+}
+
+/** A bundle by its name, with what makes it where there is none yet. */
+export function bundleNamed(session: EditorSession, name: string): { id: string; operations: Operation[] } {
+  const { head } = session.piece;
+  const bundles = Object.entries(head.bundles ?? {});
+  const known = bundles.find(([, bundle]) => bundle.name === name)?.[0];
+  if (known !== undefined) return { id: known, operations: [] };
+  const id = newId();
+  const last = bundles
+    .map(([, bundle]) => bundle.order)
+    .sort()
+    .at(-1);
+  const value = { name: name.slice(0, 120), order: keyBetween(last ?? null, null) };
+  return { id, operations: [{ op: 'set', table: 'piece', id: head.id, path: ['bundles', id], value }] };
+}

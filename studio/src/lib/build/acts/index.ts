@@ -1,0 +1,11 @@
+/** What a designer does to an open piece, each as one named edit. Keys, buttons and the command finder all come here. */
+
+export { CLIP_TYPE, duplicate, noteStep, clipOf, linesOf, paste, pasteThreads } from './copy';
+export { addFrame, copyFrame, removeFrames, setFrame, usualKinds, setKind, setBundle, bundleNamed } from './frames';
+export { addLook, freshLook, removeLook } from './looks';
+export { bringInHere, replaceFile, drawHere } from './files';
+export { drawLayer, setLayer, outlineOnly, writtenText, writeText } from './draw';
+export { leadTo, bind, choiceOperations, chooseOne, leaveChoice, bringInto, addressIn, openOnClick } from './wire';
+export { makePartOfSelection, carryAcross, takeApartSelected, placeHere, goInside, placeEverywhere } from './parts';
+export { removeSelected, nudge, align, spread, stack, group, ungroup, sameSize, stayPut, slipAway, moveIntoView, stretch } from './arrange';
+export { selectAll, sheetOrder, selectBeside } from './select';

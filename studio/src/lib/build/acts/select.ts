@@ -1,0 +1,38 @@
+import { layersUnder, type Item } from '@zany/core';
+import type { EditorSession } from '$lib/client/session.svelte';
+
+/** What is selected next. Each is one named edit. */
+
+/** Selects everything in the frame that is not locked. */
+export function selectAll(session: EditorSession): void {
+  if (session.sceneId)
+    session.select(
+      layersUnder(session.piece, session.sceneId, null)
+        .filter((layer) => !layer.locked && !layer.hidden)
+        .map((layer) => layer.id)
+    );
+}
+
+/** Layers as the cue sheet lists them: frontmost first, what is in a group under it. */
+export function sheetOrder(items: readonly Item[]): readonly { readonly item: Item; readonly depth: number }[] {
+  const found: { item: Item; depth: number }[] = [];
+  const add = (list: readonly Item[], depth: number) => {
+    for (const item of [...list].reverse()) {
+      found.push({ item, depth });
+      add(item.children, depth + 1);
+    }
+  };
+  add(
+    items.filter((item) => item.parent === null),
+    0
+  );
+  return found;
+}
+
+/** Selects the layer next to the selected one in the cue sheet, or the first. */
+export function selectBeside(session: EditorSession, by: 1 | -1): void {
+  const ids = sheetOrder(session.scene?.items ?? []).map(({ item }) => item.layer.id);
+  const at = ids.indexOf(session.selection.at(-1) ?? '');
+  const next = ids[at < 0 ? (by > 0 ? 0 : ids.length - 1) : Math.max(0, Math.min(ids.length - 1, at + by))];
+  if (next !== undefined) session.select([next]);
+}

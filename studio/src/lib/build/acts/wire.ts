@@ -1,0 +1,89 @@
+import { bindingWords, makeChoice, statesOf, wireTo, wireToState, wireToStep, type Bindable, type Operation } from '@zany/core';
+import { newId } from '$lib/client/ids';
+import type { EditorSession } from '$lib/client/session.svelte';
+
+import { freshLook } from './looks';
+
+/** Wiring the selection by a press. Each is one named edit. */
+
+/** Makes clicks on the selection lead to a frame. */
+export function leadTo(session: EditorSession, frame: string): void {
+  const name = session.piece.scenes.get(frame)?.name ?? 'a frame';
+  session.edit(`Lead to ${name}`, wireTo(session.piece, session.selection, frame, newId));
+}
+
+/**
+ * Makes a property of layers follow a stored expression; undefined lets it go. What is disabled at times and has no look for
+ * that gets one, so that it shows.
+ */
+export function bind(session: EditorSession, ids: readonly string[], what: Bindable, value: string | undefined): boolean {
+  const name = value === undefined ? `No longer ${bindingWords[what]}` : `${bindingWords[what]} …`;
+  const operations = ids.flatMap((id): Operation[] => {
+    const layer = session.piece.layers.get(id);
+    if (!layer) return [];
+    const left = Object.keys(layer.bindings ?? {}).filter((one) => one !== what);
+    if (value === undefined) return [{ op: 'set', table: 'layers', id, path: left.length ? ['bindings', what] : ['bindings'] }];
+    const needsLook = what === 'enabled' && !layer.looks?.disabled;
+    return [
+      { op: 'set', table: 'layers', id, path: ['bindings', what], value },
+      ...(needsLook
+        ? [{ op: 'set' as const, table: 'layers' as const, id, path: ['looks', 'disabled'], value: freshLook(layer, 'disabled', 'rest') }]
+        : []),
+    ];
+  });
+  return session.edit(
+    name.replace(/^\w/, (letter) => letter.toUpperCase()),
+    operations,
+    'plain'
+  );
+}
+
+/** Makes layers a choice; those without a selected look get one, from their hover look where they have it. */
+export function choiceOperations(session: EditorSession, ids: readonly string[], again: 'stays' | 'unselects', first: boolean): Operation[] {
+  const { sceneId, piece } = session;
+  if (!sceneId) return [];
+  const looks = ids.flatMap((id): Operation[] => {
+    const layer = piece.layers.get(id);
+    if (!layer || layer.looks?.selected) return [];
+    const value = layer.looks?.hover ?? freshLook(layer, 'selected', 'rest');
+    return [{ op: 'set', table: 'layers', id, path: ['looks', 'selected'], value }];
+  });
+  return [...makeChoice(piece, sceneId, ids, { name: 'Choice', again, first, variable: true }, newId), ...looks];
+}
+
+/** Of the selected layers at most one is selected from now on; a variable says which. */
+export function chooseOne(session: EditorSession): void {
+  session.edit(`Choose one of ${session.selection.length}`, choiceOperations(session, session.selection, 'stays', false), 'plain');
+}
+
+/** A layer is no longer one of its choice. */
+export const leaveChoice = (session: EditorSession, id: string): boolean =>
+  session.edit('Leave the choice', [
+    { op: 'set', table: 'layers', id, path: ['choice'] },
+    { op: 'set', table: 'layers', id, path: ['choiceValue'] },
+  ]);
+
+/**
+ * Makes clicks on the selection bring the scene, or a placement in it, into a state. Of two states one is gone to and back from,
+ * by the same press.
+ */
+export function bringInto(session: EditorSession, of: string | undefined, state: string): void {
+  const subject = of === undefined ? session.sceneId : session.piece.layers.get(of)?.part;
+  const scene = session.piece.scenes.get(subject ?? '');
+  const isToggle = scene !== undefined && Object.keys(scene.states ?? {}).length === 2 && statesOf(scene)[1]?.id === state;
+  const operations = session.selection.flatMap((id) => wireToState(session.piece, id, of, state, newId, isToggle));
+  session.edit('Bring into a state', operations, 'plain');
+}
+
+/** The address that a text is, as a link can have it; null where it is none. */
+export function addressIn(text: string | undefined): string | null {
+  const word = text?.trim() ?? '';
+  if (/^(https?:\/\/|mailto:|tel:)\S+$/i.test(word)) return word;
+  if (/^[^\s@/]+@[^\s@/]+\.[a-z]{2,}$/i.test(word)) return `mailto:${word}`;
+  return /^([a-z0-9-]+\.)+[a-z]{2,}(\/\S*)?$/i.test(word) ? `https://${word}` : null;
+}
+
+/** Makes a click on a layer open an address in a new tab. */
+export function openOnClick(session: EditorSession, id: string, address: string): void {
+  session.edit(`Open ${address}`, wireToStep(session.piece, id, { do: 'open', address, tab: 'new' }, newId), 'plain');
+}
