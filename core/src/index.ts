@@ -113,3 +113,4 @@ export * from './words.ts';
 export { insertStarter } from './starters/insert.ts';
 export type { Starter } from './starters/starter.ts';
 export { starters } from './starters/table.ts';
+export { lostInStep } from './walk/rules/missing-target.ts';

@@ -64,7 +64,8 @@ function lostInCue(piece: Piece, { cue }: Thread, scope: LineScope): string | nu
   }
 }
 
-function lostInStep(piece: Piece, scope: LineScope, step: Step): string | null {
+/** What a step names that is gone or not chosen yet, as a sentence; null where all is there. */
+export function lostInStep(piece: Piece, scope: LineScope, step: Step): string | null {
   const isFrame = (id: string) => piece.scenes.get(id)?.use === 'frame';
   const isLayer = layerThere(piece);
   const subject = (of: string | undefined) => (of === undefined || piece.scenes.has(of) || isLayer(of) ? null : gone('layer'));

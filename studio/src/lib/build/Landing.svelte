@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { displayExpression, printStep, rehearse, scopeFor, stepWords, type Item, type Step, type Thread } from '@zany/core';
+  import { displayExpression, lostInStep, rehearse, scopeFor, stepWords, type Item, type Step, type Thread } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import Scrub from './Scrub.svelte';
 
@@ -22,9 +22,7 @@
       if (step.target.frame === null) return 'Not chosen yet: pick a frame below.';
       if (!session.piece.scenes.has(step.target.frame)) return 'The frame it led to is gone: pick another below.';
     }
-    return printStep(step, scope).includes('?') && /(^| )\?/.test(printStep(step, scope))
-      ? `${stepWords(step, scope)}: something is not chosen, or gone.`
-      : null;
+    return lostInStep(session.piece, scope, step);
   }
 
   function light(on: boolean) {

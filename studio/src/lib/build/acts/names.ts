@@ -1,7 +1,7 @@
 import { takeName, type LayerType } from '@zany/core';
 import type { EditorSession } from '$lib/client/session.svelte';
 
-/** Names of layers, and of selections in the names of edits. Each is one named edit. */
+/** Names of layers, and of selections in the names of edits. */
 
 export const names: Record<LayerType, string> = {
   box: 'Box',

@@ -1,7 +1,7 @@
 import { layersUnder, type Item } from '@zany/core';
 import type { EditorSession } from '$lib/client/session.svelte';
 
-/** What is selected next. Each is one named edit. */
+/** What is selected next. */
 
 /** Selects everything in the frame that is not locked. */
 export function selectAll(session: EditorSession): void {
