@@ -3,7 +3,7 @@ import { compose, layerId } from '../compose/compose.ts';
 import { beginsBinding, bindingWords, parseBinding, printBinding } from './binding.ts';
 import { completions } from './complete.ts';
 import { parseLine } from './line.ts';
-import { scopeOf } from './scope.ts';
+import { scopeOf, writeNamed, writtenNames } from './scope.ts';
 
 const piece = compose({
   variables: { Seats: { type: 'number', initial: 3 }, Open: { type: 'yes/no', initial: false } },
@@ -60,4 +60,10 @@ it('a step on a placement that names nothing means the scene it stands in, a cue
   expect(parseLine('click → toggle icon with Cross', within).ok).toBe(true);
   expect(parseLine('after 2 s in Cross → put this in Shut', within).ok).toBe(true);
   expect(parseLine('after 2 s in Shut → put this in Shut', within).ok).toBe(false);
+});
+
+it('names written all at once are those written one by one', () => {
+  const things = ['Pay', 'Pay', 'Pay in cash', 'next', 'a; b', 'Boats to Skarra', 'Boats'].map((name, i) => ({ id: `${i}`, name }));
+  for (const reserved of [[], ['in ', 'to '], ['next']])
+    expect(writtenNames(things, reserved)).toEqual(things.map(({ id }) => writeNamed(things, id, reserved)));
 });

@@ -111,6 +111,42 @@ export function writeNamed(things: readonly Named[], id: string | null, reserved
   return place > 0 ? `${name} #${place + 1}` : name;
 }
 
+const written = new WeakMap<readonly Named[], Map<string, readonly string[]>>();
+
+/** All things of a list as they are written; made once for each list and what may follow in the line. */
+export function writtenNames(things: readonly Named[], reserved: readonly string[] = []): readonly string[] {
+  let known = written.get(things);
+  if (!known) written.set(things, (known = new Map()));
+  const key = reserved.join('\n');
+  let names = known.get(key);
+  if (!names) known.set(key, (names = writeAll(things, reserved)));
+  return names;
+}
+
+function writeAll(things: readonly Named[], reserved: readonly string[]): string[] {
+  const sorted = things.map(({ name }) => name.toLowerCase()).sort();
+  const seen = new Map<string, number>();
+  return things.map(({ name }) => {
+    const place = seen.get(name) ?? 0;
+    seen.set(name, place + 1);
+    const longer = reserved.some((word) => holdsPrefix(sorted, `${name} ${word.trim()}`.toLowerCase()));
+    const bare = writeRaw(name, reserved, NAME_STOPS);
+    const one = longer && !bare.startsWith('"') ? JSON.stringify(name) : bare;
+    return place > 0 ? `${one} #${place + 1}` : one;
+  });
+}
+
+/** Whether any of some sorted texts begins so. */
+function holdsPrefix(sorted: readonly string[], prefix: string): boolean {
+  let [low, high] = [0, sorted.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (sorted[middle]! < prefix) low = middle + 1;
+    else high = middle;
+  }
+  return sorted[low]?.startsWith(prefix) ?? false;
+}
+
 /** Names end at a comma too, since a transition may be written behind one. */
 export const NAME_STOPS = [...STOPS, ','];
 

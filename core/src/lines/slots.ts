@@ -9,7 +9,7 @@ import { KEY_NAMES } from '../cues/words.ts';
 import { quoteText, STOPS, unescapeText, writeRaw } from './raw.ts';
 import { LineError, type LineReader } from './reader.ts';
 import { fieldAt, type Slot } from './form.ts';
-import { findNamed, NAME_STOPS, writeNamed, type LineScope, type Named } from './scope.ts';
+import { findNamed, NAME_STOPS, writeNamed, writtenNames, type LineScope, type Named } from './scope.ts';
 
 /** Places for values in forms, by kind: how each is printed and read. */
 
@@ -156,7 +156,7 @@ function readFrame(reader: LineReader, scope: LineScope, before: readonly string
   const missing = readMissing(reader);
   if (missing !== undefined) return missing;
   const start = reader.at;
-  reader.offer(scope.frames.map((frame) => writeNamed(scope.frames, frame.id, PLACES)));
+  reader.offer(writtenNames(scope.frames, PLACES));
   const whole = /^\s*"/.test(reader.rest) ? null : textUpTo(reader);
   if (whole !== null && whole !== '') {
     const ordinal = / #(\d{1,6})$/.exec(whole);
@@ -193,7 +193,7 @@ function readMissing(reader: LineReader): string | null | undefined {
 function readNamed(reader: LineReader, things: readonly Named[], what: string, before: readonly string[] = []): string | null {
   const missing = readMissing(reader);
   if (missing !== undefined) return missing;
-  reader.offer(things.map((thing) => writeNamed(things, thing.id, before)));
+  reader.offer(writtenNames(things, before));
   const quoted = /^"((?:[^"\\]|\\.)*)"/.exec(reader.rest);
   const name = quoted ? unescapeText(quoted[1]!) : longest(reader.rest, things);
   if (name === null) return reader.fail(what);

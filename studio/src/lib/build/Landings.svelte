@@ -100,7 +100,7 @@
         </div>
       {/if}
       <div class="grid grid-cols-3 gap-2">
-        {#each choices.slice(0, 60) as frame, i (frame.id)}
+        {#each choices.slice(0, 24) as frame, i (frame.id)}
           <button
             class="flex min-w-0 flex-col items-center gap-0.5 rounded-md border-2 p-1 {led.has(frame.id)
               ? 'border-[var(--gold)]'
