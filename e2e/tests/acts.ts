@@ -32,10 +32,10 @@ export class Acts {
 
 const table: { job: string; acts: number; budget: number }[] = [];
 
-/** Prints what the jobs of a file took; called once in each. */
+/** Prints what the jobs of a file took, once each; called once in every file. */
 export const printActs = (): void =>
   test.afterAll(() => {
-    for (const { job, acts, budget } of table) console.log(`  acts  ${String(acts).padStart(3)} of ${String(budget).padStart(3)}  ${job}`);
+    for (const { job, acts, budget } of table.splice(0)) console.log(`  acts  ${String(acts).padStart(3)} of ${String(budget).padStart(3)}  ${job}`);
   });
 
 export function finish(job: string, acts: Acts, budget: number): void {
