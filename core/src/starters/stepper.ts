@@ -1,6 +1,9 @@
 import type { Starter } from './starter.ts';
 import { deep, ink, none, pressable, white } from './paint.ts';
 
+const letters = { size: 22, weight: 700, align: 'center', place: 'middle' } as const;
+const sign = { type: 'box', style: { fill: deep, ink: white, corner: 12 }, letters, looks: pressable } as const;
+
 /** Less, a number, more. */
 export const stepper: Starter = {
   id: 'stepper',
@@ -14,12 +17,9 @@ export const stepper: Starter = {
       layers: {
         Less: {
           at: [0, 0, 48, 48],
-          type: 'box',
+          ...sign,
           text: '−',
-          style: { fill: deep, ink: white, corner: 12 },
-          letters: { size: 22, weight: 700, align: 'center', place: 'middle' },
           label: 'One less',
-          looks: pressable,
           when: { enabled: 'Count > 0' },
           lines: ['click → set Count to Count - 1'],
         },
@@ -28,16 +28,13 @@ export const stepper: Starter = {
           type: 'text',
           text: '{Count}',
           style: { ink },
-          letters: { size: 22, weight: 700, align: 'center', place: 'middle' },
+          letters,
         },
         More: {
           at: [132, 0, 48, 48],
-          type: 'box',
+          ...sign,
           text: '+',
-          style: { fill: deep, ink: white, corner: 12 },
-          letters: { size: 22, weight: 700, align: 'center', place: 'middle' },
           label: 'One more',
-          looks: pressable,
           when: { enabled: 'Count < 9' },
           lines: ['click → set Count to Count + 1'],
         },

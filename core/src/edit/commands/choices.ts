@@ -1,9 +1,9 @@
-import { keyBetween, keysBetween } from '../order.ts';
-import { threadsOf, variablesOf, type Layer, type Piece, type Thread, type Variable } from '../../piece/piece.ts';
+import { keyBetween } from '../order.ts';
+import { threadsOf, variablesOf, type Layer, type Piece, type Variable } from '../../piece/piece.ts';
 import { takeName } from '../../words.ts';
 import type { Operation } from '../operation.ts';
 import type { MakeId } from './frames.ts';
-import { readingOrder } from './threads.ts';
+import { addThreads, readingOrder } from './threads.ts';
 
 /** Layers of which at most one is selected, and the variable that says which. */
 
@@ -52,14 +52,12 @@ function uniqueNames(names: readonly string[]): string[] {
 }
 
 /** A press selects the layer, before whatever else its click thread does; one that selects it already stays. */
-export function selectOnPress(piece: Piece, layer: Layer, what: 'on' | 'toggle', makeId: MakeId): Operation[] {
+function selectOnPress(piece: Piece, layer: Layer, what: 'on' | 'toggle', makeId: MakeId): Operation[] {
   const threads = threadsOf(piece, layer.id);
   const step = { do: 'select' as const, layer: layer.id, what };
   const selects = threads.find((one) => one.branches.some((branch) => branch.steps.some((s) => s.do === 'select' && s.layer === layer.id)));
   if (selects) return [];
   const old = threads.find((one) => one.cue.type === 'click' && one.branches.length === 1 && one.branches[0]!.if === undefined);
   if (old) return [{ op: 'set', table: 'threads', id: old.id, path: ['branches', '0', 'steps'], value: [step, ...old.branches[0]!.steps] }];
-  const order = keysBetween(threads.at(-1)?.order ?? null, null, 1)[0]!;
-  const thread: Thread = { id: makeId(), on: 'layer', owner: layer.id, order, cue: { type: 'click' }, branches: [{ steps: [step] }], enabled: true };
-  return [{ op: 'put', table: 'threads', value: thread }];
+  return addThreads(piece, 'layer', layer.id, [{ cue: { type: 'click' }, branches: [{ steps: [step] }] }], makeId);
 }

@@ -1,4 +1,5 @@
-import type { Layer, Piece } from '../../piece/piece.ts';
+import { layersUnder, type Layer, type Piece } from '../../piece/piece.ts';
+import { keysBetween } from '../order.ts';
 import type { Item } from '../../program/program.ts';
 
 export interface Origin {
@@ -26,4 +27,20 @@ export function outermost(piece: Piece, ids: readonly string[]): Layer[] {
     for (let at = layer.parent; at !== null; at = piece.layers.get(at)?.parent ?? null) if (chosen.has(at)) return [];
     return [layer];
   });
+}
+
+/** Whether a layer is another one or in it, at any depth. */
+export function isInside(piece: Piece, id: string, outer: string): boolean {
+  for (let at: string | null = id; at !== null; at = piece.layers.get(at)?.parent ?? null) if (at === outer) return true;
+  return false;
+}
+
+/** Where one layer stands that takes the place of some (back to front): in their group if they share one, in front of the frontmost. */
+export function inPlaceOf(piece: Piece, layers: readonly Layer[]): { parent: string | null; order: string } {
+  const front = layers.at(-1)!;
+  const parent = layers.every((layer) => layer.parent === front.parent) ? front.parent : null;
+  const siblings = layersUnder(piece, front.scene, parent);
+  const at = siblings.findIndex((layer) => layer.id === front.id);
+  const order = keysBetween(siblings[at]?.order ?? siblings.at(-1)?.order ?? null, at < 0 ? null : (siblings[at + 1]?.order ?? null), 1)[0]!;
+  return { parent, order };
 }

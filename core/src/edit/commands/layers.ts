@@ -4,7 +4,7 @@ import { union, type Rect } from '../../program/geometry.ts';
 import type { Item, Program } from '../../program/program.ts';
 import { keysBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
-import { originOf, outermost, type Origin } from './inside.ts';
+import { inPlaceOf, originOf, outermost, type Origin } from './inside.ts';
 
 /** Edits of layers, as operations. Rectangles are in CSS pixels of the scene. */
 
@@ -170,14 +170,10 @@ function shiftInStates(piece: Piece, layer: Layer, dx: number, dy: number): Oper
 export function groupLayers(program: Program, scene: string, ids: readonly string[], groupId: string): Operation[] {
   const { piece } = program;
   const layers = outermost(piece, ids).sort(byOrder);
-  const front = layers.at(-1);
-  const parent = layers.every((layer) => layer.parent === front?.parent) ? (front?.parent ?? null) : null;
   const { boxes } = boxesOf(program, scene, ids);
   const around = union(boxes);
-  if (!front || !around) return [];
-  const siblings = layersUnder(piece, scene, parent);
-  const at = siblings.findIndex((layer) => layer.id === front.id);
-  const order = keysBetween(siblings[at]?.order ?? siblings.at(-1)?.order ?? null, at < 0 ? null : (siblings[at + 1]?.order ?? null), 1)[0]!;
+  if (layers.length === 0 || !around) return [];
+  const { parent, order } = inPlaceOf(piece, layers);
   const items = program.scenes.get(scene)!.byId;
   const outer = parent === null ? { x: 0, y: 0 } : originOf(items.get(parent)!);
   const group: Layer = {

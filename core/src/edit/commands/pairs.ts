@@ -1,8 +1,7 @@
-import { layerIdsOf, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
+import { layerIdsOf, threadsOf, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
 import type { Step, Transition } from '../../steps/schemas.ts';
 import { naturally, takeName } from '../../words.ts';
 import type { Operation } from '../operation.ts';
-import { threadsOf } from '../../piece/piece.ts';
 import { duplicateFrame, type MakeId } from './frames.ts';
 import { addThreads, readingOrder, wireTo } from './threads.ts';
 

@@ -141,3 +141,13 @@ it('a sheet carries layers across frames, with their threads; what named them st
   expect(seen(stillScreen(program, 'pay'))).toHaveLength(1);
   expect(seen(stillScreen(program, 'done'))).toHaveLength(0);
 });
+
+it('words that read like the id of a layer stay words when it goes into a part', () => {
+  const piece = compose({ frames: { home: { layers: { card: {}, bell: { lines: [`click → send ${id('card')}; hide card`] } } } } });
+  const made = makePart(compile(piece), 'home', [id('card')], 'Card', counter())!;
+  const program = after(piece, made.operations);
+  expect(threadsOf(program.piece, id('bell'))[0]!.branches[0]!.steps).toMatchObject([
+    { do: 'send', signal: id('card') },
+    { do: 'show', layer: `${made.placement}/${made.names.get(id('card'))}` },
+  ]);
+});

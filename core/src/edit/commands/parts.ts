@@ -1,4 +1,3 @@
-import { REFERENCE } from '../../expression/ast.ts';
 import { byOrder, layersUnder, scenesOf, statesOf, threadsOf, type Layer, type Piece, type Scene, type Thread } from '../../piece/piece.ts';
 import { union, type Rect } from '../../program/geometry.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
@@ -6,8 +5,10 @@ import type { Step } from '../../steps/schemas.ts';
 import { takeName } from '../../words.ts';
 import type { Operation } from '../operation.ts';
 import { keyBetween, keysBetween } from '../order.ts';
+import { withDelta } from '../reach/pose.ts';
 import type { MakeId } from './frames.ts';
-import { originOf, outermost } from './inside.ts';
+import { inPlaceOf, originOf, outermost } from './inside.ts';
+import { newLayer } from './layers.ts';
 import { remapIds } from './remap.ts';
 
 /** Edits that move layers into scenes of their own, parts and sheets, and back. What the piece shows and does stays the same. */
@@ -138,18 +139,8 @@ export function placePart(piece: Piece, scene: string, part: string, id: string,
   const around = piece.scenes.get(scene);
   if (!shown || !around || partHolds(piece, part, scene)) return [];
   const at = middle ?? freeMiddle(piece, around, shown);
-  const value: Layer = {
-    id,
-    scene,
-    parent: null,
-    order: keyBetween(layersUnder(piece, scene, null).at(-1)?.order ?? null, null),
-    name: freeLayerName(piece, scene, shown.name),
-    type: 'placement',
-    pose: { x: Math.round(at.x - shown.width / 2), y: Math.round(at.y - shown.height / 2), width: shown.width, height: shown.height },
-    style: {},
-    part,
-  };
-  return [{ op: 'put', table: 'layers', value }];
+  const pose = { x: Math.round(at.x - shown.width / 2), y: Math.round(at.y - shown.height / 2), width: shown.width, height: shown.height };
+  return [newLayer(piece, { id, scene, name: freeLayerName(piece, scene, shown.name), type: 'placement', pose, style: {}, part })];
 }
 
 /** A placement shows another part: what was filled in stays where a layer of the same name takes it, its state where one has its name. */
@@ -189,20 +180,15 @@ export function takeApart(program: Program, placement: string, makeId: MakeId): 
   const [sx, sy] = [layer.pose.width / part.scene.width, layer.pose.height / part.scene.height];
   const deltas = part.scene.states?.[layer.state ?? part.initial ?? '']?.deltas ?? {};
   const layers = part.items.map(({ layer: inner }): Layer => {
-    const delta = deltas[inner.id];
-    const fill = layer.fills?.[inner.id];
-    const pose = { ...inner.pose, ...delta?.pose };
+    const filled = { ...inner, ...layer.fills?.[inner.id] };
+    const shown = withDelta(filled, deltas[inner.id] ?? {});
+    const { pose } = shown;
     return {
-      ...remapIds(inner, names),
+      ...remapIds(shown, names),
       id: names.get(inner.id)!,
       scene: layer.scene,
       parent: inner.parent === null ? group : names.get(inner.parent)!,
       pose: { ...pose, x: pose.x * sx, y: pose.y * sy, width: pose.width * sx, height: pose.height * sy },
-      style: { ...inner.style, ...delta?.style },
-      ...((inner.letters ?? delta?.letters) && { letters: { ...inner.letters, ...delta?.letters } }),
-      ...(fill?.text !== undefined || delta?.text !== undefined ? { text: delta?.text ?? fill?.text ?? '' } : {}),
-      ...(fill?.asset !== undefined || delta?.asset !== undefined ? { asset: delta?.asset ?? fill!.asset! } : {}),
-      ...(delta?.hidden !== undefined && { hidden: delta.hidden }),
     };
   });
   const { part: _part, fills: _fills, state: _state, reentry: _reentry, looks, ...rest } = layer;
@@ -225,7 +211,7 @@ export function takeApart(program: Program, placement: string, makeId: MakeId): 
       { op: 'put', table: 'layers', value: asGroup },
       ...layers.map((value): Operation => ({ op: 'put', table: 'layers', value })),
       ...threads.map((value): Operation => ({ op: 'put', table: 'threads', value: value as Thread })),
-      ...rewriteReferences(piece, layer.scene, new Set([placement]), (text) => paths.get(text)),
+      ...rewriteReferences(piece, layer.scene, new Set([placement]), paths),
       { op: 'remove', table: 'layers', id: placement },
     ],
   };
@@ -268,16 +254,13 @@ function takeLayers(program: Program, scene: string, ids: readonly string[], mak
   if (!found || !around) return null;
   const whole = tops.flatMap((layer) => withInside(found, layer.id));
   const names = new Map(whole.map((item) => [item.layer.id, makeId()]));
-  const parent = tops.every((layer) => layer.parent === tops[0]!.parent) ? tops[0]!.parent : null;
+  const { parent, order } = inPlaceOf(piece, tops);
   const keys = keysBetween(null, null, tops.length);
-  const front = tops.at(-1)!;
-  const siblings = layersUnder(piece, scene, parent);
-  const at = siblings.findIndex((layer) => layer.id === front.id);
   return {
     around,
     origin: originOf(parent === null ? null : found.byId.get(parent)!),
     parent,
-    order: keyBetween(siblings[at]?.order ?? siblings.at(-1)?.order ?? null, at < 0 ? null : (siblings[at + 1]?.order ?? null)),
+    order,
     names,
     tops: new Set(tops.map((layer) => layer.id)),
     layersIn: (target, shift) =>
@@ -339,7 +322,7 @@ function follow(piece: Piece, scene: string, taken: Taken, paths: ReadonlyMap<st
     return [{ op: 'set', table: 'scenes', id: scene, path: ['states', state, 'deltas'], value: left }];
   });
   const own = new Set(taken.names.keys());
-  return [...states, ...rewriteReferences(piece, scene, own, (text) => renamed(text, paths))];
+  return [...states, ...rewriteReferences(piece, scene, own, paths)];
 }
 
 const moved = <P extends { x?: number; y?: number }>(pose: P, shift: { x: number; y: number }, origin: { x: number; y: number }): P => ({
@@ -348,31 +331,14 @@ const moved = <P extends { x?: number; y?: number }>(pose: P, shift: { x: number
   ...(pose.y !== undefined && { y: pose.y + origin.y + shift.y }),
 });
 
-function renamed(path: string, paths: ReadonlyMap<string, string>): string | undefined {
-  const [first, ...rest] = path.split('/') as [string, ...string[]];
-  const to = paths.get(first);
-  return to === undefined ? undefined : [to, ...rest].join('/');
-}
-
 /** Threads and bindings of a scene (and of the piece) that name layers by paths which are others now. */
-function rewriteReferences(piece: Piece, scene: string, gone: ReadonlySet<string>, rename: (path: string) => string | undefined): Operation[] {
-  const rewrite = (value: unknown): unknown => {
-    if (typeof value === 'string')
-      return value.includes('‹')
-        ? value.replace(REFERENCE, (whole: string, equals: string, path: string) =>
-            rename(path) === undefined ? whole : `‹${equals}${rename(path)}›`
-          )
-        : (rename(value) ?? value);
-    if (Array.isArray(value)) return value.map(rewrite);
-    if (typeof value !== 'object' || value === null) return value;
-    return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, rewrite(inner)]));
-  };
+function rewriteReferences(piece: Piece, scene: string, gone: ReadonlySet<string>, paths: ReadonlyMap<string, string>): Operation[] {
   const layers = [...(piece.index.layersOf.get(scene) ?? [])].filter((id) => !gone.has(id)).map((id) => piece.layers.get(id)!);
   const owners = [piece.head.id, scene, ...layers.map((layer) => layer.id)];
   const threads = owners
     .flatMap((owner) => threadsOf(piece, owner))
     .flatMap((thread): Operation[] => {
-      const [cue, branches] = [rewrite(thread.cue), rewrite(thread.branches)];
+      const [cue, branches] = [remapIds(thread.cue, paths), remapIds(thread.branches, paths)];
       const changed = JSON.stringify([cue, branches]) !== JSON.stringify([thread.cue, thread.branches]);
       return changed
         ? [
@@ -382,7 +348,7 @@ function rewriteReferences(piece: Piece, scene: string, gone: ReadonlySet<string
         : [];
     });
   const bound = layers.flatMap((layer): Operation[] => {
-    const [bindings, text] = [rewrite(layer.bindings), layer.text?.includes('‹') ? rewrite(layer.text) : layer.text];
+    const { bindings, text } = remapIds({ bindings: layer.bindings, text: layer.text }, paths);
     return [
       ...(JSON.stringify(bindings) === JSON.stringify(layer.bindings)
         ? []

@@ -5,7 +5,7 @@ import type { Operation } from '../operation.ts';
 import { copyLayers, pasteClip } from './clip.ts';
 import { keysBetween } from '../order.ts';
 import type { MakeId } from './frames.ts';
-import { addThreads, wireTo } from './threads.ts';
+import { wireTo } from './threads.ts';
 
 /** One layer as a row, a column or a grid of equal ones: over painted buttons, or as tabs for frames. */
 export interface Repeating {
@@ -67,20 +67,7 @@ export function namedAfterFrames(piece: Piece, layers: readonly string[], frames
       { op: 'set', table: 'layers', id, path: ['name'], value: frame.name },
       { op: 'set', table: 'layers', id, path: ['text'], value: frame.name },
       ...(mark ? [{ op: 'set' as const, table: 'layers' as const, id, path: ['bindings', 'selected'], value: `frame.name = ‹=${frame.id}›` }] : []),
-      ...(piece.layers.has(id)
-        ? wireTo(piece, [id], frame.id, makeId)
-        : addThreads(
-            piece,
-            'layer',
-            id,
-            [
-              {
-                cue: { type: 'click' },
-                branches: [{ steps: [{ do: 'go', target: { to: 'frame', frame: frame.id }, transition: { type: 'cut' } }] }],
-              },
-            ],
-            makeId
-          )),
+      ...wireTo(piece, [id], frame.id, makeId),
     ];
   });
 }

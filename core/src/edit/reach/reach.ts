@@ -1,4 +1,5 @@
 import { statesOf, type Layer, type Piece } from '../../piece/piece.ts';
+import { isInside } from '../commands/inside.ts';
 import { LOOKS } from '../../piece/schema.ts';
 import type { Operation, SetOperation } from '../operation.ts';
 import { readPath } from '../path.ts';
@@ -21,9 +22,12 @@ export const REST = 'rest';
 /** Sends the operations of an edit to where its reach says: to layers, to states, to looks. All others stay as they are. */
 export function withReach(piece: Piece, variants: Variants, reach: Reach, operations: readonly Operation[]): Operation[] {
   const store = storeOf(piece, variants);
-  if (store === null || (reach.how === 'follow' && store.ids.length > 0)) return [...operations];
+  if (store === null || reach.how === 'follow') return [...operations];
   return operations.flatMap((operation) => reached(piece, store, reach, operation));
 }
+
+/** A reach that does more than leave an edit as it is. */
+type Reaching = Exclude<Reach, { how: 'follow' }>;
 
 interface Store {
   readonly first: string;
@@ -62,19 +66,14 @@ function looksStore(piece: Piece, id: string): Store | null {
   return {
     first: REST,
     ids: LOOKS.filter((look) => owner.looks?.[look] !== undefined),
-    holds: (layer) => layer.id === id || isWithin(piece, layer, id),
+    holds: (layer) => isInside(piece, layer.id, id),
     can: (look) => (LOOKS as readonly string[]).includes(look),
     place: (look, layer) => ({ table: 'layers', id, path: ['looks', look, ...inside(layer)] }),
     read: (look, layer, path) => readPath(owner, ['looks', look, ...inside(layer), ...path]).value,
   };
 }
 
-function isWithin(piece: Piece, layer: Layer, group: string): boolean {
-  for (let at = layer.parent; at !== null; at = piece.layers.get(at)?.parent ?? null) if (at === group) return true;
-  return false;
-}
-
-function reached(piece: Piece, store: Store, reach: Reach, operation: Operation): Operation[] {
+function reached(piece: Piece, store: Store, reach: Reaching, operation: Operation): Operation[] {
   if (operation.op === 'put' && operation.table === 'layers') return putReached(piece, store, reach, operation.value as Layer, operation);
   if (!('id' in operation) || operation.table !== 'layers') return [operation];
   const layer = piece.layers.get(operation.id);
@@ -108,7 +107,7 @@ function deep(layer: Layer, path: readonly string[], value: unknown): unknown {
   return { ...whole, [path[2]!]: value };
 }
 
-function setReached(store: Store, reach: Reach, layer: Layer, leaf: Leaf): Operation[] {
+function setReached(store: Store, reach: Reaching, layer: Layer, leaf: Leaf): Operation[] {
   const old = readPath(layer, leaf.path).value;
   const at = (variant: string, value: unknown): Operation[] => setIn(store, variant, layer, leaf.path, value);
   const drop = (variant: string): Operation[] => (store.read(variant, layer, leaf.path) === undefined ? [] : at(variant, undefined));
@@ -121,14 +120,14 @@ function setReached(store: Store, reach: Reach, layer: Layer, leaf: Leaf): Opera
   };
   const base = same(old, leaf.value) ? [] : [own];
   if (reach.how === 'all') return [...base, ...store.ids.flatMap(drop)];
-  const chosen = new Set(reach.how === 'some' ? reach.of : [store.first]);
+  const chosen = new Set(reach.of);
   const firstToo = chosen.has(store.first);
   const variants = new Set([...store.ids, ...[...chosen].filter((id) => id !== store.first && store.can(id))]);
   return [
     ...(firstToo ? base : []),
     ...[...variants].flatMap((variant) => {
       if (chosen.has(variant)) return firstToo || same(old, leaf.value) ? drop(variant) : at(variant, leaf.value ?? neutral(leaf.path));
-      const keeps = store.read(variant, layer, leaf.path) === undefined && firstToo && reach.how === 'some' && base.length > 0;
+      const keeps = store.read(variant, layer, leaf.path) === undefined && firstToo && base.length > 0;
       return keeps ? at(variant, old ?? neutral(leaf.path)) : [];
     }),
   ];
@@ -170,7 +169,7 @@ function neutral(path: readonly string[]): unknown {
 const same = (a: unknown, b: unknown): boolean => a === b || (typeof a === 'object' && JSON.stringify(a) === JSON.stringify(b));
 
 /** A layer that is new in some variants is hidden in the others. */
-function putReached(piece: Piece, store: Store, reach: Reach, layer: Layer, operation: Operation): Operation[] {
+function putReached(piece: Piece, store: Store, reach: Reaching, layer: Layer, operation: Operation): Operation[] {
   if (piece.layers.has(layer.id) || !store.holds(layer) || layer.parent !== null || reach.how !== 'some') return [operation];
   const chosen = new Set(reach.of);
   const firstToo = chosen.has(store.first);
@@ -179,7 +178,7 @@ function putReached(piece: Piece, store: Store, reach: Reach, layer: Layer, oper
 }
 
 /** Taking a layer away from some variants hides it there. */
-function removeReached(store: Store, reach: Reach, layer: Layer, operation: Operation): Operation[] {
+function removeReached(store: Store, reach: Reaching, layer: Layer, operation: Operation): Operation[] {
   const everywhere = reach.how !== 'some' || [store.first, ...store.ids].every((id) => reach.of.includes(id));
   return everywhere ? [operation] : setReached(store, reach, layer, { path: ['hidden'], value: true });
 }
