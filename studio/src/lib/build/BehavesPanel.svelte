@@ -2,6 +2,7 @@
   import { EDGES, variablesOf, type Layer } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { fieldKey } from '$lib/shared/focus';
   import { setLayer } from './acts';
   import NumberField from './NumberField.svelte';
 
@@ -55,10 +56,6 @@
     { path: 'selected', label: 'selected' },
     { path: 'disabled', label: 'disabled' },
   ] as const;
-  const stop = (event: KeyboardEvent) => {
-    event.stopPropagation();
-    if (event.key === 'Enter') (event.currentTarget as HTMLElement).blur();
-  };
 </script>
 
 <div class="flex flex-col gap-2.5 p-2 leading-[22px]" data-bar>
@@ -91,7 +88,7 @@
         class="field w-full"
         value={(field.options ?? []).join(', ')}
         aria-label="Options, with commas between"
-        onkeydown={stop}
+        onkeydown={fieldKey}
         onchange={(event) =>
           set(
             'Options',
@@ -107,10 +104,15 @@
         <span class="soft w-16">From</span><NumberField
           value={field.min}
           label="At least"
-          empty
+          empty="–"
           onset={(value) => set('Limits', ['field', 'min'], value)}
         />
-        <span class="soft">to</span><NumberField value={field.max} label="At most" empty onset={(value) => set('Limits', ['field', 'max'], value)} />
+        <span class="soft">to</span><NumberField
+          value={field.max}
+          label="At most"
+          empty="–"
+          onset={(value) => set('Limits', ['field', 'max'], value)}
+        />
       </div>
     {:else if field.kind === 'text'}
       <input
@@ -118,7 +120,7 @@
         value={field.placeholder ?? ''}
         placeholder="words shown while it is empty"
         aria-label="Words shown while it is empty"
-        onkeydown={stop}
+        onkeydown={fieldKey}
         onchange={(event) => set('Placeholder', ['field', 'placeholder'], event.currentTarget.value || undefined)}
       />
     {/if}
@@ -228,7 +230,7 @@
       placeholder={first.text ?? first.name}
       maxlength="200"
       aria-label="Accessible name"
-      onkeydown={stop}
+      onkeydown={fieldKey}
       onchange={(event) => set('Accessible name', ['label'], event.currentTarget.value.trim() || undefined)}
     />
   </div>

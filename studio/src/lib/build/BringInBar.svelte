@@ -1,5 +1,6 @@
 <script lang="ts">
   import { count, naturally } from '@zany/core';
+  import { takeFocus } from '$lib/shared/focus';
 
   interface Props {
     files: readonly File[] | null;
@@ -13,7 +14,6 @@
   let { files, bringing, head, into, ontake, oncancel }: Props = $props();
 
   const names = $derived([...(files ?? [])].map((file) => file.name).sort(naturally));
-  const focus = (node: HTMLElement) => node.focus();
 </script>
 
 <svelte:window onkeydowncapture={(event) => event.key === 'Escape' && files && oncancel()} />
@@ -26,7 +26,7 @@
     <span class="max-w-[300px] truncate"
       ><b>{count(names.length, 'page')}</b> <span class="soft">{names.slice(0, 3).join(', ')}{names.length > 3 ? ' …' : ''}</span></span
     >
-    <button class="act act-go" onclick={() => ontake('own size')} use:focus>At the pictures' size</button>
+    <button class="act act-go" onclick={() => ontake('own size')} use:takeFocus>At the pictures' size</button>
     <button class="act" onclick={() => ontake('fitted')}>Fitted to {head.width} × {head.height}</button>
     {#if into}<button class="act" onclick={() => ontake('layers')}>As layers in {into}</button>{/if}
     <button class="act act-plain" onclick={oncancel}>Not now</button>

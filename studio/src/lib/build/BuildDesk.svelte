@@ -242,7 +242,7 @@
             >
           {/each}
         {/if}
-        {#if session.canEdit}<button class="chip !text-[var(--plum)]" title="Starter parts (Y)" onclick={() => (session.choosingPart = true)}
+        {#if session.canEdit}<button class="chip !text-[var(--plum)]" title="Starter parts (Y)" onclick={() => (session.panel = 'starter parts')}
             >Starters</button
           >{/if}
         <span class="flex-1"></span>
@@ -285,10 +285,10 @@
         <Stage bind:this={stage} {session} bind:tool bind:zoom {showHits} />
         <StateBar {session} />
       {/if}
-      {#if session.pairing && session.selection.length > 0}<PairUp {session} />{/if}
-      {#if session.choosingPart}<StartersPanel {session} />{/if}
-      {#if session.sliding}<SlidesPanel {session} />{/if}
-      {#if session.repeating && session.selection.length === 1}<Repeat {session} />{/if}
+      {#if session.panel === 'pair up' && session.selection.length > 0}<PairUp {session} />
+      {:else if session.panel === 'starter parts'}<StartersPanel {session} />
+      {:else if session.panel === 'slides'}<SlidesPanel {session} />
+      {:else if session.panel === 'repeat' && session.selection.length === 1}<Repeat {session} />{/if}
     </div>
     {#if !session.trying}<Strip {session} bind:folded />{/if}
   </div>

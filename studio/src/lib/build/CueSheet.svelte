@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { takeFocus } from '$lib/shared/focus';
+  import { fieldKey, takeFocus } from '$lib/shared/focus';
   import { layersUnder, moveInto, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { setFrame, sheetOrder } from './acts';
@@ -105,10 +105,7 @@
             maxlength="120"
             aria-label="Name of the frame"
             onblur={rename}
-            onkeydown={(event) => {
-              event.stopPropagation();
-              if (event.key === 'Enter') event.currentTarget.blur();
-            }}
+            onkeydown={fieldKey}
           />
         {:else}
           <h2 class="truncate text-[18px]">

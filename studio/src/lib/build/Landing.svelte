@@ -10,8 +10,7 @@
   const tries = $derived(
     thread.branches.map((branch, at) => ({
       branch,
-      rehearsal:
-        branch.steps.length && session.sceneId ? rehearse(session.program, session.sceneId, { state: session.stateId }, thread.id, at) : null,
+      rehearsal: branch.steps.length && session.sceneId ? rehearse(session.plain, session.sceneId, { state: session.stateId }, thread.id, at) : null,
     }))
   );
   const frameName = (id: string) => session.piece.scenes.get(id);

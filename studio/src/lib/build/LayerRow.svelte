@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { takeFocus } from '$lib/shared/focus';
+  import { fieldKey, takeFocus } from '$lib/shared/focus';
   import Eye from '@lucide/svelte/icons/eye';
   import EyeOff from '@lucide/svelte/icons/eye-off';
   import Lock from '@lucide/svelte/icons/lock';
@@ -92,8 +92,7 @@
         aria-label="Name of the layer"
         onblur={rename}
         onkeydown={(event) => {
-          event.stopPropagation();
-          if (event.key === 'Enter') event.currentTarget.blur();
+          fieldKey(event);
           if (event.key === 'Escape') {
             event.currentTarget.value = layer.name;
             event.currentTarget.blur();

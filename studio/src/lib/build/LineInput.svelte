@@ -41,18 +41,18 @@
   let active = $state(false);
   let input: HTMLInputElement;
 
-  const scopeIn = () =>
+  const scope = $derived(
     scopeOf(
       session.piece,
       on === 'piece' ? null : on === 'scene' ? owner : (session.piece.layers.get(owner)?.scene ?? null),
       on === 'layer' ? owner : null
-    );
-  const scope = $derived(scopeIn());
+    )
+  );
   const offers = $derived(active && typed !== text ? completions(typed, scope, 7) : []);
   /** A line is a thread, or, on a layer, a binding. */
   type Written = LineThread | LineBinding;
   const parseHere = (line: string): Result<Written, LineError> =>
-    on === 'layer' && !thread && beginsBinding(line) ? parseBinding(line, scopeIn()) : parseLine(line, scopeIn());
+    on === 'layer' && !thread && beginsBinding(line) ? parseBinding(line, scope) : parseLine(line, scope);
   const parsed = $derived.by(() => (typed.trim() ? parseHere(typed) : null));
   const lacking = $derived(parsed && !parsed.ok ? unknownVariable(typed, scope.variables) : null);
   const problem = $derived(touched && parsed && !parsed.ok ? parsed.error : null);

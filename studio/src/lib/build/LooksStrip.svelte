@@ -1,6 +1,7 @@
 <script lang="ts">
   import { durationWords, stillLayer, type Item, type LookName } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
+  import { fieldKey } from '$lib/shared/focus';
   import { sceneView } from '$lib/shared/sceneView';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { addLook, removeLook, writeText, writtenText } from './acts';
@@ -104,10 +105,7 @@
         class="field"
         value={writtenText(session, item.layer)}
         aria-label="Text of the look"
-        onkeydown={(event) => {
-          event.stopPropagation();
-          if (event.key === 'Enter') event.currentTarget.blur();
-        }}
+        onkeydown={fieldKey}
         onchange={(event) => rename(event.currentTarget.value)}
       /></label
     >

@@ -1,20 +1,21 @@
 <script lang="ts">
-  /** A small field for a number; with `empty` it may also hold none. */
+  import { fieldKey } from '$lib/shared/focus';
+  /** A small field for a number; with `empty` it may also hold none, and shows that instead. */
   interface Props {
     value: number | undefined;
     label: string;
     onset: (value: number | undefined) => void;
-    empty?: boolean;
-    step?: number;
+    empty?: string;
+    step?: number | 'any';
     width?: number;
     min?: number;
     max?: number;
   }
-  let { value, label, onset, empty = false, step = 1, width = 52, min, max }: Props = $props();
+  let { value, label, onset, empty, step = 1, width = 52, min, max }: Props = $props();
 
   function change(event: Event) {
     const written = (event.currentTarget as HTMLInputElement).valueAsNumber;
-    if (!Number.isFinite(written)) return empty ? onset(undefined) : undefined;
+    if (!Number.isFinite(written)) return empty !== undefined ? onset(undefined) : undefined;
     onset(Math.max(min ?? -Infinity, Math.min(max ?? Infinity, written)));
   }
 </script>
@@ -27,11 +28,8 @@
   {min}
   {max}
   value={value ?? ''}
-  placeholder={empty ? '–' : undefined}
+  placeholder={empty}
   aria-label={label}
-  onkeydown={(event) => {
-    event.stopPropagation();
-    if (event.key === 'Enter') event.currentTarget.blur();
-  }}
+  onkeydown={fieldKey}
   onchange={change}
 />

@@ -17,7 +17,8 @@
   import Thumb from '$lib/shared/Thumb.svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { bundleNamed, choiceOperations } from './acts';
+  import { takeFocus } from '$lib/shared/focus';
+  import { boxed, bundleNamed, choiceOperations } from './acts';
 
   let { session }: { session: EditorSession } = $props();
 
@@ -26,14 +27,13 @@
   const frames = $derived(framesOf(session.piece));
 
   /** What is selected; of one group, what is in it. */
-  const boxed = (): Layer[] => {
+  const chosen = (): Layer[] => {
     const items = session.selection.flatMap((id) => session.scene?.byId.get(id) ?? []);
     const [only] = items;
-    const chosen = items.length === 1 && only?.layer.type === 'group' ? only.children.filter((child) => !child.layer.locked) : items;
-    return chosen.map((item) => ({ ...item.layer, pose: { ...item.layer.pose, ...item.box } }));
+    return boxed(items.length === 1 && only?.layer.type === 'group' ? only.children.filter((child) => !child.layer.locked) : items);
   };
 
-  const halves = buttonsAndPanels(boxed());
+  const halves = buttonsAndPanels(chosen());
   const states = $derived(session.scene ? statesOf(session.scene.scene) : []);
   const modes = $derived<readonly { id: Mode; label: string; on: boolean }[]>([
     { id: 'frames', label: 'lead to frames', on: true },
@@ -52,9 +52,9 @@
   }
 
   function find(wanted: Mode): Paired[] {
-    if (wanted === 'states') return pairWith(boxed(), states);
+    if (wanted === 'states') return pairWith(chosen(), states);
     if (wanted === 'panels') return pairWith(halves!.buttons, sortedPanels());
-    const pairs = pairWith(boxed(), candidates());
+    const pairs = pairWith(chosen(), candidates());
     return wanted === 'pages' ? pairs : pairs.map((pair) => ({ ...pair, partner: pair.partner ?? DRAFT }));
   }
 
@@ -122,7 +122,7 @@
     if (template === null) return [];
     const page = session.piece.scenes.get(template)!;
     const bundle = page.bundle ? { id: page.bundle, operations: [] } : bundleNamed(session, `${session.scene!.scene.name} pages`);
-    return [...bundle.operations, ...pagesFor(session.piece, boxed(), template, bundle.id, newId)];
+    return [...bundle.operations, ...pagesFor(session.piece, chosen(), template, bundle.id, newId)];
   }
 
   function apply() {
@@ -133,21 +133,17 @@
       pages: pageOperations,
     };
     const operations = made[mode]();
-    session.pairing = false;
+    session.panel = null;
     session.edit(mode === 'pages' ? `Make ${pairs.length} pages` : `Pair up ${pairs.length} layers`, operations, 'plain');
   }
 
-  const close = () => (session.pairing = false);
+  const close = () => (session.panel = null);
   const sentences: Record<Mode, string> = {
     frames: 'By name where one fits, else by place on the page and frame order. Drag one line onto another to swap them.',
     states: 'A press on each brings the scene into its state.',
     panels: 'A press shows one and hides the others; a second press hides it again. Nothing is shown at first.',
     pages: 'The page of the first is copied for the others, each with its own picture and title; every one leads to its page.',
   };
-
-  function focus(node: HTMLElement) {
-    node.focus();
-  }
 </script>
 
 <svelte:window onkeydowncapture={(event) => event.key === 'Escape' && close()} />
@@ -208,6 +204,6 @@
     </div>
   {/if}
   <div class="flex gap-2">
-    <button class="act act-go" onclick={apply} use:focus>Apply</button><button class="act act-plain" onclick={close}>Not now</button>
+    <button class="act act-go" onclick={apply} use:takeFocus>Apply</button><button class="act act-plain" onclick={close}>Not now</button>
   </div>
 </div>

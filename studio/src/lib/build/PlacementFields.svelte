@@ -3,6 +3,7 @@
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { uploadPictures } from '$lib/client/pictures';
+  import { fieldKey } from '$lib/shared/focus';
   import { setLayer } from './acts';
 
   /** What a placement fills into its part, the state it begins in, and the part itself. */
@@ -50,10 +51,6 @@
       'plain'
     );
   }
-  const key = (event: KeyboardEvent) => {
-    event.stopPropagation();
-    if (event.key === 'Enter') (event.currentTarget as HTMLElement).blur();
-  };
 </script>
 
 {#if part}
@@ -98,7 +95,7 @@
             class="field h-[22px] min-w-0 flex-1 !px-1.5"
             value={displayText(layer.fills?.[inner.id]?.text ?? inner.text, expressionScope(session.piece, layer.scene))}
             aria-label="{inner.name} of {layer.name}"
-            onkeydown={key}
+            onkeydown={fieldKey}
             onchange={(event) => fill(inner, event.currentTarget.value)}
           />
         {:else}

@@ -133,7 +133,7 @@
         aria-label="Move into view"
         onclick={() => moveIntoView(session)}>into view</button
       >{/if}
-    <button class="rounded px-1 hover:bg-white/15" title="Pair with frames (P)" onclick={() => (session.pairing = true)}>pair up</button>
+    <button class="rounded px-1 hover:bg-white/15" title="Pair with frames (P)" onclick={() => (session.panel = 'pair up')}>pair up</button>
   {/if}
   {#if painted}
     <label class="relative flex items-center" title="Fill"

@@ -3,6 +3,7 @@
   import { untrack } from 'svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { takeFocus } from '$lib/shared/focus';
   import { freshLook } from './acts';
 
   /** One layer as a row or grid of equal ones, seen on the stage before it is made; as tabs it is named after the frames and leads to them. */
@@ -102,16 +103,13 @@
   function apply() {
     const made = operations;
     const made_ids = [id, ...made.flatMap((one) => (one.op === 'put' && one.table === 'layers' ? [one.value.id] : []))];
-    session.repeating = false;
+    session.panel = null;
     if (session.edit(`Repeat ${count} times`, made))
       session.select([...new Set(made_ids)].filter((one) => session.piece.layers.get(one)?.parent === null));
   }
-  const close = () => (session.repeating = false);
+  const close = () => (session.panel = null);
   const number = (event: Event, most: number, least = 1) =>
     Math.max(least, Math.min(most, Math.round((event.currentTarget as HTMLInputElement).valueAsNumber || least)));
-  function focus(node: HTMLElement) {
-    node.focus();
-  }
 </script>
 
 <svelte:window onkeydowncapture={(event) => event.key === 'Escape' && close()} />
@@ -142,7 +140,7 @@
         if (event.key === 'Enter') apply();
         if (event.key === 'Escape') close();
       }}
-      use:focus
+      use:takeFocus
     />
     <div class="flex flex-wrap items-center gap-1.5">
       <input

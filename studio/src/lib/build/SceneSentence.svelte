@@ -4,6 +4,7 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import { setBundle, setKind, usualKinds } from './acts';
   import CarrierChip from './CarrierChip.svelte';
+  import NumberField from './NumberField.svelte';
   import WordChip from './WordChip.svelte';
 
   /** What the open scene is, as a sentence of chips: size, ground, kind, bundle, what happens when it is entered again. */
@@ -25,36 +26,16 @@
   const set = (name: string, path: string, value: unknown) =>
     session.edit(name, [{ op: 'set', table: 'scenes', id, path: [path], ...(value !== undefined && { value }) }], 'plain');
 
-  function number(event: Event, path: 'width' | 'height' | 'contentHeight') {
-    const { valueAsNumber } = event.currentTarget as HTMLInputElement;
-    const value = Number.isFinite(valueAsNumber) ? Math.max(1, Math.round(valueAsNumber)) : undefined;
-    if (path === 'contentHeight') set('How far it scrolls', path, value !== undefined && value > own.height ? Math.min(100_000, value) : undefined);
-    else if (value !== undefined) set('Change the size', path, Math.min(20_000, value));
-  }
-  const key = (event: KeyboardEvent) => {
-    event.stopPropagation();
-    if (event.key === 'Enter') (event.currentTarget as HTMLElement).blur();
-  };
+  const resize = (path: 'width' | 'height', value: number | undefined) =>
+    value !== undefined && set('Change the size', path, Math.max(1, Math.min(20_000, Math.round(value))));
+  const scrollTo = (value: number | undefined) =>
+    set('How far it scrolls', 'contentHeight', value !== undefined && value > own.height ? Math.min(100_000, Math.round(value)) : undefined);
 </script>
 
 <div class="flex flex-wrap items-center gap-1 leading-[22px]" role="group" aria-label="About {own.name}">
-  <input
-    class="field h-[22px] w-[52px] !px-1"
-    type="number"
-    value={own.width}
-    aria-label="Width"
-    onkeydown={key}
-    onchange={(event) => number(event, 'width')}
-  />
+  <NumberField value={own.width} label="Width" onset={(value) => resize('width', value)} />
   <span class="soft">×</span>
-  <input
-    class="field h-[22px] w-[52px] !px-1"
-    type="number"
-    value={own.height}
-    aria-label="Height"
-    onkeydown={key}
-    onchange={(event) => number(event, 'height')}
-  />
+  <NumberField value={own.height} label="Height" onset={(value) => resize('height', value)} />
   <label class="chip relative" title="Ground">
     <span class="h-3 w-3 rounded-sm border border-[var(--line)]" style:background={own.background}></span>
     <input
@@ -67,15 +48,7 @@
   >
   {#if own.use !== 'part'}
     <span class="soft">scrolls down to</span>
-    <input
-      class="field h-[22px] w-[52px] !px-1"
-      type="number"
-      value={own.contentHeight ?? ''}
-      placeholder={String(own.height)}
-      aria-label="Scrolls down to"
-      onkeydown={key}
-      onchange={(event) => number(event, 'contentHeight')}
-    />
+    <NumberField value={own.contentHeight} empty={String(own.height)} label="Scrolls down to" onset={scrollTo} />
   {/if}
   {#if own.use === 'frame'}
     <span class="soft">kind</span>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { takeFocus } from '$lib/shared/focus';
+  import { fieldKey, takeFocus } from '$lib/shared/focus';
   import { moveFrames } from '@zany/core';
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
@@ -123,10 +123,7 @@
           maxlength="120"
           aria-label="Name of the frame"
           onblur={(event) => rename(id, event)}
-          onkeydown={(event) => {
-            event.stopPropagation();
-            if (event.key === 'Enter') event.currentTarget.blur();
-          }}
+          onkeydown={fieldKey}
         />
       {:else}
         <span class="w-full truncate text-center text-[11.5px] {isOpen ? '' : 'soft'}" title={program.scene.name}

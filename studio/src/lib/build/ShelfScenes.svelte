@@ -1,7 +1,7 @@
 <script lang="ts">
   import { carriersOf, placementsOf, scenesOf } from '@zany/core';
   import Thumb from '$lib/shared/Thumb.svelte';
-  import { takeFocus } from '$lib/shared/focus';
+  import { fieldKey, takeFocus } from '$lib/shared/focus';
   import Popover from '$lib/shared/Popover.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { placeHere, setFrame } from './acts';
@@ -60,10 +60,7 @@
           aria-label="Name of the {use}"
           use:takeFocus
           onblur={(event) => rename(scene.id, event)}
-          onkeydown={(event) => {
-            event.stopPropagation();
-            if (event.key === 'Enter') event.currentTarget.blur();
-          }}
+          onkeydown={fieldKey}
         />
       {:else}<span class="soft w-full truncate text-center text-[11.5px]" title={scene.name}>{scene.name}</span>{/if}
     </div>

@@ -1,7 +1,9 @@
 <script lang="ts">
-  import { makeSlides, slideRoles, type Layer, type SlideRoles } from '@zany/core';
+  import { makeSlides, slideRoles, type SlideRoles } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { takeFocus } from '$lib/shared/focus';
+  import { boxed } from './acts';
   import NumberField from './NumberField.svelte';
   import TransitionChip from './TransitionChip.svelte';
 
@@ -9,17 +11,14 @@
   let { session }: { session: EditorSession } = $props();
 
   // svelte-ignore state_referenced_locally
-  const layers: Layer[] = session.selection.flatMap((id) => {
-    const item = session.scene?.byId.get(id);
-    return item ? [{ ...item.layer, pose: { ...item.layer.pose, ...item.box } }] : [];
-  });
+  const layers = boxed(session.selection.flatMap((id) => session.scene?.byId.get(id) ?? []));
   const roles: SlideRoles | null = slideRoles(layers);
   let ms = $state(300);
   let easing = $state('ease-out');
   let around = $state(false);
 
   const nameOf = (id: string) => layers.find((layer) => layer.id === id)?.name ?? '';
-  const close = () => (session.sliding = false);
+  const close = () => (session.panel = null);
 
   function apply() {
     if (!roles || !session.sceneId) return;
@@ -29,9 +28,6 @@
   }
 
   const light = (ids: readonly string[]) => (session.lit = ids);
-  function focus(node: HTMLElement) {
-    node.focus();
-  }
 </script>
 
 <svelte:window onkeydowncapture={(event) => event.key === 'Escape' && close()} />
@@ -65,10 +61,10 @@
       <button class="chip {around ? 'chip-on' : ''}" aria-pressed={around} onclick={() => (around = !around)}>round and round</button>
     </div>
     <div class="flex gap-2">
-      <button class="act act-go" onclick={apply} use:focus>Make slides</button><button class="act act-plain" onclick={close}>Not now</button>
+      <button class="act act-go" onclick={apply} use:takeFocus>Make slides</button><button class="act act-plain" onclick={close}>Not now</button>
     </div>
   {:else}
     <p class="soft">Select two or more layers of one size, and with them two arrows and a dot for each, if there are some.</p>
-    <button class="act act-plain self-start" onclick={close} use:focus>Close</button>
+    <button class="act act-plain self-start" onclick={close} use:takeFocus>Close</button>
   {/if}
 </div>

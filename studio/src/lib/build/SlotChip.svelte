@@ -14,6 +14,7 @@
   } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { getDesk } from '$lib/shared/desk.svelte';
+  import { fieldKey } from '$lib/shared/focus';
   import ExpressionField from './ExpressionField.svelte';
   import TransitionChip from './TransitionChip.svelte';
 
@@ -80,10 +81,6 @@
   }
   const shown = $derived(slot.kind === 'percent' ? String(Math.round(Number(value) * 100)) : String(value ?? ''));
   const wide = $derived(Math.max(4, Math.min(26, shown.length + 1)));
-  const key = (event: KeyboardEvent) => {
-    event.stopPropagation();
-    if (event.key === 'Enter') (event.currentTarget as HTMLInputElement).blur();
-  };
   const labels: Partial<Record<Slot['kind'], string>> = {
     target: 'Leads to',
     frame: 'Frame',
@@ -136,7 +133,7 @@
     value={shown}
     aria-label={slot.kind === 'address' ? 'Address' : slot.path}
     spellcheck="false"
-    onkeydown={key}
+    onkeydown={fieldKey}
     onchange={write}
   />{#if slot.kind === 'duration'}<span class="soft">ms</span>{:else if slot.kind === 'percent'}<span class="soft">%</span>{/if}
 {/if}

@@ -3,7 +3,7 @@
   import { sceneView } from '$lib/shared/sceneView';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { drawLayer, duplicate, noteStep, placeHere, writeText, writtenText } from './acts';
-  import { cursorOf, HANDLES, placeOf, pull, type Handle } from './handles';
+  import { cursorOf, HANDLES, placeOf, pullSnapped, type Handle } from './handles';
   import { poseOfLook } from './look-poses';
   import PropertyBar from './PropertyBar.svelte';
   import { snapEdge, snapMove, type Guide } from './snap';
@@ -110,12 +110,6 @@
       }
     );
   }
-
-  const turned = (item: Item): string | undefined => {
-    const { rotation, anchor = { x: 0.5, y: 0.5 } } = item.layer.pose;
-    if (!rotation) return undefined;
-    return `rotate(${rotation} ${(item.box.x + item.box.width * anchor.x) * scale} ${(item.box.y + item.box.height * anchor.y) * scale})`;
-  };
 
   const clamp = (n: number) => Math.round(n);
 
@@ -230,26 +224,9 @@
       event,
       (next, point) => {
         dragging = true;
-        to = pull(begin, handle, point.x - from.x, point.y - from.y, next.shiftKey);
-        const found: Guide[] = [];
-        for (const [edge, axis] of [
-          ['w', 'x'],
-          ['e', 'x'],
-          ['n', 'y'],
-          ['s', 'y'],
-        ] as const) {
-          if (!handle.includes(edge)) continue;
-          const size = axis === 'x' ? 'width' : 'height';
-          const value = edge === 'w' || edge === 'n' ? to[axis] : to[axis] + to[size];
-          const snapped = snapEdge(value, near, axis, 5 / scale);
-          const at = snapped.guide ? snapped.value : clamp(value);
-          to =
-            edge === 'w' || edge === 'n'
-              ? { ...to, [axis]: at, [size]: Math.max(1, to[size] + to[axis] - at) }
-              : { ...to, [size]: Math.max(1, at - to[axis]) };
-          if (snapped.guide) found.push(snapped.guide);
-        }
-        guides = found;
+        const pulled = pullSnapped(begin, handle, point.x - from.x, point.y - from.y, next.shiftKey, near, 5 / scale);
+        to = pulled.box;
+        guides = pulled.guides;
         session.preview(resizeLayers(session.settled, session.sceneId!, ids, begin, to));
       },
       (_, moved) => {
@@ -365,7 +342,6 @@
     const { openLook, sceneId, stateId } = session;
     return sceneId === null ? null : stillScreen(session.program, sceneId, { state: stateId, ...poseOfLook(openLook?.name, openLook?.layer) });
   });
-  const hitSize = (item: Item) => Math.min(item.box.width, item.box.height);
 </script>
 
 <div
@@ -403,100 +379,9 @@
         {#if scene.scene.draft}<span class="chip chip-ghost absolute left-1/2 top-3 -translate-x-1/2 bg-[var(--sheet)]">draft: still to be drawn</span
           >{/if}
 
-        <svg class="pointer-events-none absolute inset-0 overflow-visible" width="100%" height="100%" aria-hidden="true">
-          <defs>
-            <pattern id="hatch" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"
-              ><rect width="8" height="8" fill="var(--brick)" fill-opacity=".05" /><line
-                x1="0"
-                y1="0"
-                x2="0"
-                y2="8"
-                stroke="var(--brick)"
-                stroke-width="2"
-                stroke-opacity=".34"
-              /></pattern
-            >
-          </defs>
-          {#each hits as item (item.layer.id)}
-            <rect
-              x={item.box.x * scale}
-              y={item.box.y * scale}
-              width={item.box.width * scale}
-              height={item.box.height * scale}
-              fill={item.layer.type === 'hit' ? 'url(#hatch)' : 'none'}
-              stroke="var(--brick)"
-              stroke-dasharray="4 3"
-              stroke-opacity={item.layer.type === 'hit' ? 0.8 : 0.45}
-            />
-            {#if hitSize(item) < 44 && item.threads.length}
-              <g transform="translate({(item.box.x + item.box.width / 2) * scale} {(item.box.y + item.box.height) * scale + 11})">
-                <rect x="-52" y="-9" width="104" height="17" rx="4" fill="var(--brick-wash)" /><text
-                  text-anchor="middle"
-                  y="4"
-                  font-size="11"
-                  fill="var(--brick-text)">{Math.round(item.box.width)} × {Math.round(item.box.height)}, wants {hitSize(item) < 24 ? 24 : 44}</text
-                >
-              </g>
-            {/if}
-          {/each}
-          {#each session.lit as id (id)}
-            {@const item = scene.byId.get(id)}
-            {#if item && !session.selection.includes(id)}<rect
-                x={item.box.x * scale - 2}
-                y={item.box.y * scale - 2}
-                width={item.box.width * scale + 4}
-                height={item.box.height * scale + 4}
-                rx="4"
-                fill="var(--gold)"
-                fill-opacity=".12"
-                stroke="var(--gold)"
-                stroke-width="2"
-              />{/if}
-          {/each}
-          {#each selected as item (item.layer.id)}
-            <rect
-              x={item.box.x * scale}
-              y={item.box.y * scale}
-              width={item.box.width * scale}
-              height={item.box.height * scale}
-              transform={turned(item)}
-              fill="none"
-              stroke="var(--gold)"
-              stroke-width="2"
-            />
-          {/each}
-          {#if around && selected.length > 1}<rect
-              x={around.x * scale}
-              y={around.y * scale}
-              width={around.width * scale}
-              height={around.height * scale}
-              fill="none"
-              stroke="var(--gold)"
-              stroke-dasharray="3 3"
-            />{/if}
-          {#each guides as guide, i (i)}
-            {#if guide.axis === 'x'}<line
-                x1={guide.at * scale}
-                x2={guide.at * scale}
-                y1="-40"
-                y2={scene.scene.height * scale + 40}
-                stroke="var(--teal)"
-              />{:else}<line y1={guide.at * scale} y2={guide.at * scale} x1="-40" x2={scene.scene.width * scale + 40} stroke="var(--teal)" />{/if}
-          {/each}
-          {#if marquee}<rect
-              x={marquee.x * scale}
-              y={marquee.y * scale}
-              width={marquee.width * scale}
-              height={marquee.height * scale}
-              fill="var(--gold)"
-              fill-opacity=".12"
-              stroke="var(--gold)"
-            />{/if}
-        </svg>
-
+        <StageMarks {scene} {hits} lit={session.lit} {selected} {around} over={measured} {guides} {marquee} {scale} />
         <StageStitches {session} {scale} />
         <StageOthers {session} {scale} />
-        <StageMarks {selected} {around} over={measured} {scale} />
 
         {#if around && !isFixed && session.canEdit && !typing}
           {#each HANDLES as handle (handle)}

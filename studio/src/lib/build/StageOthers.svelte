@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { onScreen } from './measure';
 
   /** What others have selected in the open scene, each with a name. */
   let { session, scale }: { session: EditorSession; scale: number } = $props();
@@ -12,16 +13,7 @@
     {#each other.selection as id, i (id)}
       {@const box = session.scene?.byId.get(id)?.box}
       {#if box}
-        <rect
-          x={box.x * scale - 2}
-          y={box.y * scale - 2}
-          width={box.width * scale + 4}
-          height={box.height * scale + 4}
-          fill="none"
-          stroke={other.color}
-          stroke-width="2"
-          stroke-dasharray="2 3"
-        />
+        <rect {...onScreen(box, scale, 2)} fill="none" stroke={other.color} stroke-width="2" stroke-dasharray="2 3" />
         {#if i === 0}
           <g transform="translate({box.x * scale - 2} {box.y * scale - 18})">
             <rect width={other.name.length * 6.4 + 10} height="16" rx="4" fill={other.color} /><text x="5" y="12" font-size="11" fill="#fff"

@@ -1,5 +1,6 @@
 <script lang="ts" module>
   import { compile, starters, type Program, type Starter } from '@zany/core';
+  import { takeFocus } from '$lib/shared/focus';
   import { composePart } from './starter-previews';
 
   const previews = new Map<string, Program>();
@@ -23,7 +24,7 @@
 
   let typed = $state('');
   const fits = $derived(starters.filter(({ name, meaning }) => `${name} ${meaning}`.toLowerCase().includes(typed.trim().toLowerCase())));
-  const close = () => (session.choosingPart = false);
+  const close = () => (session.panel = null);
 
   function place(starter: Starter) {
     if (!session.sceneId) return;
@@ -36,10 +37,6 @@
     close();
     placeEverywhere(session, starter);
   }
-
-  function begin(node: HTMLInputElement) {
-    node.focus();
-  }
 </script>
 
 <svelte:window onkeydowncapture={(event) => event.key === 'Escape' && close()} />
@@ -51,7 +48,7 @@
       placeholder="type to filter"
       aria-label="Filter starter parts"
       bind:value={typed}
-      use:begin
+      use:takeFocus
       onkeydown={(event) => {
         event.stopPropagation();
         if (event.key === 'Enter' && fits[0]) place(fits[0]);

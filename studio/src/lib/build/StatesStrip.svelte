@@ -2,7 +2,7 @@
   import { addState, compareStates, posed, removeState, statesOf } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import Popover from '$lib/shared/Popover.svelte';
-  import { takeFocus } from '$lib/shared/focus';
+  import { fieldKey, takeFocus } from '$lib/shared/focus';
   import Thumb from '$lib/shared/Thumb.svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
@@ -105,8 +105,7 @@
           aria-label="Name of the state"
           onblur={(event) => rename(state.id, event)}
           onkeydown={(event) => {
-            event.stopPropagation();
-            if (event.key === 'Enter') event.currentTarget.blur();
+            fieldKey(event);
             if (event.key === 'Escape') renaming = null;
           }}
         />

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { takeFocus } from '$lib/shared/focus';
   import { tourSteps } from './tour-steps';
 
   /** Five steps through the Build desk; it can be left at any time. */
@@ -29,7 +30,6 @@
     event.stopPropagation();
     onleave();
   }
-  const focus = (node: HTMLElement) => node.focus();
 </script>
 
 <svelte:window onkeydowncapture={key} />
@@ -52,7 +52,7 @@
   <h3 class="text-[16px]">{step.title}</h3>
   <p>{step.words}</p>
   <div class="mt-1 flex items-center gap-2">
-    {#key at}<button class="act act-go" use:focus onclick={() => (at + 1 < tourSteps.length ? at++ : onleave())}
+    {#key at}<button class="act act-go" use:takeFocus onclick={() => (at + 1 < tourSteps.length ? at++ : onleave())}
         >{at + 1 < tourSteps.length ? 'Next' : 'Begin'}</button
       >{/key}
     {#if at > 0}<button class="act act-plain" onclick={() => at--}>Back</button>{/if}

@@ -1,9 +1,10 @@
 <script lang="ts">
-  import { newVariable, retypeVariable, sentence, scopeFor, usesOfVariable, variablesOf, type Variable } from '@zany/core';
+  import { newVariable, retypeVariable, sentence, scopeFor, takeName, usesOfVariable, variablesOf, type Variable } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
-  import { takeFocus } from '$lib/shared/focus';
+  import { fieldKey, takeFocus } from '$lib/shared/focus';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import NumberField from './NumberField.svelte';
 
   /** The variables of the piece and of the open scene: what each is, how it begins, and where it is read and set. */
   let { session }: { session: EditorSession } = $props();
@@ -19,10 +20,8 @@
 
   function add(scene: string | null) {
     const id = newId();
-    const taken = new Set([...session.piece.variables.values()].map((variable) => variable.name));
-    let n = 1;
-    while (taken.has(`Variable ${n}`)) n++;
-    if (session.edit('New variable', newVariable(session.piece, id, { name: `Variable ${n}`, type: 'number', initial: 0 }, scene))) renaming = id;
+    const name = takeName(new Set([...session.piece.variables.values()].map((variable) => variable.name)), 'Variable 1');
+    if (session.edit('New variable', newVariable(session.piece, id, { name, type: 'number', initial: 0 }, scene))) renaming = id;
   }
 
   const set = (variable: Variable, field: string, value: unknown, name = `Change ${variable.name}`) =>
@@ -32,12 +31,6 @@
     const name = (event.currentTarget as HTMLInputElement).value.trim().slice(0, 120);
     renaming = null;
     if (name && name !== variable.name) set(variable, 'name', name, `Rename ${variable.name}`);
-  }
-
-  function setNumber(variable: Variable, field: string, event: Event) {
-    const { valueAsNumber } = event.currentTarget as HTMLInputElement;
-    if (field === 'initial') set(variable, field, Number.isFinite(valueAsNumber) ? valueAsNumber : 0);
-    else set(variable, field, Number.isFinite(valueAsNumber) ? valueAsNumber : undefined);
   }
 
   function setOptions(variable: Variable, event: Event) {
@@ -75,10 +68,6 @@
     if (session.edit(`Delete ${variable.name}`, [{ op: 'remove', table: 'variables', id: variable.id }]) && count)
       session.notify(`${variable.name} was used in ${count} places, which are loose ends now.`, { label: 'Undo', run: () => session.undo() });
   }
-  const stop = (event: KeyboardEvent) => {
-    event.stopPropagation();
-    if (event.key === 'Enter') (event.currentTarget as HTMLElement).blur();
-  };
 </script>
 
 {#each groups as { scene, title, list } (scene)}
@@ -95,7 +84,7 @@
               aria-label="Name of the variable"
               use:takeFocus
               onblur={(event) => rename(variable, event)}
-              onkeydown={stop}
+              onkeydown={fieldKey}
             />
           {:else}
             <button class="min-w-0 flex-1 truncate text-left font-semibold" title="Double-click to rename" ondblclick={() => (renaming = variable.id)}
@@ -115,23 +104,19 @@
           {#if variable.type === 'yes/no'}
             <button class="chip chip-teal" onclick={() => set(variable, 'initial', !variable.initial)}>{variable.initial ? 'yes' : 'no'}</button>
           {:else if variable.type === 'number'}
-            <input
-              class="field h-[22px] w-14 !px-1"
-              type="number"
-              value={variable.initial}
-              aria-label="{variable.name} begins as"
-              onkeydown={stop}
-              onchange={(event) => setNumber(variable, 'initial', event)}
+            <NumberField
+              value={Number(variable.initial)}
+              label="{variable.name} begins as"
+              onset={(value) => set(variable, 'initial', value ?? 0)}
+              step="any"
             />
             {#each ['min', 'max'] as const as limit (limit)}
-              <span class="soft">{limit === 'min' ? 'from' : 'to'}</span><input
-                class="field h-[22px] w-12 !px-1"
-                type="number"
-                value={variable[limit] ?? ''}
-                placeholder="–"
-                aria-label="{variable.name} {limit === 'min' ? 'at least' : 'at most'}"
-                onkeydown={stop}
-                onchange={(event) => setNumber(variable, limit, event)}
+              <span class="soft">{limit === 'min' ? 'from' : 'to'}</span><NumberField
+                value={variable[limit]}
+                label="{variable.name} {limit === 'min' ? 'at least' : 'at most'}"
+                onset={(value) => set(variable, limit, value)}
+                empty="–"
+                step="any"
               />
             {/each}
           {:else if variable.type === 'choice'}
@@ -146,7 +131,7 @@
               class="field h-[22px] w-full !px-1"
               value={(variable.options ?? []).join(', ')}
               aria-label="Choices of {variable.name}"
-              onkeydown={stop}
+              onkeydown={fieldKey}
               onchange={(event) => setOptions(variable, event)}
             />
           {:else}
@@ -155,7 +140,7 @@
               value={variable.initial}
               placeholder="empty"
               aria-label="{variable.name} begins as"
-              onkeydown={stop}
+              onkeydown={fieldKey}
               onchange={(event) => set(variable, 'initial', event.currentTarget.value.slice(0, 2000))}
             />
           {/if}

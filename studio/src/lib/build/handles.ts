@@ -1,4 +1,5 @@
 import type { Rect } from '@zany/core';
+import { snapEdge, type Guide } from './snap';
 
 /** The eight handles of a selection: which edges each one moves. */
 export const HANDLES = ['nw', 'n', 'ne', 'e', 'se', 's', 'sw', 'w'] as const;
@@ -38,3 +39,33 @@ export function pull(box: Rect, handle: Handle, dx: number, dy: number, keep: bo
   if (handle.includes('n')) y = box.y + box.height - height;
   return { x, y, width, height };
 }
+
+/** The same, with every moved edge caught by a line of `others` within `reach`, or set on a whole pixel. */
+export function pullSnapped(
+  begin: Rect,
+  handle: Handle,
+  dx: number,
+  dy: number,
+  keep: boolean,
+  others: readonly Rect[],
+  reach: number
+): { box: Rect; guides: readonly Guide[] } {
+  let box = pull(begin, handle, dx, dy, keep);
+  const guides: Guide[] = [];
+  for (const [edge, axis, size] of EDGES) {
+    if (!handle.includes(edge)) continue;
+    const isNear = edge === 'w' || edge === 'n';
+    const { value, guide } = snapEdge(isNear ? box[axis] : box[axis] + box[size], others, axis, reach);
+    const at = guide ? value : Math.round(value);
+    box = isNear ? { ...box, [axis]: at, [size]: Math.max(1, box[size] + box[axis] - at) } : { ...box, [size]: Math.max(1, at - box[axis]) };
+    if (guide) guides.push(guide);
+  }
+  return { box, guides };
+}
+
+const EDGES = [
+  ['w', 'x', 'width'],
+  ['e', 'x', 'width'],
+  ['n', 'y', 'height'],
+  ['s', 'y', 'height'],
+] as const;

@@ -26,6 +26,14 @@ function along(a: Rect, b: Rect, axis: 'x' | 'y'): Distance[] {
   return [...line(Math.min(a[axis], b[axis]), Math.max(a[axis], b[axis])), ...line(Math.min(aEnd, bEnd), Math.max(aEnd, bEnd))];
 }
 
+/** Where a rectangle of the scene is drawn, in screen pixels, with a margin of some around it. */
+export const onScreen = ({ x, y, width, height }: Rect, scale: number, margin = 0): Rect => ({
+  x: x * scale - margin,
+  y: y * scale - margin,
+  width: width * scale + 2 * margin,
+  height: height * scale + 2 * margin,
+});
+
 /** Degrees, clockwise from straight up, of a point seen from a middle; with `step`, the nearest multiple of it. */
 export function angleFrom(middle: { x: number; y: number }, point: { x: number; y: number }, step = 0): number {
   const degrees = (Math.atan2(point.x - middle.x, middle.y - point.y) * 180) / Math.PI;

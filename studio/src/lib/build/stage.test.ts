@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { HANDLES, pull } from './handles';
+import { HANDLES, pull, pullSnapped } from './handles';
 import { angleFrom, distancesBetween } from './measure';
 import { evenPlaces, snapEdge, snapMove } from './snap';
 
@@ -24,6 +24,19 @@ describe('handles', () => {
     expect(pull(box, 'w', 500, 0, false)).toMatchObject({ x: 179, width: 1 });
     expect(pull(box, 'se', 80, 0, true)).toMatchObject({ width: 160, height: 80 });
     expect(pull(box, 'nw', -80, 0, true)).toMatchObject({ x: 20, y: 60, width: 160, height: 80 });
+  });
+});
+
+describe('stretching', () => {
+  const others = [{ x: 0, y: 0, width: 390, height: 844 }];
+
+  test('an edge near a line is caught by it, another lands on a whole pixel, and those not moved stay', () => {
+    expect(pullSnapped(box, 'e', 207.6, 3, false, others, 5)).toEqual({ box: { ...box, width: 290 }, guides: [{ axis: 'x', at: 390 }] });
+    expect(pullSnapped(box, 'nw', -97, -20.4, false, others, 5)).toEqual({
+      box: { x: 0, y: 80, width: 180, height: 60 },
+      guides: [{ axis: 'x', at: 0 }],
+    });
+    expect(pullSnapped(box, 's', 40, 30.3, false, others, 5)).toEqual({ box: { ...box, height: 70 }, guides: [] });
   });
 });
 

@@ -2,6 +2,7 @@ import {
   apply,
   compile,
   framesOf,
+  isInside,
   pathText,
   pieceFromTrusted,
   pieceToJson,
@@ -52,6 +53,8 @@ export class EditorSession {
 
   /** What is shown: the piece with all pending edits, and a drag that is not finished. */
   program: Program = $state.raw(null as unknown as Program);
+  /** The same without what a preview shows, for what is not to be worked out anew while something is dragged. */
+  plain: Program = $state.raw(null as unknown as Program);
   sceneId: string | null = $state(null);
   selection: readonly string[] = $state.raw([]);
   /** Frames chosen in the shelf or on the map; the open one is always among them. */
@@ -82,10 +85,8 @@ export class EditorSession {
   litThread: string | null = $state(null);
   /** The layer whose thread line is being written. */
   writing: string | null = $state(null);
-  pairing = $state(false);
-  repeating = $state(false);
-  sliding = $state(false);
-  choosingPart = $state(false);
+  /** The panel that lies over the stage. */
+  panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | null = $state(null);
 
   /** Who else is here, where, and what they have selected. */
   readonly presences: Presences;
@@ -93,6 +94,7 @@ export class EditorSession {
   private confirmed!: Piece;
   private revision = 0;
   private pending: Batch[] = [];
+  /** The same as `plain`, but no state: an effect that ends a preview would read what it was before the edit. */
   private real!: Program;
   private undoStack: HistoryEntry[] = [];
   private redoStack: HistoryEntry[] = [];
@@ -281,14 +283,9 @@ export class EditorSession {
     this.reach = null;
   }
 
-  private isWithin(id: string, outer: string): boolean {
-    for (let at: string | null = id; at !== null; at = this.piece.layers.get(at)?.parent ?? null) if (at === outer) return true;
-    return false;
-  }
-
   select(ids: readonly string[]): void {
     this.selection = ids;
-    if (this.lookLayer !== null && !(ids.length > 0 && ids.every((id) => this.isWithin(id, this.lookLayer!)))) this.rest();
+    if (this.lookLayer !== null && !(ids.length > 0 && ids.every((id) => isInside(this.piece, id, this.lookLayer!)))) this.rest();
     if (this.writing && !ids.includes(this.writing)) this.writing = null;
   }
 
@@ -323,11 +320,6 @@ export class EditorSession {
   /** The program without what a preview shows, with the open scene as it is looked at: what commands read places and values from. */
   get settled(): Program {
     return this.asSeen(this.real);
-  }
-
-  /** The same as it is in the document, for commands that change how layers are nested. */
-  get plain(): Program {
-    return this.real;
   }
 
   undo(): void {
@@ -439,6 +431,7 @@ export class EditorSession {
 
   private show(program: Program): void {
     this.real = program;
+    this.plain = program;
     this.program = program;
     if (this.sceneId !== null && !program.scenes.has(this.sceneId)) this.openScene(startFrame(program) ?? framesOf(program.piece)[0]?.id ?? null);
     else if (this.sceneId === null && program.frames.length) this.openScene(startFrame(program));

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { takeFocus } from './focus';
   import { commands, keyLabel, type CommandContext } from './commands';
 
   let { context, onclose }: { context: CommandContext; onclose: () => void } = $props();
@@ -41,8 +42,6 @@
     else return;
     event.preventDefault();
   }
-
-  const focus = (node: HTMLElement) => node.focus();
 </script>
 
 <div class="fixed inset-0 z-50" role="presentation" onpointerdown={(event) => event.target === event.currentTarget && onclose()}>
@@ -57,7 +56,7 @@
       role="combobox"
       aria-expanded="true"
       aria-controls="finder-list"
-      use:focus
+      use:takeFocus
     />
     <ul id="finder-list" class="mt-1" role="listbox" aria-label="Commands">
       {#each shown as entry, i (entry.label)}

@@ -2,6 +2,7 @@
   import { count } from '@zany/core';
   import type { Other } from '$lib/client/presence.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { fieldKey } from './focus';
   import { desks, type Desk } from './commands';
   import Logo from './Logo.svelte';
   import ThemeButton from './ThemeButton.svelte';
@@ -52,10 +53,7 @@
         aria-label="Name of the piece"
         onfocus={(event) => event.currentTarget.select()}
         onblur={rename}
-        onkeydown={(event) => {
-          event.stopPropagation();
-          if (event.key === 'Enter') event.currentTarget.blur();
-        }}
+        onkeydown={fieldKey}
       />
     {:else}
       <h1 class="truncate text-[15px]">

@@ -1,10 +1,10 @@
 <script lang="ts">
+  import { takeFocus } from './focus';
   import { commands, keyLabel, otherKeys } from './commands';
 
   let { onclose }: { onclose: () => void } = $props();
 
   const groups = [...new Set(commands.map((command) => command.group))];
-  const focus = (node: HTMLElement) => node.focus();
 </script>
 
 <svelte:window
@@ -23,7 +23,7 @@
   <div class="pop scroll max-h-[86vh] w-[860px] max-w-[94vw] p-5" role="dialog" aria-label="Keys">
     <div class="mb-3 flex items-center">
       <h2 class="flex-1 text-[18px]">Keys</h2>
-      <button class="act act-plain" onclick={onclose} use:focus aria-label="Close">✕</button>
+      <button class="act act-plain" onclick={onclose} use:takeFocus aria-label="Close">✕</button>
     </div>
     <div class="columns-3 gap-6 max-lg:columns-2">
       {#each groups as group (group)}

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { nameOfState, printLine, resolveScreen, scopeFor, valueOfVariable, valueWords, type Report, type Value } from '@zany/core';
+  import { fieldKey } from './focus';
   import ChipMenu from './ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
 
@@ -105,10 +106,7 @@
                 value={now}
                 aria-label="Set {name}"
                 title="Set by hand"
-                onkeydown={(event) => {
-                  event.stopPropagation();
-                  if (event.key === 'Enter') event.currentTarget.blur();
-                }}
+                onkeydown={fieldKey}
                 onchange={(event) =>
                   onset(variable.id, variable.type === 'number' ? event.currentTarget.valueAsNumber || 0 : event.currentTarget.value)}
               />

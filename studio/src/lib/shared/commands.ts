@@ -279,7 +279,7 @@ export const commands: readonly Command[] = [
     group: 'Threads',
     keys: ['p'],
     when: (context) => many(context) || oneGroup(context),
-    run: ({ session }) => (session.pairing = true),
+    run: ({ session }) => (session.panel = 'pair up'),
   },
 
   {
@@ -288,16 +288,16 @@ export const commands: readonly Command[] = [
     group: 'Layers',
     keys: ['r'],
     when: (context) => building(context) && context.session.selection.length === 1,
-    run: ({ session }) => (session.repeating = true),
+    run: ({ session }) => (session.panel = 'repeat'),
   },
-  { id: 'slides', label: 'Make slides of the selection', group: 'Parts', keys: ['s'], when: many, run: ({ session }) => (session.sliding = true) },
+  { id: 'slides', label: 'Make slides of the selection', group: 'Parts', keys: ['s'], when: many, run: ({ session }) => (session.panel = 'slides') },
   {
     id: 'starters',
     label: 'Place a starter part',
     group: 'Parts',
     keys: ['y'],
     when: (context) => building(context) && context.session.sceneId !== null,
-    run: ({ session }) => (session.choosingPart = true),
+    run: ({ session }) => (session.panel = 'starter parts'),
   },
   {
     id: 'stay-put',

@@ -5,3 +5,9 @@ export const takeFocus: Action<HTMLElement> = (node) => {
   node.focus();
   if (node instanceof HTMLInputElement || node instanceof HTMLTextAreaElement) node.select();
 };
+
+/** What is typed in a field is no command of the desk; Enter ends the typing. */
+export function fieldKey(event: KeyboardEvent): void {
+  event.stopPropagation();
+  if (event.key === 'Enter') (event.currentTarget as HTMLElement).blur();
+}

@@ -8,4 +8,4 @@ export { drawLayer, setLayer, outlineOnly, writtenText, writeText } from './draw
 export { leadTo, bind, choiceOperations, chooseOne, leaveChoice, bringInto, addressIn, openOnClick } from './wire';
 export { makePartOfSelection, carryAcross, takeApartSelected, placeHere, goInside, placeEverywhere } from './parts';
 export { removeSelected, nudge, align, spread, stack, group, ungroup, sameSize, stayPut, slipAway, moveIntoView, stretch } from './arrange';
-export { selectAll, sheetOrder, selectBeside } from './select';
+export { boxed, selectAll, sheetOrder, selectBeside } from './select';

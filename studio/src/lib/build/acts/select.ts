@@ -1,4 +1,4 @@
-import { layersUnder, type Item } from '@zany/core';
+import { layersUnder, type Item, type Layer } from '@zany/core';
 import type { EditorSession } from '$lib/client/session.svelte';
 
 /** What is selected next. */
@@ -28,6 +28,9 @@ export function sheetOrder(items: readonly Item[]): readonly { readonly item: It
   );
   return found;
 }
+
+/** The layers of items as they stand on the page: a group's pose is the box around what is in it. */
+export const boxed = (items: readonly Item[]): Layer[] => items.map((item) => ({ ...item.layer, pose: { ...item.layer.pose, ...item.box } }));
 
 /** Selects the layer next to the selected one in the cue sheet, or the first. */
 export function selectBeside(session: EditorSession, by: 1 | -1): void {

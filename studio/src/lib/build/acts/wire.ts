@@ -1,7 +1,6 @@
 import { bindingWords, makeChoice, statesOf, wireTo, wireToState, wireToStep, type Bindable, type Operation } from '@zany/core';
 import { newId } from '$lib/client/ids';
 import type { EditorSession } from '$lib/client/session.svelte';
-
 import { freshLook } from './looks';
 
 /** Wiring the selection by a press. Each is one named edit. */
