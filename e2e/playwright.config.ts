@@ -4,8 +4,8 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'tests',
   workers: 1,
-  timeout: 60_000,
-  expect: { timeout: 8_000 },
+  timeout: 120_000,
+  expect: { timeout: 12_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/report.json' }]],
   outputDir: 'test-results/files',
   use: {

@@ -1,5 +1,5 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
-import { writePackage } from '@zany/core';
+import { writePackage, type Piece } from '@zany/core';
 import { compose, type ComposeSpec } from '@zany/core/testing';
 import type { FileToBring } from './pages.ts';
 
@@ -25,9 +25,13 @@ export class Studio {
   }
 
   /** Puts a whole piece in as a package, as the given of a test, and opens it. */
-  async given(spec: ComposeSpec): Promise<string> {
+  given(spec: ComposeSpec): Promise<string> {
+    return this.givenPiece(compose(spec));
+  }
+
+  async givenPiece(piece: Piece): Promise<string> {
     const origin = new URL(this.page.url()).origin;
-    const data = Buffer.from(writePackage(compose(spec), new Map()));
+    const data = Buffer.from(writePackage(piece, new Map()));
     const answer = await this.page.request.post('/api/packages', { data, headers: { origin, 'content-type': 'application/octet-stream' } });
     const { id } = (await answer.json()) as { id: string };
     await this.open(id);

@@ -165,7 +165,7 @@ export class ScreenView {
       const view = this.viewOf(scene, key, entry.shown);
       view.moving = values.has(entry.shown.node.key);
       this.dressLayer(view, entry.shown, entry.values, pictured);
-      view.styles.set('z-index', String(entry.shown.node.at + 1));
+      if (this.options.live) view.styles.set('z-index', String(entry.shown.node.at + 1));
       if (entry.isGhost) view.element.inert = true;
       if (entry.shown.children.length || view.inner.childElementCount)
         this.fill(scene, view.inner, entry.shown.children, entry.isGhost ? '-' : entry.shown.node.key, pictured, values, alive);
@@ -174,12 +174,15 @@ export class ScreenView {
     this.order(container, views);
   }
 
-  /** Elements stand in the order they are read: rows from the top, each from the left. What is in front is said by z-index. */
+  /**
+   * Elements of a live piece stand in the order they are read: rows from the top, each from the left; what is in front is said
+   * by z-index. In a still one nobody reads them, and they stand from the back to the front.
+   */
   private order(container: HTMLElement, views: readonly LayerView[]): void {
-    const sorted =
-      views.length > 1
-        ? [...views].sort((a, b) => a.shown.y + a.shown.height / 2 - (b.shown.y + b.shown.height / 2) || a.shown.x - b.shown.x)
-        : views;
+    const before = this.options.live
+      ? (a: Shown, b: Shown) => a.y + a.height / 2 - (b.y + b.height / 2) || a.x - b.x
+      : (a: Shown, b: Shown) => a.node.at - b.node.at;
+    const sorted = views.length > 1 ? [...views].sort((a, b) => before(a.shown, b.shown)) : views;
     let cursor = container.firstElementChild;
     while (cursor && !(cursor as HTMLElement).classList.contains('zany-layer')) cursor = cursor.nextElementSibling;
     for (const { element } of sorted) {
@@ -273,7 +276,7 @@ export class ScreenView {
   private dressLayer(view: LayerView, shown: Shown, values: Values, pictured: Pictured): void {
     view.shown = shown;
     const { layer } = shown.node;
-    placeElement(view.styles, shown, shown.parent === null ? scrolled(shown, values, pictured) : values);
+    placeElement(view.styles, shown, shown.parent === null ? scrolled(shown, values, pictured) : values, this.options.live);
     dress(view.styles, shown, values);
     if (view.inner !== view.element) this.placeInner(view, shown, values);
     this.dressContent(view, shown, values, pictured.surface.scene);

@@ -8,6 +8,7 @@ import { unwrap } from '../result.ts';
 import { randomOperations, randomPiece } from '../testing/arbitrary.ts';
 import { build, click, go } from '../testing/build.ts';
 import { apply } from './apply.ts';
+import { wireTo } from './commands/threads.ts';
 import type { Batch, Operation } from './operation.ts';
 import { rebase } from './rebase.ts';
 
@@ -84,6 +85,26 @@ describe('applying edits', () => {
     expect(next.scenes.get('pay')).toBe(program.scenes.get('pay'));
     expect(next.scenes.get('home')).not.toBe(program.scenes.get('home'));
     expect(next.frames).toBe(program.frames);
+  });
+
+  test('in a touched scene, layers with nothing changed in or on them keep their items', () => {
+    const piece = unwrap(
+      apply(build({ home: { layers: { buy: {}, note: {}, bar: { type: 'group' }, inner: {}, other: { type: 'group' }, calm: {} } } }), [
+        { op: 'set', table: 'layers', id: 'inner', path: ['parent'], value: 'bar' },
+        { op: 'set', table: 'layers', id: 'calm', path: ['parent'], value: 'other' },
+      ])
+    ).piece;
+    const before = compile(piece);
+    const kept = (operations: readonly Operation[]) => {
+      const applied = unwrap(apply(piece, operations));
+      const after = update(before, applied.piece, applied.touched).scenes.get('home')!;
+      return [...before.scenes.get('home')!.byId].filter(([id, item]) => after.byId.get(id) === item).map(([id]) => id);
+    };
+    const moved = (id: string): Operation[] => [{ op: 'set', table: 'layers', id, path: ['pose', 'x'], value: 9 }];
+    expect(kept(moved('buy'))).toEqual(['note', 'bar', 'inner', 'other', 'calm']);
+    expect(kept(moved('inner'))).toEqual(['buy', 'note', 'other', 'calm']);
+    const wired = wireTo(piece, ['calm'], 'home', () => 'wire');
+    expect(kept(wired)).toEqual(['buy', 'note', 'bar', 'inner']);
   });
 });
 

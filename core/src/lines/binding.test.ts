@@ -62,8 +62,13 @@ it('a step on a placement that names nothing means the scene it stands in, a cue
   expect(parseLine('after 2 s in Shut → put this in Shut', within).ok).toBe(false);
 });
 
-it('names written all at once are those written one by one', () => {
+it('names are written with their number where several have them, in quotes where they could be taken for something else', () => {
   const things = ['Pay', 'Pay', 'Pay in cash', 'next', 'a; b', 'Boats to Skarra', 'Boats'].map((name, i) => ({ id: `${i}`, name }));
   for (const reserved of [[], ['in ', 'to '], ['next']])
     expect(writtenNames(things, reserved)).toEqual(things.map(({ id }) => writeNamed(things, id, reserved)));
+  const written = (...reserved: string[]) => writtenNames(things, reserved).join(' | ');
+  expect(written()).toBe('Pay | Pay #2 | Pay in cash | next | "a; b" | Boats to Skarra | Boats');
+  expect(written('in ', 'to ')).toBe('"Pay" | "Pay" #2 | Pay in cash | next | "a; b" | Boats to Skarra | "Boats"');
+  expect(written('next')).toBe('Pay | Pay #2 | Pay in cash | "next" | "a; b" | Boats to Skarra | Boats');
+  expect([writeNamed(things, 'gone'), writeNamed(things, null)]).toEqual(['?gone', '?']);
 });

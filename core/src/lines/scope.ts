@@ -36,11 +36,28 @@ const once = <T>(make: () => T): (() => T) => {
   return () => (made ??= make());
 };
 
-/** The scope of a scene's threads; null is the piece. `owner` is the layer a thread belongs to. */
+const scopes = new WeakMap<Piece, Map<string, LineScope>>();
+
+/** The scope of a scene's threads; null is the piece. `owner` is the layer a thread belongs to. Made once for each. */
 export function scopeOf(piece: Piece, scene: string | null = null, owner: string | null = null): LineScope {
+  let known = scopes.get(piece);
+  if (!known) scopes.set(piece, (known = new Map()));
+  const key = `${scene ?? ''} ${owner ?? ''}`;
+  let scope = known.get(key);
+  if (!scope) known.set(key, (scope = makeScope(piece, scene, owner)));
+  return scope;
+}
+
+function makeScope(piece: Piece, scene: string | null, owner: string | null): LineScope {
   const expression = once(() => expressionScope(piece, scene));
   const layers = once(() => expression().things.filter((thing) => thing.kind === 'layer'));
+  const variables = once(() => expression().things.filter((thing) => thing.kind === 'variable'));
   const typeOf = (id: string) => piece.layers.get(id)?.type;
+  const stateful = once(() => {
+    const scenes = [...scenesOf(piece, 'frame'), ...scenesOf(piece, 'sheet')];
+    return [...layers().filter(({ id }) => typeOf(id) === 'placement'), ...scenes.filter((one) => one.states && one.id !== scene)];
+  });
+  const playable = once(() => layers().filter(({ id }) => ['placement', 'group', 'video', 'sound'].includes(typeOf(id) ?? '')));
   const subject = (of: string | undefined): Scene | undefined => {
     if (of === undefined) return piece.scenes.get((owner === null ? undefined : piece.layers.get(owner)?.part) ?? scene ?? '');
     return piece.scenes.get(of) ?? piece.scenes.get(piece.layers.get(of.split('/').at(-1)!)?.part ?? '');
@@ -53,14 +70,13 @@ export function scopeOf(piece: Piece, scene: string | null = null, owner: string
       return layers();
     },
     get variables() {
-      return expression().things.filter((thing) => thing.kind === 'variable');
+      return variables();
     },
     get stateful() {
-      const scenes = [...scenesOf(piece, 'frame'), ...scenesOf(piece, 'sheet')];
-      return [...layers().filter(({ id }) => typeOf(id) === 'placement'), ...scenes.filter((one) => one.states && one.id !== scene)];
+      return stateful();
     },
     get playable() {
-      return layers().filter(({ id }) => ['placement', 'group', 'video', 'sound'].includes(typeOf(id) ?? ''));
+      return playable();
     },
     scene,
     statesOf: (of) => {
@@ -70,7 +86,7 @@ export function scopeOf(piece: Piece, scene: string | null = null, owner: string
     labelsOf: (of) => Object.entries(subject(of)?.timeline?.labels ?? {}).map(([id, { name }]) => ({ id, name })),
     get conditions() {
       const selectable = layers().filter(({ id }) => id !== owner && canBeSelected(piece.layers.get(id)));
-      const flags = expression().things.filter(({ id, kind }) => kind === 'variable' && piece.variables.get(id)?.type === 'yes/no');
+      const flags = variables().filter(({ id }) => piece.variables.get(id)?.type === 'yes/no');
       const states = layers().flatMap(({ id, name }) =>
         statesOf(piece.scenes.get(piece.layers.get(id)?.part ?? '') ?? NO_STATES)
           .slice(1, 4)
@@ -98,42 +114,66 @@ const canBeSelected = (layer: Layer | undefined): boolean =>
 export const scopeFor = (piece: Piece, thread: Pick<Thread, 'on' | 'owner'>): LineScope =>
   scopeOf(piece, sceneOfThread(piece, thread as Thread), thread.on === 'layer' ? thread.owner : null);
 
+/** What is known of a list of named things, found once for each list. */
+interface Index {
+  readonly at: ReadonlyMap<string, number>;
+  /** For each thing, how many before it have its name. */
+  readonly ordinals: readonly number[];
+  /** The names in lower case. */
+  readonly sorted: readonly string[];
+  readonly written: Map<string, readonly string[]>;
+}
+
+const indices = new WeakMap<readonly Named[], Index>();
+
+function indexOf(things: readonly Named[]): Index {
+  const known = indices.get(things);
+  if (known) return known;
+  const counts = new Map<string, number>();
+  const ordinals = things.map(({ name }) => {
+    const before = counts.get(name) ?? 0;
+    counts.set(name, before + 1);
+    return before;
+  });
+  const made: Index = {
+    at: new Map(things.map(({ id }, i) => [id, i])),
+    ordinals,
+    sorted: things.map(({ name }) => name.toLowerCase()).sort(),
+    written: new Map(),
+  };
+  indices.set(things, made);
+  return made;
+}
+
 /**
  * How something is written: by name; the second of two with one name as `Name #2`; one that is not there as `?id`, one not
  * chosen yet as `?`.
  */
 export function writeNamed(things: readonly Named[], id: string | null, reserved: readonly string[] = []): string {
   if (id === null) return '?';
-  const thing = things.find((candidate) => candidate.id === id);
-  if (!thing) return `?${id}`;
-  const place = things.filter((candidate) => candidate.name === thing.name).indexOf(thing);
-  const name = writeName(thing.name, things, reserved);
-  return place > 0 ? `${name} #${place + 1}` : name;
+  const index = indexOf(things);
+  const at = index.at.get(id);
+  return at === undefined ? `?${id}` : writeAt(things, index, at, reserved);
 }
-
-const written = new WeakMap<readonly Named[], Map<string, readonly string[]>>();
 
 /** All things of a list as they are written; made once for each list and what may follow in the line. */
 export function writtenNames(things: readonly Named[], reserved: readonly string[] = []): readonly string[] {
-  let known = written.get(things);
-  if (!known) written.set(things, (known = new Map()));
+  const index = indexOf(things);
   const key = reserved.join('\n');
-  let names = known.get(key);
-  if (!names) known.set(key, (names = writeAll(things, reserved)));
+  const known = index.written.get(key);
+  if (known) return known;
+  const names = things.map((_, at) => writeAt(things, index, at, reserved));
+  index.written.set(key, names);
   return names;
 }
 
-function writeAll(things: readonly Named[], reserved: readonly string[]): string[] {
-  const sorted = things.map(({ name }) => name.toLowerCase()).sort();
-  const seen = new Map<string, number>();
-  return things.map(({ name }) => {
-    const place = seen.get(name) ?? 0;
-    seen.set(name, place + 1);
-    const longer = reserved.some((word) => holdsPrefix(sorted, `${name} ${word.trim()}`.toLowerCase()));
-    const bare = writeRaw(name, reserved, NAME_STOPS);
-    const one = longer && !bare.startsWith('"') ? JSON.stringify(name) : bare;
-    return place > 0 ? `${one} #${place + 1}` : one;
-  });
+/** A name, in quotes where it could be taken for more or for less than it is. */
+function writeAt(things: readonly Named[], { ordinals, sorted }: Index, at: number, reserved: readonly string[]): string {
+  const { name } = things[at]!;
+  const longer = reserved.some((word) => holdsPrefix(sorted, `${name} ${word.trim()}`.toLowerCase()));
+  const bare = writeRaw(name, reserved, NAME_STOPS);
+  const one = longer && !bare.startsWith('"') ? JSON.stringify(name) : bare;
+  return ordinals[at]! > 0 ? `${one} #${ordinals[at]! + 1}` : one;
 }
 
 /** Whether any of some sorted texts begins so. */
@@ -149,13 +189,6 @@ function holdsPrefix(sorted: readonly string[], prefix: string): boolean {
 
 /** Names end at a comma too, since a transition may be written behind one. */
 export const NAME_STOPS = [...STOPS, ','];
-
-/** A name, in quotes where it could be taken for more or for less than it is. */
-function writeName(name: string, things: readonly Named[], reserved: readonly string[]): string {
-  const longer = reserved.some((word) => things.some((other) => other.name.toLowerCase().startsWith(`${name} ${word.trim()}`.toLowerCase())));
-  const written = writeRaw(name, reserved, NAME_STOPS);
-  return longer && !written.startsWith('"') ? JSON.stringify(name) : written;
-}
 
 /** The thing of a name: the exact one, else the only one that differs in case. */
 export function findNamed(things: readonly Named[], name: string, ordinal: number): string | null {

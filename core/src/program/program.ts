@@ -82,7 +82,7 @@ export function update(program: Program, piece: Piece, touched: Touched): Progra
   let scenes = program.scenes;
   const variables = touched.variables ? new Map(piece.variables.entries()) : program.variables;
   for (const id of touched.scenes) {
-    const compiled = compileScene(piece, id, variables);
+    const compiled = compileScene(piece, id, variables, program.scenes.get(id));
     scenes = compiled ? scenes.set(id, compiled) : scenes.delete(id);
   }
   const frames = touched.frames ? framesOf(piece).map((scene) => scene.id) : program.frames;
@@ -106,13 +106,18 @@ export const startFrames = (program: Program): readonly string[] =>
 
 const placesOf = (frames: readonly string[]) => new Map(frames.map((id, place) => [id, place]));
 
-function compileScene(piece: Piece, id: string, variables: ReadonlyMap<string, Variable>): SceneProgram | null {
+/** Compiles a scene; what has not changed since `old` keeps its identity, so that views need not draw it anew. */
+function compileScene(piece: Piece, id: string, variables: ReadonlyMap<string, Variable>, old?: SceneProgram): SceneProgram | null {
   const scene = piece.scenes.get(id);
   if (!scene) return null;
   const byParent = new Map<string | null, Layer[]>();
   if (layerIdsOf(piece, id).size) collectByParent(piece, id, null, byParent);
   const items: Item[] = [];
-  for (const layer of byParent.get(null) ?? []) compileLayer(piece, layer, byParent, null, { x: 0, y: 0, shown: true }, items);
+  for (const layer of byParent.get(null) ?? []) {
+    const known = old?.byId.get(layer.id);
+    if (known && known.parent === null && known.layer === layer && isUnchanged(piece, known, byParent)) keep(known, items);
+    else compileLayer(piece, layer, byParent, null, { x: 0, y: 0, shown: true }, items);
+  }
   const states = scene.states ? statesOf(scene).map((state) => ({ id: state.id, name: state.name })) : none;
   return {
     scene,
@@ -129,6 +134,22 @@ function collectByParent(piece: Piece, scene: string, parent: string | null, fou
   const layers = layersUnder(piece, scene, parent);
   found.set(parent, layers);
   for (const layer of layers) if (layer.type === 'group') collectByParent(piece, scene, layer.id, found);
+}
+
+/** Whether an item, whose layer is the same as before, has the same threads, and in it all is the same. */
+function isUnchanged(piece: Piece, { layer, threads, children }: Item, byParent: Map<string | null, Layer[]>): boolean {
+  const [threadsNow, layersNow] = [threadsOf(piece, layer.id), byParent.get(layer.id) ?? none];
+  return (
+    threadsNow.length === threads.length &&
+    layersNow.length === children.length &&
+    threads.every((thread, i) => thread === threadsNow[i]) &&
+    children.every((child, i) => child.layer === layersNow[i] && isUnchanged(piece, child, byParent))
+  );
+}
+
+function keep(item: Item, items: Item[]): void {
+  items.push(item);
+  for (const child of item.children) keep(child, items);
 }
 
 interface Around {

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { fieldKey, takeFocus } from '$lib/shared/focus';
+  import { later } from '$lib/shared/later.svelte';
   import { layersUnder, moveInto, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { setFrame, sheetOrder } from './acts';
@@ -38,7 +39,14 @@
     unwired: rows.filter(({ item }) => fits.unwired(item)).length,
     'loose ends': loose.size,
   });
-  const shown = $derived(rows.filter(({ item }) => fits[filter](item) && item.layer.name.toLowerCase().includes(find.trim().toLowerCase())));
+  const fitting = $derived(rows.filter(({ item }) => fits[filter](item) && item.layer.name.toLowerCase().includes(find.trim().toLowerCase())));
+
+  /** As many rows as a sheet shows at once; the rest follow when these are painted. */
+  const FIRST = 24;
+  const whole = later(() => session.sceneId);
+  const shown = $derived(
+    whole.ready || fitting.slice(FIRST).some(({ item }) => session.selection.includes(item.layer.id)) ? fitting : fitting.slice(0, FIRST)
+  );
 
   function pick(id: string, event: MouseEvent | KeyboardEvent) {
     const { selection } = session;

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { framesOf, likelyFrames, statesOf, targetsOf, threadsOf, type Item, type Thread } from '@zany/core';
+  import { later } from '$lib/shared/later.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { bringInto, leadTo } from './acts';
@@ -9,6 +10,7 @@
 
   let typed = $state('');
   let most = $state(8);
+  const whole = later(() => session.sceneId);
   $effect(() => {
     void session.sceneId;
     void session.selection;
@@ -60,12 +62,14 @@
 
 <div class="flex flex-col gap-3">
   {#if one}<p class="soft -mt-1">of {one.layer.name}</p>{/if}
-  {#each landings.slice(0, most) as { thread, item } (thread.id)}
+  {#each whole.ready ? landings.slice(0, most) : landings.slice(0, 1) as { thread, item } (thread.id)}
     <Landing {session} {thread} {item} named={!one} />
   {:else}
     {#if !canPick}<p class="soft">Select a layer to see where it leads, and to pick where it should lead.</p>{/if}
   {/each}
-  {#if landings.length > most}<button class="chip chip-ghost self-start" onclick={() => (most += 12)}>{landings.length - most} more</button>{/if}
+  {#if whole.ready && landings.length > most}<button class="chip chip-ghost self-start" onclick={() => (most += 12)}
+      >{landings.length - most} more</button
+    >{/if}
 
   {#if canPick}
     <div class="flex flex-col gap-2 border-t border-dashed border-[var(--line)] pt-2.5">
@@ -100,7 +104,7 @@
         </div>
       {/if}
       <div class="grid grid-cols-3 gap-2">
-        {#each choices.slice(0, 24) as frame, i (frame.id)}
+        {#each choices.slice(0, whole.ready ? 24 : 9) as frame, i (frame.id)}
           <button
             class="flex min-w-0 flex-col items-center gap-0.5 rounded-md border-2 p-1 {led.has(frame.id)
               ? 'border-[var(--gold)]'

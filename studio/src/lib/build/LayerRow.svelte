@@ -26,13 +26,15 @@
   const layer = $derived(item.layer);
   const isSelected = $derived(session.selection.includes(layer.id));
   const isOnly = $derived(isSelected && session.selection.length === 1);
-  const finding = $derived(session.findings.find((found) => found.place.layer === layer.id));
-  const asks = $derived(session.findings.some((found) => found.rule === 'looks-clickable' && found.place.layer === layer.id));
+  const findings = $derived(session.findingsAt(layer.id));
+  const finding = $derived(findings[0]);
+  const asks = $derived(findings.some((found) => found.rule === 'looks-clickable'));
   const likely = $derived(asks && isOnly ? likelyFrames(session.piece, layer, layer.scene, framesOf(session.piece)).slice(0, 3) : []);
   const address = $derived(isOnly && item.threads.length === 0 ? addressIn(layer.text) : null);
   const bindings = $derived(Object.entries(layer.bindings ?? {}) as [Bindable, string][]);
-  const choice = $derived(session.piece.scenes.get(layer.scene)?.choices?.[layer.choice ?? '']);
+  const choice = $derived(layer.choice === undefined ? undefined : session.piece.scenes.get(layer.scene)?.choices?.[layer.choice]);
   let renaming = $state(false);
+  let hovered = $state(false);
   let row: HTMLElement;
 
   /** A layer picked on the stage comes into view here with its threads and the line to write. */
@@ -77,11 +79,17 @@
   tabindex="-1"
   data-row={layer.id}
   draggable={session.canEdit && !renaming}
-  onpointerenter={() => (session.lit = [layer.id])}
-  onpointerleave={() => (session.lit = [])}
+  onpointerenter={() => {
+    hovered = true;
+    session.lit = [layer.id];
+  }}
+  onpointerleave={() => {
+    hovered = false;
+    session.lit = [];
+  }}
 >
   {#if isSelected}<span class="absolute bottom-0 left-0 top-0 w-1 bg-[var(--gold)]"></span>{/if}
-  <div class="group/row flex min-h-[22px] items-center gap-2">
+  <div class="flex min-h-[22px] items-center gap-2">
     <LayerMark type={layer.type} fill={layer.style.fill} />
     {#if renaming}
       <input
@@ -115,30 +123,26 @@
     {:else}
       <span class="min-w-0 truncate text-[11.5px] {layer.type === 'placement' ? 'text-[var(--plum)]' : 'soft'}" title={meta}>{meta}</span>
     {/if}
-    <span
-      class="flex {layer.locked || layer.hidden || isSelected
-        ? ''
-        : 'opacity-0'} shrink-0 gap-0.5 focus-within:opacity-100 group-hover/row:opacity-100"
-    >
-      <button
-        class="soft px-0.5"
-        aria-pressed={layer.locked ?? false}
-        aria-label={layer.locked ? 'Unlock' : 'Lock'}
-        title={layer.locked ? 'Unlock' : 'Lock'}
-        onclick={() =>
-          setLayer(session, [layer.id], layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`, ['locked'], layer.locked ? undefined : true)}
-        >{#if layer.locked}<Lock size={12} />{:else}<LockOpen size={12} />{/if}</button
-      >
-      <button
-        class="soft px-0.5"
-        aria-pressed={layer.hidden ?? false}
-        aria-label={layer.hidden ? 'Show' : 'Hide'}
-        title={layer.hidden ? 'Show' : 'Hide'}
-        onclick={() =>
-          setLayer(session, [layer.id], layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`, ['hidden'], layer.hidden ? undefined : true)}
-        >{#if layer.hidden}<EyeOff size={12} />{:else}<Eye size={12} />{/if}</button
-      >
-    </span>
+    {#if layer.locked || layer.hidden || isSelected || hovered}<span class="flex shrink-0 gap-0.5">
+        <button
+          class="soft px-0.5"
+          aria-pressed={layer.locked ?? false}
+          aria-label={layer.locked ? 'Unlock' : 'Lock'}
+          title={layer.locked ? 'Unlock' : 'Lock'}
+          onclick={() =>
+            setLayer(session, [layer.id], layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`, ['locked'], layer.locked ? undefined : true)}
+          >{#if layer.locked}<Lock size={12} />{:else}<LockOpen size={12} />{/if}</button
+        >
+        <button
+          class="soft px-0.5"
+          aria-pressed={layer.hidden ?? false}
+          aria-label={layer.hidden ? 'Show' : 'Hide'}
+          title={layer.hidden ? 'Show' : 'Hide'}
+          onclick={() =>
+            setLayer(session, [layer.id], layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`, ['hidden'], layer.hidden ? undefined : true)}
+          >{#if layer.hidden}<EyeOff size={12} />{:else}<Eye size={12} />{/if}</button
+        >
+      </span>{/if}
   </div>
   {#if item.threads.length || bindings.length || choice || asks || isOnly}
     <div class="ml-[22px]">

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { fieldKey, takeFocus } from '$lib/shared/focus';
   import { moveFrames } from '@zany/core';
-  import Thumb from '$lib/shared/Thumb.svelte';
+  import Windowed from '$lib/shared/Windowed.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { addFrame, copyFrame, removeFrames, setFrame } from './acts';
+  import ShelfFrame from './ShelfFrame.svelte';
   import ShelfScenes from './ShelfScenes.svelte';
   import Popover from '$lib/shared/Popover.svelte';
 
@@ -33,13 +33,6 @@
     } else session.openScene(id);
   }
 
-  function rename(id: string, event: Event) {
-    const name = (event.currentTarget as HTMLInputElement).value.trim();
-    const old = session.piece.scenes.get(id)?.name;
-    renaming = null;
-    if (name && name !== old) setFrame(session, id, `Rename ${old}`, 'name', name.slice(0, 120));
-  }
-
   function drop(event: DragEvent) {
     if (dropBefore === undefined || !dragged.length) return;
     event.preventDefault();
@@ -50,7 +43,6 @@
   }
 
   const bundleOf = (id: string) => session.piece.head.bundles?.[session.piece.scenes.get(id)?.bundle ?? '']?.name ?? null;
-  const isStart = (id: string) => session.piece.head.start.includes(id);
   const startHere = (id: string) =>
     session.edit('Set the start frame', [{ op: 'set', table: 'piece', id: session.piece.head.id, path: ['start'], value: [id] }]);
 </script>
@@ -63,78 +55,31 @@
   }}
   ondrop={drop}
 >
-  {#each session.program.frames as id, place (id)}
-    {@const program = session.program.scenes.get(id)!}
-    {@const isOpen = id === session.sceneId}
-    {@const kind = session.piece.head.kinds?.[program.scene.kind ?? '']}
-    {@const bundle = bundleOf(id)}
-    {#if bundle !== bundleOf(session.program.frames[place - 1] ?? '')}
-      <h2 class="w-full shrink-0 truncate px-2 text-center text-[11.5px] {bundle ? 'font-semibold' : 'soft'}" title={bundle ?? 'in no bundle'}>
-        {bundle ?? '·'}
-      </h2>
-    {/if}
-    <div
-      class="relative flex w-[78px] flex-col items-center"
-      role="group"
-      aria-label={program.scene.name}
-      data-shelf-frame={id}
-      draggable={session.canEdit}
-      ondragstart={() => (dragged = session.frameSelection.includes(id) ? [...session.frameSelection] : [id])}
-      ondragover={(event) => {
-        if (!dragged.length) return;
-        const box = event.currentTarget.getBoundingClientRect();
-        dropBefore = event.clientY < box.top + box.height / 2 ? id : (session.program.frames[place + 1] ?? null);
-      }}
-      ondragend={() => ((dropBefore = undefined), (dragged = []))}
-    >
-      {#if dropBefore === id}<span class="absolute -top-1.5 left-1 right-1 h-0.5 bg-[var(--gold)]"></span>{/if}
-      <button
-        class="relative grid max-h-[92px] place-items-center rounded-md border-2 bg-[var(--sheet)] p-[2px] {isOpen
-          ? 'border-[var(--gold)]'
-          : session.frameSelection.includes(id)
-            ? 'border-[var(--plum)]'
-            : 'border-transparent'}"
-        aria-current={isOpen ? 'true' : undefined}
-        aria-label="Open {program.scene.name}"
-        onclick={(event) => pick(id, event)}
-        ondblclick={() => session.canEdit && (renaming = id)}
-        oncontextmenu={(event) => {
-          event.preventDefault();
-          if (!session.frameSelection.includes(id)) session.openScene(id);
-          menu = { id, anchor: event.currentTarget };
-        }}
-      >
-        <span class={program.scene.draft ? 'opacity-70 outline-2 outline-dashed outline-[var(--soft)]' : ''}
-          ><Thumb scene={program} assetUrl={session.assetUrl} width={66} height={86} /></span
-        >
-        {#if worst.get(id)}<span
-            class="absolute right-0.5 top-0.5 grid h-3.5 w-3.5 place-items-center rounded-full text-[9px] font-bold text-white {worst.get(id) ===
-            'must'
-              ? 'bg-[var(--brick)]'
-              : 'bg-[var(--gold-text)]'}"
-            title={worst.get(id) === 'must' ? 'something must be fixed' : 'worth a look'}>{worst.get(id) === 'must' ? '×' : '!'}</span
-          >{/if}
-      </button>
-      {#if renaming === id}
-        <input
-          class="field h-5 w-full !px-1 text-[11px]"
-          value={program.scene.name}
-          use:takeFocus
-          maxlength="120"
-          aria-label="Name of the frame"
-          onblur={(event) => rename(id, event)}
-          onkeydown={fieldKey}
-        />
-      {:else}
-        <span class="w-full truncate text-center text-[11.5px] {isOpen ? '' : 'soft'}" title={program.scene.name}
-          >{isStart(id) ? '▸ ' : ''}{#if kind}<span style:color={kind.color} title={kind.name}>{kind.mark}</span>&nbsp;{/if}{program.scene.ending
-            ? '◼ '
-            : ''}{place + 1}
-          {program.scene.name}</span
-        >
+  <Windowed list={session.program.frames} size={6} height={112} keep={session.sceneId}>
+    {#snippet entry(id, place)}
+      {#if bundleOf(id) !== bundleOf(session.program.frames[place - 1] ?? '')}
+        {@const bundle = bundleOf(id)}
+        <h2 class="w-full shrink-0 truncate px-2 text-center text-[11.5px] {bundle ? 'font-semibold' : 'soft'}" title={bundle ?? 'in no bundle'}>
+          {bundle ?? '·'}
+        </h2>
       {/if}
-    </div>
-  {/each}
+      <ShelfFrame
+        {session}
+        {id}
+        {place}
+        worst={worst.get(id)}
+        dropsHere={dropBefore === id}
+        bind:renaming
+        onpick={(event) => pick(id, event)}
+        onmenu={(anchor) => (menu = { id, anchor })}
+        ondrag={() => (dragged = session.frameSelection.includes(id) ? [...session.frameSelection] : [id])}
+        ondragover={(before) => {
+          if (dragged.length) dropBefore = before ? id : (session.program.frames[place + 1] ?? null);
+        }}
+        ondragend={() => ((dropBefore = undefined), (dragged = []))}
+      />
+    {/snippet}
+  </Windowed>
   {#if dropBefore === null}<span class="h-0.5 w-14 bg-[var(--gold)]"></span>{/if}
   {#if session.canEdit}
     <button

@@ -39,7 +39,11 @@
     session.edit('Reorder threads', moveThread(session.piece, thread.id, event.key === 'ArrowUp' ? -1 : 1));
   }
   const scope = $derived(scopeFor(session.piece, thread));
-  const hasFinding = $derived(session.findings.some((finding) => finding.place.thread === thread.id && finding.severity === 'must'));
+  const hasFinding = $derived(
+    (thread.on === 'layer' ? session.findingsAt(thread.owner) : session.findings).some(
+      (finding) => finding.place.thread === thread.id && finding.severity === 'must'
+    )
+  );
   const last = $derived(thread.branches.length - 1);
 
   const kinds = Object.values(stepKinds).map((kind) => ({ value: kind.fresh as Step, label: kind.label, hint: '' }));

@@ -7,7 +7,8 @@ let program: Program | null = null;
 let version = 0;
 let timer: ReturnType<typeof setTimeout> | undefined;
 
-const PAUSE = 60;
+/** Long enough that what is being drawn for the edit has the machine to itself. */
+const PAUSE = 150;
 /** The answer has to be there within a second of an edit, however many states a piece has. */
 const MOST_TIME = 600;
 

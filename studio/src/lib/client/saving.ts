@@ -1,5 +1,6 @@
 import { fault, type Batch, type Fault } from '@zany/core';
 import type { BatchResult } from '$lib/shared/types';
+import { afterPaint } from '$lib/shared/paint';
 import { ask } from './api';
 import { forgetBatches, keepBatch } from './store';
 
@@ -64,12 +65,12 @@ export class SaveQueue {
   private pump(): void {
     if (this.sending || this.stopped || this.timer) return this.tell();
     if (this.waiting.length === 0) return this.tell();
-    void this.send();
+    this.sending = true;
+    afterPaint(() => void this.send());
     this.tell();
   }
 
   private async send(): Promise<void> {
-    this.sending = true;
     const batches = this.waiting.slice(0, MOST_AT_ONCE);
     const answer = await ask<{ results: BatchResult[] }>('POST', `/api/pieces/${this.piece}/batches`, { batches });
     this.sending = false;

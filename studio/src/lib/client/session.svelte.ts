@@ -41,6 +41,7 @@ export interface Notice {
 }
 
 const MOST_HISTORY = 300;
+const NO_FINDINGS: readonly Finding[] = [];
 
 /**
  * One open piece: what is confirmed by the server, what is pending, what is shown, what is selected, and what can be
@@ -232,6 +233,23 @@ export class EditorSession {
   get findings(): readonly Finding[] {
     return this.audit?.findings ?? [];
   }
+
+  /** The findings at a layer itself, or in its threads. */
+  findingsAt(layer: string): readonly Finding[] {
+    return this.byLayer.get(layer) ?? NO_FINDINGS;
+  }
+
+  private readonly byLayer = $derived.by(() => {
+    const found = new Map<string, Finding[]>();
+    for (const finding of this.findings) {
+      const { layer } = finding.place;
+      if (!layer) continue;
+      const list = found.get(layer);
+      if (list) list.push(finding);
+      else found.set(layer, [finding]);
+    }
+    return found;
+  });
 
   assetUrl = (asset: string): string => `/api/pieces/${this.id}/assets/${asset}`;
 

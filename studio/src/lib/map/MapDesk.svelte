@@ -22,6 +22,9 @@
   let height = $state(700);
   let zoom: number | null = $state(null);
   let pan = $state({ x: 0, y: 0 });
+  /** Frames narrower than this on screen are shown as plain sheets. */
+  const TINY = 28;
+
   let ground: HTMLElement;
   let hovered: string | null = $state(null);
   let drawing: { layer: string; from: string; x: number; y: number; toX: number; toY: number; over: string | null } | null = $state.raw(null);
@@ -45,22 +48,25 @@
     JSON.stringify([
       session.program.frames.map((id) => [id, sizes.get(id)!.width, sizes.get(id)!.height]),
       [...new Set(stitches.map(({ from, to }) => `${from} ${to}`))],
+      session.piece.head.start,
     ])
   );
 
   // The map is laid out anew only when frames come, go, change size, or lead elsewhere.
   $effect(() => {
-    const [frames, links] = JSON.parse(shape) as [[string, number, number][], string[]];
+    const [frames, links, start] = JSON.parse(shape) as [[string, number, number][], string[], string[]];
     const task: LayoutTask = {
       version: ++asked,
       frames: frames.map(([id, wide, high]) => ({ id, width: wide, height: high + 24 })),
       links: links.map((link) => link.split(' ') as [string, string]),
+      start,
     };
     worker.postMessage(task);
   });
 
   const fitted = $derived(layout ? Math.min(1.4, (width - 40) / layout.width, (height - 40) / layout.height) : 1);
-  const scale = $derived(zoom ?? Math.max(0.08, fitted));
+  const least = $derived(Math.min(0.08, fitted));
+  const scale = $derived(zoom ?? fitted);
   /** Knots and eyelets keep a size that can be seen. */
   const dot = $derived(Math.min(2, Math.max(1, 0.8 / scale)));
   const origin = $derived(zoom === null && layout ? { x: (width - layout.width * scale) / 2, y: (height - layout.height * scale) / 2 } : pan);
@@ -75,7 +81,7 @@
 
   /** Zooms about a point of the desk. */
   function setZoom(to: number, x: number, y: number) {
-    const next = Math.max(0.08, Math.min(4, to));
+    const next = Math.max(least, Math.min(4, to));
     pan = { x: x - ((x - origin.x) / scale) * next, y: y - ((y - origin.y) / scale) * next };
     zoom = next;
   }
@@ -230,7 +236,9 @@
             ondblclick={() => open(id)}
             onkeydown={(event) => event.key === 'Enter' && (event.preventDefault(), open(id))}
           >
-            <Thumb scene={program} assetUrl={session.assetUrl} width={size.width} height={size.height} radius={6} />
+            {#if size.width * scale >= TINY}<Thumb scene={program} assetUrl={session.assetUrl} width={size.width} height={size.height} radius={6} />
+            {:else}<span class="block" style:width="{size.width}px" style:height="{size.height}px" style:background={program.scene.background}
+              ></span>{/if}
           </button>
           <p class="mt-1 flex items-center gap-1" style:font-size="{Math.min(30, Math.max(12, 11 / scale))}px" style:width="{size.width + 36}px">
             {#if session.piece.head.start.includes(id)}<span class="chip chip-teal !min-h-0 !px-1 !leading-tight">start</span>{/if}

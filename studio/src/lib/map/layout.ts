@@ -5,6 +5,7 @@ export interface LayoutTask {
   readonly frames: readonly { readonly id: string; readonly width: number; readonly height: number }[];
   /** Which frame leads to which, each pair once. */
   readonly links: readonly (readonly [string, string])[];
+  readonly start: readonly string[];
 }
 
 export interface LayoutAnswer {

@@ -1,9 +1,17 @@
 /// <reference lib="webworker" />
 import dagre from '@dagrejs/dagre';
+import { inColumns } from './columns';
 import type { LayoutAnswer, LayoutTask } from './layout';
+
+/** With more links than this the layout that minds each of them takes seconds, and soon minutes. */
+const MOST_LINKS = 150;
 
 /** Places frames from left to right by flow; those that nothing leads to or from stand in columns after it. */
 onmessage = ({ data }: MessageEvent<LayoutTask>) => {
+  if (data.links.length > MOST_LINKS) {
+    const answer: LayoutAnswer = { version: data.version, ...inColumns(data.frames, data.links, data.start) };
+    return postMessage(answer);
+  }
   const linked = new Set(data.links.flat());
   const graph = new dagre.graphlib.Graph();
   graph.setGraph({ rankdir: 'LR', nodesep: 48, ranksep: 120, marginx: 40, marginy: 40 });

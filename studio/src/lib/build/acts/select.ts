@@ -13,12 +13,28 @@ export function selectAll(session: EditorSession): void {
     );
 }
 
+interface SheetEntry {
+  readonly item: Item;
+  readonly depth: number;
+}
+
+const entries = new WeakMap<Item, SheetEntry>();
+
+/** The same object for the same item, so that its row is left alone. */
+function entryOf(item: Item, depth: number): SheetEntry {
+  const known = entries.get(item);
+  if (known?.depth === depth) return known;
+  const made = { item, depth };
+  entries.set(item, made);
+  return made;
+}
+
 /** Layers as the cue sheet lists them: frontmost first, what is in a group under it. */
-export function sheetOrder(items: readonly Item[]): readonly { readonly item: Item; readonly depth: number }[] {
-  const found: { item: Item; depth: number }[] = [];
+export function sheetOrder(items: readonly Item[]): readonly SheetEntry[] {
+  const found: SheetEntry[] = [];
   const add = (list: readonly Item[], depth: number) => {
     for (const item of [...list].reverse()) {
-      found.push({ item, depth });
+      found.push(entryOf(item, depth));
       add(item.children, depth + 1);
     }
   };

@@ -1,0 +1,69 @@
+import { compose, LARGE, largePiece, type PlacedSpec } from '@zany/core/testing';
+import { expect, test } from '../tests/studio.ts';
+import { answers, timeAnswers } from './answer.ts';
+
+const ms = (n: number) => `${n.toFixed(n < 10 ? 1 : 0)} ms`;
+
+function tell(what: string, times: readonly number[], budget: string): void {
+  const sorted = [...times].sort((a, b) => a - b);
+  const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))]!;
+  expect(sorted.length).toBeGreaterThan(10);
+  console.log(`\r  ${what.padEnd(62)} ${`${ms(at(0.5))} median, ${ms(at(0.95))} 95th`.padEnd(34)} ${budget}`);
+}
+
+test('key presses in the cue sheet of the large piece', async ({ studio, page }) => {
+  await studio.givenPiece(largePiece(LARGE));
+  for (let i = 0; i < 30; i++) await page.keyboard.press('PageDown');
+  await page.keyboard.press('.');
+  await expect(studio.looseEnds()).toHaveText(/loose end/, { timeout: 60_000 });
+  await timeAnswers(page, 'keydown');
+  const budget = 'budget 50 ms 95th';
+  const press = async (what: string, keys: readonly string[], between = 160) => {
+    await answers(page);
+    for (const key of keys) {
+      await page.keyboard.press(key);
+      await page.waitForTimeout(between);
+    }
+    tell(`press to paint: ${what}`, (await answers(page)).toPaint, budget);
+  };
+  const many = (key: string, times = 30) => Array.from({ length: times }, () => key);
+  await press('a key that does nothing, beside the others', many('F9'));
+  await press('nudge a layer', many('ArrowRight'));
+  await press('nudge at the speed of a held key', many('ArrowDown', 40), 33);
+  await press('select the next layer', many('.'));
+  await press('open the next frame', many('PageDown', 24), 500);
+  await page.keyboard.press('.');
+  await page.keyboard.press('Enter');
+  await press('write a thread line', [...'click -> go to Frame 120']);
+});
+
+test('drags over 300 layers', async ({ studio, page }) => {
+  const layers = Object.fromEntries<PlacedSpec>(
+    Array.from({ length: 300 }, (_, i) => [`L${i}`, { at: [(i % 20) * 18, Math.floor(i / 20) * 40, 16, 30], style: { fill: '#f0b13c' } }])
+  );
+  await studio.givenPiece(compose({ frames: { home: { layers } } }));
+  const box = (await studio.sheet.boundingBox())!;
+  await timeAnswers(page, 'pointermove');
+  await page.mouse.move(box.x + 5, box.y + 5);
+  await page.mouse.down();
+  for (let i = 1; i < 80; i++) await page.mouse.move(box.x + 5 + i * 2, box.y + 5 + i * 3);
+  tell('dragging one of 300 layers: work of a frame', (await answers(page)).work, 'budget 16.7 ms 95th');
+  await page.mouse.up();
+});
+
+test('the map of 400 frames', async ({ studio, page }) => {
+  await studio.givenPiece(largePiece(LARGE));
+  await studio.desk('Map');
+  const map = page.locator('[data-map]');
+  await expect(map.locator('[data-frame]').first()).toBeVisible({ timeout: 60_000 });
+  await page.waitForTimeout(3000);
+  const box = (await map.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await timeAnswers(page, 'wheel');
+  for (let i = 0; i < 60; i++) await page.mouse.wheel(i % 2 ? 40 : -30, 60);
+  tell('map: panning over 400 frames, work of a frame', (await answers(page)).work, 'budget 16.7 ms 95th');
+  await page.keyboard.down('Control');
+  for (let i = 0; i < 60; i++) await page.mouse.wheel(0, i < 30 ? -60 : 60);
+  await page.keyboard.up('Control');
+  tell('map: zooming over 400 frames, work of a frame', (await answers(page)).work, 'budget 16.7 ms 95th');
+});
