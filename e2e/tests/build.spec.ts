@@ -198,6 +198,107 @@ test('whoever else is in the piece is seen, where they are and what they have se
   await expect(avatar).toHaveCount(0);
 });
 
+test('looks are tried by pointing at them, and come in their own time', async ({ studio, page }) => {
+  await studio.given({
+    frames: {
+      Home: {
+        layers: {
+          Buy: {
+            at: [20, 100, 350, 56],
+            text: 'Buy',
+            style: { fill: '#112233' },
+            looks: { hover: { style: { fill: '#ddeeff' }, ms: 400, easing: 'linear' } },
+          },
+        },
+      },
+    },
+  });
+  await studio.select('Buy');
+  const strip = page.getByRole('region', { name: 'Strip' });
+  const paint = () =>
+    studio.sheet
+      .locator('.zany-layer')
+      .first()
+      .evaluate((node) => getComputedStyle(node).backgroundColor);
+  const [rest, hover] = ['rgb(17, 34, 51)', 'rgb(221, 238, 255)'];
+  expect(await paint()).toBe(rest);
+  await page.evaluate(() => {
+    const layer = document.querySelector('[data-sheet] .zany-layer')!;
+    const seen = ((window as unknown as { seen: Set<string> }).seen = new Set<string>());
+    new MutationObserver(() => seen.add(getComputedStyle(layer).backgroundColor)).observe(layer, { attributes: true });
+  });
+  await strip.getByRole('button', { name: 'Hover look', exact: true }).hover();
+  await expect.poll(paint).toBe(hover);
+  expect(await page.evaluate(() => (window as unknown as { seen: Set<string> }).seen.size)).toBeGreaterThan(3);
+  await strip.getByRole('tab', { name: 'Looks' }).hover();
+  await expect.poll(paint).toBe(rest);
+  await expect(strip.getByRole('button', { name: 'Rest look', exact: true })).toHaveAttribute('aria-pressed', 'true');
+});
+
+test('a picture is cropped, and one to compare with is kept with its scene', async ({ studio, page }) => {
+  await studio.newPiece('Pictures');
+  const { default: sharp } = await import('sharp');
+  const buffer = await sharp({ create: { width: 300, height: 100, channels: 3, background: '#336699' } })
+    .png()
+    .toBuffer();
+  await page.locator('[data-chooser]').setInputFiles({ name: 'pier.png', mimeType: 'image/png', buffer });
+  await page.getByRole('button', { name: /^As layers in/ }).click();
+  await studio.select('pier');
+  const bar = page.getByRole('toolbar', { name: 'Properties' });
+  await bar.getByRole('button', { name: 'More properties' }).click();
+  await page.getByRole('button', { name: 'cropped' }).click();
+  await page.getByLabel('What is kept, across').fill('100');
+  const img = studio.sheet.locator('img').first();
+  await expect(img).toHaveCSS('object-position', '100% 50%');
+  await page.keyboard.press('Escape');
+  await studio.saved();
+
+  await page.locator('[data-comparer]').setInputFiles({ name: 'drawn.png', mimeType: 'image/png', buffer });
+  const reference = page.getByAltText('Reference to compare with');
+  await page.getByLabel('Opacity of the reference').fill('80');
+  await expect(reference).toHaveCSS('opacity', '0.8');
+  await page.waitForTimeout(500);
+  await page.reload();
+  await expect(reference).toHaveCSS('opacity', '0.8');
+  await expect(img).toHaveCSS('object-position', '100% 50%');
+  await page.getByRole('button', { name: 'New frame' }).click();
+  await expect(reference).toHaveCount(0);
+  await page.keyboard.press('PageUp');
+  await expect(reference).toBeVisible();
+  await page.getByRole('button', { name: 'Take the reference away' }).click();
+  await page.reload();
+  await expect(img).toBeVisible();
+  await expect(reference).toHaveCount(0);
+});
+
+test('a shelf of very many frames holds those near the view, and follows the open one; their map is at once there', async ({ studio, page }) => {
+  const names = Array.from({ length: 120 }, (_, i) => `Page ${i + 1}`);
+  const link = (i: number, by: number) => `click → go to ${names[(i + by) % names.length]}`;
+  await studio.given({
+    frames: Object.fromEntries(
+      names.map((name, i) => [
+        name,
+        { layers: { On: { at: [20, 100, 80, 48], lines: [link(i, 1)] }, Over: { at: [20, 200, 80, 48], lines: [link(i, 7)] } } },
+      ])
+    ),
+  });
+  const shelf = page.getByRole('navigation', { name: 'Frames' });
+  const open = (name: string) => shelf.getByRole('button', { name: `Open ${name}`, exact: true });
+  await expect(open('Page 3')).toBeVisible();
+  await expect(open('Page 110')).toHaveCount(0);
+  for (let i = 0; i < 40; i++) await page.keyboard.press('PageDown');
+  await expect(open('Page 41')).toBeInViewport();
+  await expect(open('Page 41')).toHaveAttribute('aria-current', 'true');
+  await expect(open('Page 1')).toHaveCount(0);
+  await shelf.hover();
+  await page.mouse.wheel(0, 50_000);
+  await expect(open('Page 120')).toBeVisible();
+  await open('Page 120').click();
+  await expect(page.getByRole('region', { name: 'Cue sheet' }).getByRole('heading', { name: 'Page 120' })).toBeVisible();
+  await studio.desk('Map');
+  await expect(page.getByText('120 frames · 240 stitches')).toBeVisible();
+});
+
 test.describe('by keyboard alone', () => {
   test('job 5: agree before going on', async ({ studio, page }) => {
     await studio.given({

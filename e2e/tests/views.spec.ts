@@ -51,7 +51,7 @@ for (const [width, height] of [
   [1024, 700],
   [2560, 1440],
 ] as const)
-  test(`the Build desk holds together at ${width} × ${height}`, async ({ studio, page }) => {
+  test(`the desks hold together at ${width} × ${height}`, async ({ studio, page }) => {
     await page.setViewportSize({ width, height });
     await page.getByRole('link', { name: 'Open Day trip' }).click();
     await studio.select('Book');
@@ -75,6 +75,20 @@ for (const [width, height] of [
       return [...header.querySelectorAll('a, button')].filter((node) => node.getBoundingClientRect().right > innerWidth).length;
     });
     expect(chips).toBe(0);
+    for (const desk of ['Map', 'Walk', 'Hand over'] as const) {
+      await studio.desk(desk);
+      await expect(page.getByRole('navigation', { name: 'Desks' }).getByRole('link', { name: desk })).toHaveAttribute('aria-current', 'page');
+      await expect(page.locator('main')).toBeVisible();
+      const beyond = await page.evaluate(() =>
+        [...document.querySelectorAll('main > *, main button, main input, main a')].flatMap((node) => {
+          const { left, right, width } = node.getBoundingClientRect();
+          const inScroller = node.closest('.scroll, [data-map]') !== null;
+          return width > 0 && !inScroller && (left < -0.5 || right > innerWidth + 0.5) ? [node.textContent!.trim().slice(0, 40)] : [];
+        })
+      );
+      expect(beyond, desk).toEqual([]);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth), desk).toBeLessThanOrEqual(width);
+    }
   });
 
 test('the tour has five steps, points at what it speaks of, and can be left', async ({ studio, page }) => {

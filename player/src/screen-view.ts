@@ -1,6 +1,7 @@
 import {
   valueOfField,
   valuesOf,
+  type Layer,
   type Node,
   type Picture,
   type Pictured,
@@ -308,6 +309,7 @@ export class ScreenView {
         const url = shown.asset ? this.options.assetUrl(shown.asset) : '';
         if (media && url && media.getAttribute('src') !== url) media.src = url;
         if (media) media.style.objectFit = layer.fit ?? 'contain';
+        if (media) media.style.objectPosition = cropOf(layer.crop);
         return;
       }
       case 'field':
@@ -334,6 +336,7 @@ export class ScreenView {
     const alt = this.options.live && roleOf(shown.node) ? '' : (layer.label ?? layer.name);
     if (img.alt !== alt) img.alt = alt;
     img.style.objectFit = layer.fit ?? 'fill';
+    img.style.objectPosition = cropOf(layer.crop);
   }
 
   private dressRole(element: HTMLElement, shown: Shown): void {
@@ -356,6 +359,8 @@ function scrolled(shown: Shown, values: Values, { scroll }: Pictured): Values {
   const y = pin?.includes('top') || pin?.includes('bottom') ? values.y : values.y - scroll.y;
   return { ...values, x, y };
 }
+
+const cropOf = (crop: Layer['crop']): string => (crop ? `${crop.x * 100}% ${crop.y * 100}%` : '');
 
 const needsRemaking = (a: Node, b: Node): boolean =>
   a.inside?.scene.scene.id !== b.inside?.scene.scene.id ||

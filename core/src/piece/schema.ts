@@ -168,6 +168,12 @@ export const LayerSchema = Obj(
     text: Optional(text()),
     asset: Optional(asset()),
     fit: Optional(oneOf(['fill', 'contain', 'cover'] as const)),
+    crop: Optional(
+      Obj(
+        { x: Num({ minimum: 0, maximum: 1 }), y: Num({ minimum: 0, maximum: 1 }) },
+        { ...strict, description: 'what is kept of a picture that is cut to its box: 0 its left or top, 0.5 its middle, 1 its right or bottom' }
+      )
+    ),
     path: Optional(pathData()),
     field: Optional(FieldSchema),
     media: Optional(Obj({ autoplay: Optional(Bool()), loop: Optional(Bool()), muted: Optional(Bool()) }, strict)),

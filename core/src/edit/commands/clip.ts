@@ -50,13 +50,17 @@ const clipOf = (piece: Piece, scene: string, layers: readonly Layer[]): Clip => 
   assets: [...new Set(layers.flatMap((layer) => layer.asset ?? []))].flatMap((id) => piece.assets.get(id) ?? []),
 });
 
-/** Puts a clip into a scene, in front of all that is there, moved by an offset. Copies remember what they are copies of, and get names of their own. */
+/**
+ * Puts a clip into a scene, in front of all that is there, moved by an offset. Copies remember what they are copies of, and get
+ * names of their own. In their own scene they can take along what its states change of the originals.
+ */
 export function pasteClip(
   piece: Piece,
   clip: Clip,
   scene: string,
   makeId: MakeId,
-  offset = { x: 0, y: 0 }
+  offset = { x: 0, y: 0 },
+  withStates = false
 ): { operations: Operation[]; ids: string[] } {
   const samePiece = clip.piece === piece.head.id;
   const names = new Map(clip.layers.map((layer) => [layer.id, makeId()]));
@@ -84,8 +88,34 @@ export function pasteClip(
   const assets = clip.assets.filter((asset) => !piece.assets.has(asset.id));
   return {
     ids: tops.map((layer) => names.get(layer.id)!),
-    operations: [...putAll('assets', assets), ...putAll('layers', layers), ...putAll('threads', threads)],
+    operations: [
+      ...putAll('assets', assets),
+      ...putAll('layers', layers),
+      ...putAll('threads', threads),
+      ...(withStates && samePiece && scene === clip.scene ? inStates(piece, scene, names, layers) : []),
+    ],
   };
+}
+
+/** What the states of a scene change of layers, for their copies too; what they move goes as far from where the copy stands. */
+function inStates(piece: Piece, scene: string, names: ReadonlyMap<string, string>, copies: readonly Layer[]): Operation[] {
+  const byId = new Map(copies.map((copy) => [copy.id, copy]));
+  return Object.entries(piece.scenes.get(scene)?.states ?? {}).flatMap(([state, { deltas }]) =>
+    Object.entries(deltas).flatMap(([path, delta]): Operation[] => {
+      const [original = '', ...inside] = path.split('/');
+      const copy = byId.get(names.get(original) ?? '');
+      const old = piece.layers.get(original);
+      if (!copy || !old) return [];
+      const { pose } = delta;
+      const moved = pose && {
+        ...pose,
+        ...(pose.x !== undefined && { x: pose.x + copy.pose.x - old.pose.x }),
+        ...(pose.y !== undefined && { y: pose.y + copy.pose.y - old.pose.y }),
+      };
+      const value = remapIds(moved && inside.length === 0 ? { ...delta, pose: moved } : delta, names);
+      return [{ op: 'set', table: 'scenes', id: scene, path: ['states', state, 'deltas', [copy.id, ...inside].join('/')], value }];
+    })
+  );
 }
 
 /** A whole scene's clip into an empty scene: keys, places and the scene's own threads stay. */

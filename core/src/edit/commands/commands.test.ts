@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { framesOf, layersUnder, threadsOf, type Piece } from '../../piece/piece.ts';
+import { compose, layerId } from '../../compose/compose.ts';
+import { framesOf, layersUnder, statesOf, threadsOf, type Piece } from '../../piece/piece.ts';
 import { compile } from '../../program/compile.ts';
 import { type Program } from '../../program/program.ts';
 import { unwrap } from '../../result.ts';
@@ -134,6 +135,26 @@ describe('layers', () => {
     const again = pasteClip(pasted.piece, clip, 'pay', counter());
     expect((again.operations[0] as { value: { name: string } }).value.name).toBe('a 2');
     expect(threadsOf(pasted.piece, ids[0]!)[0]!.branches[0]!.steps[0]).toMatchObject({ target: { frame: 'pay' } });
+  });
+
+  test('copies in their own scene can go along with the originals from state to state', () => {
+    const piece = compose({
+      parts: { Icon: { layers: { bar: { at: [0, 0, 10, 2] } } } },
+      frames: {
+        home: {
+          layers: { dot: { at: [10, 10, 20, 20], style: { fill: '#112233' } }, icon: { type: 'placement', part: 'Icon', at: [50, 10, 20, 20] } },
+          states: { One: {}, Two: { dot: { pose: { x: 100 }, style: { fill: '#445566' } }, icon: { pose: { y: 30 } } } },
+        },
+      },
+    });
+    const clip = copyLayers(compile(piece), 'home', [layerId('home', 'dot'), layerId('home', 'icon')]);
+    const paste = (withStates: boolean) => {
+      const { operations, ids } = pasteClip(piece, clip, 'home', counter(), { x: 0, y: 40 }, withStates);
+      const { deltas } = statesOf(after(piece, operations).piece.scenes.get('home')!)[1]!;
+      return ids.map((id) => deltas[id]);
+    };
+    expect(paste(true)).toEqual([{ pose: { x: 100 }, style: { fill: '#445566' } }, { pose: { y: 70 } }]);
+    expect(paste(false)).toEqual([undefined, undefined]);
   });
 
   test('in another piece targets are left to be chosen', () => {

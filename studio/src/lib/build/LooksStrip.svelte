@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { onDestroy } from 'svelte';
   import { durationWords, stillLayer, type Item, type LookName } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { fieldKey } from '$lib/shared/focus';
@@ -10,6 +11,8 @@
 
   /** The looks of one layer, side by side; the one that is pressed is edited on the stage. */
   let { session, item }: { session: EditorSession; item: Item } = $props();
+
+  onDestroy(() => (session.triedLook = null));
 
   const { id } = $derived(item.layer);
   const scale = $derived(Math.min(1.5, 120 / item.box.width, 66 / item.box.height));
@@ -47,6 +50,8 @@
       aria-pressed={isOpen(look.name)}
       aria-label="{look.label} look"
       onclick={() => session.openLookOf(id, look.name)}
+      onpointerenter={() => (session.triedLook = { layer: id, name: look.name })}
+      onpointerleave={() => (session.triedLook = null)}
     >
       <span class="pointer-events-none block" style:width="{item.box.width * scale}px" style:height="{item.box.height * scale}px">
         <span class="block origin-top-left" style:transform="scale({scale})" use:sceneView={{ screen: alone(look.name), assetUrl: session.assetUrl }}

@@ -48,6 +48,9 @@
     );
   }
 
+  const cropTo = (axis: 'x' | 'y', percent: number): Operation[] =>
+    one ? [{ op: 'set', table: 'layers', id: one.id, path: ['crop'], value: { x: 0.5, y: 0.5, ...one.crop, [axis]: percent / 100 } }] : [];
+
   const isOutside = $derived(around.x < 0 || around.y < 0 || around.x + around.width > frameWidth || around.y + around.height > frameHeight);
 
   /** What the piece is painted and set with already, the most used first: found when the panel is opened. */
@@ -303,6 +306,22 @@
             >
           {/each}
         </div>
+        {#if one.fit === 'cover'}
+          {#each [['x', 'across'], ['y', 'down']] as const as [axis, word] (axis)}
+            <label class="flex items-center gap-2"
+              ><span class="soft w-16">{word}</span><input
+                class="slide flex-1"
+                type="range"
+                min="0"
+                max="100"
+                aria-label="What is kept, {word}"
+                value={Math.round((one.crop?.[axis] ?? 0.5) * 100)}
+                oninput={(event) => session.preview(cropTo(axis, event.currentTarget.valueAsNumber))}
+                onchange={(event) => session.edit('Move the crop', cropTo(axis, event.currentTarget.valueAsNumber))}
+              /></label
+            >
+          {/each}
+        {/if}
       {/if}
       <div class="flex items-center gap-2">
         <span class="soft w-16">Opacity</span><input

@@ -1,5 +1,5 @@
 <script lang="ts" module>
-  /** A picture to trace or compare with, kept in this window while it is open: it is no part of the piece. */
+  /** A picture to trace or compare with; it is no part of the piece. */
   export interface ReferencePicture {
     readonly url: string;
     readonly over: boolean;

@@ -8,7 +8,8 @@
   import PropertyBar from './PropertyBar.svelte';
   import { snapEdge, snapMove, type Guide } from './snap';
   import { angleFrom } from './measure';
-  import Reference, { type ReferencePicture } from './Reference.svelte';
+  import Reference from './Reference.svelte';
+  import { SceneReference } from './scene-reference.svelte';
   import StageMarks from './StageMarks.svelte';
   import StageOthers from './StageOthers.svelte';
   import StageStitches from './StageStitches.svelte';
@@ -30,12 +31,12 @@
   let marquee: Rect | null = $state.raw(null);
   let typing: string | null = $state(null);
   let dragging = $state(false);
-  let reference: ReferencePicture | null = $state.raw(null);
+  // svelte-ignore state_referenced_locally
+  const reference = new SceneReference(session.id, () => session.sceneId);
 
   /** Lays a picture under or over the scene, to trace it or to compare. */
   export function compareWith(file: File) {
-    if (reference) URL.revokeObjectURL(reference.url);
-    reference = { url: URL.createObjectURL(file), over: true, opacity: 0.5, wipe: 0 };
+    reference.lay(file);
   }
 
   const scene = $derived(session.scene);
@@ -339,8 +340,9 @@
   }
 
   const screen = $derived.by(() => {
-    const { openLook, sceneId, stateId } = session;
-    return sceneId === null ? null : stillScreen(session.program, sceneId, { state: stateId, ...poseOfLook(openLook?.name, openLook?.layer) });
+    const { sceneId, stateId } = session;
+    const look = session.triedLook ?? session.openLook;
+    return sceneId === null ? null : stillScreen(session.program, sceneId, { state: stateId, ...poseOfLook(look?.name, look?.layer) });
   });
 </script>
 
@@ -374,7 +376,7 @@
         <div
           class="pointer-events-none absolute left-0 top-0 origin-top-left"
           style:transform="scale({scale})"
-          use:sceneView={{ screen, assetUrl: session.assetUrl }}
+          use:sceneView={{ screen, assetUrl: session.assetUrl, glides: session.triedLook !== null }}
         ></div>
         {#if scene.scene.draft}<span class="chip chip-ghost absolute left-1/2 top-3 -translate-x-1/2 bg-[var(--sheet)]">draft: still to be drawn</span
           >{/if}
@@ -409,13 +411,13 @@
             onpointerdown={turn}
           ></span>
         {/if}
-        {#if reference}
+        {#if reference.picture}
           <Reference
-            picture={reference}
+            picture={reference.picture}
             width={scene.scene.width * scale}
             height={scene.scene.height * scale}
-            onchange={(next) => (reference = next)}
-            onclose={() => (reference = null)}
+            onchange={(next) => reference.change(next)}
+            onclose={() => reference.remove()}
           />
         {/if}
         {#if typing}

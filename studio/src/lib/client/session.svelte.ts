@@ -63,6 +63,8 @@ export class EditorSession {
   /** The look that is edited, of the layer named; rest is the layers themselves. */
   look: LookName | 'rest' = $state('rest');
   lookLayer: string | null = $state(null);
+  /** A look that is only tried: it is seen on the stage as long as it is pointed at. */
+  triedLook: { readonly layer: string; readonly name: LookName | 'rest' } | null = $state.raw(null);
   /** The state of the open scene that is looked at and edited; null where it has none. */
   stateId: string | null = $state(null);
   /** What edits touch: the variant that is open, all of them, or those named; `follow` where others go along. */

@@ -22,6 +22,8 @@
   let height = $state(700);
   let zoom: number | null = $state(null);
   let pan = $state({ x: 0, y: 0 });
+  /** Among more stitches than this, only those of the frame that is pointed at stand out. */
+  const CROWD = 300;
   /** Frames narrower than this on screen are shown as plain sheets. */
   const TINY = 28;
 
@@ -257,7 +259,7 @@
             stroke="var(--gold)"
             stroke-width={isLit ? 3 : 2}
             vector-effect="non-scaling-stroke"
-            stroke-opacity={hovered === null || isLit ? 1 : 0.45}
+            stroke-opacity={isLit ? 1 : shown.length > CROWD ? 0.18 : hovered === null ? 1 : 0.45}
             stroke-dasharray="7 5"
             stroke-linecap="round"><title>{stitch.words}</title></path
           >

@@ -1,5 +1,5 @@
 import { ScreenView } from '@zany/player';
-import { atRest, pictureAt, type Picture, type Screen } from '@zany/core';
+import { atRest, pictureAt, present, type Picture, type Presentation, type Screen } from '@zany/core';
 import type { Action } from 'svelte/action';
 
 export interface SceneParameters {
@@ -7,16 +7,38 @@ export interface SceneParameters {
   readonly screen?: Screen | null;
   readonly picture?: Picture | null;
   readonly assetUrl: (asset: string) => string;
+  /** Looks come in their own time, as they do when the piece runs; and so they go when this ends. */
+  readonly glides?: boolean;
 }
 
 /** Shows a screen in an element, unscaled; the element scales it. */
 export const sceneView: Action<HTMLElement, SceneParameters> = (node, parameters) => {
   const view = new ScreenView(document, { assetUrl: parameters.assetUrl, live: false });
   node.append(view.root);
-  const show = ({ screen, picture }: SceneParameters) => {
-    const now = picture ?? (screen ? pictureAt(atRest(screen), 0) : null);
-    if (now) view.show(now);
+  let last: Presentation | null = null;
+  let glided = false;
+  let frame = 0;
+
+  const draw = (presentation: Presentation) => {
+    const now = performance.now();
+    view.show(pictureAt(presentation, now));
+    if (now < presentation.until) frame = requestAnimationFrame(() => draw(presentation));
+  };
+  const show = ({ screen, picture, glides = false }: SceneParameters) => {
+    cancelAnimationFrame(frame);
+    if (picture) return view.show(picture);
+    if (!screen) return;
+    const still = matchMedia('(prefers-reduced-motion: reduce)').matches;
+    last = last && (glides || glided) ? present(last, screen, [], performance.now(), { still }) : atRest(screen);
+    glided = glides;
+    draw(last);
   };
   show(parameters);
-  return { update: show, destroy: () => view.root.remove() };
+  return {
+    update: show,
+    destroy: () => {
+      cancelAnimationFrame(frame);
+      view.root.remove();
+    },
+  };
 };

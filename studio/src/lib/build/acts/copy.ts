@@ -16,11 +16,14 @@ export function duplicate(session: EditorSession, offset?: { x: number; y: numbe
   if (!sceneId || selection.length === 0) return;
   const repeats = lastStep && selection.length === lastStep.from.length && selection.every((id) => lastStep!.from.includes(id));
   const by = offset ?? (repeats ? { x: lastStep!.dx, y: lastStep!.dy } : defaultStep(session));
-  const { operations, ids } = pasteClip(session.piece, copyLayers(session.settled, sceneId, selection), sceneId, newId, by);
+  const { operations, ids } = pasteClip(session.piece, copyLayers(session.settled, sceneId, selection), sceneId, newId, by, takesStates(session));
   if (!session.edit(`Duplicate ${named(session, selection)}`, operations)) return;
   session.select(ids);
   lastStep = { from: ids, dx: by.x, dy: by.y };
 }
+
+/** Copies go along with their originals from state to state, unless they are made of how those look in one of them. */
+const takesStates = (session: EditorSession): boolean => session.isFirstState && session.openLook === null && session.reach === null;
 
 /** Remembers how far a fresh duplicate was moved by hand. */
 export function noteStep(ids: readonly string[], dx: number, dy: number): void {
@@ -53,7 +56,7 @@ export function paste(session: EditorSession, clip: Clip): void {
   for (const scene of targets) {
     const isOrigin = clip.piece === session.piece.head.id && clip.scene === scene;
     if (many && isOrigin) continue;
-    const pasted = pasteClip(session.piece, clip, scene, newId, isOrigin ? { x: 16, y: 16 } : { x: 0, y: 0 });
+    const pasted = pasteClip(session.piece, clip, scene, newId, isOrigin ? { x: 16, y: 16 } : { x: 0, y: 0 }, takesStates(session));
     const known = new Set(operations.flatMap((operation) => (operation.op === 'put' && operation.table === 'assets' ? [operation.value.id] : [])));
     operations = [
       ...operations,

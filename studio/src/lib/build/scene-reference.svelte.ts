@@ -1,0 +1,67 @@
+import { keepReference, keptReference, type KeptReference } from '$lib/client/reference-store';
+import type { ReferencePicture } from './Reference.svelte';
+
+const KEEP_AFTER = 300;
+
+/**
+ * The picture that a scene is compared with: one for each scene, kept in this browser, since it is a help to the one who draws
+ * and no part of the piece. To be made while a component is set up.
+ */
+export class SceneReference {
+  picture: ReferencePicture | null = $state.raw(null);
+  private file: File | Blob | null = null;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    private readonly piece: string,
+    private readonly scene: () => string | null
+  ) {
+    $effect(() => {
+      const id = scene();
+      if (id !== null) void this.load(id);
+      return () => this.hide();
+    });
+  }
+
+  /** Lays a picture over the scene. */
+  lay(file: File): void {
+    this.hide();
+    this.show(file, { over: true, opacity: 0.5, wipe: 0 });
+    this.keep();
+  }
+
+  change(picture: ReferencePicture): void {
+    this.picture = picture;
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => this.keep(), KEEP_AFTER);
+  }
+
+  remove(): void {
+    this.hide();
+    const id = this.scene();
+    if (id !== null) void keepReference(this.piece, id, null).catch(() => undefined);
+  }
+
+  private async load(id: string): Promise<void> {
+    const kept = await keptReference(this.piece, id).catch(() => null);
+    if (kept && this.scene() === id && !this.picture) this.show(kept.file, kept);
+  }
+
+  private show(file: Blob, { over, opacity, wipe }: Omit<KeptReference, 'file'>): void {
+    this.file = file;
+    this.picture = { url: URL.createObjectURL(file), over, opacity, wipe };
+  }
+
+  private hide(): void {
+    clearTimeout(this.timer);
+    if (this.picture) URL.revokeObjectURL(this.picture.url);
+    this.picture = this.file = null;
+  }
+
+  private keep(): void {
+    const id = this.scene();
+    if (id === null || !this.picture || !this.file) return;
+    const { over, opacity, wipe } = this.picture;
+    void keepReference(this.piece, id, { file: this.file, over, opacity, wipe }).catch(() => undefined);
+  }
+}
