@@ -1,5 +1,6 @@
 /** Builds the player as classic scripts (of an exported page, and of the element for any page), and the command line as one module. */
 import { copyFileSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import ts from 'typescript';
 import { build } from 'vite';
 import { builtinModules } from 'node:module';
 
@@ -30,7 +31,7 @@ export async function buildRuntime() {
   for (const file of ['runtime.js', 'zany-piece.js']) inAscii(root + 'player/dist/' + file);
   copyFileSync(root + 'player/dist/zany-piece.js', root + 'studio/static/zany-piece.js');
   const css = ['player.css', 'page.css'].map((file) => readFileSync(root + 'player/src/' + file, 'utf8')).join('');
-  const parts = { runtime: readFileSync(root + 'player/dist/runtime.js', 'utf8'), css, fonts: fontFiles() };
+  const parts = { runtime: readFileSync(root + 'player/dist/runtime.js', 'utf8'), css, fonts: await fontFiles() };
   writeFileSync(root + 'player/dist/page-parts.json', JSON.stringify(parts));
 }
 
@@ -41,9 +42,13 @@ function inAscii(file) {
 }
 
 /** The fonts that a page can carry, as base64 of their woff2 files by family. */
-function fontFiles() {
-  const file = (name) => readFileSync(`${root}node_modules/@fontsource-variable/${name}/files/${name}-latin-wght-normal.woff2`).toString('base64');
-  return { 'Atkinson Hyperlegible Next': file('atkinson-hyperlegible-next'), 'Bricolage Grotesque': file('bricolage-grotesque') };
+async function fontFiles() {
+  const source = readFileSync(root + 'core/src/piece/faces.ts', 'utf8');
+  const { outputText } = ts.transpileModule(source, { compilerOptions: { module: ts.ModuleKind.ESNext, target: ts.ScriptTarget.ES2022 } });
+  const { FACES } = await import(`data:text/javascript;base64,${Buffer.from(outputText).toString('base64')}`);
+  const inBase64 = ({ file }) =>
+    readFileSync(`${root}node_modules/@fontsource-variable/${file}/files/${file}-latin-wght-normal.woff2`).toString('base64');
+  return Object.fromEntries(Object.entries(FACES).map(([family, face]) => [family, inBase64(face)]));
 }
 
 export async function buildCli() {

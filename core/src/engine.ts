@@ -2,6 +2,7 @@
 export * from './motion/easing.ts';
 export * from './motion/presenter.ts';
 export { DEFAULT_INK, valuesOf, type Values } from './motion/values.ts';
+export { DEFAULT_FAMILY, faceOf } from './piece/faces.ts';
 export type { Layer, Piece, PieceJson, Scene, Thread } from './piece/piece.ts';
 export { pieceFromTrusted } from './piece/trusted.ts';
 export type { Letters, Look, LookName, Style } from './piece/schema.ts';

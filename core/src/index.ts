@@ -71,6 +71,7 @@ export {
 } from './piece/piece.ts';
 export { migrated } from './piece/migrate.ts';
 export { pieceToJson, readPiece, schemaFault } from './piece/read.ts';
+export * from './piece/faces.ts';
 export * from './piece/painted.ts';
 export * from './piece/schema.ts';
 export { pieceFromTrusted } from './piece/trusted.ts';

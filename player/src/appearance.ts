@@ -1,8 +1,10 @@
-import { DEFAULT_INK, type Letters, type Shown, type Values } from '@zany/core/engine';
+import { DEFAULT_FAMILY, DEFAULT_INK, faceOf, type Letters, type Shown, type Values } from '@zany/core/engine';
 
-export const DEFAULT_FAMILY = 'Atkinson Hyperlegible Next';
-
-const fallbacks: Record<string, string> = { serif: 'serif', monospace: 'monospace', 'sans-serif': 'sans-serif' };
+/** A family as a style names it: a bundled face with what stands in for it, or a kind of face. */
+function familyWords(family: string): string {
+  const face = faceOf(family);
+  return face ? `"${family}", ${face.like}` : family;
+}
 
 /** Remembers what was written to an element's style, so that nothing is written twice. */
 export class Styles {
@@ -58,7 +60,7 @@ export function dress(styles: Styles, shown: Shown, values: Values): void {
 
 function dressLetters(styles: Styles, letters: Letters, size: number, inShape: boolean): void {
   const { family = DEFAULT_FAMILY, weight = 400, align = inShape ? 'center' : 'left', place = inShape ? 'middle' : 'top', leading = 1.3 } = letters;
-  styles.set('font', `${weight} ${px(size)}/${leading} ${fallbacks[family] ?? `"${family}", sans-serif`}`);
+  styles.set('font', `${weight} ${px(size)}/${leading} ${familyWords(family)}`);
   styles.set('text-align', align);
   styles.set('justify-content', { top: 'flex-start', middle: 'center', bottom: 'flex-end' }[place]);
 }

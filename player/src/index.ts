@@ -1,4 +1,3 @@
-export { DEFAULT_FAMILY } from './appearance.ts';
 export { keyOf, padButtons, sendKey } from './input.ts';
 export { makePad } from './pad.ts';
 export { Player, type PlayerOptions } from './player.ts';

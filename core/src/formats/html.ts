@@ -1,3 +1,4 @@
+import { DEFAULT_FAMILY, faceOf } from '../piece/faces.ts';
 import type { Piece } from '../piece/piece.ts';
 import { pieceToJson } from '../piece/read.ts';
 import { expressionTrees } from './expressions.ts';
@@ -61,7 +62,7 @@ export function htmlPage(piece: Piece, assets: AssetBytes, parts: PageParts): st
 /** Families that the piece's texts use; text without a family uses the first of the list. */
 export function familiesIn(piece: Piece): Set<string> {
   const families = new Set<string>();
-  for (const layer of piece.layers.values()) if (layer.text || layer.field) families.add(layer.letters?.family ?? 'Atkinson Hyperlegible Next');
+  for (const layer of piece.layers.values()) if (layer.text || layer.field) families.add(layer.letters?.family ?? DEFAULT_FAMILY);
   return families;
 }
 
@@ -70,7 +71,7 @@ function fontFaces(piece: Piece, { fonts, base64 }: PageParts): string {
     .filter((family) => fonts.has(family))
     .map(
       (family) =>
-        `@font-face{font-family:"${family}";font-weight:200 800;src:url(data:font/woff2;base64,${base64(fonts.get(family)!)}) format("woff2")}`
+        `@font-face{font-family:"${family}";font-weight:${faceOf(family)!.weights.join(' ')};src:url(data:font/woff2;base64,${base64(fonts.get(family)!)}) format("woff2")}`
     )
     .join('');
 }

@@ -1,3 +1,4 @@
+import { DEFAULT_FAMILY } from './faces.ts';
 import type { Operation } from '../edit/operation.ts';
 import type { Piece } from './piece.ts';
 import type { Letters } from './schema.ts';
@@ -33,7 +34,7 @@ export function typesOf(piece: Piece, most = 8): TypeInUse[] {
   const found = new Map<string, TypeInUse>();
   for (const { letters, text, name } of piece.layers.values()) {
     if (text === undefined) continue;
-    const { family = 'Atkinson Hyperlegible Next', size = 16, weight = 400, align = '', place = '' } = letters ?? {};
+    const { family = DEFAULT_FAMILY, size = 16, weight = 400, align = '', place = '' } = letters ?? {};
     const words = [`${size} px`, family, String(weight), align, place].filter(Boolean).join(', ');
     counts.set(words, (counts.get(words) ?? 0) + 1);
     const known = found.get(words);

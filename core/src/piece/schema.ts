@@ -20,6 +20,7 @@ import { cueSchemas } from '../cues/schemas.ts';
 import { stepSchemas } from '../steps/schemas.ts';
 import { BINDABLE } from './bindable.ts';
 import { color, id, layerPath, name, oneOf } from './scalars.ts';
+import { FAMILIES } from './faces.ts';
 
 /** The contract of a piece document. `docs/piece.schema.json` is printed from here. */
 
@@ -65,8 +66,6 @@ export const StyleSchema = Obj(
   },
   strict
 );
-
-export const FAMILIES = ['Atkinson Hyperlegible Next', 'Bricolage Grotesque', 'sans-serif', 'serif', 'monospace'] as const;
 
 export const LettersSchema = Obj(
   {

@@ -1,5 +1,17 @@
 <script lang="ts">
-  import { coloursOf, recolour, restyle, setBox, typesOf, type Letters, type Operation, type Rect, type Style } from '@zany/core';
+  import {
+    DEFAULT_FAMILY,
+    FAMILIES,
+    coloursOf,
+    recolour,
+    restyle,
+    setBox,
+    typesOf,
+    type Letters,
+    type Operation,
+    type Rect,
+    type Style,
+  } from '@zany/core';
   import Popover from '$lib/shared/Popover.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import BehavesPanel from './BehavesPanel.svelte';
@@ -340,12 +352,10 @@
           <select
             class="field flex-1"
             aria-label="Typeface"
-            value={letters.family ?? 'Atkinson Hyperlegible Next'}
+            value={letters.family ?? DEFAULT_FAMILY}
             onchange={(event) => setLetters('family', event.currentTarget.value)}
           >
-            {#each ['Atkinson Hyperlegible Next', 'Bricolage Grotesque', 'sans-serif', 'serif', 'monospace'] as family (family)}<option
-                >{family}</option
-              >{/each}
+            {#each FAMILIES as family (family)}<option>{family}</option>{/each}
           </select>
         </div>
         <div class="flex items-center gap-2">
