@@ -14,7 +14,7 @@
 </script>
 
 <div
-  class="stitch stitch-off group/binding relative my-1.5 flex flex-wrap items-center gap-1 leading-[22px]"
+  class="stitch stitch-off group/binding my-1.5 flex flex-wrap items-center gap-1 leading-[22px]"
   role="group"
   aria-label="Binding: {bindingWords[what]}"
 >
@@ -31,7 +31,7 @@
     />
   {/if}
   {#if session.canEdit}<button
-      class="chip chip-ghost absolute right-0 top-0 !bg-[var(--sheet)] opacity-0 focus:opacity-100 group-hover/binding:opacity-100"
+      class="chip chip-ghost opacity-0 focus:opacity-100 group-hover/binding:opacity-100"
       aria-label="Remove: {bindingWords[what]}"
       onclick={() => bind(session, [layer.id], what, undefined)}>✕</button
     >{/if}

@@ -182,9 +182,7 @@
       </span>
     {/each}
     {#if session.canEdit}
-      <span
-        class="absolute -bottom-1 right-0 z-10 inline-flex gap-1 rounded-md bg-[var(--sheet)] opacity-0 focus-within:opacity-100 group-hover/thread:opacity-100"
-      >
+      <span class="inline-flex gap-1 opacity-0 focus-within:opacity-100 group-hover/thread:opacity-100">
         <ChipMenu name="Add to the thread" label="+" tone="chip-ghost" options={additions} filter onpick={(add) => add()} />
         <button bind:this={moreButton} class="chip chip-ghost" aria-label="More about the thread" aria-expanded={more} onclick={() => (more = !more)}
           >⋯</button
