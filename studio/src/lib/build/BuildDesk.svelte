@@ -98,7 +98,7 @@
     bringing = null;
     if (how === 'layers') {
       bringInHere(session, taken);
-      return problems.forEach((problem) => session.notify(problem));
+      return session.refuse(problems);
     }
     const before = new Set(session.program.frames);
     if (taken.length)
@@ -108,7 +108,7 @@
       );
     const first = session.program.frames.find((id) => !before.has(id));
     if (first) session.openScene(first);
-    problems.forEach((problem) => session.notify(problem));
+    session.refuse(problems);
   }
 
   const isField = (target: EventTarget | null) => target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);

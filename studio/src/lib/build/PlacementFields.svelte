@@ -39,7 +39,7 @@
     const [file] = (event.currentTarget as HTMLInputElement).files ?? [];
     if (!file) return;
     const { taken, problems } = await uploadPictures(session.id, [file], () => undefined);
-    problems.forEach((problem) => session.notify(problem));
+    session.refuse(problems);
     const asset = taken[0]?.asset;
     if (!asset) return;
     session.edit(

@@ -350,10 +350,16 @@ export class EditorSession {
     this.turn(this.redoStack, this.undoStack, 'redo', 'Redo');
   }
 
-  notify(text: string, action?: Notice['action']): void {
+  /** Says something for a while: longer where there is something to do, and for as long as is asked for. */
+  notify(text: string, action?: Notice['action'], ms = action ? 9000 : 6000): void {
     const notice: Notice = { id: ++this.noticeCount, text, ...(action && { action }) };
     this.notices = [...this.notices.slice(-3), notice];
-    setTimeout(() => this.dismiss(notice.id), action ? 9000 : 6000);
+    setTimeout(() => this.dismiss(notice.id), ms);
+  }
+
+  /** Says why files were refused, long enough to read it file by file. */
+  refuse(problems: readonly string[]): void {
+    for (const problem of problems) this.notify(problem, undefined, 30_000);
   }
 
   dismiss(id: number): void {

@@ -16,7 +16,7 @@ export function bringInHere(session: EditorSession, taken: readonly BroughtIn[])
 /** Shows another file in a layer's place and size. */
 export async function replaceFile(session: EditorSession, id: string, file: File): Promise<void> {
   const { taken, problems } = await uploadPictures(session.id, [file], () => undefined);
-  problems.forEach((problem) => session.notify(problem));
+  session.refuse(problems);
   const asset = taken[0]?.asset;
   const layer = session.piece.layers.get(id);
   if (!asset || !layer) return;
