@@ -308,8 +308,9 @@ export class ScreenView {
         const media = element.firstElementChild as HTMLMediaElement | null;
         const url = shown.asset ? this.options.assetUrl(shown.asset) : '';
         if (media && url && media.getAttribute('src') !== url) media.src = url;
-        if (media) media.style.objectFit = layer.fit ?? 'contain';
-        if (media) media.style.objectPosition = cropOf(layer.crop);
+        if (!media) return;
+        media.style.objectFit = layer.fit ?? 'contain';
+        media.style.objectPosition = cropOf(layer.crop);
         return;
       }
       case 'field':

@@ -107,6 +107,7 @@
             <NumberField
               value={Number(variable.initial)}
               label="{variable.name} begins as"
+              empty="0"
               onset={(value) => set(variable, 'initial', value ?? 0)}
               step="any"
             />

@@ -9,7 +9,7 @@ const KEEP_AFTER = 300;
  */
 export class SceneReference {
   picture: ReferencePicture | null = $state.raw(null);
-  private file: File | Blob | null = null;
+  private file: Blob | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(

@@ -8,8 +8,7 @@ export function later(key: () => unknown): { readonly ready: boolean } {
   let painted = $state.raw<unknown>(undefined);
   $effect(() => {
     const now = key();
-    const stop = afterPaint(() => (painted = now));
-    return stop;
+    return afterPaint(() => (painted = now));
   });
   return {
     get ready() {
