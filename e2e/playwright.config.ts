@@ -3,7 +3,7 @@ import { defineConfig } from '@playwright/test';
 /** The studio, its database and where both are come from the test command, in the environment. */
 export default defineConfig({
   testDir: 'tests',
-  workers: 1,
+  workers: 2,
   timeout: 120_000,
   expect: { timeout: 12_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/report.json' }]],
