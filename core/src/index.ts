@@ -23,6 +23,7 @@ export * from './edit/commands/repeat.ts';
 export * from './edit/commands/parts.ts';
 export * from './edit/commands/slides.ts';
 export * from './edit/commands/states.ts';
+export * from './edit/commands/swatches.ts';
 export * from './edit/commands/threads.ts';
 export * from './edit/commands/variables.ts';
 export * from './edit/operation.ts';
@@ -72,7 +73,8 @@ export {
 export { migrated } from './piece/migrate.ts';
 export { pieceToJson, readPiece, schemaFault } from './piece/read.ts';
 export * from './piece/faces.ts';
-export * from './piece/painted.ts';
+export * from './piece/paint.ts';
+export { coloursOf, recolour, typesOf, type TypeInUse } from './piece/painted.ts';
 export * from './piece/schema.ts';
 export { pieceFromTrusted } from './piece/trusted.ts';
 export * from './program/geometry.ts';

@@ -55,7 +55,9 @@ export class PieceDraft {
   }
 
   touched(): Touched {
-    const scenes = new Set<string>();
+    const { head } = this.current;
+    const repainted = head.swatches !== this.before.head.swatches || head.typeStyles !== this.before.head.typeStyles;
+    const scenes = new Set<string>(repainted ? this.current.scenes.keys() : []);
     let frames = this.headChanged;
     let pieceThreads = false;
     let variables = false;

@@ -1,4 +1,6 @@
 import { DEFAULT_FAMILY, faceOf } from '../piece/faces.ts';
+import { setLetters } from '../piece/paint.ts';
+import { lettersIn } from '../piece/painted.ts';
 import type { Piece } from '../piece/piece.ts';
 import { pieceToJson } from '../piece/read.ts';
 import { expressionTrees } from './expressions.ts';
@@ -62,7 +64,9 @@ export function htmlPage(piece: Piece, assets: AssetBytes, parts: PageParts): st
 /** Families that the piece's texts use; text without a family uses the first of the list. */
 export function familiesIn(piece: Piece): Set<string> {
   const families = new Set<string>();
-  for (const layer of piece.layers.values()) if (layer.text || layer.field) families.add(layer.letters?.family ?? DEFAULT_FAMILY);
+  for (const layer of piece.layers.values())
+    if (layer.text || layer.field) families.add(setLetters(piece.head, layer.letters ?? {}).family ?? DEFAULT_FAMILY);
+  for (const { value } of lettersIn(piece)) families.add(setLetters(piece.head, value).family ?? DEFAULT_FAMILY);
   return families;
 }
 

@@ -8,6 +8,10 @@ export const name = () => Str({ minLength: 1, maxLength: 120 });
 /** `#rrggbb` or `#rrggbbaa`. */
 export const color = (description?: string) => Str({ pattern: '^#[0-9a-fA-F]{6}([0-9a-fA-F]{2})?$', ...(description && { description }) });
 
+/** A colour, or `swatch:` and the id of a swatch of the piece. */
+export const paint = (description?: string) =>
+  Str({ pattern: '^(#[0-9a-fA-F]{6}([0-9a-fA-F]{2})?|swatch:[0-9A-Za-z][0-9A-Za-z_-]{0,39})$', ...(description && { description }) });
+
 type Literals<T extends readonly string[]> = { -readonly [K in keyof T]: TLiteral<T[K] & string> };
 
 /** A choice of words. */

@@ -19,7 +19,7 @@ import {
 import { cueSchemas } from '../cues/schemas.ts';
 import { stepSchemas } from '../steps/schemas.ts';
 import { BINDABLE } from './bindable.ts';
-import { color, id, layerPath, name, oneOf } from './scalars.ts';
+import { color, id, layerPath, name, oneOf, paint } from './scalars.ts';
 import { FAMILIES } from './faces.ts';
 
 /** The contract of a piece document. `docs/piece.schema.json` is printed from here. */
@@ -57,25 +57,27 @@ export const PoseSchema = Obj({ ...poseFields, ...turnFields }, strict);
 
 export const StyleSchema = Obj(
   {
-    fill: Optional(color('what the shape is filled with')),
-    ink: Optional(color('colour of the text')),
-    line: Optional(Obj({ color: color(), width: Num({ minimum: 0, maximum: 200 }) }, strict)),
+    fill: Optional(paint('what the shape is filled with')),
+    ink: Optional(paint('colour of the text')),
+    line: Optional(Obj({ color: paint(), width: Num({ minimum: 0, maximum: 200 }) }, strict)),
     corner: Optional(Num({ minimum: 0, maximum: 10_000, description: 'corner radius, CSS px' })),
-    shadow: Optional(Obj({ x: coordinate(), y: coordinate(), blur: Num({ minimum: 0, maximum: 1000 }), color: color() }, strict)),
+    shadow: Optional(Obj({ x: coordinate(), y: coordinate(), blur: Num({ minimum: 0, maximum: 1000 }), color: paint() }, strict)),
     opacity: Optional(Num({ minimum: 0, maximum: 1 })),
   },
   strict
 );
 
+const letterFields = {
+  family: Optional(oneOf(FAMILIES)),
+  size: Optional(Num({ minimum: 1, maximum: 1000, description: 'CSS px' })),
+  weight: Optional(Integer({ minimum: 100, maximum: 900 })),
+  align: Optional(oneOf(['left', 'center', 'right'] as const)),
+  place: Optional(oneOf(['top', 'middle', 'bottom'] as const)),
+  leading: Optional(Num({ minimum: 0.5, maximum: 5, description: 'line height as a multiple of the size' })),
+};
+
 export const LettersSchema = Obj(
-  {
-    family: Optional(oneOf(FAMILIES)),
-    size: Optional(Num({ minimum: 1, maximum: 1000, description: 'CSS px' })),
-    weight: Optional(Integer({ minimum: 100, maximum: 900 })),
-    align: Optional(oneOf(['left', 'center', 'right'] as const)),
-    place: Optional(oneOf(['top', 'middle', 'bottom'] as const)),
-    leading: Optional(Num({ minimum: 0.5, maximum: 5, description: 'line height as a multiple of the size' })),
-  },
+  { ...letterFields, style: Optional(Str({ ...id(), description: 'a type style; what else is said differs from it' })) },
   strict
 );
 
@@ -292,7 +294,7 @@ export const SceneSchema = Obj(
     width: Num({ minimum: 1, maximum: 20_000 }),
     height: Num({ minimum: 1, maximum: 20_000 }),
     contentHeight: Optional(Num({ minimum: 1, maximum: 100_000, description: 'it scrolls when this is more than the height' })),
-    background: color(),
+    background: paint(),
     bundle: Optional(id()),
     kind: Optional(id()),
     states: Optional(byId(StateSchema, 200)),
@@ -377,6 +379,8 @@ const headFields = {
   fps: Optional(Integer({ minimum: 1, maximum: 120, description: 'timeline frames a second; 24 if not given' })),
   kinds: Optional(byId(Obj({ name: name(), color: color(), mark: Str({ minLength: 1, maxLength: 4 }) }, strict), 100)),
   bundles: Optional(byId(Obj({ name: name(), order: order() }, strict), 500)),
+  swatches: Optional(byId(Obj({ name: name(), order: order(), color: color() }, strict), 500)),
+  typeStyles: Optional(byId(Obj({ name: name(), order: order(), letters: Obj(letterFields, strict) }, strict), 200)),
 };
 
 /** The piece without its tables. `width` and `height` are what new frames get. */

@@ -1,4 +1,5 @@
 import { hasExpressions, textParts } from '../expression/text.ts';
+import { colorOf, paintedStyle, setLetters } from '../piece/paint.ts';
 import type { Delta, Layer, Letters, Look, LookName, Style } from '../piece/schema.ts';
 import type { RootRun, RunState } from '../run/state.ts';
 import type { Timing } from '../steps/schemas.ts';
@@ -87,7 +88,11 @@ export function resolveScreen(program: Program, run: RunState): Screen {
   const under = surfaces[0]?.kind === 'under';
   const grounded = under
     ? surfaces.map((surface, i) =>
-        i === ground ? { ...surface, background: null } : i === 0 ? { ...surface, background: frame.scene.background } : surface
+        i === ground
+          ? { ...surface, background: null }
+          : i === 0
+            ? { ...surface, background: colorOf(program.piece.head, frame.scene.background) }
+            : surface
       )
     : surfaces;
   return { frame: run.frame, width, height, surfaces: grounded };
@@ -117,7 +122,7 @@ function surfaceOf(program: Program, run: RunState, scene: string, kind: Surface
     y: at.y,
     width,
     height,
-    background: kind === 'frame' || kind === 'laid' ? background : null,
+    background: kind === 'frame' || kind === 'laid' ? colorOf(program.piece.head, background) : null,
     scrim,
     scroll,
     expansion,
@@ -299,8 +304,8 @@ function appearanceOf(
     scale: pose.scale ?? 1,
     anchor: pose.anchor ?? MIDDLE,
     opacity: style.opacity ?? 1,
-    style,
-    letters,
+    style: paintedStyle(program.piece.head, style),
+    letters: setLetters(program.piece.head, letters),
     text: text === undefined ? undefined : shownText(root, node, text),
     asset,
     path,

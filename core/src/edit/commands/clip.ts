@@ -1,4 +1,15 @@
-import { byOrder, layerIdsOf, layersUnder, threadsOf, withDescendants, type Asset, type Layer, type Piece, type Thread } from '../../piece/piece.ts';
+import {
+  byOrder,
+  layerIdsOf,
+  layersUnder,
+  threadsOf,
+  withDescendants,
+  type Asset,
+  type Head,
+  type Layer,
+  type Piece,
+  type Thread,
+} from '../../piece/piece.ts';
 import type { Program } from '../../program/program.ts';
 import { takeName } from '../../words.ts';
 import { keysBetween } from '../order.ts';
@@ -6,6 +17,7 @@ import type { Operation } from '../operation.ts';
 import type { MakeId } from './frames.ts';
 import { originOf, outermost } from './inside.ts';
 import { remapIds } from './remap.ts';
+import { bringStyles, stylesUsed } from './swatches.ts';
 
 /** Layers on the way from one place to another, with their threads and the picture files they show. Plain JSON. */
 export interface Clip {
@@ -16,6 +28,8 @@ export interface Clip {
   readonly layers: readonly Layer[];
   readonly threads: readonly Thread[];
   readonly assets: readonly Asset[];
+  /** Swatches and type styles that the layers refer to. */
+  readonly styles?: Pick<Head, 'swatches' | 'typeStyles'>;
 }
 
 /** Takes layers with all that is in them. Layers inside another one of the list go along with it. */
@@ -48,6 +62,7 @@ const clipOf = (piece: Piece, scene: string, layers: readonly Layer[]): Clip => 
   layers,
   threads: layers.flatMap((layer) => threadsOf(piece, layer.id)),
   assets: [...new Set(layers.flatMap((layer) => layer.asset ?? []))].flatMap((id) => piece.assets.get(id) ?? []),
+  styles: stylesUsed(piece.head, layers),
 });
 
 /**
@@ -90,6 +105,7 @@ export function pasteClip(
     ids: tops.map((layer) => names.get(layer.id)!),
     operations: [
       ...putAll('assets', assets),
+      ...bringStyles(piece, clip.styles ?? {}),
       ...putAll('layers', layers),
       ...putAll('threads', threads),
       ...(withStates && samePiece && scene === clip.scene ? inStates(piece, scene, names, layers) : []),

@@ -1,3 +1,4 @@
+import { setLetters } from '../../piece/paint.ts';
 import { layerIdsOf, threadsOf, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
 import type { Step, Transition } from '../../steps/schemas.ts';
 import { naturally, takeName } from '../../words.ts';
@@ -76,7 +77,9 @@ export function pagesFor(piece: Piece, layers: readonly Layer[], template: strin
   const names = new Set([...piece.scenes.values()].filter((scene) => scene.use === 'frame').map((scene) => scene.name));
   const named = nameOf(first);
   const own = [...layerIdsOf(piece, template)].map((id) => piece.layers.get(id)!);
-  const title = own.find((layer) => layer.text !== undefined && layer.text.trim() === named)?.text ?? own.find(isTitle)?.text;
+  const title =
+    own.find((layer) => layer.text !== undefined && layer.text.trim() === named)?.text ??
+    own.find((layer, _at, all) => isTitle(piece, layer, all))?.text;
   const wired = (layer: Layer, frame: string) => wireTo(piece, [layer.id], frame, makeId);
   const bundled = (frame: string): Operation[] =>
     bundle === null ? [] : [{ op: 'set', table: 'scenes', id: frame, path: ['bundle'], value: bundle }];
@@ -94,8 +97,10 @@ export function pagesFor(piece: Piece, layers: readonly Layer[], template: strin
 const nameOf = (layer: Layer) => layer.text?.trim() || layer.name;
 
 /** The largest words of a page are its title. */
-const isTitle = (layer: Layer, _at: number, all: readonly Layer[]) =>
-  layer.text !== undefined && all.every((other) => other.text === undefined || (other.letters?.size ?? 16) <= (layer.letters?.size ?? 16));
+const isTitle = (piece: Piece, layer: Layer, all: readonly Layer[]) =>
+  layer.text !== undefined && all.every((other) => other.text === undefined || sizeOf(piece, other) <= sizeOf(piece, layer));
+
+const sizeOf = (piece: Piece, { letters = {} }: Layer): number => setLetters(piece.head, letters).size ?? 16;
 
 function replaced(operation: Operation, frame: string, name: string, first: Layer, layer: Layer, title: string | undefined): Operation {
   if (operation.op !== 'put') return operation;

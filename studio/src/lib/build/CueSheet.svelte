@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { fieldKey, takeFocus } from '$lib/shared/focus';
+  import RenameField from '$lib/shared/RenameField.svelte';
   import { later } from '$lib/shared/later.svelte';
   import { layersUnder, moveInto, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
@@ -93,12 +93,6 @@
     const at = siblings.findIndex((layer) => layer.id === target.id) + (above ? 1 : 0);
     session.edit('Reorder', moveInto(session.piece, [moving], session.sceneId, target.parent, at));
   }
-
-  function rename(event: Event) {
-    const name = (event.currentTarget as HTMLInputElement).value.trim();
-    renaming = false;
-    if (scene && name && name !== scene.scene.name) setFrame(session, scene.scene.id, `Rename ${scene.scene.name}`, 'name', name.slice(0, 120));
-  }
 </script>
 
 <section class="flex min-h-0 flex-col bg-[var(--sheet)]" aria-label="Cue sheet">
@@ -106,14 +100,12 @@
     <header class="flex flex-col gap-2 border-b border-[var(--line)] px-3.5 pb-2 pt-2.5">
       <div class="flex min-h-[26px] items-baseline gap-2">
         {#if renaming}
-          <input
-            class="field h-[26px] flex-1 text-[16px]"
-            value={scene.scene.name}
-            use:takeFocus
-            maxlength="120"
-            aria-label="Name of the frame"
-            onblur={rename}
-            onkeydown={fieldKey}
+          <RenameField
+            name={scene.scene.name}
+            label="Name of the frame"
+            class="h-[26px] flex-1 text-[16px]"
+            onname={(name) => setFrame(session, scene.scene.id, `Rename ${scene.scene.name}`, 'name', name)}
+            onclose={() => (renaming = false)}
           />
         {:else}
           <h2 class="truncate text-[18px]">

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { fieldKey, takeFocus } from '$lib/shared/focus';
+  import RenameField from '$lib/shared/RenameField.svelte';
   import Eye from '@lucide/svelte/icons/eye';
   import EyeOff from '@lucide/svelte/icons/eye-off';
   import Lock from '@lucide/svelte/icons/lock';
   import LockOpen from '@lucide/svelte/icons/lock-open';
-  import { likelyFrames, framesOf, wireTo, type Bindable, type Item } from '@zany/core';
+  import { colorOf, likelyFrames, framesOf, wireTo, type Bindable, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { newId } from '$lib/client/ids';
   import { addressIn, leaveChoice, openOnClick, setLayer } from './acts';
@@ -33,7 +33,7 @@
   const address = $derived(isOnly && item.threads.length === 0 ? addressIn(layer.text) : null);
   const bindings = $derived(Object.entries(layer.bindings ?? {}) as [Bindable, string][]);
   const choice = $derived(layer.choice === undefined ? undefined : session.piece.scenes.get(layer.scene)?.choices?.[layer.choice]);
-  let renaming = $state(false);
+  const renaming = $derived(session.renaming === layer.id);
   let hovered = $state(false);
   let row: HTMLElement;
 
@@ -58,12 +58,6 @@
     'bad-link': 'bad link',
     'repeated-target': 'same as another',
   };
-
-  function rename(event: Event) {
-    const name = (event.currentTarget as HTMLInputElement).value.trim();
-    renaming = false;
-    if (name && name !== layer.name) setLayer(session, [layer.id], `Rename ${layer.name}`, ['name'], name.slice(0, 120));
-  }
 </script>
 
 <div
@@ -90,28 +84,20 @@
 >
   {#if isSelected}<span class="absolute bottom-0 left-0 top-0 w-1 bg-[var(--gold)]"></span>{/if}
   <div class="flex min-h-[22px] items-center gap-2">
-    <LayerMark type={layer.type} fill={layer.style.fill} />
+    <LayerMark type={layer.type} fill={colorOf(session.plain.piece.head, layer.style.fill)} />
     {#if renaming}
-      <input
-        class="field h-[22px] flex-1 !px-1"
-        value={layer.name}
-        use:takeFocus
-        maxlength="120"
-        aria-label="Name of the layer"
-        onblur={rename}
-        onkeydown={(event) => {
-          fieldKey(event);
-          if (event.key === 'Escape') {
-            event.currentTarget.value = layer.name;
-            event.currentTarget.blur();
-          }
-        }}
+      <RenameField
+        name={layer.name}
+        label="Name of the layer"
+        class="h-[22px] flex-1 !px-1"
+        onname={(name) => setLayer(session, [layer.id], `Rename ${layer.name}`, ['name'], name)}
+        onclose={() => (session.renaming = null)}
       />
     {:else}
       <button
         class="min-w-[88px] flex-1 truncate text-left font-semibold"
         onclick={onpick}
-        ondblclick={() => session.canEdit && (renaming = true)}
+        ondblclick={() => session.canEdit && (session.renaming = layer.id)}
         data-pick={layer.id}>{layer.name}</button
       >
     {/if}

@@ -1,22 +1,12 @@
 <script lang="ts">
-  import {
-    DEFAULT_FAMILY,
-    FAMILIES,
-    coloursOf,
-    recolour,
-    restyle,
-    setBox,
-    typesOf,
-    type Letters,
-    type Operation,
-    type Rect,
-    type Style,
-  } from '@zany/core';
+  import { restyle, setBox, setLetters, type Letters, type Rect, type Style } from '@zany/core';
   import Popover from '$lib/shared/Popover.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import BehavesPanel from './BehavesPanel.svelte';
-  import NumberField from './NumberField.svelte';
-  import { align, moveIntoView, outlineOnly, replaceFile, sameSize, setLayer, spread, stack } from './acts';
+  import MoreProperties from './MoreProperties.svelte';
+  import PaintChip from './PaintChip.svelte';
+  import TypeChip from './TypeChip.svelte';
+  import { align, moveIntoView, outlineOnly, replaceFile, spread } from './acts';
 
   let {
     session,
@@ -41,13 +31,14 @@
 
   const valueOf = <K extends keyof Style>(key: K) => first?.style[key];
   const letters = $derived(first?.letters ?? {});
+  const set = $derived(setLetters(session.plain.piece.head, letters));
   const lookWord = $derived(session.look === 'rest' ? '' : `${session.look} look`);
 
   function setStyle(key: keyof Style, value: unknown) {
     session.edit(`Change ${key}${lookWord && ` in the ${lookWord}`}`, restyle(session.piece, session.selection, [key], value));
   }
 
-  function setLetters(key: keyof Letters, value: unknown) {
+  function setLettersOf(key: keyof Letters, value: unknown) {
     session.edit(`Change ${key}`, restyle(session.piece, session.selection, ['letters', key], value));
   }
 
@@ -60,39 +51,8 @@
     );
   }
 
-  const cropTo = (axis: 'x' | 'y', percent: number): Operation[] =>
-    one ? [{ op: 'set', table: 'layers', id: one.id, path: ['crop'], value: { x: 0.5, y: 0.5, ...one.crop, [axis]: percent / 100 } }] : [];
-
   const isOutside = $derived(around.x < 0 || around.y < 0 || around.x + around.width > frameWidth || around.y + around.height > frameHeight);
 
-  /** What the piece is painted and set with already, the most used first: found when the panel is opened. */
-  const colors = $derived(more ? coloursOf(session.plain.piece) : []);
-  const types = $derived(more ? typesOf(session.plain.piece) : []);
-
-  /** The colour of what is selected, to be changed in the whole piece. */
-  const everywhere = $derived(first?.style.fill ?? first?.style.ink ?? null);
-
-  const setType = (wanted: Letters) =>
-    session.edit(
-      'Set the type',
-      session.selection.flatMap((id): Operation[] =>
-        session.piece.layers.get(id)?.text === undefined ? [] : [{ op: 'set', table: 'layers', id, path: ['letters'], value: wanted }]
-      )
-    );
-
-  const anchors = [
-    ['middle', 0.5, 0.5],
-    ['left', 0, 0.5],
-    ['right', 1, 0.5],
-    ['top', 0.5, 0],
-    ['bottom', 0.5, 1],
-    ['corner', 0, 0],
-  ] as const;
-  const setPose = (key: 'rotation' | 'scale' | 'anchor', value: unknown) =>
-    setLayer(session, session.selection, `Change ${key}`, ['pose', key], value);
-
-  /** The six digits a colour field wants; what is see-through is kept apart. */
-  const hex = (color: string | undefined, otherwise: string) => (color ?? otherwise).slice(0, 7);
   const bottom = $derived((around.y + around.height) * scale + 12);
   const top = $derived(around.y * scale - 46);
   let barWidth = $state(300);
@@ -151,17 +111,7 @@
     <button class="rounded px-1 hover:bg-white/15" title="Pair with frames (P)" onclick={() => (session.panel = 'pair up')}>pair up</button>
   {/if}
   {#if painted}
-    <label class="relative flex items-center" title="Fill"
-      ><span class="h-4 w-4 rounded border border-white/40" style:background={valueOf('fill') ?? 'transparent'}></span><input
-        class="absolute inset-0 h-full w-full cursor-pointer opacity-0"
-        type="color"
-        aria-label="Fill"
-        value={hex(valueOf('fill'), '#f0b13c')}
-        onchange={(event) => setStyle('fill', event.currentTarget.value)}
-      /></label
-    >
-  {/if}
-  {#if painted}
+    <PaintChip {session} label="Fill" paint={valueOf('fill')} otherwise="#f0b13c" onpick={(paint) => setStyle('fill', paint)} />
     <button
       class="rounded border border-white/50 px-1 leading-[18px] hover:bg-white/15"
       title="See-through, with an outline"
@@ -170,15 +120,10 @@
     >
   {/if}
   {#if hasText}
-    <label class="relative flex items-center" title="Colour of the text"
-      ><span class="border-b-[3px] font-bold leading-tight" style:border-color={valueOf('ink') ?? '#26232c'}>A</span><input
-        class="absolute inset-0 h-full w-full cursor-pointer opacity-0"
-        type="color"
-        aria-label="Colour of the text"
-        value={hex(valueOf('ink'), '#26232c')}
-        onchange={(event) => setStyle('ink', event.currentTarget.value)}
-      /></label
-    >
+    <PaintChip {session} label="Colour of the text" paint={valueOf('ink')} onpick={(paint) => setStyle('ink', paint)}>
+      {#snippet sign(color)}<span class="border-b-[3px] font-bold leading-tight" style:border-color={color ?? '#26232c'}>A</span>{/snippet}
+    </PaintChip>
+    <TypeChip {session} {letters} />
     <input
       class="w-[34px] rounded bg-transparent text-right hover:bg-white/10"
       type="number"
@@ -186,8 +131,8 @@
       max="1000"
       aria-label="Size of the text"
       title="Size of the text"
-      value={letters.size ?? 16}
-      onchange={(event) => setLetters('size', Math.max(1, event.currentTarget.valueAsNumber || 16))}
+      value={set.size ?? 16}
+      onchange={(event) => setLettersOf('size', Math.max(1, event.currentTarget.valueAsNumber || 16))}
     />
   {/if}
   {#if one?.asset !== undefined}
@@ -228,197 +173,6 @@
 {/if}
 {#if more && moreButton && first}
   <Popover anchor={moreButton} label="More properties" onclose={() => (more = false)} width={310}>
-    <div class="flex flex-col gap-2.5 p-2" data-bar>
-      {#if (painted || hasText) && colors.length}
-        <div class="flex flex-wrap items-center gap-1" role="group" aria-label="Colours of this piece">
-          <span class="soft w-16">Colours</span>
-          {#each colors as color (color)}
-            <button
-              class="h-5 w-5 rounded border border-[var(--line)]"
-              style:background={color}
-              aria-label="Fill with {color}"
-              title="{color}: fill; with Shift the text"
-              onclick={(event) => setStyle(event.shiftKey || !painted ? 'ink' : 'fill', color)}
-            ></button>
-          {/each}
-          {#if everywhere}
-            <label class="chip chip-ghost relative" title="Everything of this colour, in the whole piece"
-              ><span class="h-3 w-3 rounded-sm border border-[var(--line)]" style:background={everywhere}></span>change everywhere<input
-                class="absolute inset-0 h-full w-full cursor-pointer opacity-0"
-                type="color"
-                aria-label="Change this colour everywhere"
-                value={hex(everywhere, '#26232c')}
-                onchange={(event) =>
-                  session.edit('Change a colour everywhere', recolour(session.plain.piece, everywhere, event.currentTarget.value), 'plain')}
-              /></label
-            >
-          {/if}
-        </div>
-      {/if}
-      {#if hasText && types.length > 1}
-        <div class="flex flex-wrap items-center gap-1" role="group" aria-label="Type of this piece">
-          <span class="soft w-16">Set as</span>
-          {#each types as type (type.words)}
-            <button class="chip max-w-[110px]" title={type.words} onclick={() => setType(type.letters)}
-              ><span class="truncate" style:font-family={type.letters.family} style:font-weight={type.letters.weight}>{type.size} {type.from}</span
-              ></button
-            >
-          {/each}
-        </div>
-      {/if}
-      {#if painted || layers.some((layer) => layer.type === 'picture')}
-        <div class="flex items-center gap-2">
-          <span class="soft w-16">Corner</span><input
-            class="field w-20"
-            type="number"
-            min="0"
-            aria-label="Corner"
-            value={valueOf('corner') ?? 0}
-            onchange={(event) => setStyle('corner', Math.max(0, event.currentTarget.valueAsNumber || 0))}
-          />
-        </div>
-        <div class="flex items-center gap-2">
-          <span class="soft w-16">Line</span>
-          <input
-            type="color"
-            class="h-7 w-9"
-            aria-label="Colour of the line"
-            value={hex(valueOf('line')?.color, '#26232c')}
-            onchange={(event) => setStyle('line', { width: valueOf('line')?.width ?? 1, color: event.currentTarget.value })}
-          />
-          <input
-            class="field w-16"
-            type="number"
-            min="0"
-            max="200"
-            aria-label="Width of the line"
-            value={valueOf('line')?.width ?? 0}
-            onchange={(event) =>
-              setStyle('line', { color: valueOf('line')?.color ?? '#26232c', width: Math.max(0, event.currentTarget.valueAsNumber || 0) })}
-          />
-        </div>
-        <div class="flex items-center gap-2">
-          <span class="soft w-16">Shadow</span>
-          <button class="chip {valueOf('shadow') ? '' : 'chip-on'}" onclick={() => setStyle('shadow', undefined)}>none</button>
-          <button class="chip" onclick={() => setStyle('shadow', { x: 0, y: 2, blur: 6, color: '#00000033' })}>soft</button>
-          <button class="chip" onclick={() => setStyle('shadow', { x: 0, y: 8, blur: 24, color: '#00000040' })}>deep</button>
-        </div>
-        {#if painted}<div class="flex items-center gap-2">
-            <span class="soft w-16">Fill</span><button class="chip" onclick={() => setStyle('fill', undefined)}>see-through</button>
-          </div>{/if}
-      {/if}
-      {#if one?.type === 'picture'}
-        <div class="flex items-center gap-1">
-          <span class="soft w-16">Picture</span>
-          {#each [['fill', 'stretched'], ['contain', 'whole'], ['cover', 'cropped']] as const as [fit, word] (fit)}
-            <button
-              class="chip {(one.fit ?? 'fill') === fit ? 'chip-on' : ''}"
-              aria-pressed={(one.fit ?? 'fill') === fit}
-              onclick={() => setLayer(session, session.selection, `Picture ${word}`, ['fit'], fit)}>{word}</button
-            >
-          {/each}
-        </div>
-        {#if one.fit === 'cover'}
-          {#each [['x', 'across'], ['y', 'down']] as const as [axis, word] (axis)}
-            <label class="flex items-center gap-2"
-              ><span class="soft w-16">{word}</span><input
-                class="slide flex-1"
-                type="range"
-                min="0"
-                max="100"
-                aria-label="What is kept, {word}"
-                value={Math.round((one.crop?.[axis] ?? 0.5) * 100)}
-                oninput={(event) => session.preview(cropTo(axis, event.currentTarget.valueAsNumber))}
-                onchange={(event) => session.edit('Move the crop', cropTo(axis, event.currentTarget.valueAsNumber))}
-              /></label
-            >
-          {/each}
-        {/if}
-      {/if}
-      <div class="flex items-center gap-2">
-        <span class="soft w-16">Opacity</span><input
-          class="slide flex-1"
-          type="range"
-          min="0"
-          max="100"
-          aria-label="Opacity"
-          value={Math.round((valueOf('opacity') ?? 1) * 100)}
-          onchange={(event) => setStyle('opacity', event.currentTarget.valueAsNumber / 100)}
-        />
-      </div>
-      {#if hasText}
-        <div class="flex items-center gap-2">
-          <span class="soft w-16">Type</span>
-          <select
-            class="field flex-1"
-            aria-label="Typeface"
-            value={letters.family ?? DEFAULT_FAMILY}
-            onchange={(event) => setLetters('family', event.currentTarget.value)}
-          >
-            {#each FAMILIES as family (family)}<option>{family}</option>{/each}
-          </select>
-        </div>
-        <div class="flex items-center gap-2">
-          <span class="soft w-16">Weight</span>
-          {#each [400, 600, 800] as weight (weight)}<button
-              class="chip {(letters.weight ?? 400) === weight ? 'chip-on' : ''}"
-              onclick={() => setLetters('weight', weight)}>{weight}</button
-            >{/each}
-        </div>
-        <div class="flex items-center gap-2">
-          <span class="soft w-16">Stands</span>
-          {#each ['left', 'center', 'right'] as const as side (side)}<button
-              class="chip {letters.align === side ? 'chip-on' : ''}"
-              onclick={() => setLetters('align', side)}>{side}</button
-            >{/each}
-          {#each ['top', 'middle', 'bottom'] as const as place (place)}<button
-              class="chip {letters.place === place ? 'chip-on' : ''}"
-              onclick={() => setLetters('place', place)}>{place}</button
-            >{/each}
-        </div>
-      {/if}
-      <div class="flex items-center gap-1.5">
-        <span class="soft w-16">Turned by</span>
-        <NumberField value={first.pose.rotation ?? 0} label="Turned by" onset={(value) => setPose('rotation', value === 0 ? undefined : value)} />
-        <span class="soft">° scale</span>
-        <NumberField
-          value={Math.round((first.pose.scale ?? 1) * 100)}
-          label="Scale"
-          min={0}
-          onset={(value) => setPose('scale', value === 100 ? undefined : (value ?? 100) / 100)}
-        />
-        <span class="soft">%</span>
-      </div>
-      <div class="flex flex-wrap items-center gap-1">
-        <span class="soft w-16">about its</span>
-        {#each anchors as [label, x, y] (label)}
-          <button
-            class="chip {(first.pose.anchor?.x ?? 0.5) === x && (first.pose.anchor?.y ?? 0.5) === y ? 'chip-on' : ''}"
-            onclick={() => setPose('anchor', x === 0.5 && y === 0.5 ? undefined : { x, y })}>{label}</button
-          >
-        {/each}
-      </div>
-      {#if layers.length > 1}
-        <div class="flex items-center gap-1">
-          <span class="soft w-16">Same size</span>
-          {#each ['width', 'height', 'both'] as const as side (side)}<button class="chip" onclick={() => sameSize(session, side)}>{side}</button
-            >{/each}
-        </div>
-      {/if}
-      <div class="flex flex-wrap items-center gap-1">
-        <span class="soft w-16">Line up</span>
-        {#each ['left', 'center', 'right', 'top', 'middle', 'bottom'] as const as edge (edge)}<button
-            class="chip"
-            onclick={() => align(session, edge)}>{edge}</button
-          >{/each}
-      </div>
-      <div class="flex flex-wrap items-center gap-1">
-        <span class="soft w-16">Order</span>
-        {#each [['front', 'front'], ['forward', 'forward'], ['backward', 'backward'], ['back', 'back']] as const as [way, word] (way)}<button
-            class="chip"
-            onclick={() => stack(session, way)}>{word}</button
-          >{/each}
-      </div>
-    </div>
+    <MoreProperties {session} {layers} onstyle={setStyle} onletters={setLettersOf} />
   </Popover>
 {/if}

@@ -5,6 +5,7 @@
   import { setBundle, setKind, usualKinds } from './acts';
   import CarrierChip from './CarrierChip.svelte';
   import NumberField from './NumberField.svelte';
+  import PaintChip from './PaintChip.svelte';
   import WordChip from './WordChip.svelte';
 
   /** What the open scene is, as a sentence of chips: size, ground, kind, bundle, what happens when it is entered again. */
@@ -36,15 +37,12 @@
   <NumberField value={own.width} label="Width" onset={(value) => resize('width', value)} />
   <span class="soft">×</span>
   <NumberField value={own.height} label="Height" onset={(value) => resize('height', value)} />
-  <label class="chip relative" title="Ground">
-    <span class="h-3 w-3 rounded-sm border border-[var(--line)]" style:background={own.background}></span>
-    <input
-      class="absolute inset-0 h-full w-full cursor-pointer opacity-0"
-      type="color"
-      aria-label="Ground"
-      value={own.background.slice(0, 7)}
-      onchange={(event) => set('Change the ground', 'background', event.currentTarget.value)}
-    />ground</label
+  <span class="chip" title="Ground"
+    ><PaintChip {session} label="Ground" paint={own.background} onpick={(paint) => set('Change the ground', 'background', paint)}>
+      {#snippet sign(color)}<span class="flex items-center gap-1"
+          ><span class="h-3 w-3 rounded-sm border border-[var(--line)]" style:background={color}></span>ground</span
+        >{/snippet}
+    </PaintChip></span
   >
   {#if own.use !== 'part'}
     <span class="soft">scrolls down to</span>

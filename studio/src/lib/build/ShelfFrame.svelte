@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { fieldKey, takeFocus } from '$lib/shared/focus';
+  import RenameField from '$lib/shared/RenameField.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { setFrame } from './acts';
@@ -34,12 +34,6 @@
   $effect(() => {
     if (isOpen) requestAnimationFrame(() => box?.scrollIntoView({ block: 'nearest' }));
   });
-
-  function rename(event: Event) {
-    const name = (event.currentTarget as HTMLInputElement).value.trim();
-    renaming = null;
-    if (name && name !== frame.name) setFrame(session, id, `Rename ${frame.name}`, 'name', name.slice(0, 120));
-  }
 </script>
 
 <div
@@ -84,14 +78,12 @@
       >{/if}
   </button>
   {#if renaming === id}
-    <input
-      class="field h-5 w-full !px-1 text-[11px]"
-      value={frame.name}
-      use:takeFocus
-      maxlength="120"
-      aria-label="Name of the frame"
-      onblur={rename}
-      onkeydown={fieldKey}
+    <RenameField
+      name={frame.name}
+      label="Name of the frame"
+      class="h-5 w-full !px-1 text-[11px]"
+      onname={(name) => setFrame(session, id, `Rename ${frame.name}`, 'name', name)}
+      onclose={() => (renaming = null)}
     />
   {:else}
     <span class="w-full truncate text-center text-[11.5px] {isOpen ? '' : 'soft'}" title={frame.name}

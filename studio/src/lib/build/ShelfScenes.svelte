@@ -1,7 +1,7 @@
 <script lang="ts">
   import { carriersOf, placementsOf, scenesOf } from '@zany/core';
   import Thumb from '$lib/shared/Thumb.svelte';
-  import { fieldKey, takeFocus } from '$lib/shared/focus';
+  import RenameField from '$lib/shared/RenameField.svelte';
   import Popover from '$lib/shared/Popover.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { placeHere, setFrame } from './acts';
@@ -12,13 +12,6 @@
   const scenes = $derived(scenesOf(session.piece, use));
   let renaming: string | null = $state(null);
   let menu: { id: string; anchor: HTMLElement } | null = $state(null);
-
-  function rename(id: string, event: Event) {
-    const name = (event.currentTarget as HTMLInputElement).value.trim().slice(0, 120);
-    renaming = null;
-    const old = session.piece.scenes.get(id)?.name;
-    if (name && name !== old) setFrame(session, id, `Rename ${old}`, 'name', name);
-  }
 
   function remove(id: string) {
     const used = use === 'part' ? placementsOf(session.piece, id).length : carriersOf(session.piece, id).length;
@@ -53,14 +46,12 @@
         <Thumb scene={session.program.scenes.get(scene.id) ?? null} assetUrl={session.assetUrl} width={64} height={44} />
       </button>
       {#if renaming === scene.id}
-        <input
-          class="field h-5 w-full !px-1 text-[11px]"
-          value={scene.name}
-          maxlength="120"
-          aria-label="Name of the {use}"
-          use:takeFocus
-          onblur={(event) => rename(scene.id, event)}
-          onkeydown={fieldKey}
+        <RenameField
+          name={scene.name}
+          label="Name of the {use}"
+          class="h-5 w-full !px-1 text-[11px]"
+          onname={(name) => setFrame(session, scene.id, `Rename ${scene.name}`, 'name', name)}
+          onclose={() => (renaming = null)}
         />
       {:else}<span class="soft w-full truncate text-center text-[11.5px]" title={scene.name}>{scene.name}</span>{/if}
     </div>

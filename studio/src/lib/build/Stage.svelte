@@ -1,5 +1,17 @@
 <script lang="ts">
-  import { isOn, moveLayers, overlaps, resizeLayers, stillScreen, union, type Item, type Operation, type Point, type Rect } from '@zany/core';
+  import {
+    setLetters,
+    isOn,
+    moveLayers,
+    overlaps,
+    resizeLayers,
+    stillScreen,
+    union,
+    type Item,
+    type Operation,
+    type Point,
+    type Rect,
+  } from '@zany/core';
   import { sceneView } from '$lib/shared/sceneView';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { drawLayer, duplicate, noteStep, placeHere, writeText, writtenText } from './acts';
@@ -423,6 +435,7 @@
         {#if typing}
           {@const item = scene.byId.get(typing)}
           {#if item}
+            {@const letters = setLetters(session.piece.head, item.layer.letters ?? {})}
             <!-- svelte-ignore a11y_autofocus -->
             <textarea
               class="absolute resize-none overflow-hidden bg-[color-mix(in_srgb,var(--sheet)_94%,transparent)] text-[var(--ink)] outline-2 outline-[var(--gold)]"
@@ -430,8 +443,8 @@
               style:top="{item.box.y * scale}px"
               style:width="{Math.max(60, item.box.width * scale)}px"
               style:height="{Math.max(24, item.box.height * scale)}px"
-              style:font-size="{(item.layer.letters?.size ?? 16) * scale}px"
-              style:text-align={item.layer.letters?.align ?? (item.layer.type === 'text' ? 'left' : 'center')}
+              style:font-size="{(letters.size ?? 16) * scale}px"
+              style:text-align={letters.align ?? (item.layer.type === 'text' ? 'left' : 'center')}
               value={writtenText(session, item.layer)}
               autofocus
               aria-label="Text of {item.layer.name}"

@@ -2,7 +2,7 @@
   import { addState, compareStates, posed, removeState, statesOf } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import Popover from '$lib/shared/Popover.svelte';
-  import { fieldKey, takeFocus } from '$lib/shared/focus';
+  import RenameField from '$lib/shared/RenameField.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
@@ -32,12 +32,6 @@
 
   const set = (name: string, state: string, field: string, value: unknown) =>
     session.edit(name, [{ op: 'set', table: 'scenes', id, path: ['states', state, field], ...(value !== undefined && { value }) }], 'plain');
-
-  function rename(state: string, event: Event) {
-    const name = (event.currentTarget as HTMLInputElement).value.trim().slice(0, 120);
-    renaming = null;
-    if (name && name !== scene.scene.states?.[state]?.name) set(`Rename ${scene.scene.states?.[state]?.name}`, state, 'name', name);
-  }
 
   /** Opens the state, and selects what was pressed in its picture. */
   function press(state: string, event: MouseEvent) {
@@ -97,17 +91,12 @@
             )}
         />{/if}
       {#if renaming === state.id}
-        <input
-          class="field h-5 min-w-0 flex-1 !px-1"
-          value={state.name}
-          use:takeFocus
-          maxlength="120"
-          aria-label="Name of the state"
-          onblur={(event) => rename(state.id, event)}
-          onkeydown={(event) => {
-            fieldKey(event);
-            if (event.key === 'Escape') renaming = null;
-          }}
+        <RenameField
+          name={state.name}
+          label="Name of the state"
+          class="h-5 min-w-0 flex-1 !px-1"
+          onname={(name) => set(`Rename ${state.name}`, state.id, 'name', name)}
+          onclose={() => (renaming = null)}
         />
       {:else}
         <button
@@ -182,8 +171,8 @@
                 ></td
               >
               <td class="soft pr-2">{fieldWords(difference.field)}</td>
-              <td class="pr-2 tabular-nums">{valueWords(difference.a)}</td>
-              <td class="tabular-nums">{valueWords(difference.b)}</td>
+              <td class="pr-2 tabular-nums">{valueWords(session.piece.head, difference.a)}</td>
+              <td class="tabular-nums">{valueWords(session.piece.head, difference.b)}</td>
             </tr>
           {:else}<tr><td class="soft">Nothing: they look the same.</td></tr>{/each}
         </tbody>

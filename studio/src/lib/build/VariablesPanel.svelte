@@ -1,7 +1,8 @@
 <script lang="ts">
   import { newVariable, retypeVariable, sentence, scopeFor, takeName, usesOfVariable, variablesOf, type Variable } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
-  import { fieldKey, takeFocus } from '$lib/shared/focus';
+  import { fieldKey } from '$lib/shared/focus';
+  import RenameField from '$lib/shared/RenameField.svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
   import NumberField from './NumberField.svelte';
@@ -26,12 +27,6 @@
 
   const set = (variable: Variable, field: string, value: unknown, name = `Change ${variable.name}`) =>
     session.edit(name, [{ op: 'set', table: 'variables', id: variable.id, path: [field], ...(value !== undefined && { value }) }]);
-
-  function rename(variable: Variable, event: Event) {
-    const name = (event.currentTarget as HTMLInputElement).value.trim().slice(0, 120);
-    renaming = null;
-    if (name && name !== variable.name) set(variable, 'name', name, `Rename ${variable.name}`);
-  }
 
   function setOptions(variable: Variable, event: Event) {
     const options = [
@@ -77,14 +72,12 @@
       <div class="flex flex-col gap-1 border-t border-dashed border-[var(--line)] pt-1.5" role="group" aria-label="Variable {variable.name}">
         <div class="flex items-center gap-1">
           {#if renaming === variable.id}
-            <input
-              class="field h-[22px] min-w-0 flex-1 !px-1"
-              value={variable.name}
-              maxlength="120"
-              aria-label="Name of the variable"
-              use:takeFocus
-              onblur={(event) => rename(variable, event)}
-              onkeydown={fieldKey}
+            <RenameField
+              name={variable.name}
+              label="Name of the variable"
+              class="h-[22px] min-w-0 flex-1 !px-1"
+              onname={(name) => set(variable, 'name', name, `Rename ${variable.name}`)}
+              onclose={() => (renaming = null)}
             />
           {:else}
             <button class="min-w-0 flex-1 truncate text-left font-semibold" title="Double-click to rename" ondblclick={() => (renaming = variable.id)}

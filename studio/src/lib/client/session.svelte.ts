@@ -88,6 +88,8 @@ export class EditorSession {
   litThread: string | null = $state(null);
   /** The layer whose thread line is being written. */
   writing: string | null = $state(null);
+  /** The layer whose name is being written. */
+  renaming: string | null = $state(null);
   /** The panel that lies over the stage. */
   panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | null = $state(null);
 

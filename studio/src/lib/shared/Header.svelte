@@ -2,9 +2,9 @@
   import { count } from '@zany/core';
   import type { Other } from '$lib/client/presence.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { fieldKey } from './focus';
   import { desks, type Desk } from './commands';
   import Logo from './Logo.svelte';
+  import RenameField from './RenameField.svelte';
   import ThemeButton from './ThemeButton.svelte';
 
   interface Props {
@@ -31,29 +31,18 @@
       .join('')
       .toUpperCase()
   );
-
-  function rename(event: Event) {
-    const name = (event.currentTarget as HTMLInputElement).value.trim().slice(0, 120);
-    renaming = false;
-    if (name && name !== session.piece.head.name)
-      session.edit('Rename the piece', [{ op: 'set', table: 'piece', id: session.id, path: ['name'], value: name }]);
-  }
 </script>
 
 <header class="grid h-[46px] shrink-0 grid-cols-[1fr_auto_1fr] items-center gap-4 border-b border-[var(--line)] bg-[var(--sheet)] px-3.5">
   <div class="flex min-w-0 items-center gap-3">
     <a href="/" aria-label="To the Workroom" title="To the Workroom"><Logo /></a>
     {#if renaming}
-      <!-- svelte-ignore a11y_autofocus -->
-      <input
-        class="field h-7 w-56"
-        value={session.piece.head.name}
-        autofocus
-        maxlength="120"
-        aria-label="Name of the piece"
-        onfocus={(event) => event.currentTarget.select()}
-        onblur={rename}
-        onkeydown={fieldKey}
+      <RenameField
+        name={session.piece.head.name}
+        label="Name of the piece"
+        class="h-7 w-56"
+        onname={(name) => session.edit('Rename the piece', [{ op: 'set', table: 'piece', id: session.id, path: ['name'], value: name }])}
+        onclose={() => (renaming = false)}
       />
     {:else}
       <h1 class="truncate text-[15px]">

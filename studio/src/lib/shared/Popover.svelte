@@ -41,6 +41,7 @@
 </script>
 
 <svelte:window
+  onkeydowncapture={(event) => event.key === 'Escape' && document.activeElement === document.body && key(event)}
   onpointerdowncapture={(event) => !box.contains(event.target as Node) && !anchor.contains(event.target as Node) && onclose()}
   onresize={onclose}
 />

@@ -179,6 +179,14 @@ export const commands: readonly Command[] = [
     run: ({ session }) => selectBeside(session, -1),
   },
   { id: 'select-all', label: 'Select all layers', group: 'Layers', keys: ['Mod+a'], when: building, run: ({ session }) => selectAll(session) },
+  {
+    id: 'rename',
+    label: 'Rename the layer',
+    group: 'Layers',
+    keys: ['F2'],
+    when: (context) => selecting(context) && context.session.selection.length === 1,
+    run: ({ session }) => (session.renaming = session.selection[0]!),
+  },
   { id: 'delete', label: 'Delete', group: 'Layers', keys: ['Delete', 'Backspace'], when: selecting, run: ({ session }) => removeSelected(session) },
   {
     id: 'duplicate',

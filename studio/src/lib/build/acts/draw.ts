@@ -50,10 +50,11 @@ export function outlineOnly(session: EditorSession): void {
   const operations = session.selection.flatMap((id): Operation[] => {
     const layer = session.scene?.byId.get(id)?.layer;
     if (!layer || (layer.type !== 'box' && layer.type !== 'oval')) return [];
-    const color = layer.style.fill?.slice(0, 7) ?? layer.style.line?.color ?? '#26232c';
+    const { fill, line } = layer.style;
+    const color = (fill?.startsWith('#') ? fill.slice(0, 7) : fill) ?? line?.color ?? '#26232c';
     return [
       { op: 'set', table: 'layers', id, path: ['style', 'fill'], value: '#ffffff00' },
-      { op: 'set', table: 'layers', id, path: ['style', 'line'], value: { color, width: layer.style.line?.width || 3 } },
+      { op: 'set', table: 'layers', id, path: ['style', 'line'], value: { color, width: line?.width || 3 } },
     ];
   });
   session.edit('Outline only', operations);

@@ -1,4 +1,4 @@
-import { type Layer, type LookName } from '@zany/core';
+import { colorOf, type Layer, type LookName, type Piece } from '@zany/core';
 import type { EditorSession } from '$lib/client/session.svelte';
 import { labelOfLook, looks } from '../look-poses';
 
@@ -8,15 +8,16 @@ import { labelOfLook, looks } from '../look-poses';
 export function addLook(session: EditorSession, id: string, look: LookName | 'rest', from: LookName | 'rest'): void {
   const layer = session.piece.layers.get(id);
   if (!layer || look === 'rest') return;
-  const value = freshLook(layer, look, from);
+  const value = freshLook(session.piece, layer, look, from);
   if (session.edit(`Add a ${labelOfLook(look)} look`, [{ op: 'set', table: 'layers', id, path: ['looks', look], value }], 'plain'))
     session.openLookOf(id, look);
 }
 
 /** What a new look of a layer begins as. */
-export function freshLook(layer: Layer, look: LookName, from: LookName | 'rest'): object {
+export function freshLook(piece: Piece, layer: Layer, look: LookName, from: LookName | 'rest'): object {
   const source = from === 'rest' ? undefined : layer.looks?.[from];
-  const { fill: ownFill, opacity } = { ...layer.style, ...source?.style };
+  const { fill, opacity } = { ...layer.style, ...source?.style };
+  const ownFill = colorOf(piece.head, fill);
   const by = looks.find((one) => one.name === look)!.shade;
   if (look === 'disabled') return { ...source, style: { ...source?.style, opacity: 0.4 } };
   if (ownFill) return { ...source, style: { ...source?.style, fill: shade(ownFill, by) } };

@@ -26,7 +26,15 @@ export function bind(session: EditorSession, ids: readonly string[], what: Binda
     return [
       { op: 'set', table: 'layers', id, path: ['bindings', what], value },
       ...(needsLook
-        ? [{ op: 'set' as const, table: 'layers' as const, id, path: ['looks', 'disabled'], value: freshLook(layer, 'disabled', 'rest') }]
+        ? [
+            {
+              op: 'set' as const,
+              table: 'layers' as const,
+              id,
+              path: ['looks', 'disabled'],
+              value: freshLook(session.piece, layer, 'disabled', 'rest'),
+            },
+          ]
         : []),
     ];
   });
@@ -44,7 +52,7 @@ export function choiceOperations(session: EditorSession, ids: readonly string[],
   const looks = ids.flatMap((id): Operation[] => {
     const layer = piece.layers.get(id);
     if (!layer || layer.looks?.selected) return [];
-    const value = layer.looks?.hover ?? freshLook(layer, 'selected', 'rest');
+    const value = layer.looks?.hover ?? freshLook(session.piece, layer, 'selected', 'rest');
     return [{ op: 'set', table: 'layers', id, path: ['looks', 'selected'], value }];
   });
   return [...makeChoice(piece, sceneId, ids, { name: 'Choice', again, first, variable: true }, newId), ...looks];

@@ -1,0 +1,117 @@
+<script lang="ts">
+  import { addSwatch, changeSwatch, colorOf, coloursOf, count, paintOf, recolour, removeSwatch, swatchesOf, swatchIn, swatchUses } from '@zany/core';
+  import { newId } from '$lib/client/ids';
+  import type { EditorSession } from '$lib/client/session.svelte';
+  import { fieldKey } from '$lib/shared/focus';
+  import RenameField from '$lib/shared/RenameField.svelte';
+
+  /** The swatches of the piece and the other colours in it: to paint with, to name, and to change everywhere. */
+  interface Props {
+    session: EditorSession;
+    /** What is painted with now. */
+    paint: string | undefined;
+    onpick: (paint: string) => void;
+  }
+  let { session, paint, onpick }: Props = $props();
+
+  const piece = $derived(session.plain.piece);
+  const swatches = $derived(swatchesOf(piece.head));
+  const uses = $derived(swatchUses(piece));
+  const colors = $derived(coloursOf(piece));
+  const own = $derived(swatchIn(paint));
+  const plain = $derived(own === null ? paint : undefined);
+  let renaming: string | null = $state(null);
+
+  function keep(event: Event & { currentTarget: HTMLInputElement }) {
+    const name = event.currentTarget.value.trim();
+    event.currentTarget.value = '';
+    if (name && plain) session.edit(`Name the colour ${name}`, addSwatch(piece, name, plain, newId).operations, 'plain');
+  }
+</script>
+
+<div class="flex flex-col gap-2 p-1" data-bar>
+  {#if swatches.length}
+    <div role="group" aria-label="Swatches">
+      {#each swatches as swatch (swatch.id)}
+        <div class="group/swatch flex items-center gap-1.5 rounded px-1 {own === swatch.id ? 'bg-[var(--gold-wash)]' : ''}">
+          <label class="relative h-[18px] w-[18px] shrink-0" title="Change {swatch.name} everywhere"
+            ><span class="block h-full w-full rounded border border-[var(--line)]" style:background={swatch.color}></span><input
+              class="absolute inset-0 h-full w-full cursor-pointer opacity-0"
+              type="color"
+              aria-label="Colour of {swatch.name}"
+              value={swatch.color.slice(0, 7)}
+              onchange={(event) =>
+                session.edit(
+                  `Change ${swatch.name}`,
+                  changeSwatch(piece, swatch.id, { color: event.currentTarget.value + swatch.color.slice(7) }),
+                  'plain'
+                )}
+            /></label
+          >
+          {#if renaming === swatch.id}
+            <RenameField
+              name={swatch.name}
+              label="Name of the swatch"
+              class="h-[22px] min-w-0 flex-1 !px-1"
+              onname={(name) => session.edit(`Rename ${swatch.name}`, changeSwatch(piece, swatch.id, { name }), 'plain')}
+              onclose={() => (renaming = null)}
+            />
+          {:else}
+            <button
+              class="min-w-0 flex-1 truncate py-1 text-left"
+              aria-pressed={own === swatch.id}
+              aria-label="Paint with {swatch.name}"
+              title="Double-click to rename"
+              ondblclick={() => (renaming = swatch.id)}
+              onclick={() => onpick(paintOf(swatch.id))}>{swatch.name}</button
+            >
+          {/if}
+          <span class="soft text-[11px]">{count(uses.get(swatch.id) ?? 0, 'place')}</span>
+          <button class="soft px-0.5" aria-label="Rename {swatch.name}" title="Rename" onclick={() => (renaming = swatch.id)}>✎</button>
+          <button
+            class="soft px-0.5"
+            aria-label="Remove {swatch.name}"
+            title="Remove; what is painted with it keeps the colour"
+            onclick={() => session.edit(`Remove ${swatch.name}`, removeSwatch(piece, swatch.id), 'plain')}>✕</button
+          >
+        </div>
+      {/each}
+    </div>
+  {:else}<p class="soft">A colour with a name is a swatch: change it once, and all that is painted with it follows.</p>{/if}
+  {#if colors.length}
+    <div class="flex flex-wrap items-center gap-1" role="group" aria-label="Other colours of this piece">
+      {#each colors as color (color)}
+        <button
+          class="h-5 w-5 rounded border {plain?.toLowerCase() === color ? 'border-2 border-[var(--gold)]' : 'border-[var(--line)]'}"
+          style:background={color}
+          aria-label="Paint with {color}"
+          title={color}
+          onclick={() => onpick(color)}
+        ></button>
+      {/each}
+    </div>
+  {/if}
+  {#if plain}
+    <div class="flex items-center gap-1.5 border-t border-[var(--line)] pt-2">
+      <label class="relative h-[18px] w-[18px] shrink-0" title="Change this colour in the whole piece"
+        ><span class="block h-full w-full rounded border border-[var(--line)]" style:background={plain}></span><input
+          class="absolute inset-0 h-full w-full cursor-pointer opacity-0"
+          type="color"
+          aria-label="Change this colour everywhere"
+          value={plain.slice(0, 7)}
+          onchange={(event) => session.edit('Change a colour everywhere', recolour(piece, plain, event.currentTarget.value), 'plain')}
+        /></label
+      >
+      <input
+        class="field h-[24px] min-w-0 flex-1 !px-1.5"
+        placeholder="name this colour"
+        maxlength="110"
+        aria-label="Name this colour"
+        onkeydown={fieldKey}
+        onchange={keep}
+      />
+    </div>
+  {:else if own !== null}
+    <button class="chip chip-ghost self-start" onclick={() => onpick(colorOf(piece.head, paint!))}>a colour of its own</button>
+  {/if}
+</div>
