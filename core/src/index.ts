@@ -36,6 +36,7 @@ export * from './formats/html.ts';
 export * from './formats/package.ts';
 export * from './formats/sarif.ts';
 export * from './formats/scxml.ts';
+export { placeKey, sameElsewhere } from './lines/alike.ts';
 export { beginsBinding, bindingWords, parseBinding, printBinding, type LineBinding } from './lines/binding.ts';
 export { completions, expressionCompletions, type Completion } from './lines/complete.ts';
 export { cuesFor, formOfCue, formOfStep, parseLine, parseLines, printCue, printLine, printStep, type LineThread } from './lines/line.ts';

@@ -176,6 +176,15 @@ test('threads: branches, with and then, notes, order by keys, lines pasted on ma
   await page.keyboard.press('Control+v');
   await expect(studio.row('Three')).toContainText('Pay');
   await expect(page.getByText(/All 2 now lead to Pay/)).toBeVisible();
+  const same = (layer: string) => studio.row(layer).getByRole('button', { name: 'Leads to: Pay, the same as another thread here' });
+  await expect(same('Two')).toBeVisible();
+  await expect(same('One')).toBeHidden();
+  await same('Three').click();
+  await page.getByRole('option', { name: 'Home' }).click();
+  await expect(studio.row('Three').getByRole('button', { name: 'Leads to: Home', exact: true })).toBeVisible();
+  await expect(studio.row('Three').getByRole('button', { name: 'same is right' })).toBeHidden();
+  await studio.row('Two').getByRole('button', { name: 'same is right' }).click();
+  await expect(same('Two')).toBeHidden();
   await thread().nth(1).hover();
   await thread().nth(1).getByRole('button', { name: 'Remove this branch' }).click();
   await expect(thread().nth(1)).not.toContainText('otherwise');

@@ -26,9 +26,11 @@
     whole: unknown;
     scope: LineScope;
     layer?: string | null;
+    /** It says the same as another thread, and is not likely meant to. */
+    alike?: boolean;
     onchange: (value: unknown) => void;
   }
-  let { slot, value, text, whole, scope, layer = null, onchange }: Props = $props();
+  let { slot, value, text, whole, scope, layer = null, alike = false, onchange }: Props = $props();
 
   const session = $derived(getDesk()?.session ?? null);
   const of = $derived(slot.of === undefined ? undefined : ((fieldAt(whole, slot.of) as string | undefined) ?? scope.scene ?? undefined));
@@ -62,6 +64,7 @@
   ]);
   const isLost = $derived(text.startsWith('?'));
   const words = $derived(isLost ? (text === '?' ? 'not chosen yet' : 'missing') : text.replace(/^"(.*)"$/, '$1'));
+  const note = $derived(alike ? 'the same as another thread here' : undefined);
   const tone = $derived(
     isLost ? 'chip-brick' : slot.kind === 'variable' || slot.kind === 'state' || slot.kind === 'label' ? 'chip-teal' : 'chip-gold'
   );
@@ -94,14 +97,23 @@
 </script>
 
 {#if slot.kind === 'target'}
-  <ChipMenu name="Leads to" label={words} {tone} options={targets} filter onpick={onchange} />
+  <ChipMenu name="Leads to" label={words} {tone} {note} options={targets} filter onpick={onchange} />
 {:else if slot.kind === 'frame'}
-  <ChipMenu name="Frame" label={words} {tone} options={frames.map((frame) => ({ value: frame.id, label: frame.name }))} filter onpick={onchange} />
+  <ChipMenu
+    name="Frame"
+    label={words}
+    {tone}
+    {note}
+    options={frames.map((frame) => ({ value: frame.id, label: frame.name }))}
+    filter
+    onpick={onchange}
+  />
 {:else if things}
   <ChipMenu
     name={labels[slot.kind] ?? slot.kind}
     label={words}
     {tone}
+    {note}
     options={things.map((thing) => ({ value: thing.id, label: thing.name }))}
     filter
     onpick={onchange}
@@ -128,10 +140,11 @@
   <ExpressionField value={String(value ?? '')} {scope} {onchange} wanted={wantedType} />
 {:else}
   <input
-    class="field h-[22px] !px-1.5"
+    class="field h-[22px] !px-1.5 {alike ? '!border-dashed !border-[var(--gold-text)]' : ''}"
+    title={note}
     style:width="calc({wide}ch + 12px)"
     value={shown}
-    aria-label={slot.kind === 'address' ? 'Address' : slot.path}
+    aria-label="{slot.kind === 'address' ? 'Address' : slot.path}{alike ? `, ${note}` : ''}"
     spellcheck="false"
     onkeydown={fieldKey}
     onchange={write}

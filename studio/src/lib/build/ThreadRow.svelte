@@ -1,5 +1,18 @@
 <script lang="ts">
-  import { formOfStep, moveThread, piecesOf, threadBefore, printLine, scopeFor, stepKinds, withField, type Step, type Thread } from '@zany/core';
+  import {
+    formOfStep,
+    moveThread,
+    piecesOf,
+    placeKey,
+    sameElsewhere,
+    threadBefore,
+    printLine,
+    scopeFor,
+    stepKinds,
+    withField,
+    type Step,
+    type Thread,
+  } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import Popover from '$lib/shared/Popover.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
@@ -44,6 +57,8 @@
       (finding) => finding.place.thread === thread.id && finding.severity === 'must'
     )
   );
+  /** Where a pasted thread still says what the one says that it was copied from, or others that it was pasted with. */
+  const alike = $derived(session.pasted.has(thread.id) ? sameElsewhere(session.plain.piece, thread) : null);
   const last = $derived(thread.branches.length - 1);
 
   const kinds = Object.values(stepKinds).map((kind) => ({ value: kind.fresh as Step, label: kind.label, hint: '' }));
@@ -162,6 +177,7 @@
                 whole={step}
                 {scope}
                 layer={thread.on === 'layer' ? thread.owner : null}
+                alike={alike?.has(placeKey(b, at, piece.slot.path)) ?? false}
                 onchange={(value) => change(b, at, withField(step, piece.slot.path, value))}
               />{/if}
           {/each}
@@ -181,6 +197,13 @@
         {:else}<span class="soft">→ …</span>{/each}
       </span>
     {/each}
+    {#if alike?.size}
+      <button
+        class="chip chip-ghost text-[11.5px]"
+        title="It says the same as another thread, and is meant to"
+        onclick={() => session.settlePasted(thread.id)}>same is right</button
+      >
+    {/if}
     {#if session.canEdit}
       <span class="inline-flex gap-1 opacity-0 focus-within:opacity-100 group-hover/thread:opacity-100">
         <ChipMenu name="Add to the thread" label="+" tone="chip-ghost" options={additions} filter onpick={(add) => add()} />

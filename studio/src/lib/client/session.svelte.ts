@@ -88,6 +88,8 @@ export class EditorSession {
   litThread: string | null = $state(null);
   /** The layer whose thread line is being written. */
   writing: string | null = $state(null);
+  /** Threads that were pasted: what they still have in common with others is marked until it is changed, or said to be right. */
+  pasted: ReadonlySet<string> = $state.raw(new Set());
   /** The layer whose name is being written. */
   renaming: string | null = $state(null);
   /** The panel that lies over the stage. */
@@ -362,6 +364,14 @@ export class EditorSession {
   /** Says why files were refused, long enough to read it file by file. */
   refuse(problems: readonly string[]): void {
     for (const problem of problems) this.notify(problem, undefined, 30_000);
+  }
+
+  notePasted(threads: readonly string[]): void {
+    this.pasted = new Set([...this.pasted, ...threads]);
+  }
+
+  settlePasted(thread: string): void {
+    this.pasted = new Set([...this.pasted].filter((id) => id !== thread));
   }
 
   dismiss(id: number): void {

@@ -14,9 +14,11 @@
     onpick: (value: T) => void;
     tone?: '' | 'chip-gold' | 'chip-teal' | 'chip-brick' | 'chip-ghost';
     filter?: boolean;
+    /** What is to be looked at in it. */
+    note?: string | undefined;
     onhover?: (value: T | null) => void;
   }
-  let { label, name, options, onpick, tone = '', filter = false, onhover }: Props = $props();
+  let { label, name, options, onpick, tone = '', filter = false, note, onhover }: Props = $props();
 
   let open = $state(false);
   let chip: HTMLButtonElement | undefined = $state();
@@ -45,8 +47,10 @@
   class="chip {tone}"
   aria-haspopup="listbox"
   aria-expanded={open}
-  aria-label="{name}: {label}"
-  onclick={() => ((open = !open), (at = 0))}>{label}</button
+  aria-label="{name}: {label}{note ? `, ${note}` : ''}"
+  title={note}
+  onclick={() => ((open = !open), (at = 0))}
+  >{#if note}<span aria-hidden="true">≈</span>{/if}{label}</button
 >
 {#if open && chip}
   <Popover anchor={chip} label={name} onclose={() => (open = false)}>

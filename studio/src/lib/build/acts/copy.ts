@@ -85,6 +85,7 @@ export function pasteThreads(session: EditorSession, text: string): boolean {
         if (step.do === 'go' && step.target.to === 'frame' && step.target.frame) targets.add(session.piece.scenes.get(step.target.frame)?.name ?? '');
   }
   if (!session.edit(`Paste threads on ${named(session, selection)}`, operations, 'plain')) return false;
+  session.notePasted(operations.flatMap((operation) => (operation.op === 'put' && operation.table === 'threads' ? [operation.value.id] : [])));
   if (selection.length > 1 && targets.size)
     session.notify(`All ${selection.length} now lead to ${[...targets].join(', ')}. Pair them up (P) to give each its own.`);
   return true;
