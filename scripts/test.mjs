@@ -62,7 +62,7 @@ await main(async () => {
       await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
     };
     const others = async () => {
-      for (const name of ['core', 'cli', 'demo', 'studio']) await unit(name);
+      for (const name of ['core', 'player', 'cli', 'demo', 'studio']) await unit(name);
       await check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
     };
     await Promise.all([types(), others()]);

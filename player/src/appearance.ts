@@ -58,9 +58,30 @@ export function dress(styles: Styles, shown: Shown, values: Values): void {
   dressLetters(styles, shown.letters, values.size, layer.type !== 'text');
 }
 
+/** A font as styles and canvases name it. */
+export const fontOf = ({ family = DEFAULT_FAMILY, weight = 400 }: Letters, size: number, leading?: number): string =>
+  `${weight} ${px(size)}${leading === undefined ? '' : `/${leading}`} ${familyWords(family)}`;
+
+/** Where words stand in their box: in the middle of a shape, at the beginning of a text. */
+export const placeOfLetters = (
+  { align, place, leading = 1.3 }: Letters,
+  inShape: boolean
+): { align: 'left' | 'center' | 'right'; place: 'top' | 'middle' | 'bottom'; leading: number } => ({
+  align: align ?? (inShape ? 'center' : 'left'),
+  place: place ?? (inShape ? 'middle' : 'top'),
+  leading,
+});
+
+/** What a field that is not live shows. */
+export const fieldWords = ({ node, selected }: Shown): string => {
+  const { field } = node.layer;
+  if (field?.kind === 'checkbox' || field?.kind === 'switch') return selected ? '✓' : '';
+  return String(field?.value ?? field?.placeholder ?? '');
+};
+
 function dressLetters(styles: Styles, letters: Letters, size: number, inShape: boolean): void {
-  const { family = DEFAULT_FAMILY, weight = 400, align = inShape ? 'center' : 'left', place = inShape ? 'middle' : 'top', leading = 1.3 } = letters;
-  styles.set('font', `${weight} ${px(size)}/${leading} ${familyWords(family)}`);
+  const { align, place, leading } = placeOfLetters(letters, inShape);
+  styles.set('font', fontOf(letters, size, leading));
   styles.set('text-align', align);
   styles.set('justify-content', { top: 'flex-start', middle: 'center', bottom: 'flex-end' }[place]);
 }

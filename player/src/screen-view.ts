@@ -10,7 +10,7 @@ import {
   type Value,
   type Values,
 } from '@zany/core/engine';
-import { dress, placeElement, Styles } from './appearance.ts';
+import { dress, fieldWords, placeElement, Styles } from './appearance.ts';
 import { makeControl, showValue, type Control } from './fields.ts';
 import { canBeSelected, isOperable, nameOf, roleOf } from './roles.ts';
 
@@ -379,12 +379,6 @@ function dressPath(path: Element, shown: Shown, values: Values): void {
   attribute(path, 'vector-effect', 'non-scaling-stroke');
   attribute(path, 'stroke-linecap', 'round');
 }
-
-const fieldWords = ({ node, selected }: Shown): string => {
-  const { field } = node.layer;
-  if (field?.kind === 'checkbox' || field?.kind === 'switch') return selected ? '✓' : '';
-  return String(field?.value ?? field?.placeholder ?? '');
-};
 
 function attribute(element: Element, name: string, value: string | null): void {
   if (value === null) {

@@ -1,6 +1,7 @@
 <script lang="ts">
   import RenameField from '$lib/shared/RenameField.svelte';
   import { later } from '$lib/shared/later.svelte';
+  import { recycler } from '$lib/shared/recycle';
   import { layersUnder, moveInto, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { setFrame, sheetOrder } from './acts';
@@ -41,12 +42,17 @@
   });
   const fitting = $derived(rows.filter(({ item }) => fits[filter](item) && item.layer.name.toLowerCase().includes(find.trim().toLowerCase())));
 
-  /** As many rows as a sheet shows at once; the rest follow when these are painted. */
-  const FIRST = 24;
+  /** As many rows as the sheet shows at once; the rest follow when these are painted. */
+  const ROW = 35;
+  let room = $state(600);
+  const FIRST = $derived(Math.ceil(room / ROW) + 1);
   const whole = later(() => session.sceneId);
   const shown = $derived(
     whole.ready || fitting.slice(FIRST).some(({ item }) => session.selection.includes(item.layer.id)) ? fitting : fitting.slice(0, FIRST)
   );
+
+  const recycle = recycler();
+  const rowOf = $derived(recycle(shown.map(({ item }) => item.layer.id)));
 
   function pick(id: string, event: MouseEvent | KeyboardEvent) {
     const { selection } = session;
@@ -143,6 +149,7 @@
     </header>
     <div
       class="scroll min-h-0 flex-1 pb-24"
+      bind:clientHeight={room}
       role="presentation"
       ondragstart={(event) => (dragged = (event.target as HTMLElement).dataset['row'] ?? null)}
       ondragover={over}
@@ -158,7 +165,7 @@
         tabindex="-1"
         onkeydown={key}
       >
-        {#each shown as { item, depth } (item.layer.id)}
+        {#each shown as { item, depth } (rowOf.get(item.layer.id))}
           <div class="relative">
             {#if dropAt?.id === item.layer.id}<span
                 class="pointer-events-none absolute left-2 right-2 z-10 h-0.5 bg-[var(--gold)] {dropAt.above ? 'top-0' : 'bottom-0'}"

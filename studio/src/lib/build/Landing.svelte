@@ -4,13 +4,17 @@
   import Scrub from './Scrub.svelte';
 
   /** Where a thread leads, branch by branch: the screen before and after, with all that happens between to be scrubbed. */
-  let { session, thread, item, named }: { session: EditorSession; thread: Thread; item: Item | null; named: boolean } = $props();
+  let { session, scene, thread, item, named }: { session: EditorSession; scene: string; thread: Thread; item: Item | null; named: boolean } =
+    $props();
 
+  /** A thread that was just changed is told at once; what else changes, after a rest. */
+  const program = $derived(session.calm.piece.threads.get(thread.id) === thread ? session.calm : session.plain);
+  const state = $derived(scene === session.sceneId ? session.stateId : null);
   const scope = $derived(scopeFor(session.piece, thread));
   const tries = $derived(
     thread.branches.map((branch, at) => ({
       branch,
-      rehearsal: branch.steps.length && session.sceneId ? rehearse(session.plain, session.sceneId, { state: session.stateId }, thread.id, at) : null,
+      rehearsal: branch.steps.length ? rehearse(program, scene, { state }, thread.id, at) : null,
     }))
   );
   const frameName = (id: string) => session.piece.scenes.get(id);
@@ -52,7 +56,7 @@
     {:else if rehearsal?.changes}
       <Scrub {rehearsal} assetUrl={session.assetUrl} source={item?.box} />
     {/if}
-    {#if rehearsal && rehearsal.run.frame !== session.sceneId && frameName(rehearsal.run.frame)}
+    {#if rehearsal && rehearsal.run.frame !== scene && frameName(rehearsal.run.frame)}
       {@const frame = frameName(rehearsal.run.frame)!}
       <button class="soft text-left hover:underline" title="Open {frame.name}" onclick={() => session.openScene(frame.id)}
         >{(session.program.frameAt.get(frame.id) ?? 0) + 1}

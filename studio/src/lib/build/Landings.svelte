@@ -1,6 +1,6 @@
 <script lang="ts">
   import { framesOf, likelyFrames, statesOf, targetsOf, threadsOf, type Item, type Thread } from '@zany/core';
-  import { later } from '$lib/shared/later.svelte';
+  import { behind, later } from '$lib/shared/later.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { bringInto, leadTo } from './acts';
@@ -10,14 +10,16 @@
 
   let typed = $state('');
   let most = $state(8);
-  const whole = later(() => session.sceneId);
+  /** Follows what is opened and selected once that is painted. */
+  const of = behind(() => ({ scene: session.sceneId, selection: session.selection }));
+  const whole = later(() => of.now.scene);
   $effect(() => {
     void session.sceneId;
     void session.selection;
     most = 8;
   });
-  const scene = $derived(session.scene);
-  const selected = $derived(session.selection.flatMap((id) => scene?.byId.get(id) ?? []));
+  const scene = $derived(of.now.scene === session.sceneId ? session.scene : (session.program.scenes.get(of.now.scene ?? '') ?? null));
+  const selected = $derived(of.now.selection.flatMap((id) => scene?.byId.get(id) ?? []));
   const one = $derived(selected.length === 1 ? selected[0]! : null);
 
   interface Led {
@@ -34,13 +36,13 @@
   });
 
   const choices = $derived(
-    likelyFrames(session.piece, one?.layer ?? null, session.sceneId, framesOf(session.piece)).filter((frame) =>
+    likelyFrames(session.piece, one?.layer ?? null, of.now.scene, framesOf(session.piece)).filter((frame) =>
       frame.name.toLowerCase().includes(typed.trim().toLowerCase())
     )
   );
   const threads = $derived(selected.flatMap((item) => threadsOf(session.piece, item.layer.id)));
   const led = $derived(new Set(threads.flatMap((thread) => targetsOf(thread))));
-  const canPick = $derived(selected.length > 0 && session.canEdit);
+  const canPick = $derived(session.selection.length > 0 && session.canEdit);
 
   /** States of the scene, and of placements in it with their names in front. */
   const states = $derived.by(() => {
@@ -63,7 +65,7 @@
 <div class="flex flex-col gap-3">
   {#if one}<p class="soft -mt-1">of {one.layer.name}</p>{/if}
   {#each whole.ready ? landings.slice(0, most) : landings.slice(0, 1) as { thread, item } (thread.id)}
-    <Landing {session} {thread} {item} named={!one} />
+    <Landing {session} scene={of.now.scene!} {thread} {item} named={!one} />
   {:else}
     {#if !canPick}<p class="soft">Select a layer to see where it leads, and to pick where it should lead.</p>{/if}
   {/each}

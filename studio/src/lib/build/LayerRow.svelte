@@ -145,7 +145,7 @@
           {#if isOnly && session.canEdit}<button class="chip chip-ghost" onclick={() => leaveChoice(session, layer.id)}>leave it</button>{/if}
         </p>
       {/if}
-      {#each bindings as [what, value] (what)}
+      {#each bindings as [what, value] (layer.id + what)}
         <BindingRow {session} {layer} {what} {value} />
       {/each}
       {#if isOnly && session.canEdit && !session.trying}

@@ -59,7 +59,7 @@
             table: 'layers',
             id: one,
             path: ['looks', 'selected'],
-            value: freshLook(session.piece, layer, 'selected', 'rest'),
+            value: freshLook(base.piece, layer, 'selected', 'rest'),
           }))
         : [];
     return [...repeated.operations, ...namedAfterFrames(base.piece, repeated.ids, chosen, mark, makeId), ...look];

@@ -41,6 +41,9 @@ export interface Notice {
 }
 
 const MOST_HISTORY = 300;
+/** How long nothing has to change until `calm` follows, and how long it waits at most, ms. */
+const REST = 120;
+const LONGEST_UNREST = 1000;
 const NO_FINDINGS: readonly Finding[] = [];
 
 /**
@@ -56,6 +59,8 @@ export class EditorSession {
   program: Program = $state.raw(null as unknown as Program);
   /** The same without what a preview shows, for what is not to be worked out anew while something is dragged. */
   plain: Program = $state.raw(null as unknown as Program);
+  /** The program as it was when it last rested a moment: for pictures beside the work, which need not follow every step of it. */
+  calm: Program = $state.raw(null as unknown as Program);
   sceneId: string | null = $state(null);
   selection: readonly string[] = $state.raw([]);
   /** Frames chosen in the shelf or on the map; the open one is always among them. */
@@ -111,6 +116,8 @@ export class EditorSession {
   private unfollow: () => void = () => undefined;
   private readonly seen = new WeakMap<Program, { key: string; posed: Program }>();
   private noticeCount = 0;
+  private calming: ReturnType<typeof setTimeout> | undefined;
+  private calmDue = 0;
   private keepingHistory = false;
   private historyIsBehind = false;
 
@@ -179,6 +186,7 @@ export class EditorSession {
   };
 
   close(): void {
+    clearTimeout(this.calming);
     this.unfollow();
     this.presences.stop();
     this.queue.stop();
@@ -338,7 +346,9 @@ export class EditorSession {
       return;
     }
     const applied = apply(this.real.piece, this.reached(operations));
-    if (applied.ok) this.program = update(this.real, applied.value.piece, applied.value.touched);
+    if (!applied.ok) return;
+    this.program = update(this.real, applied.value.piece, applied.value.touched);
+    this.calmLater();
   }
 
   /** The program without what a preview shows, with the open scene as it is looked at: what commands read places and values from. */
@@ -467,10 +477,26 @@ export class EditorSession {
     this.followServer();
   }
 
+  /** Lets `calm` follow after a rest, or after a while of changes without one. */
+  private calmLater(): void {
+    const now = performance.now();
+    if (this.calmDue === 0) this.calmDue = now + LONGEST_UNREST;
+    clearTimeout(this.calming);
+    this.calming = setTimeout(
+      () => {
+        this.calmDue = 0;
+        this.calm = this.program;
+      },
+      Math.max(0, Math.min(REST, this.calmDue - now))
+    );
+  }
+
   private show(program: Program): void {
     this.real = program;
     this.plain = program;
     this.program = program;
+    if (this.calm === null) this.calm = program;
+    else this.calmLater();
     if (this.sceneId !== null && !program.scenes.has(this.sceneId)) this.openScene(startFrame(program) ?? framesOf(program.piece)[0]?.id ?? null);
     else if (this.sceneId === null && program.frames.length) this.openScene(startFrame(program));
     if (this.stateId !== null || this.sceneId !== null) {

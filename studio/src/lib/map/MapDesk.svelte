@@ -1,6 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { wireTo } from '@zany/core';
+  import { colorOf, wireTo, type SceneProgram } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
@@ -24,6 +24,7 @@
   let pan = $state({ x: 0, y: 0 });
   /** Among more stitches than this, only those of the frame that is pointed at stand out. */
   const CROWD = 300;
+
   /** Frames narrower than this on screen are shown as plain sheets. */
   const TINY = 28;
 
@@ -69,8 +70,11 @@
   const fitted = $derived(layout ? Math.min(1.4, (width - 40) / layout.width, (height - 40) / layout.height) : 1);
   const least = $derived(Math.min(0.08, fitted));
   const scale = $derived(zoom ?? fitted);
+  /** The scale in steps: what is measured by it need not be drawn anew at every turn of the wheel. */
+  const step = $derived(1.6 ** Math.round(Math.log(scale) / Math.log(1.6)));
   /** Knots and eyelets keep a size that can be seen. */
-  const dot = $derived(Math.min(2, Math.max(1, 0.8 / scale)));
+  const dot = $derived(Math.min(2, Math.max(1, 0.8 / step)));
+  const sharpness = $derived(Math.min(4, 2 ** Math.ceil(Math.log2(scale))));
   const origin = $derived(zoom === null && layout ? { x: (width - layout.width * scale) / 2, y: (height - layout.height * scale) / 2 } : pan);
 
   const takeBack = desk.lend({
@@ -147,6 +151,9 @@
       : []
   );
 
+  /** Those of the frame that is pointed at stand out. */
+  const lit = $derived(hovered === null ? [] : shown.filter(({ from, to }) => from === hovered || to === hovered));
+
   const sources = $derived.by(() => {
     const scene = hovered !== null && session.canEdit ? session.program.scenes.get(hovered) : undefined;
     return scene?.items.filter((item) => item.shown && item.layer.type !== 'picture' && !item.parent).slice(-60) ?? [];
@@ -186,6 +193,8 @@
     ground.addEventListener('pointerup', up, { once: true });
   }
 
+  const groundOf = ({ scene }: SceneProgram) => colorOf(session.piece.head, scene.background);
+
   function open(id: string) {
     session.openScene(id);
     void goto(`/p/${session.id}/build`);
@@ -197,6 +206,18 @@
     return found;
   });
 </script>
+
+{#snippet run(stitch: (typeof shown)[number], wide: number)}
+  <path
+    d={stitch.path}
+    fill="none"
+    stroke="var(--gold)"
+    stroke-width={wide}
+    vector-effect="non-scaling-stroke"
+    stroke-dasharray="7 5"
+    stroke-linecap="round"><title>{stitch.words}</title></path
+  >
+{/snippet}
 
 <main
   bind:this={ground}
@@ -238,11 +259,11 @@
             ondblclick={() => open(id)}
             onkeydown={(event) => event.key === 'Enter' && (event.preventDefault(), open(id))}
           >
-            {#if size.width * scale >= TINY}<Thumb scene={program} assetUrl={session.assetUrl} width={size.width} height={size.height} radius={6} />
-            {:else}<span class="block" style:width="{size.width}px" style:height="{size.height}px" style:background={program.scene.background}
-              ></span>{/if}
+            {#if size.width * step >= TINY}
+              <Thumb scene={program} assetUrl={session.assetUrl} width={size.width} height={size.height} zoom={sharpness} radius={6} />
+            {:else}<span class="block" style:width="{size.width}px" style:height="{size.height}px" style:background={groundOf(program)}></span>{/if}
           </button>
-          <p class="mt-1 flex items-center gap-1" style:font-size="{Math.min(30, Math.max(12, 11 / scale))}px" style:width="{size.width + 36}px">
+          <p class="mt-1 flex items-center gap-1" style:font-size="{Math.min(30, Math.max(12, 11 / step))}px" style:width="{size.width + 36}px">
             {#if session.piece.head.start.includes(id)}<span class="chip chip-teal !min-h-0 !px-1 !leading-tight">start</span>{/if}
             {#if program.scene.ending}<span class="chip !min-h-0 !px-1 !leading-tight">ending</span>{/if}
             <span class="truncate font-semibold">{at + 1} {program.scene.name}</span>
@@ -251,21 +272,14 @@
         </div>
       {/each}
       <svg class="pointer-events-none absolute left-0 top-0 overflow-visible" width={layout.width} height={layout.height} aria-hidden="true">
+        <g stroke-opacity={shown.length > CROWD ? 0.18 : hovered === null ? 1 : 0.45}>
+          {#each shown as stitch (stitch.thread.id + stitch.to)}{@render run(stitch, 2)}{/each}
+        </g>
         {#each shown as stitch (stitch.thread.id + stitch.to)}
-          {@const isLit = hovered === stitch.from || hovered === stitch.to}
-          <path
-            d={stitch.path}
-            fill="none"
-            stroke="var(--gold)"
-            stroke-width={isLit ? 3 : 2}
-            vector-effect="non-scaling-stroke"
-            stroke-opacity={isLit ? 1 : shown.length > CROWD ? 0.18 : hovered === null ? 1 : 0.45}
-            stroke-dasharray="7 5"
-            stroke-linecap="round"><title>{stitch.words}</title></path
-          >
           <circle cx={stitch.x} cy={stitch.y} r={3.5 * dot} fill="var(--gold)" />
           <circle cx={stitch.endX} cy={stitch.endY} r={4 * dot} fill="var(--sheet)" stroke="var(--gold)" stroke-width={2.2 * dot} />
         {/each}
+        {#each lit as stitch (stitch.thread.id + stitch.to)}{@render run(stitch, 3)}{/each}
         {#if drawing}<path
             d="M{drawing.x} {drawing.y} L {drawing.toX} {drawing.toY}"
             stroke="var(--teal)"

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { fieldKey, takeFocus } from './focus';
+  import { takeFocus } from './focus';
 
   /** A field in the place of a name: Enter, or leaving it, keeps what is written; Escape, and nothing at all, the name as it was. */
   interface Props {
@@ -20,8 +20,8 @@
 
   function key(event: KeyboardEvent & { currentTarget: HTMLInputElement }) {
     if (event.key === 'Escape') event.currentTarget.value = name;
-    fieldKey(event);
-    if (event.key === 'Escape') event.currentTarget.blur();
+    event.stopPropagation();
+    if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur();
   }
 </script>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { stillScreen, type Program, type SceneProgram } from '@zany/core';
   import { getDesk } from './desk.svelte';
-  import { sceneView } from './sceneView';
+  import { forgetThumb, paintThumb, watchSeen } from './thumb-paint';
 
   interface Props {
     scene: SceneProgram | null;
@@ -11,42 +11,49 @@
     /** The box it has to fit into, CSS px. */
     width: number;
     height: number;
-    /** Drawn only while it can be seen. */
+    /** How much larger it is shown than its box says. */
+    zoom?: number;
+    /** Painted only while it can be seen. */
     lazy?: boolean;
     /** The state it is shown in. */
     state?: string | null;
     radius?: number;
   }
-  let { scene, program = null, assetUrl, width, height, lazy = true, state: inState = null, radius = 4 }: Props = $props();
+  let { scene, program = null, assetUrl, width, height, zoom = 1, lazy = true, state: inState = null, radius = 4 }: Props = $props();
 
   const desk = getDesk();
-  const whole = $derived(program ?? desk?.session?.program ?? null);
+  const whole = $derived(program ?? desk?.session?.calm ?? null);
 
   let seen = $state(false);
+  let image: HTMLImageElement;
   const scale = $derived(scene ? Math.min(width / scene.scene.width, height / scene.scene.height) : 1);
   const shownWidth = $derived(scene ? scene.scene.width * scale : width);
   const shownHeight = $derived(scene ? scene.scene.height * scale : height);
-
   const screen = $derived(seen && scene && whole ? stillScreen(whole, scene.scene.id, { state: inState }) : null);
 
-  function watch(node: HTMLElement) {
-    if (!lazy) {
-      seen = true;
-      return;
-    }
-    const observer = new IntersectionObserver(
-      ([entry]) => {
-        if (entry) seen = entry.isIntersecting;
+  $effect(() => {
+    if (screen) paintThumb(image, { screen, assetUrl, scale: scale * zoom * devicePixelRatio });
+  });
+
+  function watch(node: HTMLImageElement) {
+    if (!lazy) seen = true;
+    const end = lazy ? watchSeen(node, (now) => (seen = now)) : () => undefined;
+    return {
+      destroy: () => {
+        end();
+        forgetThumb(node);
       },
-      { rootMargin: '200px' }
-    );
-    observer.observe(node);
-    return { destroy: () => observer.disconnect() };
+    };
   }
 </script>
 
-<div class="relative overflow-hidden" style:width="{shownWidth}px" style:height="{shownHeight}px" style:border-radius="{radius}px" use:watch inert>
-  {#if screen}
-    <div class="absolute left-0 top-0 origin-top-left" style:transform="scale({scale})" use:sceneView={{ screen, assetUrl }}></div>
-  {/if}
-</div>
+<img
+  bind:this={image}
+  class="block"
+  style:width="{shownWidth}px"
+  style:height="{shownHeight}px"
+  style:border-radius="{radius}px"
+  alt=""
+  draggable="false"
+  use:watch
+/>

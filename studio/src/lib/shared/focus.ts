@@ -6,8 +6,10 @@ export const takeFocus: Action<HTMLElement> = (node) => {
   if (node instanceof HTMLInputElement || node instanceof HTMLTextAreaElement) node.select();
 };
 
-/** What is typed in a field is no command of the desk; Enter ends the typing. */
+/** What is typed in a field is no command of the desk; Enter and Escape end the typing, and Escape closes what the field is in. */
 export function fieldKey(event: KeyboardEvent): void {
+  const field = event.currentTarget as HTMLElement;
+  if (event.key === 'Escape' && field.closest('[role=dialog]')) return;
   event.stopPropagation();
-  if (event.key === 'Enter') (event.currentTarget as HTMLElement).blur();
+  if (event.key === 'Enter' || event.key === 'Escape') field.blur();
 }

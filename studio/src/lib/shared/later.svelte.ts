@@ -1,3 +1,4 @@
+import { untrack } from 'svelte';
 import { afterPaint } from './paint';
 
 /**
@@ -13,6 +14,23 @@ export function later(key: () => unknown): { readonly ready: boolean } {
   return {
     get ready() {
       return painted === key();
+    },
+  };
+}
+
+/**
+ * A value as it was when the page was last painted: for what stands beside the work and may follow it by a moment. To be called
+ * while a component is set up.
+ */
+export function behind<T>(value: () => T): { readonly now: T } {
+  let seen = $state.raw(untrack(value));
+  $effect(() => {
+    const next = value();
+    return afterPaint(() => (seen = next));
+  });
+  return {
+    get now() {
+      return seen;
     },
   };
 }

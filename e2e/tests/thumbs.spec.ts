@@ -1,0 +1,87 @@
+import type { Locator } from '@playwright/test';
+import { expect, test, type Studio } from './studio.ts';
+
+/** How far two pictures are apart when both are made as small as the second: a mean of all channels, of 255, and of the worst tenth. */
+async function apart(large: Buffer, small: Locator): Promise<{ mean: number; worst: number }> {
+  const shot = `data:image/png;base64,${large.toString('base64')}`;
+  return small.evaluate(async (image: HTMLImageElement, url) => {
+    const loaded = new Image();
+    loaded.src = url;
+    await loaded.decode();
+    const [width, height] = [image.naturalWidth, image.naturalHeight];
+    const pixels = (source: HTMLImageElement) => {
+      const canvas = new OffscreenCanvas(width, height);
+      const context = canvas.getContext('2d')!;
+      context.imageSmoothingQuality = 'high';
+      context.drawImage(source, 0, 0, width, height);
+      return context.getImageData(0, 0, width, height).data;
+    };
+    const [a, b] = [pixels(loaded), pixels(image)];
+    const off = Array.from(a, (value, i) => Math.abs(value - b[i]!)).sort((x, y) => y - x);
+    const meanOf = (list: number[]) => list.reduce((sum, one) => sum + one, 0) / list.length;
+    return { mean: meanOf(off), worst: meanOf(off.slice(0, Math.ceil(off.length / 10))) };
+  }, shot);
+}
+
+/** The stage by itself: nothing selected, no hit area hatched. */
+const stageShot = (studio: Studio) => studio.sheet.locator('.zany-screen').first().screenshot({ animations: 'disabled' });
+
+for (const name of ['Ticket app', 'Pier kiosk'])
+  test(`small pictures show what the stage shows: ${name}`, async ({ studio, page }) => {
+    await page
+      .getByRole('link', { name: new RegExp(name, 'i') })
+      .first()
+      .click();
+    await expect(studio.sheet).toBeVisible();
+    await page.keyboard.press('a');
+    for (let i = 0; i < 3; i++) {
+      await page.keyboard.press('Escape');
+      const thumb = page.locator('nav[aria-label=Frames] [aria-current=true] img');
+      await expect(thumb).toHaveAttribute('src', /^blob:/);
+      const shot = await stageShot(studio);
+      await expect.poll(async () => (await apart(shot, thumb)).mean).toBeLessThan(8);
+      await page.keyboard.press('PageDown');
+    }
+  });
+
+const words = 'Three islands, one line, and a boat on every tide';
+
+test('every kind of layer is in the small picture as on the stage', async ({ studio, page }) => {
+  await studio.given({
+    parts: {
+      Sign: {
+        size: [100, 40],
+        background: '#ffffff00',
+        layers: { Plate: { at: [0, 0, 100, 40], style: { fill: '#0b7a75', corner: 20, ink: '#ffffff' }, text: 'Sign' } },
+      },
+    },
+    frames: {
+      Pier: {
+        background: '#f1eadc',
+        layers: {
+          Card: {
+            at: [20, 20, 160, 90],
+            style: { fill: '#ffffff', corner: 12, line: { color: '#b23a26', width: 4 }, shadow: { x: 0, y: 8, blur: 16, color: '#00000066' } },
+          },
+          Sun: { type: 'oval', at: [220, 20, 120, 90], style: { fill: '#e59a00', opacity: 0.6 } },
+          Turned: { at: [60, 150, 80, 60], pose: { rotation: 30, scale: 1.2 }, style: { fill: '#6d3a7c' } },
+          Wave: { type: 'path', at: [200, 150, 160, 70], path: 'M0 50C25 0 50 100 100 50', style: { line: { color: '#0b7a75', width: 6 } } },
+          Left: { type: 'text', text: words, at: [20, 250, 160, 120], letters: { size: 18 } },
+          Right: { type: 'text', text: words, at: [200, 250, 160, 120], letters: { size: 18, align: 'right', place: 'bottom', weight: 800 } },
+          Big: { type: 'placement', part: 'Sign', at: [20, 400, 200, 80] },
+          Window: { type: 'group', at: [250, 400, 80, 80], clip: true },
+          Behind: { in: 'Window', at: [40, 40, 100, 100], style: { fill: '#123456' } },
+          Gone: { at: [0, 0, 390, 844], hidden: true, style: { fill: '#000000' } },
+        },
+      },
+    },
+  });
+  await page.keyboard.press('a');
+  await page.keyboard.press('Escape');
+  const shot = await stageShot(studio);
+  await studio.desk('Hand over');
+  const thumb = page.getByRole('main').locator('img[src^="blob:"]').first();
+  await expect.poll(async () => (await apart(shot, thumb)).mean).toBeLessThan(4);
+  const { worst } = await apart(shot, thumb);
+  expect(worst).toBeLessThan(28);
+});

@@ -1,0 +1,213 @@
+import { DEFAULT_INK, valuesOf, type Screen, type Shown, type Surface, type Values } from '@zany/core/engine';
+import { fieldWords, fontOf, placeOfLetters } from './appearance.ts';
+import { linesOf } from './text-lines.ts';
+
+/**
+ * A settled screen as a picture, for where many are on show and nobody presses in them. It says the same as the elements of
+ * `ScreenView`, except that layers in a see-through group are each see-through by themselves.
+ */
+
+type Canvas = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
+type Picture = CanvasImageSource & { readonly width: number; readonly height: number };
+
+export interface PaintOptions {
+  /** Pixels of the canvas for one CSS pixel of the screen. */
+  readonly scale: number;
+  /** A picture file; null while it is on its way. */
+  readonly picture: (asset: string) => Picture | null;
+}
+
+interface Painting extends PaintOptions {
+  readonly canvas: Canvas;
+  /** Fonts that the texts are set in. */
+  readonly fonts: Set<string>;
+}
+
+/** Paints a screen with its corner at the corner of the canvas; gives the fonts of its texts, as the canvas writes them. */
+export function paintScreen(canvas: Canvas, screen: Screen, options: PaintOptions): ReadonlySet<string> {
+  const painting: Painting = { ...options, canvas, fonts: new Set() };
+  const { scale } = options;
+  canvas.setTransform(scale, 0, 0, scale, 0, 0);
+  canvas.clearRect(0, 0, screen.width, screen.height);
+  for (const surface of screen.surfaces) paintSurface(painting, screen, surface);
+  return painting.fonts;
+}
+
+function paintSurface(painting: Painting, screen: Screen, surface: Surface): void {
+  const { canvas } = painting;
+  if (surface.scrim !== null) {
+    canvas.fillStyle = `rgb(0 0 0 / ${surface.scrim})`;
+    canvas.fillRect(0, 0, screen.width, screen.height);
+  }
+  canvas.save();
+  canvas.translate(surface.x, surface.y);
+  clipTo(canvas, surface.width, surface.height, 0);
+  if (surface.background) {
+    canvas.fillStyle = surface.background;
+    canvas.fillRect(0, 0, surface.width, surface.height);
+  }
+  for (const shown of fromTheBack(surface.tops)) {
+    const pin = shown.node.layer.pin ?? [];
+    const dx = pin.includes('left') || pin.includes('right') ? 0 : surface.scroll.x;
+    const dy = pin.includes('top') || pin.includes('bottom') ? 0 : surface.scroll.y;
+    paintLayer(painting, shown, -dx, -dy);
+  }
+  canvas.restore();
+}
+
+const fromTheBack = (list: readonly Shown[]): readonly Shown[] => (list.length > 1 ? [...list].sort((a, b) => a.node.at - b.node.at) : list);
+
+function paintLayer(painting: Painting, shown: Shown, dx: number, dy: number): void {
+  const { canvas } = painting;
+  const values = valuesOf(shown);
+  if (values.opacity <= 0 || values.width <= 0 || values.height <= 0) return;
+  canvas.save();
+  canvas.translate(values.x + dx, values.y + dy);
+  turn(canvas, shown, values);
+  canvas.globalAlpha *= values.opacity;
+  paintShape(painting, shown, values);
+  paintContent(painting, shown, values);
+  if (shown.children.length) paintInside(painting, shown, values);
+  canvas.restore();
+}
+
+function turn(canvas: Canvas, { anchor }: Shown, { rotation, scale, width, height }: Values): void {
+  if (rotation === 0 && scale === 1) return;
+  const [x, y] = [anchor.x * width, anchor.y * height];
+  canvas.translate(x, y);
+  canvas.rotate((rotation * Math.PI) / 180);
+  canvas.scale(scale, scale);
+  canvas.translate(-x, -y);
+}
+
+function paintInside(painting: Painting, shown: Shown, values: Values): void {
+  const { canvas } = painting;
+  const { layer, inside } = shown.node;
+  canvas.save();
+  if (layer.clip || layer.scroll) clipTo(canvas, values.width, values.height, radiusOf(shown, values));
+  if (inside) canvas.scale(values.width / inside.scene.scene.width, values.height / inside.scene.scene.height);
+  else canvas.translate(-values.scrollX, -values.scrollY);
+  for (const child of fromTheBack(shown.children)) paintLayer(painting, child, 0, 0);
+  canvas.restore();
+}
+
+const isDrawn = (shown: Shown) => shown.node.layer.type === 'line' || shown.node.layer.type === 'path';
+
+const radiusOf = ({ node }: Shown, { corner, width, height }: Values): number =>
+  node.layer.type === 'oval' ? Infinity : Math.min(corner, width / 2, height / 2);
+
+function outline(canvas: Canvas, width: number, height: number, radius: number, inset = 0): void {
+  canvas.beginPath();
+  const [w, h] = [Math.max(0, width - 2 * inset), Math.max(0, height - 2 * inset)];
+  if (radius === Infinity) canvas.ellipse(width / 2, height / 2, w / 2, h / 2, 0, 0, 2 * Math.PI);
+  else if (radius > inset) canvas.roundRect(inset, inset, w, h, radius - inset);
+  else canvas.rect(inset, inset, w, h);
+}
+
+function clipTo(canvas: Canvas, width: number, height: number, radius: number): void {
+  outline(canvas, width, height, radius);
+  canvas.clip();
+}
+
+/** The fill, the line around it, and the shadow. */
+function paintShape(painting: Painting, shown: Shown, values: Values): void {
+  const { canvas } = painting;
+  if (isDrawn(shown)) return;
+  const radius = radiusOf(shown, values);
+  if (values.fill && shown.node.layer.type !== 'hit') {
+    outline(canvas, values.width, values.height, radius);
+    canvas.fillStyle = values.fill;
+    withShadow(painting, values, () => canvas.fill());
+  }
+  if (values.lineColor && values.lineWidth > 0) {
+    outline(canvas, values.width, values.height, radius, values.lineWidth / 2);
+    canvas.strokeStyle = values.lineColor;
+    canvas.lineWidth = values.lineWidth;
+    canvas.stroke();
+  }
+}
+
+function withShadow({ canvas, scale }: Painting, values: Values, paint: () => void): void {
+  if (!values.shadowColor) return paint();
+  canvas.shadowColor = values.shadowColor;
+  // Shadows of a canvas take no part in its transforms.
+  canvas.shadowOffsetX = values.shadowX * scale;
+  canvas.shadowOffsetY = values.shadowY * scale;
+  canvas.shadowBlur = values.shadowBlur * scale;
+  paint();
+  canvas.shadowColor = 'transparent';
+}
+
+function paintContent(painting: Painting, shown: Shown, values: Values): void {
+  switch (shown.node.layer.type) {
+    case 'picture':
+      return paintPicture(painting, shown, values);
+    case 'line':
+    case 'path':
+      return paintPath(painting, shown, values);
+    case 'field':
+      return paintText(painting, shown, values, fieldWords(shown));
+    case 'group':
+    case 'placement':
+    case 'video':
+    case 'sound':
+      return;
+    default:
+      if (shown.text) paintText(painting, shown, values, shown.text);
+  }
+}
+
+const MIDDLE = { x: 0.5, y: 0.5 };
+
+function paintPicture({ canvas, picture }: Painting, shown: Shown, values: Values): void {
+  const image = picture(shown.asset ?? '');
+  if (!image?.width || !image.height) return;
+  const { fit = 'fill', crop: place = MIDDLE } = shown.node.layer;
+  const { width, height } = values;
+  const by = fit === 'contain' ? Math.min(width / image.width, height / image.height) : Math.max(width / image.width, height / image.height);
+  const [w, h] = fit === 'fill' ? [width, height] : [image.width * by, image.height * by];
+  canvas.save();
+  clipTo(canvas, width, height, radiusOf(shown, values));
+  canvas.drawImage(image, (width - w) * place.x, (height - h) * place.y, w, h);
+  canvas.restore();
+}
+
+function paintPath(painting: Painting, shown: Shown, values: Values): void {
+  const { canvas } = painting;
+  const isLine = shown.node.layer.type === 'line';
+  const path = new Path2D();
+  path.addPath(new Path2D(values.path ?? (isLine ? 'M0 0L100 100' : '')), new DOMMatrix([values.width / 100, 0, 0, values.height / 100, 0, 0]));
+  const stroke = values.lineColor ?? (isLine ? (values.fill ?? '#26232c') : null);
+  const width = values.lineWidth || (isLine ? 2 : 0);
+  withShadow(painting, values, () => {
+    if (!isLine && values.fill) {
+      canvas.fillStyle = values.fill;
+      canvas.fill(path);
+    }
+    if (!stroke || width <= 0) return;
+    canvas.strokeStyle = stroke;
+    canvas.lineWidth = width;
+    canvas.lineCap = 'round';
+    canvas.stroke(path);
+  });
+}
+
+function paintText({ canvas, fonts }: Painting, shown: Shown, values: Values, text: string): void {
+  if (!text) return;
+  const font = fontOf(shown.letters, values.size);
+  fonts.add(font);
+  canvas.font = font;
+  const { align, place, leading } = placeOfLetters(shown.letters, shown.node.layer.type !== 'text');
+  const border = values.lineColor && !isDrawn(shown) ? values.lineWidth : 0;
+  const width = values.width - 2 * border;
+  const lines = linesOf(text, width, font, (words) => canvas.measureText(words).width);
+  const step = values.size * leading;
+  const { fontBoundingBoxAscent: ascent, fontBoundingBoxDescent: descent } = canvas.measureText('x');
+  const free = values.height - 2 * border - step * lines.length;
+  const top = border + free * { top: 0, middle: 0.5, bottom: 1 }[place];
+  canvas.fillStyle = values.ink ?? DEFAULT_INK;
+  canvas.textAlign = align;
+  canvas.textBaseline = 'alphabetic';
+  const x = border + width * { left: 0, center: 0.5, right: 1 }[align];
+  lines.forEach((line, i) => canvas.fillText(line, x, top + step * i + (step - ascent - descent) / 2 + ascent));
+}

@@ -1,0 +1,126 @@
+import { forgetLines, paintScreen } from '@zany/player';
+import type { Screen } from '@zany/core';
+
+/** Paints small pictures of screens, a few at a time, so that many of them hold up nothing. */
+
+/** How long painting may take out of a frame, ms. */
+const SHARE = 6;
+
+/** The most pixels one picture may have. */
+const MOST_PIXELS = 4_000_000;
+
+const queue = new Map<HTMLImageElement, () => void>();
+let turn = 0;
+
+function paintSome(): void {
+  const begun = performance.now();
+  for (const [image, paint] of queue) {
+    queue.delete(image);
+    paint();
+    if (performance.now() - begun > SHARE) break;
+  }
+  turn = queue.size ? requestAnimationFrame(paintSome) : 0;
+}
+
+/** Paints soon; what waited for this image before is left out. */
+function soon(image: HTMLImageElement, paint: () => void): void {
+  queue.set(image, paint);
+  turn ||= requestAnimationFrame(paintSome);
+}
+
+type Listener = () => void;
+
+/** Picture files by address, fetched once; those that wait for one are told when it is there. */
+const pictures = new Map<string, { image: HTMLImageElement; waiting: Set<Listener> }>();
+
+function pictureAt(url: string, wait: Listener): HTMLImageElement | null {
+  let known = pictures.get(url);
+  if (!known) {
+    const image = new Image();
+    const waiting = new Set<Listener>();
+    pictures.set(url, (known = { image, waiting }));
+    image.onload = () => {
+      for (const tell of waiting) tell();
+      waiting.clear();
+    };
+    image.src = url;
+  }
+  if (known.image.complete) return known.image.naturalWidth ? known.image : null;
+  known.waiting.add(wait);
+  return null;
+}
+
+const fetching = new Set<string>();
+
+/** Fetches fonts that texts were painted without; whoever painted so is told. */
+function fetchFonts(fonts: Iterable<string>, tell: Listener): void {
+  for (const font of fonts) {
+    if (fetching.has(font) || document.fonts.check(font)) continue;
+    fetching.add(font);
+    void document.fonts
+      .load(font)
+      .catch(() => [])
+      .then(() => {
+        fetching.delete(font);
+        forgetLines();
+        tell();
+      });
+  }
+}
+
+export interface ThumbPaint {
+  readonly screen: Screen;
+  readonly assetUrl: (asset: string) => string;
+  /** Pixels of the picture for one CSS pixel of the screen. */
+  readonly scale: number;
+}
+
+/**
+ * Shows a picture of a screen, and another one when its pictures and fonts have come. It is an image rather than a canvas, as the
+ * browser makes each canvas a layer of its own, which every later change of the page would have to count with.
+ */
+export function paintThumb(image: HTMLImageElement, wanted: ThumbPaint): void {
+  const again = () => image.isConnected && soon(image, paint);
+  const paint = () => {
+    const { screen, assetUrl } = wanted;
+    const scale = Math.min(wanted.scale, Math.sqrt(MOST_PIXELS / (screen.width * screen.height)));
+    const canvas = new OffscreenCanvas(Math.max(1, Math.round(screen.width * scale)), Math.max(1, Math.round(screen.height * scale)));
+    const context = canvas.getContext('2d', { willReadFrequently: true });
+    if (!context) return;
+    fetchFonts(paintScreen(context, screen, { scale, picture: (asset) => pictureAt(assetUrl(asset), again) }), again);
+    const turn = (turns.get(image) ?? 0) + 1;
+    turns.set(image, turn);
+    void canvas.convertToBlob({ type: 'image/webp', quality: 0.92 }).then((blob) => turns.get(image) === turn && show(image, blob));
+  };
+  soon(image, paint);
+}
+
+/** How often each image was painted: what is ready after a later one is not shown any more. */
+const turns = new WeakMap<HTMLImageElement, number>();
+
+function show(image: HTMLImageElement, blob: Blob): void {
+  const old = image.src;
+  image.src = URL.createObjectURL(blob);
+  if (old) URL.revokeObjectURL(old);
+}
+
+/** Lets go of what an image shows, or was to show. */
+export function forgetThumb(image: HTMLImageElement): void {
+  queue.delete(image);
+  turns.delete(image);
+  if (image.src) URL.revokeObjectURL(image.src);
+}
+
+const seers = new WeakMap<Element, (seen: boolean) => void>();
+let observer: IntersectionObserver | null = null;
+
+/** Says when an element comes near the view, and when it leaves it; gives a function that ends it. */
+export function watchSeen(node: Element, tell: (seen: boolean) => void): () => void {
+  observer ??= new IntersectionObserver((entries) => entries.forEach((entry) => seers.get(entry.target)?.(entry.isIntersecting)), {
+    rootMargin: '200px',
+  });
+  const watching = observer;
+  seers.set(node, tell);
+  watching.observe(node);
+  return () => watching.unobserve(node);
+}
