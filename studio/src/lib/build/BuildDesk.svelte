@@ -86,7 +86,7 @@
     const files = waitingFiles ?? [];
     waitingFiles = null;
     const drawings = how === 'layers' ? files.filter((file) => /\.svg$/i.test(file.name) || file.type === 'image/svg+xml') : [];
-    for (const file of drawings) drawHere(session, file.name, await file.text());
+    for (const file of drawings) await drawHere(session, file.name, await file.text());
     const others = files.filter((file) => !drawings.includes(file));
     if (others.length) await send(others, how);
   }

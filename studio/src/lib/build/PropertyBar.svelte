@@ -1,5 +1,6 @@
 <script lang="ts">
   import { restyle, setBox, setLetters, type Letters, type Rect, type Style } from '@zany/core';
+  import { fieldKey } from '$lib/shared/focus';
   import Popover from '$lib/shared/Popover.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import BehavesPanel from './BehavesPanel.svelte';
@@ -81,6 +82,7 @@
           type="number"
           value={Math.round(around[key] * 100) / 100}
           aria-label={key}
+          onkeydown={fieldKey}
           onchange={(event) => setNumber(key, event)}
         /></label
       >
@@ -131,6 +133,7 @@
       max="1000"
       aria-label="Size of the text"
       title="Size of the text"
+      onkeydown={fieldKey}
       value={set.size ?? 16}
       onchange={(event) => setLettersOf('size', Math.max(1, event.currentTarget.valueAsNumber || 16))}
     />

@@ -1,9 +1,10 @@
 import type { LayerType, Style } from '@zany/core';
+import { outlineOf } from './svg-outline';
 
 /** One shape of an SVG file as a layer will be: its box in the drawing, and how it is painted. CSS pixels of the drawing. */
 export interface Shape {
   readonly name: string;
-  readonly type: Extract<LayerType, 'box' | 'oval' | 'path' | 'text'>;
+  readonly type: Extract<LayerType, 'box' | 'oval' | 'path' | 'text' | 'picture'>;
   readonly x: number;
   readonly y: number;
   readonly width: number;
@@ -13,22 +14,24 @@ export interface Shape {
   readonly path?: string;
   readonly text?: string;
   readonly size?: number;
+  /** A drawing of this shape alone, where no layer can be painted as it is: with a gradient, a mask, dashes. */
+  readonly svg?: string;
 }
 
 export interface Drawing {
   readonly width: number;
   readonly height: number;
   readonly shapes: readonly Shape[];
-  /** What layers cannot say, such as a gradient, in words. */
+  /** What did not come in, in words. */
   readonly left: readonly string[];
 }
 
 const MOST_SHAPES = 500;
-const POINTS = 120;
 
 /**
  * Reads the shapes of an SVG drawing. The browser lays them out, so transforms and inherited paint are taken in; outlines other than
- * boxes, ovals and texts become paths of points. Nothing of the file is shown or run: it is parsed apart and only measured.
+ * boxes and ovals become paths, and what no layer can be painted as becomes a picture of itself. Nothing of the file is shown or run:
+ * it is parsed apart and only measured.
  */
 export function shapesOf(svg: string): Drawing | null {
   const parsed = new DOMParser().parseFromString(svg, 'image/svg+xml');
@@ -58,47 +61,103 @@ function measured(drawing: SVGSVGElement): Drawing {
   const left = new Set<string>();
   const shapes: Shape[] = [];
   const corner = drawing.getScreenCTM()!.inverse();
-  for (const node of drawing.querySelectorAll<SVGGraphicsElement>('rect, circle, ellipse, path, polygon, polyline, line, text')) {
-    if (node.closest('defs, clipPath, mask, symbol, pattern, marker')) continue;
+  const origin = { x: view?.x ?? 0, y: view?.y ?? 0 };
+  for (const node of drawing.querySelectorAll<SVGGraphicsElement>(SHAPES)) {
+    if (node.closest(HIDDEN)) continue;
     if (shapes.length >= MOST_SHAPES) {
       left.add(`more than ${MOST_SHAPES} shapes`);
       break;
     }
-    const shape = shapeOf(node, corner.multiply(node.getScreenCTM()!), left);
-    if (shape) shapes.push(shape);
+    const shape = shapeOf(drawing, node, corner.multiply(node.getScreenCTM()!));
+    if (shape) shapes.push({ ...shape, x: round(shape.x - origin.x), y: round(shape.y - origin.y) });
   }
   return { width, height, shapes, left: [...left] };
 }
 
-function shapeOf(node: SVGGraphicsElement, matrix: DOMMatrix, left: Set<string>): Shape | null {
+const SHAPES = 'rect, circle, ellipse, path, polygon, polyline, line, text';
+/** What is drawn only where it is referred to. */
+const HIDDEN = 'defs, clipPath, mask, symbol, pattern, marker';
+
+interface Place {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** The upright box around a shape, in the drawing's own space. */
+function placeOf(node: SVGGraphicsElement, matrix: DOMMatrix, grow = 0): Place {
   const box = node.getBBox();
+  const [left, top, right, bottom] = [box.x - grow, box.y - grow, box.x + box.width + grow, box.y + box.height + grow];
   const corners = [
-    [box.x, box.y],
-    [box.x + box.width, box.y],
-    [box.x, box.y + box.height],
-    [box.x + box.width, box.y + box.height],
+    [left, top],
+    [right, top],
+    [left, bottom],
+    [right, bottom],
   ].map(([x, y]) => new DOMPoint(x, y).matrixTransform(matrix));
   const [x, y] = [Math.min(...corners.map((point) => point.x)), Math.min(...corners.map((point) => point.y))];
-  const width = Math.max(...corners.map((point) => point.x)) - x;
-  const height = Math.max(...corners.map((point) => point.y)) - y;
+  return { x, y, width: Math.max(...corners.map((point) => point.x)) - x, height: Math.max(...corners.map((point) => point.y)) - y };
+}
+
+function shapeOf(drawing: SVGSVGElement, node: SVGGraphicsElement, matrix: DOMMatrix): Shape | null {
+  const { x, y, width, height } = placeOf(node, matrix);
   if (width < 0.5 && height < 0.5) return null;
-  const place = { x: round(x), y: round(y), width: Math.max(1, round(width)), height: Math.max(1, round(height)) };
-  const style = paintOf(node, left);
   const name = (node.getAttribute('aria-label') ?? node.id) || nameOf[node.nodeName] || 'Shape';
+  if (isBeyondLayers(node)) return { name, type: 'picture', ...cutOut(drawing, node, matrix), style: {} };
+  const place = { x, y, width: Math.max(1, round(width)), height: Math.max(1, round(height)) };
+  const style = paintOf(node);
   const straight = Math.abs(matrix.b) < 1e-6 && Math.abs(matrix.c) < 1e-6;
-  if (node instanceof SVGTextElement)
+  if (node instanceof SVGTextElement) {
+    const { fill, opacity } = style;
     return {
       name,
       type: 'text',
       ...place,
-      style: { ...(style.fill && { ink: style.fill }) },
+      style: { ...(fill && { ink: fill }), ...(opacity !== undefined && { opacity }) },
       text: node.textContent ?? '',
       size: sizeOf(node, matrix),
     };
+  }
   if (straight && node instanceof SVGRectElement)
     return { name, type: 'box', ...place, style: { ...style, ...(node.rx.baseVal.value && { corner: round(node.rx.baseVal.value * matrix.a) }) } };
   if (straight && (node instanceof SVGCircleElement || node instanceof SVGEllipseElement)) return { name, type: 'oval', ...place, style };
-  return node instanceof SVGGeometryElement ? { name, type: 'path', ...place, style, path: outline(node, matrix, place) } : null;
+  return node instanceof SVGGeometryElement ? { name, type: 'path', ...place, style, path: outlineOf(node, matrix, place) } : null;
+}
+
+/** Whether it is painted as no layer can be: with a gradient or pattern, masked, clipped, blurred, dashed, or with holes. */
+function isBeyondLayers(node: SVGGraphicsElement): boolean {
+  const { fill, stroke, strokeDasharray, fillRule } = getComputedStyle(node);
+  if (fill.startsWith('url(') || stroke.startsWith('url(') || (stroke !== 'none' && strokeDasharray !== 'none')) return true;
+  if (fillRule === 'evenodd' && node.nodeName === 'path') return true;
+  return withAround(node).some((around) => {
+    const { clipPath, mask, filter, mixBlendMode } = getComputedStyle(around);
+    return clipPath !== 'none' || (mask !== 'none' && mask.includes('url(')) || filter !== 'none' || mixBlendMode !== 'normal';
+  });
+}
+
+/** A node and the groups around it, up to the drawing. */
+function withAround(node: Element): Element[] {
+  const found: Element[] = [];
+  for (let at: Element | null = node; at && at.nodeName !== 'svg'; at = at.parentElement) found.push(at);
+  return found;
+}
+
+/** The drawing with nothing but one shape in it, cut to the box of that. */
+function cutOut(drawing: SVGSVGElement, node: SVGGraphicsElement, matrix: DOMMatrix): Place & { svg: string } {
+  const isBlurred = withAround(node).some((around) => getComputedStyle(around).filter !== 'none');
+  const { width, height } = node.getBBox();
+  const line = getComputedStyle(node).stroke === 'none' ? 0 : parseFloat(getComputedStyle(node).strokeWidth) || 0;
+  const place = placeOf(node, matrix, line / 2 + (isBlurred ? Math.max(width, height) * 0.15 : 0));
+  node.setAttribute('data-kept', '');
+  const copy = drawing.cloneNode(true) as SVGSVGElement;
+  node.removeAttribute('data-kept');
+  for (const other of copy.querySelectorAll(SHAPES)) if (!other.hasAttribute('data-kept') && !other.closest(HIDDEN)) other.remove();
+  copy.querySelector('[data-kept]')?.removeAttribute('data-kept');
+  const size = { width: Math.max(1, round(place.width)), height: Math.max(1, round(place.height)) };
+  copy.setAttribute('viewBox', `${round(place.x)} ${round(place.y)} ${size.width} ${size.height}`);
+  copy.setAttribute('width', String(size.width));
+  copy.setAttribute('height', String(size.height));
+  return { x: place.x, y: place.y, ...size, svg: new XMLSerializer().serializeToString(copy) };
 }
 
 const nameOf: Record<string, string> = { rect: 'Box', circle: 'Oval', ellipse: 'Oval', text: 'Text', line: 'Line' };
@@ -108,26 +167,10 @@ const round = (n: number) => Math.round(n * 100) / 100;
 const sizeOf = (node: SVGTextElement, matrix: DOMMatrix): number =>
   Math.max(1, round(parseFloat(getComputedStyle(node).fontSize) * Math.hypot(matrix.a, matrix.b)));
 
-/** Points along an outline, in a box of 100 by 100; closed where the shape is filled. */
-function outline(
-  node: SVGGeometryElement,
-  matrix: DOMMatrix,
-  { x, y, width, height }: { x: number; y: number; width: number; height: number }
-): string {
-  const length = node.getTotalLength();
-  const closed = node.nodeName !== 'line' && node.nodeName !== 'polyline' && getComputedStyle(node).fill !== 'none';
-  const points = Array.from({ length: POINTS }, (_, i) => {
-    const point = node.getPointAtLength((length * i) / (closed ? POINTS : POINTS - 1));
-    const at = new DOMPoint(point.x, point.y).matrixTransform(matrix);
-    return `${round(((at.x - x) / width) * 100)} ${round(((at.y - y) / height) * 100)}`;
-  });
-  return `M${points.join(' L')}${closed ? ' Z' : ''}`;
-}
-
-function paintOf(node: SVGElement, left: Set<string>): Style {
-  const { fill, stroke, strokeWidth, opacity, fillOpacity, strokeOpacity } = getComputedStyle(node);
+function paintOf(node: SVGElement): Style {
+  const { fill, stroke, strokeWidth, fillOpacity, strokeOpacity } = getComputedStyle(node);
+  const opacity = withAround(node).reduce((product, around) => product * Number(getComputedStyle(around).opacity), 1);
   const colorOf = (paint: string, alpha: string): string | undefined => {
-    if (paint.startsWith('url(')) left.add('gradients and patterns');
     const found = /rgba?\((\d+), (\d+), (\d+)(?:, ([\d.]+))?\)/.exec(paint);
     if (!found) return undefined;
     const share = Number(found[4] ?? 1) * Number(alpha);
@@ -141,6 +184,6 @@ function paintOf(node: SVGElement, left: Set<string>): Style {
   return {
     ...(filled && { fill: filled }),
     ...(lined && { line: { color: lined, width: Math.max(0.5, Math.min(200, parseFloat(strokeWidth) || 1)) } }),
-    ...(Number(opacity) < 1 && { opacity: Number(opacity) }),
+    ...(opacity < 1 && { opacity: round(opacity) }),
   };
 }

@@ -1,6 +1,6 @@
-import { bringInLayers, escapeText, keysBetween, newLayer, takeName, type BroughtIn, type Layer, type Operation } from '@zany/core';
+import { bringInLayers, escapeText, keysBetween, newLayer, takeName, type Asset, type BroughtIn, type Layer, type Operation } from '@zany/core';
 import { newId } from '$lib/client/ids';
-import { shapesOf } from '$lib/client/svg-layers';
+import { shapesOf, type Shape } from '$lib/client/svg-layers';
 import { uploadPictures } from '$lib/client/pictures';
 import type { EditorSession } from '$lib/client/session.svelte';
 
@@ -29,11 +29,13 @@ export async function replaceFile(session: EditorSession, id: string, file: File
 }
 
 /** Draws the shapes of an SVG file into the open scene, as one group in its middle. */
-export function drawHere(session: EditorSession, file: string, svg: string): void {
+export async function drawHere(session: EditorSession, file: string, svg: string): Promise<void> {
   const { sceneId, scene } = session;
   const drawing = svg.length > 2_000_000 ? null : shapesOf(svg);
   if (!sceneId || !scene) return;
   if (!drawing || drawing.shapes.length === 0) return session.notify(`${file} holds no shapes that can be layers.`);
+  const assets = await picturesOf(session, drawing.shapes);
+  if (session.sceneId !== sceneId) return session.notify(`${file} was not drawn: another scene was opened meanwhile.`);
   const scale = Math.min(1, scene.scene.width / drawing.width, scene.scene.height / drawing.height);
   const group = newId();
   const name = takeName(new Set(scene.items.map((item) => item.layer.name)), file.replace(/\.svg$/i, '') || 'Drawing');
@@ -45,23 +47,45 @@ export function drawHere(session: EditorSession, file: string, svg: string): voi
     height: at(drawing.height),
   };
   const keys = keysBetween(null, null, drawing.shapes.length);
-  const shapes = drawing.shapes.map((shape, i): Layer => ({
-    id: newId(),
-    scene: sceneId,
-    parent: group,
-    order: keys[i]!,
-    name: shape.name.slice(0, 120),
-    type: shape.type,
-    pose: { x: at(shape.x), y: at(shape.y), width: Math.max(1, at(shape.width)), height: Math.max(1, at(shape.height)) },
-    style: shape.style,
-    ...(shape.path && { path: shape.path }),
-    ...(shape.text !== undefined && { text: escapeText(shape.text), letters: { size: Math.max(1, at(shape.size ?? 16)) } }),
-  }));
+  const shapes = drawing.shapes.flatMap((shape, i): Layer[] => {
+    const asset = assets.get(shape);
+    if (shape.type === 'picture' && !asset) return [];
+    return [
+      {
+        id: newId(),
+        scene: sceneId,
+        parent: group,
+        order: keys[i]!,
+        name: shape.name.slice(0, 120),
+        type: shape.type,
+        pose: { x: at(shape.x), y: at(shape.y), width: Math.max(1, at(shape.width)), height: Math.max(1, at(shape.height)) },
+        style: shape.style,
+        ...(shape.path && { path: shape.path }),
+        ...(shape.text !== undefined && { text: escapeText(shape.text), letters: { size: Math.max(1, at(shape.size ?? 16)) } }),
+        ...(asset && { asset: asset.id }),
+      },
+    ];
+  });
+  const fresh = new Map([...assets.values()].filter((asset) => !session.piece.assets.has(asset.id)).map((asset) => [asset.id, asset]));
   const made = session.edit(`Draw ${file}`, [
+    ...[...fresh.values()].map((value): Operation => ({ op: 'put', table: 'assets', value })),
     newLayer(session.piece, { id: group, scene: sceneId, name, type: 'group', pose, style: {} }),
     ...shapes.map((value): Operation => ({ op: 'put', table: 'layers', value })),
   ]);
   if (!made) return;
   session.select([group]);
   if (drawing.left.length) session.notify(`${file} came in as layers without its ${drawing.left.join(' and ')}.`);
+}
+
+/** Sends what is a picture of itself; what is refused is said. */
+async function picturesOf(session: EditorSession, shapes: readonly Shape[]): Promise<Map<Shape, Asset>> {
+  const found = new Map<Shape, Asset>();
+  const files = new Map<string, Shape>();
+  shapes.forEach((shape, i) => shape.svg && files.set(`${shape.name.slice(0, 60)} ${i + 1}.svg`, shape));
+  if (files.size === 0) return found;
+  const sent = [...files].map(([name, shape]) => new File([shape.svg!], name, { type: 'image/svg+xml' }));
+  const { taken, problems } = await uploadPictures(session.id, sent, () => undefined);
+  session.refuse(problems);
+  for (const { file, asset } of taken) found.set(files.get(file)!, asset);
+  return found;
 }
