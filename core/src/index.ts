@@ -110,6 +110,7 @@ export { DIRECTIONS, type Direction } from './transitions/directions.ts';
 export { transitionKinds, transitionWords } from './transitions/kinds.ts';
 export { audit, routeEnd, type Audit } from './walk/audit.ts';
 export { explore, routeTo, startOf, type Exploration, type ExploreOptions } from './walk/explore.ts';
+export { framesShowing } from './walk/per-scene.ts';
 export { severityWords, type Finding, type Place, type Rule, type Severity } from './walk/finding.ts';
 export { findTraps, type Trap } from './walk/traps.ts';
 export { rules } from './walk/rules/index.ts';

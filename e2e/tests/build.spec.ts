@@ -1,3 +1,4 @@
+import { menuSvg, pageFile, pageSvg } from './pages.ts';
 import { expect, test, Studio } from './studio.ts';
 
 const gold = '#f0b13c';
@@ -365,25 +366,91 @@ test.describe('by keyboard alone', () => {
     await expect(studio.button('Dot 2')).toHaveAttribute('aria-pressed', 'true');
   });
 
-  test('job 4: hit areas over pages, paired with them', async ({ studio, page }) => {
-    await studio.given({ frames: { Home: {}, Boats: {}, Fares: {}, Tides: {} } });
-    await page.keyboard.press('h');
-    await page.keyboard.press('Enter');
+  test('job 4: hit areas over finished page pictures, a page still missing, areas on every page', async ({ studio, page }) => {
+    const choosing = page.waitForEvent('filechooser');
+    await studio.newPiece('Seven pages by keys');
+    const names = ['Boats', 'Fares', 'Tides', 'Islands', 'Bicycles', 'Geese'];
+    const press = async (...keys: string[]) => {
+      for (const key of keys) await page.keyboard.press(key);
+    };
+    /** Goes on with Tab until something that has the focus bears a name. */
+    const tabTo = async (name: RegExp, key = 'Tab') => {
+      for (let i = 0; i < 60; i++) {
+        await page.keyboard.press(key);
+        const label = await page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent ?? '');
+        if (name.test(label)) return;
+      }
+      throw new Error(`Tab does not lead to ${name}`);
+    };
+    /** Writes place and size of the selection. */
+    const place = async (...values: number[]) => {
+      await press('e');
+      for (const value of values) {
+        await page.keyboard.type(String(value));
+        await press('Tab');
+      }
+      await press('Escape');
+    };
+    await press('i');
+    await (
+      await choosing
+    ).setFiles([
+      await pageFile('0 Home.png', menuSvg('Home', [...names, 'Lamps'])),
+      ...(await Promise.all(names.map((name, i) => pageFile(`${i + 1} ${name}.jpg`, pageSvg(name))))),
+      await pageFile('8 Help.png', pageSvg('Help')),
+    ]);
+    await expect(page.getByRole('dialog', { name: 'Bring in pages' })).toBeVisible();
+    await press('Enter');
+    await expect.poll(() => studio.frames()).toHaveLength(8);
+
+    // Seven equal areas, the last one paired with a page that is still to be drawn.
+    await press('h', 'Enter');
     await expect(studio.row('Hit area 1')).toBeVisible();
-    for (const key of ['Shift+ArrowUp', 'Shift+ArrowUp', 'ArrowLeft', 'Alt+Shift+ArrowRight', 'Alt+ArrowDown']) await page.keyboard.press(key);
-    const bar = page.getByRole('toolbar', { name: 'Properties' });
-    await expect(bar.getByLabel('width', { exact: true })).toHaveValue('130');
-    await expect(bar.getByLabel('height', { exact: true })).toHaveValue('49');
-    await page.keyboard.press('r');
-    await page.keyboard.type('1 x 3');
-    await page.keyboard.press('Enter');
-    await expect(studio.row('Hit area 3')).toBeVisible();
-    await page.keyboard.press('p');
-    await page.keyboard.press('Enter');
-    await page.keyboard.press('t');
+    await place(40, 130, 310, 60);
+    await press('r');
+    await page.keyboard.type('1 x 7');
+    await tabTo(/^Gap$/);
+    await page.keyboard.type('24');
+    await press('Tab');
+    await press('Enter');
+    await expect(studio.row('Hit area 7')).toBeVisible();
+    await press('p');
+    await tabTo(/^Frame for Hit area 7/, 'Shift+Tab');
+    await press('Enter');
+    await page.keyboard.type('draft');
+    await press('Enter');
+    await tabTo(/^Apply/);
+    await press('Enter');
+    await expect(studio.row('Hit area 7').getByRole('button', { name: /Leads to: Hit area 7 page/ })).toBeVisible();
+    await press('Escape');
+    // Logo and help, carried by every page.
+    await press('h', 'Enter');
+    await place(0, 20, 120, 64);
+    await press('g');
+    await page.keyboard.type('home');
+    await press('Enter');
+    await press('Shift+C');
+    await press('h', 'Enter');
+    await place(330, 30, 30, 30);
+    await press('g');
+    await page.keyboard.type('help');
+    await press('Enter');
+    await press('Shift+C');
+    await press('PageDown', 'PageDown', 'PageDown');
+    const sheet = page.getByRole('region', { name: 'Cue sheet' });
+    await expect(sheet.getByRole('heading', { name: '3 Tides' })).toBeVisible();
+    await expect(sheet.getByRole('group', { name: /^Thread: click → go to 0 Home/ })).toBeVisible();
+    await expect(sheet.getByRole('group', { name: /^Thread: click → go to 8 Help/ })).toBeVisible();
+
+    // What is too small is caught, the page to be drawn can be wired, and it runs.
+    await press('3');
+    await expect(page.getByRole('article', { name: /Hit area \d is hard to hit/ }).first()).toContainText('30 × 30');
+    await press('1');
+    await expect(sheet.getByRole('heading', { name: '3 Tides' })).toBeVisible();
+    await press('PageUp', 'PageUp', 'PageUp', 't');
     for (let i = 0; i < 20 && !(await studio.button('Hit area 2').evaluate((node) => node === document.activeElement)); i++)
       await page.keyboard.press('Tab');
-    await page.keyboard.press('Enter');
-    await studio.running('Fares');
+    await press('Enter');
+    await studio.running('2 Fares');
   });
 });

@@ -2,6 +2,7 @@ import type { Program } from '../program/program.ts';
 import { replay, start } from '../run/run.ts';
 import { explore, type Exploration, type ExploreOptions } from './explore.ts';
 import { contextOf, type Finding, type Severity } from './finding.ts';
+import { framesShowing } from './per-scene.ts';
 import { findTraps } from './traps.ts';
 import { rules } from './rules/index.ts';
 import { routeTo, startOf } from './explore.ts';
@@ -15,14 +16,16 @@ export interface Audit {
 export function audit(program: Program, options: ExploreOptions = {}): Audit {
   const exploration = explore(program, options);
   const context = contextOf(program, exploration, exploration.cut === null || !exploration.isPlain ? findTraps(program, exploration) : []);
-  const findings = rules.flatMap((rule) => rule.check(context)).map((found) => withRoute(found, exploration));
+  const findings = rules.flatMap((rule) => rule.check(context)).map((found) => withRoute(program, found, exploration));
   return { findings: findings.sort((a, b) => rank[a.severity] - rank[b.severity]), exploration };
 }
 
 const rank: Record<Severity, number> = { must: 0, look: 1, note: 2 };
 
-function withRoute(found: Finding, exploration: Exploration): Finding {
-  const state = found.route || found.place.scene === null ? undefined : exploration.reached.get(found.place.scene);
+function withRoute(program: Program, found: Finding, exploration: Exploration): Finding {
+  if (found.route || found.place.scene === null) return found;
+  const frame = framesShowing(program, found.place.scene).find((id) => exploration.reached.has(id));
+  const state = frame === undefined ? undefined : exploration.reached.get(frame);
   return state === undefined ? found : { ...found, route: { from: startOf(exploration, state), events: routeTo(exploration, state) } };
 }
 

@@ -7,7 +7,7 @@ import type { RunEvent, RunState } from '../run/state.ts';
 import { apply } from '../edit/apply.ts';
 import { unwrap } from '../result.ts';
 import { randomPiece } from '../testing/arbitrary.ts';
-import { compose } from '../compose/compose.ts';
+import { compose, layerId } from '../compose/compose.ts';
 import { build, click, go, on, open } from '../testing/build.ts';
 import { audit, routeEnd } from './audit.ts';
 import { explore, routeTo, startOf } from './explore.ts';
@@ -105,6 +105,31 @@ describe('rules', () => {
     const mended = found(piece).reduce((at, { fix }) => unwrap(apply(at, fix!.operations)).piece, piece);
     expect(ids(mended)).toEqual([]);
     expect(mended.layers.get('tiny')!.pose).toEqual({ x: 346, y: 5, width: 44, height: 60 });
+  });
+
+  test('sheets are judged where frames carry them, with a route to one of those', () => {
+    const carrying = (over: readonly string[]) =>
+      compose({
+        sheets: {
+          bar: {
+            layers: {
+              dot: { type: 'hit', at: [10, 10, 20, 20], lines: ['click → go to pay'] },
+              lid: { type: 'hit', at: [100, 10, 60, 60] },
+            },
+          },
+        },
+        frames: {
+          home: { layers: { on: { at: [0, 300, 100, 100], lines: ['click → go to pay'] } } },
+          pay: { over, ending: true },
+        },
+      });
+    expect(ids(carrying([]))).toEqual([]);
+    const seen = found(carrying(['bar']));
+    expect(seen.map(({ id }) => id)).toEqual([`small-hit:bar:${layerId('bar', 'dot')}`, `looks-clickable:bar:${layerId('bar', 'lid')}`]);
+    for (const one of seen) {
+      expect(one.route).toMatchObject({ from: 'home' });
+      expect(routeEnd(compile(carrying(['bar'])), one)).toBe('pay');
+    }
   });
 
   test('looks-clickable: hit areas, looks, copies, and what is made like its neighbours', () => {

@@ -2,13 +2,15 @@ import { layerIdsOf, threadIdsOf, type Layer, type Piece } from '../../piece/pie
 import type { Item, SceneProgram } from '../../program/program.ts';
 import { outward } from '../../program/hit.ts';
 import { finding, type Rule } from '../finding.ts';
+import { seenScenes } from '../per-scene.ts';
 
 export const looksClickable: Rule = {
   id: 'looks-clickable',
   meaning: 'a hit area, a layer with a hover or press look, a copy of a wired layer, or one made like wired ones beside it, that has no thread',
-  check: ({ program: { piece, frames, scenes } }) =>
-    frames.flatMap((id) => {
-      const scene = scenes.get(id)!;
+  check: ({ program }) =>
+    seenScenes(program).flatMap((id) => {
+      const { piece } = program;
+      const scene = program.scenes.get(id)!;
       return scene.items.flatMap((item) => {
         const why = item.shown && !isWired(item) ? reasonWhy(piece, scene, item) : null;
         return why === null

@@ -48,6 +48,11 @@
     pickTool: (picked) => (tool = picked),
     focusFinder: () => finder?.focus(),
     focusPicker: () => picker?.focus(),
+    focusBar: () => {
+      const first = document.querySelector<HTMLElement>('[data-bar][role=toolbar] :is(input, button)');
+      first?.focus();
+      if (first instanceof HTMLInputElement) first.select();
+    },
     zoomToSelection: () => stage?.zoomToSelection(),
     isDrawing: () => tool !== 'select',
     drawInMiddle: () => stage?.drawInMiddle(),

@@ -17,7 +17,7 @@
   import Thumb from '$lib/shared/Thumb.svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { takeFocus } from '$lib/shared/focus';
+  import { isLeaving, takeFocus } from '$lib/shared/focus';
   import { boxed, bundleNamed, choiceOperations } from './acts';
 
   let { session }: { session: EditorSession } = $props();
@@ -146,7 +146,7 @@
   };
 </script>
 
-<svelte:window onkeydowncapture={(event) => event.key === 'Escape' && close()} />
+<svelte:window onkeydowncapture={(event) => isLeaving(event) && close()} />
 <div class="pop absolute right-4 top-14 z-30 flex max-h-[80%] w-[340px] flex-col gap-2 p-3" role="dialog" aria-label="Pair up">
   <h3 class="text-[15px]">Pair up {pairs.length} layers</h3>
   <div class="flex flex-wrap gap-1" role="group" aria-label="How they are paired">

@@ -52,6 +52,12 @@
     );
   }
 
+  /** Escape goes back to the stage, and leaves selected what is. */
+  function key(event: KeyboardEvent) {
+    if (event.target instanceof HTMLInputElement || event.key === 'Escape') event.stopPropagation();
+    if (event.key === 'Escape' && event.target instanceof HTMLElement) event.target.blur();
+  }
+
   const isOutside = $derived(around.x < 0 || around.y < 0 || around.x + around.width > frameWidth || around.y + around.height > frameHeight);
 
   const bottom = $derived((around.y + around.height) * scale + 12);
@@ -71,7 +77,7 @@
   aria-label="Properties{lookWord && ` of the ${lookWord}`}"
   tabindex="-1"
   onpointerdown={(event) => event.stopPropagation()}
-  onkeydown={(event) => event.target instanceof HTMLInputElement && event.stopPropagation()}
+  onkeydown={key}
 >
   {#if lookWord}<span class="whitespace-nowrap rounded bg-[var(--gold)] px-1.5 font-semibold text-[#26232c]">{lookWord}</span>{/if}
   {#if one}

@@ -3,7 +3,7 @@
   import { untrack } from 'svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { takeFocus } from '$lib/shared/focus';
+  import { isLeaving, takeFocus } from '$lib/shared/focus';
   import { freshLook } from './acts';
 
   /** One layer as a row or grid of equal ones, seen on the stage before it is made; as tabs it is named after the frames and leads to them. */
@@ -112,7 +112,7 @@
     Math.max(least, Math.min(most, Math.round((event.currentTarget as HTMLInputElement).valueAsNumber || least)));
 </script>
 
-<svelte:window onkeydowncapture={(event) => event.key === 'Escape' && close()} />
+<svelte:window onkeydowncapture={(event) => isLeaving(event) && close()} />
 <div class="pop absolute bottom-4 right-4 z-30 flex w-[300px] flex-col gap-2.5 p-3" role="dialog" aria-label="Repeat">
   <h3 class="text-[15px]">Repeat {session.piece.layers.get(id)?.name}</h3>
   {#if all.length > 1}

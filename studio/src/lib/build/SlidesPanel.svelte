@@ -2,7 +2,7 @@
   import { makeSlides, slideRoles, type SlideRoles } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { takeFocus } from '$lib/shared/focus';
+  import { isLeaving, takeFocus } from '$lib/shared/focus';
   import { boxed } from './acts';
   import NumberField from './NumberField.svelte';
   import TransitionChip from './TransitionChip.svelte';
@@ -30,7 +30,7 @@
   const light = (ids: readonly string[]) => (session.lit = ids);
 </script>
 
-<svelte:window onkeydowncapture={(event) => event.key === 'Escape' && close()} />
+<svelte:window onkeydowncapture={(event) => isLeaving(event) && close()} />
 <div class="pop absolute bottom-4 right-4 z-30 flex w-[320px] flex-col gap-2.5 p-3" role="dialog" aria-label="Make slides">
   <h3 class="text-[15px]">Make slides</h3>
   {#if roles}

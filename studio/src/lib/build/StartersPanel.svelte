@@ -1,6 +1,6 @@
 <script lang="ts" module>
   import { compile, starters, type Program, type Starter } from '@zany/core';
-  import { takeFocus } from '$lib/shared/focus';
+  import { isLeaving, takeFocus } from '$lib/shared/focus';
   import { composePart } from './starter-previews';
 
   const previews = new Map<string, Program>();
@@ -39,7 +39,7 @@
   }
 </script>
 
-<svelte:window onkeydowncapture={(event) => event.key === 'Escape' && close()} />
+<svelte:window onkeydowncapture={(event) => isLeaving(event) && close()} />
 <div class="pop absolute inset-x-4 top-3 z-30 flex max-h-[92%] flex-col gap-2 p-3" role="dialog" aria-label="Starter parts">
   <div class="flex items-center gap-3">
     <h3 class="text-[15px]">Starter parts</h3>

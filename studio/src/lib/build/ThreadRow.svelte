@@ -205,11 +205,12 @@
       >
     {/if}
     {#if session.canEdit}
-      <span class="inline-flex gap-1 opacity-0 focus-within:opacity-100 group-hover/thread:opacity-100">
-        <ChipMenu name="Add to the thread" label="+" tone="chip-ghost" options={additions} filter onpick={(add) => add()} />
-        <button bind:this={moreButton} class="chip chip-ghost" aria-label="More about the thread" aria-expanded={more} onclick={() => (more = !more)}
+      <!-- In the margin, so that a thread takes no line more for what is seen only when it is pointed at. -->
+      <span class="absolute -left-9 top-0 flex opacity-0 focus-within:opacity-100 group-hover/thread:opacity-100">
+        <button bind:this={moreButton} class="margin-key" aria-label="More about the thread" aria-expanded={more} onclick={() => (more = !more)}
           >⋯</button
         >
+        <ChipMenu name="Add to the thread" label="+" tone="margin-key" options={additions} filter onpick={(add) => add()} />
       </span>
       {#if more && moreButton}
         <Popover anchor={moreButton} label="More about the thread" onclose={() => (more = false)} width={180}>

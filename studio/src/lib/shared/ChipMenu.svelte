@@ -12,7 +12,7 @@
     name: string;
     options: readonly Option[];
     onpick: (value: T) => void;
-    tone?: '' | 'chip-gold' | 'chip-teal' | 'chip-brick' | 'chip-ghost';
+    tone?: '' | 'chip-gold' | 'chip-teal' | 'chip-brick' | 'chip-ghost' | 'margin-key';
     filter?: boolean;
     /** What is to be looked at in it. */
     note?: string | undefined;
@@ -44,7 +44,7 @@
 
 <button
   bind:this={chip}
-  class="chip {tone}"
+  class={tone === 'margin-key' ? tone : `chip ${tone}`}
   aria-haspopup="listbox"
   aria-expanded={open}
   aria-label="{name}: {label}{note ? `, ${note}` : ''}"

@@ -50,6 +50,7 @@
   class="pop scroll fixed z-40 p-1.5"
   style:width="{width}px"
   role="dialog"
+  data-popover
   aria-label={label}
   tabindex="-1"
   use:place

@@ -44,6 +44,7 @@ export interface DeskHands {
   readonly drawInMiddle?: () => void;
   readonly zoomToSelection?: () => void;
   readonly focusFinder?: () => void;
+  readonly focusBar?: () => void;
   readonly focusPicker?: () => void;
   readonly write?: () => void;
   readonly bringIn?: () => void;
@@ -279,6 +280,14 @@ export const commands: readonly Command[] = [
     keys: ['Enter'],
     when: (context) => building(context) && (context.hands.isDrawing?.() === true || context.session.selection.length === 1),
     run: ({ hands }) => (hands.isDrawing?.() ? hands.drawInMiddle?.() : hands.write?.()),
+  },
+  {
+    id: 'properties',
+    label: 'Write its place, size and other properties',
+    group: 'Layers',
+    keys: ['e'],
+    when: selecting,
+    run: ({ hands }) => hands.focusBar?.(),
   },
   { id: 'landing', label: 'Pick a landing', group: 'Threads', keys: ['g'], when: selecting, run: ({ hands }) => hands.focusPicker?.() },
   {

@@ -13,3 +13,6 @@ export function fieldKey(event: KeyboardEvent): void {
   event.stopPropagation();
   if (event.key === 'Enter' || event.key === 'Escape') field.blur();
 }
+
+/** Escape, but not where it closes a list that is open in front of the rest. */
+export const isLeaving = (event: KeyboardEvent): boolean => event.key === 'Escape' && !document.querySelector('[data-popover]');

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { count, replay, severityWords, start, type Finding, type Severity } from '@zany/core';
+  import { framesShowing, count, replay, severityWords, start, type Finding, type Severity } from '@zany/core';
   import type { Player } from '@zany/player';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { useSession } from '$lib/shared/desk.svelte';
@@ -51,8 +51,10 @@
   async function showMe(finding: Finding) {
     chosen = finding.id;
     if (!player) return;
+    const frames = finding.place.scene === null ? [] : framesShowing(session.program, finding.place.scene);
+    const [frame] = frames;
     if (!finding.route) {
-      if (finding.place.scene) player.restart(finding.place.scene);
+      if (frame) player.restart(frame);
     } else {
       showing = finding.id;
       session.ledger = [];
@@ -62,7 +64,7 @@
         if (showing !== finding.id || !player) return;
         if (event.type !== 'wait') player.send(event);
       }
-      if (finding.place.scene && player.state?.frame !== finding.place.scene) player.restart(finding.place.scene);
+      if (frame && !frames.includes(player.state?.frame ?? '')) player.restart(frame);
       showing = '';
     }
     await pause(60);
