@@ -1,27 +1,5 @@
-import type { Locator } from '@playwright/test';
+import { apart } from './apart.ts';
 import { expect, test, type Studio } from './studio.ts';
-
-/** How far two pictures are apart when both are made as small as the second: a mean of all channels, of 255, and of the worst tenth. */
-async function apart(large: Buffer, small: Locator): Promise<{ mean: number; worst: number }> {
-  const shot = `data:image/png;base64,${large.toString('base64')}`;
-  return small.evaluate(async (image: HTMLImageElement, url) => {
-    const loaded = new Image();
-    loaded.src = url;
-    await loaded.decode();
-    const [width, height] = [image.naturalWidth, image.naturalHeight];
-    const pixels = (source: HTMLImageElement) => {
-      const canvas = new OffscreenCanvas(width, height);
-      const context = canvas.getContext('2d')!;
-      context.imageSmoothingQuality = 'high';
-      context.drawImage(source, 0, 0, width, height);
-      return context.getImageData(0, 0, width, height).data;
-    };
-    const [a, b] = [pixels(loaded), pixels(image)];
-    const off = Array.from(a, (value, i) => Math.abs(value - b[i]!)).sort((x, y) => y - x);
-    const meanOf = (list: number[]) => list.reduce((sum, one) => sum + one, 0) / list.length;
-    return { mean: meanOf(off), worst: meanOf(off.slice(0, Math.ceil(off.length / 10))) };
-  }, shot);
-}
 
 /** The stage by itself: nothing selected, no hit area hatched. */
 const stageShot = (studio: Studio) => studio.sheet.locator('.zany-screen').first().screenshot({ animations: 'disabled' });
