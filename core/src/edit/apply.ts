@@ -97,6 +97,8 @@ function setHead(draft: PieceDraft, { id, path, value }: SetOperation): Result<O
 
 function applyRemove(draft: PieceDraft, { table, id }: RemoveOperation): Result<Operation[]> {
   const old = draft.get(table, id);
+  // A group that was removed before took along what is in it.
+  if (!old && draft.hasChanged(table, id)) return ok([]);
   if (!old) return fail(fault('gone', [table, id], `There is no such ${singular[table]} any more.`));
   const undo: Operation[] = [put(table, old)];
   const { piece } = draft;

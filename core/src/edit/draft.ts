@@ -46,6 +46,11 @@ export class PieceDraft {
     this.current = { ...this.current, head };
   }
 
+  /** Whether an entity was put or removed since the draft was begun. */
+  hasChanged(table: TableName, id: string): boolean {
+    return this.log.has(`${table}/${id}`);
+  }
+
   changed(): Iterable<[TableName, string]> {
     return this.log.values();
   }

@@ -31,6 +31,7 @@ import { ask } from './api';
 import { followPiece } from './follow';
 import { newId } from './ids';
 import { Presences } from './presence.svelte';
+import { Rest } from './rest';
 import { SaveQueue, type SaveState } from './saving';
 import { keepHistory, keptBatches, keptHistory, tidyHistories, type HistoryEntry } from './store';
 
@@ -41,9 +42,8 @@ export interface Notice {
 }
 
 const MOST_HISTORY = 300;
-/** How long nothing has to change until `calm` follows, and how long it waits at most, ms. */
-const REST = 120;
-const LONGEST_UNREST = 1000;
+/** How soon `calm` follows. */
+const CALM = { rest: 120, longest: 1000 };
 const NO_FINDINGS: readonly Finding[] = [];
 
 /**
@@ -116,8 +116,7 @@ export class EditorSession {
   private unfollow: () => void = () => undefined;
   private readonly seen = new WeakMap<Program, { key: string; posed: Program }>();
   private noticeCount = 0;
-  private calming: ReturnType<typeof setTimeout> | undefined;
-  private calmDue = 0;
+  private readonly calming = new Rest(CALM, () => (this.calm = this.program));
   private keepingHistory = false;
   private historyIsBehind = false;
 
@@ -186,7 +185,7 @@ export class EditorSession {
   };
 
   close(): void {
-    clearTimeout(this.calming);
+    this.calming.stop();
     this.unfollow();
     this.presences.stop();
     this.queue.stop();
@@ -348,7 +347,7 @@ export class EditorSession {
     const applied = apply(this.real.piece, this.reached(operations));
     if (!applied.ok) return;
     this.program = update(this.real, applied.value.piece, applied.value.touched);
-    this.calmLater();
+    this.calming.stir();
   }
 
   /** The program without what a preview shows, with the open scene as it is looked at: what commands read places and values from. */
@@ -477,26 +476,12 @@ export class EditorSession {
     this.followServer();
   }
 
-  /** Lets `calm` follow after a rest, or after a while of changes without one. */
-  private calmLater(): void {
-    const now = performance.now();
-    if (this.calmDue === 0) this.calmDue = now + LONGEST_UNREST;
-    clearTimeout(this.calming);
-    this.calming = setTimeout(
-      () => {
-        this.calmDue = 0;
-        this.calm = this.program;
-      },
-      Math.max(0, Math.min(REST, this.calmDue - now))
-    );
-  }
-
   private show(program: Program): void {
     this.real = program;
     this.plain = program;
     this.program = program;
     if (this.calm === null) this.calm = program;
-    else this.calmLater();
+    else this.calming.stir();
     if (this.sceneId !== null && !program.scenes.has(this.sceneId)) this.openScene(startFrame(program) ?? framesOf(program.piece)[0]?.id ?? null);
     else if (this.sceneId === null && program.frames.length) this.openScene(startFrame(program));
     if (this.stateId !== null || this.sceneId !== null) {
