@@ -341,7 +341,9 @@ export class EditorSession {
   /** Shows operations without making them: a drag under way. Null ends it. */
   preview(operations: readonly Operation[] | null): void {
     if (operations === null || operations.length === 0) {
-      if (this.program !== this.real) this.program = this.real;
+      if (this.program === this.real) return;
+      this.program = this.real;
+      this.calming.stir();
       return;
     }
     const applied = apply(this.real.piece, this.reached(operations));
