@@ -271,10 +271,11 @@ test('a picture is cropped, and one to compare with is kept with its scene', asy
   await page.reload();
   await expect(reference).toHaveCSS('opacity', '0.8');
   await expect(img).toHaveCSS('object-position', '100% 50%');
+  await page.getByLabel('Opacity of the reference').fill('60');
   await page.getByRole('button', { name: 'New frame' }).click();
   await expect(reference).toHaveCount(0);
   await page.keyboard.press('PageUp');
-  await expect(reference).toBeVisible();
+  await expect(reference, 'what was changed right before is kept too').toHaveCSS('opacity', '0.6');
   await page.getByRole('button', { name: 'Take the reference away' }).click();
   await page.reload();
   await expect(img).toBeVisible();

@@ -10,6 +10,8 @@ const KEEP_AFTER = 300;
 export class SceneReference {
   picture: ReferencePicture | null = $state.raw(null);
   private file: Blob | null = null;
+  /** The scene that the picture is of, which may not be open any more. */
+  private of: string | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
@@ -37,6 +39,7 @@ export class SceneReference {
   }
 
   remove(): void {
+    this.forgetTimer();
     this.hide();
     const id = this.scene();
     if (id !== null) void keepReference(this.piece, id, null).catch(() => undefined);
@@ -49,19 +52,26 @@ export class SceneReference {
 
   private show(file: Blob, { over, opacity, wipe }: Omit<KeptReference, 'file'>): void {
     this.file = file;
+    this.of = this.scene();
     this.picture = { url: URL.createObjectURL(file), over, opacity, wipe };
   }
 
+  /** Takes it off the stage; what was changed last and is not kept yet is kept now. */
   private hide(): void {
-    clearTimeout(this.timer);
+    if (this.timer !== undefined) this.keep();
     if (this.picture) URL.revokeObjectURL(this.picture.url);
     this.picture = this.file = null;
   }
 
+  private forgetTimer(): void {
+    clearTimeout(this.timer);
+    this.timer = undefined;
+  }
+
   private keep(): void {
-    const id = this.scene();
-    if (id === null || !this.picture || !this.file) return;
+    this.forgetTimer();
+    if (this.of === null || !this.picture || !this.file) return;
     const { over, opacity, wipe } = this.picture;
-    void keepReference(this.piece, id, { file: this.file, over, opacity, wipe }).catch(() => undefined);
+    void keepReference(this.piece, this.of, { file: this.file, over, opacity, wipe }).catch(() => undefined);
   }
 }

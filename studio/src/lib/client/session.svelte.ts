@@ -274,6 +274,7 @@ export class EditorSession {
     this.stateId = this.firstShownState();
     this.rest();
     this.writing = null;
+    this.renaming = null;
   }
 
   /** Goes into a part or a sheet from where it is seen; `leaveScene` goes back. */
@@ -318,6 +319,7 @@ export class EditorSession {
     this.selection = ids;
     if (this.lookLayer !== null && !(ids.length > 0 && ids.every((id) => isInside(this.piece, id, this.lookLayer!)))) this.rest();
     if (this.writing && !ids.includes(this.writing)) this.writing = null;
+    if (this.renaming && !ids.includes(this.renaming)) this.renaming = null;
   }
 
   /**
