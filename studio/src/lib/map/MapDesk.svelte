@@ -71,7 +71,7 @@
   const least = $derived(Math.min(0.08, fitted));
   const scale = $derived(zoom ?? fitted);
   /** The scale in steps: what is measured by it need not be drawn anew at every turn of the wheel. */
-  const step = $derived(1.6 ** Math.round(Math.log(scale) / Math.log(1.6)));
+  const step = $derived(1.25 ** Math.round(Math.log(scale) / Math.log(1.25)));
   /** Knots and eyelets keep a size that can be seen. */
   const dot = $derived(Math.min(2, Math.max(1, 0.8 / step)));
   const sharpness = $derived(Math.min(4, 2 ** Math.ceil(Math.log2(scale))));
