@@ -72,6 +72,9 @@
   const scale = $derived(zoom ?? fitted);
   /** The scale in steps: what is measured by it need not be drawn anew at every turn of the wheel. */
   const step = $derived(1.25 ** Math.round(Math.log(scale) / Math.log(1.25)));
+  /** Names keep a size that can be read, as long as there is room for it. */
+  const lettering = $derived(Math.min(30, Math.max(12, 11 / step)));
+  const isReadable = $derived(lettering * step >= 5);
   /** Knots and eyelets keep a size that can be seen. */
   const dot = $derived(Math.min(2, Math.max(1, 0.8 / step)));
   const sharpness = $derived(Math.min(4, 2 ** Math.ceil(Math.log2(scale))));
@@ -263,12 +266,14 @@
               <Thumb scene={program} assetUrl={session.assetUrl} width={size.width} height={size.height} zoom={sharpness} radius={6} />
             {:else}<span class="block" style:width="{size.width}px" style:height="{size.height}px" style:background={groundOf(program)}></span>{/if}
           </button>
-          <p class="mt-1 flex items-center gap-1" style:font-size="{Math.min(30, Math.max(12, 11 / step))}px" style:width="{size.width + 36}px">
-            {#if session.piece.head.start.includes(id)}<span class="chip chip-teal !min-h-0 !px-1 !leading-tight">start</span>{/if}
-            {#if program.scene.ending}<span class="chip !min-h-0 !px-1 !leading-tight">ending</span>{/if}
-            <span class="truncate font-semibold">{at + 1} {program.scene.name}</span>
-            {#if worst.get(id)}<span class="shrink-0 text-[var(--brick-text)]" title="loose ends">● {worst.get(id)}</span>{/if}
-          </p>
+          {#if isReadable}
+            <p class="mt-1 flex items-center gap-1" style:font-size="{lettering}px" style:width="{size.width + 36}px">
+              {#if session.piece.head.start.includes(id)}<span class="chip chip-teal !min-h-0 !px-1 !leading-tight">start</span>{/if}
+              {#if program.scene.ending}<span class="chip !min-h-0 !px-1 !leading-tight">ending</span>{/if}
+              <span class="truncate font-semibold">{at + 1} {program.scene.name}</span>
+              {#if worst.get(id)}<span class="shrink-0 text-[var(--brick-text)]" title="loose ends">● {worst.get(id)}</span>{/if}
+            </p>
+          {/if}
         </div>
       {/each}
       <svg class="pointer-events-none absolute left-0 top-0 overflow-visible" width={layout.width} height={layout.height} aria-hidden="true">
