@@ -24,7 +24,13 @@ for (const theme of ['linen', 'lamplight'] as const)
     await page.getByRole('link', { name: 'Open Day trip' }).click();
     await expect(page.getByRole('region', { name: 'Cue sheet' })).toBeVisible();
     await studio.select('Book');
-    await page.getByRole('toolbar', { name: 'Properties' }).getByRole('button', { name: 'behaves' }).click();
+    const bar = page.getByRole('toolbar', { name: 'Properties' });
+    for (const name of [/^Fill: /, /^Type style: /, 'More properties']) {
+      await bar.getByRole('button', { name }).click();
+      expect(await faults(studio, rules), String(name)).toEqual([]);
+      await page.keyboard.press('Escape');
+    }
+    await bar.getByRole('button', { name: 'behaves' }).click();
     expect(await faults(studio, rules), 'Build, a layer selected, how it behaves').toEqual([]);
     await page.keyboard.press('Escape');
     await page.getByRole('tab', { name: /^Variables/ }).click();
