@@ -1,6 +1,6 @@
 import { differsFromStyle, paintOf, setLetters, swatchIn } from '../../piece/paint.ts';
 import { lettersIn, paintsIn, recolour } from '../../piece/painted.ts';
-import type { Piece } from '../../piece/piece.ts';
+import { byOrder, type Piece } from '../../piece/piece.ts';
 import type { Head, Letters } from '../../piece/schema.ts';
 import { takeName } from '../../words.ts';
 import { keysBetween } from '../order.ts';
@@ -26,7 +26,7 @@ type Ordered = { readonly name: string; readonly order: string };
 const inOrder = <T extends Ordered>(byId: Readonly<Record<string, T>> | undefined): (T & { id: string })[] =>
   Object.entries(byId ?? {})
     .map(([id, one]) => ({ id, ...one }))
-    .sort((a, b) => (a.order < b.order ? -1 : a.order > b.order ? 1 : a.id < b.id ? -1 : 1));
+    .sort(byOrder);
 
 export const swatchesOf = (head: Head): NamedSwatch[] => inOrder(head.swatches);
 export const typeStylesOf = (head: Head): NamedTypeStyle[] => inOrder(head.typeStyles);
@@ -38,6 +38,14 @@ const setHead = (piece: Piece, path: readonly string[], value?: unknown): Operat
   path: [...path],
   ...(value !== undefined && { value }),
 });
+
+const setLettersOf = (id: string, value: Letters): Operation => ({ op: 'set', table: 'layers', id, path: ['letters'], value });
+
+/** How words are set, said without a type style. */
+function byThemselves(head: Head, letters: Letters): Letters {
+  const { style: _named, ...own } = setLetters(head, letters);
+  return own;
+}
 
 function namedLast(list: readonly Ordered[], name: string, otherwise: string): Ordered {
   const taken = new Set(list.map((one) => one.name));
@@ -75,11 +83,16 @@ const text = (letters: Letters): string => JSON.stringify(Object.entries(letters
 /** Keeps a way of setting words under a name. Every layer whose words are set just so follows it from then on. */
 export function addTypeStyle(piece: Piece, name: string, letters: Letters, makeId: MakeId): { operations: Operation[]; id: string } {
   const id = makeId();
-  const { style: _old, ...own } = setLetters(piece.head, letters);
-  const style = { ...namedLast(inOrder(piece.head.typeStyles), name, 'Type'), letters: own };
+  const style = { ...namedLast(inOrder(piece.head.typeStyles), name, 'Type'), letters: byThemselves(piece.head, letters) };
   const alike = [...piece.layers.values()].filter((layer) => layer.text !== undefined && text(layer.letters ?? {}) === text(letters));
-  const takers = alike.map((layer): Operation => ({ op: 'set', table: 'layers', id: layer.id, path: ['letters'], value: { style: id } }));
-  return { id, operations: [setHead(piece, ['typeStyles', id], style), ...takers] };
+  return { id, operations: [setHead(piece, ['typeStyles', id], style), ...alike.map((layer) => setLettersOf(layer.id, { style: id }))] };
+}
+
+/** How many layers follow each type style. */
+export function typeStyleUses(piece: Piece): Map<string, number> {
+  const uses = new Map<string, number>();
+  for (const { letters } of piece.layers.values()) if (letters?.style !== undefined) uses.set(letters.style, (uses.get(letters.style) ?? 0) + 1);
+  return uses;
 }
 
 export const renameTypeStyle = (piece: Piece, id: string, name: string): Operation[] =>
@@ -92,9 +105,10 @@ export function setInStyle(piece: Piece, ids: readonly string[], style: string):
   return ids.flatMap((id): Operation[] => {
     const layer = piece.layers.get(id);
     if (layer?.text === undefined) return [];
-    const { style: _old, ...own } = setLetters(piece.head, layer.letters ?? {});
-    const kept = Object.fromEntries(Object.entries(own).filter(([key]) => STANDS.has(key) && !(key in says)));
-    return [{ op: 'set', table: 'layers', id, path: ['letters'], value: { ...kept, style } }];
+    const kept = Object.fromEntries(
+      Object.entries(layer.letters === undefined ? {} : byThemselves(piece.head, layer.letters)).filter(([key]) => STANDS.has(key) && !(key in says))
+    );
+    return [setLettersOf(id, { ...kept, style })];
   });
 }
 
@@ -105,16 +119,14 @@ const STANDS: ReadonlySet<string> = new Set(['align', 'place']);
 export const backToStyle = (piece: Piece, ids: readonly string[]): Operation[] =>
   ids.flatMap((id): Operation[] => {
     const style = piece.layers.get(id)?.letters?.style;
-    return style === undefined ? [] : [{ op: 'set', table: 'layers', id, path: ['letters'], value: { style } }];
+    return style === undefined ? [] : [setLettersOf(id, { style })];
   });
 
 /** Words that were set in a type style are so by themselves from now on, and look the same. */
 export const setApart = (piece: Piece, ids: readonly string[]): Operation[] =>
   ids.flatMap((id): Operation[] => {
     const letters = piece.layers.get(id)?.letters;
-    if (letters?.style === undefined) return [];
-    const { style: _left, ...own } = setLetters(piece.head, letters);
-    return [{ op: 'set', table: 'layers', id, path: ['letters'], value: own }];
+    return letters?.style === undefined ? [] : [setLettersOf(id, byThemselves(piece.head, letters))];
   });
 
 /** A type style becomes what the words of a layer are set in, which follow it again. */
@@ -122,8 +134,7 @@ export function takeIntoStyle(piece: Piece, layer: string): Operation[] {
   const letters = piece.layers.get(layer)?.letters;
   const style = letters?.style;
   if (!letters || style === undefined || differsFromStyle(piece.head, letters).length === 0) return [];
-  const { style: _own, ...set } = setLetters(piece.head, letters);
-  return [setHead(piece, ['typeStyles', style, 'letters'], set), { op: 'set', table: 'layers', id: layer, path: ['letters'], value: { style } }];
+  return [setHead(piece, ['typeStyles', style, 'letters'], byThemselves(piece.head, letters)), setLettersOf(layer, { style })];
 }
 
 /** Takes a type style away; words that were set in it stay as they are. */
@@ -131,10 +142,7 @@ export function removeTypeStyle(piece: Piece, id: string): Operation[] {
   if (!piece.head.typeStyles?.[id]) return [];
   const freed = lettersIn(piece).filter(({ value }) => value.style === id);
   return [
-    ...freed.map(({ table, id: entity, path, value }): Operation => {
-      const { style: _gone, ...own } = setLetters(piece.head, value);
-      return { op: 'set', table, id: entity, path, value: own };
-    }),
+    ...freed.map(({ table, id: entity, path, value }): Operation => ({ op: 'set', table, id: entity, path, value: byThemselves(piece.head, value) })),
     setHead(piece, ['typeStyles', id]),
   ];
 }

@@ -3,7 +3,7 @@
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { fieldKey } from '$lib/shared/focus';
-  import RenameField from '$lib/shared/RenameField.svelte';
+  import NamedRow from './NamedRow.svelte';
 
   /** The swatches of the piece and the other colours in it: to paint with, to name, and to change everywhere. */
   interface Props {
@@ -20,7 +20,6 @@
   const colors = $derived(coloursOf(piece));
   const own = $derived(swatchIn(paint));
   const plain = $derived(own === null ? paint : undefined);
-  let renaming: string | null = $state(null);
 
   function keep(event: Event & { currentTarget: HTMLInputElement }) {
     const name = event.currentTarget.value.trim();
@@ -33,48 +32,34 @@
   {#if swatches.length}
     <div role="group" aria-label="Swatches">
       {#each swatches as swatch (swatch.id)}
-        <div class="group/swatch flex items-center gap-1.5 rounded px-1 {own === swatch.id ? 'bg-[var(--gold-wash)]' : ''}">
-          <label class="relative h-[18px] w-[18px] shrink-0" title="Change {swatch.name} everywhere"
-            ><span class="block h-full w-full rounded border border-[var(--line)]" style:background={swatch.color}></span><input
-              class="absolute inset-0 h-full w-full cursor-pointer opacity-0"
-              type="color"
-              aria-label="Colour of {swatch.name}"
-              value={swatch.color.slice(0, 7)}
-              onchange={(event) =>
-                session.edit(
-                  `Change ${swatch.name}`,
-                  changeSwatch(piece, swatch.id, { color: event.currentTarget.value + swatch.color.slice(7) }),
-                  'plain'
-                )}
-            /></label
-          >
-          {#if renaming === swatch.id}
-            <RenameField
-              name={swatch.name}
-              label="Name of the swatch"
-              class="h-[22px] min-w-0 flex-1 !px-1"
-              onname={(name) => session.edit(`Rename ${swatch.name}`, changeSwatch(piece, swatch.id, { name }), 'plain')}
-              onclose={() => (renaming = null)}
-            />
-          {:else}
-            <button
-              class="min-w-0 flex-1 truncate py-1 text-left"
-              aria-pressed={own === swatch.id}
-              aria-label="Paint with {swatch.name}"
-              title="Double-click to rename"
-              ondblclick={() => (renaming = swatch.id)}
-              onclick={() => onpick(paintOf(swatch.id))}>{swatch.name}</button
+        <NamedRow
+          name={swatch.name}
+          what="swatch"
+          does="Paint with"
+          isUsed={own === swatch.id}
+          words={count(uses.get(swatch.id) ?? 0, 'place')}
+          stays="what is painted with it keeps the colour"
+          onpick={() => onpick(paintOf(swatch.id))}
+          onname={(name) => session.edit(`Rename ${swatch.name}`, changeSwatch(piece, swatch.id, { name }), 'plain')}
+          onremove={() => session.edit(`Remove ${swatch.name}`, removeSwatch(piece, swatch.id), 'plain')}
+        >
+          {#snippet lead()}
+            <label class="relative h-[18px] w-[18px] shrink-0" title="Change {swatch.name} everywhere"
+              ><span class="block h-full w-full rounded border border-[var(--line)]" style:background={swatch.color}></span><input
+                class="absolute inset-0 h-full w-full cursor-pointer opacity-0"
+                type="color"
+                aria-label="Colour of {swatch.name}"
+                value={swatch.color.slice(0, 7)}
+                onchange={(event) =>
+                  session.edit(
+                    `Change ${swatch.name}`,
+                    changeSwatch(piece, swatch.id, { color: event.currentTarget.value + swatch.color.slice(7) }),
+                    'plain'
+                  )}
+              /></label
             >
-          {/if}
-          <span class="soft text-[11px]">{count(uses.get(swatch.id) ?? 0, 'place')}</span>
-          <button class="soft px-0.5" aria-label="Rename {swatch.name}" title="Rename" onclick={() => (renaming = swatch.id)}>✎</button>
-          <button
-            class="soft px-0.5"
-            aria-label="Remove {swatch.name}"
-            title="Remove; what is painted with it keeps the colour"
-            onclick={() => session.edit(`Remove ${swatch.name}`, removeSwatch(piece, swatch.id), 'plain')}>✕</button
-          >
-        </div>
+          {/snippet}
+        </NamedRow>
       {/each}
     </div>
   {:else}<p class="soft">A colour with a name is a swatch: change it once, and all that is painted with it follows.</p>{/if}

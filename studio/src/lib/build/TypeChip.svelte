@@ -11,27 +11,27 @@
     takeIntoStyle,
     typesOf,
     typeStylesOf,
+    typeStyleUses,
   } from '@zany/core';
   import type { Letters, Operation } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { fieldKey } from '$lib/shared/focus';
   import Popover from '$lib/shared/Popover.svelte';
-  import RenameField from '$lib/shared/RenameField.svelte';
+  import NamedRow from './NamedRow.svelte';
 
   /** The type style that the selected words are set in: another one, a new one, or this one changed for all. */
   let { session, letters }: { session: EditorSession; letters: Letters } = $props();
 
   let open = $state(false);
   let button: HTMLButtonElement | undefined = $state();
-  let renaming: string | null = $state(null);
 
   const piece = $derived(session.plain.piece);
   const styles = $derived(typeStylesOf(piece.head));
   const own = $derived(letters.style === undefined ? undefined : styles.find(({ id }) => id === letters.style));
   const differs = $derived(differsFromStyle(piece.head, letters));
   const types = $derived(open ? typesOf(piece) : []);
-  const followers = (id: string) => [...piece.layers.values()].filter((layer) => layer.letters?.style === id).length;
+  const followers = $derived(open ? typeStyleUses(piece) : new Map<string, number>());
   const words: Partial<Record<keyof Letters, string>> = { family: 'typeface', align: 'side', place: 'height', leading: 'line height' };
 
   function keep(event: Event & { currentTarget: HTMLInputElement }) {
@@ -80,35 +80,18 @@
       {#if styles.length}
         <div role="group" aria-label="Type styles of this piece">
           {#each styles as style (style.id)}
-            <div class="flex items-center gap-1.5 rounded px-1 {own?.id === style.id ? 'bg-[var(--gold-wash)]' : ''}">
-              {#if renaming === style.id}
-                <RenameField
-                  name={style.name}
-                  label="Name of the type style"
-                  class="h-[22px] min-w-0 flex-1 !px-1"
-                  onname={(name) => session.edit(`Rename ${style.name}`, renameTypeStyle(piece, style.id, name), 'plain')}
-                  onclose={() => (renaming = null)}
-                />
-              {:else}
-                <button
-                  class="min-w-0 flex-1 truncate py-1 text-left"
-                  style={looksLike(style.letters)}
-                  aria-pressed={own?.id === style.id}
-                  aria-label="Set in {style.name}"
-                  ondblclick={() => (renaming = style.id)}
-                  onclick={() => session.edit(`Set in ${style.name}`, setInStyle(session.settled.piece, session.selection, style.id))}
-                  >{style.name}</button
-                >
-              {/if}
-              <span class="soft text-[11px]">{style.letters.size ?? 16} px · {count(followers(style.id), 'text')}</span>
-              <button class="soft px-0.5" aria-label="Rename {style.name}" title="Rename" onclick={() => (renaming = style.id)}>✎</button>
-              <button
-                class="soft px-0.5"
-                aria-label="Remove {style.name}"
-                title="Remove; words set in it stay as they are"
-                onclick={() => session.edit(`Remove ${style.name}`, removeTypeStyle(piece, style.id), 'plain')}>✕</button
-              >
-            </div>
+            <NamedRow
+              name={style.name}
+              what="type style"
+              does="Set in"
+              isUsed={own?.id === style.id}
+              words="{style.letters.size ?? 16} px · {count(followers.get(style.id) ?? 0, 'text')}"
+              stays="words set in it stay as they are"
+              looks={looksLike(style.letters)}
+              onpick={() => session.edit(`Set in ${style.name}`, setInStyle(session.settled.piece, session.selection, style.id))}
+              onname={(name) => session.edit(`Rename ${style.name}`, renameTypeStyle(piece, style.id, name), 'plain')}
+              onremove={() => session.edit(`Remove ${style.name}`, removeTypeStyle(piece, style.id), 'plain')}
+            />
           {/each}
         </div>
       {:else}<p class="soft">A way of setting words with a name is a type style: change it once, and all words in it follow.</p>{/if}

@@ -1,5 +1,5 @@
-import type { LayerType, Style } from '@zany/core';
-import { outlineOf } from './svg-outline';
+import type { LayerType, Rect, Style } from '@zany/core';
+import { outlineOf, round } from './svg-outline';
 
 /** One shape of an SVG file as a layer will be: its box in the drawing, and how it is painted. CSS pixels of the drawing. */
 export interface Shape {
@@ -58,35 +58,28 @@ function measured(drawing: SVGSVGElement): Drawing {
   const height = view?.height || drawing.height.baseVal.value || 150;
   drawing.setAttribute('width', String(width));
   drawing.setAttribute('height', String(height));
-  const left = new Set<string>();
+  const left: string[] = [];
   const shapes: Shape[] = [];
   const corner = drawing.getScreenCTM()!.inverse();
   const origin = { x: view?.x ?? 0, y: view?.y ?? 0 };
   for (const node of drawing.querySelectorAll<SVGGraphicsElement>(SHAPES)) {
     if (node.closest(HIDDEN)) continue;
     if (shapes.length >= MOST_SHAPES) {
-      left.add(`more than ${MOST_SHAPES} shapes`);
+      left.push(`more than ${MOST_SHAPES} shapes`);
       break;
     }
     const shape = shapeOf(drawing, node, corner.multiply(node.getScreenCTM()!));
     if (shape) shapes.push({ ...shape, x: round(shape.x - origin.x), y: round(shape.y - origin.y) });
   }
-  return { width, height, shapes, left: [...left] };
+  return { width, height, shapes, left };
 }
 
 const SHAPES = 'rect, circle, ellipse, path, polygon, polyline, line, text';
 /** What is drawn only where it is referred to. */
 const HIDDEN = 'defs, clipPath, mask, symbol, pattern, marker';
 
-interface Place {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-}
-
 /** The upright box around a shape, in the drawing's own space. */
-function placeOf(node: SVGGraphicsElement, matrix: DOMMatrix, grow = 0): Place {
+function placeOf(node: SVGGraphicsElement, matrix: DOMMatrix, grow = 0): Rect {
   const box = node.getBBox();
   const [left, top, right, bottom] = [box.x - grow, box.y - grow, box.x + box.width + grow, box.y + box.height + grow];
   const corners = [
@@ -143,7 +136,7 @@ function withAround(node: Element): Element[] {
 }
 
 /** The drawing with nothing but one shape in it, cut to the box of that. */
-function cutOut(drawing: SVGSVGElement, node: SVGGraphicsElement, matrix: DOMMatrix): Place & { svg: string } {
+function cutOut(drawing: SVGSVGElement, node: SVGGraphicsElement, matrix: DOMMatrix): Rect & { svg: string } {
   const isBlurred = withAround(node).some((around) => getComputedStyle(around).filter !== 'none');
   const { width, height } = node.getBBox();
   const line = getComputedStyle(node).stroke === 'none' ? 0 : parseFloat(getComputedStyle(node).strokeWidth) || 0;
@@ -161,8 +154,6 @@ function cutOut(drawing: SVGSVGElement, node: SVGGraphicsElement, matrix: DOMMat
 }
 
 const nameOf: Record<string, string> = { rect: 'Box', circle: 'Oval', ellipse: 'Oval', text: 'Text', line: 'Line' };
-
-const round = (n: number) => Math.round(n * 100) / 100;
 
 const sizeOf = (node: SVGTextElement, matrix: DOMMatrix): number =>
   Math.max(1, round(parseFloat(getComputedStyle(node).fontSize) * Math.hypot(matrix.a, matrix.b)));

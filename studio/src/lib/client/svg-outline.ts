@@ -1,28 +1,23 @@
+import type { Rect } from '@zany/core';
 import svgpath from 'svgpath';
 
 /** Outlines of the shapes of a drawing as path data in a box of 100 by 100. */
-
-interface Box {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-}
 
 /** As much as a path of a layer may be. */
 const MOST = 19_000;
 const POINTS = 200;
 
 /** The outline of a shape under a transform; curves stay curves, unless there are more of them than a layer can hold. */
-export function outlineOf(node: SVGGeometryElement, { a, b, c, d, e, f }: DOMMatrix, { x, y, width, height }: Box): string {
+export function outlineOf(node: SVGGeometryElement, matrix: DOMMatrix, box: Rect): string {
+  const { a, b, c, d, e, f } = matrix;
   const exact = svgpath(dataOf(node))
     .abs()
     .matrix([a, b, c, d, e, f])
-    .translate(-x, -y)
-    .scale(100 / width, 100 / height)
+    .translate(-box.x, -box.y)
+    .scale(100 / box.width, 100 / box.height)
     .round(2)
     .toString();
-  return exact.length <= MOST && /^M/.test(exact) ? exact : sampled(node, new DOMMatrix([a, b, c, d, e, f]), { x, y, width, height });
+  return exact.length <= MOST && /^M/.test(exact) ? exact : sampled(node, matrix, box);
 }
 
 /** What a shape is drawn as, in its own space. */
@@ -45,10 +40,11 @@ const rectData = (x: number, y: number, width: number, height: number): string =
 const ellipseData = (x: number, y: number, rx: number, ry: number): string =>
   `M${x - rx} ${y}A${rx} ${ry} 0 0 1 ${x + rx} ${y}A${rx} ${ry} 0 0 1 ${x - rx} ${y}Z`;
 
-const round = (n: number) => Math.round(n * 100) / 100;
+/** To a hundredth. */
+export const round = (n: number) => Math.round(n * 100) / 100;
 
 /** Points along an outline; closed where the shape is filled. */
-function sampled(node: SVGGeometryElement, matrix: DOMMatrix, { x, y, width, height }: Box): string {
+function sampled(node: SVGGeometryElement, matrix: DOMMatrix, { x, y, width, height }: Rect): string {
   const length = node.getTotalLength();
   const closed = node.nodeName !== 'line' && node.nodeName !== 'polyline' && getComputedStyle(node).fill !== 'none';
   const points = Array.from({ length: POINTS }, (_, i) => {

@@ -13,17 +13,16 @@
     height: number;
     /** How much larger it is shown than its box says. */
     zoom?: number;
-    /** Painted only while it can be seen. */
-    lazy?: boolean;
     /** The state it is shown in. */
     state?: string | null;
     radius?: number;
   }
-  let { scene, program = null, assetUrl, width, height, zoom = 1, lazy = true, state: inState = null, radius = 4 }: Props = $props();
+  let { scene, program = null, assetUrl, width, height, zoom = 1, state: inState = null, radius = 4 }: Props = $props();
 
   const desk = getDesk();
   const whole = $derived(program ?? desk?.session?.calm ?? null);
 
+  /** It is painted only while it can be seen. */
   let seen = $state(false);
   let image: HTMLImageElement;
   const scale = $derived(scene ? Math.min(width / scene.scene.width, height / scene.scene.height) : 1);
@@ -36,8 +35,7 @@
   });
 
   function watch(node: HTMLImageElement) {
-    if (!lazy) seen = true;
-    const end = lazy ? watchSeen(node, (now) => (seen = now)) : () => undefined;
+    const end = watchSeen(node, (now) => (seen = now));
     return {
       destroy: () => {
         end();
