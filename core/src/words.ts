@@ -1,3 +1,6 @@
+import { MOST_NAME } from './piece/scalars.ts';
+import { cutText } from './text.ts';
+
 /** A duration in milliseconds as it is written everywhere: `300 ms`, `2 s`. */
 export const durationWords = (ms: number): string => (ms >= 1000 && ms % 1000 === 0 ? `${ms / 1000} s` : `${ms} ms`);
 
@@ -10,8 +13,8 @@ export const listWords = (words: readonly string[]): string =>
 
 /** The name itself where it is free, else with the first free number behind it; the name is then taken. */
 export function takeName(taken: Set<string>, wanted: string): string {
-  let name = wanted;
-  const [, stem = wanted, number] = /^(.*?) (\d{1,6})$/.exec(wanted) ?? [];
+  let name = cutText(wanted, MOST_NAME);
+  const [, stem = cutText(name, MOST_NAME - 8), number] = /^(.*?) (\d{1,6})$/.exec(name) ?? [];
   for (let n = Number(number ?? 1) + 1; taken.has(name); n++) name = `${stem} ${n}`;
   taken.add(name);
   return name;

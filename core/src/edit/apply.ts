@@ -1,4 +1,6 @@
 import { schemaFault } from '../piece/read.ts';
+import { EDIT_LIMITS, shapeFault } from '../piece/shape.ts';
+import { nestingFault, placingFault } from '../piece/nesting.ts';
 import { referenceFault } from '../piece/references.ts';
 import { HeadSchema, LIMITS, tableSchemas } from '../piece/schema.ts';
 import {
@@ -9,6 +11,7 @@ import {
   variablesOf,
   withDescendants,
   type Entity,
+  type Layer,
   type Piece,
   type TableName,
 } from '../piece/piece.ts';
@@ -52,6 +55,8 @@ export function apply(piece: Piece, operations: readonly Operation[]): Result<Ap
 }
 
 function applyOne(draft: PieceDraft, operation: Operation): Result<Operation[]> {
+  const unfit = unfitIn(operation);
+  if (unfit) return fail(unfit);
   switch (operation.op) {
     case 'put':
       return applyPut(draft, operation);
@@ -60,6 +65,14 @@ function applyOne(draft: PieceDraft, operation: Operation): Result<Operation[]> 
     case 'remove':
       return applyRemove(draft, operation);
   }
+}
+
+/** What no place of a piece could hold, whatever it is. */
+function unfitIn(operation: Operation): Fault | null {
+  if (operation.op === 'put') return shapeFault(operation.value, EDIT_LIMITS, [operation.table, operation.value.id]);
+  if (operation.op === 'remove') return null;
+  const place = [operation.table, operation.id];
+  return shapeFault(operation.path, EDIT_LIMITS, place) ?? shapeFault(operation.value, EDIT_LIMITS, [...place, ...operation.path]);
 }
 
 function applyPut(draft: PieceDraft, { table, value }: PutOperation): Result<Operation[]> {
@@ -148,11 +161,21 @@ function draftFault(draft: PieceDraft): Fault | null {
   const { piece } = draft;
   for (const table of TABLES)
     if (piece[table].size > LIMITS[table]) return fault('too-large', [table], `A piece holds at most ${LIMITS[table]} ${table}.`);
+  let places = false;
   for (const [table, id] of draft.changed()) {
     const entity = draft.get(table, id);
     const bad = entity ? entityFault(draft.piece, table, entity) : leftoverFault(draft.piece, table, id);
     if (bad) return bad;
+    if (table !== 'layers' || !entity) continue;
+    const [layer, before] = [entity as Layer, draft.before.layers.get(id)];
+    if (layer.parent !== (before?.parent ?? null)) {
+      const deep = nestingFault(piece, layer);
+      if (deep) return deep;
+    }
+    places ||= before ? layer.part !== before.part : layer.part !== undefined || piece.scenes.get(layer.scene)?.use !== 'frame';
   }
+  const crowded = places ? placingFault(piece) : null;
+  if (crowded) return crowded;
   return draft.headChanged ? headFault(piece) : null;
 }
 

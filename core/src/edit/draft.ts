@@ -6,7 +6,7 @@ import type { Touched } from './apply.ts';
 /** A piece while a batch is applied to it: persistent tables swapped as it goes, with a record of what changed. */
 export class PieceDraft {
   headChanged = false;
-  private readonly before: Piece;
+  readonly before: Piece;
   private current: Piece;
   private readonly log = new Map<string, [TableName, string]>();
 

@@ -89,13 +89,26 @@ function checkErrors(node: SyntaxNode, text: string): void {
 const comparisons = new Set(['=', '!=', '<', '<=', '>', '>=']);
 const arithmetic = new Set(['+', '-', '*', '/', '**']);
 
+/** Operations inside each other: whatever goes through an expression goes into them one by one. */
+const MOST_DEEP = 250;
+
 class Reader {
   constructor(
     private readonly text: string,
     private readonly references: ReadonlyMap<string, Reference>
   ) {}
 
+  private depth = 0;
+
   read(node: SyntaxNode): Ast {
+    if (this.depth >= MOST_DEEP) return refuse('not-supported', `This is nested more than ${MOST_DEEP} deep. Use a variable for a part of it.`, node);
+    this.depth++;
+    const ast = this.readNode(node);
+    this.depth--;
+    return ast;
+  }
+
+  private readNode(node: SyntaxNode): Ast {
     const at = { from: node.from, to: node.to };
     const parts = childrenOf(node);
     switch (node.name) {

@@ -24,14 +24,15 @@ export const hasExpressions = (source: string): boolean => source.includes('{') 
 export const escapeText = (text: string): string => text.replace(/[\\{]/g, '\\$&');
 
 function split(source: string): TextPart[] {
+  const closing = closings(source);
   const parts: TextPart[] = [];
   let literal = '';
   let literalFrom = 0;
   for (let i = 0; i < source.length; i++) {
     const sign = source[i]!;
+    const end = sign === '{' ? closing(i) : -1;
     if (sign === '\\' && (source[i + 1] === '{' || source[i + 1] === '\\')) literal += source[++i]!;
-    else if (sign === '{' && closing(source, i) > 0) {
-      const end = closing(source, i);
+    else if (end > 0) {
       if (literal) parts.push({ text: literal, from: literalFrom });
       parts.push({ expression: source.slice(i + 1, end), from: i + 1 });
       literal = '';
@@ -43,13 +44,20 @@ function split(source: string): TextPart[] {
   return parts;
 }
 
-/** The brace that ends an expression, text literals in it passed over; -1 where there is none. */
-function closing(source: string, open: number): number {
-  let quoted = false;
-  for (let i = open + 1; i < source.length; i++) {
-    if (quoted && source[i] === '\\') i++;
-    else if (source[i] === '"') quoted = !quoted;
-    else if (!quoted && source[i] === '}') return i;
+const NEVER = -1;
+
+/**
+ * Tells for an opening brace where its expression ends, text literals in it passed over; -1 where it does not. Worked out for
+ * all places at once from the end, outside and inside of a literal, so that many open braces cost no more than one.
+ */
+function closings(source: string): (open: number) => number {
+  if (!source.includes('}')) return () => NEVER;
+  const outside = new Int32Array(source.length + 2).fill(NEVER);
+  const quoted = new Int32Array(source.length + 2).fill(NEVER);
+  for (let i = source.length - 1; i >= 0; i--) {
+    const sign = source[i];
+    outside[i] = sign === '}' ? i : sign === '"' ? quoted[i + 1]! : outside[i + 1]!;
+    quoted[i] = sign === '\\' ? quoted[i + 2]! : sign === '"' ? outside[i + 1]! : quoted[i + 1]!;
   }
-  return -1;
+  return (open) => outside[open + 1]!;
 }

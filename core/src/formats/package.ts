@@ -1,6 +1,7 @@
 import { strFromU8, strToU8, unzipSync, zipSync, type Unzipped } from 'fflate';
 import type { Piece } from '../piece/piece.ts';
 import { pieceToJson, readPiece } from '../piece/read.ts';
+import { DOCUMENT_LIMITS, jsonTextFault } from '../piece/shape.ts';
 import { fail, fault, ok, type Result } from '../result.ts';
 
 /** A package is a zip of `piece.json` and `assets/<sha256>`. */
@@ -14,11 +15,13 @@ export interface Package {
 }
 
 export interface PackageLimits {
-  /** Unpacked bytes at most. */
+  /** Unpacked bytes at most, of all files together. */
   readonly bytes: number;
+  /** Unpacked bytes of piece.json at most. */
+  readonly document: number;
 }
 
-const LIMITS: PackageLimits = { bytes: 1_000_000_000 };
+export const PACKAGE_LIMITS: PackageLimits = { bytes: 600_000_000, document: 100_000_000 };
 
 /** The same piece and pictures always give the same bytes. */
 export function writePackage(piece: Piece, assets: AssetBytes): Uint8Array {
@@ -39,9 +42,9 @@ const EPOCH = new Date('1980-01-02T00:00:00Z');
 export async function readPackage(
   bytes: Uint8Array,
   sha256: ((bytes: Uint8Array) => Promise<string> | string) | null,
-  limits = LIMITS
+  limits = PACKAGE_LIMITS
 ): Promise<Result<Package>> {
-  if (!isZip(bytes)) return readBare(bytes);
+  if (!isZip(bytes)) return readBare(bytes, limits);
   const files = unzip(bytes, limits);
   if (!files.ok) return files;
   const text = files.value['piece.json'];
@@ -63,12 +66,15 @@ export async function readPackage(
 
 const isZip = (bytes: Uint8Array) => bytes[0] === 0x50 && bytes[1] === 0x4b && (bytes[2] === 3 || bytes[2] === 5);
 
-function readBare(bytes: Uint8Array): Result<Package> {
+function readBare(bytes: Uint8Array, limits: PackageLimits): Result<Package> {
+  if (bytes.length > limits.document) return fail(fault('too-large', [], `This has more than ${megabytes(limits.document)}.`));
   const piece = readText(bytes);
   return piece.ok ? ok({ piece: piece.value, assets: new Map() }) : piece;
 }
 
 function readText(bytes: Uint8Array): Result<Piece> {
+  const large = jsonTextFault(bytes, DOCUMENT_LIMITS);
+  if (large) return fail(large);
   let json: unknown;
   try {
     json = JSON.parse(strFromU8(bytes));
@@ -78,6 +84,8 @@ function readText(bytes: Uint8Array): Result<Piece> {
   return readPiece(json);
 }
 
+const megabytes = (bytes: number) => `${Math.round(bytes / 1e6)} MB`;
+
 /** Sizes are summed before anything is unpacked, and only the names that a package has are taken. */
 function unzip(bytes: Uint8Array, limits: PackageLimits): Result<Unzipped> {
   let total = 0;
@@ -86,7 +94,9 @@ function unzip(bytes: Uint8Array, limits: PackageLimits): Result<Unzipped> {
       filter: (file) => {
         if (!/^(piece\.json|assets\/[0-9a-f]{64})$/.test(file.name)) return false;
         total += file.originalSize;
-        if (total > limits.bytes) throw new Error(`it unpacks to more than ${Math.round(limits.bytes / 1e6)} MB`);
+        if (total > limits.bytes) throw new Error(`it unpacks to more than ${megabytes(limits.bytes)}`);
+        if (file.name === 'piece.json' && file.originalSize > limits.document)
+          throw new Error(`its piece.json has more than ${megabytes(limits.document)}`);
         return true;
       },
     });

@@ -12,6 +12,7 @@ import { audit } from '../walk/audit.ts';
 import { migrated } from './migrate.ts';
 import type { Layer } from './piece.ts';
 import { pieceToJson, readPiece } from './read.ts';
+import { pieceFromTrusted } from './trusted.ts';
 
 const rich = compose({
   variables: { Seats: { type: 'number', initial: 3, min: 0 }, Day: { type: 'choice', initial: 'Fri', options: ['Fri', 'Sun'] } },
@@ -137,7 +138,17 @@ describe('parts', () => {
         { layers: i === 0 ? { dot: {} } : { a: { part: `P${i - 1}` }, b: { part: `P${i - 1}` } } } as SceneSpec,
       ])
     );
-    const program = compile(compose({ parts, frames: { home: { layers: { all: { part: 'P23' } } } } }));
+    const spec = { parts, frames: { home: { layers: { all: { part: 'P23' } } } } };
+    expect(() => compose(spec)).toThrow('would show parts more than 12 deep inside each other');
+    // Documents from before this was refused are put together as far as it makes sense.
+    const json = pieceToJson(compose({ parts: { P0: parts['P0']! }, frames: { home: { layers: { all: { part: 'P0' } } } } }));
+    const layer = Object.values(json.layers).find((one) => one.scene === 'home')!;
+    for (let i = 1; i < 24; i++) {
+      json.scenes[`P${i}`] = { ...json.scenes['P0']!, id: `P${i}` };
+      for (const id of [`a${i}`, `b${i}`]) json.layers[id] = { ...layer, id, scene: `P${i}`, part: `P${i - 1}` };
+    }
+    json.layers[layer.id] = { ...layer, part: 'P23' };
+    const program = compile(pieceFromTrusted(json));
     const expansion = expand(program, program.scenes.get('home')!);
     expect(expansion.cut).toBe(true);
     expect(expansion.nodes.length).toBeLessThanOrEqual(MOST_NODES + 50);

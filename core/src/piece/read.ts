@@ -4,17 +4,23 @@ import { fail, fault, ok, type Fault, type Result } from '../result.ts';
 import type { Table } from '../table.ts';
 import { TABLES, type Entity, type Piece, type TableName } from './piece.ts';
 import { formatWords, migrated } from './migrate.ts';
+import { mended } from '../text.ts';
+import { ID_PATTERN, PATH_PATTERN } from './scalars.ts';
+import { DOCUMENT_LIMITS, shapeFault } from './shape.ts';
+import { deepestFault, placingFault } from './nesting.ts';
 import { partCycle, referenceFault } from './references.ts';
 import { pieceFromTrusted } from './trusted.ts';
 import { FORMAT, HeadSchema, LIMITS, tableSchemas, type Head, type PieceJson } from './schema.ts';
 
 /**
  * Reads a piece document. Refuses the first thing that does not hold, with its path: unknown format, wrong types,
- * unknown fields, references to what is not there, too many entities.
+ * unknown fields, references to what is not there, too many entities. Signs that no text can keep are mended.
  */
 export function readPiece(json: unknown): Result<Piece> {
   if (!isObject(json)) return fail(fault('not-a-piece', [], 'A piece is a JSON object; this is not one.'));
-  const current = migrated(json);
+  const large = shapeFault(json, DOCUMENT_LIMITS, [], 'pass');
+  if (large) return fail(large);
+  const current = migrated(mended(json));
   if (!current) return fail(fault('unknown-format', ['format'], `The format is ${quote(json['format'])}; ${formatWords()} can be read.`));
   const { format: _format, scenes, layers, threads, variables, assets, ...head } = current;
   const headFault = schemaFault(HeadSchema, head, []);
@@ -53,6 +59,8 @@ function assemble(head: Head, raw: Record<TableName, Record<string, Entity>>): R
   const piece = pieceFromTrusted({ format: FORMAT, ...head, ...raw } as unknown as PieceJson);
   const cycle = partCycle(piece);
   if (cycle) return fail(cycle);
+  const crowded = placingFault(piece) ?? deepestFault(piece);
+  if (crowded) return fail(crowded);
   for (const table of ['scenes', 'layers', 'threads', 'variables'] as const)
     for (const entity of piece[table].values()) {
       const bad = referenceFault(piece, table, entity);
@@ -69,13 +77,16 @@ function tableFault(table: TableName, value: unknown): Fault | null {
   if (entries.length > LIMITS[table])
     return fault('too-large', [table], `There are ${entries.length} ${table}; at most ${LIMITS[table]} can be read.`);
   for (const [id, entity] of entries) {
-    const bad = schemaFault(tableSchemas[table], entity, [table, id]);
+    const bad = keyFault(table, id) ?? schemaFault(tableSchemas[table], entity, [table, id]);
     if (bad) return bad;
     const own = (entity as { id: string }).id;
     if (own !== id) return fault('wrong-id', [table, id, 'id'], `The id is ${quote(own)}, but it stands under ${quote(id)}.`);
   }
   return null;
 }
+
+const keyFault = (table: TableName, key: string): Fault | null =>
+  (table === 'assets' ? /^[0-9a-f]{64}$/ : new RegExp(ID_PATTERN)).test(key) ? null : fault('wrong-id', [table, key], `${quote(key)} is no id.`);
 
 /** In a choice of shapes the useful error is the one inside the shape whose tag matches. */
 function deepest(error: ValueError): ValueError {
@@ -92,6 +103,8 @@ function describe(error: ValueError, path: readonly (string | number)[]): Fault 
   const what = inner.at(-1) ?? 'this';
   const { schema, value } = error;
   if (value === undefined) return fault('missing', where, `“${what}” is missing.`);
+  if (schema['pattern'] === ID_PATTERN || schema['pattern'] === PATH_PATTERN)
+    return fault('wrong-id', where, `“${what}” is ${quote(value)}, which is no id.`);
   if (schema['pattern']) return fault('wrong-text', where, `“${what}” is ${quote(value)}, which does not fit ${String(schema['pattern'])}.`);
   if (schema['anyOf']) return fault('wrong-choice', where, `“${what}” is ${quote(value)}, which is none of ${choices(schema)}.`);
   return fault('wrong-value', where, `“${what}” is ${quote(value)}: ${lowerFirst(error.message)}.`);

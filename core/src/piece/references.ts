@@ -1,5 +1,6 @@
 import { fault, type Fault } from '../result.ts';
 import { parseEasing } from '../motion/easing.ts';
+import { MOST_GROUPS_DEEP, tooDeep } from './nesting.ts';
 import { layerIdsOf, type Entity, type Layer, type Piece, type Scene, type TableName, type Thread, type Variable } from './piece.ts';
 
 /**
@@ -107,6 +108,7 @@ function parentFault(piece: Piece, layer: Layer): Fault | null {
     if (seen.has(at)) return fault('cycle', path, `“${inside.name}” and “${parent.name}” would be inside each other.`);
     if (parent.type !== 'group') return fault('not-a-group', path, `“${parent.name}” is no group, so “${layer.name}” cannot be in it.`);
     if (parent.scene !== layer.scene) return fault('other-scene', path, `“${layer.name}” and its group “${parent.name}” are in different frames.`);
+    if (seen.size > MOST_GROUPS_DEEP) return tooDeep(layer);
     seen.add(at);
     inside = parent;
     at = parent.parent;

@@ -1,9 +1,19 @@
 import { Literal, String as Str, Union, type TLiteral, type TUnion } from '@sinclair/typebox';
 
-/** Ids are short and random; they begin with a letter or a digit so that none is a name of the language. */
-export const id = () => Str({ pattern: '^[0-9A-Za-z][0-9A-Za-z_-]{0,39}$' });
+/** What every object of the language has: no id may be one of these, so that looking one up never finds them. */
+const INHERITED = 'constructor|hasOwnProperty|isPrototypeOf|propertyIsEnumerable|toLocaleString|toString|valueOf';
 
-export const name = () => Str({ minLength: 1, maxLength: 120 });
+/** Ids are short and random; they begin with a letter or a digit, and none is a name of the language. */
+export const ID_PATTERN = `^(?!(${INHERITED})$)[0-9A-Za-z][0-9A-Za-z_-]{0,39}$`;
+
+/** A layer's path: ids joined by slashes. */
+export const PATH_PATTERN = `^(?!(${INHERITED})$)[0-9A-Za-z][0-9A-Za-z_/-]{0,199}$`;
+
+export const id = () => Str({ pattern: ID_PATTERN });
+
+export const MOST_NAME = 120;
+
+export const name = () => Str({ minLength: 1, maxLength: MOST_NAME });
 
 /** `#rrggbb` or `#rrggbbaa`. */
 export const color = (description?: string) => Str({ pattern: '^#[0-9a-fA-F]{6}([0-9a-fA-F]{2})?$', ...(description && { description }) });
@@ -19,4 +29,4 @@ export const oneOf = <const T extends readonly string[]>(words: T): TUnion<Liter
   Union(words.map((word) => Literal(word))) as unknown as TUnion<Literals<T>>;
 
 /** A layer by its id; one inside a placement by the placement's id, a slash and its own, as often as needed. */
-export const layerPath = () => Str({ pattern: '^[0-9A-Za-z][0-9A-Za-z_/-]{0,199}$' });
+export const layerPath = () => Str({ pattern: PATH_PATTERN });

@@ -35,10 +35,10 @@ export const FORMAT = 'zany-thread/2';
 const expression = (description?: string) => Str({ minLength: 1, maxLength: 2000, ...(description && { description }) });
 
 /** Entities by id inside another one, so that an edit of one is small. */
-const byId = <T extends TSchema>(schema: T, most: number) =>
-  RecordOf(Str({ pattern: '^[0-9A-Za-z][0-9A-Za-z_-]{0,39}$' }), schema, { maxProperties: most });
-const byPath = <T extends TSchema>(schema: T, most: number) =>
-  RecordOf(Str({ pattern: '^[0-9A-Za-z][0-9A-Za-z_/-]{0,199}$' }), schema, { maxProperties: most });
+const byId = <T extends TSchema>(schema: T, most: number) => RecordOf(id(), schema, { maxProperties: most, ...strict });
+const byPath = <T extends TSchema>(schema: T, most: number) => RecordOf(layerPath(), schema, { maxProperties: most, ...strict });
+/** A whole table; its keys are told from its entities' own ids. */
+const table = <T extends TSchema>(schema: T, key: TString, most: number) => RecordOf(key, schema, { maxProperties: most, ...strict });
 
 const poseFields = { x: coordinate(), y: coordinate(), width: extent(), height: extent() };
 const turnFields = {
@@ -386,15 +386,18 @@ const headFields = {
 /** The piece without its tables. `width` and `height` are what new frames get. */
 export const HeadSchema = Obj(headFields, strict);
 
+/** How many entities a document may hold in each table. */
+export const LIMITS = { scenes: 5_000, layers: 200_000, threads: 100_000, variables: 10_000, assets: 10_000 } as const;
+
 export const PieceSchema = Obj(
   {
     format: Literal(FORMAT),
     ...headFields,
-    scenes: RecordOf(Str(), SceneSchema),
-    layers: RecordOf(Str(), LayerSchema),
-    threads: RecordOf(Str(), ThreadSchema),
-    variables: RecordOf(Str(), VariableSchema),
-    assets: RecordOf(Str(), AssetSchema),
+    scenes: table(SceneSchema, id(), LIMITS.scenes),
+    layers: table(LayerSchema, id(), LIMITS.layers),
+    threads: table(ThreadSchema, id(), LIMITS.threads),
+    variables: table(VariableSchema, id(), LIMITS.variables),
+    assets: table(AssetSchema, asset(), LIMITS.assets),
   },
   {
     ...strict,
@@ -412,9 +415,6 @@ export const tableSchemas = {
   variables: VariableSchema,
   assets: AssetSchema,
 } as const;
-
-/** How many entities a document may hold in each table. */
-export const LIMITS = { scenes: 5_000, layers: 200_000, threads: 100_000, variables: 10_000, assets: 10_000 } as const;
 
 export type Pose = Static<typeof PoseSchema>;
 export type Style = Static<typeof StyleSchema>;

@@ -126,8 +126,25 @@ function compileScene(piece: Piece, id: string, variables: ReadonlyMap<string, V
     threads: threadsOf(piece, id),
     states,
     initial: scene.initial ?? states[0]?.id ?? null,
-    variables: variables.size ? [...variables.values()].filter((variable) => variable.scene === id) : none,
+    variables: variablesByScene(variables).get(id) ?? none,
   };
+}
+
+const byScene = new WeakMap<ReadonlyMap<string, Variable>, ReadonlyMap<string, readonly Variable[]>>();
+
+/** The variables of each scene; sorted out once for each version of them all. */
+function variablesByScene(variables: ReadonlyMap<string, Variable>): ReadonlyMap<string, readonly Variable[]> {
+  const known = byScene.get(variables);
+  if (known) return known;
+  const made = new Map<string, Variable[]>();
+  for (const variable of variables.values()) {
+    if (variable.scene === null) continue;
+    const list = made.get(variable.scene);
+    if (list) list.push(variable);
+    else made.set(variable.scene, [variable]);
+  }
+  byScene.set(variables, made);
+  return made;
 }
 
 function collectByParent(piece: Piece, scene: string, parent: string | null, found: Map<string | null, Layer[]>): void {

@@ -7,6 +7,7 @@ import { placeOf, variableKey, type Binding } from '../program/binding.ts';
 import { expand, type Expansion, type Instance, type Node } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { isEnabled, isSelected, isShown, stateOf } from '../program/resolve.ts';
+import { cutText } from '../text.ts';
 import { runStep, type Took } from './steps/index.ts';
 import { emptyRoot, environmentOf, evaluate, findPlace, nameOfState, rootOfKey, valueOfField, valueOfVariable, type Place } from './environment.ts';
 import { enterHeads, restingHeads, syncPresence } from './heads.ts';
@@ -37,8 +38,12 @@ interface OpenReport {
   readonly effects: Effect[];
 }
 
-/** More than this many things set off by one event is an endless loop. */
+/** More than this many things set off by one event, or waiting to be, is an endless loop. */
 export const MOST_HAPPENINGS = 1000;
+/** So are more steps than this in answer to one event, however they are spread over threads. */
+export const MOST_STEPS = 20_000;
+/** The signs that a variable of text holds at most, as in the document. */
+const MOST_TEXT = 2000;
 
 /**
  * Takes a run from one outside event to its end. Holds the state while threads change it: every change of it that others can be
@@ -49,6 +54,7 @@ export class Runner {
   private open: OpenReport;
   private readonly queue: Happening[] = [];
   private happenings = 0;
+  private steps = 0;
   private recent: string[] = [];
   private stopped = false;
   /** The run as it was when the event, or the thing inside that threads now answer to, happened. */
@@ -135,10 +141,11 @@ export class Runner {
     const { steps } = call.thread.branches[branch]!;
     let at = from;
     let here = call;
-    while (at < steps.length) {
+    while (at < steps.length && !this.stopped) {
       let took: Took = 0;
       let lasting = false;
       do {
+        if (++this.steps > MOST_STEPS) return this.stopEndless(this.open.event);
         const step = steps[at]!;
         const stepped = runStep(this, here, step);
         outcomes.push({ sentence: stepped.sentence, done: stepped.done });
@@ -202,11 +209,12 @@ export class Runner {
   /** Runs what is queued until nothing is left, or it is clear that there is no end to it. */
   drain(): void {
     const { event } = this.open;
-    for (let next = this.queue.shift(); next; next = this.queue.shift()) {
-      if (this.stopped) continue;
-      if (++this.happenings > MOST_HAPPENINGS) {
+    for (let at = 0; at < this.queue.length; at++) {
+      const next = this.queue[at]!;
+      if (this.stopped) break;
+      if (++this.happenings > MOST_HAPPENINGS || this.queue.length - at > MOST_HAPPENINGS) {
         this.stopEndless(event);
-        continue;
+        break;
       }
       // A scene that was left meanwhile hears nothing any more.
       const live = this.liveRoots();
@@ -217,9 +225,11 @@ export class Runner {
       this.fire(calls);
       this.settle();
     }
+    this.queue.length = 0;
   }
 
   private stopEndless(event: RunEvent): void {
+    if (this.stopped) return;
     this.stopped = true;
     const names = [...new Set(this.recent.slice(-200))];
     this.begin(event, 'an endless loop');
@@ -572,7 +582,7 @@ export class Runner {
     const old = root.bound[binding.key];
     if (old === value) return;
     if (++this.happenings > MOST_HAPPENINGS * 20) {
-      if (!this.stopped) this.stopEndless(this.open.event);
+      this.stopEndless(this.open.event);
       return;
     }
     const { node, instance, what } = binding;
@@ -651,6 +661,7 @@ export function fitVariable(
       : { why: `${variable.name} cannot be that large.` };
   if (variable.type === 'choice' && !variable.options?.includes(value as string))
     return { why: `“${String(value)}” is none of the options of ${variable.name}.` };
+  if (typeof value === 'string' && value.length > MOST_TEXT) return { why: `${variable.name} holds at most ${MOST_TEXT} signs.` };
   return value;
 }
 
@@ -660,5 +671,5 @@ function fitField(field: NonNullable<Node['layer']['field']>, value: Value): Val
     return Number.isFinite(number) ? Math.min(field.max ?? Infinity, Math.max(field.min ?? -Infinity, number)) : undefined;
   }
   if (field.kind === 'choice') return field.options?.includes(String(value)) ? String(value) : undefined;
-  return String(value).slice(0, 2000);
+  return cutText(String(value), MOST_TEXT);
 }

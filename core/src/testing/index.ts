@@ -1,5 +1,6 @@
 export * from './arbitrary.ts';
 export * from './build.ts';
 export * from '../compose/compose.ts';
+export * from './hostile.ts';
 export * from './large.ts';
 export * from './steps.ts';

@@ -1,3 +1,4 @@
+import { cutText } from '../../text.ts';
 import { keyBetween } from '../order.ts';
 import { threadsOf, variablesOf, type Layer, type Piece, type Variable } from '../../piece/piece.ts';
 import { takeName } from '../../words.ts';
@@ -48,7 +49,7 @@ function mirror(piece: Piece, id: string, wanted: string, values: readonly strin
 
 function uniqueNames(names: readonly string[]): string[] {
   const taken = new Set<string>();
-  return names.map((name) => takeName(taken, name.slice(0, 110)));
+  return names.map((name) => takeName(taken, cutText(name, 110)));
 }
 
 /** A press selects the layer, before whatever else its click thread does; one that selects it already stays. */

@@ -1,3 +1,4 @@
+import { cutText, mendedText } from '../../text.ts';
 import { byOrder, framesOf, layersUnder, threadsOf, type Asset, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
 import { naturally, takeName } from '../../words.ts';
 import { keysBetween, keyBetween } from '../order.ts';
@@ -121,11 +122,13 @@ const isBlank = (piece: Piece, frame: Scene) =>
   !piece.index.layersOf.has(frame.id) && threadsOf(piece, frame.id).length === 0 && /^Frame \d+$/.test(frame.name);
 
 const baseName = (file: string) =>
-  file
-    .replace(/^.*[\\/]/, '')
-    .replace(/\.[a-z0-9]{1,5}$/i, '')
-    .trim()
-    .slice(0, 110) || 'Page';
+  cutText(
+    mendedText(file)
+      .replace(/^.*[\\/]/, '')
+      .replace(/\.[a-z0-9]{1,5}$/i, '')
+      .trim(),
+    110
+  ) || 'Page';
 
 /** A copy of a frame with its layers and threads, right behind it. */
 export function duplicateFrame(piece: Piece, id: string, makeId: MakeId): { operations: Operation[]; id: string } {

@@ -1,3 +1,4 @@
+import { cutText } from '../../text.ts';
 import { differsFromStyle, paintOf, setLetters, swatchIn } from '../../piece/paint.ts';
 import { lettersIn, paintsIn, recolour } from '../../piece/painted.ts';
 import { byOrder, type Piece } from '../../piece/piece.ts';
@@ -49,7 +50,7 @@ function byThemselves(head: Head, letters: Letters): Letters {
 
 function namedLast(list: readonly Ordered[], name: string, otherwise: string): Ordered {
   const taken = new Set(list.map((one) => one.name));
-  return { name: takeName(taken, name.trim().slice(0, 110) || otherwise), order: keysBetween(list.at(-1)?.order ?? null, null, 1)[0]! };
+  return { name: takeName(taken, cutText(name.trim(), 110) || otherwise), order: keysBetween(list.at(-1)?.order ?? null, null, 1)[0]! };
 }
 
 /** Gives a colour a name. Everything in the piece that has this colour is painted with the swatch from then on. */

@@ -1,3 +1,5 @@
+import { cutText } from '../../text.ts';
+import { MOST_NAME } from '../../piece/scalars.ts';
 import { byOrder, variablesOf, type Piece, type Variable } from '../../piece/piece.ts';
 import { keyBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
@@ -9,7 +11,7 @@ export type VariableSpec = Pick<Variable, 'name' | 'type' | 'initial'> & Partial
 /** A new variable of the piece, or of one scene, after the others. */
 export function newVariable(piece: Piece, id: string, spec: VariableSpec, scene: string | null = null): Operation[] {
   const order = keyBetween(variablesOf(piece, scene).at(-1)?.order ?? null, null);
-  const value: Variable = { id, scene, order, ...spec, name: spec.name.trim().slice(0, 120) };
+  const value: Variable = { id, scene, order, ...spec, name: cutText(spec.name.trim(), MOST_NAME) };
   return [{ op: 'put', table: 'variables', value }];
 }
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   import {
     buttonsAndPanels,
+    cutText,
     framesOf,
     newFrame,
     pagesFor,
@@ -101,7 +102,7 @@
       const id = newId();
       const found = session.piece.layers.get(layer);
       const name = found?.text ?? found?.name ?? 'Frame';
-      return [...newFrame(session.piece, id, { name: `${name} page`.slice(0, 110), draft: true }), ...wireTo(session.piece, [layer], id, newId)];
+      return [...newFrame(session.piece, id, { name: cutText(`${name} page`, 110), draft: true }), ...wireTo(session.piece, [layer], id, newId)];
     });
   }
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { framesOf, namedAfterFrames, repeatLayer, type Operation } from '@zany/core';
+  import { cutText, framesOf, namedAfterFrames, repeatLayer, type Operation } from '@zany/core';
   import { untrack } from 'svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
@@ -77,7 +77,7 @@
       ? []
       : written
           .split(',')
-          .map((word) => word.trim().slice(0, 110))
+          .map((word) => cutText(word.trim(), 110))
           .filter(Boolean)
   );
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { newVariable, retypeVariable, sentence, scopeFor, takeName, usesOfVariable, variablesOf, type Variable } from '@zany/core';
+  import { cutText, MOST_NAME, newVariable, retypeVariable, sentence, scopeFor, takeName, usesOfVariable, variablesOf, type Variable } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { fieldKey } from '$lib/shared/focus';
   import RenameField from '$lib/shared/RenameField.svelte';
@@ -33,7 +33,7 @@
       ...new Set(
         (event.currentTarget as HTMLInputElement).value
           .split(',')
-          .map((option) => option.trim().slice(0, 120))
+          .map((option) => cutText(option.trim(), MOST_NAME))
           .filter(Boolean)
       ),
     ];

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { cutText, MOST_NAME } from '@zany/core';
   import Popover from '$lib/shared/Popover.svelte';
 
   /** A chip that picks one of some words, or a new one that is typed. */
@@ -39,7 +40,7 @@
       class="mt-1 border-t border-dashed border-[var(--line)] pt-1"
       onsubmit={(event) => {
         event.preventDefault();
-        if (typed.trim()) pick(typed.trim().slice(0, 120));
+        if (typed.trim()) pick(cutText(typed.trim(), MOST_NAME));
       }}
     >
       <input class="field w-full" bind:value={typed} placeholder={fresh} aria-label={fresh} maxlength="120" />

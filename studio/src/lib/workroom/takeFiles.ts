@@ -1,4 +1,4 @@
-import { bringInPages, emptyPiece, naturally, type Operation } from '@zany/core';
+import { bringInPages, cutText, emptyPiece, naturally, type Operation } from '@zany/core';
 import { ask } from '$lib/client/api';
 import { newId } from '$lib/client/ids';
 import { isPicture, uploadPictures } from '$lib/client/pictures';
@@ -24,7 +24,7 @@ async function pieceOf(pictures: readonly File[], listener: Listener): Promise<v
   const first = [...pictures].sort((a, b) => naturally(a.name, b.name))[0]!;
   const bitmap = await createImageBitmap(first).catch(() => null);
   const size = { width: Math.min(bitmap?.width ?? 390, 20_000), height: Math.min(bitmap?.height ?? 844, 20_000) };
-  const name = first.name.replace(/\.[a-z0-9]+$/i, '').slice(0, 100) || 'New piece';
+  const name = cutText(first.name.replace(/\.[a-z0-9]+$/i, ''), 100) || 'New piece';
   const made = await ask<{ id: string }>('POST', '/api/pieces', { name: pictures.length > 1 ? `${name} and more` : name, ...size });
   if (!made.ok) return listener.problem(made.error.sentence);
   const { id } = made.value;

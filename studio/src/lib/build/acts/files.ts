@@ -1,4 +1,4 @@
-import { bringInLayers, escapeText, keysBetween, newLayer, takeName, type Asset, type BroughtIn, type Layer, type Operation } from '@zany/core';
+import { bringInLayers, cutText, escapeText, keysBetween, MOST_NAME, newLayer, takeName, type Asset, type BroughtIn, type Layer, type Operation } from '@zany/core';
 import { newId } from '$lib/client/ids';
 import { shapesOf, type Shape } from '$lib/client/svg-layers';
 import { uploadPictures } from '$lib/client/pictures';
@@ -56,7 +56,7 @@ export async function drawHere(session: EditorSession, file: string, svg: string
         scene: sceneId,
         parent: group,
         order: keys[i]!,
-        name: shape.name.slice(0, 120),
+        name: cutText(shape.name, MOST_NAME),
         type: shape.type,
         pose: { x: at(shape.x), y: at(shape.y), width: Math.max(1, at(shape.width)), height: Math.max(1, at(shape.height)) },
         style: shape.style,
@@ -81,7 +81,7 @@ export async function drawHere(session: EditorSession, file: string, svg: string
 async function picturesOf(session: EditorSession, shapes: readonly Shape[]): Promise<Map<Shape, Asset>> {
   const found = new Map<Shape, Asset>();
   const files = new Map<string, Shape>();
-  shapes.forEach((shape, i) => shape.svg && files.set(`${shape.name.slice(0, 60)} ${i + 1}.svg`, shape));
+  shapes.forEach((shape, i) => shape.svg && files.set(`${cutText(shape.name, 60)} ${i + 1}.svg`, shape));
   if (files.size === 0) return found;
   const sent = [...files].map(([name, shape]) => new File([shape.svg!], name, { type: 'image/svg+xml' }));
   const { taken, problems } = await uploadPictures(session.id, sent, () => undefined);

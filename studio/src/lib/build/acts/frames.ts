@@ -1,4 +1,4 @@
-import { duplicateFrame, keyBetween, newFrame, type Operation } from '@zany/core';
+import { cutText, duplicateFrame, keyBetween, MOST_NAME, newFrame, type Operation } from '@zany/core';
 import { newId } from '$lib/client/ids';
 import type { EditorSession } from '$lib/client/session.svelte';
 
@@ -79,6 +79,6 @@ export function bundleNamed(session: EditorSession, name: string): { id: string;
     .map(([, bundle]) => bundle.order)
     .sort()
     .at(-1);
-  const value = { name: name.slice(0, 120), order: keyBetween(last ?? null, null) };
+  const value = { name: cutText(name, MOST_NAME), order: keyBetween(last ?? null, null) };
   return { id, operations: [{ op: 'set', table: 'piece', id: head.id, path: ['bundles', id], value }] };
 }

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { QueryTypes, type Transaction } from 'sequelize';
-import { fault, type Asset, type AssetBytes, type Fault, type Operation, type Piece } from '@zany/core';
+import { cutText, fault, mendedText, MOST_NAME, type Asset, type AssetBytes, type Fault, type Operation, type Piece } from '@zany/core';
 import type { Person } from '$lib/shared/types';
 import { database } from '../database';
 import { Refusal } from '../errors';
@@ -8,6 +8,9 @@ import { AssetRow, PieceAssetRow } from '../models';
 import { mediaTypeOf } from '../media';
 import { takePicture } from '../pictures';
 import { access } from './rights';
+
+/** A file's name as a piece keeps it. */
+const assetName = (file: string) => cutText(mendedText(file), MOST_NAME);
 
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 
@@ -32,7 +35,7 @@ async function addMedia(pieceId: string, file: string, mediaType: Asset['mediaTy
   const id = sha256(bytes);
   const { width, height, ms } = measured ?? { width: 640, height: 360, ms: 0 };
   await keepAsset(pieceId, { id, mediaType, width, height, bytes: Buffer.from(bytes) });
-  return { id, name: file.slice(0, 120), mediaType, size: bytes.length, width, height, ...(ms > 0 && { ms }) };
+  return { id, name: assetName(file), mediaType, size: bytes.length, width, height, ...(ms > 0 && { ms }) };
 }
 
 async function addPicture(pieceId: string, file: string, bytes: Uint8Array): Promise<Asset> {
@@ -40,7 +43,7 @@ async function addPicture(pieceId: string, file: string, bytes: Uint8Array): Pro
   const id = sha256(picture.bytes);
   const { mediaType, width, height } = picture;
   await keepAsset(pieceId, { id, mediaType, width, height, bytes: picture.bytes });
-  return { id, name: file.slice(0, 120), mediaType, size: picture.bytes.length, width, height };
+  return { id, name: assetName(file), mediaType, size: picture.bytes.length, width, height };
 }
 
 export async function keepAsset(

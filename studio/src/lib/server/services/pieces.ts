@@ -2,9 +2,11 @@ import { Op, type Transaction } from 'sequelize';
 import {
   audit,
   compile,
+  cutText,
   excerpt,
   emptyPiece,
   newFrame,
+  PACKAGE_LIMITS,
   apply,
   pieceFromTrusted,
   pieceToJson,
@@ -102,7 +104,7 @@ const withNewId = (json: PieceJson, id: string, name: string): PieceJson => ({
 
 export async function duplicatePiece(person: Person | null, id: string): Promise<string> {
   const { row } = await access(person, id, 'reviewer');
-  const piece = pieceFromTrusted(withNewId(pieceToJson(await pieceAt(id, row.revision)), newId(), `${row.name.slice(0, 112)} copy`));
+  const piece = pieceFromTrusted(withNewId(pieceToJson(await pieceAt(id, row.revision)), newId(), `${cutText(row.name, 112)} copy`));
   await database().transaction(async (transaction) => {
     await insertPiece(person!, piece, transaction);
     await PieceAssetRow.bulkCreate(
@@ -130,7 +132,7 @@ const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest(
 /** Brings in a package as a new piece. Its pictures are decoded as any others, and kept as they are only if that succeeds. */
 export async function bringInPackage(person: Person | null, bytes: Uint8Array): Promise<string> {
   if (!person) throw new Refusal('signed-out', 'Please sign in first.');
-  const read = await readPackage(bytes, sha256, { bytes: limits.package * 2 });
+  const read = await readPackage(bytes, sha256, { bytes: limits.package * 2, document: PACKAGE_LIMITS.document });
   if (!read.ok) throw new Refusal('unreadable', read.error.sentence, read.error.path);
   const { piece, assets } = read.value;
   const lost = [...piece.assets.values()].find((asset) => !assets.has(asset.id));
