@@ -1,4 +1,7 @@
-/** Builds the player as classic scripts (of an exported page, and of the element for any page), and the command line as one module. */
+/**
+ * Builds the player as classic scripts (of an exported page, and of the element for any page), the command line as one module,
+ * and what the studio's worker threads run.
+ */
 import { copyFileSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import ts from 'typescript';
 import { build } from 'vite';
@@ -55,7 +58,26 @@ export async function buildCli() {
   await bundle('cli/src/main.ts', root + 'cli/dist', 'es', true);
 }
 
+/** Packages stay what they are: some bring native code along. Only what is ours is put together. */
+export async function buildWorker() {
+  await build({
+    root: root + 'studio',
+    configFile: false,
+    logLevel: 'warn',
+    ssr: { noExternal: [/^@zany\//] },
+    build: {
+      ssr: 'src/lib/server/work/worker.ts',
+      outDir: root + 'studio/dist',
+      emptyOutDir: true,
+      target: 'node20',
+      minify: false,
+      rollupOptions: { output: { entryFileNames: 'worker.js', format: 'es' } },
+    },
+  });
+}
+
 if (process.argv[1] === new URL(import.meta.url).pathname) {
   await buildRuntime();
   await buildCli();
+  await buildWorker();
 }

@@ -5,21 +5,30 @@ import { freePort } from './ports.mjs';
 import { root, run } from './run.mjs';
 import { end, startStudio } from './studio.mjs';
 
-/** Runs Playwright against a studio and a database of its own, both made anew; gives its exit code. */
-export async function runPlaywright(clusterName, args) {
-  const cluster = new Cluster(clusterName, { durable: false });
-  rmSync(cluster.folder, { recursive: true, force: true });
-  const databaseUrl = await cluster.start();
-  const port = await freePort();
+/**
+ * A studio with a database of its own, both made anew and gone afterwards: gives what the work gives. Each call has a
+ * cluster of its own, so that several can run at once.
+ */
+export async function withStudio({ name, durable = false, logLevel = 'error' }, work) {
+  const cluster = new Cluster(`${name}-${process.pid}`, { durable });
   let studio = null;
   try {
-    studio = await startStudio({ port, databaseUrl, demo: true, logLevel: 'error' });
-    return await run(join(root, 'node_modules/.bin/playwright'), ['test', ...args], {
-      cwd: join(root, 'e2e'),
-      env: { ...process.env, ZANY_URL: `http://localhost:${port}`, ZANY_DATABASE_URL: databaseUrl },
-    });
+    const databaseUrl = await cluster.start();
+    const port = await freePort();
+    studio = await startStudio({ port, databaseUrl, demo: true, logLevel });
+    return await work({ port, databaseUrl, cluster });
   } finally {
     await end(studio);
     await cluster.stop();
+    for (const path of [cluster.folder, cluster.secretFile]) rmSync(path, { recursive: true, force: true });
   }
 }
+
+/** Runs Playwright against a studio and a database of its own; gives its exit code. */
+export const runPlaywright = (name, args) =>
+  withStudio({ name }, ({ port, databaseUrl }) =>
+    run(join(root, 'node_modules/.bin/playwright'), ['test', ...args], {
+      cwd: join(root, 'e2e'),
+      env: { ...process.env, ZANY_URL: `http://localhost:${port}`, ZANY_DATABASE_URL: databaseUrl },
+    })
+  );

@@ -1,9 +1,10 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { postgresPrograms } from './debian.mjs';
+import { Owner } from './owner.mjs';
 import { freePort } from './ports.mjs';
 import { collect, isRoot, root } from './run.mjs';
 import { say, Stop } from './say.mjs';
@@ -18,6 +19,10 @@ export class Cluster {
   constructor(name, { durable = true } = {}) {
     this.folder = join(root, '.data', name);
     this.secretFile = join(root, '.data', `${name}.secret`);
+    this.owner = new Owner(join(root, '.data', `${name}.owner`));
+    /** Told when the server ends without having been asked to. */
+    this.onDeath = null;
+    this.stopping = false;
     this.durable = durable;
     this.programs = postgresPrograms();
     this.user = isRoot() ? accountOf('postgres') : {};
@@ -27,20 +32,35 @@ export class Cluster {
 
   /** Starts it, making it first where there is none; gives the address of its database. */
   async start() {
+    const other = this.owner.take();
+    if (other) throw new Stop(`The database in ${this.folder} is in use by process ${other.pid}. Stop that one first.`);
     if (!existsSync(join(this.folder, 'PG_VERSION'))) await this.make();
+    if (!existsSync(this.secretFile))
+      throw new Stop(`The password of the database in ${this.folder} is not there any more (${this.secretFile}). Put it back, or move that folder away.`);
     this.secret = readFileSync(this.secretFile, 'utf8').trim();
     await this.clearStaleLock();
+    await this.launchAnywhere(null);
+    await this.createDatabase();
+    return this.url;
+  }
+
+  /** Starts the server again after it died, where it was before. */
+  async startAgain() {
+    await this.clearStaleLock();
+    await this.launchAnywhere(this.port);
+  }
+
+  /** Tries a few times: old processes may still be ending, ports be taken meanwhile. */
+  async launchAnywhere(port) {
     for (let tries = 0; ; tries++) {
-      this.port = await freePort();
-      if (await this.launch()) break;
-      if (tries === 5)
+      this.port = port ?? (await freePort());
+      if (await this.launch()) return;
+      if (tries === 8)
         throw new Stop(
-          `${this.log.trim().split('\n').slice(-6).join('\n')}\n\nThe database in ${this.folder} would not start (above). If nothing in it matters, delete that folder and try again.`
+          `${this.log.trim().split('\n').slice(-6).join('\n')}\n\nThe database in ${this.folder} would not start (above). Nothing in it was changed. To begin with an empty one, move that folder away.`
         );
       await sleep(500);
     }
-    await this.createDatabase();
-    return this.url;
   }
 
   get url() {
@@ -49,17 +69,26 @@ export class Cluster {
 
   /** Ends it at once but cleanly: running transactions are rolled back. */
   async stop() {
+    this.stopping = true;
+    await this.endServer();
+    this.owner.release();
+  }
+
+  async endServer() {
     const { child } = this;
-    if (!child || child.exitCode !== null) return;
+    if (!child || child.exitCode !== null || child.signalCode !== null) return;
     const ended = new Promise((resolve) => child.once('exit', resolve));
     child.kill('SIGINT');
     await Promise.race([ended, sleep(8000)]);
-    if (child.exitCode === null) child.kill('SIGQUIT');
+    if (child.exitCode === null && child.signalCode === null) child.kill('SIGQUIT');
   }
 
   async make() {
+    if (existsSync(this.folder) && readdirSync(this.folder).length > 0)
+      throw new Stop(
+        `${this.folder} is not empty, but holds no database (PG_VERSION is missing). It may be a damaged one, so nothing was touched: move it away, or put back what is missing.`
+      );
     say(`making a database cluster in ${this.folder.slice(root.length)}`);
-    rmSync(this.folder, { recursive: true, force: true });
     mkdirSync(this.folder, { recursive: true, mode: 0o700 });
     const secret = randomBytes(24).toString('hex');
     writeFileSync(this.secretFile, `${secret}\n`, { mode: 0o600 });
@@ -73,7 +102,6 @@ export class Cluster {
     if (!this.durable) args.push('--no-sync');
     const { code, output } = await collect(join(this.programs, 'initdb'), args, { ...this.user, cwd: '/tmp' });
     if (code !== 0) {
-      rmSync(this.folder, { recursive: true, force: true });
       throw new Stop(
         `${output.trim().split('\n').slice(-5).join('\n')}\n\nThe database cluster could not be made (above). Is there space on the disk?`
       );
@@ -95,12 +123,13 @@ export class Cluster {
     if (!existsSync(lock)) return;
     const pid = Number(readFileSync(lock, 'utf8').split('\n')[0]);
     if (isOurs(pid, this.folder)) {
-      say('stopping the database server that an earlier start left behind');
+      say('stopping the database server that an earlier start left behind when it was ended');
       process.kill(pid, 'SIGINT');
       for (let i = 0; i < 100 && isOurs(pid, this.folder); i++) await sleep(100);
       if (isOurs(pid, this.folder))
         throw new Stop(`A database server (process ${pid}) still runs on ${this.folder} and does not stop. End it, then try again.`);
     }
+    // PostgreSQL itself refuses to start over one that lives; a number that now means another process would keep it from starting.
     if (existsSync(lock)) rmSync(lock);
   }
 
@@ -112,12 +141,14 @@ export class Cluster {
     const child = spawn(join(this.programs, 'postgres'), args, { ...this.user, cwd: '/tmp', detached: true, stdio: ['ignore', 'ignore', 'pipe'] });
     this.child = child;
     child.stderr.on('data', (part) => (this.log = (this.log + part).slice(-20_000)));
+    let isUp = false;
+    child.once('exit', () => isUp && !this.stopping && this.onDeath?.());
     for (let i = 0; i < 300; i++) {
-      if (child.exitCode !== null) return false;
-      if (/ready to accept connections/.test(this.log)) return true;
+      if (child.exitCode !== null || child.signalCode !== null) return false;
+      if (/ready to accept connections/.test(this.log)) return (isUp = true);
       await sleep(50);
     }
-    await this.stop();
+    await this.endServer();
     return false;
   }
 

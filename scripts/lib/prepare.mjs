@@ -44,7 +44,7 @@ const sources = [
 
 /** Builds the player, the command line and the studio, when a source has changed. */
 export async function build() {
-  const isThere = ['player/dist/page-parts.json', 'studio/static/zany-piece.js', 'cli/dist/main.js', 'studio/build/index.js'].every((file) =>
+  const isThere = ['player/dist/page-parts.json', 'studio/static/zany-piece.js', 'cli/dist/main.js', 'studio/dist/worker.js', 'studio/build/index.js'].every((file) =>
     existsSync(join(root, file))
   );
   const built = await once('build', isThere ? digest(sources) : `absent ${Date.now()}`, async () => {
@@ -60,4 +60,10 @@ export async function build() {
     say(`built in ${since(began)}`);
   });
   if (built) await once('build', digest(sources), async () => undefined);
+}
+
+/** Builds only what the studio's worker threads run: the rest is built as it is asked for. */
+export async function buildWorker() {
+  const { code, output } = await collect('node', ['scripts/build-runtime.mjs']);
+  if (code !== 0) throw new Stop(`${output.trim().split('\n').slice(-20).join('\n')}\n\nThe build failed (above).`);
 }

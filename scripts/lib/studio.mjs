@@ -12,6 +12,7 @@ export async function startStudio({ port, databaseUrl, demo, logLevel = 'warn', 
     PORT: String(port),
     ORIGIN: `http://localhost:${port}`,
     BODY_SIZE_LIMIT: '320M',
+    ZANY_WORKER: join(root, 'studio/dist/worker.js'),
     DATABASE_URL: databaseUrl,
     LOG_LEVEL: process.env.LOG_LEVEL ?? logLevel,
     NODE_ENV: dev ? 'development' : 'production',
@@ -23,7 +24,7 @@ export async function startStudio({ port, databaseUrl, demo, logLevel = 'warn', 
     : [process.execPath, ['build/index.js'], join(root, 'studio')];
   const child = spawn(command, args, { cwd, env: environment, stdio: ['ignore', 'inherit', 'inherit'], detached: true });
   for (let i = 0; i < 400; i++) {
-    if (child.exitCode !== null) throw new Stop('The studio did not start; what went wrong is above.');
+    if (child.exitCode !== null || child.signalCode !== null) throw new Stop('The studio did not start; what went wrong is above.');
     const isUp = await fetch(`http://127.0.0.1:${port}/health`)
       .then((response) => response.ok)
       .catch(() => false);

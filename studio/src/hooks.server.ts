@@ -1,5 +1,5 @@
 import { building } from '$app/environment';
-import type { Handle, HandleServerError } from '@sveltejs/kit';
+import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { json } from '@sveltejs/kit';
 import { fault } from '@zany/core';
 import { disconnect, migrate } from '$lib/server/database';
@@ -8,17 +8,19 @@ import { log } from '$lib/server/log';
 import { seedDemo } from '$lib/server/seed';
 import { closeStreams } from '$lib/server/services/following';
 import { personOfSession } from '$lib/server/services/people';
-import type { ServerInit } from '@sveltejs/kit';
+import { closePools, pools } from '$lib/server/work';
 
 export const init: ServerInit = async () => {
   if (building) return;
   await migrate();
   await seedDemo();
-  process.once('SIGTERM', closeStreams);
-  process.once('SIGINT', closeStreams);
-  process.once('SIGTERM', () => void stopListening());
-  process.once('SIGINT', () => void stopListening());
-  process.once('sveltekit:shutdown', () => void disconnect());
+  pools().pieces.warm(2);
+  for (const signal of ['SIGTERM', 'SIGINT'] as const)
+    process.once(signal, () => {
+      closeStreams();
+      void stopListening();
+    });
+  process.once('sveltekit:shutdown', () => void Promise.all([disconnect(), closePools()]));
 };
 
 /** Requests that change something must come from our own pages. */
@@ -32,6 +34,9 @@ export const handle: Handle = async ({ event, resolve }) => {
   const response = await resolve(event);
   response.headers.set('X-Content-Type-Options', 'nosniff');
   response.headers.set('Referrer-Policy', 'same-origin');
+  if (event.url.protocol === 'https:') response.headers.set('Strict-Transport-Security', 'max-age=31536000; includeSubDomains');
+  // What is not said otherwise is for one person and for now.
+  if (!response.headers.has('Cache-Control')) response.headers.set('Cache-Control', 'no-store');
   return response;
 };
 

@@ -24,6 +24,14 @@
 
   const refresh = () => invalidate('zany:pieces');
 
+  /** What covers show follows a piece by a moment: look again, a few times, while some are behind. */
+  let looks = 0;
+  $effect(() => {
+    if (!data.pieces.some((piece) => piece.isBehind) || looks > 8) return void (looks = 0);
+    const timer = setTimeout(() => void refresh(), 700 * 1.5 ** looks++);
+    return () => clearTimeout(timer);
+  });
+
   async function attempt<T>(work: Promise<Result<T>>): Promise<T | null> {
     const answer = await work;
     if (answer.ok) return answer.value;
@@ -71,7 +79,7 @@
     void bringIn([...(event.dataTransfer?.files ?? [])]);
   }
   /** The piece that a tour goes through: the ticket app, else any with frames. */
-  const tourPiece = $derived(data.pieces.find((piece) => piece.name === 'Ticket app') ?? data.pieces.find((piece) => piece.frames > 1));
+  const tourPiece = $derived(data.pieces.find((piece) => piece.name === 'Ticket app') ?? data.pieces.find((piece) => (piece.frames ?? 0) > 1));
 </script>
 
 <svelte:head><title>Workroom · Zany Thread</title></svelte:head>

@@ -1,60 +1,43 @@
 import { json } from '@sveltejs/kit';
-import { fault, type Fault } from '@zany/core';
+import { fault, jsonTextFault, mended } from '@zany/core';
 import type Joi from 'joi';
 import { log } from './log';
+import { Refusal } from './refusal';
 
-/** Why a service refuses, with the status a route answers with. */
-const statuses = {
-  'bad-request': 400,
-  'signed-out': 401,
-  'not-allowed': 403,
-  'not-found': 404,
-  'too-large': 413,
-  unreadable: 422,
-  'too-often': 429,
-} as const;
+export { Refusal, type RefusalCode } from './refusal';
 
-export type RefusalCode = keyof typeof statuses;
+/** Answers are for one person and for now: nothing on the way may keep them. */
+export const PRIVATE = { 'Cache-Control': 'no-store' } as const;
 
-export class Refusal extends Error {
-  readonly fault: Fault;
-
-  constructor(
-    readonly code: RefusalCode,
-    sentence: string,
-    path: readonly (string | number)[] = []
-  ) {
-    super(sentence);
-    this.fault = fault(code, path, sentence);
-  }
-
-  get status(): number {
-    return statuses[this.code];
-  }
-}
+/** JSON text that is there already, as an answer. */
+export const jsonText = (text: string): Response => new Response(text, { headers: { 'Content-Type': 'application/json', ...PRIVATE } });
 
 /** Runs a route's work and answers in one shape, whatever happens. */
 export async function answer(work: () => Promise<unknown>): Promise<Response> {
   try {
     const value = await work();
-    return value instanceof Response ? value : json(value ?? {});
+    return value instanceof Response ? value : json(value ?? {}, { headers: PRIVATE });
   } catch (error) {
-    if (error instanceof Refusal) return json({ error: error.fault }, { status: error.status });
+    if (error instanceof Refusal) return json({ error: error.fault }, { status: error.status, headers: PRIVATE });
     log.error({ err: error }, 'a request failed');
-    return json({ error: fault('failed', [], 'Something went wrong on the server. Nothing was changed; please try again.') }, { status: 500 });
+    const failed = fault('failed', [], 'Something went wrong on the server. Nothing was changed; please try again.');
+    return json({ error: failed }, { status: 500, headers: PRIVATE });
   }
 }
 
 /** Parses a JSON body by a Joi schema; names the path that is wrong. */
 export async function readBody<T>(request: Request, schema: Joi.ObjectSchema<T>, most: number): Promise<T> {
-  const text = new TextDecoder().decode(await readBytes(request, most));
+  const bytes = await readBytes(request, most);
+  const deep = jsonTextFault(bytes, { depth: 30, values: 100_000 });
+  if (deep) throw new Refusal('bad-request', deep.sentence);
+  const text = new TextDecoder().decode(bytes);
   let body: unknown;
   try {
     body = JSON.parse(text);
   } catch {
     throw new Refusal('bad-request', 'The request is no JSON.');
   }
-  const { value, error } = schema.validate(body, { convert: false });
+  const { value, error } = schema.validate(mended(body), { convert: false });
   if (error) throw new Refusal('bad-request', error.details[0]!.message, error.details[0]!.path);
   return value as T;
 }
@@ -69,7 +52,7 @@ export async function readBytes(request: Request, most: number): Promise<Uint8Ar
   for (let part = await reader?.read(); part && !part.done; part = await reader?.read()) {
     size += part.value.length;
     if (size > most) {
-      await reader?.cancel();
+      await reader?.cancel().catch(() => undefined);
       throw tooLarge();
     }
     parts.push(part.value);

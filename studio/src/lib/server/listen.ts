@@ -1,95 +1,104 @@
 import { EventEmitter } from 'node:events';
+import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import type { Presence } from '$lib/shared/types';
 import { config } from './config';
 import { log } from './log';
 
-/** News from the database that a piece has a new revision, whichever server made it. */
-const CHANNEL = 'zany_piece';
+/** What servers that share a database tell each other. */
+export type Told =
+  /** A piece has a new revision, made by one of the servers. */
+  | { readonly type: 'piece'; readonly piece: string; readonly revision: number; readonly from: string }
+  /** Somebody may do less than before: he has signed out or was taken out, or a piece was deleted. */
+  | { readonly type: 'rights'; readonly person?: string; readonly piece?: string }
+  /** A press on the pad of a piece that runs somewhere. */
+  | { readonly type: 'pad'; readonly piece: string; readonly button: number }
+  | ({ readonly type: 'presence' } & Presence);
 
-/** A press on the pad of a piece that runs somewhere: `piece:button`. */
-const PAD_CHANNEL = 'zany_pad';
+/** This server among all that share a database. */
+export const SERVER = randomUUID();
 
-/** Where somebody is in a piece, as JSON. */
-const PRESENCE_CHANNEL = 'zany_presence';
+/** How something is told: the channel, and the text within the 8,000 bytes that a notice can have. */
+export const tell = {
+  channel: 'zany',
+  text: (told: Told): string => JSON.stringify(told),
+};
 
-interface Listener {
-  readonly news: EventEmitter;
-  client: pg.Client | null;
-  closed: boolean;
+type Take = (told: Told | { readonly type: 'gap' }) => void;
+
+/** Makes a connection to the database; given so that tests can break it. */
+export type Connect = () => Pick<pg.Client, 'on' | 'connect' | 'query' | 'end'>;
+
+const AGAIN = 500;
+
+/**
+ * One connection that hears what is told, and is made anew whenever it breaks. At most one is open or being opened at any
+ * time. After a break `gap` is said, since whatever was told meanwhile is gone.
+ */
+export class Listener {
+  private readonly news = new EventEmitter().setMaxListeners(0);
+  private client: ReturnType<Connect> | null = null;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private isClosed = false;
+
+  constructor(private readonly make: Connect) {
+    void this.open();
+  }
+
+  /** Calls back with everything that is told; gives a function that ends it. */
+  on(take: Take): () => void {
+    this.news.on('told', take);
+    return () => this.news.off('told', take);
+  }
+
+  async close(): Promise<void> {
+    this.isClosed = true;
+    clearTimeout(this.timer);
+    await this.client?.end().catch(() => undefined);
+  }
+
+  private async open(): Promise<void> {
+    const client = this.make();
+    this.client = client;
+    client.on('error', (error) => this.broke(client, error));
+    client.on('end', () => this.broke(client, new Error('the connection has ended')));
+    client.on('notification', ({ payload = '' }) => this.client === client && this.hear(payload));
+    try {
+      await client.connect();
+      await client.query(`LISTEN ${tell.channel}`);
+      this.news.emit('told', { type: 'gap' });
+    } catch (error) {
+      this.broke(client, error as Error);
+    }
+  }
+
+  /** However often and from wherever it is said that a connection broke: it is replaced once. */
+  private broke(client: ReturnType<Connect>, error: Error): void {
+    if (this.client !== client || this.isClosed) return;
+    this.client = null;
+    log.warn({ err: error }, 'lost the connection that brings news; connecting again');
+    void client.end().catch(() => undefined);
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.open(), AGAIN);
+  }
+
+  private hear(payload: string): void {
+    try {
+      this.news.emit('told', JSON.parse(payload) as Told);
+    } catch (error) {
+      log.warn({ err: error }, 'a notice could not be read');
+    }
+  }
 }
 
 const store = globalThis as typeof globalThis & { zanyListener?: Listener };
 
-export const channel = CHANNEL;
-export const padChannel = PAD_CHANNEL;
-export const presenceChannel = PRESENCE_CHANNEL;
+const listener = (): Listener => (store.zanyListener ??= new Listener(() => new pg.Client({ connectionString: config.databaseUrl })));
 
-/** Calls back with the id of a piece whenever it may have a new revision; gives a function that ends it. */
-export function onNews(take: (piece: string | null) => void): () => void {
-  const listener = ready();
-  listener.news.on('piece', take);
-  return () => listener.news.off('piece', take);
-}
-
-/** Calls back with each press on a pad; gives a function that ends it. */
-export function onPad(take: (piece: string, button: number) => void): () => void {
-  const listener = ready();
-  listener.news.on('pad', take);
-  return () => listener.news.off('pad', take);
-}
-
-/** Calls back with where people are, as JSON; gives a function that ends it. */
-export function onPresence(take: (piece: string, json: string) => void): () => void {
-  const listener = ready();
-  listener.news.on('presence', take);
-  return () => listener.news.off('presence', take);
-}
+export const onTold = (take: Take): (() => void) => listener().on(take);
 
 export async function stopListening(): Promise<void> {
-  const listener = store.zanyListener;
-  if (!listener) return;
-  listener.closed = true;
-  await listener.client?.end().catch(() => undefined);
+  const made = store.zanyListener;
   delete store.zanyListener;
-}
-
-function ready(): Listener {
-  if (store.zanyListener) return store.zanyListener;
-  const news = new EventEmitter();
-  news.setMaxListeners(0);
-  const listener: Listener = { news, client: null, closed: false };
-  store.zanyListener = listener;
-  void connect(listener);
-  return listener;
-}
-
-/** Connects and stays connected. After a gap everybody looks for what they missed (news about no piece in particular). */
-async function connect(listener: Listener): Promise<void> {
-  if (listener.closed) return;
-  const client = new pg.Client({ connectionString: config.databaseUrl });
-  const again = () => {
-    if (listener.client !== client && listener.client !== null) return;
-    listener.client = null;
-    if (!listener.closed) setTimeout(() => void connect(listener), 500);
-  };
-  client.on('error', (error) => {
-    log.warn({ err: error }, 'lost the connection that brings news; connecting again');
-    again();
-  });
-  client.on('notification', ({ channel, payload = '' }) => {
-    if (channel === PRESENCE_CHANNEL) return void listener.news.emit('presence', (JSON.parse(payload) as Presence).piece, payload);
-    const [piece, button] = payload.split(':');
-    if (channel === PAD_CHANNEL) listener.news.emit('pad', piece, Number(button));
-    else listener.news.emit('piece', payload || null);
-  });
-  try {
-    await client.connect();
-    await client.query(`LISTEN ${CHANNEL}; LISTEN ${PAD_CHANNEL}; LISTEN ${PRESENCE_CHANNEL}`);
-    listener.client = client;
-    listener.news.emit('piece', null);
-  } catch (error) {
-    log.warn({ err: error }, 'cannot listen for news yet');
-    again();
-  }
+  await made?.close();
 }

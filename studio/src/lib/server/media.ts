@@ -1,6 +1,6 @@
 import { fileTypeFromBuffer } from 'file-type';
 import type { Asset } from '@zany/core';
-import { Refusal } from './errors';
+import { Refusal } from './refusal';
 
 /** What a container may hold, as a piece names it: whether there is a picture in one cannot be told from its first bytes. */
 const holds: Record<string, readonly Asset['mediaType'][]> = {

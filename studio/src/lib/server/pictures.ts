@@ -1,8 +1,8 @@
 import sharp from 'sharp';
 import type { Asset } from '@zany/core';
 import { limits } from './config';
-import { Refusal } from './errors';
-import { cleanSvg } from './svg';
+import { Refusal } from './refusal';
+import { cleanSvg } from './svg/clean';
 
 export interface TakenPicture {
   readonly bytes: Buffer;
@@ -45,7 +45,8 @@ export async function takePicture(file: string, bytes: Uint8Array): Promise<Take
     return refuse(`is named as ${names[wanted]} but holds ${names[meta.format] ?? meta.format}. Rename it and bring it in again.`);
   if (meta.width * meta.height > limits.pixels)
     return refuse(`has ${meta.width} × ${meta.height} pixels; at most ${limits.pixels / 1e6} million can be taken in.`);
-  const upright = sharp(bytes, { limitInputPixels: limits.pixels, failOn: 'error' }).autoOrient();
+  const upright = sharp(bytes, { limitInputPixels: limits.pixels, failOn: 'error' }).autoOrient()
+    .timeout({ seconds: 20 });
   const encoded = { png: () => upright.png(), jpeg: () => upright.jpeg({ quality: 90 }), webp: () => upright.webp({ quality: 90 }) }[
     wanted as 'png'
   ]();
@@ -55,7 +56,7 @@ export async function takePicture(file: string, bytes: Uint8Array): Promise<Take
 
 async function takeSvg(bytes: Uint8Array, refuse: (why: string) => never): Promise<TakenPicture> {
   if (bytes.length > limits.svg) return refuse(`has ${megabytes(bytes.length)}; an SVG can have at most ${megabytes(limits.svg)}.`);
-  const cleaned = cleanSvg(new TextDecoder().decode(bytes));
+  const cleaned = await cleanSvg(new TextDecoder().decode(bytes));
   if (!cleaned.ok) return refuse(cleaned.error);
   const { text, width, height } = cleaned.value;
   return { bytes: Buffer.from(text), mediaType: 'image/svg+xml', width, height };

@@ -17,9 +17,16 @@ export interface PieceCard {
   readonly revision: number;
   readonly updated: string;
   readonly role: Role;
-  readonly frames: number;
-  /** How many loose ends it has; null where it is too large to be asked for all pieces at once. */
+  /** Null where it is not known yet. */
+  readonly frames: number | null;
+  /** How many loose ends were found; null where that is not known. */
   readonly looseEnds: number | null;
+  /** Whether all there is was walked. */
+  readonly complete: boolean;
+  /** The piece has been changed since; what is said here follows. */
+  readonly isBehind: boolean;
+  /** Why nothing can be said of it. */
+  readonly problem: string | null;
   /** The start frame alone, as a piece of one frame; null for a piece without frames. */
   readonly cover: PieceJson | null;
 }
@@ -40,6 +47,15 @@ export interface FollowedBatch {
   readonly revision: number;
   readonly by: string;
   readonly batch: Batch;
+}
+
+/** The same on the server, where operations are only passed on, as JSON. */
+export interface FollowedText {
+  readonly revision: number;
+  readonly by: string;
+  readonly id: string;
+  readonly name: string;
+  readonly operations: string;
 }
 
 /** A press on the pad of a piece, sent over HTTP. */

@@ -11,7 +11,14 @@
   }
   let { card, onrename, onduplicate, ondelete }: Props = $props();
 
-  const program = $derived(card.cover ? compile(pieceFromTrusted(card.cover)) : null);
+  /** One cover that cannot be drawn must not keep the others from being. */
+  const program = $derived.by(() => {
+    try {
+      return card.cover ? compile(pieceFromTrusted(card.cover)) : null;
+    } catch {
+      return null;
+    }
+  });
   const scene = $derived(program?.scenes.get(program.frames[0]!) ?? null);
   let renaming = $state(false);
 
@@ -33,10 +40,14 @@
     <span class="block rounded-md shadow-md"
       ><Thumb {scene} {program} assetUrl={(asset) => `/api/pieces/${card.id}/assets/${asset}`} width={200} height={204} radius={6} /></span
     >
-    {#if card.looseEnds}
+    {#if card.problem}
+      <span class="chip chip-brick absolute right-2 top-2" title={card.problem}>cannot be shown</span>
+    {:else if card.looseEnds}
       <span class="chip chip-brick absolute right-2 top-2">{count(card.looseEnds, 'loose end')}</span>
-    {:else if card.looseEnds === 0}
+    {:else if card.looseEnds === 0 && card.complete}
       <span class="chip chip-teal absolute right-2 top-2">no loose end</span>
+    {:else if card.frames !== null}
+      <span class="chip chip-gold absolute right-2 top-2" title="There is more than could be walked for this list.">not all walked</span>
     {/if}
   </a>
   <div class="flex min-h-[26px] items-center gap-1">
@@ -62,7 +73,7 @@
       <h2 class="flex-1 truncate text-[15px]">{card.name}</h2>
     {/if}
   </div>
-  <p class="soft -mt-2">{count(card.frames, 'frame')} · changed {changed}</p>
+  <p class="soft -mt-2">{card.problem ?? (card.frames === null ? 'looked through in a moment' : count(card.frames, 'frame'))} · changed {changed}</p>
   <div class="flex gap-1 opacity-0 transition-opacity focus-within:opacity-100 group-hover:opacity-100">
     <button class="chip" onclick={() => (renaming = true)}>rename</button>
     <button class="chip" onclick={onduplicate}>duplicate</button>

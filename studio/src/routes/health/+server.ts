@@ -1,3 +1,8 @@
 import { text } from '@sveltejs/kit';
+import { isAnswering } from '$lib/server/database';
 
-export const GET = () => text('ready');
+/** Ready only while the database answers: nothing can be opened or saved without. */
+export const GET = async () => {
+  const headers = { 'Cache-Control': 'no-store' };
+  return (await isAnswering()) ? text('ready', { headers }) : text('The database does not answer.', { status: 503, headers });
+};

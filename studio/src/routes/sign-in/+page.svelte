@@ -5,6 +5,15 @@
 
   let { data, form }: { data: PageData; form: ActionData } = $props();
   let isNew = $state(false);
+  /** An account was asked for just now: sign in with it. */
+  const made = $derived(form?.made === true);
+  const action = (name: string) => `?/${name}${data.back === '/' ? '' : `&back=${encodeURIComponent(data.back)}`}`;
+
+  $effect(() => {
+    if (!made) return;
+    isNew = false;
+    document.querySelector<HTMLInputElement>('input[name=password]')?.focus();
+  });
 </script>
 
 <svelte:head><title>Sign in · Zany Thread</title></svelte:head>
@@ -48,7 +57,7 @@
     <p class="soft text-[15px]">Wire it, try it, and walk every flow until no loose end is left.</p>
 
     {#if data.demo}
-      <form method="POST" action="?/demo" use:enhance>
+      <form method="POST" action={action('demo')} use:enhance>
         <button class="act act-go h-10 w-full justify-center text-[14px]">Look around as Ina of Kittiwake Line</button>
       </form>
       <div class="soft flex items-center gap-3">
@@ -56,7 +65,7 @@
       </div>
     {/if}
 
-    <form method="POST" action={isNew ? '?/register' : '?/enter'} use:enhance class="flex flex-col gap-3">
+    <form method="POST" action={action(isNew ? 'register' : 'enter')} use:enhance class="flex flex-col gap-3">
       {#if isNew}
         <label class="flex flex-col gap-1"
           ><span class="soft">Your name</span><input class="field h-9" name="name" autocomplete="name" required value={form?.name ?? ''} /></label
@@ -73,9 +82,10 @@
         /></label
       >
       <label class="flex flex-col gap-1">
-        <span class="soft">Password{isNew ? ', 10 characters or more' : ''}</span>
+        <span class="soft">Password{isNew ? `, ${data.leastPassword} signs or more` : ''}</span>
         <input class="field h-9" name="password" type="password" autocomplete={isNew ? 'new-password' : 'current-password'} required />
       </label>
+      {#if made && !isNew}<p role="status">If this address was free, the account is made. Sign in with it.</p>{/if}
       {#if form?.problem}<p role="alert" class="text-[var(--brick-text)]">{form.problem}</p>{/if}
       <button class="act h-9 justify-center">{isNew ? 'Make an account' : 'Sign in'}</button>
     </form>

@@ -1,7 +1,8 @@
-import type { QueryInterface } from 'sequelize';
+import type { QueryInterface, Transaction } from 'sequelize';
 
-export const up = (queries: QueryInterface) =>
-  queries.sequelize.query(`
+export const up = (queries: QueryInterface, transaction: Transaction) =>
+  queries.sequelize.query(
+    `
     CREATE TABLE people (
       id text PRIMARY KEY,
       name text NOT NULL,
@@ -58,4 +59,6 @@ export const up = (queries: QueryInterface) =>
       asset_id text NOT NULL REFERENCES assets,
       PRIMARY KEY (piece_id, asset_id)
     );
-  `);
+  `,
+    { transaction }
+  );

@@ -1,8 +1,7 @@
 import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
-import type { Operation, PieceJson } from '@zany/core';
 import type { Role } from '$lib/shared/types';
 
-/** The tables. Rules are in the services. */
+/** The tables that are asked for row by row; logs, snapshots and cards are asked for in SQL. Rules are in the services. */
 
 export class PersonRow extends Model<InferAttributes<PersonRow>, InferCreationAttributes<PersonRow>> {
   declare id: string;
@@ -33,23 +32,6 @@ export class MemberRow extends Model<InferAttributes<MemberRow>, InferCreationAt
   declare role: Role;
 }
 
-/** The operation log: one row for each batch, numbered by the piece's revision. */
-export class BatchRow extends Model<InferAttributes<BatchRow>, InferCreationAttributes<BatchRow>> {
-  declare pieceId: string;
-  declare revision: number;
-  declare id: string;
-  declare personId: string;
-  declare name: string;
-  declare operations: Operation[];
-  declare createdAt: CreationOptional<Date>;
-}
-
-export class SnapshotRow extends Model<InferAttributes<SnapshotRow>, InferCreationAttributes<SnapshotRow>> {
-  declare pieceId: string;
-  declare revision: number;
-  declare body: PieceJson;
-}
-
 export class AssetRow extends Model<InferAttributes<AssetRow>, InferCreationAttributes<AssetRow>> {
   declare id: string;
   declare mediaType: string;
@@ -70,7 +52,6 @@ const key = () => ({ type: DataTypes.TEXT, allowNull: false, primaryKey: true })
 const integer = () => ({ type: DataTypes.INTEGER, allowNull: false });
 const real = () => ({ type: DataTypes.DOUBLE, allowNull: false });
 const moment = () => ({ type: DataTypes.DATE, allowNull: false });
-const json = () => ({ type: DataTypes.JSONB, allowNull: false });
 
 export function defineModels(sequelize: Sequelize): void {
   const plain = { sequelize, underscored: true, timestamps: false } as const;
@@ -81,19 +62,6 @@ export function defineModels(sequelize: Sequelize): void {
     { ...plain, timestamps: true, tableName: 'pieces' }
   );
   MemberRow.init({ pieceId: key(), personId: key(), role: text() }, { ...plain, tableName: 'members' });
-  BatchRow.init(
-    {
-      pieceId: key(),
-      revision: { ...integer(), primaryKey: true },
-      id: text(),
-      personId: text(),
-      name: text(),
-      operations: json(),
-      createdAt: moment(),
-    },
-    { ...plain, timestamps: true, updatedAt: false, tableName: 'batches' }
-  );
-  SnapshotRow.init({ pieceId: key(), revision: { ...integer(), primaryKey: true }, body: json() }, { ...plain, tableName: 'snapshots' });
   AssetRow.init(
     { id: key(), mediaType: text(), width: real(), height: real(), bytes: { type: DataTypes.BLOB, allowNull: false } },
     { ...plain, tableName: 'assets' }

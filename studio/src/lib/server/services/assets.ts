@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto';
-import { QueryTypes, type Transaction } from 'sequelize';
-import { cutText, fault, mendedText, MOST_NAME, type Asset, type AssetBytes, type Fault, type Operation, type Piece } from '@zany/core';
+import type { Transaction } from 'sequelize';
+import { cutText, fault, mendedText, MOST_NAME, type Asset, type Fault } from '@zany/core';
 import type { Person } from '$lib/shared/types';
-import { database } from '../database';
+import { rows } from '../database';
 import { Refusal } from '../errors';
 import { AssetRow, PieceAssetRow } from '../models';
 import { mediaTypeOf } from '../media';
-import { takePicture } from '../pictures';
+import { heavy, orRefuse } from '../work';
 import { access } from './rights';
 
 /** A file's name as a piece keeps it. */
@@ -39,10 +39,10 @@ async function addMedia(pieceId: string, file: string, mediaType: Asset['mediaTy
 }
 
 async function addPicture(pieceId: string, file: string, bytes: Uint8Array): Promise<Asset> {
-  const picture = await takePicture(file, bytes);
+  const picture = orRefuse(await heavy('picture', { file, bytes }, file));
   const id = sha256(picture.bytes);
   const { mediaType, width, height } = picture;
-  await keepAsset(pieceId, { id, mediaType, width, height, bytes: picture.bytes });
+  await keepAsset(pieceId, { id, mediaType, width, height, bytes: Buffer.from(picture.bytes) });
   return { id, name: assetName(file), mediaType, size: picture.bytes.length, width, height };
 }
 
@@ -64,22 +64,41 @@ export async function readAsset(person: Person | null, pieceId: string, id: stri
   return row;
 }
 
-/** Pictures that an edit names must have been taken in for this piece, or for another that the person can see. */
-export async function linkAssets(person: Person, pieceId: string, operations: readonly Operation[], transaction: Transaction): Promise<Fault | null> {
-  for (const operation of operations) {
-    if (operation.op !== 'put' || operation.table !== 'assets') continue;
-    const id = operation.value.id;
-    const found = await database().query(
-      `SELECT 1 FROM piece_assets JOIN members USING (piece_id) WHERE asset_id = :id AND (piece_id = :pieceId OR person_id = :person) LIMIT 1`,
-      { replacements: { id, pieceId, person: person.id }, type: QueryTypes.SELECT, transaction }
-    );
-    if (!found.length) return fault('missing-asset', ['assets', id], 'This picture has not been brought in.');
-    await PieceAssetRow.bulkCreate([{ pieceId, assetId: id }], { ignoreDuplicates: true, transaction });
-  }
-  return null;
+/** Which pictures a batch puts into a piece. */
+export interface WantedAssets {
+  readonly person: Person;
+  readonly batch: string;
+  readonly assets: readonly string[];
 }
 
-export async function bytesOf(piece: Piece): Promise<AssetBytes> {
-  const rows = await AssetRow.findAll({ where: { id: [...piece.assets.keys()] } });
-  return new Map(rows.map((row) => [row.id, row.bytes]));
+/**
+ * Pictures that edits name must have been taken in for this piece, or for another that the person can see. Gives the fault
+ * of each batch whose pictures are not there.
+ */
+export async function linkAssets(piece: string, wanted: readonly WantedAssets[], transaction: Transaction): Promise<Record<string, Fault>> {
+  const all = [...new Set(wanted.flatMap(({ assets }) => assets))];
+  const found = await rows<{ asset: string; here: boolean; people: string[] }>(
+    `SELECT asset_id AS asset, bool_or(piece_id = $1) AS here, array_agg(DISTINCT person_id) AS people
+     FROM piece_assets JOIN members USING (piece_id) WHERE asset_id = ANY($2) GROUP BY asset_id`,
+    [piece, all],
+    transaction
+  );
+  const known = new Map(found.map((one) => [one.asset, one]));
+  const faults: Record<string, Fault> = {};
+  for (const { person, batch, assets } of wanted)
+    for (const id of assets)
+      if (!known.get(id)?.here && !known.get(id)?.people.includes(person.id))
+        faults[batch] ??= fault('missing-asset', ['assets', id], 'This picture has not been brought in.');
+  if (Object.keys(faults).length === 0)
+    await PieceAssetRow.bulkCreate(
+      all.map((assetId) => ({ pieceId: piece, assetId })),
+      { ignoreDuplicates: true, transaction }
+    );
+  return faults;
+}
+
+/** The bytes of pictures by their ids. */
+export async function bytesOf(piece: string): Promise<[string, Uint8Array][]> {
+  const found = await rows<{ id: string; bytes: Buffer }>('SELECT id, bytes FROM assets JOIN piece_assets ON asset_id = id WHERE piece_id = $1', [piece]);
+  return found.map(({ id, bytes }) => [id, bytes]);
 }

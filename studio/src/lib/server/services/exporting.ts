@@ -1,9 +1,9 @@
-import { createHash } from 'node:crypto';
-import { compile, exportKinds, exportName, htmlPage, toScxml, writePackage, type ExportKind, type PageParts, type Piece } from '@zany/core';
+import { exportKinds, exportName, type ExportKind } from '@zany/core';
 import parts from '@zany/player/page-parts.json';
 import type { Person } from '$lib/shared/types';
+import { heavy } from '../work';
 import { bytesOf } from './assets';
-import { pieceAt } from './loading';
+import { documentAt } from './keeping';
 import { access } from './rights';
 
 export interface Exported {
@@ -14,21 +14,7 @@ export interface Exported {
 
 export async function exportPiece(person: Person | null, id: string, kind: ExportKind): Promise<Exported> {
   const { row } = await access(person, id, 'reviewer');
-  const piece = await pieceAt(id, row.revision);
-  const bytes = await writers[kind](piece);
+  const [document, assets] = await Promise.all([documentAt(id, row.revision), bytesOf(id)]);
+  const bytes = await heavy('write', { document, kind, assets, parts }, 'This piece');
   return { bytes, name: exportName(row.name, kind), mediaType: exportKinds[kind].mediaType };
 }
-
-const writers: Record<ExportKind, (piece: Piece) => Promise<Uint8Array>> = {
-  html: async (piece) => Buffer.from(htmlPage(piece, await bytesOf(piece), pageParts())),
-  package: async (piece) => writePackage(piece, await bytesOf(piece)),
-  scxml: async (piece) => Buffer.from(toScxml(compile(piece)).xml),
-};
-
-const pageParts = (): PageParts => ({
-  runtime: parts.runtime,
-  css: parts.css,
-  fonts: new Map(Object.entries(parts.fonts).map(([family, base64]) => [family, Buffer.from(base64, 'base64')])),
-  hash: (text) => createHash('sha256').update(text).digest('base64'),
-  base64: (bytes) => Buffer.from(bytes).toString('base64'),
-});

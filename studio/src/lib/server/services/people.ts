@@ -1,77 +1,112 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
-import { RateLimiterPostgres } from 'rate-limiter-flexible';
-import { fn, Op, col, where } from 'sequelize';
+import { UniqueConstraintError, fn, col, where } from 'sequelize';
 import type { Person } from '$lib/shared/types';
-import { database } from '../database';
+import { database, rows } from '../database';
 import { Refusal } from '../errors';
-import { PersonRow, SessionRow } from '../models';
 import { newId } from '../ids';
-
-const DAYS = 30;
-export const SESSION_SECONDS = DAYS * 24 * 3600;
+import { tell } from '../listen';
+import { PersonRow } from '../models';
+import { passwordProblem } from '../passwords';
+import { countTry, forgive } from './tries';
 
 export const DEMO_EMAIL = 'demo@kittiwake.example';
 
-const personOf = ({ id, name, email }: PersonRow): Person => ({ id, name, email });
+const personOf = ({ id, name, email }: { id: string; name: string; email: string }): Person => ({ id, name, email });
 
 const byEmail = (email: string) => PersonRow.findOne({ where: where(fn('lower', col('email')), email.trim().toLowerCase()) });
 
-export async function register(name: string, email: string, password: string): Promise<Person> {
-  if (await byEmail(email)) throw new Refusal('bad-request', 'There is an account with this address already: sign in instead.', ['email']);
-  return personOf(await PersonRow.create({ id: newId(), name: name.trim(), email: email.trim(), passwordHash: await hash(password) }));
+/**
+ * Makes an account, unless there is one with this address: the answer is the same and takes as long, so that nobody learns
+ * who has one. Whoever gave the password can sign in.
+ */
+export async function register(name: string, email: string, password: string, from: string): Promise<void> {
+  const weak = passwordProblem(password, [name, email]);
+  if (weak) throw new Refusal('bad-request', weak, ['password']);
+  await countTry('register', from);
+  const passwordHash = await hash(password);
+  if (await byEmail(email)) return;
+  try {
+    await PersonRow.create({ id: newId(), name: name.trim(), email: email.trim(), passwordHash });
+  } catch (error) {
+    // Somebody was faster with the same address.
+    if (!(error instanceof UniqueConstraintError)) throw error;
+  }
 }
 
-/** Checks a password. The answer takes as long and says the same for an address that is not known. */
-export async function signIn(email: string, password: string, from: string): Promise<Person> {
-  await countTry(`${from}/${email.trim().toLowerCase()}`);
+/** A browser that somebody has signed in with before is told from all others by a token that it keeps. */
+export interface Visitor {
+  readonly address: string;
+  readonly device: string | undefined;
+}
+
+/**
+ * Checks a password. The answer takes as long and says the same for an address that is not known. Wrong tries are counted
+ * for the browser if this account has signed in there before, else for where they come from: strangers who guess lock out
+ * strangers, never the one who has the account.
+ */
+export async function signIn(email: string, password: string, { address, device }: Visitor): Promise<Person> {
   const row = await byEmail(email);
+  const isKnown = row !== null && device !== undefined && (await isDeviceOf(row.id, device));
+  const key = isKnown ? `device/${tokenHash(device)}` : `${address}/${email.trim().toLowerCase()}`;
+  await countTry('sign-in', key);
+  if (!isKnown) await countTry('sign-in from', address);
   const good = await verify(row?.passwordHash ?? (await decoyHash()), password).catch(() => false);
   if (!row || !good) throw new Refusal('signed-out', 'This address and password do not go together.', ['password']);
+  await forgive('sign-in', key);
   return personOf(row);
 }
 
 let decoy: Promise<string> | null = null;
 const decoyHash = () => (decoy ??= hash(randomBytes(16).toString('hex')));
 
-let limiter: Promise<RateLimiterPostgres> | null = null;
-
-/** Ten tries in five minutes for one address from one place, counted in the database for all servers. */
-async function countTry(key: string): Promise<void> {
-  limiter ??= new Promise((resolve, reject) => {
-    const made: RateLimiterPostgres = new RateLimiterPostgres(
-      { storeClient: database(), storeType: 'sequelize', points: 10, duration: 300, tableName: 'rate_limits', keyPrefix: 'sign-in' },
-      (error) => (error ? reject(error) : resolve(made))
-    );
-  });
-  try {
-    await (await limiter).consume(key);
-  } catch (refused) {
-    if (refused instanceof Error) throw refused;
-    const wait = Math.ceil((refused as { msBeforeNext: number }).msBeforeNext / 60_000);
-    throw new Refusal('too-often', `Too many tries. Please wait ${wait} min.`);
-  }
-}
-
 const tokenHash = (token: string) => createHash('sha256').update(token).digest('hex');
 
-/** A new session; the token goes into the cookie and is nowhere else. */
-export async function openSession(person: Person): Promise<string> {
+const isDeviceOf = async (person: string, token: string): Promise<boolean> =>
+  (await rows('SELECT 1 FROM devices WHERE token_hash = $1 AND person_id = $2', [tokenHash(token), person])).length > 0;
+
+/** Keeps in mind that somebody signs in with this browser; gives the token that it keeps. */
+export async function rememberDevice(person: string, token: string | undefined): Promise<string> {
+  if (token && (await isDeviceOf(person, token))) return token;
+  const made = randomBytes(32).toString('base64url');
+  await database().query('INSERT INTO devices (token_hash, person_id) VALUES ($1, $2)', { bind: [tokenHash(made), person] });
+  return made;
+}
+
+const DAYS = 30;
+/** A session ends at the latest after this, and after so long without a sign of life. */
+export const SESSION_SECONDS = DAYS * 24 * 3600;
+const IDLE = '7 days';
+
+/** A new session; the token goes into the cookie and is nowhere else. The session that the browser had before ends. */
+export async function openSession(person: Person, old: string | undefined): Promise<string> {
   const token = randomBytes(32).toString('base64url');
-  await SessionRow.destroy({ where: { expires: { [Op.lt]: new Date() } } });
-  await SessionRow.create({ tokenHash: tokenHash(token), personId: person.id, expires: new Date(Date.now() + SESSION_SECONDS * 1000) });
+  await closeSession(old);
+  await database().query(`DELETE FROM sessions WHERE expires < now() OR seen < now() - interval '${IDLE}'`);
+  await database().query('INSERT INTO sessions (token_hash, person_id, expires) VALUES ($1, $2, $3)', {
+    bind: [tokenHash(token), person.id, new Date(Date.now() + SESSION_SECONDS * 1000)],
+  });
   return token;
 }
 
+/** Whose session it is, if it has not ended. That it was seen is noted once an hour. */
 export async function personOfSession(token: string | undefined): Promise<Person | null> {
   if (!token) return null;
-  const session = await SessionRow.findOne({ where: { tokenHash: tokenHash(token), expires: { [Op.gt]: new Date() } } });
-  const row = session && (await PersonRow.findByPk(session.personId));
-  return row ? personOf(row) : null;
+  const [found] = await rows<Person & { stale: boolean }>(
+    `SELECT id, name, email, seen < now() - interval '1 hour' AS stale FROM sessions JOIN people ON id = person_id
+     WHERE token_hash = $1 AND expires > now() AND seen > now() - interval '${IDLE}'`,
+    [tokenHash(token)]
+  );
+  if (found?.stale) await database().query('UPDATE sessions SET seen = now() WHERE token_hash = $1', { bind: [tokenHash(token)] });
+  return found ? personOf(found) : null;
 }
 
-export const closeSession = (token: string | undefined) =>
-  token ? SessionRow.destroy({ where: { tokenHash: tokenHash(token) } }) : Promise.resolve(0);
+/** Ends a session; streams that are open in it end too. */
+export async function closeSession(token: string | undefined): Promise<void> {
+  if (!token) return;
+  const ended = await rows<{ person: string }>('DELETE FROM sessions WHERE token_hash = $1 RETURNING person_id AS person', [tokenHash(token)]);
+  for (const { person } of ended) await rows('SELECT pg_notify($1, $2)', [tell.channel, tell.text({ type: 'rights', person })]);
+}
 
 /** The person of the demo sign-in; exists only where the start command made the database. */
 export async function demoPerson(): Promise<Person> {

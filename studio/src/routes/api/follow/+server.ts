@@ -8,12 +8,12 @@ const placeSchema = Joi.string()
   .pattern(/^[0-9A-Za-z_-]{1,40}:\d{1,9}(,[0-9A-Za-z_-]{1,40}:\d{1,9}){0,49}$/)
   .required();
 
-export const GET: RequestHandler = ({ request, url, locals }) =>
+export const GET: RequestHandler = ({ request, url, locals, cookies }) =>
   answer(async () => {
     const { value, error } = placeSchema.validate(request.headers.get('last-event-id') || url.searchParams.get('from'));
     if (error) throw new Refusal('bad-request', '“from” must name pieces with revisions, such as abc:12.', ['from']);
     const from = new Map((value as string).split(',').map((part) => [part.split(':')[0]!, Number(part.split(':')[1])] as const));
-    return new Response(await follow(locals.person, from), {
+    return new Response(await follow(locals.person, cookies.get('session'), from), {
       headers: { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' },
     });
   });

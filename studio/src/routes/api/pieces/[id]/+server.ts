@@ -1,11 +1,11 @@
 import Joi from 'joi';
-import { answer, readBody } from '$lib/server/errors';
+import { answer, jsonText, readBody } from '$lib/server/errors';
 import { openPiece, renamePiece, setDeleted } from '$lib/server/services/pieces';
 import type { RequestHandler } from './$types';
 
 const schema = Joi.object<{ name: string }>({ name: Joi.string().trim().min(1).max(120).required() });
 
-export const GET: RequestHandler = ({ params, locals }) => answer(() => openPiece(locals.person, params.id));
+export const GET: RequestHandler = ({ params, locals }) => answer(async () => jsonText(await openPiece(locals.person, params.id)));
 
 export const PATCH: RequestHandler = ({ params, request, locals }) =>
   answer(async () => renamePiece(locals.person, params.id, (await readBody(request, schema, 10_000)).name));

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { mendedText } from '@zany/core';
 import { limits } from '$lib/server/config';
 import { answer, readBytes, Refusal } from '$lib/server/errors';
 import { addAsset, type Measured } from '$lib/server/services/assets';
@@ -14,9 +15,18 @@ const measured = Joi.string()
     return { width: Math.max(1, width), height: Math.max(1, height), ms };
   });
 
+/** The name in the header; one that is not written as it has to be is as good as none. */
+function decoded(name: string): string {
+  try {
+    return decodeURIComponent(name);
+  } catch {
+    return '';
+  }
+}
+
 export const POST: RequestHandler = ({ params, request, locals }) =>
   answer(async () => {
-    const { value, error } = fileName.validate(decodeURIComponent(request.headers.get('x-file-name') ?? ''));
+    const { value, error } = fileName.validate(mendedText(decoded(request.headers.get('x-file-name') ?? '')));
     if (error) throw new Refusal('bad-request', 'The name of the file is missing.', ['x-file-name']);
     const size = measured.validate(request.headers.get('x-measured') ?? undefined);
     if (size.error) throw new Refusal('bad-request', 'The measures of the file cannot be read.', ['x-measured']);

@@ -1,0 +1,90 @@
+import { createHash } from 'node:crypto';
+import {
+  audit,
+  compile,
+  excerpt,
+  htmlPage,
+  pieceFromTrusted,
+  startFrame,
+  toScxml,
+  writePackage,
+  type AssetBytes,
+  type ExportKind,
+  type PageParts,
+  type Piece,
+  type PieceJson,
+} from '@zany/core';
+import { Refusal } from '../refusal';
+import { Keeper } from './keeper';
+import { withNewId } from './renewed';
+import { parseBatches } from './sent';
+import type { Card, Outcome, PartsText, TaskName, Tasks } from './tasks';
+
+type Handlers = { readonly [K in TaskName]: (input: Tasks[K]['in']) => Tasks[K]['out'] | Promise<Tasks[K]['out']> };
+
+const keeper = new Keeper();
+
+/** What a worker does for each task. */
+export const handlers: Handlers = {
+  apply: (task) => keeper.apply(task),
+  document: (at) => keeper.document(at),
+  package: ({ bytes, id }) => refusable(async () => (await taking()).bringIn(bytes, id)),
+  picture: ({ file, bytes }) => refusable(async () => (await taking()).takePicture(file, bytes)),
+  card: ({ document }) => cardOf(pieceFrom(document)),
+  copy: ({ document, id, name }) => {
+    const json = withNewId(JSON.parse(document) as PieceJson, id, name);
+    return { document: JSON.stringify(json), assets: Object.keys(json.assets) };
+  },
+  write: ({ document, kind, assets, parts }) => writers[kind](pieceFrom(document), new Map(assets), parts),
+  batches: ({ body }) => refusable(() => parseBatches(body)),
+};
+
+/** Reading files takes libraries that are large; a worker that keeps pieces needs none of them. */
+const taking = () => import('./taking');
+
+const pieceFrom = (document: string): Piece => pieceFromTrusted(JSON.parse(document) as PieceJson);
+
+async function refusable<T>(work: () => T | Promise<T>): Promise<Outcome<T>> {
+  try {
+    return { ok: true, value: await work() };
+  } catch (error) {
+    if (error instanceof Refusal) return { ok: false, error: error.fault };
+    throw error;
+  }
+}
+
+// ── what the Workroom shows ───────────────────────────────────────────────────
+
+/** Exploring for a card ends here: by number, so that the answer is the same on every machine; by time only for what is far too slow. */
+const CARD = { states: 3000, ms: 4000 };
+
+function cardOf(piece: Piece): Card {
+  const program = compile(piece);
+  const end = performance.now() + CARD.ms;
+  let late = false;
+  const { findings, exploration } = audit(program, { maxStates: CARD.states, shouldStop: () => (late ||= performance.now() > end) });
+  const first = startFrame(program);
+  return {
+    frames: program.frames.length,
+    looseEnds: late ? null : findings.length,
+    complete: exploration.cut === null,
+    cover: first !== null && piece.scenes.has(first) ? excerpt(piece, first) : null,
+  };
+}
+
+// ── exports ───────────────────────────────────────────────────────────────────
+
+const writers: Record<ExportKind, (piece: Piece, assets: AssetBytes, parts: PartsText) => Uint8Array> = {
+  html: (piece, assets, parts) => Buffer.from(htmlPage(piece, assets, pageParts(parts))),
+  package: (piece, assets) => writePackage(piece, assets),
+  scxml: (piece) => Buffer.from(toScxml(compile(piece)).xml),
+};
+
+const pageParts = ({ runtime, css, fonts }: PartsText): PageParts => ({
+  runtime,
+  css,
+  fonts: new Map(Object.entries(fonts).map(([family, base64]) => [family, Buffer.from(base64, 'base64')])),
+  hash: (text) => createHash('sha256').update(text).digest('base64'),
+  base64: (bytes) => Buffer.from(bytes).toString('base64'),
+});
+

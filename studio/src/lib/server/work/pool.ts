@@ -1,0 +1,177 @@
+import { Worker } from 'node:worker_threads';
+import { Refusal } from '../refusal';
+import type { TaskName, Tasks } from './tasks';
+
+/** What a pool of workers may take. */
+export interface PoolLimits {
+  readonly workers: number;
+  /** Megabytes of memory of one worker. */
+  readonly memory: number;
+  /** Callers that wait for a worker at most; more are refused. */
+  readonly waiting: number;
+}
+
+/** What came of a worker in the middle of a task: it took too long, or too much memory. */
+export class WorkerLost extends Error {}
+
+/** Nobody waits longer than this, in milliseconds, for the worker he wants while another one would do. */
+const PATIENCE = 60;
+
+interface Waiter {
+  readonly wanted: Thread | null;
+  readonly since: number;
+  readonly resolve: (thread: Thread) => void;
+  readonly reject: (error: Error) => void;
+}
+
+/**
+ * Worker threads that do heavy work beside the server's own thread, one task each at a time. A task that takes longer than
+ * it may ends with its worker; another takes its place. Workers are made when there is work for them, and stay.
+ */
+export class Pool {
+  private readonly threads = new Set<Thread>();
+  private waiters: Waiter[] = [];
+  private closed = false;
+
+  constructor(
+    private readonly make: (memory: number) => Worker,
+    private readonly limits: PoolLimits
+  ) {}
+
+  /** Does a task within a time, in any worker. */
+  async run<K extends TaskName>(name: K, input: Tasks[K]['in'], ms: number): Promise<Tasks[K]['out']> {
+    const thread = await this.acquire(null);
+    try {
+      return await thread.run(name, input, ms);
+    } finally {
+      this.release(thread);
+    }
+  }
+
+  /** A worker for oneself until it is released: the one wanted for what it keeps, if it is free soon; else any. */
+  acquire(wanted: Thread | null): Promise<Thread> {
+    return new Promise((resolve, reject) => {
+      if (this.closed) return reject(new WorkerLost('the server is stopping'));
+      if (this.waiters.length >= this.limits.waiting)
+        return reject(new Refusal('busy', 'The server has too much to do just now. Please try again.'));
+      this.waiters.push({ wanted, since: performance.now(), resolve, reject });
+      this.serve();
+      if (wanted && this.waiters.length) setTimeout(() => this.serve(), PATIENCE + 1);
+    });
+  }
+
+  release(thread: Thread): void {
+    thread.isTaken = false;
+    this.serve();
+  }
+
+  /** Makes so many workers before they are needed. */
+  warm(count: number): void {
+    while (this.threads.size < Math.min(count, this.limits.workers)) this.add();
+  }
+
+  async close(): Promise<void> {
+    this.closed = true;
+    for (const { reject } of this.waiters.splice(0)) reject(new WorkerLost('the server is stopping'));
+    await Promise.all([...this.threads].map((thread) => thread.end('the server is stopping')));
+  }
+
+  private serve(): void {
+    const left: Waiter[] = [];
+    for (const waiter of this.waiters) {
+      const thread = this.closed ? null : this.for(waiter);
+      if (!thread) {
+        left.push(waiter);
+        continue;
+      }
+      thread.isTaken = true;
+      waiter.resolve(thread);
+    }
+    this.waiters = left;
+  }
+
+  private for({ wanted, since }: Waiter): Thread | null {
+    if (wanted?.isAlive) {
+      if (!wanted.isTaken) return wanted;
+      if (performance.now() - since < PATIENCE) return null;
+    }
+    for (const thread of this.threads) if (thread.isAlive && !thread.isTaken) return thread;
+    return this.threads.size < this.limits.workers ? this.add() : null;
+  }
+
+  private add(): Thread {
+    const thread: Thread = new Thread(this.make(this.limits.memory), () => {
+      this.threads.delete(thread);
+      this.serve();
+    });
+    this.threads.add(thread);
+    return thread;
+  }
+}
+
+interface Task {
+  readonly number: number;
+  readonly resolve: (output: never) => void;
+  readonly reject: (error: Error) => void;
+}
+
+/** One worker, from when it is made to when it ends. */
+export class Thread {
+  isAlive = true;
+  /** Whether somebody has it for himself. */
+  isTaken = false;
+  private current: Task | null = null;
+  private number = 0;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    private readonly worker: Worker,
+    private readonly ended: () => void
+  ) {
+    worker.unref();
+    worker.on('message', (message: { number?: number; output?: never; error?: string }) => this.hear(message));
+    worker.on('error', (error: NodeJS.ErrnoException) =>
+      this.lost(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? 'it needs too much memory' : error.message)
+    );
+    worker.on('exit', () => this.lost('its worker has ended'));
+  }
+
+  /** Does a task; ends the worker where it takes longer than `ms`. */
+  run<K extends TaskName>(name: K, input: Tasks[K]['in'], ms: number): Promise<Tasks[K]['out']> {
+    return new Promise((resolve, reject) => {
+      if (!this.isAlive || this.current) return reject(new WorkerLost('its worker is not there'));
+      this.current = { number: ++this.number, resolve, reject };
+      this.worker.ref();
+      this.timer = setTimeout(() => void this.end(`it takes more than ${Math.round(ms / 1000)} s`), ms);
+      this.worker.postMessage({ number: this.number, name, input });
+    });
+  }
+
+  async end(why: string): Promise<void> {
+    this.lost(why);
+    await this.worker.terminate();
+  }
+
+  private hear({ number, output, error }: { number?: number; output?: never; error?: string }): void {
+    const { current } = this;
+    if (!current || number !== current.number) return;
+    this.rest();
+    if (error === undefined) current.resolve(output as never);
+    else current.reject(new Error(error));
+  }
+
+  private rest(): void {
+    clearTimeout(this.timer);
+    this.current = null;
+    this.worker.unref();
+  }
+
+  private lost(why: string): void {
+    if (!this.isAlive) return;
+    this.isAlive = false;
+    const { current } = this;
+    this.rest();
+    current?.reject(new WorkerLost(why));
+    this.ended();
+  }
+}

@@ -1,0 +1,82 @@
+import type { Asset, ExportKind, Fault, PieceJson } from '@zany/core';
+
+/** What workers are asked to do, by name: what goes in and what comes out. All of it can be sent between threads. */
+export interface Tasks {
+  /** Applies batches to a piece that the worker keeps; see `Keeper`. */
+  apply: { in: ApplyTask; out: Applied };
+  /** The document of a piece that the worker keeps, as text. */
+  document: { in: At; out: string };
+  /** Reads a package: everything in it checked, pictures written anew. */
+  package: { in: { bytes: Uint8Array; id: string }; out: Outcome<BroughtIn> };
+  picture: { in: { file: string; bytes: Uint8Array }; out: Outcome<TakenPicture> };
+  /** What the Workroom shows of a piece. */
+  card: { in: { document: string }; out: Card };
+  copy: { in: { document: string; id: string; name: string }; out: { document: string; assets: string[] } };
+  write: { in: { document: string; kind: ExportKind; assets: [string, Uint8Array][]; parts: PartsText }; out: Uint8Array };
+  /** Parses a large body of edits. */
+  batches: { in: { body: Uint8Array }; out: Outcome<SentBatch[]> };
+}
+
+export type TaskName = keyof Tasks;
+
+/** An expected refusal comes back as a value. */
+export type Outcome<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: Fault };
+
+/** Which piece, at which revision, and what the worker needs to get there from what it keeps. */
+export interface At {
+  readonly piece: string;
+  readonly revision: number;
+  /** Where to begin: at what the worker has settled, at what it applied last, or at a snapshot that comes along. */
+  readonly from: 'settled' | 'applied' | { readonly revision: number; readonly document: string };
+  /** The operations of each revision after that, as JSON. */
+  readonly log: readonly string[];
+}
+
+/** A batch as it was sent, its operations still JSON. */
+export interface SentBatch {
+  readonly id: string;
+  readonly name: string;
+  readonly operations: string;
+}
+
+export interface ApplyTask extends At {
+  readonly batches: readonly SentBatch[];
+  /** Batches that must not be applied, with the reason. */
+  readonly refused: Readonly<Record<string, Fault>>;
+}
+
+export interface Applied {
+  /** One for each batch, in order; `assets` are the picture files it puts into the piece. */
+  readonly results: readonly ({ readonly assets: readonly string[] } | { readonly fault: Fault })[];
+  readonly revision: number;
+  readonly name: string;
+}
+
+export interface TakenPicture {
+  readonly bytes: Uint8Array;
+  readonly mediaType: Asset['mediaType'];
+  /** CSS pixels. */
+  readonly width: number;
+  readonly height: number;
+}
+
+export interface BroughtIn {
+  readonly name: string;
+  readonly document: string;
+  readonly assets: readonly { id: string; mediaType: string; width: number; height: number; bytes: Uint8Array }[];
+}
+
+export interface Card {
+  readonly frames: number;
+  /** Null where exploring took too long to be waited for. */
+  readonly looseEnds: number | null;
+  /** Whether all there is was explored, so that the number is the whole truth. */
+  readonly complete: boolean;
+  readonly cover: PieceJson | null;
+}
+
+export interface PartsText {
+  readonly runtime: string;
+  readonly css: string;
+  readonly fonts: Readonly<Record<string, string>>;
+}

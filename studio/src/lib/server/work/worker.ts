@@ -1,0 +1,23 @@
+import { parentPort } from 'node:worker_threads';
+import { handlers } from './handlers';
+import type { TaskName } from './tasks';
+
+/** A worker thread: does what it is asked, one thing after the other. */
+const port = parentPort!;
+
+port.on('message', ({ number, name, input }: { number: number; name: TaskName; input: never }) => {
+  void answer(name, input).then(
+    (output) => port.postMessage({ number, output }, transferable(output)),
+    (error: unknown) => port.postMessage({ number, error: error instanceof Error ? error.message : String(error) })
+  );
+});
+
+const answer = async (name: TaskName, input: never): Promise<unknown> => handlers[name](input);
+
+/** Bytes are handed over instead of copied, where they are all of their buffer. */
+function transferable(output: unknown): ArrayBuffer[] {
+  const isWhole = output instanceof Uint8Array && output.byteOffset === 0 && output.byteLength === output.buffer.byteLength;
+  return isWhole && output.buffer instanceof ArrayBuffer ? [output.buffer] : [];
+}
+
+port.postMessage('ready');
