@@ -6,6 +6,14 @@ export async function ask<T>(method: string, path: string, body?: unknown, heade
   const isRaw = body instanceof Blob || body instanceof Uint8Array;
   const init: RequestInit = { method, headers: { ...(body !== undefined && !isRaw && { 'Content-Type': 'application/json' }), ...headers } };
   if (body !== undefined) init.body = isRaw ? (body as BodyInit) : JSON.stringify(body);
+  return send<T>(path, init);
+}
+
+/** The same with a body that is JSON text already. */
+export const askText = <T>(method: string, path: string, body: string): Promise<Result<T>> =>
+  send(path, { method, body, headers: { 'Content-Type': 'application/json' } });
+
+async function send<T>(path: string, init: RequestInit): Promise<Result<T>> {
   try {
     const response = await fetch(path, init);
     if (response.ok) return ok((await response.json()) as T);
@@ -21,7 +29,8 @@ async function faultOf(response: Response): Promise<Fault> {
   try {
     return ((await response.json()) as ErrorBody).error ?? failed(response);
   } catch {
-    return response.status >= 500 ? OFFLINE : failed(response);
+    // What stands between here and the server answers for it when it is not there.
+    return [502, 503, 504].includes(response.status) ? OFFLINE : failed(response);
   }
 }
 

@@ -1,5 +1,6 @@
 /// <reference lib="webworker" />
 import type { FollowedBatch, PadPress, Presence } from '$lib/shared/types';
+import type { ToTab } from './follow';
 
 /**
  * One event stream for a whole browser: tabs say which piece they follow from which revision, and each gets its own news.
@@ -53,9 +54,37 @@ function connect(): void {
       const told = JSON.parse(data) as PadPress | Presence;
       for (const tab of tabs.values()) if (tab.piece === told.piece) tab.port.postMessage(told);
     });
+  opened.addEventListener('behind', ({ data }) => leave(({ piece }) => piece === pieceIn(data), { behind: true }));
+  opened.addEventListener('gone', ({ data }) => leave(({ piece }) => piece === pieceIn(data), { lost: 'not-found' }));
+  opened.addEventListener('signed-out', () => leave(() => true, { lost: 'signed-out' }));
   opened.addEventListener('error', () => {
-    if (opened.readyState === EventSource.CLOSED && stream === opened) setTimeout(reconnect, 2000);
+    if (opened.readyState === EventSource.CLOSED && stream === opened) void refused(opened.url);
   });
+}
+
+const pieceIn = (data: string): string => (JSON.parse(data) as { piece: string }).piece;
+
+/** Tabs that nothing more comes for are told why, and come back when it is time. */
+function leave(which: (tab: Tab) => boolean, why: ToTab): void {
+  const gone = [...tabs.values()].filter(which);
+  for (const tab of gone) {
+    tabs.delete(tab.port);
+    tab.port.postMessage(why);
+  }
+  if (gone.length) connect();
+}
+
+/** A stream that was refused says no more than that: what the answer was is asked for. */
+async function refused(url: string): Promise<void> {
+  const asking = new AbortController();
+  const status = await fetch(url, { signal: asking.signal }).then(
+    (response) => response.status,
+    () => 0
+  );
+  asking.abort();
+  if (status === 401) leave(() => true, { lost: 'signed-out' });
+  else if (status === 404) leave(() => true, { lost: 'not-found' });
+  else setTimeout(reconnect, 2000);
 }
 
 /** After an answer that a browser does not try again by itself, such as one from a server that is just starting. */

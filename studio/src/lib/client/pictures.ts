@@ -1,4 +1,4 @@
-import type { Asset, BroughtIn } from '@zany/core';
+import { mendedText, type Asset, type BroughtIn } from '@zany/core';
 import { ask } from './api';
 
 export interface Upload {
@@ -27,7 +27,7 @@ export async function uploadPictures(
   const work = async () => {
     for (let file = queue.shift(); file && !stop?.aborted; file = queue.shift()) {
       const answer = await ask<{ asset: Asset }>('POST', `/api/pieces/${piece}/assets`, file, {
-        'X-File-Name': encodeURIComponent(nameOf(file)),
+        'X-File-Name': encodeURIComponent(mendedText(nameOf(file))),
         'Content-Type': 'application/octet-stream',
         ...(isMedia(file) && { 'X-Measured': await measure(file) }),
       });

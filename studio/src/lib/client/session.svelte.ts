@@ -1,13 +1,15 @@
 import {
   apply,
   compile,
+  cutText,
   framesOf,
   isInside,
-  pathText,
+  listWords,
+  mended,
+  MOST_NAME,
   pieceFromTrusted,
   pieceToJson,
   posed,
-  rebase,
   startFrame,
   statesOf,
   update,
@@ -27,13 +29,17 @@ import {
 } from '@zany/core';
 import type { FollowedBatch, OpenedPiece, Person, Role } from '$lib/shared/types';
 import { Auditor, type AuditAnswer } from './audit';
-import { ask } from './api';
+import { ask, askText } from './api';
 import { followPiece } from './follow';
 import { newId } from './ids';
 import { Presences } from './presence.svelte';
 import { Rest } from './rest';
-import { SaveQueue, type SaveState } from './saving';
-import { keepHistory, keptBatches, keptHistory, tidyHistories, type HistoryEntry } from './store';
+import { afterPaint } from '$lib/shared/paint';
+import { SaveQueue, type Refused, type SaveState } from './saving';
+import { PersonalStore, tidyHistories, type HistoryEntry, type KeptAside } from './store';
+import { Sync, type Change } from './sync';
+
+const fetchPiece = (id: string) => ask<OpenedPiece>('GET', `/api/pieces/${id}`);
 
 export interface Notice {
   readonly id: number;
@@ -42,6 +48,8 @@ export interface Notice {
 }
 
 const MOST_HISTORY = 300;
+/** A server that tells nothing is asked again after this many milliseconds. */
+const LOST_RETRY = 8000;
 /** How soon `calm` follows. */
 const CALM = { rest: 120, longest: 1000 };
 const NO_FINDINGS: readonly Finding[] = [];
@@ -78,6 +86,10 @@ export class EditorSession {
   trail: readonly string[] = $state.raw([]);
   saveState: SaveState = $state('saved');
   waiting = $state(0);
+  /** Whether the browser keeps edits over a closed window. */
+  keeps = $state(true);
+  /** Edits that the server cannot take, kept here until somebody decides. */
+  aside: readonly KeptAside[] = $state.raw([]);
   undoNames: readonly string[] = $state.raw([]);
   redoNames: readonly string[] = $state.raw([]);
   audit: AuditAnswer | null = $state.raw(null);
@@ -103,19 +115,22 @@ export class EditorSession {
   /** Who else is here, where, and what they have selected. */
   readonly presences: Presences;
 
-  private confirmed!: Piece;
-  private revision = 0;
-  private pending: Batch[] = [];
+  private sync!: Sync;
   /** The same as `plain`, but no state: an effect that ends a preview would read what it was before the edit. */
   private real!: Program;
   private undoStack: HistoryEntry[] = [];
   private redoStack: HistoryEntry[] = [];
+  private readonly store: PersonalStore;
   private readonly queue: SaveQueue;
+  /** Why the server tells nothing any more, where it said so. */
+  private lost: 'signed-out' | 'not-found' | null = null;
   private readonly auditor: Auditor;
   private readonly padTakers = new Set<(button: number) => void>();
   private unfollow: () => void = () => undefined;
   private readonly seen = new WeakMap<Program, { key: string; posed: Program }>();
   private noticeCount = 0;
+  private closed = false;
+  private again: ReturnType<typeof setTimeout> | undefined;
   private readonly calming = new Rest(CALM, () => (this.calm = this.program));
   private keepingHistory = false;
   private historyIsBehind = false;
@@ -125,58 +140,91 @@ export class EditorSession {
     this.person = person;
     this.role = role;
     this.presences = new Presences(id);
-    this.queue = new SaveQueue(id, {
-      changed: (state, waiting) => {
-        this.saveState = state;
-        this.waiting = waiting;
+    this.store = new PersonalStore(person.id, id);
+    this.queue = new SaveQueue(
+      {
+        send: (body) => askText('POST', `/api/pieces/${id}/batches`, body),
+        keep: (batch) => this.store.keep(batch),
+        forget: (ids) => this.store.forget(ids),
+        setAside: (refused) => this.store.setAside(refused),
+        soon: (work) => void afterPaint(work),
+        later: (ms, work) => {
+          const timer = setTimeout(work, ms);
+          return () => clearTimeout(timer);
+        },
       },
-      refused: (batch, why) => this.dropRefused(batch, `${why.sentence}${why.path.length ? ` (${pathText(why.path)})` : ''}`),
-    });
+      {
+        changed: (state, waiting) => this.tellSaving(state, waiting),
+        saved: (saved) => this.change(this.sync.saved(saved)),
+        refused: (refused) => void this.tellRefused(refused),
+        keeping: (works) => (this.keeps = works),
+      }
+    );
+    addEventListener('online', this.queue.retry);
+    addEventListener('focus', this.queue.retry);
+    addEventListener('beforeunload', this.warn);
     this.auditor = new Auditor((answer, isCurrent) => {
       this.audit = answer;
       this.auditIsCurrent = isCurrent;
     });
   }
 
-  /** Opens a piece: first sends what an earlier visit could not, then fetches the piece and follows it from there. */
+  /** Opens a piece, puts what an earlier visit could not send on top, and follows it from there. */
   static async open(id: string, person: Person, role: Role): Promise<EditorSession> {
     const session = new EditorSession(id, person, role);
-    const left = await keptBatches(id).catch(() => []);
-    const answer = await session.fetchPiece(left);
-    session.begin(answer, left);
-    const history = await keptHistory(id).catch(() => ({ undo: [], redo: [] }));
+    const [opened, keeps, left] = await Promise.all([fetchPiece(id), session.store.works(), session.store.waiting().catch(() => [])]);
+    if (!opened.ok) throw new Error(opened.error.sentence);
+    session.keeps = keeps;
+    session.begin(opened.value, left);
+    const history = await session.store.history().catch(() => ({ undo: [], redo: [] }));
     session.undoStack = history.undo;
     session.redoStack = history.redo;
     session.tellHistory();
+    void session.lookAside();
     void tidyHistories().catch(() => undefined);
     return session;
   }
 
-  private async fetchPiece(left: readonly Batch[]): Promise<OpenedPiece> {
-    if (left.length && this.role !== 'reviewer') await ask('POST', `/api/pieces/${this.id}/batches`, { batches: left });
-    const answer = await ask<OpenedPiece>('GET', `/api/pieces/${this.id}`);
-    if (!answer.ok) throw new Error(answer.error.sentence);
-    return answer.value;
-  }
-
   private begin(opened: OpenedPiece, left: readonly Batch[]): void {
-    this.confirmed = pieceFromTrusted(opened.piece);
-    this.revision = opened.revision;
-    this.show(compile(this.confirmed));
-    this.auditor.load(opened.piece);
-    // Sent already above; sending them again is how the queue learns what became of them.
+    this.sync = new Sync(pieceFromTrusted(opened.piece), opened.revision);
+    // Who may only look sees the piece as it is; what he has made before is held.
+    const change = this.canEdit && left.length ? this.sync.resume(left) : null;
+    this.show(compile(this.sync.shown));
+    this.auditor.load(change ? pieceToJson(change.piece) : opened.piece);
     this.queue.resume(left);
     this.followServer();
     this.openScene(startFrame(this.program));
   }
 
   private followServer(): void {
-    this.unfollow = followPiece(this.id, this.revision, {
+    this.unfollow();
+    this.unfollow = followPiece(this.id, this.sync.revision, {
       batch: (news) => this.receive(news),
       pad: (button) => this.padTakers.forEach((take) => take(button)),
       presence: (presence) => this.presences.take(presence),
+      behind: () => void this.reload(),
+      lost: (why) => this.lose(why),
     });
   }
+
+  /** The server tells nothing any more. What changed that may pass: it is asked again now and then. */
+  private lose(why: 'signed-out' | 'not-found'): void {
+    if (this.closed) return;
+    this.lost = why;
+    this.tellSaving(this.saveState, this.waiting);
+    clearTimeout(this.again);
+    this.again = setTimeout(() => void this.reload(), LOST_RETRY);
+  }
+
+  private tellSaving(state: SaveState, waiting: number): void {
+    this.saveState = this.lost !== null && (state === 'saved' || state === 'saving' || state === this.lost) ? this.lost : state;
+    this.waiting = waiting;
+  }
+
+  /** Leaving with edits that are nowhere but in this window is asked about. */
+  private readonly warn = (event: BeforeUnloadEvent): void => {
+    if (!this.keeps && this.waiting > 0) event.preventDefault();
+  };
 
   /** Calls back with each press on the pad that comes from outside; gives a function that ends it. */
   onPad = (take: (button: number) => void): (() => void) => {
@@ -185,6 +233,11 @@ export class EditorSession {
   };
 
   close(): void {
+    this.closed = true;
+    clearTimeout(this.again);
+    removeEventListener('online', this.queue.retry);
+    removeEventListener('focus', this.queue.retry);
+    removeEventListener('beforeunload', this.warn);
     this.calming.stop();
     this.unfollow();
     this.presences.stop();
@@ -370,7 +423,8 @@ export class EditorSession {
   /** Says something for a while: longer where there is something to do, and for as long as is asked for. */
   notify(text: string, action?: Notice['action'], ms = action ? 9000 : 6000): void {
     const notice: Notice = { id: ++this.noticeCount, text, ...(action && { action }) };
-    this.notices = [...this.notices.slice(-3), notice];
+    // What is said already is said longer, not twice.
+    this.notices = [...this.notices.filter((other) => other.text !== text).slice(-3), notice];
     setTimeout(() => this.dismiss(notice.id), ms);
   }
 
@@ -400,84 +454,86 @@ export class EditorSession {
     this.preview(null);
     const entry = from.pop();
     if (!entry || !this.canEdit) return;
-    const inverse = this.commit(`${word}: ${entry.name}`.slice(0, 120), entry[which]);
+    const inverse = this.commit(`${word}: ${entry.name}`, entry[which]);
     if (inverse) to.push(which === 'undo' ? { ...entry, redo: inverse } : { ...entry, undo: inverse });
     else this.notify(`“${entry.name}” cannot be ${which === 'undo' ? 'undone' : 'done again'}: somebody has changed the same thing since.`);
     this.tellHistory();
   }
 
   private commit(name: string, operations: Operation[]): Operation[] | null {
-    const applied = apply(this.real.piece, operations);
-    if (!applied.ok) {
-      this.notify(applied.error.sentence);
+    // Names are for people: a long one is cut. What no text can keep is mended before anybody sees it.
+    const batch: Batch = { id: newId(), name: cutText(mended(name), MOST_NAME, '…'), operations: mended(operations) };
+    const made = this.sync.commit(batch);
+    if (!made.ok) {
+      this.notify(made.error.sentence);
       return null;
     }
-    const batch: Batch = { id: newId(), name, operations };
-    this.pending.push(batch);
-    this.show(update(this.real, applied.value.piece, applied.value.touched));
-    this.auditor.edit(operations);
-    this.auditIsCurrent = false;
+    this.change(made.value);
     this.queue.add(batch);
-    return applied.value.inverse;
+    return made.value.inverse;
   }
 
-  /** A batch that the server has confirmed, this browser's own ones included. */
+  /** News from the server, this window's own edits included. */
   private receive(news: FollowedBatch): void {
-    if (news.revision <= this.revision) return;
-    if (news.revision !== this.revision + 1) return void this.reload();
-    const applied = apply(this.confirmed, news.batch.operations);
-    if (!applied.ok) return void this.reload();
-    this.confirmed = applied.value.piece;
-    this.revision = news.revision;
-    const wasFirst = this.pending[0]?.id === news.batch.id;
-    const wasMine = this.pending.some((batch) => batch.id === news.batch.id);
-    this.pending = this.pending.filter((batch) => batch.id !== news.batch.id);
-    if (wasFirst) return;
-    if (this.pending.length === 0 && !wasMine) this.follow(applied.value.piece, [applied.value.touched], news.batch.operations);
-    else this.rebuild(applied.value.touched);
+    const received = this.sync.receive(news);
+    if (received.ok) this.change(received.value);
+    else void this.reload();
   }
 
-  private follow(piece: Piece, touched: readonly Touched[], operations: readonly Operation[]): void {
-    this.show(touched.reduce((program, part) => update(program, piece, part), this.real));
-    this.auditor.edit(operations);
+  /** Shows what has changed, and has it walked anew. */
+  private change(change: Change | null): void {
+    if (!change) return;
+    const { piece, touched, operations } = change;
+    this.show(touched ? touched.reduce((program, part) => update(program, piece, part), this.real) : compile(piece));
+    if (operations) this.auditor.edit(operations);
+    else this.auditor.load(pieceToJson(piece));
     this.auditIsCurrent = false;
   }
 
-  /** Puts what is pending on top of a confirmed piece that has changed under it. */
-  private rebuild(touched: Touched): void {
-    const rebased = rebase(this.confirmed, this.pending);
-    for (const { batch, fault } of rebased.dropped) this.notify(`“${batch.name}” could not be kept: ${fault.sentence}`);
-    const touchedNow = [touched, ...rebased.touched];
-    this.pending = rebased.kept;
-    this.show(
-      rebased.dropped.length ? compile(rebased.piece) : touchedNow.reduce((program, part) => update(program, rebased.piece, part), this.real)
-    );
-    this.auditor.load(pieceToJson(rebased.piece));
-    this.auditIsCurrent = false;
+  private async tellRefused(refused: readonly Refused[]): Promise<void> {
+    this.change(this.sync.refused(refused.map(({ batch }) => batch.id)));
+    const names = refused.slice(0, 3).map(({ batch }) => `“${batch.name}”`);
+    const more = refused.length > names.length ? [`${refused.length - names.length} more`] : [];
+    this.notify(`${listWords([...names, ...more])} could not be saved: ${refused[0]!.why.sentence} It is set aside, and all else is saved.`, undefined, 20_000);
+    await this.lookAside();
+    // Where the browser keeps nothing, the window is the only place left.
+    if (this.aside.length === 0) this.aside = refused.map(({ batch, why }, i) => ({ key: -1 - i, batch, why, at: Date.now(), format: '' }));
   }
 
-  private dropRefused(batch: Batch, why: string): void {
-    if (!this.pending.some((pending) => pending.id === batch.id)) return;
-    this.notify(`“${batch.name}” could not be saved: ${why}`);
-    this.pending = this.pending.filter((pending) => pending.id !== batch.id);
-    const rebased = rebase(this.confirmed, this.pending);
-    this.pending = rebased.kept;
-    this.show(compile(rebased.piece));
-    this.auditor.load(pieceToJson(rebased.piece));
+  private async lookAside(): Promise<void> {
+    this.aside = await this.store.aside().catch(() => []);
+  }
+
+  /** Tries to make an edit that was set aside once more, as a new one on top of what is there now. */
+  async retryAside({ key, batch }: KeptAside): Promise<void> {
+    if (this.commit(batch.name, batch.operations) === null) return;
+    await this.dropAside([key]);
+  }
+
+  async dropAside(keys: readonly number[]): Promise<void> {
+    await this.store.dropAside(keys.filter((key) => key >= 0)).catch(() => undefined);
+    this.aside = this.aside.filter(({ key }) => !keys.includes(key));
+  }
+
+  /** The edits that are not saved, as the text of a file. */
+  unsaved(): string {
+    const waiting = this.queue.batches.map((batch) => ({ batch }));
+    return JSON.stringify({ piece: this.id, name: this.piece.head.name, waiting, aside: this.aside }, null, 1);
   }
 
   /** Something was missed: fetches the piece and puts what is pending on top of it. */
   private async reload(): Promise<void> {
-    const answer = await ask<OpenedPiece>('GET', `/api/pieces/${this.id}`);
-    if (!answer.ok || answer.value.revision < this.revision) return;
-    this.confirmed = pieceFromTrusted(answer.value.piece);
-    this.revision = answer.value.revision;
-    const rebased = rebase(this.confirmed, this.pending);
-    this.pending = rebased.kept;
-    this.show(compile(rebased.piece));
-    this.auditor.load(pieceToJson(rebased.piece));
-    this.unfollow();
+    const answer = await fetchPiece(this.id);
+    if (this.closed) return;
+    if (!answer.ok) {
+      if (answer.error.code === 'signed-out' || answer.error.code === 'not-found') this.lose(answer.error.code);
+      else this.again = setTimeout(() => void this.reload(), LOST_RETRY);
+      return;
+    }
+    this.lost = null;
+    if (answer.value.revision > this.sync.revision) this.change(this.sync.reload(pieceFromTrusted(answer.value.piece), answer.value.revision));
     this.followServer();
+    this.queue.retry();
   }
 
   private show(program: Program): void {
@@ -504,7 +560,7 @@ export class EditorSession {
     this.keepingHistory = true;
     while (this.historyIsBehind) {
       this.historyIsBehind = false;
-      await keepHistory(this.id, { undo: this.undoStack.slice(-60), redo: this.redoStack.slice(-60) }).catch(() => undefined);
+      await this.store.keepHistory({ undo: this.undoStack.slice(-60), redo: this.redoStack.slice(-60) }).catch(() => undefined);
     }
     this.keepingHistory = false;
   }

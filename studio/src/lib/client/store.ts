@@ -1,10 +1,34 @@
-import type { Batch, Operation } from '@zany/core';
+import { FORMAT, type Batch, type Fault, type Operation } from '@zany/core';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import type { Refused } from './saving';
 
-/** What a browser keeps: batches that are not acknowledged yet, and what each tab can undo. */
+/** What a browser keeps, by the person who made it: edits not acknowledged yet, edits set aside, and what each tab can undo. */
 interface Kept extends DBSchema {
+  /** Up to version 1, without an owner: taken over as set aside. */
   pending: { key: number; value: { piece: string; batch: Batch }; indexes: { piece: string } };
-  history: { key: string; value: { key: string; at: number; history: History } };
+  waiting: { key: number; value: Owned & { batch: Batch }; indexes: { owner: [string, string] } };
+  aside: { key: number; value: Owned & Aside; indexes: { owner: [string, string] } };
+  history: { key: string; value: { key: string; at: number; format?: string; history: History } };
+}
+
+/** Whose it is, of which piece, and in which format it was made. */
+interface Owned {
+  readonly person: string;
+  readonly piece: string;
+  readonly format: string;
+}
+
+/** An edit that could not be saved, with why and when. */
+export interface Aside {
+  readonly batch: Batch;
+  readonly why: Fault;
+  /** Milliseconds since 1970. */
+  readonly at: number;
+}
+
+export interface KeptAside extends Aside {
+  readonly key: number;
+  readonly format: string;
 }
 
 export interface HistoryEntry {
@@ -18,48 +42,141 @@ export interface History {
   readonly redo: HistoryEntry[];
 }
 
+/** A browser that does not answer within this many milliseconds keeps nothing. */
+const PATIENCE = 3000;
+
+/** Nobody knows who made what was kept without an owner; it is there for whoever opens the piece, but not sent in his name. */
+const NOBODY = '';
+
+const NO_ANSWER = 'The browser does not say whether it keeps anything.';
+
+function inTime<T>(work: Promise<T>): Promise<T> {
+  return new Promise((resolve, reject) => {
+    const timer = setTimeout(() => reject(new Error(NO_ANSWER)), PATIENCE);
+    work.then(resolve, reject).finally(() => clearTimeout(timer));
+  });
+}
+
 let opened: Promise<IDBPDatabase<Kept>> | null = null;
 
-const kept = () =>
-  (opened ??= openDB<Kept>('zany-thread', 1, {
-    upgrade(database) {
-      database.createObjectStore('pending', { autoIncrement: true }).createIndex('piece', 'piece');
-      database.createObjectStore('history', { keyPath: 'key' });
+/** The database; asked for again after it could not be opened. */
+function kept(): Promise<IDBPDatabase<Kept>> {
+  opened ??= inTime(open()).catch((error: unknown) => {
+    opened = null;
+    throw error;
+  });
+  return opened;
+}
+
+const open = () =>
+  openDB<Kept>('zany-thread', 2, {
+    async upgrade(database, from, _to, transaction) {
+      if (from < 1) {
+        database.createObjectStore('pending', { autoIncrement: true }).createIndex('piece', 'piece');
+        database.createObjectStore('history', { keyPath: 'key' });
+      }
+      database.createObjectStore('waiting', { autoIncrement: true }).createIndex('owner', ['person', 'piece']);
+      database.createObjectStore('aside', { autoIncrement: true }).createIndex('owner', ['person', 'piece']);
+      const why: Fault = { code: 'no-owner', path: [], sentence: 'It was kept by an older version, which did not note who made it.' };
+      for (const { piece, batch } of await transaction.objectStore('pending').getAll())
+        await transaction.objectStore('aside').add({ person: NOBODY, piece, format: 'zany-thread/2', batch, why, at: Date.now() });
+      await transaction.objectStore('pending').clear();
     },
-  }));
+    // A newer page in another tab must not wait for this one.
+    blocking: (_current, _wanted, event) => (event.target as IDBDatabase).close(),
+    terminated: () => (opened = null),
+  });
 
-/** Batches of a piece in the order they were made. */
-export async function keptBatches(piece: string): Promise<Batch[]> {
-  return (await (await kept()).getAllFromIndex('pending', 'piece', piece)).map(({ batch }) => batch);
-}
+/** What one person has kept of one piece in this browser. */
+export class PersonalStore {
+  constructor(
+    private readonly person: string,
+    private readonly piece: string
+  ) {}
 
-export async function keepBatch(piece: string, batch: Batch): Promise<void> {
-  await (await kept()).add('pending', { piece, batch });
-}
+  private get owned(): Owned {
+    return { person: this.person, piece: this.piece, format: FORMAT };
+  }
 
-export async function forgetBatches(piece: string, ids: ReadonlySet<string>): Promise<void> {
-  const transaction = (await kept()).transaction('pending', 'readwrite');
-  for (let cursor = await transaction.store.index('piece').openCursor(piece); cursor; cursor = await cursor.continue())
-    if (ids.has(cursor.value.batch.id)) await cursor.delete();
-  await transaction.done;
+  /** Whether the browser keeps anything at all: tried, since many refuse only when something is written. */
+  async works(): Promise<boolean> {
+    try {
+      const database = await kept();
+      const key = await inTime(database.add('waiting', { person: 'trial', piece: 'trial', format: FORMAT, batch: { id: 't', name: 't', operations: [] } }));
+      await inTime(database.delete('waiting', key));
+      return true;
+    } catch {
+      return false;
+    }
+  }
+
+  /** Edits in the order they were made. Those in another format than today's are set aside: this page cannot say what they mean. */
+  async waiting(): Promise<Batch[]> {
+    const database = await kept();
+    const all = await inTime(database.getAllFromIndex('waiting', 'owner', [this.person, this.piece]));
+    const [now, other] = [all.filter(({ format }) => format === FORMAT), all.filter(({ format }) => format !== FORMAT)];
+    if (other.length) {
+      const why = (format: string): Fault => ({ code: 'other-format', path: [], sentence: `It was made in ${format}; this page works in ${FORMAT}.` });
+      for (const { batch, format } of other) await database.add('aside', { ...this.owned, format, batch, why: why(format), at: Date.now() });
+      await this.forget(new Set(other.map(({ batch }) => batch.id)));
+    }
+    return now.map(({ batch }) => batch);
+  }
+
+  async keep(batch: Batch): Promise<void> {
+    await inTime((await kept()).add('waiting', { ...this.owned, batch }));
+  }
+
+  async forget(ids: ReadonlySet<string>): Promise<void> {
+    const transaction = (await kept()).transaction('waiting', 'readwrite');
+    const index = transaction.store.index('owner');
+    for (let cursor = await index.openCursor([this.person, this.piece]); cursor; cursor = await cursor.continue())
+      if (ids.has(cursor.value.batch.id)) await cursor.delete();
+    await transaction.done;
+  }
+
+  async setAside(refused: readonly Refused[]): Promise<void> {
+    const transaction = (await kept()).transaction('aside', 'readwrite');
+    for (const { batch, why } of refused) await transaction.store.add({ ...this.owned, batch, why, at: Date.now() });
+    await transaction.done;
+  }
+
+  /** What is set aside, the oldest first. */
+  async aside(): Promise<KeptAside[]> {
+    const database = await kept();
+    const found: KeptAside[] = [];
+    for (const person of [this.person, NOBODY])
+      for (const key of await inTime(database.getAllKeysFromIndex('aside', 'owner', [person, this.piece]))) {
+        const value = await database.get('aside', key);
+        if (value) found.push({ key, batch: value.batch, why: value.why, at: value.at, format: value.format });
+      }
+    return found.sort((a, b) => a.key - b.key);
+  }
+
+  async dropAside(keys: readonly number[]): Promise<void> {
+    const transaction = (await kept()).transaction('aside', 'readwrite');
+    for (const key of keys) await transaction.store.delete(key);
+    await transaction.done;
+  }
+
+  /** Each tab has a history of its own, which outlives a reload. */
+  private get historyKey(): string {
+    let tab = sessionStorage.getItem('zany-tab');
+    if (!tab) sessionStorage.setItem('zany-tab', (tab = crypto.randomUUID()));
+    return `${tab}/${this.person}/${this.piece}`;
+  }
+
+  async history(): Promise<History> {
+    const found = await inTime((await kept()).get('history', this.historyKey));
+    return found && found.format === FORMAT ? found.history : { undo: [], redo: [] };
+  }
+
+  async keepHistory(history: History): Promise<void> {
+    await (await kept()).put('history', { key: this.historyKey, at: Date.now(), format: FORMAT, history });
+  }
 }
 
 const MONTH = 30 * 24 * 3600 * 1000;
-
-/** Each tab has a history of its own, which outlives a reload. */
-const historyKey = (piece: string): string => {
-  let tab = sessionStorage.getItem('zany-tab');
-  if (!tab) sessionStorage.setItem('zany-tab', (tab = crypto.randomUUID()));
-  return `${tab}/${piece}`;
-};
-
-export async function keptHistory(piece: string): Promise<History> {
-  return (await (await kept()).get('history', historyKey(piece)))?.history ?? { undo: [], redo: [] };
-}
-
-export async function keepHistory(piece: string, history: History): Promise<void> {
-  await (await kept()).put('history', { key: historyKey(piece), at: Date.now(), history });
-}
 
 /** Forgets what tabs closed long ago could undo. */
 export async function tidyHistories(): Promise<void> {

@@ -5,6 +5,7 @@
   import { desks, type Desk } from './commands';
   import Logo from './Logo.svelte';
   import RenameField from './RenameField.svelte';
+  import SaveMark from './SaveMark.svelte';
   import ThemeButton from './ThemeButton.svelte';
 
   interface Props {
@@ -18,9 +19,6 @@
   let renaming = $state(false);
   const findings = $derived(session.findings);
   const must = $derived(findings.filter((finding) => finding.severity === 'must').length);
-  const saveWords = $derived(
-    session.saveState === 'saved' ? 'Saved' : session.saveState === 'saving' ? 'Saving' : `Offline, ${count(session.waiting, 'change')} kept here`
-  );
   const whereWords = (other: Other) =>
     [desks.find((one) => one.id === other.desk)?.label, session.piece.scenes.get(other.scene ?? '')?.name].filter(Boolean).join(', ');
   const initials = $derived(
@@ -94,11 +92,7 @@
         onclick={() => session.redo()}>↷</button
       >
     </span>
-    <span
-      class="whitespace-nowrap {session.saveState === 'offline' ? 'text-[var(--gold-text)]' : 'text-[var(--teal)]'}"
-      role="status"
-      data-save-state={session.saveState}>{saveWords}</span
-    >
+    <SaveMark {session} />
     <button class="act act-plain !px-1.5" onclick={onfinder} aria-label="Find a command" title="Find a command"><kbd>Ctrl K</kbd></button>
     <button class="act act-plain !px-1" onclick={onkeys} aria-label="List of keys" title="List of keys"><kbd>?</kbd></button>
     <ThemeButton />

@@ -1,7 +1,7 @@
 import type { FollowedText, PadPress, Person, Presence } from '$lib/shared/types';
 import { onTold, type Told } from '../listen';
 import { log } from '../log';
-import { signedOut, visibleOf } from './rights';
+import { signedOut, unknownPiece, visibleOf } from './rights';
 import { feeds } from './feeds';
 import { personOfSession } from './people';
 
@@ -30,6 +30,7 @@ export async function follow(person: Person | null, token: string | undefined, f
   const mine = [...streams].filter((stream) => stream.person === person.id);
   for (const oldest of mine.slice(0, Math.max(0, mine.length - MOST_STREAMS + 1))) oldest.close();
   const visible = await visibleOf(person.id, [...from.keys()]);
+  if (visible.size === 0) throw unknownPiece();
   const stream = new Stream(person.id, token, from);
   return stream.open(visible);
 }

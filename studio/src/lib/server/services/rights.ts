@@ -12,7 +12,7 @@ export interface Access {
 }
 
 /** Somebody with no part in a piece is told the same as when there is no such piece. */
-const unknownPiece = () => new Refusal('not-found', 'There is no such piece, or it is not shared with you.');
+export const unknownPiece = () => new Refusal('not-found', 'There is no such piece, or it is not shared with you.');
 
 export const signedOut = () => new Refusal('signed-out', 'Please sign in first.');
 
