@@ -96,8 +96,14 @@ test('somebody without a part in a piece gets nothing of it, and requests from e
   await strange.getByRole('button', { name: 'I am new here' }).click();
   await strange.getByLabel('Your name').fill('Odd Vik');
   await strange.getByLabel('E-mail').fill(`odd-${Date.now()}@kittiwake.example`);
-  await strange.getByLabel('Password, 10 characters or more').fill('a very long word');
+  await strange.getByLabel('Password, 12 signs or more').fill('password1234');
   await strange.getByRole('button', { name: 'Make an account' }).click();
+  await expect(strange.getByRole('alert')).toContainText('too easy to guess');
+  await strange.getByLabel('Password, 12 signs or more').fill('otter lamp gravel nine');
+  await strange.getByRole('button', { name: 'Make an account' }).click();
+  await expect(strange.getByText('If this address was free')).toBeVisible();
+  await strange.getByLabel('Password').fill('otter lamp gravel nine');
+  await strange.getByRole('button', { name: 'Sign in' }).click();
   await expect(strange.getByText('A piece begins with its pages')).toBeVisible();
   const origin = new URL(page.url()).origin;
   expect((await strange.request.get(`/api/pieces/${id}`)).status()).toBe(404);

@@ -56,7 +56,7 @@ async function refusable<T>(work: () => T | Promise<T>): Promise<Outcome<T>> {
 // ── what the Workroom shows ───────────────────────────────────────────────────
 
 /** Exploring for a card ends here: by number, so that the answer is the same on every machine; by time only for what is far too slow. */
-const CARD = { states: 3000, ms: 4000 };
+const CARD = { states: 3000, ms: 3000 };
 
 function cardOf(piece: Piece): Card {
   const program = compile(piece);

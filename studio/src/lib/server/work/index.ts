@@ -24,8 +24,10 @@ const TIMES: Readonly<Record<TaskName, number>> = {
 interface Pools {
   /** Keep pieces and apply edits. */
   readonly pieces: Pool;
-  /** Everything else, which may take long. */
+  /** What somebody waits for, and may take long. */
   readonly jobs: Pool;
+  /** What nobody waits for. */
+  readonly rest: Pool;
 }
 
 const store = globalThis as typeof globalThis & { zanyPools?: Pools };
@@ -35,6 +37,7 @@ export const pools = (): Pools =>
   (store.zanyPools ??= {
     pieces: new Pool(make, { workers: 4, memory: 1500, waiting: 20_000 }),
     jobs: new Pool(make, { workers: 2, memory: 2000, waiting: 200 }),
+    rest: new Pool(make, { workers: 1, memory: 1500, waiting: 5000 }),
   });
 
 export const timeOf = (name: TaskName): number => TIMES[name];
@@ -42,7 +45,7 @@ export const timeOf = (name: TaskName): number => TIMES[name];
 /** Does a heavy task beside the server's own thread. What takes too long or too much is refused with a sentence. */
 export async function heavy<K extends Exclude<TaskName, 'apply' | 'document'>>(name: K, input: Tasks[K]['in'], what: string): Promise<Tasks[K]['out']> {
   try {
-    return await pools().jobs.run(name, input, TIMES[name]);
+    return await pools()[name === 'card' ? 'rest' : 'jobs'].run(name, input, TIMES[name]);
   } catch (error) {
     if (error instanceof WorkerLost) throw new Refusal('too-heavy', `${what} cannot be taken: ${error.message}.`);
     throw error;
@@ -58,5 +61,5 @@ export function orRefuse<T>(outcome: Outcome<T>): T {
 export async function closePools(): Promise<void> {
   const made = store.zanyPools;
   delete store.zanyPools;
-  await Promise.all([made?.pieces.close(), made?.jobs.close()]);
+  await Promise.all([made?.pieces.close(), made?.jobs.close(), made?.rest.close()]);
 }
