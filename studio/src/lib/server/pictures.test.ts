@@ -78,6 +78,54 @@ describe('SVG', () => {
     expect(text).toMatch(/href="#b"/);
   });
 
+  test('takes out of style sheets and attributes all that could fetch, in whatever way it is written', async () => {
+    const text = await clean(
+      `<style>@import "https://x.example/a.css"; @font-face{src:url(https://x.example/f)} .a{fill:red;background:url(//x.example/b)} .b{fill:u\\72l(https://x.example/c) url(#g)}</style>
+       <rect class="a" style="fill:url(#g) url(https://x.example/d);stroke:blue" width="4" height="4"/>
+       <rect fill="url(#g) url(https://x.example/e)" stroke="image-set('https://x.example/i' 1x)" width="4" height="4"/>
+       <text>A <a href="https://x.example/">link</a></text><linearGradient id="g"/>`
+    );
+    expect(text).not.toMatch(/x\.example|import|font-face/);
+    expect(text).toMatch(/\.a\{fill:red\}/);
+    expect(text).toMatch(/style="stroke:blue"/);
+    expect(text).toMatch(/<tspan>link<\/tspan>/);
+  });
+
+  test('pictures in addresses stay, under the type that they have', async () => {
+    const data = (await png()).toString('base64');
+    const text = await clean(`<image href="data:;base64,${data}"/><image xlink:href="data:text/html,${encodeURIComponent('<script>1</script>')}"/>`);
+    expect(text).toContain(`href="data:image/png;base64,${data}"`);
+    expect(text).not.toContain('script');
+  });
+
+  test('lengths may have units, and one of them is enough beside a view box', async () => {
+    expect(await takePicture('a.svg', drawing('', 'width="2in" height="1in"'))).toMatchObject({ width: 192, height: 96 });
+    expect(await takePicture('a.svg', drawing('', 'width="100%" viewBox="-180 -90 360 180"'))).toMatchObject({ width: 360, height: 180 });
+    expect(await takePicture('a.svg', drawing('', 'width="50mm" viewBox="0 0 2 1"'))).toMatchObject({ width: 189, height: 94 });
+  });
+
+  const rectangles = '<rect width="1" height="1"/>'.repeat(19_900);
+  const steps = (n: number) => `<filter id="f">${'<feGaussianBlur stdDeviation="9"/>'.repeat(n)}</filter>`;
+
+  test('long but plain drawings come in', async () => {
+    expect(await clean(rectangles)).toContain('<rect');
+    expect(await refusal('a.svg', drawing('', `width="${' '.repeat(100_000)}" viewBox="0 0 4 3"`))).toBe('was taken');
+  });
+
+  test.each([
+    ['a chain of 9,000 references', Array.from({ length: 9000 }, (_, i) => `<g id="c${i}"><use href="#c${i + 1}"/></g>`).join(''), /refers to itself/],
+    ['filters through a style sheet', `<style>.f{filter:url(#f)}</style>${steps(20)}${'<rect class="f" width="9" height="9"/>'.repeat(90)}`, /filters and masks/],
+    ['masks in masks', `<mask id="m0"/>${Array.from({ length: 40 }, (_, i) => `<mask id="m${i + 1}"><rect mask="url(#m${i})"/><rect mask="url(#m${i})"/></mask>`).join('')}<rect mask="url(#m40)"/>`, /refers to itself|filters and masks/],
+    ['markers on every corner of a long line', `<marker id="k">${'<path d="M0 0"/>'.repeat(100)}</marker><path marker-mid="url(#k)" d="M0 0${' L1 1'.repeat(3000)}"/>`, /refers to itself/],
+    ['hundreds of blurs by function', '<rect style="filter:blur(9px)" width="9" height="9"/>'.repeat(400), /filters and masks/],
+  ])('refuses %s', async (_, inside, why) => {
+    expect(await refusal('a.svg', drawing(inside, 'width="900" height="900" viewBox="0 0 900 900"'))).toMatch(why);
+  });
+
+  test('refuses sides that no screen has', async () => {
+    expect(await refusal('a.svg', drawing('', 'width="20000" height="20000"'))).toMatch(/at most 16000 to a side/);
+  });
+
   test('cleaning what is clean changes nothing', async () => {
     const once = await clean('<g id="a"><path d="M0 0h5" stroke="#000"/></g><use xlink:href="#a"/>');
     expect((await takePicture('a.svg', Buffer.from(once))).bytes.toString()).toBe(once);
@@ -98,7 +146,6 @@ describe('SVG', () => {
     ['depth', nested, /nested too deeply/],
     ['multiplied references', multiplied, /refers to itself so often/],
     ['a circle of references', '<g id="x"><use href="#y"/></g><g id="y"><use href="#x"/></g>', /refers to itself/],
-    ['a sheet that fetches', '<style>@import "https://x.example/a.css"; .a{fill:red}</style>', /style sheet that fetches/],
     ['too many elements', '<rect/>'.repeat(60_000), /more than 20000 elements/],
   ])('refuses %s', async (_, inside, why) => {
     expect(await refusal('a.svg', drawing(inside))).toMatch(why);

@@ -29,6 +29,8 @@ const KEPT = new Set(
   ).split(' ')
 );
 
+const TEXT = new Set(['text', 'tspan', 'textPath']);
+
 /**
  * Reads an SVG, keeps what draws, and writes it anew: no scripts, no links, nothing that is fetched. Refuses in a sentence what
  * no browser could draw in good time. A clean one stays as it is.
@@ -47,6 +49,8 @@ export async function cleanSvg(source: string): Promise<Result<CleanSvg, string>
   if (elements > MOST_DRAWN || depth > MOST_REFERENCES_DEEP) return fail('refers to itself so often that no program could draw it.');
   if (layers * size.width * size.height > MOST_WORKED)
     return fail('has so many filters and masks for its size that browsers take seconds to draw it. Export it as PNG instead.');
+  // Always in the same place, so that what is clean stays as it is.
+  for (const name of ['xmlns', 'width', 'height']) root.attributes.delete(name);
   root.attributes.set('xmlns', 'http://www.w3.org/2000/svg');
   root.attributes.set('width', String(size.width));
   root.attributes.set('height', String(size.height));
@@ -69,7 +73,7 @@ class Cleaner {
           if (to.name === 'style') continue;
           to.children.push(child);
         } else if (child.name === 'a' || KEPT.has(child.name)) {
-          const copy = await this.copy(child);
+          const copy = await this.copy(child, TEXT.has(to.name) ? 'tspan' : 'g');
           to.children.push(copy);
           open.push([child, copy]);
         }
@@ -88,7 +92,8 @@ class Cleaner {
     }
   }
 
-  private async copy({ name, attributes }: SvgElement): Promise<SvgElement> {
+  /** What stands for a link in its place: nothing is linked, but what is in it stays. */
+  private async copy({ name, attributes }: SvgElement, forLink = 'g'): Promise<SvgElement> {
     const kept = new Map<string, string>();
     const references: Reference[] = [];
     let filters = 0;
@@ -112,7 +117,7 @@ class Cleaner {
     }
     const address = kept.get('href');
     if (address?.startsWith('#')) references.push({ property: 'href', id: address.slice(1) });
-    const made: SvgElement = { name: name === 'a' ? 'g' : name, attributes: kept, children: [] };
+    const made: SvgElement = { name: name === 'a' ? forLink : name, attributes: kept, children: [] };
     this.own.set(made, { references, filters });
     return made;
   }

@@ -19,6 +19,7 @@ class Refused extends Error {}
  * off, elements of other namespaces left out with all that is in them. Time and memory grow with the length of the text.
  */
 export function readSvg(source: string): Result<SvgElement, string> {
+  if (/<!ENTITY/i.test(source)) return fail('declares entities, which are not taken in. Save it as plain SVG.');
   const parser = new SaxesParser({ xmlns: false, position: true });
   let root: SvgElement | null = null;
   const open: SvgElement[] = [];
@@ -28,7 +29,6 @@ export function readSvg(source: string): Result<SvgElement, string> {
     throw new Refused(why);
   };
   parser.on('error', (error) => refuse(`is no SVG, or a broken one: ${error.message.replace(/^\d+:\d+: /, '')} (line ${parser.line}).`));
-  parser.on('doctype', (doctype) => void (/<!ENTITY/i.test(doctype) && refuse('declares entities, which are not taken in. Save it as plain SVG.')));
   parser.on('opentag', (tag) => {
     const name = plainName(tag.name);
     if (open.length + left >= MOST_DEPTH) refuse('is nested too deeply. Export it as PNG instead.');
