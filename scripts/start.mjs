@@ -6,7 +6,7 @@ import { ensurePrograms } from './lib/debian.mjs';
 import { Owner } from './lib/owner.mjs';
 import { isFree } from './lib/ports.mjs';
 import { build, buildWorker, checkNode, installPackages } from './lib/prepare.mjs';
-import { root } from './lib/run.mjs';
+import { dataFolder } from './lib/run.mjs';
 import { main, say, Stop } from './lib/say.mjs';
 import { end, startStudio } from './lib/studio.mjs';
 
@@ -15,7 +15,7 @@ const wantedPort = 5180;
 /** What dies more often than this in a minute is not brought back any more. */
 const MOST_DEATHS = 5;
 
-const owner = new Owner(join(root, '.data/start.owner'));
+const owner = new Owner(join(dataFolder, 'start.owner'));
 let cluster = null;
 let studio = null;
 let stopping = null;

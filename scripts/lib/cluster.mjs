@@ -1,12 +1,12 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { postgresPrograms } from './debian.mjs';
 import { Owner } from './owner.mjs';
 import { freePort } from './ports.mjs';
-import { collect, isRoot, root } from './run.mjs';
+import { collect, dataFolder, isRoot } from './run.mjs';
 import { say, Stop } from './say.mjs';
 
 const DATABASE = 'zany';
@@ -17,9 +17,9 @@ const DATABASE = 'zany';
  */
 export class Cluster {
   constructor(name, { durable = true } = {}) {
-    this.folder = join(root, '.data', name);
-    this.secretFile = join(root, '.data', `${name}.secret`);
-    this.owner = new Owner(join(root, '.data', `${name}.owner`));
+    this.folder = join(dataFolder, name);
+    this.secretFile = join(dataFolder, `${name}.secret`);
+    this.owner = new Owner(join(dataFolder, `${name}.owner`));
     /** Told when the server ends without having been asked to. */
     this.onDeath = null;
     this.stopping = false;
@@ -88,7 +88,7 @@ export class Cluster {
       throw new Stop(
         `${this.folder} is not empty, but holds no database (PG_VERSION is missing). It may be a damaged one, so nothing was touched: move it away, or put back what is missing.`
       );
-    say(`making a database cluster in ${this.folder.slice(root.length)}`);
+    say(`making a database cluster in ${relative(process.cwd(), this.folder)}`);
     mkdirSync(this.folder, { recursive: true, mode: 0o700 });
     const secret = randomBytes(24).toString('hex');
     writeFileSync(this.secretFile, `${secret}\n`, { mode: 0o600 });

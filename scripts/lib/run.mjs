@@ -1,7 +1,11 @@
 import { spawn, spawnSync } from 'node:child_process';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 export const root = fileURLToPath(new URL('../..', import.meta.url));
+
+/** Where databases, locks and stamps are kept: `.data` in the checkout, or what ZANY_DATA says. */
+export const dataFolder = process.env.ZANY_DATA ?? join(root, '.data');
 
 /** Runs a command to its end with its output shown; gives its exit code. */
 export const run = (command, args, options = {}) =>
