@@ -1,19 +1,31 @@
-/** `npm run bench`: builds what is measured, then prints the figures; with `core` or `page` one half of them. */
+/** `npm run bench`: builds what is measured, then prints the figures; with `core`, `page` or `server` one part of them. */
 import { join } from 'node:path';
-import { runPlaywright } from './lib/browser.mjs';
+import { runPlaywright, withStudio } from './lib/browser.mjs';
 import { ensurePrograms } from './lib/debian.mjs';
 import { build, checkNode, installPackages } from './lib/prepare.mjs';
 import { root, run } from './lib/run.mjs';
 import { main } from './lib/say.mjs';
 
+const tsx = join(root, 'node_modules/.bin/tsx');
+
+/** A durable database, as people have it. */
+const server = (args) =>
+  withStudio({ name: 'bench-server', durable: true }, ({ port, databaseUrl, studio }) =>
+    run(tsx, ['bench/src/server/main.ts', ...args], {
+      env: { ...process.env, ZANY_URL: `http://localhost:${port}`, ZANY_DATABASE_URL: databaseUrl, ZANY_PID: String(studio.pid) },
+    })
+  );
+
 await main(async () => {
-  const [half] = process.argv.slice(2);
+  const [part, ...more] = process.argv.slice(2);
+  const is = (name) => part === undefined || part === name;
   checkNode();
-  if (half !== 'core') await ensurePrograms(['postgresql', 'chromium']);
+  await ensurePrograms(part === 'core' ? [] : part === 'server' ? ['postgresql'] : ['postgresql', 'chromium']);
   await installPackages();
   await build();
   const codes = [];
-  if (half !== 'page') codes.push(await run(join(root, 'node_modules/.bin/tsx'), ['bench/src/main.ts']));
-  if (half !== 'core') codes.push(await runPlaywright('bench-postgres', ['--config', 'bench.config.ts']));
+  if (is('core')) codes.push(await run(tsx, ['bench/src/main.ts']));
+  if (is('page')) codes.push(await runPlaywright('bench-postgres', ['--config', 'bench.config.ts']));
+  if (is('server')) codes.push(await server(more));
   process.exitCode = codes.find(Boolean) ?? 0;
 });

@@ -58,13 +58,16 @@ export async function buildCli() {
   await bundle('cli/src/main.ts', root + 'cli/dist', 'es', true);
 }
 
-/** Packages stay what they are: some bring native code along. Only what is ours is put together. */
+/**
+ * All in one file, since a worker has to be there soon; but what only reads files that are brought in is loaded when there is
+ * one, and stays where it is: some of it is native code.
+ */
 export async function buildWorker() {
   await build({
     root: root + 'studio',
     configFile: false,
     logLevel: 'warn',
-    ssr: { noExternal: [/^@zany\//] },
+    ssr: { noExternal: true, external: ['sharp', 'css-tree', 'file-type', 'saxes'] },
     build: {
       ssr: 'src/lib/server/work/worker.ts',
       outDir: root + 'studio/dist',

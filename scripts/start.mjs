@@ -57,7 +57,9 @@ function mayReturn(what) {
   deaths.push(now);
   while (deaths[0] < now - 60_000) deaths.shift();
   if (deaths.length <= MOST_DEATHS) return true;
-  console.error(`\n${what} ended ${deaths.length} times within a minute and is not started again. Nothing that was saved is lost; what it said is above.`);
+  console.error(
+    `\n${what} ended ${deaths.length} times within a minute and is not started again. Nothing that was saved is lost; what it said is above.`
+  );
   void stop().then(() => process.exit(1));
   return false;
 }

@@ -13,7 +13,10 @@ interface Scripts {
   readonly startStudio: (options: object) => Promise<ChildProcess>;
   readonly end: (child: ChildProcess) => Promise<void>;
   readonly freePort: () => Promise<number>;
-  readonly Cluster: new (name: string, options: object) => { start: () => Promise<string>; stop: () => Promise<void>; folder: string; secretFile: string };
+  readonly Cluster: new (
+    name: string,
+    options: object
+  ) => { start: () => Promise<string>; stop: () => Promise<void>; folder: string; secretFile: string };
 }
 
 const scripts = async (): Promise<Scripts> =>
@@ -31,7 +34,11 @@ class Started {
   static async run(data: string): Promise<Started> {
     const port = await (await scripts()).freePort();
     const { DATABASE_URL: _other, ...env } = process.env;
-    const child = spawn(process.execPath, ['scripts/start.mjs'], { cwd: root, env: { ...env, PORT: String(port), ZANY_DATA: data }, stdio: ['ignore', 'pipe', 'pipe'] });
+    const child = spawn(process.execPath, ['scripts/start.mjs'], {
+      cwd: root,
+      env: { ...env, PORT: String(port), ZANY_DATA: data },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
     return new Started(child, port);
   }
 
@@ -113,7 +120,9 @@ test('a database or a studio that dies is noticed and brought back', async () =>
 
 function isChild(pid: number, parent: number, word: string): boolean {
   try {
-    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8').replace(/^.*\) /s, '').split(' ');
+    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8')
+      .replace(/^.*\) /s, '')
+      .split(' ');
     return Number(stat[1]) === parent && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(word);
   } catch {
     return false;

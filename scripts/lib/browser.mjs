@@ -16,7 +16,7 @@ export async function withStudio({ name, durable = false, logLevel = 'error' }, 
     const databaseUrl = await cluster.start();
     const port = await freePort();
     studio = await startStudio({ port, databaseUrl, demo: true, logLevel });
-    return await work({ port, databaseUrl, cluster });
+    return await work({ port, databaseUrl, studio });
   } finally {
     await end(studio);
     await cluster.stop();

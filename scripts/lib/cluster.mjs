@@ -36,7 +36,9 @@ export class Cluster {
     if (other) throw new Stop(`The database in ${this.folder} is in use by process ${other.pid}. Stop that one first.`);
     if (!existsSync(join(this.folder, 'PG_VERSION'))) await this.make();
     if (!existsSync(this.secretFile))
-      throw new Stop(`The password of the database in ${this.folder} is not there any more (${this.secretFile}). Put it back, or move that folder away.`);
+      throw new Stop(
+        `The password of the database in ${this.folder} is not there any more (${this.secretFile}). Put it back, or move that folder away.`
+      );
     this.secret = readFileSync(this.secretFile, 'utf8').trim();
     await this.clearStaleLock();
     await this.launchAnywhere(null);

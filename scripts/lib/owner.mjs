@@ -58,12 +58,15 @@ export class Owner {
   }
 }
 
-const isAlive = ({ pid, born }) => Number.isInteger(pid) && pid > 0 && bornAt(pid) !== null && (born === null || born === undefined || bornAt(pid) === born);
+const isAlive = ({ pid, born }) =>
+  Number.isInteger(pid) && pid > 0 && bornAt(pid) !== null && (born === null || born === undefined || bornAt(pid) === born);
 
 /** When a process began, in the kernel's ticks since it started; null for one that is not there, or only waits to be forgotten. */
 function bornAt(pid) {
   try {
-    const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').replace(/^.*\) /s, '').split(' ');
+    const fields = readFileSync(`/proc/${pid}/stat`, 'utf8')
+      .replace(/^.*\) /s, '')
+      .split(' ');
     return fields[0] === 'Z' ? null : Number(fields[19]);
   } catch {
     return null;

@@ -44,9 +44,13 @@ const sources = [
 
 /** Builds the player, the command line and the studio, when a source has changed. */
 export async function build() {
-  const isThere = ['player/dist/page-parts.json', 'studio/static/zany-piece.js', 'cli/dist/main.js', 'studio/dist/worker.js', 'studio/build/index.js'].every((file) =>
-    existsSync(join(root, file))
-  );
+  const isThere = [
+    'player/dist/page-parts.json',
+    'studio/static/zany-piece.js',
+    'cli/dist/main.js',
+    'studio/dist/worker.js',
+    'studio/build/index.js',
+  ].every((file) => existsSync(join(root, file)));
   const built = await once('build', isThere ? digest(sources) : `absent ${Date.now()}`, async () => {
     const began = Date.now();
     say('building');

@@ -73,11 +73,9 @@ class Editor {
         name: 'Move',
         operations: [{ op: 'set', table: 'layers', id: this.layer, path: ['pose', 'x'], value }],
       }));
-      const { status, value } = await this.visitor.ask<{ results?: { id: string; fault?: unknown }[] }>(
-        'POST',
-        `/api/pieces/${this.piece}/batches`,
-        { batches }
-      );
+      const { status, value } = await this.visitor.ask<{ results?: { id: string; fault?: unknown }[] }>('POST', `/api/pieces/${this.piece}/batches`, {
+        batches,
+      });
       const now = performance.now();
       if (status !== 200) this.refused.push(`${status} for ${taken.length} edits`);
       for (const result of value.results ?? []) if (result.fault) this.refused.push(result.id);
@@ -113,11 +111,20 @@ export async function load(base: string, { editors, pieces, rate, seconds, follo
     if (followers) await person.follow();
     people.push(person);
   }
+  // Connections, caches and compiled code are there after a moment; what is measured begins then.
+  for (let n = 0; n < WARM; n++) {
+    people.forEach((person, i) => setTimeout(() => person.edit(n), (i / editors) * 250));
+    await sleep(250);
+  }
+  await sleep(300);
+  await Promise.all(people.map((person) => person.settle()));
+  for (const person of people) person.waits.length = 0;
   const began = performance.now();
   const total = Math.round(rate * seconds);
   for (let n = 0; n < total; n++) {
     const every = 1000 / rate;
-    for (const [i, person] of people.entries()) setTimeout(() => person.edit(n), Math.max(0, began + (n + i / editors) * every - performance.now()));
+    for (const [i, person] of people.entries())
+      setTimeout(() => person.edit(WARM + n), Math.max(0, began + (n + i / editors) * every - performance.now()));
     await sleep(Math.max(0, began + (n + 1) * every - performance.now()));
   }
   await sleep(20);
@@ -137,6 +144,9 @@ export async function load(base: string, { editors, pieces, rate, seconds, follo
     problems,
   };
 }
+
+/** Rounds of edits before anything is measured. */
+const WARM = 12;
 
 /** A layer for each editor. */
 async function prepare(owner: Visitor, piece: string, editors: number): Promise<void> {
@@ -172,7 +182,8 @@ async function judge(owner: Visitor, people: readonly Editor[], ids: readonly st
     const wanted = group.reduce((sum, person) => sum + person.made.length, 1);
     for (let i = 0; i < 200 && group.some((person) => person.heard.length < wanted); i++) await sleep(100);
     const first = group[0]!.heard.join();
-    for (const person of group) if (person.heard.join() !== first) problems.push(`a follower heard ${person.heard.length} of ${wanted} edits, or in another order`);
+    for (const person of group)
+      if (person.heard.join() !== first) problems.push(`a follower heard ${person.heard.length} of ${wanted} edits, or in another order`);
     if (new Set(group[0]!.heard).size !== wanted) problems.push(`${wanted} edits, but ${new Set(group[0]!.heard).size} were heard`);
   }
   return problems;

@@ -19,7 +19,12 @@ export const EDIT_LIMITS: ShapeLimits = { depth: 20, values: 2_000_000 };
  * What is wrong with a JSON value whatever it is meant to be: nested too deeply, too many values, and (unless texts are
  * mended anyway) a text or key that cannot be kept. Walks without recursion and stops at the first thing.
  */
-export function shapeFault(root: unknown, limits: ShapeLimits, path: readonly (string | number)[] = [], texts: 'check' | 'pass' = 'check'): Fault | null {
+export function shapeFault(
+  root: unknown,
+  limits: ShapeLimits,
+  path: readonly (string | number)[] = [],
+  texts: 'check' | 'pass' = 'check'
+): Fault | null {
   const isUnfit = (text: string) => texts === 'check' && !isWellFormed(text);
   const trail: { readonly keys: readonly string[]; readonly value: Record<string, unknown>; at: number }[] = [];
   const where = () => [...path, ...trail.map(({ keys, at }) => keys[at - 1]!)];

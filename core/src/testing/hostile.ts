@@ -97,7 +97,9 @@ export const hostilePieces: readonly Hostile[] = [
   ),
   made('a layer called valueOf', 'wrong-id', (m) => m.scene('f0').layer('valueOf', 'f0')),
   made('20 threads that send one signal 50 times', null, (m) => {
-    m.scene('f0').layer('l', 'f0').thread('c', 'layer', 'l', { type: 'click' }, [{ do: 'send', signal: 'x' }]);
+    m.scene('f0')
+      .layer('l', 'f0')
+      .thread('c', 'layer', 'l', { type: 'click' }, [{ do: 'send', signal: 'x' }]);
     const steps = Array.from({ length: 50 }, () => ({ do: 'send', signal: 'x' }));
     times(20, (i) => m.thread(`t${i}`, 'scene', 'f0', { type: 'signal', signal: 'x' }, steps));
   }),

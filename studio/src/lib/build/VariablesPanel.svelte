@@ -1,5 +1,16 @@
 <script lang="ts">
-  import { cutText, MOST_NAME, newVariable, retypeVariable, sentence, scopeFor, takeName, usesOfVariable, variablesOf, type Variable } from '@zany/core';
+  import {
+    cutText,
+    MOST_NAME,
+    newVariable,
+    retypeVariable,
+    sentence,
+    scopeFor,
+    takeName,
+    usesOfVariable,
+    variablesOf,
+    type Variable,
+  } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { fieldKey } from '$lib/shared/focus';
   import RenameField from '$lib/shared/RenameField.svelte';

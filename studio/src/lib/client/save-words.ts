@@ -19,7 +19,12 @@ export interface Saving {
 type Say = (kept: string) => Omit<SaveWords, 'tone'> & { readonly tone?: SaveWords['tone'] };
 
 const words: Readonly<Record<Exclude<SaveState, 'saved' | 'saving'>, Say>> = {
-  offline: (kept) => ({ text: `Offline, ${kept}`, meaning: 'The server cannot be reached. Changes are sent when it can be.', action: null, tone: 'wait' }),
+  offline: (kept) => ({
+    text: `Offline, ${kept}`,
+    meaning: 'The server cannot be reached. Changes are sent when it can be.',
+    action: null,
+    tone: 'wait',
+  }),
   trouble: (kept) => ({
     text: `Server in trouble, ${kept}`,
     meaning: 'The server answers, but cannot save just now. Changes are sent again and again until it can.',
@@ -55,12 +60,14 @@ export function saveWords({ state, waiting, keeps }: Saving): SaveWords {
     if (keeps) return { text, meaning: 'Every change is saved as it is made.', tone: 'good', action: null };
     return {
       text: `${text}; nothing kept here`,
-      meaning: 'This browser keeps nothing for this page: its storage is blocked, full or does not answer. What is not saved yet would be lost with this window.',
+      meaning:
+        'This browser keeps nothing for this page: its storage is blocked, full or does not answer. What is not saved yet would be lost with this window.',
       tone: 'wait',
       action: null,
     };
   }
-  const kept = waiting === 0 ? 'nothing is waiting' : keeps ? `${count(waiting, 'change')} kept here` : `${count(waiting, 'change')} only in this window`;
+  const kept =
+    waiting === 0 ? 'nothing is waiting' : keeps ? `${count(waiting, 'change')} kept here` : `${count(waiting, 'change')} only in this window`;
   const said = words[state](kept);
   const atRisk = !keeps && waiting > 0;
   return { tone: 'bad', ...said, ...(atRisk && { tone: 'bad' as const }), action: atRisk && said.action === null ? 'save as a file' : said.action };

@@ -63,7 +63,12 @@ class Server {
       const [result] = applied.results;
       this.state = 'fault' in result! ? 'settled' : 'applied';
       if ('fault' in result!) return { id: sent.id, fault: result.fault };
-      const news: FollowedBatch = { piece: 'p', revision: applied.revision, by, batch: { ...sent, operations: JSON.parse(sent.operations) as Operation[] } };
+      const news: FollowedBatch = {
+        piece: 'p',
+        revision: applied.revision,
+        by,
+        batch: { ...sent, operations: JSON.parse(sent.operations) as Operation[] },
+      };
       this.log.push(news);
       for (const tell of this.followers) tell(news);
       return { id: sent.id, revision: applied.revision };

@@ -494,7 +494,11 @@ export class EditorSession {
     this.change(this.sync.refused(refused.map(({ batch }) => batch.id)));
     const names = refused.slice(0, 3).map(({ batch }) => `“${batch.name}”`);
     const more = refused.length > names.length ? [`${refused.length - names.length} more`] : [];
-    this.notify(`${listWords([...names, ...more])} could not be saved: ${refused[0]!.why.sentence} It is set aside, and all else is saved.`, undefined, 20_000);
+    this.notify(
+      `${listWords([...names, ...more])} could not be saved: ${refused[0]!.why.sentence} It is set aside, and all else is saved.`,
+      undefined,
+      20_000
+    );
     await this.lookAside();
     // Where the browser keeps nothing, the window is the only place left.
     if (this.aside.length === 0) this.aside = refused.map(({ batch, why }, i) => ({ key: -1 - i, batch, why, at: Date.now(), format: '' }));

@@ -102,7 +102,9 @@ export class PersonalStore {
   async works(): Promise<boolean> {
     try {
       const database = await kept();
-      const key = await inTime(database.add('waiting', { person: 'trial', piece: 'trial', format: FORMAT, batch: { id: 't', name: 't', operations: [] } }));
+      const key = await inTime(
+        database.add('waiting', { person: 'trial', piece: 'trial', format: FORMAT, batch: { id: 't', name: 't', operations: [] } })
+      );
       await inTime(database.delete('waiting', key));
       return true;
     } catch {
@@ -116,7 +118,11 @@ export class PersonalStore {
     const all = await inTime(database.getAllFromIndex('waiting', 'owner', [this.person, this.piece]));
     const [now, other] = [all.filter(({ format }) => format === FORMAT), all.filter(({ format }) => format !== FORMAT)];
     if (other.length) {
-      const why = (format: string): Fault => ({ code: 'other-format', path: [], sentence: `It was made in ${format}; this page works in ${FORMAT}.` });
+      const why = (format: string): Fault => ({
+        code: 'other-format',
+        path: [],
+        sentence: `It was made in ${format}; this page works in ${FORMAT}.`,
+      });
       for (const { batch, format } of other) await database.add('aside', { ...this.owned, format, batch, why: why(format), at: Date.now() });
       await this.forget(new Set(other.map(({ batch }) => batch.id)));
     }

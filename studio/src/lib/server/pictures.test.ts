@@ -113,10 +113,26 @@ describe('SVG', () => {
   });
 
   test.each([
-    ['a chain of 9,000 references', Array.from({ length: 9000 }, (_, i) => `<g id="c${i}"><use href="#c${i + 1}"/></g>`).join(''), /refers to itself/],
-    ['filters through a style sheet', `<style>.f{filter:url(#f)}</style>${steps(20)}${'<rect class="f" width="9" height="9"/>'.repeat(90)}`, /filters and masks/],
-    ['masks in masks', `<mask id="m0"/>${Array.from({ length: 40 }, (_, i) => `<mask id="m${i + 1}"><rect mask="url(#m${i})"/><rect mask="url(#m${i})"/></mask>`).join('')}<rect mask="url(#m40)"/>`, /refers to itself|filters and masks/],
-    ['markers on every corner of a long line', `<marker id="k">${'<path d="M0 0"/>'.repeat(100)}</marker><path marker-mid="url(#k)" d="M0 0${' L1 1'.repeat(3000)}"/>`, /refers to itself/],
+    [
+      'a chain of 9,000 references',
+      Array.from({ length: 9000 }, (_, i) => `<g id="c${i}"><use href="#c${i + 1}"/></g>`).join(''),
+      /refers to itself/,
+    ],
+    [
+      'filters through a style sheet',
+      `<style>.f{filter:url(#f)}</style>${steps(20)}${'<rect class="f" width="9" height="9"/>'.repeat(90)}`,
+      /filters and masks/,
+    ],
+    [
+      'masks in masks',
+      `<mask id="m0"/>${Array.from({ length: 40 }, (_, i) => `<mask id="m${i + 1}"><rect mask="url(#m${i})"/><rect mask="url(#m${i})"/></mask>`).join('')}<rect mask="url(#m40)"/>`,
+      /refers to itself|filters and masks/,
+    ],
+    [
+      'markers on every corner of a long line',
+      `<marker id="k">${'<path d="M0 0"/>'.repeat(100)}</marker><path marker-mid="url(#k)" d="M0 0${' L1 1'.repeat(3000)}"/>`,
+      /refers to itself/,
+    ],
     ['hundreds of blurs by function', '<rect style="filter:blur(9px)" width="9" height="9"/>'.repeat(400), /filters and masks/],
   ])('refuses %s', async (_, inside, why) => {
     expect(await refusal('a.svg', drawing(inside, 'width="900" height="900" viewBox="0 0 900 900"'))).toMatch(why);

@@ -45,8 +45,7 @@ export async function takePicture(file: string, bytes: Uint8Array): Promise<Take
     return refuse(`is named as ${names[wanted]} but holds ${names[meta.format] ?? meta.format}. Rename it and bring it in again.`);
   if (meta.width * meta.height > limits.pixels)
     return refuse(`has ${meta.width} × ${meta.height} pixels; at most ${limits.pixels / 1e6} million can be taken in.`);
-  const upright = sharp(bytes, { limitInputPixels: limits.pixels, failOn: 'error' }).autoOrient()
-    .timeout({ seconds: 20 });
+  const upright = sharp(bytes, { limitInputPixels: limits.pixels, failOn: 'error' }).autoOrient().timeout({ seconds: 20 });
   const encoded = { png: () => upright.png(), jpeg: () => upright.jpeg({ quality: 90 }), webp: () => upright.webp({ quality: 90 }) }[
     wanted as 'png'
   ]();

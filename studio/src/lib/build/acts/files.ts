@@ -1,4 +1,16 @@
-import { bringInLayers, cutText, escapeText, keysBetween, MOST_NAME, newLayer, takeName, type Asset, type BroughtIn, type Layer, type Operation } from '@zany/core';
+import {
+  bringInLayers,
+  cutText,
+  escapeText,
+  keysBetween,
+  MOST_NAME,
+  newLayer,
+  takeName,
+  type Asset,
+  type BroughtIn,
+  type Layer,
+  type Operation,
+} from '@zany/core';
 import { newId } from '$lib/client/ids';
 import { shapesOf, type Shape } from '$lib/client/svg-layers';
 import { uploadPictures } from '$lib/client/pictures';

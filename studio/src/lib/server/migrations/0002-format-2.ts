@@ -7,8 +7,7 @@ import { QueryTypes, type QueryInterface, type Transaction } from 'sequelize';
  * means the same whatever the rest of the program becomes.
  */
 export async function up({ sequelize }: QueryInterface, transaction: Transaction): Promise<void> {
-  const select = <T extends object>(sql: string, bind: unknown[]) =>
-    sequelize.query<T>(sql, { type: QueryTypes.SELECT, bind, transaction });
+  const select = <T extends object>(sql: string, bind: unknown[]) => sequelize.query<T>(sql, { type: QueryTypes.SELECT, bind, transaction });
   const pieces = await select<{ id: string; revision: number }>('SELECT id, revision FROM pieces', []);
   for (const { id, revision } of pieces) {
     const [snapshot] = await select<{ revision: number; body: Document }>(

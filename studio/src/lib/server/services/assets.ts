@@ -99,6 +99,8 @@ export async function linkAssets(piece: string, wanted: readonly WantedAssets[],
 
 /** The bytes of pictures by their ids. */
 export async function bytesOf(piece: string): Promise<[string, Uint8Array][]> {
-  const found = await rows<{ id: string; bytes: Buffer }>('SELECT id, bytes FROM assets JOIN piece_assets ON asset_id = id WHERE piece_id = $1', [piece]);
+  const found = await rows<{ id: string; bytes: Buffer }>('SELECT id, bytes FROM assets JOIN piece_assets ON asset_id = id WHERE piece_id = $1', [
+    piece,
+  ]);
   return found.map(({ id, bytes }) => [id, bytes]);
 }

@@ -54,7 +54,11 @@ async function cardOf(piece: string, revision: number): Promise<Card & { problem
 }
 
 /** A slower server that comes late with an older card does not put it over a newer one. */
-async function keep(piece: string, revision: number, { frames, looseEnds, complete, cover, problem }: Card & { problem: string | null }): Promise<void> {
+async function keep(
+  piece: string,
+  revision: number,
+  { frames, looseEnds, complete, cover, problem }: Card & { problem: string | null }
+): Promise<void> {
   await database().query(
     `INSERT INTO cards (piece_id, revision, frames, loose_ends, complete, cover, problem)
      SELECT id, $2, $3, $4, $5, $6::jsonb, $7 FROM pieces WHERE id = $1

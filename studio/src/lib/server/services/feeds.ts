@@ -56,7 +56,9 @@ export class Feeds {
 
   private handFresh(piece: string, feed: Feed): void {
     // What was looked for meanwhile is not handed over twice.
-    const news = feed.fresh.every(({ revision }) => revision > feed.revision) ? feed.fresh : feed.fresh.filter(({ revision }) => revision > feed.revision);
+    const news = feed.fresh.every(({ revision }) => revision > feed.revision)
+      ? feed.fresh
+      : feed.fresh.filter(({ revision }) => revision > feed.revision);
     feed.fresh = [];
     if (news.length) hand(piece, feed, news);
   }

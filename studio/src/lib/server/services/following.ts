@@ -25,7 +25,11 @@ const MOST_STREAMS = 100;
  * place in all of them, so that a browser that connects again goes on where it was. Presses on pads and where people are come
  * in between; one that was missed is gone. A piece that cannot be seen (any more) is told as gone; the others go on.
  */
-export async function follow(person: Person | null, token: string | undefined, from: ReadonlyMap<string, number>): Promise<ReadableStream<Uint8Array>> {
+export async function follow(
+  person: Person | null,
+  token: string | undefined,
+  from: ReadonlyMap<string, number>
+): Promise<ReadableStream<Uint8Array>> {
   if (!person) throw signedOut();
   const mine = [...streams].filter((stream) => stream.person === person.id);
   for (const oldest of mine.slice(0, Math.max(0, mine.length - MOST_STREAMS + 1))) oldest.close();
@@ -154,7 +158,8 @@ class Stream {
     else if (told.type === 'presence' && this.at.has(told.piece)) {
       const { type: _type, ...presence } = told;
       this.write(eventOf('presence', presence satisfies Presence));
-    } else if (told.type === 'rights' && (told.person === this.person || (told.piece !== undefined && this.at.has(told.piece)))) void this.checkRights();
+    } else if (told.type === 'rights' && (told.person === this.person || (told.piece !== undefined && this.at.has(told.piece))))
+      void this.checkRights();
   }
 
   /** Who was signed out gets nothing any more, and nobody gets a piece that he may not see now. */

@@ -22,7 +22,12 @@ const MOST_HELD = 2000;
 const MOST_LOG = 400;
 
 /** Applies batches to a piece at a revision. Nothing counts until `noteSaved` says that it has been saved. */
-export async function applyTo(piece: string, revision: number, task: Pick<ApplyTask, 'batches' | 'refused'>, transaction: Transaction): Promise<Applied> {
+export async function applyTo(
+  piece: string,
+  revision: number,
+  task: Pick<ApplyTask, 'batches' | 'refused'>,
+  transaction: Transaction
+): Promise<Applied> {
   return onPiece(piece, revision, transaction, async (thread, at) => {
     const applied = await thread.run('apply', { ...at, ...task }, timeOf('apply'));
     hold(piece, { thread, settled: revision, applied: { revision: applied.revision, isSaved: false } });

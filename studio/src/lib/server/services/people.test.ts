@@ -81,7 +81,11 @@ describe('rights', () => {
         () => 'yes',
         (error: { code: string }) => error.code
       );
-    const table = await Promise.all([owner, editor, reviewer, stranger, null].map((person) => Promise.all((['reviewer', 'editor', 'owner'] as const).map((least) => may(person, least)))));
+    const table = await Promise.all(
+      [owner, editor, reviewer, stranger, null].map((person) =>
+        Promise.all((['reviewer', 'editor', 'owner'] as const).map((least) => may(person, least)))
+      )
+    );
     expect(table).toEqual([
       ['yes', 'yes', 'yes'],
       ['yes', 'yes', 'not-allowed'],

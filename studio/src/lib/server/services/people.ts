@@ -89,22 +89,40 @@ export async function openSession(person: Person, old: string | undefined): Prom
   return token;
 }
 
+/**
+ * Whose session it is, known for a moment: a browser that saves asks many times a second. A session that is ended here is
+ * forgotten at once, one that is ended elsewhere within that moment.
+ */
+const MOMENT = 1000;
+const MOST_KNOWN = 5000;
+const seen = new Map<string, { readonly person: Person; readonly until: number }>();
+
 /** Whose session it is, if it has not ended. That it was seen is noted once an hour. */
 export async function personOfSession(token: string | undefined): Promise<Person | null> {
   if (!token) return null;
+  const key = tokenHash(token);
+  const known = seen.get(key);
+  if (known && known.until > Date.now()) return known.person;
   const [found] = await rows<Person & { stale: boolean }>(
     `SELECT id, name, email, seen < now() - interval '1 hour' AS stale FROM sessions JOIN people ON id = person_id
      WHERE token_hash = $1 AND expires > now() AND seen > now() - interval '${IDLE}'`,
-    [tokenHash(token)]
+    [key]
   );
-  if (found?.stale) await database().query('UPDATE sessions SET seen = now() WHERE token_hash = $1', { bind: [tokenHash(token)] });
-  return found ? personOf(found) : null;
+  seen.delete(key);
+  if (!found) return null;
+  if (found.stale) await database().query('UPDATE sessions SET seen = now() WHERE token_hash = $1', { bind: [key] });
+  const person = personOf(found);
+  seen.set(key, { person, until: Date.now() + MOMENT });
+  for (const oldest of seen.keys()) if (seen.size > MOST_KNOWN) seen.delete(oldest);
+  return person;
 }
 
 /** Ends a session; streams that are open in it end too. */
 export async function closeSession(token: string | undefined): Promise<void> {
   if (!token) return;
+  seen.delete(tokenHash(token));
   const ended = await rows<{ person: string }>('DELETE FROM sessions WHERE token_hash = $1 RETURNING person_id AS person', [tokenHash(token)]);
+  seen.delete(tokenHash(token));
   for (const { person } of ended) await rows('SELECT pg_notify($1, $2)', [tell.channel, tell.text({ type: 'rights', person })]);
 }
 

@@ -133,7 +133,9 @@ describe('saving', () => {
       { bind: [piece, owner.id, operations] }
     );
     await database().query('UPDATE pieces SET revision = 3 WHERE id = $1', { bind: [piece] });
-    expect(await saveBatches(owner, piece, [batch([{ op: 'set', table: 'layers', id: 'a', path: ['pose', 'y'], value: 4 }])])).toMatchObject([{ revision: 4 }]);
+    expect(await saveBatches(owner, piece, [batch([{ op: 'set', table: 'layers', id: 'a', path: ['pose', 'y'], value: 4 }])])).toMatchObject([
+      { revision: 4 },
+    ]);
     expect((await opened()).piece.layers['a']!.pose).toMatchObject({ x: 50, y: 4 });
   });
 
@@ -146,7 +148,9 @@ describe('saving', () => {
       [mine, twin.id],
       [theirs, other.id],
     ]) {
-      await database().query(`INSERT INTO assets (id, media_type, width, height, bytes) VALUES ($1, 'image/png', 1, 1, 'x') ON CONFLICT DO NOTHING`, { bind: [id] });
+      await database().query(`INSERT INTO assets (id, media_type, width, height, bytes) VALUES ($1, 'image/png', 1, 1, 'x') ON CONFLICT DO NOTHING`, {
+        bind: [id],
+      });
       await database().query('INSERT INTO piece_assets (piece_id, asset_id) VALUES ($1, $2)', { bind: [of, id] });
     }
     const results = await saveBatches(owner, piece, [batch([asset(theirs)]), batch([asset(mine)]), batch([layer('z', frame)])]);
@@ -156,7 +160,12 @@ describe('saving', () => {
 
 test('long logs are packed away, and every old version can still be read', async () => {
   await saveBatches(owner, piece, [batch([layer('a', frame)])]);
-  for (let i = 0; i < 23; i++) await saveBatches(owner, piece, Array.from({ length: 200 }, (_, n) => batch([move('a', (i * 200 + n) % 3000)])));
+  for (let i = 0; i < 23; i++)
+    await saveBatches(
+      owner,
+      piece,
+      Array.from({ length: 200 }, (_, n) => batch([move('a', (i * 200 + n) % 3000)]))
+    );
   const { revision } = await opened();
   expect(revision).toBe(4601);
   await until(async () => (await rows('SELECT 1 FROM snapshots WHERE piece_id = $1 AND revision > 1000 AND revision < 1601', [piece])).length > 0);

@@ -12,16 +12,26 @@ import { applyTo, noteSaved } from './keeping';
 import { roleFault, signedOut } from './rights';
 import { snapshotLater } from './snapshots';
 
-/** What one request wants to have saved. */
+/** What one request wants to have saved, and how far it has come. */
 interface Request {
   readonly person: Person;
   readonly batches: readonly SentBatch[];
+  readonly results: BatchResult[];
   readonly resolve: (results: BatchResult[]) => void;
   readonly reject: (error: unknown) => void;
 }
 
-/** What waits for one piece is saved together; more than this begins another time. */
-const MOST_TOGETHER = { batches: 400, signs: 4_000_000 };
+/** A part of a request that is saved together with parts of others. */
+interface Share {
+  readonly request: Request;
+  readonly batches: SentBatch[];
+}
+
+/**
+ * What waits for one piece is saved together, up to this much: some tens of milliseconds of work, so that nobody waits long
+ * for somebody else who sends a lot.
+ */
+const MOST_TOGETHER = { batches: 400, signs: 150_000 };
 
 const lines = new Map<string, Request[]>();
 
@@ -33,7 +43,7 @@ const lines = new Map<string, Request[]>();
 export function saveBatches(person: Person | null, piece: string, batches: readonly SentBatch[]): Promise<BatchResult[]> {
   if (!person) return Promise.reject(signedOut());
   return new Promise((resolve, reject) => {
-    const request = { person, batches, resolve, reject };
+    const request: Request = { person, batches, results: [], resolve, reject };
     const line = lines.get(piece);
     if (line) line.push(request);
     else {
@@ -46,27 +56,42 @@ export function saveBatches(person: Person | null, piece: string, batches: reado
 async function work(piece: string): Promise<void> {
   const line = lines.get(piece)!;
   while (line.length) {
-    const taken = takeSome(line);
+    const shares = takeSome(line);
     try {
-      await saveTogether(piece, taken);
+      await saveTogether(piece, line, shares);
     } catch (error) {
       // One that is too heavy must not take the others along: each is tried by itself.
-      if (taken.length > 1) for (const request of taken) await saveTogether(piece, [request]).catch(request.reject);
-      else taken[0]!.reject(error);
+      for (const share of shares)
+        await (shares.length > 1 ? saveTogether(piece, line, [share]) : Promise.reject(error)).catch((alone: unknown) =>
+          leave(line, share.request, alone)
+        );
     }
   }
   lines.delete(piece);
 }
 
-function takeSome(line: Request[]): Request[] {
-  let [batches, signs, count] = [0, 0, 0];
-  for (const request of line) {
-    batches += request.batches.length;
-    for (const { operations } of request.batches) signs += operations.length;
-    if (count > 0 && (batches > MOST_TOGETHER.batches || signs > MOST_TOGETHER.signs)) break;
-    count++;
+function leave(line: Request[], request: Request, error: unknown): void {
+  line.splice(line.indexOf(request), 1);
+  request.reject(error);
+}
+
+/** A batch from each request in turn, as much as is saved together; the first one in any case. */
+function takeSome(line: readonly Request[]): Share[] {
+  const shares = line.map((request): Share => ({ request, batches: [] }));
+  let [batches, signs] = [0, 0];
+  for (let round = 0, more = true; more; round++) {
+    more = false;
+    for (const { request, batches: taken } of shares) {
+      const next = request.batches[request.results.length + round];
+      if (!next || taken.length < round) continue;
+      if (batches > 0 && (batches >= MOST_TOGETHER.batches || signs + next.operations.length > MOST_TOGETHER.signs)) continue;
+      taken.push(next);
+      batches++;
+      signs += next.operations.length;
+      more = true;
+    }
   }
-  return line.splice(0, count);
+  return shares.filter((share) => share.batches.length > 0);
 }
 
 interface Standing {
@@ -81,38 +106,44 @@ interface Saved {
   readonly news: readonly FollowedText[];
 }
 
-async function saveTogether(piece: string, requests: readonly Request[]): Promise<void> {
-  const answers = new Map<Request, BatchResult[] | Refusal>();
-  const saved = await database().transaction((transaction) => saveIn(transaction, piece, requests, answers));
+async function saveTogether(piece: string, line: Request[], shares: readonly Share[]): Promise<void> {
+  const answers = new Map<Share, BatchResult[] | Refusal>();
+  const saved = await database().transaction((transaction) => saveIn(transaction, piece, shares, answers));
   if (saved.news.length) {
     noteSaved(piece, saved.revision);
     feeds.deliver(piece, saved.news);
     snapshotLater(piece, saved.revision, saved.news);
     cardLater(piece, saved.revision);
   }
-  for (const request of requests) {
-    const answer = answers.get(request)!;
-    if (answer instanceof Refusal) request.reject(answer);
-    else request.resolve(answer);
+  for (const share of shares) {
+    const [{ request }, answer] = [share, answers.get(share)!];
+    if (answer instanceof Refusal) {
+      leave(line, request, answer);
+      continue;
+    }
+    request.results.push(...answer);
+    if (request.results.length < request.batches.length) continue;
+    line.splice(line.indexOf(request), 1);
+    request.resolve(request.results);
   }
 }
 
 async function saveIn(
   transaction: Transaction,
   piece: string,
-  requests: readonly Request[],
-  answers: Map<Request, BatchResult[] | Refusal>
+  shares: readonly Share[],
+  answers: Map<Share, BatchResult[] | Refusal>
 ): Promise<Saved> {
-  const standing = await standingOf(transaction, piece, requests);
-  const allowed = requests.filter((request) => {
-    const refused = roleFault(standing && !standing.deleted ? standing.roles?.[request.person.id] : undefined, 'editor');
-    if (refused) answers.set(request, refused);
+  const standing = await standingOf(transaction, piece, shares);
+  const allowed = shares.filter((share) => {
+    const refused = roleFault(standing && !standing.deleted ? standing.roles?.[share.request.person.id] : undefined, 'editor');
+    if (refused) answers.set(share, refused);
     return !refused;
   });
   if (!standing || allowed.length === 0) return { revision: standing?.revision ?? 0, news: [] };
   const known = new Map(Object.entries(standing.known ?? {}));
   const isNew = new Set<string>();
-  const fresh = allowed.flatMap(({ person, batches }) =>
+  const fresh = allowed.flatMap(({ request: { person }, batches }) =>
     batches.flatMap((batch) => {
       if (known.has(batch.id) || isNew.has(batch.id)) return [];
       isNew.add(batch.id);
@@ -121,18 +152,18 @@ async function saveIn(
   );
   const { results, news, revision, name } = await applyAll(transaction, piece, standing.revision, fresh);
   if (news.length) await keep(transaction, piece, revision, name, news);
-  for (const request of allowed)
+  for (const share of allowed)
     answers.set(
-      request,
-      request.batches.map(({ id }) => (known.has(id) ? { id, revision: known.get(id)! } : results.get(id)!))
+      share,
+      share.batches.map(({ id }) => (known.has(id) ? { id, revision: known.get(id)! } : results.get(id)!))
     );
   return { revision, news };
 }
 
 /** Locks the piece, and says all there is to know about it and those who ask. */
-async function standingOf(transaction: Transaction, piece: string, requests: readonly Request[]): Promise<Standing | null> {
-  const people = [...new Set(requests.map(({ person }) => person.id))];
-  const ids = requests.flatMap(({ batches }) => batches.map(({ id }) => id));
+async function standingOf(transaction: Transaction, piece: string, shares: readonly Share[]): Promise<Standing | null> {
+  const people = [...new Set(shares.map(({ request }) => request.person.id))];
+  const ids = shares.flatMap(({ batches }) => batches.map(({ id }) => id));
   const [found] = await rows<Standing>(
     `SELECT revision, deleted_at IS NOT NULL AS deleted,
        (SELECT json_object_agg(person_id, role) FROM members WHERE piece_id = pieces.id AND person_id = ANY($2)) AS roles,

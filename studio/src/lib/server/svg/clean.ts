@@ -151,11 +151,28 @@ const unescaped = (text: string): string => {
 const isPlain = (key: string): boolean => /^(xml:(space|lang)|[a-z][a-zA-Z0-9-]*)$/.test(key) && !/^(on|xmlns)/i.test(key) && !/^data-/.test(key);
 
 /** How many CSS pixels a length unit has (CSS Values 4, 6.2); shares and font sizes as browsers begin. */
-const UNITS: Readonly<Record<string, number>> = { '': 1, px: 1, pt: 4 / 3, pc: 16, in: 96, cm: 96 / 2.54, mm: 9.6 / 2.54, q: 2.4 / 2.54, em: 16, rem: 16, ex: 8 };
+const UNITS: Readonly<Record<string, number>> = {
+  '': 1,
+  px: 1,
+  pt: 4 / 3,
+  pc: 16,
+  in: 96,
+  cm: 96 / 2.54,
+  mm: 9.6 / 2.54,
+  q: 2.4 / 2.54,
+  em: 16,
+  rem: 16,
+  ex: 8,
+};
 
 function sizeOf({ attributes }: SvgElement): { width: number; height: number } | null {
-  const view = (attributes.get('viewBox') ?? '').slice(0, 200).trim().split(/[\s,]+/).map(Number);
-  const [viewWidth, viewHeight] = view.length === 4 && view.every(Number.isFinite) && view[2]! > 0 && view[3]! > 0 ? [view[2]!, view[3]!] : [null, null];
+  const view = (attributes.get('viewBox') ?? '')
+    .slice(0, 200)
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
+  const [viewWidth, viewHeight] =
+    view.length === 4 && view.every(Number.isFinite) && view[2]! > 0 && view[3]! > 0 ? [view[2]!, view[3]!] : [null, null];
   const width = lengthOf(attributes.get('width'));
   const height = lengthOf(attributes.get('height'));
   const ratio = viewWidth && viewHeight ? viewWidth / viewHeight : null;

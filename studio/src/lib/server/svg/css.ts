@@ -7,7 +7,20 @@ const MOST_CSS = 200_000;
 /** At-rules that only choose among rules. */
 const KEPT_RULES = new Set(['media', 'supports']);
 /** Functions that name something to fetch, whatever it is called. */
-const FETCHING = new Set(['image-set', '-webkit-image-set', 'image', 'cross-fade', '-webkit-cross-fade', 'src', 'element', '-moz-element', 'paint', 'expression', 'attr', 'var']);
+const FETCHING = new Set([
+  'image-set',
+  '-webkit-image-set',
+  'image',
+  'cross-fade',
+  '-webkit-cross-fade',
+  'src',
+  'element',
+  '-moz-element',
+  'paint',
+  'expression',
+  'attr',
+  'var',
+]);
 
 /** What a style sheet refers to: for each rule its selectors and the ids it names, and how many filters it sets itself. */
 export interface StyledBy {

@@ -90,4 +90,9 @@ export function writeSvg(root: SvgElement): string {
 const NOT_XML = /[\0-\x08\x0b\x0c\x0e-\x1f\ufffe\uffff]/g;
 
 const escaped = (text: string) =>
-  text.replace(NOT_XML, '').replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/[\n\r\t]/g, (sign) => (sign === '\n' ? sign : `&#${sign.charCodeAt(0)};`));
+  text
+    .replace(NOT_XML, '')
+    .replace(/&/g, '&amp;')
+    .replace(/</g, '&lt;')
+    .replace(/>/g, '&gt;')
+    .replace(/[\n\r\t]/g, (sign) => (sign === '\n' ? sign : `&#${sign.charCodeAt(0)};`));

@@ -82,9 +82,17 @@ const isMeant = ({ name, attributes }: SvgElement, { tag, id, classes }: Selecto
   (id === null || id === attributes.get('id')) &&
   classes.every((one) => ` ${attributes.get('class') ?? ''} `.includes(` ${one} `));
 
-function sum(element: SvgElement, inside: readonly SvgElement[], targets: readonly Target[], filters: number, known: ReadonlyMap<SvgElement, Weight>): Weight {
+function sum(
+  element: SvgElement,
+  inside: readonly SvgElement[],
+  targets: readonly Target[],
+  filters: number,
+  known: ReadonlyMap<SvgElement, Weight>
+): Weight {
   const isDrawn = !NEVER_DRAWN.has(element.name);
-  const parts: Weight[] = inside.map((child) => (isDrawn && ONLY_REFERRED.has(child.name) ? { ...NOTHING, depth: known.get(child)!.depth } : known.get(child)!));
+  const parts: Weight[] = inside.map((child) =>
+    isDrawn && ONLY_REFERRED.has(child.name) ? { ...NOTHING, depth: known.get(child)!.depth } : known.get(child)!
+  );
   for (const { property, target } of targets) parts.push(referred(element, property, target, known.get(target)!));
   return {
     elements: parts.reduce((total, part) => total + part.elements, 1),

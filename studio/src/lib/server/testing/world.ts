@@ -34,7 +34,11 @@ export async function newPiece(owner: Person): Promise<{ id: string; frame: stri
   return { id, frame: found!.frame };
 }
 
-export const batch = (operations: readonly (Operation | object)[], id = newId(), name = 'Edit'): SentBatch => ({ id, name, operations: JSON.stringify(operations) });
+export const batch = (operations: readonly (Operation | object)[], id = newId(), name = 'Edit'): SentBatch => ({
+  id,
+  name,
+  operations: JSON.stringify(operations),
+});
 
 export const layer = (id: string, scene: string, more: object = {}): Operation => ({
   op: 'put',

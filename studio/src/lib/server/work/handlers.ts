@@ -87,4 +87,3 @@ const pageParts = ({ runtime, css, fonts }: PartsText): PageParts => ({
   hash: (text) => createHash('sha256').update(text).digest('base64'),
   base64: (bytes) => Buffer.from(bytes).toString('base64'),
 });
-

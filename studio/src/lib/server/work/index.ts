@@ -43,7 +43,11 @@ export const pools = (): Pools =>
 export const timeOf = (name: TaskName): number => TIMES[name];
 
 /** Does a heavy task beside the server's own thread. What takes too long or too much is refused with a sentence. */
-export async function heavy<K extends Exclude<TaskName, 'apply' | 'document'>>(name: K, input: Tasks[K]['in'], what: string): Promise<Tasks[K]['out']> {
+export async function heavy<K extends Exclude<TaskName, 'apply' | 'document'>>(
+  name: K,
+  input: Tasks[K]['in'],
+  what: string
+): Promise<Tasks[K]['out']> {
   try {
     return await pools()[name === 'card' ? 'rest' : 'jobs'].run(name, input, TIMES[name]);
   } catch (error) {

@@ -52,8 +52,7 @@ export class Pool {
   acquire(wanted: Thread | null): Promise<Thread> {
     return new Promise((resolve, reject) => {
       if (this.closed) return reject(new WorkerLost('the server is stopping'));
-      if (this.waiters.length >= this.limits.waiting)
-        return reject(new Refusal('busy', 'The server has too much to do just now. Please try again.'));
+      if (this.waiters.length >= this.limits.waiting) return reject(new Refusal('busy', 'The server has too much to do just now. Please try again.'));
       this.waiters.push({ wanted, since: performance.now(), resolve, reject });
       this.serve();
       if (wanted && this.waiters.length) setTimeout(() => this.serve(), PATIENCE + 1);

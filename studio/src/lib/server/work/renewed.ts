@@ -7,4 +7,3 @@ export const withNewId = (json: PieceJson, id: string, name: string): PieceJson 
   name,
   threads: Object.fromEntries(Object.entries(json.threads).map(([key, thread]) => [key, thread.on === 'piece' ? { ...thread, owner: id } : thread])),
 });
-

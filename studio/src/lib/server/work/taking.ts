@@ -66,4 +66,3 @@ async function takeAll(piece: Piece, assets: AssetBytes): Promise<Map<string, Ta
   }
   return all;
 }
-
