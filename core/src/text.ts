@@ -13,7 +13,10 @@ export const isWellFormed = (text: string): boolean => !UNFIT.test(text);
 export const mendedText = (text: string): string =>
   isWellFormed(text) ? text : text.replace(EVERY_UNFIT, (sign) => (sign === '\0' ? '' : '\ufffd'));
 
-const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' });
+let segmenter: Intl.Segmenter | null = null;
+
+/** Made when the first text is cut: it takes some thirty milliseconds to make. */
+const signs = (text: string) => (segmenter ??= new Intl.Segmenter('en', { granularity: 'grapheme' })).segment(text);
 
 /**
  * A text of at most so many UTF-16 units (as schemas count), never cut inside of what is seen as one sign. One that is
@@ -23,7 +26,7 @@ export function cutText(text: string, most: number, end = ''): string {
   if (text.length <= most) return text;
   let length = 0;
   // A sign is rarely longer than a few units; what lies far beyond the cut need not be looked at.
-  for (const { segment, index } of segmenter.segment(text.slice(0, most + 64))) {
+  for (const { segment, index } of signs(text.slice(0, most + 64))) {
     if (index + segment.length > most - end.length) break;
     length = index + segment.length;
   }

@@ -7,13 +7,15 @@ export interface ShapeLimits {
   readonly depth: number;
   /** Values of every kind, counted together. */
   readonly values: number;
+  /** UTF-16 units of one text; any length if not given. */
+  readonly text?: number;
 }
 
 /** A whole document: twice what the largest piece within its limits needs. */
 export const DOCUMENT_LIMITS: ShapeLimits = { depth: 24, values: 6_000_000 };
 
 /** One edit. */
-export const EDIT_LIMITS: ShapeLimits = { depth: 20, values: 2_000_000 };
+export const EDIT_LIMITS: ShapeLimits = { depth: 20, values: 2_000_000, text: 50_000 };
 
 /**
  * What is wrong with a JSON value whatever it is meant to be: nested too deeply, too many values, and (unless texts are
@@ -33,6 +35,8 @@ export function shapeFault(
   for (;;) {
     if (++count > limits.values) return fault('too-large', where(), `This holds more than ${limits.values} values.`);
     if (typeof value === 'string' && isUnfit(value)) return badText(where());
+    if (typeof value === 'string' && value.length > (limits.text ?? Infinity))
+      return fault('too-large', where(), `This text has ${value.length} signs; at most ${limits.text} can be kept.`);
     if (typeof value === 'object' && value !== null) {
       if (trail.length >= limits.depth) return fault('too-deep', where().slice(0, 12), `This is nested more than ${limits.depth} deep.`);
       trail.push({ keys: Object.keys(value), value: value as Record<string, unknown>, at: 0 });

@@ -24,6 +24,7 @@ class World {
         await this.pause();
         return this.log.length;
       },
+      bytes: async (_piece, revision) => this.log.slice(revision).reduce((sum, { operations }) => sum + operations.length, 0),
       listen: (take) => (this.tell = take),
     });
   }
@@ -121,5 +122,12 @@ describe('news of a piece', () => {
     await settle();
     expect([packed.isBehind(), far.isBehind(), future.isBehind(), good.isBehind()]).toEqual([true, true, true, false]);
     expect(good.heard).toHaveLength(10);
+    const heavy = new World(() => 0.1);
+    heavy.append(1);
+    heavy.log[0] = { ...heavy.log[0]!, operations: 'x'.repeat(2_000_000) };
+    const large = taker();
+    heavy.feeds.join('x', 0, large.one);
+    await settle();
+    expect([large.isBehind(), large.heard.length]).toEqual([true, 0]);
   });
 });

@@ -27,12 +27,14 @@ export interface NewsSource {
   /** What came after a revision, in order; at most `most`, operations null where they are packed away. */
   readonly after: (piece: string, revision: number, most: number) => Promise<(Omit<FollowedText, 'operations'> & { operations: string | null })[]>;
   readonly revision: (piece: string) => Promise<number>;
+  /** Bytes of what came after a revision, about. */
+  readonly bytes: (piece: string, revision: number) => Promise<number>;
   /** Calls back when a piece may have news that another server made; with null, any of them. */
   readonly listen: (take: (piece: string | null) => void) => void;
 }
 
 /** More than this much is not told one by one: the piece as it is now is less. */
-const MOST_BEHIND = 2000;
+const MOST_BEHIND = { revisions: 2000, bytes: 1_000_000 };
 const PORTION = 500;
 /** News is gathered this long, in milliseconds: each handing over costs something for everybody who follows. */
 const GATHER = 25;
@@ -90,13 +92,14 @@ export class Feeds {
       const feed = await this.feedOf(piece);
       if (!joining.live) return;
       if (at === feed.revision) return void feed.takers.add(taker);
-      if (feed.revision - at > MOST_BEHIND || (at > feed.revision && looked)) return taker.behind(piece);
+      if (feed.revision - at > MOST_BEHIND.revisions || (at > feed.revision && looked)) return taker.behind(piece);
       if (at > feed.revision) {
         // Saved by another server, and not heard of here yet.
         await this.look(piece, feed);
         looked = true;
         continue;
       }
+      if (at === from && (await this.source.bytes(piece, at)) > MOST_BEHIND.bytes) return joining.live ? taker.behind(piece) : undefined;
       const missing = (await this.source.after(piece, at, PORTION)).filter(({ revision }) => revision <= feed.revision);
       if (!joining.live) return;
       if (!isWhole(missing)) return taker.behind(piece);
@@ -132,7 +135,7 @@ export class Feeds {
       if (found.length === 0) continue;
       if (isWhole(found)) hand(piece, feed, found);
       else for (const taker of [...feed.takers]) taker.behind(piece);
-      feed.lookAgain ||= found.length === PORTION;
+      feed.lookAgain ||= found.length > 0;
     }
   }
 }
@@ -147,11 +150,23 @@ function hand(piece: string, feed: Feed, news: readonly FollowedText[]): void {
 
 /** The feeds of this server, from its database. */
 export const feeds = new Feeds({
+  // So much at once that it does not fill the memory; what is left is asked for next.
   after: (piece, revision, most) =>
     rows(
-      `SELECT revision, id, person_id AS by, name, operations::text AS operations FROM batches
-       WHERE piece_id = $1 AND revision > $2 ORDER BY revision LIMIT ${Number(most)}`,
+      `SELECT revision, id, person_id AS by, name, operations::text AS operations FROM (
+         SELECT *, sum(pg_column_size(operations)) OVER (ORDER BY revision) AS total FROM batches
+         WHERE piece_id = $1 AND revision > $2 ORDER BY revision LIMIT ${Number(most)}
+       ) AS some WHERE total < 4000000 OR total IS NULL OR revision = $2 + 1 ORDER BY revision`,
       [piece, revision]
+    ),
+  bytes: async (piece, revision) =>
+    Number(
+      (
+        await rows<{ bytes: string | null }>('SELECT sum(pg_column_size(operations)) AS bytes FROM batches WHERE piece_id = $1 AND revision > $2', [
+          piece,
+          revision,
+        ])
+      )[0]?.bytes ?? 0
     ),
   revision: async (piece) => (await rows<{ revision: number }>('SELECT revision FROM pieces WHERE id = $1', [piece]))[0]?.revision ?? 0,
   listen: (take) =>

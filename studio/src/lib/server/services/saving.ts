@@ -31,7 +31,9 @@ interface Share {
  * What waits for one piece is saved together, up to this much: some tens of milliseconds of work, so that nobody waits long
  * for somebody else who sends a lot.
  */
-const MOST_TOGETHER = { batches: 400, signs: 150_000 };
+const MOST_TOGETHER = { batches: 400, signs: 80_000 };
+
+const SMALL = 5000;
 
 const lines = new Map<string, Request[]>();
 
@@ -84,7 +86,9 @@ function takeSome(line: readonly Request[]): Share[] {
     for (const { request, batches: taken } of shares) {
       const next = request.batches[request.results.length + round];
       if (!next || taken.length < round) continue;
-      if (batches > 0 && (batches >= MOST_TOGETHER.batches || signs + next.operations.length > MOST_TOGETHER.signs)) continue;
+      // A small edit never waits for somebody's many large ones.
+      const isSmall = round === 0 && next.operations.length < SMALL;
+      if (batches > 0 && !isSmall && (batches >= MOST_TOGETHER.batches || signs + next.operations.length > MOST_TOGETHER.signs)) continue;
       taken.push(next);
       batches++;
       signs += next.operations.length;

@@ -17,7 +17,6 @@ import {
 import { Refusal } from '../refusal';
 import { Keeper } from './keeper';
 import { withNewId } from './renewed';
-import { parseBatches } from './sent';
 import type { Card, Outcome, PartsText, TaskName, Tasks } from './tasks';
 
 type Handlers = { readonly [K in TaskName]: (input: Tasks[K]['in']) => Tasks[K]['out'] | Promise<Tasks[K]['out']> };
@@ -36,7 +35,7 @@ export const handlers: Handlers = {
     return { document: JSON.stringify(json), assets: Object.keys(json.assets) };
   },
   write: ({ document, kind, assets, parts }) => writers[kind](pieceFrom(document), new Map(assets), parts),
-  batches: ({ body }) => refusable(() => parseBatches(body)),
+  batches: ({ body }) => refusable(async () => (await import('./sent')).parseBatches(body)),
 };
 
 /** Reading files takes libraries that are large; a worker that keeps pieces needs none of them. */

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { cutText, EDIT_LIMITS, FORMAT, jsonTextFault, mendedText, MOST_NAME } from '@zany/core';
+import { cutText, EDIT_LIMITS, FORMAT, jsonTextFault, mendedText, MOST_NAME, shapeFault } from '@zany/core';
 import { Refusal } from '../refusal';
 import type { SentBatch } from './tasks';
 
@@ -31,6 +31,8 @@ export function sentBatches(text: string): SentBatch[] {
   if (error) throw new Refusal('bad-request', error.details[0]!.message, error.details[0]!.path);
   const { format = FORMAT, batches } = value!;
   if (format !== FORMAT) throw new Refusal('other-format', `These edits are in ${format}; this server takes ${FORMAT}. Load the page again.`);
+  const unfit = shapeFault(batches, { ...EDIT_LIMITS, depth: EDIT_LIMITS.depth + 6 }, ['batches'], 'pass');
+  if (unfit) throw new Refusal('too-large', unfit.sentence, unfit.path);
   return batches.map(({ id, name, operations }) => ({ id, name: cutText(mendedText(name), MOST_NAME), operations: JSON.stringify(operations) }));
 }
 
