@@ -24,6 +24,12 @@ export class Studio {
     return id;
   }
 
+  /** The same in a page that has been nowhere yet. */
+  async newPieceBeside(origin: string, name: string): Promise<string> {
+    await this.page.goto(origin);
+    return this.newPiece(name);
+  }
+
   /** Puts a whole piece in as a package, as the given of a test, and opens it. */
   given(spec: ComposeSpec): Promise<string> {
     return this.givenPiece(compose(spec));

@@ -492,10 +492,11 @@ export class EditorSession {
 
   private async tellRefused(refused: readonly Refused[]): Promise<void> {
     this.change(this.sync.refused(refused.map(({ batch }) => batch.id)));
-    const names = refused.slice(0, 3).map(({ batch }) => `“${batch.name}”`);
-    const more = refused.length > names.length ? [`${refused.length - names.length} more`] : [];
+    const names = [...new Set(refused.map(({ batch }) => `“${batch.name}”`))];
+    const some = names.length > 3 ? [...names.slice(0, 2), `${names.length - 2} others`] : names;
+    const one = refused.length === 1;
     this.notify(
-      `${listWords([...names, ...more])} could not be saved: ${refused[0]!.why.sentence} It is set aside, and all else is saved.`,
+      `${one ? some[0]! : `${refused.length} changes (${listWords(some)})`} could not be saved: ${refused[0]!.why.sentence} ${one ? 'It is' : 'They are'} set aside, and all else is saved.`,
       undefined,
       20_000
     );

@@ -31,8 +31,8 @@
   );
 </script>
 
-<header class="grid h-[46px] shrink-0 grid-cols-[1fr_auto_1fr] items-center gap-4 border-b border-[var(--line)] bg-[var(--sheet)] px-3.5">
-  <div class="flex min-w-0 items-center gap-3">
+<header class="flex h-[46px] shrink-0 items-center gap-4 border-b border-[var(--line)] bg-[var(--sheet)] px-3.5">
+  <div class="flex min-w-[110px] flex-[1_1_0] items-center gap-3">
     <a href="/" aria-label="To the Workroom" title="To the Workroom"><Logo /></a>
     {#if renaming}
       <RenameField
@@ -43,12 +43,16 @@
         onclose={() => (renaming = false)}
       />
     {:else}
-      <h1 class="truncate text-[15px]">
-        <button ondblclick={() => session.canEdit && (renaming = true)} title="Double-click to rename">{session.piece.head.name}</button>
+      <h1 class="min-w-0 text-[15px]">
+        <button
+          class="block max-w-full truncate"
+          ondblclick={() => session.canEdit && (renaming = true)}
+          title="{session.piece.head.name} · double-click to rename">{session.piece.head.name}</button
+        >
       </h1>
     {/if}
   </div>
-  <nav class="flex gap-1" aria-label="Desks">
+  <nav class="flex shrink-0 gap-1" aria-label="Desks">
     {#each desks as item (item.id)}
       <a
         href="/p/{session.id}/{item.id}"
@@ -62,7 +66,7 @@
       </a>
     {/each}
   </nav>
-  <div class="flex min-w-0 items-center justify-end gap-2.5">
+  <div class="flex flex-[1_0_auto] items-center justify-end gap-2.5 whitespace-nowrap">
     <a
       href="/p/{session.id}/walk"
       class="chip h-[24px] rounded-full !px-2.5 font-semibold {findings.length === 0

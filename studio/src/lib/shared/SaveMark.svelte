@@ -3,6 +3,7 @@
   import { page } from '$app/state';
   import { saveWords } from '$lib/client/save-words';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import type { KeptAside } from '$lib/client/store';
   import Popover from './Popover.svelte';
 
   /** Where edits stand, in a word or two, with the way out where there is one; and the edits that were set aside. */
@@ -12,6 +13,20 @@
   let listing = $state(false);
   let anchor: HTMLElement | null = $state(null);
   const tones = { good: 'text-[var(--teal)]', wait: 'text-[var(--gold-text)]', bad: 'text-[var(--brick-text)]' } as const;
+
+  /** What is alike is one row: the same thing done, refused for the same reason. */
+  const groups = $derived.by(() => {
+    const found = new Map<string, KeptAside[]>();
+    for (const one of session.aside) {
+      const key = `${one.batch.name}|${one.why.sentence}`;
+      found.set(key, [...(found.get(key) ?? []), one]);
+    }
+    return [...found.values()];
+  });
+
+  async function retry(group: readonly KeptAside[]) {
+    for (const one of group) await session.retryAside(one);
+  }
 
   /** Saves the edits that the server does not have as a file. */
   function saveFile() {
@@ -23,7 +38,7 @@
   }
 </script>
 
-<span class="min-w-0 truncate {tones[words.tone]}" role="status" data-save-state={session.saveState} title={words.meaning}>{words.text}</span>
+<span class="whitespace-nowrap {tones[words.tone]}" role="status" data-save-state={session.saveState} title={words.meaning}>{words.text}</span>
 {#if words.action === 'sign in'}
   <a class="chip chip-gold" href="/sign-in?back={encodeURIComponent(page.url.pathname)}">Sign in</a>
 {:else if words.action === 'load again'}
@@ -48,13 +63,14 @@
     <div class="flex flex-col gap-2 p-2">
       <p class="soft">{count(session.aside.length, 'change')} could not be saved. All else is.</p>
       <ul class="scroll flex max-h-[280px] flex-col gap-2">
-        {#each session.aside as one (one.key)}
+        {#each groups as group (group[0]!.key)}
           <li class="border-t border-[var(--line)] pt-2">
-            <strong>{one.batch.name}</strong>
-            <span class="soft block">{one.why.sentence}</span>
+            <strong>{group[0]!.batch.name}</strong>
+            {#if group.length > 1}<span class="soft">{group.length} times</span>{/if}
+            <span class="soft block">{group[0]!.why.sentence}</span>
             <span class="mt-1 flex gap-1">
-              {#if session.canEdit}<button class="chip" onclick={() => session.retryAside(one)}>Try again</button>{/if}
-              <button class="chip" onclick={() => session.dropAside([one.key])}>Forget</button>
+              {#if session.canEdit}<button class="chip" onclick={() => retry(group)}>Try again</button>{/if}
+              <button class="chip" onclick={() => session.dropAside(group.map(({ key }) => key))}>Forget</button>
             </span>
           </li>
         {/each}
