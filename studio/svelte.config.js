@@ -13,6 +13,8 @@ export default {
         'script-src': ['self'],
         'style-src': ['self', 'unsafe-inline'],
         'img-src': ['self', 'data:', 'blob:'],
+        // Films that are brought in are measured before they are sent.
+        'media-src': ['self', 'blob:'],
         'font-src': ['self', 'data:'],
         'connect-src': ['self'],
         'worker-src': ['self'],

@@ -111,8 +111,9 @@ export {
 export { Table } from './table.ts';
 export { DIRECTIONS, type Direction } from './transitions/directions.ts';
 export { transitionKinds, transitionWords } from './transitions/kinds.ts';
-export { audit, routeEnd, type Audit } from './walk/audit.ts';
-export { explore, routeTo, startOf, type Exploration, type ExploreOptions } from './walk/explore.ts';
+export { changesBetween } from './run/changes.ts';
+export { audit, judge, routeEnd, type Audit } from './walk/audit.ts';
+export { explore, exploring, routeTo, startOf, type Exploration, type ExploreOptions, type Exploring } from './walk/explore.ts';
 export { framesShowing } from './walk/per-scene.ts';
 export { severityWords, type Finding, type Place, type Rule, type Severity } from './walk/finding.ts';
 export { findTraps, type Trap } from './walk/traps.ts';

@@ -114,6 +114,6 @@ function posed(run: RunState, scene: string, { over = [], pressed = false, focus
   const states = state ? { ...root.states, '': state } : root.states;
   const heads =
     frame === undefined || !root.heads[''] ? root.heads : { ...root.heads, '': { ...root.heads['']!, at: frame, since: run.clock, playing: false } };
-  const press = pressed && over.length ? { node: over[0]!, from: { x: 0, y: 0 }, at: 0, drag: null, spent: false } : null;
+  const press = pressed && over.length ? { node: over[0]!, scene, from: { x: 0, y: 0 }, at: 0, drag: null, spent: false } : null;
   return { ...run, over, pressed: press, focus, roots: { ...run.roots, [scene]: { ...root, flags, states, heads } } };
 }

@@ -73,6 +73,44 @@ describe('pointer cues', () => {
   });
 });
 
+describe('presses whose answer takes away what was pressed', () => {
+  const frames = (lines: string[]): ComposeSpec => ({ frames: { home: { layers: { box: { at: [0, 0, 300, 100], lines } } }, pay: {} } });
+  const laid: ComposeSpec = {
+    frames: {
+      home: { layers: { box: { at: [0, 0, 100, 100], lines: ['click → lay over card at center; send laid'] } } },
+      card: { layers: { away: { at: [0, 0, 390, 800], lines: ['click → lift', 'double click → send twice'] } } },
+    },
+  };
+  const tap = [press(5, 5), release(5, 5)];
+  test.each<[string, ComposeSpec, RunEvent[], string]>([
+    [
+      'a double click whose click leads on',
+      frames(['click → go to pay', 'double click → send twice']),
+      [{ type: 'double-click', layer: box }],
+      'pay',
+    ],
+    ['the same by a real pointer', frames(['click → go to pay', 'double click → send twice']), [...tap, ...tap], 'pay'],
+    ['letting go that leads on', frames(['release → go to pay', 'click → send late']), tap, 'pay'],
+    ['letting go after a swipe that leads on', frames(['release → go to pay', 'swipe left → send late']), [press(250, 5), release(5, 5)], 'pay'],
+    ['a double click that lifts what is laid over', laid, [...tap, wait(900), { type: 'double-click', layer: id('card', 'away') }], 'home'],
+  ])('%s', (_, spec, events, frame) => {
+    const { run, sent } = play(spec, events);
+    expect(run.frame).toBe(frame);
+    expect(run.overlays).toEqual([]);
+    expect(sent.filter((signal) => signal !== 'laid')).toEqual([]);
+  });
+
+  test('a long press of a frame, and of a part by its placement', () => {
+    const held = [press(5, 5), wait(600), release(5, 5)];
+    expect(play({ frames: { home: { lines: ['long press 500 ms → send it', 'click → send click'] } } }, held).sent).toEqual(['it']);
+    const part: ComposeSpec = {
+      parts: { Card: { layers: { dot: { at: [0, 0, 80, 80], lines: ['hover → send over'] } }, lines: ['long press 500 ms → send it'] } },
+      frames: { home: { layers: { one: { part: 'Card', at: [0, 0, 80, 80] } } } },
+    };
+    expect(play(part, held).sent.filter((signal) => signal !== 'over')).toEqual(['it']);
+  });
+});
+
 describe('dragging', () => {
   const drag: ComposeSpec = {
     frames: {

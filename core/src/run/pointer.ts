@@ -117,7 +117,11 @@ export function fireOutward(runner: Runner, node: Node | null, scene: string | n
   return true;
 }
 
-const isOff = (runner: Runner, node: Node) => !enabledWithin(runner.root(runner.sceneOfNode(node.key)!)!, node);
+/** Disabled, or no longer on the screen: what was pressed may have left it by an answer to the press itself. */
+function isOff(runner: Runner, node: Node): boolean {
+  const root = runner.root(runner.sceneOfNode(node.key)!);
+  return !root || !enabledWithin(root, node);
+}
 
 export function movePointer(runner: Runner, point: Point): void {
   const { pressed } = runner.run;
@@ -165,7 +169,10 @@ export function pressPointer(runner: Runner, point: Point): void {
   const node = shown?.node ?? null;
   const dragged = outwardNodes(node).find((one) => one.layer.drag !== undefined && !isOff(runner, one));
   const drag = dragged && { node: dragged.key, ...placeNow(runner, dragged), moving: false };
-  runner.run = { ...runner.run, pressed: { node: node?.key ?? '', from: point, at: runner.run.clock, drag: drag ?? null, spent: false } };
+  runner.run = {
+    ...runner.run,
+    pressed: { node: node?.key ?? '', scene: surface.scene, from: point, at: runner.run.clock, drag: drag ?? null, spent: false },
+  };
   if (node && isOff(runner, node)) return;
   fireOutward(runner, node, surface.scene, 'press');
 }
@@ -184,6 +191,8 @@ export function releasePointer(runner: Runner, point: Point): void {
   if (pressed.drag?.moving) return dropDragged(runner, pressed, point);
   const from = pressed.node === '' ? null : (runner.find(pressed.node)?.node ?? null);
   if (!from || !isOff(runner, from)) fireOutward(runner, from, surface.scene, 'release');
+  // Letting go has led elsewhere: what was pressed is not there any more to be clicked or swiped.
+  if (!runner.liveRoots().includes(surface.scene)) return;
   if (swiped(runner, pressed, point, from, surface.scene)) return;
   if (pressed.spent) return;
   if ((shown?.node.key ?? '') !== pressed.node) {
@@ -224,28 +233,29 @@ export function click(runner: Runner, node: Node | null, scene: string, point: P
   const { frame } = runner.run;
   const taken = fireOutward(runner, node, scene, 'click');
   if (runner.run.frame === frame) runner.run = { ...runner.run, clicked: isSecond ? null : { node: key, at: clock } };
-  const again = isSecond && fireOutward(runner, node, scene, 'double click');
+  const again = isSecond && runner.liveRoots().includes(scene) && fireOutward(runner, node, scene, 'double click');
   if (!taken && !again) whyNoClick(runner, node, scene, point);
 }
 
-/** The layers a long press would be told to, and when. */
-export function longPressDue(runner: { readonly run: Runner['run'] }, find: (key: string) => Node | null): { at: number; node: Node } | null {
+/** What a press that is held comes to, and when: a long press, where somebody from the layer outward waits for one. */
+export function longPressDue(runner: Runner): { readonly at: number; readonly node: Node | null; readonly scene: string } | null {
   const { pressed, pointer } = runner.run;
-  if (!pressed || pressed.spent || pressed.drag?.moving || pressed.node === '') return null;
+  if (!pressed || pressed.spent || pressed.drag?.moving || !runner.liveRoots().includes(pressed.scene)) return null;
   if (pointer && Math.hypot(pointer.x - pressed.from.x, pointer.y - pressed.from.y) > LONG_PRESS_REACH) return null;
-  const node = outwardNodes(find(pressed.node)).find((one) => one.item.threads.some((thread) => thread.enabled && thread.cue.type === 'long press'));
-  if (!node) return null;
-  const ms = Math.min(...node.item.threads.flatMap((thread) => (thread.enabled && thread.cue.type === 'long press' ? [thread.cue.ms] : [])));
-  return { at: pressed.at + ms, node };
+  const node = pressed.node === '' ? null : (runner.find(pressed.node)?.node ?? null);
+  const calls = takers(runner, node, pressed.scene, 'long press');
+  if (calls.length === 0) return null;
+  const ms = Math.min(...calls.map(({ thread }) => (thread.cue as Extract<Cue, { type: 'long press' }>).ms));
+  return { at: pressed.at + ms, node, scene: pressed.scene };
 }
 
 /** Long presses of a layer whose time has come; those that want a longer one are passed over. */
-export function longPress(runner: Runner, node: Node): void {
+export function longPress(runner: Runner, node: Node | null, scene: string): void {
   const { pressed } = runner.run;
   if (pressed) runner.run = { ...runner.run, pressed: { ...pressed, spent: true } };
-  if (isOff(runner, node)) return runner.why(whyDisabled(runner, node));
-  runner.at(node.key);
-  fireOutward(runner, node, null, 'long press');
+  if (node && isOff(runner, node)) return runner.why(whyDisabled(runner, node));
+  runner.at(node?.key ?? null);
+  fireOutward(runner, node, scene, 'long press');
 }
 
 // ── dragging ─────────────────────────────────────────────────────────────────
@@ -350,6 +360,7 @@ export function dragLayer(runner: Runner, node: Node, from: Point, dx: number, d
   }
   const pressed: Pressed = {
     node: node.key,
+    scene: runner.sceneOfNode(node.key)!,
     from,
     at: runner.run.clock,
     drag: { node: dragged.key, ...placeNow(runner, dragged), moving: false },

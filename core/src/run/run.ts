@@ -99,12 +99,11 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
     case 'double-click':
       return onLayer(runner, event.layer, (node, point) => {
         click(runner, node, runner.sceneOfNode(node.key)!, point);
-        if (runner.run.clicked) click(runner, node, runner.sceneOfNode(node.key)!, point);
+        if (runner.run.clicked && runner.find(node.key)?.isOn) click(runner, node, runner.sceneOfNode(node.key)!, point);
       });
     case 'long-press':
       return onLayer(runner, event.layer, (node) => {
-        const taker = outwardNodes(node).find((one) => one.item.threads.some((thread) => thread.cue.type === 'long press'));
-        longPress(runner, taker ?? node);
+        longPress(runner, node, runner.sceneOfNode(node.key)!);
       });
     case 'hover':
       return onLayer(runner, event.layer, (_node, point) => movePointer(runner, point));
@@ -306,7 +305,7 @@ type Deadline =
   | { readonly kind: 'timer'; readonly at: number; readonly scene: string; readonly timer: Timer }
   | { readonly kind: 'steps'; readonly at: number; readonly activity: Activity }
   | { readonly kind: 'head'; readonly at: number; readonly scene: string; readonly instance: string }
-  | { readonly kind: 'long press'; readonly at: number; readonly node: Node };
+  | { readonly kind: 'long press'; readonly at: number; readonly node: Node | null; readonly scene: string };
 
 /** What happens next by itself: timers first where times are equal, in the order of the document, then steps, then playheads. */
 function nextOf(runner: Runner): Deadline | null {
@@ -322,8 +321,8 @@ function nextOf(runner: Runner): Deadline | null {
       const stop = nextStop(runner.program, head, instance.scene.scene.timeline!);
       if (stop) take({ kind: 'head', at: stop.due, scene, instance: instance.key });
     }
-  const held = longPressDue(runner, (key) => runner.find(key)?.node ?? null);
-  if (held) take({ kind: 'long press', at: held.at, node: held.node });
+  const held = longPressDue(runner);
+  if (held) take({ kind: 'long press', ...held });
   return best;
 }
 
@@ -366,7 +365,7 @@ function wait(runner: Runner, ms: number): Advanced {
 
 function meet(runner: Runner, due: Deadline): void {
   if (due.kind === 'steps') return runner.resume(due.activity);
-  if (due.kind === 'long press') return longPress(runner, due.node);
+  if (due.kind === 'long press') return longPress(runner, due.node, due.scene);
   if (due.kind === 'head') {
     const instance = runner.expansion(due.scene).instances.get(due.instance)!;
     const head = runner.root(due.scene)!.heads[due.instance]!;

@@ -79,6 +79,8 @@ export interface Overlay {
 export interface Pressed {
   /** '' is the frame beside all layers. */
   readonly node: string;
+  /** The scene on the screen that was pressed. */
+  readonly scene: string;
   readonly from: Point;
   readonly at: number;
   /** The layer that is dragged, with its place when the drag began; null while nothing is. */

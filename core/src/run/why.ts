@@ -29,7 +29,8 @@ export function explainBranches(program: Program, run: RunState, { thread, insta
 
 /** Why a disabled layer takes nothing. */
 export function whyDisabled(runner: Runner, node: Node): WhyNot {
-  const root = runner.root(runner.sceneOfNode(node.key)!)!;
+  const root = runner.root(runner.sceneOfNode(node.key)!);
+  if (!root) return { code: 'not-here', sentence: `${node.layer.name} is not on the screen any more.`, layer: node.key };
   const off = outwardNodes(node).find((one) => !isEnabled(root, one)) ?? node;
   const binding = off.layer.bindings?.enabled;
   const about = { layer: off.key };

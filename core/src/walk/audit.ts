@@ -13,8 +13,10 @@ export interface Audit {
 }
 
 /** Walks the whole piece: explores it, runs every rule, and gives findings a route to their frame where there is one. */
-export function audit(program: Program, options: ExploreOptions = {}): Audit {
-  const exploration = explore(program, options);
+export const audit = (program: Program, options: ExploreOptions = {}): Audit => judge(program, explore(program, options));
+
+/** Runs every rule over a piece that has been explored, as far as it has been. */
+export function judge(program: Program, exploration: Exploration): Audit {
   const context = contextOf(program, exploration, exploration.cut === null || !exploration.isPlain ? findTraps(program, exploration) : []);
   const findings = rules.flatMap((rule) => rule.check(context)).map((found) => withRoute(program, found, exploration));
   return { findings: findings.sort((a, b) => rank[a.severity] - rank[b.severity]), exploration };

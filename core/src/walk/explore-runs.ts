@@ -9,22 +9,25 @@ import { centerOf } from '../program/geometry.ts';
 import { framesPerSecond } from '../run/playhead.ts';
 import { advance, begin, nextDeadline } from '../run/run.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
-import type { Edge, Exploration, ExploreOptions, State } from './explore.ts';
+import type { Edge, Exploration, Exploring, State } from './explore.ts';
 
 /**
  * Exploring a piece by running it: every state that is met was really run to, so every route holds. Two runs are one state when
  * nothing that can still matter differs: the pointer and the clock are left out, pending times count from now.
  */
 
-const MOST_STATES = 3000;
+/** States that a piece is explored to by running it: each costs about as much as an event in a run. */
+export const RUN_STATES = 3000;
 /** The back stack is told apart this deep. */
 const BACK_DEPTH = 4;
 
-export function exploreRuns(program: Program, options: ExploreOptions): Exploration {
-  return new RunExplorer(program, options).run();
-}
+/** Why exploring is not at its end. */
+export const stoppedAt = (states: number, most: number): string => (states > most ? `stopped at ${most} states` : 'stopped before the end');
 
-class RunExplorer {
+export const exploringRuns = (program: Program): Exploring => new RunExplorer(program);
+
+class RunExplorer implements Exploring {
+  readonly usual = RUN_STATES;
   private readonly runs: RunState[] = [];
   private readonly states: State[] = [];
   private readonly edges: Edge[][] = [];
@@ -38,38 +41,36 @@ class RunExplorer {
   private cut: string | null = null;
   private moves = 0;
 
-  constructor(
-    private readonly program: Program,
-    private readonly options: ExploreOptions
-  ) {
+  /** The first state that is not followed yet. */
+  private next = 0;
+  private most = 0;
+
+  constructor(private readonly program: Program) {
     const threads = [...program.piece.threads.values()];
     this.usesBack = threads.some((thread) =>
       thread.branches.some((branch) => branch.steps.some((step) => step.do === 'go' && step.target.to === 'back'))
     );
     this.values = tellingValues(program, threads);
-  }
-
-  run(): Exploration {
-    const most = Math.min(this.options.maxStates ?? MOST_STATES, 1_000_000);
-    for (const frame of startFrames(this.program)) {
-      const begun = begin(this.program, frame);
+    for (const frame of startFrames(program)) {
+      const begun = begin(program, frame);
       if (begun) this.meet(begun.run, -1, null);
     }
-    let followed = 0;
-    for (; followed < this.runs.length; followed++) {
-      if (this.runs.length > most) {
-        this.cut = `stopped at ${most} states`;
-        break;
-      }
-      if (followed % 16 === 15 && this.options.shouldStop?.(this.runs.length)) {
-        this.cut = 'stopped before the end';
-        break;
-      }
-      this.follow(followed);
+  }
+
+  on(maxStates: number, shouldPause?: (states: number) => boolean): boolean {
+    this.most = maxStates;
+    for (; this.next < this.runs.length; this.next++) {
+      if (this.runs.length > maxStates || (shouldPause && this.next % 4 === 3 && shouldPause(this.runs.length))) return false;
+      this.follow(this.next);
     }
-    const unfollowed = new Set([...this.states.keys()].filter((at) => at >= followed));
-    const { cut, states, moves, edges, callers, reached, leavesFrom, fired } = this;
-    return { cut, states, moves, edges, callers, reached, backFrom: new Set(), leavesFrom, fired, unfollowed, isPlain: false };
+    return true;
+  }
+
+  result(): Exploration {
+    const { states, moves, edges, callers, reached, leavesFrom, fired, next } = this;
+    const unfollowed = new Set(Array.from({ length: states.length - next }, (_, i) => next + i));
+    const stopped = unfollowed.size === 0 ? null : stoppedAt(states.length, this.most);
+    return { cut: stopped ?? this.cut, states, moves, edges, callers, reached, backFrom: new Set(), leavesFrom, fired, unfollowed, isPlain: false };
   }
 
   private follow(at: number): void {

@@ -1,6 +1,6 @@
 import { startFrames, type Program, type SceneProgram } from '../program/program.ts';
 import type { RunEvent } from '../run/state.ts';
-import { exploreRuns } from './explore-runs.ts';
+import { exploringRuns, stoppedAt } from './explore-runs.ts';
 import { BACK, isPlain, movesIn, outcomeOf, timerMove, type Move } from './moves.ts';
 
 /**
@@ -49,17 +49,35 @@ export interface Exploration {
 }
 
 export interface ExploreOptions {
-  /** Stops after this many states; 1,000,000 if not given. */
+  /** Stops after this many states; `PLAIN_STATES` or `RUN_STATES` if not given. */
   readonly maxStates?: number;
   /** Asked now and then, with the number of states so far; true stops. */
   readonly shouldStop?: (states: number) => boolean;
 }
 
+/** Exploring that can be stopped, looked at, and gone on with. */
+export interface Exploring {
+  /** States that this piece is explored to where nobody says how far: by number, so that the answer is the same on every machine. */
+  readonly usual: number;
+  /** Goes on up to so many states, or until it is asked to pause; true when nothing is left to follow. */
+  readonly on: (maxStates: number, shouldPause?: (states: number) => boolean) => boolean;
+  /** What is known so far. Where something is left, `cut` says so. */
+  readonly result: () => Exploration;
+}
+
+/** States that a piece of plain frames is explored to. */
+export const PLAIN_STATES = 1_000_000;
+
 const known = new WeakMap<SceneProgram, { threads: Program['threads']; moves: Move[] }>();
 
-/** Breadth first, so that parents give shortest routes. */
+/** Begins to explore. Breadth first, so that parents give shortest routes. */
+export const exploring = (program: Program): Exploring => (isPlain(program) ? new Explorer(program) : exploringRuns(program));
+
+/** Explores as far as is usual, or as far as one likes. */
 export function explore(program: Program, options: ExploreOptions = {}): Exploration {
-  return isPlain(program) ? new Explorer(program, options).run() : exploreRuns(program, options);
+  const begun = exploring(program);
+  begun.on(options.maxStates ?? begun.usual, options.shouldStop);
+  return begun.result();
 }
 
 /** The events that lead from a start to a state, in order. */
@@ -76,7 +94,7 @@ export function startOf(exploration: Pick<Exploration, 'states'>, state: number)
   return at.frame;
 }
 
-class Explorer {
+class Explorer implements Exploring {
   private readonly states: State[] = [];
   private readonly edges: Edge[][] = [];
   private readonly numbers = new Map<string, number>();
@@ -86,36 +104,32 @@ class Explorer {
   private readonly leavesFrom = new Set<string>();
   private readonly fired = new Set<string>();
   private readonly starts: ReadonlySet<string>;
+  readonly usual = PLAIN_STATES;
   private moves = 0;
   private cut: string | null = null;
+  /** The first state that is not followed yet. */
+  private next = 0;
+  private most = 0;
 
-  constructor(
-    private readonly program: Program,
-    private readonly options: ExploreOptions
-  ) {
+  constructor(private readonly program: Program) {
     this.starts = new Set(startFrames(program));
+    for (const frame of this.starts) if (program.scenes.has(frame)) this.meet(frame, 0, -1, null);
   }
 
-  run(): Exploration {
-    const { maxStates = 1_000_000, shouldStop } = this.options;
-    for (const frame of this.starts) if (this.program.scenes.has(frame)) this.meet(frame, 0, -1, null);
-    let followed = 0;
-    for (let at = 0; at < this.states.length; at++) {
-      followed = at;
-      if (this.states.length > maxStates) {
-        this.cut = `Stopped at ${maxStates} states.`;
-        break;
-      }
-      if (shouldStop && at % 1024 === 1023 && shouldStop(at)) {
-        this.cut = 'Stopped by hand.';
-        break;
-      }
-      this.expand(at);
-      followed = at + 1;
+  on(maxStates: number, shouldPause?: (states: number) => boolean): boolean {
+    this.most = maxStates;
+    for (; this.next < this.states.length; this.next++) {
+      if (this.states.length > maxStates || (shouldPause && this.next % 1024 === 1023 && shouldPause(this.next))) return false;
+      this.expand(this.next);
     }
-    const { cut, states, moves, edges, callers, reached, backFrom, leavesFrom, fired } = this;
-    const unfollowed = new Set([...states.keys()].filter((at) => at >= followed));
-    return { cut, states, moves, edges, callers, reached, backFrom, leavesFrom, fired, unfollowed, isPlain: true };
+    return true;
+  }
+
+  result(): Exploration {
+    const { states, moves, edges, callers, reached, backFrom, leavesFrom, fired, next } = this;
+    const unfollowed = new Set(Array.from({ length: states.length - next }, (_, i) => next + i));
+    const stopped = unfollowed.size === 0 ? null : stoppedAt(states.length, this.most);
+    return { cut: this.cut ?? stopped, states, moves, edges, callers, reached, backFrom, leavesFrom, fired, unfollowed, isPlain: true };
   }
 
   private expand(at: number): void {

@@ -154,8 +154,7 @@
 
   /** The cue sheet lights what fired, then goes along to the frame that is shown. */
   function report(reports: readonly Report[], run: RunState) {
-    session.run = run;
-    session.addReports(reports);
+    session.addReports(reports, run);
     clearTimeout(following);
     if (run.frame !== session.sceneId) following = setTimeout(() => session.trying && session.openScene(run.frame), 700);
   }

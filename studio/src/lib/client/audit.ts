@@ -2,11 +2,15 @@ import type { Finding, Operation, PieceJson } from '@zany/core';
 
 export type AuditTask =
   | { readonly type: 'piece'; readonly version: number; readonly piece: PieceJson }
-  | { readonly type: 'operations'; readonly version: number; readonly operations: readonly Operation[] };
+  | { readonly type: 'operations'; readonly version: number; readonly operations: readonly Operation[] }
+  /** Goes on exploring by so many states. */
+  | { readonly type: 'on'; readonly version: number; readonly states: number };
 
 export interface AuditAnswer {
   /** Of the last task that the answer takes in. */
   readonly version: number;
+  /** It has come as far as it was to come; else more follows. */
+  readonly isDone: boolean;
   readonly findings: readonly Finding[];
   readonly states: number;
   readonly moves: number;
@@ -32,6 +36,11 @@ export class Auditor {
 
   edit(operations: readonly Operation[]): void {
     this.post({ type: 'operations', version: ++this.version, operations });
+  }
+
+  /** Explores so many more states than it has so far. */
+  on(states: number): void {
+    this.post({ type: 'on', version: this.version, states });
   }
 
   stop(): void {

@@ -1,22 +1,37 @@
 /// <reference lib="webworker" />
-import { apply, audit, compile, pieceFromTrusted, update, type Operation, type PieceJson, type Program } from '@zany/core';
+import { apply, compile, exploring, judge, pieceFromTrusted, update, type Exploring, type Operation, type Program } from '@zany/core';
 import type { AuditAnswer, AuditTask } from './audit';
 
-/** Keeps a piece of its own, fed by operations, and says anew what its loose ends are when it has come to rest. */
+/**
+ * Keeps a piece of its own, fed by operations, and says what its loose ends are when it has come to rest: soon what is found
+ * in a moment, then, still exploring, what is found by the usual number of states, however long that takes on this machine.
+ */
 let program: Program | null = null;
+let explored: Exploring | null = null;
 let version = 0;
+let most = 0;
 let timer: ReturnType<typeof setTimeout> | undefined;
+let spent = 0;
 
 /** Long enough that what is being drawn for the edit has the machine to itself. */
 const PAUSE = 150;
-/** The answer has to be there within a second of an edit, however many states a piece has. */
-const MOST_TIME = 600;
+/** The first answer is there within a second of an edit. */
+const FIRST = 500;
+/** Exploring goes on in pieces of this length, so that the next edit is heard at once. All in milliseconds. */
+const SLICE = 60;
 
 onmessage = ({ data }: MessageEvent<AuditTask>) => {
-  version = data.version;
-  program = data.type === 'piece' ? compile(pieceFromTrusted(data.piece as PieceJson)) : take(data.operations);
   clearTimeout(timer);
-  timer = setTimeout(answer, PAUSE);
+  version = data.version;
+  if (data.type === 'on') {
+    if (!explored) return;
+    most += data.states;
+    timer = setTimeout(goOn, 0);
+    return;
+  }
+  program = data.type === 'piece' ? compile(pieceFromTrusted(data.piece)) : take(data.operations);
+  explored = null;
+  timer = setTimeout(begin, PAUSE);
 };
 
 function take(operations: readonly Operation[]): Program | null {
@@ -25,19 +40,41 @@ function take(operations: readonly Operation[]): Program | null {
   return applied.ok ? update(program, applied.value.piece, applied.value.touched) : program;
 }
 
-function answer(): void {
+function begin(): void {
   if (!program) return;
+  explored = exploring(program);
+  most = explored.usual;
+  spent = 0;
+  const isDone = explore(FIRST);
+  answer(isDone);
+  if (!isDone) timer = setTimeout(goOn, 0);
+}
+
+function goOn(): void {
+  if (explore(SLICE)) answer(true);
+  else timer = setTimeout(goOn, 0);
+}
+
+/** Explores for so long at most; true when it has come to its end, or as far as it was to come. */
+function explore(ms: number): boolean {
   const began = performance.now();
-  const { findings, exploration } = audit(program, { shouldStop: () => performance.now() - began > MOST_TIME });
+  const isWhole = explored!.on(most, () => performance.now() - began > ms);
+  spent += performance.now() - began;
+  return isWhole || explored!.result().states.length > most;
+}
+
+function answer(isDone: boolean): void {
+  const { findings, exploration } = judge(program!, explored!.result());
   const message: AuditAnswer = {
     version,
+    isDone,
     findings,
     states: exploration.states.length,
     moves: exploration.moves,
     cut: exploration.cut,
     fired: [...exploration.fired],
     reached: [...exploration.reached.keys()],
-    ms: performance.now() - began,
+    ms: spent,
   };
   postMessage(message);
 }

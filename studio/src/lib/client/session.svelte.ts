@@ -34,6 +34,7 @@ import { followPiece } from './follow';
 import { newId } from './ids';
 import { Presences } from './presence.svelte';
 import { Rest } from './rest';
+import { entriesOf, withEntries, type Entry } from '$lib/shared/ledger-entries';
 import { afterPaint } from '$lib/shared/paint';
 import { SaveQueue, type Refused, type SaveState } from './saving';
 import { PersonalStore, tidyHistories, type HistoryEntry, type KeptAside } from './store';
@@ -50,6 +51,8 @@ export interface Notice {
 const MOST_HISTORY = 300;
 /** A server that tells nothing is asked again after this many milliseconds. */
 const LOST_RETRY = 8000;
+/** States by which exploring goes on. */
+const FURTHER = 10_000;
 /** How soon `calm` follows. */
 const CALM = { rest: 120, longest: 1000 };
 const NO_FINDINGS: readonly Finding[] = [];
@@ -93,11 +96,14 @@ export class EditorSession {
   undoNames: readonly string[] = $state.raw([]);
   redoNames: readonly string[] = $state.raw([]);
   audit: AuditAnswer | null = $state.raw(null);
+  /** It speaks of the piece as it is now. */
   auditIsCurrent = $state(false);
+  /** It has come as far as it was to come. */
+  auditIsDone = $state(false);
   notices: readonly Notice[] = $state.raw([]);
   trying = $state(false);
   /** Accounts of what happened while trying or walking, the latest first. */
-  ledger: readonly Report[] = $state.raw([]);
+  ledger: readonly Entry[] = $state.raw([]);
   run: RunState | null = $state.raw(null);
   /** Layers lit up because something that leads from them is pointed at elsewhere. */
   lit: readonly string[] = $state.raw([]);
@@ -166,6 +172,7 @@ export class EditorSession {
     this.auditor = new Auditor((answer, isCurrent) => {
       this.audit = answer;
       this.auditIsCurrent = isCurrent;
+      this.auditIsDone = isCurrent && answer.isDone;
     });
   }
 
@@ -298,6 +305,17 @@ export class EditorSession {
 
   get findings(): readonly Finding[] {
     return this.audit?.findings ?? [];
+  }
+
+  /** Whether all there is was walked; null while that is not known. */
+  get isWhole(): boolean | null {
+    return this.audit && this.auditIsDone ? this.audit.cut === null : null;
+  }
+
+  /** Explores a good deal further than it was. */
+  goOnExploring(): void {
+    this.auditIsDone = false;
+    this.auditor.on(FURTHER);
   }
 
   /** The findings at a layer itself, or in its threads. */
@@ -445,9 +463,11 @@ export class EditorSession {
     this.notices = this.notices.filter((notice) => notice.id !== id);
   }
 
-  addReports(reports: readonly Report[]): void {
-    const telling = reports.filter((report) => report.fired.length > 0 || report.whyNot.length > 0);
-    if (telling.length) this.ledger = [...[...telling].reverse(), ...this.ledger].slice(0, 200);
+  /** What came of an event in the running piece, and the run it came to. */
+  addReports(reports: readonly Report[], run: RunState): void {
+    const entries = entriesOf(this.program, this.run, run, reports);
+    if (entries.length) this.ledger = withEntries(this.ledger, entries);
+    this.run = run;
   }
 
   private turn(from: HistoryEntry[], to: HistoryEntry[], which: 'undo' | 'redo', word: string): void {
@@ -488,6 +508,7 @@ export class EditorSession {
     if (operations) this.auditor.edit(operations);
     else this.auditor.load(pieceToJson(piece));
     this.auditIsCurrent = false;
+    this.auditIsDone = false;
   }
 
   private async tellRefused(refused: readonly Refused[]): Promise<void> {

@@ -52,13 +52,20 @@
     <div class="flex flex-col gap-6">
       <h2 class="text-[26px]">Hand over {session.piece.head.name}</h2>
       <p class="text-[15px]">
-        {#if !session.audit}Walking the piece…
+        {#if !session.audit || !session.auditIsDone}Walking the piece…
         {:else if must.length}<a class="chip chip-brick" href="/p/{session.id}/walk">{count(must.length, 'thing')} must be fixed</a> first{look.length
             ? `, and ${look.length} more are worth a look`
             : ''}. You can hand it over as it is all the same.
         {:else if look.length}Nothing must be fixed; <a class="chip chip-gold" href="/p/{session.id}/walk">{count(look.length, 'thing')}</a>
           {look.length === 1 ? 'is' : 'are'} worth a look.
-        {:else}<span class="chip chip-teal">no loose end</span> Every frame was reached, and every one leads on.{/if}
+        {:else if session.isWhole}<span class="chip chip-teal">no loose end</span> Everything was walked: what was looked for was not found.
+        {:else}No loose end was found as far as the piece was walked.{/if}
+        {#if session.isWhole === false}
+          <span class="mt-2 block"
+            ><a class="chip chip-part" href="/p/{session.id}/walk">◐ not all walked</a> Exploring was cut ({session.audit?.cut}), so what lies beyond
+            has not been looked at. In Walk you can let it go on.</span
+          >
+        {/if}
       </p>
       {#each Object.entries(exportKinds) as [kind, info] (kind)}
         <section class="flex items-center gap-5 border-t border-dashed border-[var(--gold)] pt-5" aria-label={info.label}>

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { count } from '@zany/core';
   import type { Other } from '$lib/client/presence.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { desks, type Desk } from './commands';
   import Logo from './Logo.svelte';
+  import { pillWords } from './pill-words';
   import RenameField from './RenameField.svelte';
   import SaveMark from './SaveMark.svelte';
   import ThemeButton from './ThemeButton.svelte';
@@ -17,8 +17,16 @@
   let { session, desk, onfinder, onkeys }: Props = $props();
 
   let renaming = $state(false);
-  const findings = $derived(session.findings);
-  const must = $derived(findings.filter((finding) => finding.severity === 'must').length);
+  const pill = $derived(
+    pillWords(session.audit && { findings: session.findings, cut: session.audit.cut, isCurrent: session.auditIsCurrent && session.auditIsDone })
+  );
+  const pillTones = {
+    walking: '',
+    clean: 'chip-teal',
+    part: 'chip-part',
+    look: 'chip-gold',
+    must: '!border-transparent !bg-[var(--brick-wash)] !text-[var(--brick-text)]',
+  } as const;
   const whereWords = (other: Other) =>
     [desks.find((one) => one.id === other.desk)?.label, session.piece.scenes.get(other.scene ?? '')?.name].filter(Boolean).join(', ');
   const initials = $derived(
@@ -69,16 +77,14 @@
   <div class="flex flex-[1_0_auto] items-center justify-end gap-2.5 whitespace-nowrap">
     <a
       href="/p/{session.id}/walk"
-      class="chip h-[24px] rounded-full !px-2.5 font-semibold {findings.length === 0
-        ? 'chip-teal'
-        : must
-          ? '!border-transparent !bg-[var(--brick-wash)] !text-[var(--brick-text)]'
-          : 'chip-gold'}"
-      data-loose-ends={session.auditIsCurrent ? findings.length : ''}
-      aria-busy={!session.auditIsCurrent}
-      title={must ? `${must} must be fixed` : 'nothing must be fixed'}
+      class="chip h-[24px] rounded-full !px-2.5 font-semibold {pillTones[pill.tone]}"
+      data-loose-ends={session.auditIsCurrent ? session.findings.length : ''}
+      data-walked-whole={session.isWhole}
+      aria-busy={!session.auditIsDone}
+      title={pill.meaning}
     >
-      {#if session.audit}{findings.length === 0 ? 'no loose end' : count(findings.length, 'loose end')}{:else}walking…{/if}
+      {#if pill.tone === 'part'}<span aria-hidden="true">◐</span>{/if}
+      {pill.text}
     </a>
     <span class="flex">
       <button

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { nameOfState, printLine, resolveScreen, scopeFor, valueOfVariable, valueWords, type Report, type Value } from '@zany/core';
+  import { nameOfState, printLine, resolveScreen, scopeFor, valueOfVariable, valueWords, type Value } from '@zany/core';
   import { fieldKey } from './focus';
   import ChipMenu from './ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
@@ -14,35 +14,6 @@
 
   const layerName = (key: string | null) =>
     key === null ? 'the frame' : (session.piece.layers.get(key.split('/').at(-1)!)?.name ?? 'a layer that is gone');
-
-  function headline({ event, layer, cause }: Report): string {
-    if (cause) return cause;
-    switch (event.type) {
-      case 'key':
-        return `pressed ${event.key}`;
-      case 'wait':
-        return 'time had passed';
-      case 'move':
-      case 'hover':
-        return `came onto ${layerName(layer)}`;
-      case 'jump':
-        return `jumped to ${session.piece.scenes.get(event.frame)?.name ?? ''}`;
-      case 'pad':
-        return `pressed pad button ${event.button}`;
-      case 'signal':
-        return `${event.signal} came in`;
-      case 'scroll':
-        return 'scrolled';
-      case 'value':
-        return `put ${valueWords(event.value)} into ${layerName(event.layer)}`;
-      case 'set':
-        return `set ${session.piece.variables.get(event.variable)?.name ?? ''} by hand`;
-      case 'media':
-        return `${layerName(event.layer)} ${event.what}`;
-      default:
-        return `clicked ${layerName(layer)}`;
-    }
-  }
 
   /** Variables and states as they are now. */
   const values = $derived.by(() => {
@@ -119,14 +90,15 @@
   <div class="flex flex-col gap-2.5 border-t border-dashed border-[var(--line)] pt-2" role="log" aria-label="What happened, the latest first">
     {#each session.ledger as report, i (session.ledger.length - i)}
       <div class="flex flex-col gap-1">
-        <p class="soft"><span class="tabular-nums">{clock(report.clock)}</span> {headline(report)}</p>
+        <p class="soft"><span class="tabular-nums">{clock(report.clock)}</span> {report.headline}</p>
+        {#if report.changes.length}<p class="font-semibold text-[var(--teal)]">{report.changes.join(' → ')}</p>{/if}
         {#each report.fired as fired, at (at)}
           <div class="stitch">
             {#each fired.steps as step, s (s)}<p class={step.done ? 'font-semibold' : 'text-[var(--brick-text)]'}>{step.sentence}</p>{/each}
             <p class="soft text-[12px]">{line(fired.thread)}</p>
           </div>
         {/each}
-        {#if report.whyNot.length && report.effects.length === 0}
+        {#if report.whyNot.length && report.effects.length === 0 && report.changes.length === 0}
           <div class="stitch !border-l-[var(--brick)]">
             <p class="font-semibold text-[var(--brick-text)]">Why nothing happened</p>
             {#each report.whyNot as why, w (w)}

@@ -34,15 +34,15 @@
     if (screen) paintThumb(image, { screen, assetUrl, scale: scale * zoom * devicePixelRatio });
   });
 
-  function watch(node: HTMLImageElement) {
+  // An action would make the server write an inline handler, which the page's own policy forbids.
+  $effect(() => {
+    const node = image;
     const end = watchSeen(node, (now) => (seen = now));
-    return {
-      destroy: () => {
-        end();
-        forgetThumb(node);
-      },
+    return () => {
+      end();
+      forgetThumb(node);
     };
-  }
+  });
 </script>
 
 <img
@@ -53,5 +53,4 @@
   style:border-radius="{radius}px"
   alt=""
   draggable="false"
-  use:watch
 />

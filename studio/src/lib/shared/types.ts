@@ -84,3 +84,10 @@ export interface Presence extends Whereabouts {
 export interface ErrorBody {
   readonly error: Fault;
 }
+
+/** A branch of a thread that a person has walked, with what the thread said then. */
+export interface WalkedBranch {
+  readonly thread: string;
+  readonly branch: number;
+  readonly line: string;
+}

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { framesShowing, count, replay, severityWords, start, type Finding, type Severity } from '@zany/core';
+  import { framesShowing, count, replay, severityWords, start, type Finding, type Severity, type Thread } from '@zany/core';
   import type { Player } from '@zany/player';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { useSession } from '$lib/shared/desk.svelte';
@@ -8,7 +8,7 @@
   import RunningPiece from '$lib/shared/RunningPiece.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
   import { onDestroy } from 'svelte';
-  import { Coverage } from './coverage.svelte';
+  import { branchesOf, Coverage } from './coverage.svelte';
 
   const session = useSession();
   const coverage = new Coverage(session.id);
@@ -84,33 +84,33 @@
     void goto(`/p/${session.id}/build`);
   }
 
-  const walkable = $derived(session.audit?.fired ?? []);
-  const walked = $derived(walkable.filter((id) => coverage.has(session.program, id)));
+  /** All threads there are, by their branches: also those that no route makes fire are there to be walked. */
+  const branches = $derived(branchesOf(session.program.piece));
+  const walked = $derived(branches.filter(({ thread, branch }) => coverage.has(session.program, thread, branch)));
+  const unit = $derived(branches.some(({ branch }) => branch > 0) ? 'branch' : 'thread');
+  const isLeft = (thread: Thread) => thread.enabled && thread.branches.some((_, branch) => !coverage.has(session.program, thread.id, branch));
   const nextUp = $derived.by(() => {
     const scene = session.run ? session.program.scenes.get(session.run.frame) : undefined;
-    return (
-      scene?.items
-        .filter((item) => item.shown && item.threads.some((thread) => walkable.includes(thread.id) && !coverage.has(session.program, thread.id)))
-        .map((item) => item.layer) ?? []
-    );
+    return scene?.items.filter((item) => item.shown && item.threads.some(isLeft)).map((item) => item.layer) ?? [];
   });
   const frames = $derived(session.program.frames.map((id) => session.program.scenes.get(id)!));
   const leftOn = (id: string) =>
-    (session.program.scenes.get(id)?.items ?? [])
-      .flatMap((item) => item.threads)
-      .concat(session.program.scenes.get(id)?.threads ?? [])
-      .filter((thread) => walkable.includes(thread.id) && !coverage.has(session.program, thread.id)).length;
+    [...(session.program.scenes.get(id)?.items ?? []).flatMap((item) => item.threads), ...(session.program.scenes.get(id)?.threads ?? [])].filter(
+      isLeft
+    ).length;
 </script>
 
 <main class="grid h-full grid-cols-[minmax(280px,330px)_minmax(0,1fr)_minmax(230px,300px)] grid-rows-[minmax(0,1fr)_auto]">
   <section class="scroll min-h-0 border-r border-[var(--line)] bg-[var(--sheet)]" aria-label="Loose ends">
     <header class="px-3.5 pb-2 pt-2.5">
       <h2 class="text-[18px]">Loose ends <span class="soft font-sans text-[13px] font-normal">{session.findings.length}</span></h2>
-      <p class={session.audit?.cut ? 'text-[var(--gold-text)]' : 'text-[var(--teal)]'} role="status">
-        {#if session.audit}{session.audit.cut
+      <p class={session.isWhole ? 'text-[var(--teal)]' : 'soft'} role="status">
+        {#if session.audit && session.auditIsDone}{session.audit.cut
             ? `Explored in part: ${session.audit.cut}`
-            : `Explored completely: ${count(session.audit.states, 'state')}, ${count(session.audit.moves, 'move')}, ${(session.audit.ms / 1000).toFixed(2)} s`}{:else}Walking…{/if}
+            : `Explored completely: ${count(session.audit.states, 'state')}, ${count(session.audit.moves, 'move')}, ${(session.audit.ms / 1000).toFixed(2)} s`}{:else}Exploring…
+          {session.audit && session.auditIsCurrent ? `${count(session.audit.states, 'state')} so far` : ''}{/if}
       </p>
+      {#if session.isWhole === false}<button class="chip chip-part mt-1" onclick={() => session.goOnExploring()}>◐ Go on exploring</button>{/if}
     </header>
     {#each groups as group (group.severity)}
       <h3 class="border-t border-[var(--line)] bg-[var(--rim)] px-3.5 py-1 text-[12px]">
@@ -159,7 +159,7 @@
       {#if session.audit}<p class="border-t border-[var(--line)] px-3.5 py-4">
           {session.audit.cut
             ? 'No loose end as far as it was explored. What lies beyond has not been looked at.'
-            : 'No loose end: every frame can be reached, and from every one there is a way on and a way home.'}
+            : 'Everything was explored, and nothing that the walk looks for was found.'}
         </p>{/if}
     {/each}
   </section>
@@ -193,9 +193,9 @@
         assetUrl={session.assetUrl}
         bind:player
         onreport={(reports, run) => {
-          session.run = run;
-          session.addReports(reports);
-          coverage.add(session.program, reports);
+          session.addReports(reports, run);
+          // What the machine shows was not walked by anybody.
+          if (showing === '') coverage.add(session.program, reports, run.frame);
         }}
         onpad={session.onPad}
         onlink={(address) => session.notify(`Opened ${address}`)}
@@ -235,15 +235,15 @@
 
   <section class="col-span-3 flex flex-col gap-2 border-t border-[var(--line)] bg-[var(--rim)] px-4 py-2.5" aria-label="Progress">
     <div class="flex items-baseline gap-3">
-      <h2 class="text-[15px]"><span data-walked>{walked.length} of {count(walkable.length, 'thread')}</span> walked</h2>
+      <h2 class="text-[15px]">
+        <span data-walked>{walked.length} of {count(branches.length, unit, unit === 'branch' ? 'branches' : 'threads')}</span> walked
+      </h2>
       {#if nextUp.length}<span class="soft truncate"
           >not walked yet on this frame: {nextUp
             .slice(0, 4)
             .map((layer) => layer.name)
             .join(', ')}{nextUp.length > 4 ? ' …' : ''}</span
-        >{:else if walkable.length && walked.length === walkable.length}<span class="text-[var(--teal)]"
-          >Every thread that can fire has been walked.</span
-        >{/if}
+        >{:else if branches.length && walked.length === branches.length}<span class="text-[var(--teal)]">Every {unit} has been walked.</span>{/if}
       <span class="flex-1"></span>
       <ChipMenu
         name="Walk again"
@@ -259,9 +259,9 @@
       aria-label="Share of threads walked"
       aria-valuenow={walked.length}
       aria-valuemin="0"
-      aria-valuemax={walkable.length}
+      aria-valuemax={branches.length}
     >
-      <div class="h-full bg-[var(--teal)]" style:width="{walkable.length ? (100 * walked.length) / walkable.length : 0}%"></div>
+      <div class="h-full bg-[var(--teal)]" style:width="{branches.length ? (100 * walked.length) / branches.length : 0}%"></div>
     </div>
     <div class="scroll flex gap-2 overflow-x-auto">
       {#each frames as frame, i (frame.scene.id)}
@@ -276,7 +276,7 @@
             <span
               class="absolute bottom-0 right-0 rounded-tl bg-[var(--sheet)] px-1 text-[11px] font-bold {left
                 ? 'text-[var(--gold-text)]'
-                : 'text-[var(--teal)]'}">{left || '✓'}</span
+                : 'text-[var(--teal)]'}">{left || (coverage.visited(frame.scene.id) ? '✓' : '')}</span
             >
           </span>
           <span class="max-w-[72px] truncate text-[11px]">{i + 1} {frame.scene.name}</span>

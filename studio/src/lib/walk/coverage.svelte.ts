@@ -1,47 +1,77 @@
-import { printLine, scopeFor, type Program, type Report } from '@zany/core';
+import { printLine, scopeFor, type Piece, type Program, type Report } from '@zany/core';
+import { ask } from '$lib/client/api';
+import type { WalkedBranch } from '$lib/shared/types';
+
+/** All branches of threads that are switched on. */
+export const branchesOf = (piece: Piece): { thread: string; branch: number }[] =>
+  [...piece.threads.values()].filter(({ enabled }) => enabled).flatMap(({ id, branches }) => branches.map((_, branch) => ({ thread: id, branch })));
+
+const REST = 600;
 
 /**
- * Which threads a person has walked, kept in this browser. A thread counts with what it said when it was walked: one that
- * has been rewritten since has to be walked again, edits elsewhere change nothing.
+ * Which branches a person has walked, kept on the server. A branch counts with what its thread said when it was walked: one
+ * that has been rewritten since has to be walked again, edits elsewhere change nothing.
  */
 export class Coverage {
-  private walked: Readonly<Record<string, string>> = $state.raw({});
-  private readonly key: string;
+  private walked: ReadonlyMap<string, string> = $state.raw(new Map());
+  private frames: ReadonlySet<string> = $state.raw(new Set());
+  private fresh: WalkedBranch[] = [];
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private readonly path: string;
 
   constructor(piece: string) {
-    this.key = `zany-walked/${piece}`;
-    this.walked = read(this.key);
+    this.path = `/api/pieces/${piece}/walked`;
+    void this.load();
   }
 
-  add(program: Program, reports: readonly Report[]): void {
-    const fired = reports.flatMap((report) => report.fired.map(({ thread }) => thread));
-    if (fired.length === 0) return;
-    const lines = Object.fromEntries(fired.flatMap((id) => lineOf(program, id) ?? []));
-    this.walked = { ...this.walked, ...lines };
-    localStorage.setItem(this.key, JSON.stringify(this.walked));
+  private async load(): Promise<void> {
+    const answer = await ask<{ walked: WalkedBranch[] }>('GET', this.path);
+    if (answer.ok)
+      this.walked = new Map([...answer.value.walked.map(({ thread, branch, line }) => [`${thread}/${branch}`, line] as const), ...this.walked]);
   }
 
-  has(program: Program, thread: string): boolean {
-    const now = lineOf(program, thread)?.[0];
-    return now !== undefined && this.walked[thread] === now[1];
+  /** What fired while a person walked, and where he is now. */
+  add(program: Program, reports: readonly Report[], frame: string): void {
+    if (!this.frames.has(frame)) this.frames = new Set(this.frames).add(frame);
+    const made = reports.flatMap(({ fired }) =>
+      fired.flatMap(({ thread, branch }) => {
+        const line = lineOf(program, thread);
+        return line === null || this.walked.get(`${thread}/${branch}`) === line ? [] : [{ thread, branch, line }];
+      })
+    );
+    if (made.length === 0) return;
+    this.walked = new Map([...this.walked, ...made.map(({ thread, branch, line }) => [`${thread}/${branch}`, line] as const)]);
+    this.fresh.push(...made);
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.send(), REST);
+  }
+
+  has(program: Program, thread: string, branch: number): boolean {
+    const line = this.walked.get(`${thread}/${branch}`);
+    return line !== undefined && line === lineOf(program, thread);
+  }
+
+  /** Whether a person has been on a frame since this walk began. */
+  visited(frame: string): boolean {
+    return this.frames.has(frame);
   }
 
   clear(): void {
-    this.walked = {};
-    localStorage.removeItem(this.key);
+    this.walked = new Map();
+    this.frames = new Set();
+    this.fresh = [];
+    void ask('DELETE', this.path);
+  }
+
+  /** Sends what is new; what could not be sent goes along with the next. */
+  private async send(): Promise<void> {
+    const sent = this.fresh.splice(0, 500);
+    const answer = await ask('POST', this.path, { walked: sent });
+    if (!answer.ok) this.fresh.unshift(...sent);
   }
 }
 
-function lineOf(program: Program, id: string): [[string, string]] | null {
+function lineOf(program: Program, id: string): string | null {
   const thread = program.piece.threads.get(id);
-  return thread ? [[id, printLine(thread, scopeFor(program.piece, thread))]] : null;
-}
-
-function read(key: string): Record<string, string> {
-  try {
-    const json = JSON.parse(localStorage.getItem(key) ?? '{}') as Record<string, string>;
-    return typeof json === 'object' && json !== null ? json : {};
-  } catch {
-    return {};
-  }
+  return thread ? printLine(thread, scopeFor(program.piece, thread)).slice(0, 4000) : null;
 }

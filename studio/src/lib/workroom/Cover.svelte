@@ -47,7 +47,7 @@
     {:else if card.looseEnds === 0 && card.complete}
       <span class="chip chip-teal absolute right-2 top-2">no loose end</span>
     {:else if card.frames !== null}
-      <span class="chip chip-gold absolute right-2 top-2" title="There is more than could be walked for this list.">not all walked</span>
+      <span class="chip chip-part absolute right-2 top-2" title="There is more than could be walked for this list.">◐ not all walked</span>
     {/if}
   </a>
   <div class="flex min-h-[26px] items-center gap-1">

@@ -1,7 +1,7 @@
 import { bringInPages, cutText, emptyPiece, naturally, type Operation } from '@zany/core';
 import { ask } from '$lib/client/api';
 import { newId } from '$lib/client/ids';
-import { isPicture, uploadPictures } from '$lib/client/pictures';
+import { isMedia, isPicture, uploadPictures } from '$lib/client/pictures';
 
 interface Listener {
   readonly say: (text: string) => void;
@@ -12,7 +12,9 @@ interface Listener {
 /** Files given to the Workroom: each package becomes a piece, all pictures together become one. */
 export async function takeFiles(files: readonly File[], listener: Listener): Promise<void> {
   const pictures = files.filter((file) => isPicture(file));
-  for (const file of files.filter((other) => !isPicture(other))) {
+  const media = files.filter((file) => isMedia(file));
+  for (const { name } of media) listener.problem(`${name} is a film or a sound. Open the piece it belongs to and drop it on a frame there.`);
+  for (const file of files.filter((other) => !isPicture(other) && !isMedia(other))) {
     listener.say(`Bringing in ${file.name}…`);
     const answer = await ask<{ id: string }>('POST', '/api/packages', file, { 'Content-Type': 'application/octet-stream' });
     if (!answer.ok) listener.problem(`${file.name}: ${answer.error.sentence}`);

@@ -1,0 +1,29 @@
+import Joi from 'joi';
+import { answer, readBody } from '$lib/server/errors';
+import { forgetWalked, noteWalked, walkedBy } from '$lib/server/services/walked';
+import type { WalkedBranch } from '$lib/shared/types';
+import type { RequestHandler } from './$types';
+
+const schema = Joi.object<{ walked: WalkedBranch[] }>({
+  walked: Joi.array()
+    .items(
+      Joi.object({
+        thread: Joi.string()
+          .pattern(/^[0-9A-Za-z_-]{1,64}$/)
+          .required(),
+        branch: Joi.number().integer().min(0).max(50).required(),
+        line: Joi.string().max(4000).allow('').required(),
+      })
+    )
+    .min(1)
+    .max(500)
+    .required(),
+});
+
+/** What the one who asks has walked of a piece. */
+export const GET: RequestHandler = ({ params, locals }) => answer(async () => ({ walked: await walkedBy(locals.person, params.id) }));
+
+export const POST: RequestHandler = ({ params, request, locals }) =>
+  answer(async () => noteWalked(locals.person, params.id, (await readBody(request, schema, 3_000_000)).walked));
+
+export const DELETE: RequestHandler = ({ params, locals }) => answer(() => forgetWalked(locals.person, params.id));
