@@ -24,7 +24,6 @@ import {
   type Report,
   type RunState,
   type SceneProgram,
-  type Touched,
   type Variants,
 } from '@zany/core';
 import type { FollowedBatch, OpenedPiece, Person, Role } from '$lib/shared/types';

@@ -98,9 +98,11 @@
             <p class="soft text-[12px]">{line(fired.thread)}</p>
           </div>
         {/each}
-        {#if report.whyNot.length && report.effects.length === 0 && report.changes.length === 0}
+        {#if report.whyNot.length && (report.effects.length === 0 || report.changes.length > 0)}
           <div class="stitch !border-l-[var(--brick)]">
-            <p class="font-semibold text-[var(--brick-text)]">Why nothing happened</p>
+            <p class="font-semibold text-[var(--brick-text)]">
+              {report.fired.length || report.changes.length ? 'What did not happen' : 'Why nothing happened'}
+            </p>
             {#each report.whyNot as why, w (w)}
               <p>
                 {why.sentence}

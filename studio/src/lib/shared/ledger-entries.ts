@@ -17,11 +17,17 @@ export function entriesOf(program: Program, before: RunState | null, after: RunS
       ...report,
       headline: headlineOf(program.piece, report),
       changes: i === Math.max(0, first) ? changes : [],
-      whyNot: report.whyNot.filter(({ sentence }) => !report.fired.some(({ steps }) => steps.some((step) => step.sentence === sentence))),
+      whyNot: report.whyNot.filter(
+        ({ code, sentence }) =>
+          !report.fired.some(({ steps }) => steps.some((step) => step.sentence === sentence)) && !(changes.length > 0 && NOTHING_THERE.has(code))
+      ),
     }))
     .filter(({ fired, whyNot, changes: changed }) => fired.length > 0 || whyNot.length > 0 || changed.length > 0)
     .reverse();
 }
+
+/** Reasons that nobody took an event: no matter where it changed something by itself, as a tick does. */
+const NOTHING_THERE: ReadonlySet<string> = new Set(['not-wired', 'nothing-there', 'other-cue', 'no-thread']);
 
 const MOST = 200;
 
