@@ -24,13 +24,29 @@
 
   const refresh = () => invalidate('zany:pieces');
 
-  /** What covers show follows a piece by a moment: look again, a few times, while some are behind. */
+  /**
+   * What covers show follows a piece by a moment: asked for again, a few times, while some are behind. Asked for beside the page's own
+   * data, since loading that anew would break off going somewhere else.
+   */
+  let fresh: readonly PieceCard[] | null = $state.raw(null);
+  const pieces = $derived(fresh ?? data.pieces);
   let looks = 0;
   $effect(() => {
-    if (!data.pieces.some((piece) => piece.isBehind) || looks > 8) return void (looks = 0);
-    const timer = setTimeout(() => void refresh(), 700 * 1.5 ** looks++);
+    void data.pieces;
+    fresh = null;
+    looks = 0;
+  });
+  $effect(() => {
+    if (!pieces.some((piece) => piece.isBehind) || looks > 8) return;
+    const timer = setTimeout(() => void look(), 700 * 1.5 ** looks++);
     return () => clearTimeout(timer);
   });
+
+  async function look() {
+    const before = data.pieces;
+    const answer = await ask<{ pieces: PieceCard[] }>('GET', '/api/pieces');
+    if (answer.ok && data.pieces === before) fresh = answer.value.pieces;
+  }
 
   async function attempt<T>(work: Promise<Result<T>>): Promise<T | null> {
     const answer = await work;
@@ -79,7 +95,7 @@
     void bringIn([...(event.dataTransfer?.files ?? [])]);
   }
   /** The piece that a tour goes through: the ticket app, else any with frames. */
-  const tourPiece = $derived(data.pieces.find((piece) => piece.name === 'Ticket app') ?? data.pieces.find((piece) => (piece.frames ?? 0) > 1));
+  const tourPiece = $derived(pieces.find((piece) => piece.name === 'Ticket app') ?? pieces.find((piece) => (piece.frames ?? 0) > 1));
 </script>
 
 <svelte:head><title>Workroom · Zany Thread</title></svelte:head>
@@ -123,7 +139,7 @@
         {#if tourPiece}<a class="chip chip-gold ml-auto" href="/p/{tourPiece.id}/build?tour">New here? Five steps through the Build desk →</a>{/if}
       </div>
       {#if making}<NewPiece onmake={make} onclose={() => (making = false)} />{/if}
-      {#if data.pieces.length === 0}
+      {#if pieces.length === 0}
         <div class="grid place-items-center gap-4 py-24 text-center">
           <p class="max-w-md text-[15px]">
             A piece begins with its pages. Drop the pictures you have, one for each page, and they become frames that you can wire.
@@ -132,7 +148,7 @@
         </div>
       {/if}
       <div class="flex flex-wrap gap-x-7 gap-y-8">
-        {#each data.pieces as card (card.id)}
+        {#each pieces as card (card.id)}
           <Cover {card} onrename={(name) => rename(card, name)} onduplicate={() => duplicate(card)} ondelete={() => remove(card)} />
         {/each}
       </div>
