@@ -11,6 +11,8 @@ const shoot = async ({ page }: Studio, name: string) => {
 
 test('workroom', async ({ studio }) => {
   await expect(studio.page.locator('article')).not.toHaveCount(0);
+  await expect(studio.page.getByText('being looked through…')).toHaveCount(0, { timeout: 40_000 });
+  await studio.page.waitForTimeout(1000);
   await shoot(studio, 'workroom');
 });
 

@@ -114,6 +114,14 @@ test('the whole path: from pictures of pages to a walked piece that runs from a 
     .getByRole('button', { name: 'Grow to 44' })
     .click();
   await expect(page.getByRole('article', { name: /is hard to hit/ })).toHaveCount(0);
+  // What the machine has shown was walked by nobody; what a person does is, also after a reload.
+  await expect(page.locator('[data-walked]')).toHaveText(/^0 of \d threads/);
+  await page.getByRole('button', { name: 'start over' }).click();
+  await studio.running('page 1');
+  await studio.button('Hit area 1').click();
+  await expect(page.locator('[data-walked]')).toHaveText(/^1 of \d threads/);
+  await page.waitForTimeout(1500);
+  await page.reload();
   await expect(page.locator('[data-walked]')).toHaveText(/^1 of \d threads/);
   await page.getByRole('button', { name: 'start over' }).click();
   await studio.running('page 1');

@@ -65,9 +65,10 @@
         if (event.type !== 'wait') player.send(event);
       }
       if (frame && !frames.includes(player.state?.frame ?? '')) player.restart(frame);
-      showing = '';
     }
+    // What the last event sets off comes a moment later, and is the machine's doing too.
     await pause(60);
+    if (showing === finding.id) showing = '';
     const element = finding.place.layer ? player.elementOf(finding.place.layer) : null;
     element?.animate(
       [

@@ -37,9 +37,13 @@
     class="linen-ground relative grid h-[232px] place-items-center overflow-hidden rounded-xl border border-[var(--line)] transition-shadow hover:shadow-lg"
     aria-label="Open {card.name}"
   >
-    <span class="block rounded-md shadow-md"
-      ><Thumb {scene} {program} assetUrl={(asset) => `/api/pieces/${card.id}/assets/${asset}`} width={200} height={204} radius={6} /></span
-    >
+    {#if scene}
+      <span class="block rounded-md shadow-md"
+        ><Thumb {scene} {program} assetUrl={(asset) => `/api/pieces/${card.id}/assets/${asset}`} width={200} height={204} radius={6} /></span
+      >
+    {:else}
+      <span class="soft px-8 text-center">{card.problem ? 'no picture of it' : card.frames === null ? 'being looked through…' : 'no frame yet'}</span>
+    {/if}
     {#if card.problem}
       <span class="chip chip-brick absolute right-2 top-2" title={card.problem}>cannot be shown</span>
     {:else if card.looseEnds}
@@ -73,7 +77,9 @@
       <h2 class="flex-1 truncate text-[15px]">{card.name}</h2>
     {/if}
   </div>
-  <p class="soft -mt-2">{card.problem ?? (card.frames === null ? 'looked through in a moment' : count(card.frames, 'frame'))} · changed {changed}</p>
+  <p class="soft -mt-2">
+    {card.problem ?? (card.frames === null ? '' : `${count(card.frames, 'frame')} · `)}{card.problem ? ' · ' : ''}changed {changed}
+  </p>
   <div class="flex gap-1 opacity-0 transition-opacity focus-within:opacity-100 group-hover:opacity-100">
     <button class="chip" onclick={() => (renaming = true)}>rename</button>
     <button class="chip" onclick={onduplicate}>duplicate</button>
