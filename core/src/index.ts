@@ -73,9 +73,8 @@ export {
 } from './piece/piece.ts';
 export { migrated } from './piece/migrate.ts';
 export { pieceToJson, readPiece, schemaFault } from './piece/read.ts';
-export { MOST_NAME } from './piece/scalars.ts';
 export { DOCUMENT_LIMITS, EDIT_LIMITS, jsonTextFault, shapeFault, type ShapeLimits } from './piece/shape.ts';
-export { cutText, isWellFormed, mended, mendedText } from './text.ts';
+export { cutText, isWellFormed, mended, mendedText, MOST_NAME } from './text.ts';
 export * from './piece/faces.ts';
 export * from './piece/paint.ts';
 export { coloursOf, recolour, typesOf, type TypeInUse } from './piece/painted.ts';

@@ -6,8 +6,14 @@
 const UNFIT = /\0|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
 const EVERY_UNFIT = new RegExp(UNFIT.source, 'g');
 
+/** What the language itself can say, where it can (ECMAScript 2024): many times as fast. */
+const native = (String.prototype as { isWellFormed?: () => boolean }).isWellFormed;
+
 /** Whether a text holds neither NUL nor half of a surrogate pair. */
-export const isWellFormed = (text: string): boolean => !UNFIT.test(text);
+export const isWellFormed = (text: string): boolean => (native ? native.call(text) && !text.includes('\0') : !UNFIT.test(text));
+
+/** The signs that a name has at most, in UTF-16 units. */
+export const MOST_NAME = 120;
 
 /** The text without NUL, and with U+FFFD for each half of a pair. */
 export const mendedText = (text: string): string =>

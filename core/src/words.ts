@@ -1,5 +1,4 @@
-import { MOST_NAME } from './piece/scalars.ts';
-import { cutText } from './text.ts';
+import { cutText, MOST_NAME } from './text.ts';
 
 /** A duration in milliseconds as it is written everywhere: `300 ms`, `2 s`. */
 export const durationWords = (ms: number): string => (ms >= 1000 && ms % 1000 === 0 ? `${ms / 1000} s` : `${ms} ms`);

@@ -16,7 +16,7 @@ async function faults({ page }: Studio, rules: string[] | null): Promise<string[
 
 for (const theme of ['linen', 'lamplight'] as const)
   test(`axe finds nothing on any desk in ${theme}`, async ({ studio, page }) => {
-    test.setTimeout(120_000);
+    test.setTimeout(300_000);
     // The themes differ in their colours alone.
     const rules = theme === 'linen' ? null : ['color-contrast'];
     if (theme === 'lamplight') await page.getByRole('button', { name: 'Change to lamplight' }).click();

@@ -1,7 +1,6 @@
-import { strFromU8, strToU8, unzipSync, zipSync, type Unzipped } from 'fflate';
+import { strToU8, unzipSync, zipSync, type Unzipped } from 'fflate';
 import type { Piece } from '../piece/piece.ts';
-import { pieceToJson, readPiece } from '../piece/read.ts';
-import { DOCUMENT_LIMITS, jsonTextFault } from '../piece/shape.ts';
+import { pieceToJson, readPieceText } from '../piece/read.ts';
 import { fail, fault, ok, type Result } from '../result.ts';
 
 /** A package is a zip of `piece.json` and `assets/<sha256>`. */
@@ -49,7 +48,7 @@ export async function readPackage(
   if (!files.ok) return files;
   const text = files.value['piece.json'];
   if (!text) return fail(fault('not-a-package', ['piece.json'], 'This zip holds no piece.json, so it is no package.'));
-  const piece = readText(text);
+  const piece = readPieceText(text);
   if (!piece.ok) return piece;
   const assets = new Map<string, Uint8Array>();
   for (const id of piece.value.assets.keys()) {
@@ -68,20 +67,8 @@ const isZip = (bytes: Uint8Array) => bytes[0] === 0x50 && bytes[1] === 0x4b && (
 
 function readBare(bytes: Uint8Array, limits: PackageLimits): Result<Package> {
   if (bytes.length > limits.document) return fail(fault('too-large', [], `This has more than ${megabytes(limits.document)}.`));
-  const piece = readText(bytes);
+  const piece = readPieceText(bytes);
   return piece.ok ? ok({ piece: piece.value, assets: new Map() }) : piece;
-}
-
-function readText(bytes: Uint8Array): Result<Piece> {
-  const large = jsonTextFault(bytes, DOCUMENT_LIMITS);
-  if (large) return fail(large);
-  let json: unknown;
-  try {
-    json = JSON.parse(strFromU8(bytes));
-  } catch (error) {
-    return fail(fault('not-json', [], `This is neither a package nor a piece.json: ${(error as Error).message}.`));
-  }
-  return readPiece(json);
 }
 
 const megabytes = (bytes: number) => `${Math.round(bytes / 1e6)} MB`;

@@ -1,3 +1,4 @@
+import { strFromU8 } from 'fflate';
 import type { TSchema } from '@sinclair/typebox';
 import { Value, type ValueError } from '@sinclair/typebox/value';
 import { fail, fault, ok, type Fault, type Result } from '../result.ts';
@@ -6,7 +7,7 @@ import { TABLES, type Entity, type Piece, type TableName } from './piece.ts';
 import { formatWords, migrated } from './migrate.ts';
 import { mended } from '../text.ts';
 import { ID_PATTERN, PATH_PATTERN } from './scalars.ts';
-import { DOCUMENT_LIMITS, shapeFault } from './shape.ts';
+import { DOCUMENT_LIMITS, jsonTextFault, shapeFault } from './shape.ts';
 import { deepestFault, placingFault } from './nesting.ts';
 import { partCycle, referenceFault } from './references.ts';
 import { pieceFromTrusted } from './trusted.ts';
@@ -14,13 +15,12 @@ import { FORMAT, HeadSchema, LIMITS, tableSchemas, type Head, type PieceJson } f
 
 /**
  * Reads a piece document. Refuses the first thing that does not hold, with its path: unknown format, wrong types,
- * unknown fields, references to what is not there, too many entities. Signs that no text can keep are mended.
+ * unknown fields, references to what is not there, too many entities. How large and deep it may be, and whether its texts can
+ * be kept, is looked at where it is still text: `readPieceText`.
  */
 export function readPiece(json: unknown): Result<Piece> {
   if (!isObject(json)) return fail(fault('not-a-piece', [], 'A piece is a JSON object; this is not one.'));
-  const large = shapeFault(json, DOCUMENT_LIMITS, [], 'pass');
-  if (large) return fail(large);
-  const current = migrated(mended(json));
+  const current = migrated(json);
   if (!current) return fail(fault('unknown-format', ['format'], `The format is ${quote(json['format'])}; ${formatWords()} can be read.`));
   const { format: _format, scenes, layers, threads, variables, assets, ...head } = current;
   const headFault = schemaFault(HeadSchema, head, []);
@@ -31,6 +31,23 @@ export function readPiece(json: unknown): Result<Piece> {
     if (bad) return fail(bad);
   }
   return assemble(head as Head, raw as Record<TableName, Record<string, Entity>>);
+}
+
+/** How a text says a sign that cannot be kept: JSON has no other way to write NUL or half of a pair. */
+const UNFIT_ESCAPE = /\\u(0000|d[89a-f])/i;
+
+/** Reads a piece from the bytes of a JSON text, within the limits of a document. Signs that no text can keep are mended. */
+export function readPieceText(bytes: Uint8Array): Result<Piece> {
+  const large = jsonTextFault(bytes, DOCUMENT_LIMITS);
+  if (large) return fail(large);
+  try {
+    const text = strFromU8(bytes);
+    const json: unknown = JSON.parse(text);
+    return readPiece(UNFIT_ESCAPE.test(text) ? mended(json) : json);
+  } catch (error) {
+    if (!(error instanceof SyntaxError)) throw error;
+    return fail(fault('not-json', [], `This is neither a package nor a piece.json: ${error.message}.`));
+  }
 }
 
 /** The document of a piece, its entities sorted by id so that the same piece gives the same text. */
@@ -85,8 +102,10 @@ function tableFault(table: TableName, value: unknown): Fault | null {
   return null;
 }
 
+const [ID, DIGEST] = [new RegExp(ID_PATTERN), /^[0-9a-f]{64}$/];
+
 const keyFault = (table: TableName, key: string): Fault | null =>
-  (table === 'assets' ? /^[0-9a-f]{64}$/ : new RegExp(ID_PATTERN)).test(key) ? null : fault('wrong-id', [table, key], `${quote(key)} is no id.`);
+  (table === 'assets' ? DIGEST : ID).test(key) ? null : fault('wrong-id', [table, key], `${quote(key)} is no id.`);
 
 /** In a choice of shapes the useful error is the one inside the shape whose tag matches. */
 function deepest(error: ValueError): ValueError {
@@ -126,7 +145,10 @@ const lowerFirst = (text: string) => text.charAt(0).toLowerCase() + text.slice(1
 
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
 
+/** What is worth quoting; beyond that it would be costly, or too deep to be written at all. */
+const QUOTED = { depth: 20, values: 200 };
+
 const quote = (value: unknown): string => {
-  const text = JSON.stringify(value) ?? String(value);
+  const text = shapeFault(value, QUOTED, [], 'pass') ? '…' : (JSON.stringify(value) ?? String(value));
   return text.length > 60 ? `${text.slice(0, 57)}…` : text;
 };

@@ -1,4 +1,5 @@
 import { Literal, String as Str, Union, type TLiteral, type TUnion } from '@sinclair/typebox';
+import { MOST_NAME } from '../text.ts';
 
 /** What every object of the language has: no id may be one of these, so that looking one up never finds them. */
 const INHERITED = 'constructor|hasOwnProperty|isPrototypeOf|propertyIsEnumerable|toLocaleString|toString|valueOf';
@@ -10,8 +11,6 @@ export const ID_PATTERN = `^(?!(${INHERITED})$)[0-9A-Za-z][0-9A-Za-z_-]{0,39}$`;
 export const PATH_PATTERN = `^(?!(${INHERITED})$)[0-9A-Za-z][0-9A-Za-z_/-]{0,199}$`;
 
 export const id = () => Str({ pattern: ID_PATTERN });
-
-export const MOST_NAME = 120;
 
 export const name = () => Str({ minLength: 1, maxLength: MOST_NAME });
 

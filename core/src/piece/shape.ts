@@ -19,7 +19,7 @@ export const EDIT_LIMITS: ShapeLimits = { depth: 20, values: 2_000_000, text: 50
 
 /**
  * What is wrong with a JSON value whatever it is meant to be: nested too deeply, too many values, and (unless texts are
- * mended anyway) a text or key that cannot be kept. Walks without recursion and stops at the first thing.
+ * mended anyway) a text that cannot be kept. Keys are left to the schemas, which name each of them. Goes no deeper than the limit, and stops at the first thing.
  */
 export function shapeFault(
   root: unknown,
@@ -27,31 +27,69 @@ export function shapeFault(
   path: readonly (string | number)[] = [],
   texts: 'check' | 'pass' = 'check'
 ): Fault | null {
-  const isUnfit = (text: string) => texts === 'check' && !isWellFormed(text);
-  const trail: { readonly keys: readonly string[]; readonly value: Record<string, unknown>; at: number }[] = [];
-  const where = () => [...path, ...trail.map(({ keys, at }) => keys[at - 1]!)];
-  let count = 0;
-  let value = root;
-  for (;;) {
-    if (++count > limits.values) return fault('too-large', where(), `This holds more than ${limits.values} values.`);
-    if (typeof value === 'string' && isUnfit(value)) return badText(where());
-    if (typeof value === 'string' && value.length > (limits.text ?? Infinity))
-      return fault('too-large', where(), `This text has ${value.length} signs; at most ${limits.text} can be kept.`);
-    if (typeof value === 'object' && value !== null) {
-      if (trail.length >= limits.depth) return fault('too-deep', where().slice(0, 12), `This is nested more than ${limits.depth} deep.`);
-      trail.push({ keys: Object.keys(value), value: value as Record<string, unknown>, at: 0 });
+  const found = new ShapeCheck(limits, texts === 'check').find(root, 0);
+  return found && fault(found.code, [...path, ...found.where.reverse()].slice(0, 12), found.sentence);
+}
+
+interface Found {
+  readonly code: string;
+  readonly sentence: string;
+  /** Keys from the inside out. */
+  readonly where: string[];
+}
+
+class ShapeCheck {
+  private count = 0;
+
+  constructor(
+    private readonly limits: ShapeLimits,
+    private readonly checksTexts: boolean
+  ) {}
+
+  find(value: unknown, depth: number): Found | null {
+    const { limits } = this;
+    if (++this.count > limits.values) return this.tooMany();
+    if (typeof value === 'string') return this.findInText(value);
+    if (typeof value !== 'object' || value === null) return null;
+    if (depth >= limits.depth) return { code: 'too-deep', sentence: `This is nested more than ${limits.depth} deep.`, where: [] };
+    if (Array.isArray(value)) {
+      for (let i = 0; i < value.length; i++) {
+        const found = this.find(value[i], depth + 1);
+        if (found) return at(found, String(i));
+      }
+      return null;
     }
-    while (trail.length && trail.at(-1)!.at >= trail.at(-1)!.keys.length) trail.pop();
-    const level = trail.at(-1);
-    if (!level) return null;
-    const key = level.keys[level.at++]!;
-    if (isUnfit(key)) return badText(where().slice(0, -1));
-    value = level.value[key];
+    for (const key of Object.keys(value)) {
+      const inner = (value as Record<string, unknown>)[key];
+      const kind = typeof inner;
+      // Most are numbers, and nothing can be wrong with those but that there are too many.
+      if (kind === 'number' || kind === 'boolean') {
+        this.count++;
+        continue;
+      }
+      const found = this.find(inner, depth + 1);
+      if (found) return at(found, key);
+    }
+    return this.count > limits.values ? this.tooMany() : null;
+  }
+
+  private tooMany = (): Found => ({ code: 'too-large', sentence: `This holds more than ${this.limits.values} values.`, where: [] });
+
+  private findInText(text: string): Found | null {
+    const { limits } = this;
+    if (this.checksTexts && !isWellFormed(text)) return BAD_TEXT();
+    return text.length > (limits.text ?? Infinity)
+      ? { code: 'too-large', sentence: `This text has ${text.length} signs; at most ${limits.text} can be kept.`, where: [] }
+      : null;
   }
 }
 
-const badText = (path: readonly (string | number)[]): Fault =>
-  fault('wrong-text', path, 'This text holds a sign that cannot be kept: NUL, or half of an emoji.');
+const at = (found: Found, key: string): Found => {
+  found.where.push(key);
+  return found;
+};
+
+const BAD_TEXT = (): Found => ({ code: 'wrong-text', sentence: 'This text holds a sign that cannot be kept: NUL, or half of an emoji.', where: [] });
 
 /**
  * The same limits on JSON that is still text, so that a small file that stands for a large document is refused before

@@ -7,7 +7,6 @@ import { placeOf, variableKey, type Binding } from '../program/binding.ts';
 import { expand, type Expansion, type Instance, type Node } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { isEnabled, isSelected, isShown, stateOf } from '../program/resolve.ts';
-import { cutText } from '../text.ts';
 import { runStep, type Took } from './steps/index.ts';
 import { emptyRoot, environmentOf, evaluate, findPlace, nameOfState, rootOfKey, valueOfField, valueOfVariable, type Place } from './environment.ts';
 import { enterHeads, restingHeads, syncPresence } from './heads.ts';
@@ -671,5 +670,5 @@ function fitField(field: NonNullable<Node['layer']['field']>, value: Value): Val
     return Number.isFinite(number) ? Math.min(field.max ?? Infinity, Math.max(field.min ?? -Infinity, number)) : undefined;
   }
   if (field.kind === 'choice') return field.options?.includes(String(value)) ? String(value) : undefined;
-  return cutText(String(value), MOST_TEXT);
+  return String(value).slice(0, MOST_TEXT);
 }

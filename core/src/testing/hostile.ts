@@ -86,7 +86,7 @@ export const hostilePieces: readonly Hostile[] = [
       times(10, (k) => m.layer(`m${i}x${k}`, `q${i}`, i < 10 ? placing(`q${i + 1}`) : {}));
     });
   }),
-  made('values nested 5,000 deep', 'too-deep', (m) => {
+  made('values nested 5,000 deep', 'missing', (m) => {
     let inner: object = {};
     times(5000, () => (inner = { a: inner }));
     m.scene('f0', 'frame', { states: inner });

@@ -1,5 +1,4 @@
-import { cutText } from '../../text.ts';
-import { MOST_NAME } from '../../piece/scalars.ts';
+import { cutText, MOST_NAME } from '../../text.ts';
 import { byOrder, variablesOf, type Piece, type Variable } from '../../piece/piece.ts';
 import { keyBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';

@@ -17,8 +17,12 @@ let spent = 0;
 const PAUSE = 150;
 /** The first answer is there within a second of an edit. */
 const FIRST = 500;
-/** Exploring goes on in pieces of this length, so that the next edit is heard at once. All in milliseconds. */
+/** What is not found by then is looked for when nothing was changed for a while, */
+const LATER = 1200;
+/** in pieces of this length, so that the next edit is heard at once, */
 const SLICE = 60;
+/** with as much time in between for everything else. All in milliseconds. */
+const BETWEEN = 40;
 
 onmessage = ({ data }: MessageEvent<AuditTask>) => {
   clearTimeout(timer);
@@ -47,12 +51,12 @@ function begin(): void {
   spent = 0;
   const isDone = explore(FIRST);
   answer(isDone);
-  if (!isDone) timer = setTimeout(goOn, 0);
+  if (!isDone) timer = setTimeout(goOn, LATER);
 }
 
 function goOn(): void {
   if (explore(SLICE)) answer(true);
-  else timer = setTimeout(goOn, 0);
+  else timer = setTimeout(goOn, BETWEEN);
 }
 
 /** Explores for so long at most; true when it has come to its end, or as far as it was to come. */
