@@ -2,6 +2,7 @@
  * Builds the player as classic scripts (of an exported page, and of the element for any page), the command line as one module,
  * and what the studio's worker threads run.
  */
+import { execFileSync } from 'node:child_process';
 import { copyFileSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import ts from 'typescript';
 import { build } from 'vite';
@@ -63,6 +64,8 @@ export async function buildCli() {
  * one, and stays where it is: some of it is native code.
  */
 export async function buildWorker() {
+  // The studio's settings for TypeScript rest on a file that this makes; on a fresh checkout it is not there yet.
+  execFileSync(root + 'node_modules/.bin/svelte-kit', ['sync'], { cwd: root + 'studio', stdio: ['ignore', 'ignore', 'inherit'] });
   await build({
     root: root + 'studio',
     configFile: false,
