@@ -1,11 +1,11 @@
 import type { Program } from '../program/program.ts';
 import { replay, start } from '../run/run.ts';
-import { explore, type Exploration, type ExploreOptions } from './explore.ts';
+import type { Exploration, ExploreOptions } from './exploration.ts';
+import { explore, routeTo, startOf } from './explore.ts';
 import { contextOf, type Finding, type Severity } from './finding.ts';
 import { framesShowing } from './per-scene.ts';
 import { findTraps } from './traps.ts';
 import { rules } from './rules/index.ts';
-import { routeTo, startOf } from './explore.ts';
 
 export interface Audit {
   readonly findings: readonly Finding[];

@@ -9,7 +9,7 @@ import { centerOf } from '../program/geometry.ts';
 import { framesPerSecond } from '../run/playhead.ts';
 import { advance, begin, nextDeadline } from '../run/run.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
-import type { Edge, Exploration, Exploring, State } from './explore.ts';
+import { leftOver, type Edge, type Exploration, type Exploring, type State } from './exploration.ts';
 
 /**
  * Exploring a piece by running it: every state that is met was really run to, so every route holds. Two runs are one state when
@@ -20,9 +20,6 @@ import type { Edge, Exploration, Exploring, State } from './explore.ts';
 export const RUN_STATES = 3000;
 /** The back stack is told apart this deep. */
 const BACK_DEPTH = 4;
-
-/** Why exploring is not at its end. */
-export const stoppedAt = (states: number, most: number): string => (states > most ? `stopped at ${most} states` : 'stopped before the end');
 
 export const exploringRuns = (program: Program): Exploring => new RunExplorer(program);
 
@@ -57,20 +54,20 @@ class RunExplorer implements Exploring {
     }
   }
 
-  on(maxStates: number, shouldPause?: (states: number) => boolean): boolean {
+  on(maxStates: number, shouldPause?: (states: number) => boolean): ReturnType<Exploring['on']> {
     this.most = maxStates;
     for (; this.next < this.runs.length; this.next++) {
-      if (this.runs.length > maxStates || (shouldPause && this.next % 4 === 3 && shouldPause(this.runs.length))) return false;
+      if (this.runs.length > maxStates) return 'limit';
+      if (shouldPause && this.next % 4 === 3 && shouldPause(this.runs.length)) return 'paused';
       this.follow(this.next);
     }
-    return true;
+    return 'end';
   }
 
   result(): Exploration {
-    const { states, moves, edges, callers, reached, leavesFrom, fired, next } = this;
-    const unfollowed = new Set(Array.from({ length: states.length - next }, (_, i) => next + i));
-    const stopped = unfollowed.size === 0 ? null : stoppedAt(states.length, this.most);
-    return { cut: stopped ?? this.cut, states, moves, edges, callers, reached, backFrom: new Set(), leavesFrom, fired, unfollowed, isPlain: false };
+    const { states, moves, edges, callers, reached, leavesFrom, fired } = this;
+    const { cut, unfollowed } = leftOver(states.length, this.next, this.most);
+    return { cut: cut ?? this.cut, states, moves, edges, callers, reached, backFrom: new Set(), leavesFrom, fired, unfollowed, isPlain: false };
   }
 
   private follow(at: number): void {

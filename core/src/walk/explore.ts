@@ -1,69 +1,8 @@
 import { startFrames, type Program, type SceneProgram } from '../program/program.ts';
 import type { RunEvent } from '../run/state.ts';
-import { exploringRuns, stoppedAt } from './explore-runs.ts';
+import { leftOver, type Edge, type Exploration, type ExploreOptions, type Exploring, type State } from './exploration.ts';
+import { exploringRuns } from './explore-runs.ts';
 import { BACK, isPlain, movesIn, outcomeOf, timerMove, type Move } from './moves.ts';
-
-/**
- * Exploring a piece: every settled state that can be reached from a start.
- *
- * A state is a frame and how many of its timers have fired. The back stack is no part of it, and nothing is lost by
- * that: *back* always returns to a frame as it was entered before, with the stack it had then. So it never leads to a
- * state that was not met already, and which frames it can lead to is known from who leads here (`callers`).
- */
-export interface State {
-  readonly frame: string;
-  readonly timers: number;
-  /** The state it was first met from; -1 for a start. */
-  readonly parent: number;
-  /** What was done there; null for a start. */
-  readonly event: RunEvent | null;
-}
-
-export interface Edge {
-  readonly to: number;
-  readonly event: RunEvent;
-  readonly threads: readonly string[];
-}
-
-export interface Exploration {
-  /** Null when everything was explored; else what was cut, in a sentence. */
-  readonly cut: string | null;
-  readonly states: readonly State[];
-  /** Moves followed, those that stay included. */
-  readonly moves: number;
-  readonly edges: readonly (readonly Edge[])[];
-  /** For each frame: the frames from which it was gone to, so that *back* leads there. */
-  readonly callers: ReadonlyMap<string, ReadonlySet<string>>;
-  /** For each reached frame: the first state it was met in. */
-  readonly reached: ReadonlyMap<string, number>;
-  /** Frames in which a *back* can be done. */
-  readonly backFrom: ReadonlySet<string>;
-  /** Frames in which a link can be opened in the same tab, which leaves the piece. */
-  readonly leavesFrom: ReadonlySet<string>;
-  /** Threads that fire in some state. */
-  readonly fired: ReadonlySet<string>;
-  /** States that were met but not followed any further, because something was cut. */
-  readonly unfollowed: ReadonlySet<number>;
-  /** Whether frames and timers are all there is to a state. */
-  readonly isPlain: boolean;
-}
-
-export interface ExploreOptions {
-  /** Stops after this many states; `PLAIN_STATES` or `RUN_STATES` if not given. */
-  readonly maxStates?: number;
-  /** Asked now and then, with the number of states so far; true stops. */
-  readonly shouldStop?: (states: number) => boolean;
-}
-
-/** Exploring that can be stopped, looked at, and gone on with. */
-export interface Exploring {
-  /** States that this piece is explored to where nobody says how far: by number, so that the answer is the same on every machine. */
-  readonly usual: number;
-  /** Goes on up to so many states, or until it is asked to pause; true when nothing is left to follow. */
-  readonly on: (maxStates: number, shouldPause?: (states: number) => boolean) => boolean;
-  /** What is known so far. Where something is left, `cut` says so. */
-  readonly result: () => Exploration;
-}
 
 /** States that a piece of plain frames is explored to. */
 export const PLAIN_STATES = 1_000_000;
@@ -116,20 +55,20 @@ class Explorer implements Exploring {
     for (const frame of this.starts) if (program.scenes.has(frame)) this.meet(frame, 0, -1, null);
   }
 
-  on(maxStates: number, shouldPause?: (states: number) => boolean): boolean {
+  on(maxStates: number, shouldPause?: (states: number) => boolean): ReturnType<Exploring['on']> {
     this.most = maxStates;
     for (; this.next < this.states.length; this.next++) {
-      if (this.states.length > maxStates || (shouldPause && this.next % 1024 === 1023 && shouldPause(this.next))) return false;
+      if (this.states.length > maxStates) return 'limit';
+      if (shouldPause && this.next % 1024 === 1023 && shouldPause(this.next)) return 'paused';
       this.expand(this.next);
     }
-    return true;
+    return 'end';
   }
 
   result(): Exploration {
-    const { states, moves, edges, callers, reached, backFrom, leavesFrom, fired, next } = this;
-    const unfollowed = new Set(Array.from({ length: states.length - next }, (_, i) => next + i));
-    const stopped = unfollowed.size === 0 ? null : stoppedAt(states.length, this.most);
-    return { cut: this.cut ?? stopped, states, moves, edges, callers, reached, backFrom, leavesFrom, fired, unfollowed, isPlain: true };
+    const { states, moves, edges, callers, reached, backFrom, leavesFrom, fired } = this;
+    const { cut, unfollowed } = leftOver(states.length, this.next, this.most);
+    return { cut: this.cut ?? cut, states, moves, edges, callers, reached, backFrom, leavesFrom, fired, unfollowed, isPlain: true };
   }
 
   private expand(at: number): void {

@@ -2,7 +2,7 @@ import type { Operation } from '../edit/operation.ts';
 import { scopeOf, type LineScope } from '../lines/scope.ts';
 import type { Program } from '../program/program.ts';
 import type { RunEvent } from '../run/state.ts';
-import type { Exploration } from './explore.ts';
+import type { Exploration } from './exploration.ts';
 import type { Trap } from './traps.ts';
 
 export type Severity = 'must' | 'look' | 'note';

@@ -1,7 +1,8 @@
 import type { Program } from '../program/program.ts';
 import { startFrames } from '../program/program.ts';
 import type { RunEvent } from '../run/state.ts';
-import { routeTo, startOf, type Exploration } from './explore.ts';
+import type { Exploration } from './exploration.ts';
+import { routeTo, startOf } from './explore.ts';
 
 /** Frames from which no start frame can be reached any more, and the dead ends among them. */
 export interface Trap {

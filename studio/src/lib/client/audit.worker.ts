@@ -62,9 +62,9 @@ function goOn(): void {
 /** Explores for so long at most; true when it has come to its end, or as far as it was to come. */
 function explore(ms: number): boolean {
   const began = performance.now();
-  const isWhole = explored!.on(most, () => performance.now() - began > ms);
+  const stopped = explored!.on(most, () => performance.now() - began > ms);
   spent += performance.now() - began;
-  return isWhole || explored!.result().states.length > most;
+  return stopped !== 'paused';
 }
 
 function answer(isDone: boolean): void {
