@@ -1,6 +1,7 @@
 <script lang="ts">
   import { count, exportKinds, exportName, toScxml, type ExportKind } from '@zany/core';
   import { useSession } from '$lib/shared/desk.svelte';
+  import { download } from '$lib/shared/download';
   import Thumb from '$lib/shared/Thumb.svelte';
 
   const session = useSession();
@@ -30,11 +31,7 @@
     if (!response?.ok) return session.notify(problem ?? 'It could not be made: the server cannot be reached just now.');
     const blob = await response.blob();
     const name = exportName(session.piece.head.name, kind);
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(blob);
-    link.download = name;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+    download(blob, name);
     done = { kind, name, size: blob.size };
   }
 </script>

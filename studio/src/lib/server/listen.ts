@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import type { Presence } from '$lib/shared/types';
 import { config } from './config';
+import { rows } from './database';
 import { log } from './log';
 
 /** What servers that share a database tell each other. */
@@ -90,6 +91,9 @@ export class Listener {
     }
   }
 }
+
+/** Tells all servers something, at once. */
+export const announce = async (told: Told): Promise<void> => void (await rows('SELECT pg_notify($1, $2)', [tell.channel, tell.text(told)]));
 
 const store = globalThis as typeof globalThis & { zanyListener?: Listener };
 

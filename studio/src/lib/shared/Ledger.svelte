@@ -2,6 +2,7 @@
   import { nameOfState, printLine, resolveScreen, scopeFor, valueOfVariable, valueWords, type Value } from '@zany/core';
   import { fieldKey } from './focus';
   import ChipMenu from './ChipMenu.svelte';
+  import { nameOfNode } from './ledger-entries';
   import type { EditorSession } from '$lib/client/session.svelte';
 
   interface Props {
@@ -11,9 +12,6 @@
     onset?: (variable: string, value: Value) => void;
   }
   let { session, onopen, onset }: Props = $props();
-
-  const layerName = (key: string | null) =>
-    key === null ? 'the frame' : (session.piece.layers.get(key.split('/').at(-1)!)?.name ?? 'a layer that is gone');
 
   /** Variables and states as they are now. */
   const values = $derived.by(() => {
@@ -108,7 +106,7 @@
                 {why.sentence}
                 {#if why.layer && onopen && session.piece.layers.has(why.layer.split('/')[0]!)}<button
                     class="chip"
-                    onclick={() => onopen(why.layer!.split('/')[0]!)}>to {layerName(why.layer)}</button
+                    onclick={() => onopen(why.layer!.split('/')[0]!)}>to {nameOfNode(session.piece, why.layer)}</button
                   >{/if}
               </p>
             {/each}

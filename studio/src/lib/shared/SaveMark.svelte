@@ -4,6 +4,7 @@
   import { saveWords } from '$lib/client/save-words';
   import type { EditorSession } from '$lib/client/session.svelte';
   import type { KeptAside } from '$lib/client/store';
+  import { download } from './download';
   import Popover from './Popover.svelte';
 
   /** Where edits stand, in a word or two, with the way out where there is one; and the edits that were set aside. */
@@ -29,13 +30,7 @@
   }
 
   /** Saves the edits that the server does not have as a file. */
-  function saveFile() {
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([session.unsaved()], { type: 'application/json' }));
-    link.download = `${session.piece.head.name} - changes not saved.json`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
-  }
+  const saveFile = () => download(new Blob([session.unsaved()], { type: 'application/json' }), `${session.piece.head.name} - changes not saved.json`);
 </script>
 
 <span class="whitespace-nowrap {tones[words.tone]}" role="status" data-save-state={session.saveState} title={words.meaning}>{words.text}</span>

@@ -53,9 +53,13 @@ const byCue: Partial<Record<CueType, string>> = {
   drop: 'dropped',
 };
 
+/** The name of a layer by the key of its node; null is the frame itself. */
+export const nameOfNode = (piece: Piece, key: string | null): string =>
+  key === null ? 'the frame' : (piece.layers.get(key.split('/').at(-1)!)?.name ?? 'a layer that is gone');
+
 function headlineOf(piece: Piece, { event, layer: taker, cause, fired, whyNot }: Report): string {
   if (cause !== undefined) return cause;
-  const named = (key: string | null) => (key === null ? 'the frame' : (piece.layers.get(key.split('/').at(-1)!)?.name ?? 'a layer that is gone'));
+  const named = (key: string | null) => nameOfNode(piece, key);
   // What lets the press through is still what a person meant to press.
   const layer = taker ?? ('layer' in event ? event.layer : null) ?? whyNot.find(({ code }) => code === 'not-wired')?.layer ?? null;
   const cue = fired.map(({ thread }) => piece.threads.get(thread)?.cue).find((one) => one !== undefined);

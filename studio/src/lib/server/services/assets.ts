@@ -1,8 +1,8 @@
-import { createHash } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { cutText, fault, mendedText, MOST_NAME, type Asset, type Fault } from '@zany/core';
 import type { Person } from '$lib/shared/types';
 import { rows } from '../database';
+import { sha256 } from '../digest';
 import { Refusal } from '../errors';
 import { AssetRow, PieceAssetRow } from '../models';
 import { mediaTypeOf } from '../media';
@@ -11,8 +11,6 @@ import { access } from './rights';
 
 /** A file's name as a piece keeps it. */
 const assetName = (file: string) => cutText(mendedText(file), MOST_NAME);
-
-const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 
 /** How large a video is shown and how long it plays, as the browser that sends it has measured it. */
 export interface Measured {

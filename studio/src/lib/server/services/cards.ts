@@ -6,9 +6,6 @@ import { heavy } from '../work';
 import type { Card } from '../work/tasks';
 import { documentAt } from './keeping';
 
-/** What the Workroom shows of a piece, as it was worked out when the piece was last saved. */
-export type Kept = Pick<PieceCard, 'frames' | 'looseEnds' | 'complete' | 'cover' | 'problem'> & { readonly revision: number };
-
 /** A card follows when a piece has rested this long, and while it is worked on now and then. In milliseconds. */
 const REST = 1200;
 const LONGEST = 15_000;

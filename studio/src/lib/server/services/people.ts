@@ -1,11 +1,12 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import { UniqueConstraintError, fn, col, where } from 'sequelize';
 import type { Person } from '$lib/shared/types';
 import { database, rows } from '../database';
 import { Refusal } from '../errors';
+import { sha256 } from '../digest';
 import { newId } from '../ids';
-import { tell } from '../listen';
+import { announce } from '../listen';
 import { PersonRow } from '../models';
 import { passwordProblem } from '../passwords';
 import { countTry, forgive } from './tries';
@@ -48,7 +49,7 @@ export interface Visitor {
 export async function signIn(email: string, password: string, { address, device }: Visitor): Promise<Person> {
   const row = await byEmail(email);
   const isKnown = row !== null && device !== undefined && (await isDeviceOf(row.id, device));
-  const key = isKnown ? `device/${tokenHash(device)}` : `${address}/${email.trim().toLowerCase()}`;
+  const key = isKnown ? `device/${sha256(device)}` : `${address}/${email.trim().toLowerCase()}`;
   await countTry('sign-in', key);
   if (!isKnown) await countTry('sign-in from', address);
   const good = await verify(row?.passwordHash ?? (await decoyHash()), password).catch(() => false);
@@ -60,16 +61,14 @@ export async function signIn(email: string, password: string, { address, device 
 let decoy: Promise<string> | null = null;
 const decoyHash = () => (decoy ??= hash(randomBytes(16).toString('hex')));
 
-const tokenHash = (token: string) => createHash('sha256').update(token).digest('hex');
-
 const isDeviceOf = async (person: string, token: string): Promise<boolean> =>
-  (await rows('SELECT 1 FROM devices WHERE token_hash = $1 AND person_id = $2', [tokenHash(token), person])).length > 0;
+  (await rows('SELECT 1 FROM devices WHERE token_hash = $1 AND person_id = $2', [sha256(token), person])).length > 0;
 
 /** Keeps in mind that somebody signs in with this browser; gives the token that it keeps. */
 export async function rememberDevice(person: string, token: string | undefined): Promise<string> {
   if (token && (await isDeviceOf(person, token))) return token;
   const made = randomBytes(32).toString('base64url');
-  await database().query('INSERT INTO devices (token_hash, person_id) VALUES ($1, $2)', { bind: [tokenHash(made), person] });
+  await database().query('INSERT INTO devices (token_hash, person_id) VALUES ($1, $2)', { bind: [sha256(made), person] });
   return made;
 }
 
@@ -84,7 +83,7 @@ export async function openSession(person: Person, old: string | undefined): Prom
   await closeSession(old);
   await database().query(`DELETE FROM sessions WHERE expires < now() OR seen < now() - interval '${IDLE}'`);
   await database().query('INSERT INTO sessions (token_hash, person_id, expires) VALUES ($1, $2, $3)', {
-    bind: [tokenHash(token), person.id, new Date(Date.now() + SESSION_SECONDS * 1000)],
+    bind: [sha256(token), person.id, new Date(Date.now() + SESSION_SECONDS * 1000)],
   });
   return token;
 }
@@ -100,7 +99,7 @@ const seen = new Map<string, { readonly person: Person; readonly until: number }
 /** Whose session it is, if it has not ended. That it was seen is noted once an hour. */
 export async function personOfSession(token: string | undefined): Promise<Person | null> {
   if (!token) return null;
-  const key = tokenHash(token);
+  const key = sha256(token);
   const known = seen.get(key);
   if (known && known.until > Date.now()) return known.person;
   const [found] = await rows<Person & { stale: boolean }>(
@@ -120,10 +119,10 @@ export async function personOfSession(token: string | undefined): Promise<Person
 /** Ends a session; streams that are open in it end too. */
 export async function closeSession(token: string | undefined): Promise<void> {
   if (!token) return;
-  seen.delete(tokenHash(token));
-  const ended = await rows<{ person: string }>('DELETE FROM sessions WHERE token_hash = $1 RETURNING person_id AS person', [tokenHash(token)]);
-  seen.delete(tokenHash(token));
-  for (const { person } of ended) await rows('SELECT pg_notify($1, $2)', [tell.channel, tell.text({ type: 'rights', person })]);
+  seen.delete(sha256(token));
+  const ended = await rows<{ person: string }>('DELETE FROM sessions WHERE token_hash = $1 RETURNING person_id AS person', [sha256(token)]);
+  seen.delete(sha256(token));
+  for (const { person } of ended) await announce({ type: 'rights', person });
 }
 
 /** The person of the demo sign-in; exists only where the start command made the database. */

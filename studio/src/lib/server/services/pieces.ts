@@ -1,9 +1,9 @@
 import type { Transaction } from 'sequelize';
 import { apply, cutText, emptyPiece, newFrame, pieceToJson, unwrap, type Operation } from '@zany/core';
 import type { Person, PieceCard } from '$lib/shared/types';
-import { database, rows } from '../database';
+import { database } from '../database';
 import { newId } from '../ids';
-import { tell } from '../listen';
+import { announce } from '../listen';
 import { MemberRow, PieceAssetRow, PieceRow } from '../models';
 import { Refusal } from '../refusal';
 import { heavy, orRefuse } from '../work';
@@ -63,7 +63,7 @@ export async function renamePiece(person: Person | null, id: string, name: strin
 export async function setDeleted(person: Person | null, id: string, deleted: boolean): Promise<void> {
   const { row } = await access(person, id, 'owner', { deleted: true });
   await row.update({ deletedAt: deleted ? new Date() : null }, { silent: true });
-  if (deleted) await rows('SELECT pg_notify($1, $2)', [tell.channel, tell.text({ type: 'rights', piece: id })]);
+  if (deleted) await announce({ type: 'rights', piece: id });
 }
 
 /** Brings in a package as a new piece, whole or not at all. */

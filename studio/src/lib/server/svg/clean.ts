@@ -128,7 +128,7 @@ class Cleaner {
     const data = /^data:([^,]*),/i.exec(value);
     if (!data || (name !== 'image' && name !== 'feImage')) return null;
     const body = value.slice(data[0].length);
-    const bytes = /;base64$/i.test(data[1]!) ? Buffer.from(body.replace(/\s/g, ''), 'base64') : Buffer.from(unescaped(body), 'latin1');
+    const bytes = /;base64$/i.test(data[1]!) ? Buffer.from(body.replace(/\s/g, ''), 'base64') : Buffer.from(unescape(body), 'latin1');
     const meta = await sharp(bytes, { limitInputPixels: false })
       .metadata()
       .catch(() => null);
@@ -138,14 +138,6 @@ class Cleaner {
     return `data:image/${meta.format};base64,${bytes.toString('base64')}`;
   }
 }
-
-const unescaped = (text: string): string => {
-  try {
-    return unescape(text);
-  } catch {
-    return text;
-  }
-};
 
 /** Names of attributes that only say how something looks. What elements mean by them is left to the elements: they are all ones that draw. */
 const isPlain = (key: string): boolean => /^(xml:(space|lang)|[a-z][a-zA-Z0-9-]*)$/.test(key) && !/^(on|xmlns)/i.test(key) && !/^data-/.test(key);

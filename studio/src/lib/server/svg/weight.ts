@@ -89,7 +89,7 @@ function sum(
   filters: number,
   known: ReadonlyMap<SvgElement, Weight>
 ): Weight {
-  const isDrawn = !NEVER_DRAWN.has(element.name);
+  const isDrawn = !ONLY_REFERRED.has(element.name);
   const parts: Weight[] = inside.map((child) =>
     isDrawn && ONLY_REFERRED.has(child.name) ? { ...NOTHING, depth: known.get(child)!.depth } : known.get(child)!
   );
@@ -103,7 +103,6 @@ function sum(
 
 /** Elements whose content is only drawn where it is referred to. */
 const ONLY_REFERRED = new Set(['defs', 'symbol', 'marker', 'mask', 'pattern', 'clipPath', 'filter', 'linearGradient', 'radialGradient']);
-const NEVER_DRAWN = ONLY_REFERRED;
 /** One step of a filter. */
 const STEP = /^fe[A-Z]/;
 /** A pattern is drawn as a tile, and the tile often again. */

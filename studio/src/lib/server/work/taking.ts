@@ -1,6 +1,6 @@
-import { createHash } from 'node:crypto';
 import { PACKAGE_LIMITS, pieceToJson, readPackage, type AssetBytes, type Piece, type PieceJson } from '@zany/core';
 import { limits } from '../config';
+import { sha256 } from '../digest';
 import { checkMedia, isMedia } from '../media';
 import { takePicture } from '../pictures';
 import { Refusal } from '../refusal';
@@ -8,8 +8,6 @@ import { withNewId } from './renewed';
 import type { BroughtIn } from './tasks';
 
 export { takePicture };
-
-const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 
 /** Reads a package as a new piece. Its pictures are decoded as any others, and kept as they are only if that succeeds. */
 export async function bringIn(bytes: Uint8Array, id: string): Promise<BroughtIn> {
