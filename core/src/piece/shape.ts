@@ -102,17 +102,15 @@ export function jsonTextFault(bytes: Uint8Array, limits: ShapeLimits): Fault | n
   for (let i = 0; i < bytes.length; i++) {
     const sign = bytes[i]!;
     if (sign <= SPACE) continue;
+    const closes = sign === CLOSE_OBJECT || sign === CLOSE_LIST;
+    // The first value of an object or a list, which may be empty; the others have a comma before them.
+    if ((before === OPEN_OBJECT || before === OPEN_LIST) && !closes) count++;
     if (sign === QUOTE) {
       for (i++; i < bytes.length && bytes[i] !== QUOTE; i++) if (bytes[i] === BACKSLASH) i++;
     } else if (sign === COMMA) count++;
     else if (sign === OPEN_OBJECT || sign === OPEN_LIST) {
-      count++;
       if (++depth > limits.depth) return fault('too-deep', [], `This is nested more than ${limits.depth} deep.`);
-    } else if (sign === CLOSE_OBJECT || sign === CLOSE_LIST) {
-      depth--;
-      // Nothing was in it, so no first value either.
-      if (before === OPEN_OBJECT || before === OPEN_LIST) count--;
-    }
+    } else if (closes) depth--;
     before = sign;
     if (count > limits.values) return fault('too-large', [], `This holds more than ${limits.values} values.`);
   }
