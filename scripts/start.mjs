@@ -5,7 +5,7 @@ import { Cluster } from './lib/cluster.mjs';
 import { ensurePrograms } from './lib/debian.mjs';
 import { Owner } from './lib/owner.mjs';
 import { isFree } from './lib/ports.mjs';
-import { build, buildWorker, checkNode, installPackages } from './lib/prepare.mjs';
+import { build, buildParts, checkNode, installPackages } from './lib/prepare.mjs';
 import { dataFolder } from './lib/run.mjs';
 import { main, say, Stop } from './lib/say.mjs';
 import { end, startStudio } from './lib/studio.mjs';
@@ -95,7 +95,7 @@ await main(async () => {
   const ownDatabase = !process.env.DATABASE_URL;
   if (ownDatabase) await ensurePrograms(['postgresql']);
   await installPackages();
-  await (dev ? buildWorker() : build());
+  await (dev ? buildParts() : build());
   const port = await choosePort();
   try {
     let databaseUrl = process.env.DATABASE_URL;
@@ -117,4 +117,3 @@ await main(async () => {
   if (ownDatabase) console.log('  To look around, press “Look around as Ina of Kittiwake Line” on the first page.\n');
   console.log('  Ctrl+C stops it.');
 });
-if (process.exitCode) owner.release();

@@ -34,7 +34,7 @@ export function compare(runs: number, ours: () => unknown, theirs: () => unknown
 
 const rising = (a: number, b: number) => a - b;
 
-const figuresOf = (times: readonly number[]): Figures => {
+export const figuresOf = (times: readonly number[]): Figures => {
   const sorted = [...times].sort(rising);
   return { median: at(sorted, 0.5), p95: at(sorted, 0.95) };
 };

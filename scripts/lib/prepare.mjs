@@ -54,20 +54,17 @@ export async function build() {
   const built = await once('build', isThere ? digest(sources) : `absent ${Date.now()}`, async () => {
     const began = Date.now();
     say('building');
-    for (const [command, args, cwd] of [
-      ['node', ['scripts/build-runtime.mjs'], root],
-      [join(root, 'node_modules/.bin/vite'), ['build', '--logLevel', 'warn'], join(root, 'studio')],
-    ]) {
-      const { code, output } = await collect(command, args, { cwd });
-      if (code !== 0) throw new Stop(`${output.trim().split('\n').slice(-20).join('\n')}\n\nThe build failed (above).`);
-    }
+    await buildParts();
+    await buildStep(join(root, 'node_modules/.bin/vite'), ['build', '--logLevel', 'warn'], join(root, 'studio'));
     say(`built in ${since(began)}`);
   });
   if (built) await once('build', digest(sources), async () => undefined);
 }
 
-/** Builds only what the studio's worker threads run: the rest is built as it is asked for. */
-export async function buildWorker() {
-  const { code, output } = await collect('node', ['scripts/build-runtime.mjs']);
+/** Builds all but the studio itself, which builds its pages as they are asked for while it is worked on. */
+export const buildParts = () => buildStep('node', ['scripts/build-runtime.mjs'], root);
+
+async function buildStep(command, args, cwd) {
+  const { code, output } = await collect(command, args, { cwd });
   if (code !== 0) throw new Stop(`${output.trim().split('\n').slice(-20).join('\n')}\n\nThe build failed (above).`);
 }

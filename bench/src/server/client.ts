@@ -73,6 +73,3 @@ export interface Answer {
   readonly headers: IncomingMessage['headers'];
   readonly text: string;
 }
-
-export const percentile = (values: readonly number[], share: number): number =>
-  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))] ?? NaN;

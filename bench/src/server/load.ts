@@ -1,5 +1,6 @@
 import { setTimeout as sleep } from 'node:timers/promises';
-import { percentile, Visitor } from './client.ts';
+import { figuresOf, type Figures } from '../measure.ts';
+import { Visitor } from './client.ts';
 
 /**
  * Many people edit at once: each makes edits at a steady rate, sends what is waiting one request at a time as a browser does,
@@ -14,12 +15,10 @@ export interface Load {
   readonly followers: boolean;
 }
 
-export interface LoadResult {
+export interface LoadResult extends Figures {
   readonly edits: number;
   readonly acknowledged: number;
   readonly perSecond: number;
-  readonly median: number;
-  readonly p95: number;
   /** What was wrong at the end; empty when every edit stands once, in every follower's order alike. */
   readonly problems: readonly string[];
 }
@@ -139,8 +138,7 @@ export async function load(base: string, { editors, pieces, rate, seconds, follo
     edits,
     acknowledged: waits.length,
     perSecond: (waits.length / took) * 1000,
-    median: percentile(waits, 0.5),
-    p95: percentile(waits, 0.95),
+    ...figuresOf(waits),
     problems,
   };
 }
