@@ -9,7 +9,9 @@ export function routeWords(program: Program, from: string, events: readonly RunE
 export function eventWords(program: Program, event: RunEvent): string {
   const layerName = (key: string | null) =>
     key === null
-      ? 'the frame'
+      ? 'scene' in event
+        ? `the ground of ${program.piece.scenes.get(event.scene!)?.name ?? event.scene}`
+        : 'the frame'
       : key
           .split('/')
           .map((id) => program.piece.layers.get(id)?.name ?? id)
@@ -23,6 +25,8 @@ export function eventWords(program: Program, event: RunEvent): string {
       return `double-click ${layerName(event.layer)}`;
     case 'long-press':
       return `press ${layerName(event.layer)} long`;
+    case 'beside':
+      return 'press beside the frame laid over';
     case 'drag':
       return `drag ${layerName(event.layer)} by ${event.dx}, ${event.dy}`;
     case 'swipe':

@@ -87,6 +87,7 @@ const fields: Record<RunEvent['type'], Record<string, FieldKind>> = {
   click: { layer: 'layer' },
   'double-click': { layer: 'layer' },
   'long-press': { layer: 'layer' },
+  beside: {},
   hover: { layer: 'layer' },
   drag: { layer: 'layer', dx: 'number', dy: 'number' },
   swipe: { layer: 'layer', direction: 'string' },
@@ -103,7 +104,7 @@ const fields: Record<RunEvent['type'], Record<string, FieldKind>> = {
 };
 
 /** Events that can be about the frame itself. */
-const ofFrame: ReadonlySet<string> = new Set(['click', 'swipe', 'scroll', 'focus']);
+const ofFrame: ReadonlySet<string> = new Set(['click', 'double-click', 'long-press', 'swipe', 'scroll', 'focus']);
 
 const choices: Partial<Record<string, readonly string[]>> = { direction: ['left', 'right', 'up', 'down'], what: ['started', 'ended'] };
 
@@ -132,6 +133,7 @@ function readEvent(program: Program, state: RunState, line: string, number: numb
     else if (choices[field] && !choices[field].includes(value as string)) return refuse(`“${field}” must be one of ${choices[field].join(', ')}.`);
     else event[field] = named(program, state, kind, value);
   }
+  if (event['layer'] === null && typeof json['scene'] === 'string') event['scene'] = named(program, state, 'frame', json['scene']);
   if (json['type'] === 'wait' && !((event['ms'] as number) >= 0)) return refuse('“ms” must not be negative.');
   return event as RunEvent;
 }

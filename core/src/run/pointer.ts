@@ -186,7 +186,7 @@ export function releasePointer(runner: Runner, point: Point): void {
   const { pressed } = runner.run;
   const { shown, surface } = catchAt(runner, point);
   runner.run = { ...runner.run, pointer: point, over: keysOf(shown), pressed: null };
-  if (!surface) return pressOutside(runner);
+  if (!surface) return pressBeside(runner);
   if (!pressed) return;
   if (pressed.drag?.moving) return dropDragged(runner, pressed, point);
   const from = pressed.node === '' ? null : (runner.find(pressed.node)?.node ?? null);
@@ -203,8 +203,8 @@ export function releasePointer(runner: Runner, point: Point): void {
   click(runner, shown?.node ?? null, surface.scene, point);
 }
 
-/** A press beside a frame that is laid over closes it, where it says so. */
-function pressOutside(runner: Runner): void {
+/** A press beside a frame that is laid over closes it, where it says so. Where it fills the view there is no such place. */
+export function pressBeside(runner: Runner): void {
   const overlay = runner.run.overlays.at(-1);
   if (!overlay) return;
   const name = runner.program.scenes.get(overlay.frame)?.scene.name ?? 'The frame laid over';

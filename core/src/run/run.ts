@@ -1,14 +1,13 @@
 import type { Cue, CueType } from '../cues/schemas.ts';
 import { sameKey } from '../cues/words.ts';
-import { centerOf, type Point } from '../program/geometry.ts';
+import type { Point } from '../program/geometry.ts';
 import { expand, type Node } from '../program/expand.ts';
 import { startFrame, type Program } from '../program/program.ts';
-import { boundsOf, enabledWithin, isUnder, resolveScreen, type Shown } from '../program/resolve.ts';
+import { enabledWithin, resolveScreen } from '../program/resolve.ts';
 import { variableKey } from '../program/binding.ts';
 import { movingHeads, reachStop } from './heads.ts';
 import { nextStop } from './playhead.ts';
 import {
-  catchOn,
   click,
   dragLayer,
   fireOutward,
@@ -17,11 +16,14 @@ import {
   longPressDue,
   movePointer,
   outwardNodes,
+  pressBeside,
   pressPointer,
   releasePointer,
   swipe,
+  takers,
 } from './pointer.ts';
 import { Runner, type Call } from './runner.ts';
+import { groundOf, reachOf, scrollInto } from './reach.ts';
 import { scrollTo } from './scrolling.ts';
 import { enterFrame } from './steps/frames.ts';
 import type { Advanced, Activity, Report, RunEvent, RunState, Timer } from './state.ts';
@@ -93,25 +95,22 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
     case 'release':
       return releasePointer(runner, { x: event.x, y: event.y });
     case 'click':
-      return event.layer === null
-        ? click(runner, null, runner.run.frame, { x: -1, y: -1 })
-        : onLayer(runner, event.layer, (node, point) => clickLayer(runner, node, point));
+      return onPlace(runner, event, ['click', 'press', 'release'], (node, point, scene) => clickOn(runner, node, scene, point));
     case 'double-click':
-      return onLayer(runner, event.layer, (node, point) => {
-        click(runner, node, runner.sceneOfNode(node.key)!, point);
-        if (runner.run.clicked && runner.find(node.key)?.isOn) click(runner, node, runner.sceneOfNode(node.key)!, point);
+      return onPlace(runner, event, ['click', 'double click'], (node, point, scene) => {
+        clickOn(runner, node, scene, point);
+        if (runner.run.clicked && runner.liveRoots().includes(scene) && (!node || runner.find(node.key)?.isOn)) clickOn(runner, node, scene, point);
       });
     case 'long-press':
-      return onLayer(runner, event.layer, (node) => {
-        longPress(runner, node, runner.sceneOfNode(node.key)!);
-      });
+      return onPlace(runner, event, ['long press'], (node, _point, scene) => longPress(runner, node, scene));
+    case 'beside':
+      return pressBeside(runner);
     case 'hover':
       return onLayer(runner, event.layer, (_node, point) => movePointer(runner, point));
     case 'drag':
       return onLayer(runner, event.layer, (node, point) => dragLayer(runner, node, point, event.dx, event.dy));
     case 'swipe':
-      if (event.layer === null) return void swipe(runner, null, runner.run.frame, event.direction);
-      return onLayer(runner, event.layer, (node) => void swipe(runner, node, runner.sceneOfNode(node.key)!, event.direction));
+      return onPlace(runner, event, ['swipe'], (node, _point, scene) => void swipe(runner, node, scene, event.direction));
     case 'scroll':
       return scroll(runner, event);
     case 'key':
@@ -137,7 +136,21 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
 
 // ── events on named layers ───────────────────────────────────────────────────
 
-/** Where a person could get at a layer: a point of it that nothing hides. Why not, where there is none. */
+/** On a layer, or where the scene itself takes it. */
+function onPlace(
+  runner: Runner,
+  { layer, scene = runner.run.frame }: { readonly layer: string | null; readonly scene?: string },
+  cues: readonly CueType[],
+  act: (node: Node | null, point: Point, scene: string) => void
+): void {
+  if (layer !== null) return onLayer(runner, layer, (node, point) => act(node, point, runner.sceneOfNode(node.key)!));
+  const ground = groundOf(runner, scene, cues);
+  if (ground) return act(ground.node, ground.point, scene);
+  const name = runner.program.scenes.get(scene)?.scene.name ?? 'This frame';
+  runner.why({ code: 'covered', sentence: `Layers take all of ${name}.` });
+}
+
+/** Where a person could get at a layer: a point of it that nothing hides, scrolled to if need be. Why not, where there is none. */
 function onLayer(runner: Runner, key: string, act: (node: Node, point: Point) => void): void {
   const place = runner.find(key);
   if (!place?.node || !place.isOn) {
@@ -148,55 +161,28 @@ function onLayer(runner: Runner, key: string, act: (node: Node, point: Point) =>
   const { node } = place;
   const reach = reachOf(runner, node);
   if ('point' in reach) return act(reach.node, reach.point);
+  const there = reach.code === 'covered' && scrollInto(runner, node) ? (runner.catchUp(), reachOf(runner, node)) : reach;
+  if ('point' in there) return act(there.node, there.point);
   runner.at(node.key);
-  runner.why({ code: reach.code, sentence: reach.sentence, layer: node.key });
+  runner.why({ code: there.code, sentence: there.sentence, layer: node.key });
 }
 
-type Reached = { readonly node: Node; readonly point: Point } | { readonly code: string; readonly sentence: string };
-
-const GRID = 12;
-
-/** A point where the pointer gets to a layer or to something in it, tried in its middle and on a grid of 12 × 12 points. */
-export function reachOf(runner: { readonly program: Program; readonly run: RunState }, node: Node): Reached {
-  const screen = resolveScreen(runner.program, runner.run);
-  const surface = screen.surfaces.find((one) => one.all.some((shown) => shown.node === node));
-  const shown = surface?.all.find((one) => one.node === node);
-  if (!shown || !surface) return { code: 'unreachable', sentence: `${node.layer.name} is hidden.` };
-  let by: Shown | null = null;
-  for (const point of pointsOf(shown)) {
-    if (point.x < 0 || point.y < 0 || point.x >= screen.width || point.y >= screen.height || !isUnder(shown, point)) continue;
-    const caught = catchOn(screen, runner.run, point);
-    if (caught.shown && outwardNodes(caught.shown.node).includes(node)) return { node: caught.shown.node, point };
-    if (!node.catches && caught.surface === surface && (!caught.shown || outwardNodes(node).includes(caught.shown.node)))
-      return { node: caught.shown?.node ?? node, point };
-    by ??= caught.shown;
-  }
-  if (by) return { code: 'covered', sentence: `${by.node.layer.name} lies over all of ${node.layer.name}.` };
-  return { code: 'covered', sentence: `${node.layer.name} lies outside of what can be seen.` };
+/** Presses and lets go where a point is, as far as anybody waits for that, and clicks. */
+function clickOn(runner: Runner, node: Node | null, scene: string, point: Point): void {
+  const { field } = node?.layer ?? {};
+  if (node && (field?.kind === 'checkbox' || field?.kind === 'switch')) return switchBox(runner, node, field.value === true);
+  const taker = outwardNodes(node).find((one) => one.catches) ?? null;
+  if (!takers(runner, taker, scene, 'press').length && !takers(runner, taker, scene, 'release').length) return click(runner, taker, scene, point);
+  pressPointer(runner, point);
+  releasePointer(runner, point);
 }
 
-function* pointsOf(shown: Shown): Iterable<Point> {
-  const box = boundsOf(shown);
-  yield centerOf(box);
-  for (let row = 0; row < GRID; row++)
-    for (let column = 0; column < GRID; column++)
-      yield { x: box.x + ((column + 0.5) / GRID) * box.width, y: box.y + ((row + 0.5) / GRID) * box.height };
-}
-
-function clickLayer(runner: Runner, node: Node, point: Point): void {
-  const { field } = node.layer;
-  const root = runner.root(runner.sceneOfNode(node.key)!)!;
-  const isBox = field?.kind === 'checkbox' || field?.kind === 'switch';
-  if (isBox && enabledWithin(root, node)) {
-    const place = { ...runner.find(node.key)!, node };
-    const selected = root.flags[`${node.key}.selected`] ?? node.layer.selected ?? field.value === true;
-    runner.makeSelected(place, !selected);
-    runner.at(node.key);
-    fireOutward(runner, node, null, 'click');
-    return;
-  }
-  const taker = node.catches ? node : (outwardNodes(node).find((one) => one.catches) ?? null);
-  click(runner, taker, runner.sceneOfNode(node.key)!, point);
+function switchBox(runner: Runner, node: Node, first: boolean): void {
+  const place = { ...runner.find(node.key)!, node };
+  runner.at(node.key);
+  if (!enabledWithin(place.root, node)) return runner.why(whyDisabled(runner, node));
+  runner.makeSelected(place, !(place.root.flags[`${node.key}.selected`] ?? node.layer.selected ?? first));
+  fireOutward(runner, node, null, 'click');
 }
 
 function scroll(runner: Runner, event: Extract<RunEvent, { type: 'scroll' }>): void {

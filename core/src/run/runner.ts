@@ -227,6 +227,15 @@ export class Runner {
     this.queue.length = 0;
   }
 
+  /** Runs what is queued before the event itself goes on; false where nothing was. */
+  catchUp(): boolean {
+    if (this.queue.length === 0) return false;
+    const { event } = this.open;
+    this.drain();
+    this.begin(event);
+    return true;
+  }
+
   private stopEndless(event: RunEvent): void {
     if (this.stopped) return;
     this.stopped = true;

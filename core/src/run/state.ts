@@ -139,14 +139,19 @@ export type RunEvent =
   | { readonly type: 'leave' }
   | { readonly type: 'press'; readonly x: number; readonly y: number }
   | { readonly type: 'release'; readonly x: number; readonly y: number }
-  /** A whole click on a layer, made where a person could make it; on the frame itself with null. */
-  | { readonly type: 'click'; readonly layer: string | null }
-  | { readonly type: 'double-click'; readonly layer: string }
-  | { readonly type: 'long-press'; readonly layer: string }
+  /**
+   * A whole click on a layer, made where a person could make it, scrolled to if need be. With null it is made where no layer
+   * takes it: on the frame, or on the ground of a frame laid over it (`scene`).
+   */
+  | { readonly type: 'click'; readonly layer: string | null; readonly scene?: string }
+  | { readonly type: 'double-click'; readonly layer: string | null; readonly scene?: string }
+  | { readonly type: 'long-press'; readonly layer: string | null; readonly scene?: string }
+  /** A press beside the frame that is laid over. */
+  | { readonly type: 'beside' }
   | { readonly type: 'hover'; readonly layer: string }
   /** Dragging a layer by so much and letting go. */
   | { readonly type: 'drag'; readonly layer: string; readonly dx: number; readonly dy: number }
-  | { readonly type: 'swipe'; readonly layer: string | null; readonly direction: 'left' | 'right' | 'up' | 'down' }
+  | { readonly type: 'swipe'; readonly layer: string | null; readonly direction: 'left' | 'right' | 'up' | 'down'; readonly scene?: string }
   /** Scrolling the frame, or a group, to a place. */
   | { readonly type: 'scroll'; readonly layer: string | null; readonly x: number; readonly y: number }
   | { readonly type: 'key'; readonly key: string }

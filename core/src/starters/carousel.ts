@@ -53,11 +53,10 @@ export const carousel: Starter = {
           [1, 2, 3].map((n) => [
             `Dot ${n}`,
             {
-              at: [111 + (n - 1) * 44, 212, 32, 32] as const,
+              at: [121 + (n - 1) * 44, 222, 12, 12] as const,
               type: 'oval' as const,
               style: { fill: deep, opacity: 0.25 },
-              pose: { scale: 0.4 },
-              hit: { how: 'own' as const, grow: 6 },
+              hit: { how: 'own' as const, grow: 16 },
               label: `Card ${n}`,
               looks: { selected: { style: { opacity: 1 } } },
               when: { selected: `Carousel.state = "Slide ${n}"` },

@@ -14,7 +14,18 @@ export function addressProblem(address: string): AddressProblem | null {
   return wellFormed[scheme as 'http'](text) ? null : 'malformed';
 }
 
-const web = (text: string) => /^https?:\/\/([^\s/?#@:]+)(:\d{1,5})?([/?#].*)?$/i.test(text) && goodHost(/^https?:\/\/([^/?#:]+)/i.exec(text)![1]!);
+const web = (text: string) => {
+  const [, host] = /^https?:\/\/(\[[\da-f:]+\]|[^\s/?#@:[\]]+)(?::\d{1,5})?(?:[/?#].*)?$/i.exec(text) ?? [];
+  return host !== undefined && (host.startsWith('[') ? isSixth(host) : goodHost(host));
+};
+
+/** An IPv6 address in brackets (RFC 4291, 2.2): eight groups, or fewer with one gap. */
+function isSixth(host: string): boolean {
+  const halves = host.slice(1, -1).split('::');
+  const groups = halves.flatMap((half) => (half === '' ? [] : half.split(':')));
+  const fits = halves.length === 1 ? groups.length === 8 : halves.length === 2 && groups.length < 8;
+  return fits && groups.every((group) => /^[\da-f]{1,4}$/i.test(group));
+}
 
 const goodHost = (host: string) =>
   host === 'localhost' || (/^[\p{L}\p{N}]([\p{L}\p{N}.-]*[\p{L}\p{N}])?$/u.test(host) && host.includes('.') && !host.includes('..'));

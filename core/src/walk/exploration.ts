@@ -1,4 +1,5 @@
-import type { RunEvent } from '../run/state.ts';
+import type { Node } from '../program/expand.ts';
+import type { RunEvent, RunState } from '../run/state.ts';
 
 /**
  * Exploring a piece: every settled state that can be reached from a start.
@@ -39,10 +40,28 @@ export interface Exploration {
   readonly leavesFrom: ReadonlySet<string>;
   /** Threads that fire in some state. */
   readonly fired: ReadonlySet<string>;
+  /** What was not tried in any state, as phrases: then nothing is claimed that trying it could refute. */
+  readonly gaps: readonly string[];
+  /** Layers of which others took a half or more in every state in which they were seen. */
+  readonly covered: readonly Covered[];
+  /** The run of each state; null where frames and timers are all there is to one. */
+  readonly runs: readonly RunState[] | null;
+  /** States that stand for several whose back stacks differ further down than they are told apart. */
+  readonly shallow: ReadonlySet<number>;
   /** States that were met but not followed any further, because something was cut. */
   readonly unfollowed: ReadonlySet<number>;
   /** Whether frames and timers are all there is to a state. */
   readonly isPlain: boolean;
+}
+
+/** A layer that others take from the pointer. */
+export interface Covered {
+  readonly node: Node;
+  readonly by: Node;
+  /** Share of what is in view of it, 0 to 1, where least of it is taken. */
+  readonly share: number;
+  /** A state in which it is so. */
+  readonly state: number;
 }
 
 export interface ExploreOptions {

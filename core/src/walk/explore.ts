@@ -9,6 +9,8 @@ export const PLAIN_STATES = 1_000_000;
 
 const known = new WeakMap<SceneProgram, { threads: Program['threads']; moves: Move[] }>();
 
+const NONE: ReadonlySet<number> = new Set();
+
 /** Begins to explore. Breadth first, so that parents give shortest routes. */
 export const exploring = (program: Program): Exploring => (isPlain(program) ? new Explorer(program) : exploringRuns(program));
 
@@ -68,7 +70,8 @@ class Explorer implements Exploring {
   result(): Exploration {
     const { states, moves, edges, callers, reached, backFrom, leavesFrom, fired } = this;
     const { cut, unfollowed } = leftOver(states.length, this.next, this.most);
-    return { cut: this.cut ?? cut, states, moves, edges, callers, reached, backFrom, leavesFrom, fired, unfollowed, isPlain: true };
+    const plain = { gaps: [], covered: [], runs: null, shallow: NONE, isPlain: true };
+    return { cut: this.cut ?? cut, states, moves, edges, callers, reached, backFrom, leavesFrom, fired, unfollowed, ...plain };
   }
 
   private expand(at: number): void {

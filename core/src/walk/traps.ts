@@ -3,6 +3,7 @@ import { startFrames } from '../program/program.ts';
 import type { RunEvent } from '../run/state.ts';
 import type { Exploration } from './exploration.ts';
 import { routeTo, startOf } from './explore.ts';
+import { whileWords } from './while.ts';
 
 /** Frames from which no start frame can be reached any more, and the dead ends among them. */
 export interface Trap {
@@ -13,6 +14,8 @@ export interface Trap {
   /** Where the route begins, and the events that lead into the trap. */
   readonly from: string;
   readonly route: readonly RunEvent[];
+  /** What has to be so on its first frame: `while Menu is open`; null where it is always so. */
+  readonly when: string | null;
 }
 
 /**
@@ -29,7 +32,7 @@ export function findTraps(program: Program, exploration: Exploration): Trap[] {
     const first = group.reduce((a, b) => (entries.get(a)!.length <= entries.get(b)!.length ? a : b));
     const ordered = [first, ...group.filter((frame) => frame !== first)];
     const deadEnd = group.length === 1;
-    return { frames: ordered, deadEnd, ...routeThrough(exploration, entries.get(first)!) };
+    return { frames: ordered, deadEnd, when: null, ...routeThrough(exploration, entries.get(first)!) };
   });
 }
 
@@ -151,34 +154,57 @@ export function bottomGroups(nodes: readonly string[], next: (node: string) => r
 
 /** The same for a piece whose states are more than frames: judged state by state, along routes that were really taken. */
 function trapsOfStates(program: Program, exploration: Exploration): Trap[] {
-  const { states, edges, unfollowed } = exploration;
+  const { states, edges, unfollowed, shallow } = exploration;
   const home = homewardStates(program, exploration);
   const lost = [...states.keys()].filter((at) => !home.has(at)).map(String);
   const groups = bottomGroups(lost, (at) => edges[Number(at)]!.map((edge) => String(edge.to)));
+  const backs = backThreads(program);
   const found = new Map<string, Trap>();
   for (const group of groups) {
     const members = group.map(Number).sort((a, b) => a - b);
     if (members.some((at) => unfollowed.has(at))) continue;
+    // Where *back* leads from here is known for one of several back stacks only.
+    const goesBack = (at: number) => edges[at]!.some((edge) => edge.threads.some((thread) => backs.has(thread)));
+    if (members.some((at) => shallow.has(at)) && members.some(goesBack)) continue;
     const frames = [...new Set(members.map((at) => states[at]!.frame))];
     const key = frames.toSorted().join();
-    if (!found.has(key))
-      found.set(key, { frames, deadEnd: frames.length === 1, from: startOf(exploration, members[0]!), route: routeTo(exploration, members[0]!) });
+    if (found.has(key)) continue;
+    const first = members[0]!;
+    const others = [...states.keys()].filter((at) => states[at]!.frame === states[first]!.frame && home.has(at));
+    const alike = members.filter((at) => states[at]!.frame === states[first]!.frame);
+    const when = others.length ? whileWords(program, exploration, alike, others) : null;
+    found.set(key, { frames, deadEnd: frames.length === 1, from: startOf(exploration, first), route: routeTo(exploration, first), when });
   }
   return [...found.values()];
 }
 
+const backThreads = (program: Program): ReadonlySet<string> =>
+  new Set(
+    [...program.piece.threads.values()]
+      .filter((thread) => thread.branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back')))
+      .map((thread) => thread.id)
+  );
+
 /** States from which a start, an ending, a link out of the piece, or something not followed can be reached. */
 function homewardStates(program: Program, exploration: Exploration): Set<number> {
   const { states, edges, unfollowed } = exploration;
-  const starts = new Set(startFrames(program));
-  const leadsOn = new Set(states.flatMap((state, at) => (edges[at]!.some((edge) => states[edge.to]!.frame !== state.frame) ? [state.frame] : [])));
-  const isHome = (at: number) => {
-    const { frame } = states[at]!;
-    return unfollowed.has(at) || isExit(program, exploration, frame) || (starts.has(frame) && (leadsOn.has(frame) || program.frames.length === 1));
-  };
   const sources: number[][] = states.map(() => []);
   edges.forEach((list, at) => list.forEach((edge) => sources[edge.to]!.push(at)));
-  const home = new Set([...states.keys()].filter(isHome));
-  for (const at of home) for (const source of sources[at]!) home.add(source);
-  return home;
+  const grown = (from: Iterable<number>) => {
+    const all = new Set(from);
+    for (const at of all) for (const source of sources[at]!) all.add(source);
+    return all;
+  };
+  const starts = new Set(startFrames(program));
+  const at = [...states.keys()];
+  // A person can begin there, and go on: to another frame, or where the frame never leads to one, to anything else.
+  const leads = (state: number) => edges[state]!.some((edge) => states[edge.to]!.frame !== states[state]!.frame);
+  const goesOn = grown(at.filter((state) => leads(state) || unfollowed.has(state)));
+  const leading = new Set(at.filter((state) => goesOn.has(state)).map((state) => states[state]!.frame));
+  const canGoOn = (state: number) => goesOn.has(state) || (!leading.has(states[state]!.frame) && edges[state]!.length > 0);
+  const isHome = (state: number) => {
+    const { frame } = states[state]!;
+    return unfollowed.has(state) || isExit(program, exploration, frame) || (starts.has(frame) && canGoOn(state));
+  };
+  return grown(at.filter(isHome));
 }

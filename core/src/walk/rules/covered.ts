@@ -1,29 +1,37 @@
 import { reachOf } from '../../program/hit.ts';
 import type { Item, SceneProgram } from '../../program/program.ts';
+import type { Covered, Exploration } from '../exploration.ts';
+import { routeTo, startOf } from '../explore.ts';
 import { perScene } from '../per-scene.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
-
-/** From this share on a layer counts as mostly hidden. */
-const MOSTLY = 0.5;
+import { isVeil, MOSTLY } from '../sights.ts';
 
 export const covered: Rule = {
   id: 'covered',
-  meaning: 'something to press that other catching layers hide wholly (must fix) or by half and more (worth a look)',
-  check: ({ program }) => perScene(program, 'covered', (scene) => (isSettled(scene) ? scene.items.flatMap((item) => check(scene, item)) : [])),
+  meaning: 'something to press that other catching layers hide wholly (must fix) or by half and more (worth a look), wherever it is seen',
+  check: ({ program, exploration }) =>
+    exploration.isPlain
+      ? perScene(program, 'covered', (scene) => scene.items.flatMap((item) => checkItem(scene, item)))
+      : exploration.covered.map((one) => reportSeen(exploration, one)),
 };
 
-/** Whether what is shown is the same at all times, so that it can be judged without running. */
-const isSettled = ({ scene, items }: SceneProgram) =>
-  !scene.states &&
-  !scene.timeline &&
-  items.every(({ layer }) => layer.bindings?.shown === undefined && !layer.pose.rotation && !layer.clip && !layer.scroll);
-
-function check(scene: SceneProgram, item: Item): Finding[] {
+/** In a piece of plain frames what is shown is the same at all times, so it is judged without running. */
+function checkItem(scene: SceneProgram, item: Item): Finding[] {
   if (!item.shown || !item.threads.some((thread) => thread.enabled && (thread.cue.type === 'click' || thread.cue.type === 'hover'))) return [];
   const { point, hidden, by } = reachOf(scene, item);
-  if (!by || hidden < MOSTLY) return [];
-  const must = point === null;
-  const title = `${by.layer.name} covers ${item.layer.name}`;
-  const sentence = `${must ? 'All' : `${Math.round(hidden * 100)} %`} of ${item.layer.name} lies behind ${by.layer.name}, which takes the press.`;
-  return [finding('covered', must ? 'must' : 'look', { scene: scene.scene.id, layer: item.layer.id }, title, sentence)];
+  if (!by || hidden < MOSTLY || (point !== null && isVeil(scene.scene, item.box))) return [];
+  return [report({ scene: scene.scene.id, layer: item.layer.id }, item.layer.name, by.layer.name, point === null ? 1 : hidden, '')];
+}
+
+function reportSeen(exploration: Exploration, { node, by, share, state }: Covered): Finding {
+  const where = exploration.unfollowed.size ? ' in every state that was walked so far' : '';
+  const place = { scene: node.layer.scene, layer: node.layer.id };
+  const route = { from: startOf(exploration, state), events: routeTo(exploration, state) };
+  return { ...report(place, node.layer.name, by.layer.name, share, where), route };
+}
+
+function report(place: { scene: string; layer: string }, name: string, by: string, share: number, where: string): Finding {
+  const must = share === 1;
+  const sentence = `${must ? 'All' : `${Math.round(share * 100)} %`} of ${name} lies behind ${by}${where}, which takes the press.`;
+  return finding('covered', must ? 'must' : 'look', place, `${by} covers ${name}`, sentence);
 }

@@ -1,29 +1,56 @@
-import { layerIdsOf, threadIdsOf, type Layer, type Piece } from '../../piece/piece.ts';
-import type { Item, SceneProgram } from '../../program/program.ts';
+import type { CueType } from '../../cues/schemas.ts';
+import { layerIdsOf, threadIdsOf, type Layer, type Piece, type Thread } from '../../piece/piece.ts';
+import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { outward } from '../../program/hit.ts';
-import { finding, type Rule } from '../finding.ts';
-import { seenScenes } from '../per-scene.ts';
+import { finding, type Finding, type Rule } from '../finding.ts';
+import { seenParts, seenScenes } from '../per-scene.ts';
 
 export const looksClickable: Rule = {
   id: 'looks-clickable',
   meaning: 'a hit area, a layer with a hover or press look, a copy of a wired layer, or one made like wired ones beside it, that has no thread',
-  check: ({ program }) =>
-    seenScenes(program).flatMap((id) => {
-      const { piece } = program;
-      const scene = program.scenes.get(id)!;
-      return scene.items.flatMap((item) => {
-        const why = item.shown && !isWired(item) ? reasonWhy(piece, scene, item) : null;
-        return why === null
-          ? []
-          : [finding('looks-clickable', 'look', { scene: id, layer: item.layer.id }, `${item.layer.name} looks clickable`, why)];
-      });
-    }),
+  check: ({ program }) => [
+    ...seenScenes(program).flatMap((id) => (hears([...program.scenes.get(id)!.threads, ...program.threads]) ? [] : unwiredIn(program, id))),
+    ...unwiredParts(program),
+  ],
 };
 
-/** It, a group around it or something in it has a thread; switched off counts, since somebody meant it. */
-const isWired = (item: Item): boolean => outward(item).some((outer) => outer.threads.length > 0) || hasWiredInside(item);
+/** Whether a press that no layer answers is answered by the scene or the piece. */
+const hears = (threads: readonly Thread[]) => threads.some(({ cue }) => PRESSES.has(cue.type));
 
-const hasWiredInside = (item: Item): boolean => item.children.some((child) => child.threads.length > 0 || hasWiredInside(child));
+const PRESSES: ReadonlySet<CueType> = new Set(['click', 'press', 'release']);
+
+function unwiredIn(program: Program, id: string): Finding[] {
+  const scene = program.scenes.get(id)!;
+  return scene.items.flatMap((item) => {
+    const why = item.shown && !isWired(program, item) ? reasonWhy(program.piece, scene, item) : null;
+    return why === null ? [] : [finding('looks-clickable', 'look', { scene: id, layer: item.layer.id }, `${item.layer.name} looks clickable`, why)];
+  });
+}
+
+/** In parts: unless the part, or some placement of it by itself or by what is around it, answers the press. */
+function unwiredParts(program: Program): Finding[] {
+  const seen = seenParts(program);
+  if (seen.size === 0 || hears(program.threads)) return [];
+  const answered = new Set<string>();
+  for (const id of [...seenScenes(program), ...seen.keys()]) {
+    const scene = program.scenes.get(id)!;
+    for (const item of scene.items)
+      if (item.layer.part !== undefined && (hears(scene.threads) || outward(item).some((outer) => outer.threads.length > 0)))
+        answered.add(item.layer.part);
+  }
+  return [...seen.keys()].flatMap((id) => (answered.has(id) || hears(program.scenes.get(id)!.threads) ? [] : unwiredIn(program, id)));
+}
+
+/** It, a group around it or something in it has a thread; switched off counts, since somebody meant it. */
+const isWired = (program: Program, item: Item): boolean => outward(item).some((outer) => outer.threads.length > 0) || isWiredInside(program, item);
+
+const isWiredInside = (program: Program, { layer, children }: Item): boolean => {
+  const part = layer.part === undefined ? undefined : program.scenes.get(layer.part);
+  return (
+    (part !== undefined && (part.threads.length > 0 || part.items.some((item) => item.threads.length > 0))) ||
+    children.some((child) => child.threads.length > 0 || isWiredInside(program, child))
+  );
+};
 
 /** Why a layer without a thread seems to ask for one; null where it does not. */
 export function reasonWhy(piece: Piece, scene: SceneProgram, item: Item): string | null {

@@ -1,21 +1,49 @@
 import { sceneOfThread, type Piece, type Thread } from '../../piece/piece.ts';
 import { scopeFor, type LineScope } from '../../lines/scope.ts';
 import type { Step } from '../../steps/schemas.ts';
-import { finding, type Rule } from '../finding.ts';
+import { finding, type Finding, type Rule } from '../finding.ts';
 
 export const missingTarget: Rule = {
   id: 'missing-target',
-  meaning: 'a cue or step names a frame, layer, state, label or variable that is gone or not chosen yet, or a thread has no step at all',
-  check: ({ program: { piece } }) =>
-    [...piece.threads.values()].flatMap((thread) => {
-      const lost = lostIn(piece, thread);
-      if (lost === null) return [];
-      const scene = sceneOfThread(piece, thread);
-      const owner = thread.on === 'layer' ? piece.layers.get(thread.owner)! : scene === null ? piece.head : piece.scenes.get(scene)!;
-      const place = { scene, ...(thread.on === 'layer' && { layer: thread.owner }), thread: thread.id };
-      return [finding('missing-target', 'must', place, `${owner.name} leads nowhere`, lost)];
-    }),
+  meaning:
+    'a cue, step, placement, ending or carried sheet names a frame, layer, part, state, label, sheet or variable that is gone or not chosen yet, or a thread has no step at all',
+  check: ({ program: { piece } }) => [...threadsLost(piece), ...layersLost(piece), ...scenesLost(piece)],
 };
+
+const threadsLost = (piece: Piece): Finding[] =>
+  [...piece.threads.values()].flatMap((thread) => {
+    const lost = lostIn(piece, thread);
+    if (lost === null) return [];
+    const scene = sceneOfThread(piece, thread);
+    const owner = thread.on === 'layer' ? piece.layers.get(thread.owner)! : scene === null ? piece.head : piece.scenes.get(scene)!;
+    const place = { scene, ...(thread.on === 'layer' && { layer: thread.owner }), thread: thread.id };
+    return [finding('missing-target', 'must', place, `${owner.name} leads nowhere`, lost)];
+  });
+
+/** Placements of parts, and in states, that are gone. */
+const layersLost = (piece: Piece): Finding[] =>
+  [...piece.layers.values()].flatMap((layer) => {
+    if (layer.type !== 'placement') return [];
+    const part = layer.part === undefined ? undefined : piece.scenes.get(layer.part);
+    const place = { scene: layer.scene, layer: layer.id };
+    if (!part) return [finding('missing-target', 'must', place, `${layer.name} shows nothing`, 'The part it showed has been deleted.')];
+    return layer.state === undefined || part.states?.[layer.state]
+      ? []
+      : [finding('missing-target', 'must', place, `${layer.name} begins in no state`, `The state of ${part.name} it began in has been deleted.`)];
+  });
+
+/** Sheets that are carried and gone, and sections that end at a label that is gone. */
+const scenesLost = (piece: Piece): Finding[] =>
+  [...piece.scenes.values()].flatMap((scene) => {
+    const sheets = (scene.carries ?? []).filter(({ sheet }) => !piece.scenes.has(sheet));
+    const labels = scene.timeline?.labels ?? {};
+    const open = Object.values(labels).filter(({ ending }) => ending.do === 'go to' && (ending.label === null || !labels[ending.label]));
+    const lost = [
+      ...(sheets.length ? ['A sheet it carried has been deleted.'] : []),
+      ...open.map(({ name }) => `${name} ends by going to a label that is gone or not chosen yet.`),
+    ];
+    return lost.length ? [finding('missing-target', 'must', { scene: scene.id }, `${scene.name} has lost something`, lost.join(' '))] : [];
+  });
 
 /** The first thing a thread names that is not there, as a sentence; null where all is there. */
 function lostIn(piece: Piece, thread: Thread): string | null {

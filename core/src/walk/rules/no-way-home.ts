@@ -3,18 +3,16 @@ import { finding, type Rule } from '../finding.ts';
 
 export const noWayHome: Rule = {
   id: 'no-way-home',
-  meaning: 'frames that lead only to each other: once there, no start frame can be reached any more',
-  check: ({ program, exploration, traps }) =>
-    exploration.cut !== null && exploration.isPlain
-      ? []
-      : traps
-          .filter((trap) => !trap.deadEnd)
-          .map((trap) => {
-            const names = trap.frames.map((id) => program.scenes.get(id)!.scene.name);
-            const shown = names.length > 4 ? [...names.slice(0, 3), count(names.length - 3, 'more', 'more')] : names;
-            const sentence = `From ${listWords(shown)} no start frame can be reached any more.`;
-            return finding('no-way-home', 'must', { scene: trap.frames[0]! }, `No way home from ${names[0]}`, sentence, {
-              route: { from: trap.from, events: trap.route },
-            });
-          }),
+  meaning: 'frames that lead only to each other: once there, always or while something is so, no start frame can be reached any more',
+  check: ({ program, traps }) =>
+    traps
+      .filter((trap) => !trap.deadEnd)
+      .map((trap) => {
+        const names = trap.frames.map((id) => program.scenes.get(id)!.scene.name);
+        const shown = names.length > 4 ? [...names.slice(0, 3), count(names.length - 3, 'more', 'more')] : names;
+        const sentence = `From ${listWords(shown)} no start frame can be reached any more${trap.when ? `, ${trap.when}` : ''}.`;
+        return finding('no-way-home', 'must', { scene: trap.frames[0]! }, `No way home from ${names[0]}`, sentence, {
+          route: { from: trap.from, events: trap.route },
+        });
+      }),
 };

@@ -1,7 +1,9 @@
-import { perScene } from '../per-scene.ts';
-import { finding, type Finding, type Rule } from '../finding.ts';
-import type { Item } from '../../program/program.ts';
+import type { CueType } from '../../cues/schemas.ts';
 import type { Operation } from '../../edit/operation.ts';
+import type { Item, Program, SceneProgram } from '../../program/program.ts';
+import { count } from '../../words.ts';
+import { perScene, scaleOf, seenParts, type Placed } from '../per-scene.ts';
+import { finding, type Finding, type Rule } from '../finding.ts';
 
 /** WCAG 2.2: 2.5.8 (minimum) asks for 24 CSS pixels, 2.5.5 (enhanced) for 44. */
 export const LEAST = 24;
@@ -9,24 +11,43 @@ export const ENOUGH = 44;
 
 export const smallHit: Rule = {
   id: 'small-hit',
-  meaning: 'something to press that is under 24 CSS px (must fix, WCAG 2.2, 2.5.8) or under 44 (worth a look, 2.5.5) in width or height',
-  check: ({ program }) =>
-    perScene(program, 'small-hit', ({ scene, items }) =>
-      items.filter(isPressed).flatMap((item) => (isSmall(item) ? [report(scene.id, scene, item)] : []))
-    ),
+  meaning: 'something to press that is under 24 CSS px (must fix, WCAG 2.2, 2.5.8) or under 44 (worth a look, 2.5.5) in width or height on screen',
+  check: ({ program }) => [
+    ...perScene(program, 'small-hit', (scene) => smallIn(program, scene, null)),
+    ...[...seenParts(program)].flatMap(([id, placed]) => smallIn(program, program.scenes.get(id)!, placed)),
+  ],
 };
 
-const isPressed = (item: Item) => item.shown && item.threads.some((thread) => thread.enabled && thread.cue.type === 'click');
+const smallIn = (program: Program, scene: SceneProgram, placed: Placed | null): Finding[] =>
+  scene.items.filter((item) => item.shown && isPressed(program, item)).flatMap((item) => judge(program, scene, item, placed) ?? []);
 
-const isSmall = ({ box }: Item) => Math.min(box.width, box.height) < ENOUGH;
+const PRESSES: ReadonlySet<CueType> = new Set(['click', 'press', 'release', 'double click', 'long press']);
 
-function report(id: string, frame: { name: string; width: number; height: number }, item: Item): Finding {
+/** By a thread of its own, or as a placement by one of its part. */
+function isPressed(program: Program, { threads, layer }: Item): boolean {
+  const part = layer.part === undefined ? undefined : program.scenes.get(layer.part);
+  return [...threads, ...(part?.threads ?? [])].some((thread) => thread.enabled && PRESSES.has(thread.cue.type));
+}
+
+function judge(program: Program, { scene }: SceneProgram, item: Item, placed: Placed | null): Finding | null {
   const { box, layer } = item;
-  const must = Math.min(box.width, box.height) < LEAST;
-  const size = `${round(box.width)} × ${round(box.height)}`;
-  const sentence = `${size} on ${frame.name}; ${must ? 'at least 24 is needed, and ' : ''}a thumb wants 44.`;
-  const fix = layer.type === 'hit' && !item.parent ? { label: 'Grow to 44', operations: grown(frame, item) } : undefined;
-  return finding('small-hit', must ? 'must' : 'look', { scene: id, layer: layer.id }, `${layer.name} is hard to hit`, sentence, fix && { fix });
+  const scale = scaleOf(item);
+  const margin = 2 * (layer.hit?.grow ?? 0);
+  const width = (box.width + margin) * scale * (placed?.x ?? 1);
+  const height = (box.height + margin) * scale * (placed?.y ?? 1);
+  const least = round(Math.min(width, height));
+  if (least >= ENOUGH) return null;
+  const must = least < LEAST;
+  const where = placed ? `${scene.name}, seen on ${placesIn(program, placed)}` : scene.name;
+  const sentence = `${round(width)} × ${round(height)} on ${where}; ${must ? 'at least 24 is needed, and ' : ''}a thumb wants 44.`;
+  const isPlain = layer.type === 'hit' && !item.parent && !placed && scale === 1 && margin === 0;
+  const fix = isPlain ? { label: 'Grow to 44', operations: grown(scene, item) } : undefined;
+  return finding('small-hit', must ? 'must' : 'look', { scene: scene.id, layer: layer.id }, `${layer.name} is hard to hit`, sentence, fix && { fix });
+}
+
+function placesIn(program: Program, { scenes }: Placed): string {
+  const first = program.scenes.get(scenes[0]!)!.scene.name;
+  return scenes.length === 1 ? first : `${first} and ${count(scenes.length - 1, 'other', 'others')}`;
 }
 
 /** The area about the same middle, moved inside the frame where it would stick out. */

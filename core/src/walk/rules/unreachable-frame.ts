@@ -5,6 +5,7 @@ export const unreachableFrame: Rule = {
   id: 'unreachable-frame',
   meaning: 'a frame that no route from any start leads to',
   check: ({ program, exploration }) => {
+    if (exploration.gaps.length) return [];
     const named = exploration.cut === null ? null : namedFrames(program);
     return program.frames
       .filter((id) => !exploration.reached.has(id) && (named === null || !named.has(id)))

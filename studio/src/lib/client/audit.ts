@@ -15,6 +15,8 @@ export interface AuditAnswer {
   readonly states: number;
   readonly moves: number;
   readonly cut: string | null;
+  /** More can be found by exploring further. */
+  readonly isLeft: boolean;
   /** Threads that can fire. */
   readonly fired: readonly string[];
   readonly reached: readonly string[];

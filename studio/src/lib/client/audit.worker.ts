@@ -76,6 +76,7 @@ function answer(isDone: boolean): void {
     states: exploration.states.length,
     moves: exploration.moves,
     cut: exploration.cut,
+    isLeft: exploration.unfollowed.size > 0,
     fired: [...exploration.fired],
     reached: [...exploration.reached.keys()],
     ms: spent,

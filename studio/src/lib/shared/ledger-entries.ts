@@ -68,6 +68,8 @@ function headlineOf(piece: Piece, { event, layer: taker, cause, fired, whyNot }:
       return `pressed ${event.key}`;
     case 'wait':
       return cue?.type === 'long press' ? `held ${named(layer)}` : 'time had passed';
+    case 'beside':
+      return 'pressed beside the frame laid over';
     case 'jump':
       return `jumped to ${piece.scenes.get(event.frame)?.name ?? 'a frame that is gone'}`;
     case 'pad':

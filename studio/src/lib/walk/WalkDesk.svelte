@@ -111,7 +111,9 @@
             : `Explored completely: ${count(session.audit.states, 'state')}, ${count(session.audit.moves, 'move')}, ${(session.audit.ms / 1000).toFixed(2)} s`}{:else}Exploring…
           {session.audit && session.auditIsCurrent ? `${count(session.audit.states, 'state')} so far` : ''}{/if}
       </p>
-      {#if session.isWhole === false}<button class="chip chip-part mt-1" onclick={() => session.goOnExploring()}>◐ Go on exploring</button>{/if}
+      {#if session.isWhole === false && session.audit?.isLeft}<button class="chip chip-part mt-1" onclick={() => session.goOnExploring()}
+          >◐ Go on exploring</button
+        >{/if}
     </header>
     {#each groups as group (group.severity)}
       <h3 class="border-t border-[var(--line)] bg-[var(--rim)] px-3.5 py-1 text-[12px]">

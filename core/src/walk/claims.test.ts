@@ -1,0 +1,276 @@
+import { describe, expect, test } from 'vitest';
+import { compose } from '../compose/compose.ts';
+import { apply } from '../edit/apply.ts';
+import { compile } from '../program/compile.ts';
+import { unwrap } from '../result.ts';
+import { insertStarter } from '../starters/insert.ts';
+import { starters } from '../starters/table.ts';
+import { audit, routeEnd } from './audit.ts';
+
+type Spec = Parameters<typeof compose>[0];
+
+function audited(spec: Spec) {
+  const program = compile(compose(spec));
+  const { findings, exploration } = audit(program);
+  for (const one of findings) if (one.route) expect(routeEnd(program, one)).not.toBeNull();
+  return { findings, exploration, told: findings.map(({ rule, sentence }) => `${rule}: ${sentence}`) };
+}
+
+const told = (spec: Spec) => audited(spec).told;
+
+const button = (x: number, y: number, ...lines: string[]) => ({ at: [x, y, 100, 60] as const, lines });
+
+const home = (lines: readonly string[], more = {}) => ({ layers: { on: button(0, 0, ...lines), ...more } });
+const back = { layers: { back: button(0, 0, 'click → go to home') } };
+
+describe('what is said of states', () => {
+  test('one frame with a second state that nothing leads to, and nothing to press', () => {
+    expect(told({ frames: { home: { states: { open: {}, shut: {} } } } })).toEqual(['dead-end: Nothing leads on from home.']);
+  });
+
+  test('a start all of whose buttons are hidden is no home then, and the state is named', () => {
+    const layers = { on: button(0, 0, 'click → go to shop'), lock: button(0, 100, 'click → put this in none') };
+    const frames = { home: { states: { all: {}, none: { on: { hidden: true }, lock: { hidden: true } } }, layers }, shop: back };
+    expect(told({ frames })).toEqual(['dead-end: Nothing leads on from home while home is in none.']);
+  });
+
+  test('a dead end that is one only while a variable says so', () => {
+    const frames = {
+      home: home(['click → go to shop']),
+      shop: {
+        layers: {
+          buy: button(0, 0, 'click → set Seats to Seats - 1'),
+          back: { ...button(0, 100, 'click → go to home'), when: { shown: 'Seats > 0' } },
+        },
+      },
+    };
+    const seats = { type: 'number', initial: 2, min: 0 } as const;
+    expect(told({ variables: { Seats: seats }, frames })).toEqual(['dead-end: Nothing leads on from shop while Seats is 0.']);
+  });
+
+  test('states that are equal are one: a switch that was set back is as it began', () => {
+    const switches = Array.from({ length: 5 }, (_, i) => [`s${i}`, button(0, i * 70, `click → set v${i} to not(v${i})`)] as const);
+    const variables = Object.fromEntries(switches.map((_, i) => [`v${i}`, { type: 'yes/no', initial: false } as const]));
+    const { exploration } = audited({ variables, frames: { home: { layers: Object.fromEntries(switches) } } });
+    expect([exploration.states.length, exploration.cut]).toEqual([32, null]);
+  });
+});
+
+describe('what is tried', () => {
+  const reached = (frames: Spec['frames'], more: Partial<Spec> = {}) => {
+    const { exploration, told: all } = audited({ frames, ...more });
+    expect(exploration.cut).toBeNull();
+    return [...exploration.reached.keys()].length === Object.keys(frames).length && all.filter((line) => line.startsWith('unreachable')).length === 0;
+  };
+  const wired = (line: string, more = {}) =>
+    reached({ home: { layers: { a: { ...button(0, 0, line), ...more } }, states: { one: {}, two: {} } }, shop: back });
+
+  test.each(['press', 'release', 'double click', 'long press 500 ms', 'hover', 'leave', 'focus', 'blur', 'swipe left'])('%s on a layer', (cue) => {
+    expect(wired(`${cue} → go to shop`)).toBe(true);
+  });
+
+  test.each(['click', 'press', 'release', 'double click', 'long press 500 ms', 'swipe up'])('%s on a frame', (cue) => {
+    expect(reached({ home: { states: { one: {}, two: {} }, lines: [`${cue} → go to shop`] }, shop: back })).toBe(true);
+  });
+
+  test.each(['click', 'press', 'double click', 'long press 500 ms', 'swipe down'])('%s on a part, where it is placed', (cue) => {
+    const parts = {
+      card: {
+        size: [100, 60] as const,
+        layers: { word: { type: 'text' as const, text: 'Bay', at: [0, 0, 100, 20] as const } },
+        lines: [`${cue} → go to shop`],
+      },
+    };
+    expect(reached({ home: { layers: { card: { type: 'placement', part: 'card', at: [0, 0, 100, 60] } } }, shop: back }, { parts })).toBe(true);
+  });
+
+  test('what has to be scrolled to: in a frame, and in a group that scrolls across', () => {
+    expect(reached({ home: { contentHeight: 3000, layers: { low: button(0, 2500, 'click → go to shop') } }, shop: back })).toBe(true);
+    const row = { type: 'group', scroll: 'x', at: [0, 0, 390, 100] } as const;
+    expect(reached({ home: { layers: { row, far: { ...button(900, 0, 'click → go to shop'), in: 'row' } } }, shop: back })).toBe(true);
+    const column = { type: 'group', scroll: 'y', at: [0, 100, 390, 300] } as const;
+    const deep = { row: { ...row, in: 'column', at: [0, 800, 390, 100] as const }, far: { ...button(900, 0, 'click → go to shop'), in: 'row' } };
+    expect(reached({ home: { layers: { column, ...deep } }, shop: back })).toBe(true);
+  });
+
+  test('scrolling by itself makes no state, unless something listens to it', () => {
+    const rows = Object.fromEntries(Array.from({ length: 8 }, (_, i) => [`r${i}`, button(0, i * 900, `click → set n to ${i}`)]));
+    const variables = { n: { type: 'number', initial: 0 } } as const;
+    expect(audited({ variables, frames: { home: { contentHeight: 9000, layers: rows } } }).exploration.states.length).toBe(8);
+    expect(reached({ home: { contentHeight: 3000, layers: { low: { at: [0, 2500, 100, 60], lines: ['in view → go to shop'] } } }, shop: back })).toBe(
+      true
+    );
+    expect(reached({ home: { contentHeight: 3000, lines: ['scroll down 900 → go to shop'] }, shop: back })).toBe(true);
+  });
+
+  test('a press beside a frame laid over, which is reached and judged', () => {
+    const frames = {
+      home: home(['click → lay closing over card at center'], { far: button(0, 700, 'click → go to shop') }),
+      shop: back,
+      card: { size: [200, 200] as const },
+    };
+    expect(reached(frames)).toBe(true);
+    expect(told({ frames })).toEqual([]);
+    const held = { ...frames, home: home(['click → lay over card at center scrim 40%'], { far: button(0, 700, 'click → go to shop') }) };
+    expect(told({ frames: held })).toEqual(['dead-end: Nothing leads on from home while card lies over it.']);
+  });
+
+  test('values that conditions can tell apart, by comparing and by length', () => {
+    const field = (kind: 'text' | 'number', condition: string) => ({
+      home: {
+        layers: {
+          f: { type: 'field' as const, at: [0, 0, 200, 60] as const, field: { kind } },
+          go: button(0, 100, `click → if ${condition} → go to shop`),
+        },
+      },
+      shop: back,
+    });
+    expect(reached(field('number', 'f.value > 3 and f.value < 4'))).toBe(true);
+    expect(reached(field('text', 'f.value = "Bay"'))).toBe(true);
+    expect(reached(field('text', 'string length(f.value) = 7'))).toBe(true);
+  });
+
+  test('what cannot be tried is said, and then nothing is claimed that it could refute', () => {
+    const frames = {
+      home: {
+        layers: {
+          name: { type: 'field' as const, at: [0, 0, 200, 60] as const, field: { kind: 'text' as const } },
+          go: button(0, 100, 'click → if contains(name.value, "a") and contains(name.value, "q") → go to shop'),
+        },
+      },
+      shop: { layers: { end: button(0, 0, 'click → if contains(name.value, "z") → go to home') } },
+    };
+    const { exploration, told: all } = audited({ frames: { home: frames.home, shop: {} } });
+    expect(exploration.cut).toBe('not tried: all that can be put into name');
+    expect(all).toEqual([]);
+  });
+});
+
+describe('what lies in front', () => {
+  const lid = { type: 'box', at: [0, 0, 390, 844], hit: { how: 'block' } } as const;
+
+  test('a veil that goes away covers nothing; one that stays does, with a route to it', () => {
+    const veil = (line: string) => ({ home: { ...home(['click → go to shop'], { veil: { ...lid, lines: [line] } }) }, shop: back });
+    expect(told({ frames: veil('click → hide this') })).toEqual([]);
+    expect(told({ frames: veil('click → set n to n + 1'), variables: { n: { type: 'number', initial: 0, max: 2 } } })).toContain(
+      'covered: All of on lies behind veil, which takes the press.'
+    );
+  });
+
+  test('what a drag moves away covers nothing', () => {
+    const card = { at: [0, 0, 390, 300], drag: { axis: 'both' } } as const;
+    expect(told({ frames: { home: home(['click → go to shop'], { card }), shop: back } })).toEqual([]);
+  });
+
+  test('in a part, where it is placed', () => {
+    const parts = {
+      bar: { size: [390, 100] as const, layers: { go: button(0, 0, 'click → go to shop'), over: { ...lid, at: [0, 0, 390, 100] as const } } },
+    };
+    const frames = { home: home(['click → go to shop'], { bar: { type: 'placement', part: 'bar', at: [0, 700, 390, 100] } }), shop: back };
+    expect(told({ parts, frames })).toEqual(['covered: All of go lies behind over, which takes the press.']);
+  });
+
+  test.each(starters.map(({ id }) => [id]))('the starter %s covers nothing of itself', (id) => {
+    const blank = compose({ frames: { home: {} } });
+    let n = 0;
+    const { operations } = insertStarter(
+      blank,
+      starters.find((one) => one.id === id)!,
+      'home',
+      () => `new${n++}`,
+      { x: 195, y: 422 }
+    );
+    const { findings } = audit(compile(unwrap(apply(blank, operations)).piece), { maxStates: 300 });
+    expect(
+      findings.filter(({ rule }) => rule !== 'dead-end' && rule !== 'looks-clickable').map(({ rule, sentence }) => `${rule}: ${sentence}`)
+    ).toEqual([]);
+  });
+});
+
+describe('what is found where it stands', () => {
+  const part = (layers: NonNullable<NonNullable<Spec['parts']>[string]['layers']>, width: number) =>
+    told({
+      parts: { card: { size: [200, 200], layers } },
+      frames: { home: home(['click → go to shop'], { card: { type: 'placement', part: 'card', at: [0, 300, width, width] } }), shop: back },
+    });
+
+  test('something small in a part, by the size it has on screen', () => {
+    const dot = { at: [0, 0, 30, 30] as const, lines: ['click → go to shop'] };
+    expect(part({ dot }, 200)).toEqual(['small-hit: 30 × 30 on card, seen on home; a thumb wants 44.']);
+    expect(part({ dot }, 100)).toEqual(['small-hit: 15 × 15 on card, seen on home; at least 24 is needed, and a thumb wants 44.']);
+    expect(part({ dot }, 400)).toEqual([]);
+  });
+
+  test('a margin and a scale make it as large as it is', () => {
+    const small = (more: object) =>
+      told({ frames: { home: { layers: { on: { at: [100, 100, 24, 24], lines: ['click → go to shop'], ...more } } }, shop: back } });
+    expect(small({})).toHaveLength(1);
+    expect(small({ hit: { how: 'own', grow: 10 } })).toEqual([]);
+    expect(small({ pose: { scale: 2 } })).toEqual([]);
+  });
+
+  test('something unwired in a part, unless a placement answers for it', () => {
+    const lit = { at: [0, 0, 100, 60] as const, looks: { hover: {} } };
+    const wired = { at: [0, 100, 100, 60] as const, lines: ['click → go to shop'] };
+    expect(part({ lit, wired }, 200)).toEqual(['looks-clickable: It has a look of its own for the pointer, and nothing happens when it is pressed.']);
+    const card = { type: 'placement', part: 'card', at: [0, 300, 200, 200], lines: ['click → go to shop'] } as const;
+    expect(told({ parts: { card: { size: [200, 200], layers: { lit } } }, frames: { home: { layers: { card } }, shop: back } })).toEqual([]);
+  });
+
+  test('a frame that takes the click itself makes its hit areas and looks no loose ends', () => {
+    const area = { type: 'hit', at: [0, 300, 100, 60] } as const;
+    expect(told({ frames: { home: { layers: { area }, lines: ['click → go to shop'] }, shop: back } })).toEqual([]);
+  });
+
+  test('what is gone: the part of a placement, a carried sheet, the label of an ending', () => {
+    const piece = compose({
+      parts: { card: { size: [100, 100], timeline: { length: 10, labels: { One: [0, { goTo: 'Two' }], Two: [5, 'hold'] } } } },
+      sheets: { bar: {} },
+      frames: {
+        home: { ...home(['click → go to shop'], { card: { type: 'placement', part: 'card', at: [0, 300, 100, 100] } }), over: ['bar'] },
+        shop: back,
+      },
+    });
+    const gone = (...operations: Parameters<typeof apply>[1][number][]) =>
+      audit(compile(unwrap(apply(piece, operations)).piece))
+        .findings.filter(({ rule }) => rule === 'missing-target')
+        .map(({ sentence }) => sentence);
+    expect(gone()).toEqual([]);
+    expect(gone({ op: 'remove', table: 'scenes', id: 'card' })).toEqual(['The part it showed has been deleted.']);
+    expect(gone({ op: 'remove', table: 'scenes', id: 'bar' })).toEqual(['A sheet it carried has been deleted.']);
+    const label = Object.keys(piece.scenes.get('card')!.timeline!.labels!)[1]!;
+    expect(gone({ op: 'set', table: 'scenes', id: 'card', path: ['timeline', 'labels', label] })).toEqual([
+      'One ends by going to a label that is gone or not chosen yet.',
+    ]);
+  });
+
+  test('texts in states and fills whose expression cannot be computed', () => {
+    const wrong = '{‹gone1›}';
+    const piece = compose({
+      parts: { card: { size: [100, 100], layers: { word: { type: 'text', text: 'Bay', at: [0, 0, 100, 20] } } } },
+      frames: {
+        home: {
+          states: { one: {}, two: {} },
+          layers: { word: { type: 'text', text: 'Bay', at: [0, 0, 100, 20] }, card: { type: 'placement', part: 'card', at: [0, 300, 100, 100] } },
+        },
+      },
+    });
+    const state = Object.keys(piece.scenes.get('home')!.states!)[1]!;
+    const faults = (...operations: Parameters<typeof apply>[1][number][]) =>
+      audit(compile(unwrap(apply(piece, operations)).piece)).findings.filter(({ rule }) => rule === 'expression-error').length;
+    expect(faults()).toBe(0);
+    expect(faults({ op: 'set', table: 'scenes', id: 'home', path: ['states', state, 'deltas', 'home_word'], value: { text: wrong } })).toBe(1);
+    expect(faults({ op: 'set', table: 'layers', id: 'home_card', path: ['fills'], value: { card_word: { text: wrong } } })).toBe(1);
+  });
+
+  test.each([
+    ['http://[2001:db8::1]/', true],
+    ['https://[::1]:8080/tide', true],
+    ['http://[2001:db8::1::2]/', false],
+    ['http://[2001:db8]/', false],
+  ])('addresses of the sixth version: %s', (address, good) => {
+    expect(told({ frames: { home: { layers: { on: button(0, 0, `click → open ${address} in new tab`) }, ending: true } } })).toHaveLength(
+      good ? 0 : 1
+    );
+  });
+});

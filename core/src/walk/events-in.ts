@@ -1,0 +1,133 @@
+import type { Cue, CueType } from '../cues/schemas.ts';
+import type { Value } from '../expression/ast.ts';
+import type { Thread } from '../piece/piece.ts';
+import type { Program } from '../program/program.ts';
+import { boundsOf, type Screen, type Shown, type Surface } from '../program/resolve.ts';
+import { centerOf } from '../program/geometry.ts';
+import { nextDeadline } from '../run/run.ts';
+import { canPressBeside, groundOf } from '../run/reach.ts';
+import type { RunEvent, RunState } from '../run/state.ts';
+import type { Telling } from './telling.ts';
+
+const live = (threads: readonly Thread[]): Cue[] => threads.filter((thread) => thread.enabled).map((thread) => thread.cue);
+
+/** All that a person or the clock can do in a settled run, one event for each that something could answer. */
+export function* eventsIn(program: Program, run: RunState, screen: Screen, telling: Telling): Iterable<RunEvent> {
+  const shown = screen.surfaces.flatMap((surface) => surface.all);
+  const instances = shown.flatMap((one) => (one.node.inside ? [one.node.inside.scene] : []));
+  const roots = Object.keys(run.roots).flatMap((scene) => program.scenes.get(scene) ?? []);
+  const all = [
+    ...shown.flatMap((one) => live(one.node.item.threads)),
+    ...[...roots, ...instances].flatMap((scene) => live(scene.threads)),
+    ...live(program.threads),
+  ];
+  for (const one of shown) yield* eventsOn(one, shown, telling);
+  for (const surface of screen.surfaces) yield* onGround(program, run, surface);
+  if (run.overlays.at(-1)?.closes && canPressBeside({ program, run })) yield { type: 'beside' };
+  if (run.over.length) yield { type: 'leave' };
+  if (run.focus !== null) yield { type: 'focus', layer: null };
+  yield* scrolling(all, screen, shown);
+  for (const cue of unique(all.filter((one) => one.type === 'key'))) yield { type: 'key', key: cue.key };
+  const buttons = all.flatMap((cue) => (cue.type === 'pad' ? [cue.button] : []));
+  for (const button of new Set([...buttons, ...(telling.pad ? telling.values.filter(isButton) : [])])) yield { type: 'pad', button };
+  for (const cue of unique(all.filter((one) => one.type === 'signal'))) yield { type: 'signal', signal: cue.signal };
+  const due = nextDeadline(program, run);
+  if (due !== null && due !== Infinity) yield { type: 'wait', ms: Math.max(0, due - run.clock) };
+}
+
+const isButton = (value: Value): value is number => typeof value === 'number' && Number.isInteger(value) && value >= 0 && value <= 99;
+
+function unique<T extends Cue>(cues: readonly T[]): T[] {
+  return [...new Map(cues.map((cue) => [JSON.stringify(cue), cue])).values()];
+}
+
+const CLICKS: readonly CueType[] = ['click', 'press', 'release'];
+
+/** What is pressed where no layer takes it goes to the scene, and on to the piece. */
+function* onGround(program: Program, run: RunState, { scene, expansion }: Surface): Iterable<RunEvent> {
+  const cues = [...live(expansion.root.threads), ...live(program.threads)];
+  const has = (types: readonly CueType[]) => cues.some((cue) => types.includes(cue.type)) && groundOf({ program, run }, scene, types) !== null;
+  const where = { layer: null, ...(scene !== run.frame && { scene }) };
+  if (has(CLICKS)) yield { type: 'click', ...where };
+  if (has(['double click'])) yield { type: 'double-click', ...where };
+  if (has(['long press'])) yield { type: 'long-press', ...where };
+  if (has(['swipe']))
+    for (const cue of unique(cues.filter((one) => one.type === 'swipe'))) yield { type: 'swipe', ...where, direction: cue.direction };
+}
+
+/** To where each cue for scrolling is met, to what waits for being seen, and to both ends; of the frame and of every group. */
+function* scrolling(cues: readonly Cue[], screen: Screen, shown: readonly Shown[]): Iterable<RunEvent> {
+  const by = cues.flatMap((cue) => (cue.type === 'scroll' ? [cue.by] : []));
+  const waiting = shown.filter(({ node }) => live(node.item.threads).some((cue) => cue.type === 'in view'));
+  if (by.length === 0 && waiting.length === 0) return;
+  const front = screen.surfaces.findLast(({ kind }) => kind === 'laid' || kind === 'frame')!;
+  const tops = waiting.filter((one) => front.all.includes(one)).map((one) => Math.round(boundsOf(one).y - front.y + front.scroll.y));
+  if ((front.expansion.root.scene.contentHeight ?? 0) > front.height)
+    for (const y of new Set([0, ...by, ...tops, FAR])) yield { type: 'scroll', layer: null, x: 0, y };
+  for (const { node } of shown)
+    if (node.layer.scroll) {
+      const steps = new Set([0, ...by, node.layer.pose.height, node.layer.pose.width, FAR]);
+      for (const at of steps) yield { type: 'scroll', layer: node.key, x: at, y: at };
+    }
+}
+
+const FAR = 1e6;
+
+function* eventsOn({ node }: Shown, all: readonly Shown[], telling: Telling): Iterable<RunEvent> {
+  const { key: layer } = node;
+  const own = live(node.item.threads);
+  const cues = [...own, ...live(node.inside?.scene.threads ?? [])];
+  const { field, drag, type, media } = node.layer;
+  const has = (...types: CueType[]) => cues.some((cue) => types.includes(cue.type));
+  const isBox = field?.kind === 'checkbox' || field?.kind === 'switch';
+  if (has(...CLICKS) || isBox) yield { type: 'click', layer };
+  if (has('double click')) yield { type: 'double-click', layer };
+  if (has('long press')) yield { type: 'long-press', layer };
+  if (has('hover', 'leave')) yield { type: 'hover', layer };
+  if (has('focus') || telling.focuses(node)) yield { type: 'focus', layer };
+  for (const cue of unique(cues.filter((one) => one.type === 'swipe'))) yield { type: 'swipe', layer, direction: cue.direction };
+  if (drag) yield* drags(layer, own, all);
+  if (field && !isBox) for (const value of valuesFor(field, telling)) yield { type: 'value', layer, value };
+  if (type === 'video' || type === 'sound')
+    for (const cue of unique(own.filter((one) => one.type === 'media')))
+      if (cue.what !== 'ended' || !media?.loop) yield { type: 'media', layer, what: cue.what };
+}
+
+/** To every layer that waits for a drop, to every place it snaps to, and out of the way to both sides. */
+function* drags(layer: string, cues: readonly Cue[], all: readonly Shown[]): Iterable<RunEvent> {
+  const from = all.find((shown) => shown.node.key === layer)!;
+  const begin = centerOf(boundsOf(from));
+  for (const cue of cues) {
+    if (cue.type !== 'drop' || !cue.on) continue;
+    const target = all.find((shown) => shown.node.key === cue.on || shown.node.key.endsWith(`/${cue.on}`));
+    if (!target) continue;
+    const end = centerOf(boundsOf(target));
+    yield { type: 'drag', layer, dx: end.x - begin.x, dy: end.y - begin.y };
+  }
+  const { bounds, snap } = from.node.layer.drag!;
+  const { pose } = from.node.layer;
+  // Counted from where it began, so that dragging on and on leads to no place twice.
+  const places = [
+    ...(snap ?? []),
+    { x: bounds?.right ?? Math.max(AWAY, pose.width), y: bounds?.bottom ?? Math.max(AWAY, pose.height) },
+    { x: bounds?.left ?? -Math.max(AWAY, pose.width), y: bounds?.top ?? -Math.max(AWAY, pose.height) },
+  ];
+  for (const { x, y } of places) yield { type: 'drag', layer, dx: pose.x + x - from.x, dy: pose.y + y - from.y };
+}
+
+/** In CSS px. */
+const AWAY = 40;
+
+/** One value for each class that comparing with given values can tell apart. */
+function* valuesFor(field: NonNullable<Shown['node']['layer']['field']>, { values, lengths }: Telling): Iterable<Value> {
+  if (field.kind === 'choice') return yield* field.options ?? [];
+  const numbers = values.filter((value) => typeof value === 'number').sort((a, b) => a - b);
+  const between = numbers.slice(1).map((value, i) => (value + numbers[i]!) / 2);
+  const near = [...numbers.flatMap((value) => [value - 1, value, value + 1]), ...between];
+  if (field.kind === 'text') {
+    const long = lengths ? near.filter((value) => value >= 0 && value < 200).map((value) => 'a'.repeat(Math.round(value))) : [];
+    return yield* new Set(['', 'abc', ...values.filter((value) => typeof value === 'string'), ...long]);
+  }
+  const [min, max] = [field.min ?? 0, field.max ?? Math.max(10, ...near)];
+  yield* new Set([min, max, ...near.filter((value) => value >= min && value <= max)]);
+}

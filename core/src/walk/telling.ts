@@ -1,0 +1,102 @@
+import { sameKey } from '../cues/words.ts';
+import type { Cue } from '../cues/schemas.ts';
+import { partsOf, readsOf, type Ast, type Value } from '../expression/ast.ts';
+import type { Piece } from '../piece/piece.ts';
+import type { Node } from '../program/expand.ts';
+import type { Program } from '../program/program.ts';
+import { listWords } from '../words.ts';
+import { expressionsOf, type Standing } from './standing.ts';
+
+/** What can tell two runs of a piece apart besides states and variables, because something in the piece listens to it. */
+export interface Telling {
+  readonly back: boolean;
+  readonly pad: boolean;
+  readonly scroll: boolean;
+  /** Whether it matters that the pointer is over a layer: it waits for the pointer to leave. */
+  readonly leaves: (node: Node) => boolean;
+  /** Whether it matters that a layer has the focus: it waits to lose it, or takes a key that others take as well. */
+  readonly focuses: (node: Node) => boolean;
+  /** The values that expressions compare with. */
+  readonly values: readonly Value[];
+  /** Whether anything asks how long a text is. */
+  readonly lengths: boolean;
+  /** What a person could do that exploring does not try, as phrases; empty where it tries all there is. */
+  readonly untried: readonly string[];
+}
+
+export function tellingOf(program: Program): Telling {
+  const { piece } = program;
+  const threads = [...piece.threads.values()].filter((thread) => thread.enabled);
+  const cues = threads.map((thread) => thread.cue);
+  const read = (all: readonly Standing[]) =>
+    all.flatMap(({ stored }) => {
+      const parsed = program.parse(stored);
+      return parsed.ok ? [parsed.value] : [];
+    });
+  const standing = [...expressionsOf(piece)];
+  // What is only shown leads nowhere, whatever it reads.
+  const expressions = read(standing.filter(({ isShown }) => !isShown));
+  const values = new Set<Value>();
+  for (const ast of expressions) if (readsOf(ast).size) collectValues(ast, values);
+  const reads = new Set(expressions.flatMap((ast) => [...readsOf(ast)]));
+  const keys = cues.filter((cue) => cue.type === 'key');
+  const isShared = (key: string) => keys.filter((cue) => sameKey(cue.key, key)).length > 1;
+  const hears = (node: Node, fits: (cue: Cue) => boolean) => node.item.threads.some((thread) => thread.enabled && fits(thread.cue));
+  return {
+    back: threads.some((thread) => thread.branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))),
+    pad: reads.has('pad.button'),
+    scroll: cues.some((cue) => cue.type === 'scroll' || cue.type === 'in view'),
+    leaves: (node) => hears(node, (cue) => cue.type === 'leave'),
+    focuses: (node) => hears(node, (cue) => cue.type === 'blur' || (cue.type === 'key' && isShared(cue.key))),
+    values: [...values],
+    lengths: expressions.some(asksLength),
+    untried: [...typed(piece, expressions), ...dragged(piece, reads)],
+  };
+}
+
+function collectValues(ast: Ast, found: Set<Value>): void {
+  if (ast.k === 'value') found.add(ast.value);
+  partsOf(ast).forEach((part) => collectValues(part, found));
+}
+
+const asksLength = (ast: Ast): boolean => (ast.k === 'call' && ast.fn === LENGTH) || partsOf(ast).some(asksLength);
+
+const LENGTH = 'string length';
+
+/** Fields in which more can be typed than one value for each thing they are compared with: where they are computed with. */
+function typed(piece: Piece, expressions: readonly Ast[]): string[] {
+  const open = [...piece.layers.values()].filter(
+    ({ field }) => field && (field.kind === 'text' || field.kind === 'number' || field.kind === 'slider')
+  );
+  const names = open.filter((layer) => {
+    const keys = new Set([`${layer.id}.value`, ...(layer.field?.variable === undefined ? [] : [layer.field.variable])]);
+    const isIt = (id: string, property: string | null) => {
+      const last = id.split('/').at(-1)!;
+      return keys.has(property === null ? last : `${last}.${property}`);
+    };
+    return expressions.some((ast) => isComputedWith(ast, isIt, false));
+  });
+  return names.length ? [`all that can be put into ${listWords(names.slice(0, 3).map(({ name }) => name))}`] : [];
+}
+
+type IsIt = (id: string, property: string | null) => boolean;
+
+/** Whether something is read in an expression other than by comparing it with a given value. */
+function isComputedWith(ast: Ast, isIt: IsIt, isCompared: boolean): boolean {
+  if (ast.k === 'ref') return !isCompared && isIt(ast.id, ast.property);
+  if (ast.k === 'call' && ast.fn === LENGTH && isCompared) return false;
+  const compares =
+    (ast.k === 'op' && ['=', '!=', '<', '<=', '>', '>='].includes(ast.op) && (ast.a.k === 'value' || ast.b.k === 'value')) ||
+    ((ast.k === 'between' || ast.k === 'in') &&
+      partsOf(ast)
+        .slice(1)
+        .every((part) => part.k === 'value'));
+  return partsOf(ast).some((part) => isComputedWith(part, isIt, compares));
+}
+
+/** Layers that can be dragged anywhere, whose place is read. */
+function dragged(piece: Piece, reads: ReadonlySet<string>): string[] {
+  const read = (id: string) => [...reads].some((key) => /\.[xy]$/.test(key) && key.slice(0, -2).split('/').at(-1) === id);
+  const names = [...piece.layers.values()].filter((layer) => layer.drag && !layer.drag.snap?.length && read(layer.id)).map(({ name }) => name);
+  return names.length ? [`all places that ${listWords(names.slice(0, 3))} can be dragged to`] : [];
+}

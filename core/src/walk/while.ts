@@ -1,0 +1,51 @@
+import { valueWords } from '../expression/ast.ts';
+import { expand } from '../program/expand.ts';
+import type { Program } from '../program/program.ts';
+import { isEnabled, isSelected, isShown } from '../program/resolve.ts';
+import { nameOfState, valueOfField, valueOfVariable } from '../run/environment.ts';
+import type { RunState } from '../run/state.ts';
+import type { Exploration } from './exploration.ts';
+
+/**
+ * What tells some states of a frame from its others, in words: `while Menu is Open`. What is said is so in all of the first
+ * and in none of the others; where no single thing is, the state is named by its route alone: `in the state its route leads to`.
+ */
+export function whileWords(program: Program, { runs }: Exploration, states: readonly number[], others: readonly number[]): string {
+  const slots = slotsOf(program, runs![states[0]!]!);
+  const elsewhere = others.map((at) => slotsOf(program, runs![at]!));
+  const along = states.map((at) => slotsOf(program, runs![at]!));
+  const telling = [...slots].filter(
+    ([key, words]) => along.every((one) => one.get(key) === words) && elsewhere.every((one) => one.get(key) !== words)
+  );
+  return telling.length ? `while ${telling[0]![1]}` : 'in the state that its route leads to';
+}
+
+/** What can be said of a run, by what it is about, causes first: `Menu is Open`, `Seats is 0`, `Pay is disabled`. */
+function slotsOf(program: Program, run: RunState): Map<string, string> {
+  const slots = new Map<string, string>();
+  const name = (frame: string) => program.piece.scenes.get(frame)?.name ?? 'a frame';
+  const top = run.overlays.at(-1);
+  slots.set('overlay', top ? `${name(top.frame)} lies over it` : 'nothing lies over it');
+  for (const variable of program.variables.values())
+    if (variable.scene === null)
+      slots.set(`variable ${variable.id}`, `${variable.name} is ${valueWords(valueOfVariable(program, run, variable.id, variable.id))}`);
+  for (const [id, root] of Object.entries(run.roots)) {
+    const scene = program.scenes.get(id);
+    if (!scene) continue;
+    const { instances, nodes } = expand(program, scene);
+    for (const instance of instances.values())
+      if (instance.scene.states.length)
+        slots.set(`state ${instance.key || id}`, `${instance.placement?.layer.name ?? scene.scene.name} is in ${nameOfState(root, instance)}`);
+    for (const node of nodes) {
+      const { key } = node;
+      const layer = node.layer.name;
+      slots.set(`shown ${key}`, `${layer} is ${isShown(program, run, root, node) ? 'shown' : 'hidden'}`);
+      slots.set(`enabled ${key}`, `${layer} is ${isEnabled(root, node) ? 'enabled' : 'disabled'}`);
+      slots.set(`selected ${key}`, `${layer} is ${isSelected(root, node) ? 'selected' : 'not selected'}`);
+      const value = valueOfField(root, node);
+      if (typeof value === 'string' || typeof value === 'number')
+        slots.set(`value ${key}`, `${layer} holds ${value === '' ? 'nothing' : valueWords(value)}`);
+    }
+  }
+  return slots;
+}
