@@ -167,7 +167,7 @@ describe('layers', () => {
 });
 
 describe('threads', () => {
-  test('pairs by name or text, then by place and frame order', () => {
+  test('pairs by name or text, and by place and frame order where no name fits', () => {
     const piece = build({
       menu: { layers: { one: { at: [0, 0, 50, 50] }, two: { at: [100, 8, 50, 50] }, three: { at: [0, 100, 50, 50], text: 'fares' } } },
       Boats: {},
@@ -175,10 +175,16 @@ describe('threads', () => {
       Piers: {},
     });
     const layers = layersUnder(piece, 'menu', null).reverse();
-    expect(pairWith(layers, framesOf(piece).slice(1))).toEqual([
-      { layer: 'one', partner: 'Boats' },
-      { layer: 'two', partner: 'Piers' },
-      { layer: 'three', partner: 'Fares' },
+    const frames = framesOf(piece).slice(1);
+    expect(pairWith(piece, layers, frames)).toEqual([
+      { layer: 'one', partner: null, by: null },
+      { layer: 'two', partner: null, by: null },
+      { layer: 'three', partner: 'Fares', by: 'name' },
+    ]);
+    const places = pairWith(piece, layers.slice(1), frames);
+    expect(places).toEqual([
+      { layer: 'one', partner: 'Boats', by: 'order' },
+      { layer: 'two', partner: 'Fares', by: 'order' },
     ]);
     expect(readingOrder(layers).map((layer) => layer.id)).toEqual(['one', 'two', 'three']);
   });

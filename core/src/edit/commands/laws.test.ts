@@ -207,6 +207,7 @@ const commands: Readonly<Record<string, Command>> = {
   }),
   'pair up': onLayers(({ piece, makeId }, _scene, ids) =>
     pairWith(
+      piece,
       ids.map((id) => piece.layers.get(id)!),
       framesOf(piece)
     ).flatMap(({ layer, partner }) => (partner === null ? [] : wireTo(piece, [layer], partner, makeId)))

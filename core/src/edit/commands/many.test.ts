@@ -9,7 +9,7 @@ import { compose, layerId } from '../../compose/compose.ts';
 import { apply } from '../apply.ts';
 import type { Operation } from '../operation.ts';
 import { makeChoice } from './choices.ts';
-import { buttonsAndPanels, pagesFor, pairWith, showWhileSelected, wireToState } from './pairs.ts';
+import { buttonsAndPanels, pagesFor, pairByHand, pairWith, showWhileSelected, wireToState, writtenIn } from './pairs.ts';
 import { namedAfterFrames, repeatLayer } from './repeat.ts';
 
 /** Edits that make many things alike at once. */
@@ -68,7 +68,57 @@ describe('a choice', () => {
 });
 
 describe('pairs', () => {
-  it('go by name or text first, then by place', () => {
+  it('go by what both are called or have written on them, whatever stands in front or around it', () => {
+    const words = (buttons: string[], pages: (string | [string, string])[]) => {
+      const names = pages.map((page) => (typeof page === 'string' ? page : page[0]));
+      const piece = compose({
+        frames: {
+          home: { layers: Object.fromEntries(buttons.map((text, i) => [`b${i}`, { at: [0, i * 60, 100, 50], text }] as const)) },
+          ...Object.fromEntries(
+            pages.map((page) => [
+              typeof page === 'string' ? page : page[0],
+              { layers: typeof page === 'string' ? {} : { t: { type: 'text' as const, text: page[1] } } },
+            ])
+          ),
+        },
+      });
+      const partners = framesOf(piece)
+        .slice(1)
+        .map(({ id: frame, name }) => ({ id: frame, name, words: writtenIn(piece, frame) }));
+      return pairWith(piece, layersUnder(piece, 'home', null), partners).map(({ partner }) =>
+        partner === null ? null : names[partners.findIndex((one) => one.id === partner)]!
+      );
+    };
+    expect(words(['Plan a trip', 'FARES', 'The piers'], ['03 Piers', '1. Trip plan', '2 – Fares'])).toEqual([
+      '1. Trip plan',
+      '2 – Fares',
+      '03 Piers',
+    ]);
+    expect(
+      words(
+        ['Tides', 'Help & contact'],
+        [
+          ['Page 7', 'Tides today'],
+          ['Page 8', 'Contact and help'],
+        ]
+      )
+    ).toEqual(['Page 7', 'Page 8']);
+    expect(words(['Day 2', 'Day 1'], ['Page 1', 'Page 2'])).toEqual(['Page 2', 'Page 1']);
+    expect(words(['Café', 'Quiet', 'Boats'], ['Boats', 'Cafe', 'Other'])).toEqual(['Cafe', null, 'Boats']);
+  });
+
+  it('chosen by hand, the rest that no name settled goes on from there', () => {
+    const partners = ['1', '2', '3', '4'].map((one) => ({ id: one, name: one }));
+    const pairs = ['a', 'b', 'c'].map((layer, i) => ({ layer, partner: partners[i]!.id, by: 'order' as const }));
+    const moved = pairByHand(pairs, 'a', '3', partners);
+    expect(moved.map(({ partner }) => partner)).toEqual(['3', '4', null]);
+    expect(pairByHand(moved, 'c', '1', partners).map(({ partner }) => partner)).toEqual(['3', '4', '1']);
+    const named = [pairs[0]!, { layer: 'b', partner: '4', by: 'name' as const }, { layer: 'c', partner: null, by: null }];
+    expect(pairByHand(named, 'a', '2', partners).map(({ partner }) => partner)).toEqual(['2', '4', '3']);
+    expect(pairByHand(pairs, 'b', null, partners).map(({ partner }) => partner)).toEqual(['1', null, '3']);
+  });
+
+  it('go by name or text alone, where one fits', () => {
     const piece = compose({
       frames: { home: { layers: { a: { at: [100, 0, 50, 50] }, b: { at: [0, 0, 50, 50] }, c: { at: [0, 100, 50, 50], text: 'Open' } } } },
     });
@@ -77,10 +127,10 @@ describe('pairs', () => {
       { id: '2', name: 'Shut' },
       { id: '3', name: 'Ajar' },
     ];
-    const pairs = pairWith(layersUnder(piece, 'home', null), partners);
+    const pairs = pairWith(piece, layersUnder(piece, 'home', null), partners);
     expect(pairs.map(({ layer, partner }) => [piece.layers.get(layer)!.name, partner])).toEqual([
-      ['b', '2'],
-      ['a', '3'],
+      ['b', null],
+      ['a', null],
       ['c', '1'],
     ]);
   });

@@ -1,8 +1,9 @@
 import { setLetters } from '../../piece/paint.ts';
-import { layerIdsOf, threadsOf, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
+import { framesOf, layerIdsOf, layersUnder, threadsOf, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
 import type { Step, Transition } from '../../steps/schemas.ts';
-import { naturally, takeName } from '../../words.ts';
+import { takeName } from '../../words.ts';
 import type { Operation } from '../operation.ts';
+import { keysBetween } from '../order.ts';
 import { duplicateFrame, type MakeId } from './frames.ts';
 import { addThreads, readingOrder, wireTo } from './threads.ts';
 
@@ -12,28 +13,113 @@ import { addThreads, readingOrder, wireTo } from './threads.ts';
 export interface Partner {
   readonly id: string;
   readonly name: string;
+  /** What is written on it, the most telling first. */
+  readonly words?: readonly string[];
 }
 
 export interface Paired {
   readonly layer: string;
   readonly partner: string | null;
+  /** How the partner was found; null where none was. */
+  readonly by: 'name' | 'order' | 'hand' | null;
 }
 
 /**
- * Which of many layers goes with which partner: first those whose name or text is the partner's name, then the rest by place on
- * the page (rows from the top, each from the left) and the partners' order.
+ * Which of many layers goes with which partner: by what both are called or have written on them, the best match first. Only
+ * where no name fits anywhere by place on the page (rows from the top, each from the left) and the partners' order.
  */
-export function pairWith(layers: readonly Layer[], partners: readonly Partner[]): Paired[] {
-  const free = [...partners];
-  const taken = new Map<string, string>();
-  for (const layer of layers) {
-    const at = free.findIndex(({ name }) => [layer.name, layer.text].some((word) => word !== undefined && naturally(word, name) === 0));
-    if (at >= 0) taken.set(layer.id, free.splice(at, 1)[0]!.id);
-  }
+export function pairWith(piece: Piece, layers: readonly Layer[], partners: readonly Partner[]): Paired[] {
   const sorted = readingOrder(layers);
-  for (const layer of sorted) if (!taken.has(layer.id) && free.length) taken.set(layer.id, free.shift()!.id);
-  return sorted.map((layer) => ({ layer: layer.id, partner: taken.get(layer.id) ?? null }));
+  const matches = sorted.flatMap((layer) => {
+    const own = wordsOn(piece, layer);
+    return partners.map((partner) => ({ layer: layer.id, partner: partner.id, likeness: likenessOf(own, [partner.name, ...(partner.words ?? [])]) }));
+  });
+  const found = new Map<string, string>();
+  const taken = new Set<string>();
+  for (const { layer, partner, likeness } of matches.toSorted((a, b) => b.likeness - a.likeness)) {
+    if (likeness < LIKE || found.has(layer) || taken.has(partner)) continue;
+    found.set(layer, partner);
+    taken.add(partner);
+  }
+  if (found.size) return sorted.map(({ id }) => ({ layer: id, partner: found.get(id) ?? null, by: found.has(id) ? 'name' : null }));
+  return sorted.map(({ id }, i) => ({ layer: id, partner: partners[i]?.id ?? null, by: partners[i] ? 'order' : null }));
 }
+
+/** One pair chosen by hand. Those after it that no name has settled go on from there, in the partners' order. */
+export function pairByHand(pairs: readonly Paired[], layer: string, partner: string | null, partners: readonly Partner[]): Paired[] {
+  const at = pairs.findIndex((pair) => pair.layer === layer);
+  const isSettled = (pair: Paired, i: number) => i < at || pair.by === 'name' || pair.by === 'hand';
+  const taken = new Set(pairs.flatMap((pair, i) => (i !== at && isSettled(pair, i) && pair.partner !== null ? [pair.partner] : [])));
+  const place = partners.findIndex(({ id }) => id === partner);
+  const rest = place < 0 ? [] : partners.slice(place + 1).filter(({ id }) => !taken.has(id));
+  return pairs.map((pair, i): Paired => {
+    if (i === at) return { layer, partner, by: 'hand' };
+    if (place < 0 || isSettled(pair, i))
+      return pair.partner !== null && pair.partner === partner && place >= 0 ? { ...pair, partner: null, by: null } : pair;
+    const next = rest.shift();
+    return { layer: pair.layer, partner: next?.id ?? null, by: next ? 'order' : null };
+  });
+}
+
+/** What is written in a scene: its largest words first. */
+export const writtenIn = (piece: Piece, scene: string): string[] =>
+  [...layerIdsOf(piece, scene)]
+    .map((id) => piece.layers.get(id)!)
+    .filter((layer) => layer.text?.trim())
+    .sort((a, b) => sizeOf(piece, b) - sizeOf(piece, a))
+    .slice(0, 3)
+    .map((layer) => layer.text!);
+
+/** What a layer is called, and what is written on it or in it. */
+const wordsOn = (piece: Piece, layer: Layer): string[] => [
+  layer.name,
+  ...(layer.text ? [layer.text] : []),
+  ...(layer.type === 'group' ? layersUnder(piece, layer.scene, layer.id).flatMap((inner) => inner.text ?? []) : []),
+];
+
+/** From this on two names are taken for the same. */
+const LIKE = 0.45;
+
+/** How alike two things are by their words, 0 to 1. What is written counts a little less than names, and the same words more than some. */
+function likenessOf(a: readonly string[], b: readonly string[]): number {
+  let best = 0;
+  a.forEach((one, i) =>
+    b.forEach((other, j) => {
+      const likeness = wordLikeness(one, other) - (i + j) * 0.01;
+      if (likeness > best) best = likeness;
+    })
+  );
+  return best;
+}
+
+function wordLikeness(a: string, b: string): number {
+  const [one, other] = [telling(a), telling(b)];
+  if (one.length === 0 || other.length === 0) return 0;
+  const common = one.filter((word) => other.some((like) => sameWord(word, like))).length;
+  return common / (one.length + other.length - common);
+}
+
+/** Plurals and other endings make no difference to words of some length. */
+const sameWord = (a: string, b: string) => a === b || (Math.min(a.length, b.length) >= 4 && (a.startsWith(b) || b.startsWith(a)));
+
+/** The words of a name that tell it from others: without a number in front, signs, case, and words that any name could have. */
+function telling(name: string): string[] {
+  const words = name
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/^[\s\d.,:;()#–-]+(?=.*\p{L})/u, '')
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean);
+  const rest = words.filter((word) => !SMALL.has(word));
+  return [...new Set(rest.length ? rest : words)];
+}
+
+const SMALL: ReadonlySet<string> = new Set(
+  'a an the of to for in on at by with and or your my our its is this that page screen frame tab button link area hit box item icon panel menu go open show see all new copy'.split(
+    ' '
+  )
+);
 
 /** Parts layers into what is pressed and what is shown by it: groups and placements are shown where they are half of all, else the larger half. */
 export function buttonsAndPanels<T extends Layer>(layers: readonly T[]): { buttons: T[]; panels: T[] } | null {
@@ -68,7 +154,7 @@ export const showWhileSelected = (panel: string, button: string): Operation[] =>
 
 /**
  * A page for each layer, made from the page of the first: what shows the first layer's picture or says its name there shows the
- * own one's. Layers lead to their pages; all pages are bundled.
+ * own one's. Each is named after its layer, the first one too; they stand in the layers' order, and layers lead to them.
  */
 export function pagesFor(piece: Piece, layers: readonly Layer[], template: string, bundle: string | null, makeId: MakeId): Operation[] {
   const page = piece.scenes.get(template);
@@ -83,13 +169,19 @@ export function pagesFor(piece: Piece, layers: readonly Layer[], template: strin
   const wired = (layer: Layer, frame: string) => wireTo(piece, [layer.id], frame, makeId);
   const bundled = (frame: string): Operation[] =>
     bundle === null ? [] : [{ op: 'set', table: 'scenes', id: frame, path: ['bundle'], value: bundle }];
+  names.delete(page.name);
+  const name = takeName(names, named);
+  const frames = framesOf(piece);
+  const at = frames.findIndex((frame) => frame.id === template);
+  const orders = keysBetween(page.order, frames[at + 1]?.order ?? null, others.length);
   return [
+    ...(name === page.name ? [] : [{ op: 'set' as const, table: 'scenes' as const, id: template, path: ['name'], value: name }]),
     ...wired(first, template),
     ...bundled(template),
-    ...others.flatMap((layer) => {
+    ...others.flatMap((layer, i) => {
       const { operations, id } = duplicateFrame(piece, template, makeId);
-      const name = takeName(names, nameOf(layer));
-      return [...operations.map((operation) => replaced(operation, id, name, first, layer, title)), ...wired(layer, id), ...bundled(id)];
+      const own = { name: takeName(names, nameOf(layer)), order: orders[i]! };
+      return [...operations.map((operation) => replaced(operation, id, own, first, layer, title)), ...wired(layer, id), ...bundled(id)];
     }),
   ];
 }
@@ -102,9 +194,16 @@ const isTitle = (piece: Piece, layer: Layer, all: readonly Layer[]) =>
 
 const sizeOf = (piece: Piece, { letters = {} }: Layer): number => setLetters(piece.head, letters).size ?? 16;
 
-function replaced(operation: Operation, frame: string, name: string, first: Layer, layer: Layer, title: string | undefined): Operation {
+function replaced(
+  operation: Operation,
+  frame: string,
+  own: { readonly name: string; readonly order: string },
+  first: Layer,
+  layer: Layer,
+  title: string | undefined
+): Operation {
   if (operation.op !== 'put') return operation;
-  if (operation.table === 'scenes') return { ...operation, value: { ...(operation.value as Scene), name } as { id: string } };
+  if (operation.table === 'scenes') return { ...operation, value: { ...(operation.value as Scene), ...own } as { id: string } };
   if (operation.table !== 'layers') return operation;
   const copy = operation.value as Layer;
   if (copy.scene !== frame) return operation;

@@ -16,6 +16,8 @@ export interface Repeating {
   readonly gapY: number;
   /** Stretched so that the row fills this width from the layer's own left edge; its own width if null. */
   readonly fill: number | null;
+  /** Stops after so many, in the middle of a row if need be. */
+  readonly count?: number;
 }
 
 /** How many layers a grid may have. */
@@ -32,6 +34,7 @@ export function repeatLayer(program: Program, scene: string, id: string, repeati
   const item = program.scenes.get(scene)?.byId.get(id);
   const across = Math.max(1, Math.floor(repeating.across));
   const down = Math.max(1, Math.floor(repeating.down));
+  const count = Math.min(repeating.count ?? Infinity, across * down);
   if (!item || across * down > MOST_REPEATED) return { operations: [], ids: [] };
   const width = repeating.fill === null ? item.box.width : (repeating.fill - (across - 1) * repeating.gapX) / across;
   const operations: Operation[] =
@@ -40,9 +43,9 @@ export function repeatLayer(program: Program, scene: string, id: string, repeati
   const sized = { ...clip, layers: clip.layers.map((layer) => (layer.parent === null ? { ...layer, pose: { ...layer.pose, width } } : layer)) };
   const siblings = layersUnder(piece, scene, null);
   const taken = new Set(siblings.map((layer) => layer.name));
-  const keys = keysBetween(siblings.at(-1)?.order ?? null, null, across * down - 1);
+  const keys = keysBetween(siblings.at(-1)?.order ?? null, null, count - 1);
   const ids = [id];
-  for (let n = 1; n < across * down; n++) {
+  for (let n = 1; n < count; n++) {
     const offset = { x: (n % across) * (width + repeating.gapX), y: Math.floor(n / across) * (item.box.height + repeating.gapY) };
     const copy = pasteClip(piece, sized, scene, makeId, offset);
     const name = takeName(taken, item.layer.name);
@@ -58,14 +61,43 @@ function placed(operation: Operation, top: string, name: string, order: string):
   return { ...operation, value: { ...(operation.value as Layer), name, order } as { id: string } };
 }
 
+/** Words for layers, one each: their name, and what is written on them, unless they are see-through areas over what is painted below. */
+export function namedByWords(piece: Piece, layers: readonly string[], words: readonly string[], like: string): Operation[] {
+  const writes = isSeen(piece.layers.get(like));
+  return layers.flatMap((id, i): Operation[] => {
+    const word = words[i];
+    if (word === undefined) return [];
+    const named = (field: 'name' | 'text'): Operation => ({ op: 'set', table: 'layers', id, path: [field], value: word });
+    return writes ? [named('name'), named('text')] : [named('name')];
+  });
+}
+
+/** Whether there is anything of a layer to see: words, or paint. */
+const isSeen = (layer: Layer | undefined): boolean => {
+  if (!layer || layer.type === 'hit') return false;
+  const { fill, line, opacity = 1 } = layer.style;
+  const paints = (color: string | undefined) => color !== undefined && !/^#[0-9a-f]{6}00$/i.test(color);
+  return (
+    layer.text !== undefined ||
+    layer.type === 'text' ||
+    (opacity > 0 && (paints(fill) || (line !== undefined && line.width > 0 && paints(line.color))))
+  );
+};
+
 /** Layers that stand for frames: named after them, leading to them, and selected while theirs is the open one. */
-export function namedAfterFrames(piece: Piece, layers: readonly string[], frames: readonly Scene[], mark: boolean, makeId: MakeId): Operation[] {
+export function namedAfterFrames(
+  piece: Piece,
+  layers: readonly string[],
+  frames: readonly Scene[],
+  mark: boolean,
+  makeId: MakeId,
+  like = layers[0] ?? ''
+): Operation[] {
   return layers.flatMap((id, i): Operation[] => {
     const frame = frames[i];
     if (!frame) return [];
     return [
-      { op: 'set', table: 'layers', id, path: ['name'], value: frame.name },
-      { op: 'set', table: 'layers', id, path: ['text'], value: frame.name },
+      ...namedByWords(piece, [id], [frame.name], like),
       ...(mark ? [{ op: 'set' as const, table: 'layers' as const, id, path: ['bindings', 'selected'], value: `frame.name = ‹=${frame.id}›` }] : []),
       ...wireTo(piece, [id], frame.id, makeId),
     ];

@@ -60,12 +60,33 @@ const after = ({ made, inside }: ReturnType<typeof make>, presses: readonly stri
 describe('slides', () => {
   it('are told from arrows and dots by size and place', () => {
     const names = (ids: readonly string[]) => ids.map((id) => piece.layers.get(id)!.name);
-    expect(names(roles.slides).sort()).toEqual(['one', 'three', 'two']);
+    expect(names(roles.slides)).toEqual(['three', 'two', 'one']);
     expect(names(roles.arrows!)).toEqual(['back', 'on']);
     expect(names(roles.dots)).toEqual(['dot 1', 'dot 2', 'dot 3']);
     expect(slideRoles(layers.slice(0, 3))).toMatchObject({ arrows: null, dots: [] });
     expect(slideRoles(layers.slice(0, 5))).toMatchObject({ dots: [] });
     expect(slideRoles(layers.slice(0, 1))).toBeNull();
+  });
+
+  it('stand as they are seen: in one pile the front one first, else as one reads', () => {
+    const row = compose({
+      frames: { home: { layers: Object.fromEntries(['c', 'a', 'b'].map((name, i) => [name, { at: [700 - i * 350, i * 3, 300, 200] as const }])) } },
+    });
+    const roles = slideRoles(layersUnder(row, 'home', null))!;
+    expect(roles.slides.map((id) => row.layers.get(id)!.name)).toEqual(['b', 'a', 'c']);
+  });
+
+  it('lie behind their arrows and dots, also where they were drawn over them', () => {
+    const over = unwrap(
+      apply(
+        piece,
+        roles.slides.map((id, i) => ({ op: 'set' as const, table: 'layers' as const, id, path: ['order'], value: `z${i}` }))
+      )
+    ).piece;
+    const slides = makeSlides(compile(over), 'home', roles, options, counter())!;
+    const made = unwrap(apply(over, slides.operations)).piece;
+    expect(layersUnder(made, scenesOf(made, 'part')[0]!.id, null)[0]!.name).toBe('Window');
+    expect(layersUnder(made, scenesOf(made, 'part')[0]!.id, null)).toHaveLength(6);
   });
 
   it('become a part with a state for each', () => {

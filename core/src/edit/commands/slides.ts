@@ -38,7 +38,14 @@ export function slideRoles(layers: readonly Layer[]): SlideRoles | null {
   const others = rest.filter((layer) => !dots.includes(layer));
   const [a, b] = readingOrder(others);
   const ids = (list: readonly Layer[]) => readingOrder(list).map((layer) => layer.id);
-  return { slides: ids(slides), arrows: others.length === 2 ? [a!.id, b!.id] : null, dots: ids(dots) };
+  return { slides: asSeen(slides).map((layer) => layer.id), arrows: others.length === 2 ? [a!.id, b!.id] : null, dots: ids(dots) };
+}
+
+/** Side by side in reading order; in one pile the front one, which is what is seen, first. */
+function asSeen(slides: readonly Layer[]): Layer[] {
+  const [first, ...others] = slides.map(({ pose }) => pose);
+  const isPile = others.every((pose) => Math.abs(pose.x - first!.x) < first!.width / 2 && Math.abs(pose.y - first!.y) < first!.height / 2);
+  return isPile ? [...slides].sort((a, b) => (a.order < b.order ? 1 : -1)) : readingOrder(slides);
 }
 
 export interface SlideOptions {

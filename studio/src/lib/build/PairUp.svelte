@@ -1,18 +1,22 @@
 <script lang="ts">
   import {
     buttonsAndPanels,
+    count,
     cutText,
     framesOf,
     newFrame,
     pagesFor,
+    pairByHand,
     pairWith,
     showWhileSelected,
     statesOf,
     wireTo,
     wireToState,
+    writtenIn,
     type Layer,
     type Operation,
     type Paired,
+    type Partner,
   } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
@@ -52,12 +56,19 @@
     return chosen.length > 1 ? chosen : [...frames.slice(here + 1), ...frames.slice(0, Math.max(0, here))];
   }
 
-  function find(wanted: Mode): Paired[] {
-    if (wanted === 'states') return pairWith(chosen(), states);
-    if (wanted === 'panels') return pairWith(halves!.buttons, sortedPanels());
-    const pairs = pairWith(chosen(), candidates());
-    return wanted === 'pages' ? pairs : pairs.map((pair) => ({ ...pair, partner: pair.partner ?? DRAFT }));
+  /** What there is to pair with, in order, with what is written there. */
+  function partnersFor(wanted: Mode): readonly Partner[] {
+    if (wanted === 'states') return states;
+    if (wanted === 'panels') return sortedPanels();
+    return candidates().map(({ id, name }) => ({ id, name, words: writtenIn(session.plain.piece, id) }));
   }
+
+  /** Where pages are counted off and run out, the rest gets drafts; where names tell, what no name fits is left open. */
+  function find(wanted: Mode): Paired[] {
+    const pairs = pairWith(session.plain.piece, wanted === 'panels' ? halves!.buttons : chosen(), partnersFor(wanted));
+    return wanted === 'frames' && pairs.every(({ by }) => by !== 'name') ? pairs.map(drafted) : pairs;
+  }
+  const drafted = (pair: Paired): Paired => (pair.partner === null ? { ...pair, partner: DRAFT } : pair);
 
   /** Panels by their place: across where they stand in a row. */
   const sortedPanels = () => [...halves!.panels].sort((a, b) => a.pose.y - b.pose.y || a.pose.x - b.pose.x);
@@ -85,14 +96,16 @@
   const nameOf = (partner: string | null) => options.find((option) => option.value === (partner ?? ''))?.label ?? 'leave it';
   const partnerWord: Record<Mode, string> = { frames: 'Frame', states: 'State', panels: 'Layer', pages: 'Page' };
 
-  const change = (layer: string, partner: string) =>
-    (pairs = pairs.map((pair) => (pair.layer === layer ? { layer, partner: partner || null } : pair)));
+  const change = (layer: string, partner: string) => (pairs = pairByHand(pairs, layer, partner || null, partnersFor(mode)));
+  const open = $derived(pairs.filter(({ partner, by }) => partner === null && by !== 'hand').length);
 
   /** Two pairs change partners. */
   function swap(a: string, b: string) {
     const [one, other] = [pairs.find((pair) => pair.layer === a), pairs.find((pair) => pair.layer === b)];
     if (!one || !other || a === b) return;
-    pairs = pairs.map((pair) => (pair === one ? { ...one, partner: other.partner } : pair === other ? { ...other, partner: one.partner } : pair));
+    pairs = pairs.map((pair) =>
+      pair === one ? { ...one, partner: other.partner, by: 'hand' } : pair === other ? { ...other, partner: one.partner, by: 'hand' } : pair
+    );
   }
 
   function leadOperations(): Operation[] {
@@ -135,12 +148,14 @@
     };
     const operations = made[mode]();
     session.panel = null;
-    session.edit(mode === 'pages' ? `Make ${pairs.length} pages` : `Pair up ${pairs.length} layers`, operations, 'plain');
+    const wired = pairs.filter(({ partner }) => partner !== null).length;
+    session.edit(mode === 'pages' ? `Make ${pairs.length} pages` : `Pair up ${count(wired, 'layer')}`, operations, 'plain');
   }
 
   const close = () => (session.panel = null);
   const sentences: Record<Mode, string> = {
-    frames: 'By name where one fits, else by place on the page and frame order. Drag one line onto another to swap them.',
+    frames:
+      'By names and words where they fit, else by place on the page and frame order. Choose one and the rest follows; drag a line onto another to swap them.',
     states: 'A press on each brings the scene into its state.',
     panels: 'A press shows one and hides the others; a second press hides it again. Nothing is shown at first.',
     pages: 'The page of the first is copied for the others, each with its own picture and title; every one leads to its page.',
@@ -194,7 +209,7 @@
             >{/if}
           <ChipMenu
             name="{partnerWord[mode]} for {name}"
-            label={nameOf(pair.partner)}
+            label={pair.partner === null && pair.by === null ? 'open: no name fits' : nameOf(pair.partner)}
             tone={pair.partner ? 'chip-gold' : 'chip-ghost'}
             {options}
             filter
@@ -203,6 +218,11 @@
         </div>
       {/each}
     </div>
+  {/if}
+  {#if open && mode === 'frames'}
+    <button class="chip self-start" onclick={() => (pairs = pairs.map((pair) => (pair.by === 'hand' ? pair : drafted(pair))))}
+      >new drafts for the {open} open</button
+    >
   {/if}
   <div class="flex gap-2">
     <button class="act act-go" onclick={apply} use:takeFocus>Apply</button><button class="act act-plain" onclick={close}>Not now</button>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { cutText, framesOf, namedAfterFrames, repeatLayer, type Operation } from '@zany/core';
+  import { cutText, framesOf, namedAfterFrames, namedByWords, repeatLayer, type Operation } from '@zany/core';
   import { untrack } from 'svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
@@ -12,7 +12,7 @@
   // svelte-ignore state_referenced_locally
   const id = session.selection[0]!;
   // svelte-ignore state_referenced_locally
-  const base = session.settled;
+  const base = session.plain;
   // svelte-ignore state_referenced_locally
   const scene = session.sceneId!;
   // svelte-ignore state_referenced_locally
@@ -41,17 +41,17 @@
 
   const operations = $derived.by((): Operation[] => {
     const makeId = makeIds();
-    const count = forFrames ? chosen.length : across;
+    const columns = forFrames ? chosen.length : across;
     const width = sceneWidth - box.x * 2;
     const repeated = repeatLayer(
       base,
       scene,
       id,
-      { across: count, down: forFrames ? 1 : down, gapX: gap, gapY: gap, fill: fill || forFrames ? Math.max(count, width) : null },
+      { across: columns, down: forFrames ? 1 : down, gapX: gap, gapY: gap, fill: fill || forFrames ? Math.max(columns, width) : null, count },
       makeId
     );
-    if (!forFrames) return [...repeated.operations, ...repeated.ids.flatMap((one, i): Operation[] => wordsFor(one, i))];
     const layer = base.piece.layers.get(id)!;
+    if (!forFrames) return [...repeated.operations, ...namedByWords(base.piece, repeated.ids, words, id)];
     const look: Operation[] =
       mark && !layer.looks?.selected
         ? repeated.ids.map((one) => ({
@@ -67,7 +67,7 @@
 
   $effect(() => {
     const now = operations;
-    untrack(() => session.preview(now));
+    untrack(() => session.preview(now, 'plain'));
     return () => untrack(() => session.preview(null));
   });
 
@@ -81,14 +81,6 @@
           .filter(Boolean)
   );
 
-  const wordsFor = (one: string, i: number): Operation[] =>
-    words[i] === undefined
-      ? []
-      : [
-          { op: 'set', table: 'layers', id: one, path: ['name'], value: words[i] },
-          { op: 'set', table: 'layers', id: one, path: ['text'], value: words[i] },
-        ];
-
   /** `3`, `3 x 2`, or words. */
   function write(event: Event) {
     written = (event.currentTarget as HTMLInputElement).value;
@@ -98,13 +90,22 @@
   }
   const isColumn = $derived(box.width > sceneWidth * 0.6);
 
-  const count = $derived(forFrames ? chosen.length : across * down);
+  /** As many as there are words, whatever the grid. */
+  const count = $derived(forFrames ? chosen.length : words.length || across * down);
+
+  /** With words the other number of the grid follows, so that none is left out. */
+  function shape(which: 'across' | 'down', to: number) {
+    if (which === 'across') across = to;
+    else down = to;
+    const needed = words.length;
+    if (needed) which === 'across' ? (down = Math.ceil(needed / to)) : (across = Math.ceil(needed / to));
+  }
 
   function apply() {
     const made = operations;
     const made_ids = [id, ...made.flatMap((one) => (one.op === 'put' && one.table === 'layers' ? [one.value.id] : []))];
     session.panel = null;
-    if (session.edit(`Repeat ${count} times`, made))
+    if (session.edit(`Repeat ${count} times`, made, 'plain'))
       session.select([...new Set(made_ids)].filter((one) => session.piece.layers.get(one)?.parent === null));
   }
   const close = () => (session.panel = null);
@@ -150,10 +151,18 @@
         max="50"
         value={across}
         aria-label="Across"
-        onchange={(event) => (across = number(event, 50))}
+        onchange={(event) => shape('across', number(event, 50))}
       />
       <span class="soft">across,</span>
-      <input class="field w-14" type="number" min="1" max="50" value={down} aria-label="Down" onchange={(event) => (down = number(event, 50))} />
+      <input
+        class="field w-14"
+        type="number"
+        min="1"
+        max="50"
+        value={down}
+        aria-label="Down"
+        onchange={(event) => shape('down', number(event, 50))}
+      />
       <span class="soft">down</span>
     </div>
     <label class="flex items-center gap-2"

@@ -12,10 +12,21 @@
 
   // svelte-ignore state_referenced_locally
   const layers = boxed(session.selection.flatMap((id) => session.scene?.byId.get(id) ?? []));
-  const roles: SlideRoles | null = slideRoles(layers);
+  let roles: SlideRoles | null = $state.raw(slideRoles(layers));
   let ms = $state(300);
   let easing = $state('ease-out');
   let around = $state(false);
+
+  let dragged: string | null = null;
+
+  function put(id: string | null, at: number) {
+    dragged = null;
+    if (!roles || id === null) return;
+    const slides = roles.slides.filter((one) => one !== id);
+    slides.splice(at, 0, id);
+    roles = { ...roles, slides };
+  }
+  const shift = (id: string, by: 1 | -1) => put(id, Math.max(0, (roles?.slides.indexOf(id) ?? 0) + by));
 
   const nameOf = (id: string) => layers.find((layer) => layer.id === id)?.name ?? '';
   const close = () => (session.panel = null);
@@ -34,8 +45,28 @@
 <div class="pop absolute bottom-4 right-4 z-30 flex w-[320px] flex-col gap-2.5 p-3" role="dialog" aria-label="Make slides">
   <h3 class="text-[15px]">Make slides</h3>
   {#if roles}
+    <ol class="scroll flex max-h-[180px] flex-col gap-1" aria-label="Slides in order">
+      {#each roles.slides as id, n (id)}
+        <li
+          class="flex items-center gap-1.5"
+          draggable="true"
+          ondragstart={() => (dragged = id)}
+          ondragover={(event) => dragged !== null && event.preventDefault()}
+          ondrop={(event) => (event.preventDefault(), put(dragged, n))}
+          onpointerenter={() => light([id])}
+          onpointerleave={() => light([])}
+        >
+          <span class="soft w-4 text-right">{n + 1}</span><span class="min-w-0 flex-1 truncate">{nameOf(id)}</span>
+          <button class="chip chip-ghost" aria-label="{nameOf(id)} earlier" disabled={n === 0} onclick={() => shift(id, -1)}>↑</button>
+          <button class="chip chip-ghost" aria-label="{nameOf(id)} later" disabled={n === roles.slides.length - 1} onclick={() => shift(id, 1)}
+            >↓</button
+          >
+        </li>
+      {/each}
+    </ol>
+    <button class="chip self-start" onclick={() => roles && (roles = { ...roles, slides: roles.slides.toReversed() })}>the other way round</button>
     <dl class="grid grid-cols-[64px_1fr] gap-y-1">
-      {#each [['slides', roles.slides], ['arrows', roles.arrows ?? []], ['dots', roles.dots]] as const as [word, ids] (word)}
+      {#each [['arrows', roles.arrows ?? []], ['dots', roles.dots]] as const as [word, ids] (word)}
         <dt class="soft">{word}</dt>
         <dd onpointerenter={() => light(ids)} onpointerleave={() => light([])}>{ids.map(nameOf).join(', ') || 'none'}</dd>
       {/each}

@@ -411,14 +411,14 @@ export class EditorSession {
   }
 
   /** Shows operations without making them: a drag under way. Null ends it. */
-  preview(operations: readonly Operation[] | null): void {
+  preview(operations: readonly Operation[] | null, reach: 'as chosen' | 'plain' = 'as chosen'): void {
     if (operations === null || operations.length === 0) {
       if (this.program === this.real) return;
       this.program = this.real;
       this.calming.stir();
       return;
     }
-    const applied = apply(this.real.piece, this.reached(operations));
+    const applied = apply(this.real.piece, reach === 'plain' ? operations : this.reached(operations));
     if (!applied.ok) return;
     this.program = update(this.real, applied.value.piece, applied.value.touched);
     this.calming.stir();
