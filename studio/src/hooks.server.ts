@@ -27,9 +27,20 @@ export const init: ServerInit = async () => {
 const isForeign = (request: Request, origin: string) =>
   !['GET', 'HEAD', 'OPTIONS'].includes(request.method) && request.headers.get('origin') !== origin;
 
+const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
+
+/** A page asked for by another name of this machine is sent on to the one that sign-in and forms belong to. */
+const otherName = ({ method, headers }: Request, url: URL): string | null => {
+  const host = headers.get('host') ?? '';
+  const isPage = (method === 'GET' || method === 'HEAD') && (headers.get('accept') ?? '').includes('text/html');
+  return isPage && host !== url.host && LOOPBACK.test(host) && LOOPBACK.test(url.host) ? `${url.origin}${url.pathname}${url.search}` : null;
+};
+
 export const handle: Handle = async ({ event, resolve }) => {
   if (isForeign(event.request, event.url.origin))
     return json({ error: fault('not-allowed', [], 'This request does not come from Zany Thread itself.') }, { status: 403 });
+  const sentOn = otherName(event.request, event.url);
+  if (sentOn) return new Response(null, { status: 307, headers: { location: sentOn } });
   event.locals.person = event.url.pathname === '/health' ? null : await personOfSession(event.cookies.get('session'));
   const response = await resolve(event);
   response.headers.set('X-Content-Type-Options', 'nosniff');

@@ -118,7 +118,7 @@ describe('layers', () => {
     expect(order(restack(piece, ['c'], 'backward'))).toBe('acb');
     expect(order(restack(piece, ['c'], 'back'))).toBe('cab');
     expect(order(restack(piece, ['c'], 'front'))).toBe('abc');
-    expect(order(moveInto(piece, ['c'], 'home', null, 1))).toBe('acb');
+    expect(order(moveInto(compile(piece), ['c'], 'home', null, 1))).toBe('acb');
   });
 
   test('copies keep looks and wiring and know what they are copies of; from a group they land where they were', () => {

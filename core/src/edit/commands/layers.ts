@@ -127,20 +127,28 @@ function restackIn(piece: Piece, layers: readonly Layer[], way: Way): Operation[
   const rest = all.filter((layer) => !moving.has(layer.id));
   const below = rest.filter((layer) => byOrder(layer, layers[0]!) < 0).length;
   const above = rest.filter((layer) => byOrder(layer, layers.at(-1)!) < 0).length;
-  const at = { back: 0, backward: Math.max(0, below - 1), forward: Math.min(rest.length, above + 1), front: rest.length }[way];
+  // What lies locked at the very back, a page picture or a ground, stays behind.
+  const ground = layers.some((layer) => layer.locked) ? 0 : rest.findIndex((layer) => !layer.locked);
+  const least = ground < 0 ? rest.length : ground;
+  const at = { back: least, backward: Math.max(Math.min(least, below), below - 1), forward: Math.min(rest.length, above + 1), front: rest.length }[way];
   return placeAmong(rest, at, layers);
 }
 
-/** Puts layers at a place of a parent: before the one at `at`, back to front. */
-export function moveInto(piece: Piece, ids: readonly string[], scene: string, parent: string | null, at: number): Operation[] {
+/** Puts layers at a place of a parent: before the one at `at`, back to front. On the screen they stay where they are. */
+export function moveInto(program: Program, ids: readonly string[], scene: string, parent: string | null, at: number): Operation[] {
+  const { piece } = program;
+  const items = program.scenes.get(scene)?.byId;
   const layers = outermost(piece, ids).sort(byOrder);
   const moving = new Set(ids);
   const rest = layersUnder(piece, scene, parent).filter((layer) => !moving.has(layer.id));
-  return placeAmong(rest, at, layers).map((operation, i) => {
+  const to = originOf(parent === null ? null : (items?.get(parent) ?? null));
+  return placeAmong(rest, at, layers).flatMap((operation, i): Operation[] => {
     const layer = layers[i]!;
-    return layer.parent === parent
-      ? operation
-      : { op: 'put' as const, table: 'layers' as const, value: { ...layer, parent, order: (operation as { value: string }).value } };
+    if (layer.parent === parent) return [operation];
+    const from = originOf(items?.get(layer.id)?.parent ?? null);
+    const pose = { ...layer.pose, x: tidy(layer.pose.x + from.x - to.x), y: tidy(layer.pose.y + from.y - to.y) };
+    const value: Layer = { ...layer, parent, pose, order: (operation as { value: string }).value };
+    return [{ op: 'put', table: 'layers', value }, ...shiftInside(piece, layer, from.x - to.x, from.y - to.y)];
   });
 }
 
@@ -149,7 +157,21 @@ function placeAmong(rest: readonly Layer[], at: number, layers: readonly Layer[]
   return layers.map((layer, i) => ({ op: 'set', table: 'layers', id: layer.id, path: ['order'], value: keys[i] }));
 }
 
-/** Places that states give a layer, in the space of what it is in, moved along as that space changes. */
+/** Places that states and keyframes give a layer, in the space of what it is in, moved along as that space changes. */
+const shiftInside = (piece: Piece, layer: Layer, dx: number, dy: number): Operation[] => [
+  ...shiftInStates(piece, layer, dx, dy),
+  ...shiftInTime(piece, layer, dx, dy),
+];
+
+function shiftInTime(piece: Piece, layer: Layer, dx: number, dy: number): Operation[] {
+  return Object.entries(piece.scenes.get(layer.scene)?.timeline?.tracks ?? {}).flatMap(([id, track]): Operation[] => {
+    const by = track.layer !== layer.id ? 0 : track.property === 'x' ? dx : track.property === 'y' ? dy : 0;
+    if (by === 0) return [];
+    const keys = track.keys.map((key) => (typeof key.value === 'number' ? { ...key, value: tidy(key.value + by) } : key));
+    return [{ op: 'set', table: 'scenes', id: layer.scene, path: ['timeline', 'tracks', id, 'keys'], value: keys }];
+  });
+}
+
 function shiftInStates(piece: Piece, layer: Layer, dx: number, dy: number): Operation[] {
   return Object.entries(piece.scenes.get(layer.scene)?.states ?? {}).flatMap(([state, { deltas }]) => {
     const pose = deltas[layer.id]?.pose;
@@ -192,7 +214,7 @@ export function groupLayers(program: Program, scene: string, ids: readonly strin
     const here = layer.type === 'group' ? originOf(items.get(layer.id)!) : box;
     const pose = { ...layer.pose, x: here.x - around.x, y: here.y - around.y };
     const value: Layer = { ...layer, parent: groupId, order: keys[i]!, pose };
-    const shifts = shiftInStates(piece, layer, pose.x - layer.pose.x, pose.y - layer.pose.y);
+    const shifts = shiftInside(piece, layer, pose.x - layer.pose.x, pose.y - layer.pose.y);
     return [{ op: 'put' as const, table: 'layers' as const, value }, ...shifts];
   });
   return [{ op: 'put', table: 'layers', value: group }, ...inside];
@@ -211,7 +233,7 @@ export function ungroupLayers(piece: Piece, ids: readonly string[]): { operation
     inside.forEach((layer, i) => {
       const pose = { ...layer.pose, x: layer.pose.x + group.pose.x, y: layer.pose.y + group.pose.y };
       operations.push({ op: 'put', table: 'layers', value: { ...layer, parent: group.parent, order: keys[i]!, pose } as Layer });
-      operations.push(...shiftInStates(piece, layer, group.pose.x, group.pose.y));
+      operations.push(...shiftInside(piece, layer, group.pose.x, group.pose.y));
       freed.push(layer.id);
     });
     operations.push({ op: 'remove', table: 'layers', id: group.id });

@@ -1,12 +1,12 @@
 <script lang="ts">
-  import { bringInPages, type Clip, type Report, type RunState } from '@zany/core';
+  import { bringInPages, resolveScreen, type Clip, type Report, type RunState } from '@zany/core';
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
   import { newId } from '$lib/client/ids';
   import { isMedia, isPicture, uploadPictures } from '$lib/client/pictures';
   import Ledger from '$lib/shared/Ledger.svelte';
   import RunningPiece from '$lib/shared/RunningPiece.svelte';
   import type { Player } from '@zany/player';
-  import { onDestroy } from 'svelte';
+  import { flushSync, onDestroy } from 'svelte';
   import { bringInHere, drawHere, pasteThreads, CLIP_TYPE, clipOf, linesOf, paste, removeSelected } from './acts';
   import Aside from './Aside.svelte';
   import BringInBar from './BringInBar.svelte';
@@ -57,10 +57,11 @@
     isDrawing: () => tool !== 'select',
     drawInMiddle: () => stage?.drawInMiddle(),
     write: () => {
-      const id = session.selection[0];
+      const id = session.selection.at(-1);
       if (!id) return;
-      session.writing = id;
-      queueMicrotask(() => document.querySelector<HTMLInputElement>(`[data-row="${id}"] [aria-label="Thread line"]`)?.focus());
+      // At once, so that the first letters are not taken for commands.
+      flushSync(() => (session.writing = id));
+      document.querySelector<HTMLInputElement>(`[data-row="${id}"] [aria-label="Thread line"]`)?.focus();
     },
     bringIn: () => chooser.click(),
     compareWith: () => comparer.click(),
@@ -159,13 +160,15 @@
     if (run.frame !== session.sceneId) following = setTimeout(() => session.trying && session.openScene(run.frame), 700);
   }
 
-  /** While trying, the layers of the frame that is shown which take a click. */
+  /** While trying, what takes a click on the screen: in the frame, its sheets, its parts, and what lies over it. */
   const live = $derived(
     session.trying && session.run
-      ? (session.program.scenes
-          .get(session.run.frame)
-          ?.items.filter((item) => item.shown && item.threads.some((thread) => thread.enabled && thread.cue.type === 'click'))
-          .map((item) => item.layer.id) ?? [])
+      ? resolveScreen(session.program, session.run)
+          .surfaces.flatMap((surface) => surface.all)
+          .filter(({ node }) =>
+            [...node.item.threads, ...(node.inside?.scene.threads ?? [])].some((thread) => thread.enabled && thread.cue.type === 'click')
+          )
+          .map(({ node }) => node.key)
       : []
   );
 
@@ -218,11 +221,11 @@
   }}
 />
 
-<main class="grid h-full grid-cols-[92px_minmax(280px,334px)_minmax(0,1fr)_minmax(216px,250px)]">
+<main class="grid h-full grid-cols-[92px_clamp(262px,26vw,334px)_minmax(0,1fr)_clamp(208px,19.5vw,250px)]">
   <Shelf {session} onbring={() => chooser.click()} />
   <CueSheet {session} bind:finder />
   <div class="relative flex min-h-0 min-w-0 flex-col border-l border-[var(--line)]">
-    <div class="flex h-[38px] shrink-0 items-center gap-1.5 border-b border-[var(--line)] bg-[var(--rim)] px-3">
+    <div class="flex min-h-[38px] shrink-0 flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-[var(--line)] bg-[var(--rim)] px-3 py-1 [&_.chip]:whitespace-nowrap">
       {#if session.trying}
         <span class="font-semibold text-[var(--teal)]">Trying</span>
         <button class="chip" onclick={() => player?.restart(session.sceneId ?? undefined)}>from this frame</button>
@@ -261,7 +264,7 @@
         >
       {/if}
     </div>
-    <div class="relative min-h-0 flex-1">
+    <div class="relative flex min-h-0 flex-1 flex-col">
       {#if session.trying}
         <div class="linen-ground h-full p-6 outline-4 -outline-offset-4 outline-[var(--teal)]">
           <RunningPiece
@@ -286,8 +289,8 @@
           </div>
         </div>
       {:else}
-        <Stage bind:this={stage} {session} bind:tool bind:zoom {showHits} />
         <StateBar {session} />
+        <Stage bind:this={stage} {session} bind:tool bind:zoom {showHits} />
       {/if}
       {#if session.panel === 'pair up' && session.selection.length > 0}<PairUp {session} />
       {:else if session.panel === 'starter parts'}<StartersPanel {session} />

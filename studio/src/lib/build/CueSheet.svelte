@@ -67,15 +67,23 @@
 
   /** Arrows move along the rows, as in any tree. */
   function key(event: KeyboardEvent) {
-    if (!(event.target as HTMLElement).dataset['pick'] || !['ArrowDown', 'ArrowUp'].includes(event.key)) return;
+    const { target } = event;
+    // A row that was clicked leaves the arrows to what is selected: they move it.
+    if (!(target instanceof HTMLElement) || !target.dataset['pick'] || !target.matches(':focus-visible')) return;
+    if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
     event.preventDefault();
     event.stopPropagation();
     const ids = shown.map(({ item }) => item.layer.id);
-    const next = ids[ids.indexOf((event.target as HTMLElement).dataset['pick']!) + (event.key === 'ArrowDown' ? 1 : -1)];
+    const next = ids[ids.indexOf(target.dataset['pick']) + (event.key === 'ArrowDown' ? 1 : -1)];
     if (next === undefined) return;
     session.select([next]);
     document.querySelector<HTMLElement>(`[data-pick="${next}"]`)?.focus();
   }
+
+  /** The line to write is there whatever the list was narrowed to. */
+  $effect(() => {
+    if (session.writing !== null && !fitting.some(({ item }) => item.layer.id === session.writing)) [filter, find] = ['all', ''];
+  });
 
   let dragged: string | null = null;
 
@@ -97,7 +105,7 @@
     if (!target || !moving || moving === target.id || !session.sceneId) return;
     const siblings = layersUnder(session.piece, session.sceneId, target.parent).filter((layer) => layer.id !== moving);
     const at = siblings.findIndex((layer) => layer.id === target.id) + (above ? 1 : 0);
-    session.edit('Reorder', moveInto(session.piece, [moving], session.sceneId, target.parent, at));
+    session.edit('Reorder', moveInto(session.plain, [moving], session.sceneId, target.parent, at), 'plain');
   }
 </script>
 
@@ -123,7 +131,7 @@
             .scene.height}</span
         >
       </div>
-      <div class="flex items-center gap-1 [&_.chip]:shrink-0 [&_.chip]:!px-[5px]">
+      <div class="flex flex-wrap items-center gap-1 [&_.chip]:shrink-0 [&_.chip]:!px-[5px]">
         {#each Object.keys(counts) as Filter[] as name (name)}
           <button
             class="chip {filter === name ? 'chip-on' : name === 'loose ends' && counts[name] ? '!text-[var(--brick-text)]' : ''}"

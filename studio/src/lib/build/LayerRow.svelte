@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { getDesk } from '$lib/shared/desk.svelte';
   import RenameField from '$lib/shared/RenameField.svelte';
   import Eye from '@lucide/svelte/icons/eye';
   import EyeOff from '@lucide/svelte/icons/eye-off';
@@ -23,6 +24,7 @@
   }
   let { session, item, depth, fired, onpick }: Props = $props();
 
+  const desk = getDesk();
   const layer = $derived(item.layer);
   const isSelected = $derived(session.selection.includes(layer.id));
   const isOnly = $derived(isSelected && session.selection.length === 1);
@@ -31,6 +33,8 @@
   const asks = $derived(findings.some((found) => found.rule === 'looks-clickable'));
   const likely = $derived(asks && isOnly ? likelyFrames(session.piece, layer, layer.scene, framesOf(session.piece)).slice(0, 3) : []);
   const address = $derived(isOnly && item.threads.length === 0 ? addressIn(layer.text) : null);
+  /** A line written here is for all that is selected. */
+  const isWriting = $derived(isSelected && session.writing === layer.id);
   const bindings = $derived(Object.entries(layer.bindings ?? {}) as [Bindable, string][]);
   const choice = $derived(layer.choice === undefined ? undefined : session.piece.scenes.get(layer.scene)?.choices?.[layer.choice]);
   const renaming = $derived(session.renaming === layer.id);
@@ -57,6 +61,7 @@
     'missing-target': 'leads nowhere',
     'bad-link': 'bad link',
     'repeated-target': 'same as another',
+    'expression-error': 'cannot be computed',
   };
 </script>
 
@@ -72,6 +77,12 @@
   aria-label={layer.name}
   tabindex="-1"
   data-row={layer.id}
+  oncontextmenu={(event) => {
+    if (!session.canEdit || session.trying || event.target instanceof HTMLInputElement) return;
+    event.preventDefault();
+    if (!isSelected) session.select([layer.id]);
+    desk.menuAt = { x: event.clientX, y: event.clientY };
+  }}
   draggable={session.canEdit && !renaming}
   onpointerenter={() => {
     hovered = true;
@@ -104,7 +115,7 @@
     {#if finding}
       <span
         class="shrink-0 text-[11.5px] {finding.severity === 'must' ? 'text-[var(--brick-text)]' : 'text-[var(--gold-text)]'}"
-        title={finding.sentence}>{words[finding.rule] ?? finding.rule}</span
+        title={finding.sentence}>{words[finding.rule] ?? 'loose end'}</span
       >
     {:else}
       <span class="min-w-0 truncate text-[11.5px] {layer.type === 'placement' ? 'text-[var(--plum)]' : 'soft'}" title={meta}>{meta}</span>
@@ -130,7 +141,7 @@
         >
       </span>{/if}
   </div>
-  {#if item.threads.length || bindings.length || choice || asks || isOnly}
+  {#if item.threads.length || bindings.length || choice || asks || isOnly || isWriting}
     <div class="ml-[22px]">
       {#each item.threads as thread (thread.id)}
         <ThreadRow {session} {thread} fired={fired.has(thread.id)} />
@@ -167,6 +178,8 @@
           {/if}
           <LineInput {session} on="layer" owner={layer.id} focus={session.writing === layer.id} onclose={() => (session.writing = null)} />
         </div>
+      {:else if isWriting && session.canEdit && !session.trying}
+        <div class="my-1.5"><LineInput {session} on="layer" owner={layer.id} focus onclose={() => (session.writing = null)} /></div>
       {:else if asks && item.threads.length === 0}
         <button class="stitch stitch-off soft my-1 block text-left" onclick={(event) => (onpick(event), (session.writing = layer.id))}
           >When clicked → … <span class="text-[var(--brick-text)]">looks clickable, not wired</span></button

@@ -9,6 +9,7 @@
     parseBinding,
     parseLine,
     parseLines,
+    printLine,
     rewriteThread,
     scopeOf,
     unknownVariable,
@@ -41,6 +42,8 @@
   let active = $state(false);
   let input: HTMLInputElement;
 
+  /** A new line of a layer is for all layers that are selected with it. */
+  const owners = $derived(on === 'layer' && !thread && session.selection.includes(owner) ? session.selection : [owner]);
   const scope = $derived(
     scopeOf(
       session.piece,
@@ -65,15 +68,27 @@
 
   function writeOne(written: Written) {
     if ('cue' in written) return write([written]);
-    bind(session, session.selection.includes(owner) ? session.selection : [owner], written.what, written.value);
-    done();
+    if (bind(session, owners, written.what, written.value)) done();
   }
 
   function write(lines: readonly LineThread[]) {
     const operations = thread && lines.length === 1 ? rewriteThread(thread, lines[0]!) : null;
-    if (operations) session.edit('Rewrite a thread', operations);
-    else session.edit(lines.length === 1 ? 'New thread' : `${lines.length} new threads`, addThreads(session.piece, on, owner, lines, newId));
+    if (operations) {
+      if (!session.edit('Rewrite a thread', operations)) return;
+    } else {
+      const operations = owners.flatMap((one) => addThreads(session.piece, on, one, linesOf(lines, one), newId));
+      const made = lines.length * owners.length;
+      // What the piece refuses is still there to be changed.
+      if (!session.edit(made === 1 ? 'New thread' : `${made} new threads`, operations)) return;
+    }
     done();
+  }
+
+  /** The lines as another layer says them: its *this* is itself. */
+  function linesOf(lines: readonly LineThread[], one: string): readonly LineThread[] {
+    if (one === owner) return lines;
+    const again = parseLines(lines.map((line) => printLine(line, scope)).join('\n'), scopeOf(session.piece, session.sceneId, one));
+    return again.ok ? again.value : lines;
   }
 
   function done() {
@@ -161,7 +176,7 @@
       bind:this={input}
       bind:value={typed}
       class="relative h-full w-full bg-transparent px-2 outline-none"
-      placeholder="type: name of a frame, or hover → go to …"
+      placeholder={owners.length > 1 ? `for all ${owners.length}: name of a frame, or hover → go to …` : 'type: name of a frame, or hover → go to …'}
       aria-label="Thread line"
       aria-invalid={problem !== null}
       role="combobox"

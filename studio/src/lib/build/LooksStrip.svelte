@@ -6,7 +6,7 @@
   import { sceneView } from '$lib/shared/sceneView';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { addLook, removeLook, writeText, writtenText } from './acts';
-  import { labelOfLook, looks, poseOfLook } from './look-poses';
+  import { aLook, labelOfLook, looks, poseOfLook } from './look-poses';
   import TransitionChip from './TransitionChip.svelte';
 
   /** The looks of one layer, side by side; the one that is pressed is edited on the stage. */
@@ -97,9 +97,7 @@
       >
       <span class="flex flex-wrap gap-1 [&_.chip]:!px-1.5">
         {#each missing as look (look.name)}
-          <button class="chip" aria-label="add a {look.label.toLowerCase()} look" onclick={() => addLook(session, id, look.name, from)}
-            >+ {look.label}</button
-          >
+          <button class="chip" aria-label="add {aLook(look.name)}" onclick={() => addLook(session, id, look.name, from)}>+ {look.label}</button>
         {/each}
       </span>
     </div>

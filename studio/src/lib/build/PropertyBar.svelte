@@ -7,17 +7,25 @@
   import MoreProperties from './MoreProperties.svelte';
   import PaintChip from './PaintChip.svelte';
   import TypeChip from './TypeChip.svelte';
+  import { placeBar } from './bar-place';
   import { align, moveIntoView, outlineOnly, replaceFile, spread } from './acts';
 
   let {
     session,
     around,
-    scale,
+    inView,
+    view,
     frameWidth,
     frameHeight,
-    room,
-  }: { session: EditorSession; around: Rect; scale: number; frameWidth: number; frameHeight: number; room: { left: number; right: number } } =
-    $props();
+  }: {
+    session: EditorSession;
+    around: Rect;
+    /** The selection in the view of the stage, which is so large; CSS px. */
+    inView: Rect;
+    view: { width: number; height: number };
+    frameWidth: number;
+    frameHeight: number;
+  } = $props();
 
   let more = $state(false);
   let behaves = $state(false);
@@ -60,18 +68,18 @@
 
   const isOutside = $derived(around.x < 0 || around.y < 0 || around.x + around.width > frameWidth || around.y + around.height > frameHeight);
 
-  const bottom = $derived((around.y + around.height) * scale + 12);
-  const top = $derived(around.y * scale - 46);
-  let barWidth = $state(300);
-  const left = $derived(Math.max(room.left, Math.min(around.x * scale, room.right - barWidth)));
-  const place = $derived(top > -30 ? top : Math.min(bottom, frameHeight * scale + 8));
+  let width = $state(300);
+  let height = $state(34);
+  const place = $derived(placeBar(inView, { width, height }, view));
 </script>
 
 <div
-  class="absolute z-20 flex h-[34px] items-center whitespace-nowrap gap-2 rounded-lg bg-[var(--bar)] px-2.5 text-[12.5px] text-[var(--bar-ink)] shadow-lg"
-  bind:clientWidth={barWidth}
-  style:left="{left}px"
-  style:top="{place}px"
+  class="absolute z-20 flex min-h-[34px] w-max flex-wrap items-center gap-x-2 whitespace-nowrap rounded-lg bg-[var(--bar)] px-2.5 text-[12.5px] text-[var(--bar-ink)] shadow-lg"
+  bind:offsetWidth={width}
+  bind:offsetHeight={height}
+  style:max-width="{view.width - 12}px"
+  style:left="{place.left}px"
+  style:top="{place.top}px"
   data-bar
   role="toolbar"
   aria-label="Properties{lookWord && ` of the ${lookWord}`}"

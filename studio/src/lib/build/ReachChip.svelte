@@ -35,7 +35,7 @@
   );
 
   function choose(next: Reach) {
-    if (of === 'looks') session.openLookOf(session.lookLayer ?? session.selection[0]!, session.look);
+    if (of === 'looks') session.lookLayer ??= session.selection[0]!;
     session.reach = next;
   }
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { scenesOf, type SceneProgram } from '@zany/core';
+  import { count, scenesOf, type SceneProgram } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import CarrierChip from './CarrierChip.svelte';
   import ThreadRow from './ThreadRow.svelte';
@@ -35,7 +35,7 @@
       {#if wired(sheet) > 2}<button
           class="soft text-[11.5px] underline"
           aria-expanded={isOpen(sheet)}
-          onclick={() => (opened = { ...opened, [sheet.scene.id]: !isOpen(sheet) })}>{isOpen(sheet) ? 'fold' : `${wired(sheet)} threads`}</button
+          onclick={() => (opened = { ...opened, [sheet.scene.id]: !isOpen(sheet) })}>{isOpen(sheet) ? 'fold' : count(wired(sheet), 'thread')}</button
         >{/if}
       <span class="soft text-[11.5px]">sheet ·</span>
       <CarrierChip {session} sheet={sheet.scene.id} />

@@ -12,6 +12,9 @@
     type Point,
     type Rect,
   } from '@zany/core';
+  import { tick } from 'svelte';
+  import { getDesk } from '$lib/shared/desk.svelte';
+  import { isTyping } from '$lib/shared/focus';
   import { sceneView } from '$lib/shared/sceneView';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { drawLayer, duplicate, noteStep, placeHere, writeText, writtenText } from './acts';
@@ -39,10 +42,12 @@
   let height = $state(500);
   let ground: HTMLElement;
   let sheet: HTMLElement | undefined = $state();
+  let scrolled = $state.raw({ x: 0, y: 0 });
   let guides: readonly Guide[] = $state.raw([]);
   let marquee: Rect | null = $state.raw(null);
   let typing: string | null = $state(null);
   let dragging = $state(false);
+  const desk = getDesk();
   // svelte-ignore state_referenced_locally
   const reference = new SceneReference(session.id, () => session.sceneId);
 
@@ -149,9 +154,31 @@
     target.addEventListener('pointercancel', onUp);
   }
 
+  /** With the space bar held, or the middle button, the stage itself is moved. */
+  let panning = $state(false);
+
+  const isAtRest = (event: KeyboardEvent) => event.target === document.body || (event.target instanceof Node && ground.contains(event.target));
+
+  function holdSpace(event: KeyboardEvent) {
+    if (event.code !== 'Space' || isTyping(event.target) || !isAtRest(event)) return;
+    event.preventDefault();
+    panning = event.type === 'keydown';
+  }
+
+  function pan(event: PointerEvent) {
+    event.preventDefault();
+    const begin = { x: ground.scrollLeft + event.clientX, y: ground.scrollTop + event.clientY };
+    follow(
+      event,
+      (next) => ground.scrollTo(begin.x - next.clientX, begin.y - next.clientY),
+      () => undefined
+    );
+  }
+
   function press(event: PointerEvent) {
-    if (event.button !== 0 || !scene) return;
-    if ((event.target as HTMLElement).closest('[data-bar]')) return;
+    if (!scene || (event.target as HTMLElement).closest('[data-bar]')) return;
+    if (event.button === 1 || (panning && event.button === 0)) return pan(event);
+    if (event.button !== 0) return;
     (document.activeElement as HTMLElement | null)?.blur?.();
     typing = null;
     if (tool !== 'select' && session.canEdit) return draw(event, tool);
@@ -159,10 +186,11 @@
     const hit = pickAt(point, event.ctrlKey || event.metaKey);
     if (!hit) return pressEmpty(event, point);
     const { id } = hit.layer;
-    if (event.shiftKey)
-      session.select(session.selection.includes(id) ? session.selection.filter((other) => other !== id) : [...session.selection, id]);
-    else if (!session.selection.includes(id)) session.select([id]);
-    if (session.canEdit && session.selection.includes(id)) drag(event, point);
+    const wasChosen = session.selection.includes(id);
+    if (!wasChosen) session.select(event.shiftKey ? [...session.selection, id] : [id]);
+    // One of several is chosen alone, or with Shift left out, only if nothing is dragged by it.
+    const click = () => wasChosen && session.select(event.shiftKey ? session.selection.filter((other) => other !== id) : [id]);
+    drag(event, point, click);
   }
 
   function others(): Rect[] {
@@ -173,15 +201,16 @@
     return [{ x: 0, y: 0, width: scene!.scene.width, height: scene!.scene.height }, ...rects];
   }
 
-  function drag(event: PointerEvent, from: Point) {
+  function drag(event: PointerEvent, from: Point, click: () => void) {
     const begin = union(session.selection.flatMap((id) => scene!.byId.get(id)?.box ?? []));
     if (!begin) return;
     const near = others();
-    const movable = session.selection.filter((id) => !session.piece.layers.get(id)?.locked);
+    const movable = session.canEdit ? session.selection.filter((id) => !session.piece.layers.get(id)?.locked) : [];
     let by = { x: 0, y: 0 };
     follow(
       event,
       (next, point) => {
+        if (!movable.length) return;
         dragging = true;
         let dx = point.x - from.x;
         let dy = point.y - from.y;
@@ -193,7 +222,8 @@
       },
       (next, moved) => {
         session.preview(null);
-        if (!moved || (by.x === 0 && by.y === 0)) return;
+        if (!moved) return click();
+        if (by.x === 0 && by.y === 0) return;
         if (next.altKey) return duplicate(session, by);
         const name = movable.length === 1 ? session.piece.layers.get(movable[0]!)!.name : `${movable.length} layers`;
         session.edit(`Move ${name}`, moveLayers(session.settled.piece, movable, by.x, by.y));
@@ -289,7 +319,8 @@
   function writeAt({ x, y }: Point) {
     if (!scene || x < 0 || y < 0 || x > scene.scene.width || y > Math.max(scene.scene.height, scene.scene.contentHeight ?? 0)) return;
     const { width, height } = defaults.text;
-    const id = drawLayer(session, 'text', { x: x - width / 2, y: y - height / 2, width, height });
+    const place = { x: Math.min(x, Math.max(0, scene.scene.width - width)), y: Math.max(0, y - height / 2) };
+    const id = drawLayer(session, 'text', { ...place, width: Math.min(width, scene.scene.width), height });
     if (id) typing = id;
   }
 
@@ -325,6 +356,16 @@
     }
   }
 
+  /** What can be done with the layer under the pointer, or with the selection it is one of. */
+  function menu(event: MouseEvent) {
+    if (!scene || !session.canEdit || (event.target as HTMLElement).closest('[data-bar]')) return;
+    event.preventDefault();
+    const item = pickAt(pointOf(event), event.ctrlKey || event.metaKey);
+    if (!item) return;
+    if (!session.selection.includes(item.layer.id)) session.select([item.layer.id]);
+    desk.menuAt = { x: event.clientX, y: event.clientY };
+  }
+
   function finishTyping(event: Event) {
     const text = (event.currentTarget as HTMLTextAreaElement).value;
     const layer = typing ? scene?.byId.get(typing)?.layer : null;
@@ -344,8 +385,23 @@
   function wheel(event: WheelEvent) {
     if (!event.ctrlKey && !event.metaKey) return;
     event.preventDefault();
+    const point = pointOf(event);
+    const box = ground.getBoundingClientRect();
     zoom = Math.max(0.1, Math.min(8, scale * Math.exp(-event.deltaY / 300)));
+    // What is under the pointer stays there.
+    void tick().then(() => ground.scrollTo(padX + point.x * scale - (event.clientX - box.left), padY + point.y * scale - (event.clientY - box.top)));
   }
+
+  /** Handles of small layers stand outside, and only at the corners, so that the layer itself can be taken. */
+  const isNarrow = (size: number) => size * scale < 32;
+  const handles = $derived(
+    around ? HANDLES.filter((handle) => handle.length === 2 || !isNarrow(/[ns]/.test(handle) ? around.width : around.height)) : []
+  );
+  const handleAt = (box: Rect, handle: Handle) => {
+    const place = placeOf(handle);
+    const out = (share: number, size: number) => size * scale * share - 4.5 + (isNarrow(size) ? (share - 0.5) * 16 : 0);
+    return { left: box.x * scale + out(place.x, box.width), top: box.y * scale + out(place.y, box.height) };
+  };
 
   export function startTyping(id: string) {
     typing = id;
@@ -358,118 +414,130 @@
   });
 </script>
 
-<div
-  bind:this={ground}
-  bind:clientWidth={width}
-  bind:clientHeight={height}
-  class="linen-ground scroll relative h-full w-full overflow-auto"
-  class:cursor-crosshair={tool !== 'select'}
-  role="application"
-  aria-label="Stage"
-  data-stage
-  onpointerdown={press}
-  onpointermove={measure}
-  ondblclick={open}
-  ondragover={(event) => event.dataTransfer?.types.includes(PART_TYPE) && event.preventDefault()}
-  ondrop={dropPart}
-  onwheel={wheel}
->
-  {#if scene}
-    <div class="relative" style:width="{scene.scene.width * scale + padX * 2}px" style:height="{scene.scene.height * scale + padY * 2}px">
-      <div
-        bind:this={sheet}
-        data-sheet
-        class="absolute shadow-[0_8px_28px_#0000001f]"
-        style:left="{padX}px"
-        style:top="{padY}px"
-        style:width="{scene.scene.width * scale}px"
-        style:height="{scene.scene.height * scale}px"
-      >
+<svelte:window onkeydown={holdSpace} onkeyup={holdSpace} onblur={() => (panning = false)} />
+<div class="relative min-h-0 flex-1">
+  <div
+    bind:this={ground}
+    bind:clientWidth={width}
+    bind:clientHeight={height}
+    class="linen-ground scroll relative h-full w-full overflow-auto"
+    class:cursor-crosshair={tool !== 'select' && !panning}
+    class:cursor-grab={panning}
+    role="application"
+    aria-label="Stage"
+    data-stage
+    onpointerdown={press}
+    onpointermove={measure}
+    ondblclick={open}
+    ondragover={(event) => event.dataTransfer?.types.includes(PART_TYPE) && event.preventDefault()}
+    ondrop={dropPart}
+    onwheel={wheel}
+    onscroll={() => (scrolled = { x: ground.scrollLeft, y: ground.scrollTop })}
+    oncontextmenu={menu}
+  >
+    {#if scene}
+      <div class="relative" style:width="{scene.scene.width * scale + padX * 2}px" style:height="{scene.scene.height * scale + padY * 2}px">
         <div
-          class="pointer-events-none absolute left-0 top-0 origin-top-left"
-          style:transform="scale({scale})"
-          use:sceneView={{ screen, assetUrl: session.assetUrl, glides: session.triedLook !== null }}
-        ></div>
-        {#if scene.scene.draft}<span class="chip chip-ghost absolute left-1/2 top-3 -translate-x-1/2 bg-[var(--sheet)]">draft: still to be drawn</span
-          >{/if}
+          bind:this={sheet}
+          data-sheet
+          class="absolute shadow-[0_8px_28px_#0000001f]"
+          style:left="{padX}px"
+          style:top="{padY}px"
+          style:width="{scene.scene.width * scale}px"
+          style:height="{scene.scene.height * scale}px"
+        >
+          <div
+            class="pointer-events-none absolute left-0 top-0 origin-top-left"
+            style:transform="scale({scale})"
+            use:sceneView={{ screen, assetUrl: session.assetUrl, glides: session.triedLook !== null }}
+          ></div>
+          {#if scene.scene.draft}<span class="chip chip-ghost absolute left-1/2 top-3 -translate-x-1/2 bg-[var(--sheet)]"
+              >draft: still to be drawn</span
+            >{/if}
 
-        <StageMarks {scene} {hits} lit={session.lit} {selected} {around} over={measured} {guides} {marquee} {scale} />
-        <StageStitches {session} {scale} />
-        <StageOthers {session} {scale} />
+          <StageMarks {scene} {hits} lit={session.lit} {selected} {around} over={measured} {guides} {marquee} {scale} />
+          <StageStitches {session} {scale} />
+          <StageOthers {session} {scale} />
 
-        {#if around && !isFixed && session.canEdit && !typing}
-          {#each HANDLES as handle (handle)}
-            {@const place = placeOf(handle)}
+          {#if around && !isFixed && session.canEdit && !typing}
+            {#each handles as handle (handle)}
+              {@const place = handleAt(around, handle)}
+              <!-- svelte-ignore a11y_no_static_element_interactions -->
+              <span
+                class="absolute h-[9px] w-[9px] rounded-[3px] border-[1.5px] border-[var(--gold)] bg-[var(--sheet)]"
+                style:left="{place.left}px"
+                style:top="{place.top}px"
+                style:cursor={cursorOf[handle]}
+                data-handle={handle}
+                onpointerdown={(event) => resize(event, handle)}
+              ></span>
+            {/each}
+          {/if}
+
+          {#if around && selected.length === 1 && !isFixed && session.canEdit && !typing && selected[0]!.layer.type !== 'hit'}
             <!-- svelte-ignore a11y_no_static_element_interactions -->
             <span
-              class="absolute h-[9px] w-[9px] rounded-[3px] border-[1.5px] border-[var(--gold)] bg-[var(--sheet)]"
-              style:left="{(around.x + around.width * place.x) * scale - 4.5}px"
-              style:top="{(around.y + around.height * place.y) * scale - 4.5}px"
-              style:cursor={cursorOf[handle]}
-              data-handle={handle}
-              onpointerdown={(event) => resize(event, handle)}
+              class="absolute h-[11px] w-[11px] cursor-grab rounded-full border-[1.5px] border-[var(--gold)] bg-[var(--sheet)]"
+              style:left="{(around.x + around.width) * scale + 10}px"
+              style:top="{(around.y + around.height) * scale + 8}px"
+              title="Turn; with Shift by 15°"
+              data-turn
+              onpointerdown={turn}
             ></span>
-          {/each}
-        {/if}
-
-        {#if around && selected.length === 1 && !isFixed && session.canEdit && !typing && selected[0]!.layer.type !== 'hit'}
-          <!-- svelte-ignore a11y_no_static_element_interactions -->
-          <span
-            class="absolute h-[11px] w-[11px] cursor-grab rounded-full border-[1.5px] border-[var(--gold)] bg-[var(--sheet)]"
-            style:left="{(around.x + around.width) * scale + 10}px"
-            style:top="{(around.y + around.height) * scale + 8}px"
-            title="Turn; with Shift by 15°"
-            data-turn
-            onpointerdown={turn}
-          ></span>
-        {/if}
-        {#if reference.picture}
-          <Reference
-            picture={reference.picture}
-            width={scene.scene.width * scale}
-            height={scene.scene.height * scale}
-            onchange={(next) => reference.change(next)}
-            onclose={() => reference.remove()}
-          />
-        {/if}
-        {#if typing}
-          {@const item = scene.byId.get(typing)}
-          {#if item}
-            {@const letters = setLetters(session.piece.head, item.layer.letters ?? {})}
-            <!-- svelte-ignore a11y_autofocus -->
-            <textarea
-              class="absolute resize-none overflow-hidden bg-[color-mix(in_srgb,var(--sheet)_94%,transparent)] text-[var(--ink)] outline-2 outline-[var(--gold)]"
-              style:left="{item.box.x * scale}px"
-              style:top="{item.box.y * scale}px"
-              style:width="{Math.max(60, item.box.width * scale)}px"
-              style:height="{Math.max(24, item.box.height * scale)}px"
-              style:font-size="{(letters.size ?? 16) * scale}px"
-              style:text-align={letters.align ?? (item.layer.type === 'text' ? 'left' : 'center')}
-              value={writtenText(session, item.layer)}
-              autofocus
-              aria-label="Text of {item.layer.name}"
-              onfocus={(event) => event.currentTarget.select()}
-              onpointerdown={(event) => event.stopPropagation()}
-              onblur={finishTyping}
-              onkeydown={(event) => {
-                event.stopPropagation();
-                if (event.key === 'Escape' || (event.key === 'Enter' && !event.shiftKey)) {
-                  event.preventDefault();
-                  event.currentTarget.blur();
-                }
-              }}
-            ></textarea>
           {/if}
-        {/if}
-        {#if around && !dragging && !typing && session.canEdit}<PropertyBar
-            {session}
-            {around}
-            {scale}
-            frameWidth={scene.scene.width}
-            frameHeight={scene.scene.height}
-            room={{ left: 8 - padX, right: width - padX - 8 }}
-          />{/if}
+          {#if reference.picture}
+            <Reference
+              picture={reference.picture}
+              width={scene.scene.width * scale}
+              height={scene.scene.height * scale}
+              onchange={(next) => reference.change(next)}
+              onclose={() => reference.remove()}
+            />
+          {/if}
+          {#if typing}
+            {@const item = scene.byId.get(typing)}
+            {#if item}
+              {@const letters = setLetters(session.piece.head, item.layer.letters ?? {})}
+              <!-- svelte-ignore a11y_autofocus -->
+              <textarea
+                class="absolute resize-none overflow-hidden bg-[color-mix(in_srgb,var(--sheet)_94%,transparent)] text-[var(--ink)] outline-2 outline-[var(--gold)]"
+                style:left="{item.box.x * scale}px"
+                style:top="{item.box.y * scale}px"
+                style:width="{Math.max(60, item.box.width * scale)}px"
+                style:height="{Math.max(24, item.box.height * scale)}px"
+                style:font-size="{(letters.size ?? 16) * scale}px"
+                style:text-align={letters.align ?? (item.layer.type === 'text' ? 'left' : 'center')}
+                value={writtenText(session, item.layer)}
+                autofocus
+                aria-label="Text of {item.layer.name}"
+                onfocus={(event) => event.currentTarget.select()}
+                onpointerdown={(event) => event.stopPropagation()}
+                onblur={finishTyping}
+                onkeydown={(event) => {
+                  event.stopPropagation();
+                  if (event.key === 'Escape' || (event.key === 'Enter' && !event.shiftKey)) {
+                    event.preventDefault();
+                    event.currentTarget.blur();
+                  }
+                }}
+              ></textarea>
+            {/if}
+          {/if}
+        </div>
       </div>
-    </div>
-  {/if}
+    {/if}
+  </div>
+  {#if scene && around && !dragging && !typing && session.canEdit}<PropertyBar
+      {session}
+      {around}
+      inView={{
+        x: padX + around.x * scale - scrolled.x,
+        y: padY + around.y * scale - scrolled.y,
+        width: around.width * scale,
+        height: around.height * scale,
+      }}
+      view={{ width, height }}
+      frameWidth={scene.scene.width}
+      frameHeight={scene.scene.height}
+    />{/if}
 </div>

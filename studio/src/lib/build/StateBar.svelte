@@ -11,7 +11,7 @@
 </script>
 
 {#if states.length || outer}
-  <div class="absolute left-3 right-3 top-2 z-10 flex flex-wrap items-center gap-1.5" data-statebar>
+  <div class="flex shrink-0 flex-wrap items-center gap-1.5 border-b border-[var(--line)] bg-[var(--rim)] px-3 py-1" data-statebar>
     {#if outer}<button class="chip bg-[var(--sheet)]" onclick={() => session.leaveScene()} title="Back out (Esc)">‹ {outer.name}</button>{/if}
     {#if states.length}
       <span class="soft">State</span>

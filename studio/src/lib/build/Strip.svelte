@@ -34,9 +34,9 @@
       {/each}
     </div>
     {#if !folded}
-      <span class="soft truncate">of {tab === 'looks' ? (subject?.layer.name ?? 'no layer') : (session.scene?.scene.name ?? 'no scene')}</span>
+      <span class="soft min-w-0 truncate">of {tab === 'looks' ? (subject?.layer.name ?? 'no layer') : (session.scene?.scene.name ?? 'no scene')}</span>
       <span class="flex-1"></span>
-      {#if tab === 'looks' && subject && session.canEdit}<ReachChip {session} of="looks" />{/if}
+      {#if tab === 'looks' && subject && session.canEdit}<span class="max-w-[70%] shrink-0"><ReachChip {session} of="looks" /></span>{/if}
     {:else}<span class="flex-1"></span>{/if}
     <button
       class="act act-plain"

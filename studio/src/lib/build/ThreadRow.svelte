@@ -109,6 +109,12 @@
   }}
   ondragover={(event) => event.dataTransfer?.types.includes(THREAD_TYPE) && event.preventDefault()}
   ondrop={drop}
+  oncontextmenu={(event) => {
+    if (!session.canEdit || asLine) return;
+    event.preventDefault();
+    event.stopPropagation();
+    more = true;
+  }}
   onpointerenter={() => (session.litThread = thread.id)}
   onpointerleave={() => (session.litThread = null)}
 >
@@ -182,11 +188,8 @@
               />{/if}
           {/each}
           {#if step.do === 'open'}
-            <button
-              class="chip chip-ghost"
-              aria-pressed={step.tab === 'new'}
-              onclick={() => change(b, at, { ...step, tab: step.tab === 'new' ? 'same' : 'new' })}
-              >{step.tab === 'new' ? 'not in a new tab' : 'in a new tab'}</button
+            <button class="chip chip-ghost" onclick={() => change(b, at, { ...step, tab: step.tab === 'new' ? 'same' : 'new' })}
+              >{step.tab === 'new' ? 'this tab instead' : 'new tab instead'}</button
             >
           {/if}
           {#if branch.steps.length > 1 || step.do !== 'go'}<button

@@ -13,6 +13,12 @@ export const looks = [
 
 export const labelOfLook = (name: LookName | 'rest'): string => looks.find((look) => look.name === name)!.label;
 
+/** `a hover look`, `an off look`. */
+export function aLook(name: LookName | 'rest'): string {
+  const label = labelOfLook(name).toLowerCase();
+  return `${/^[aeiou]/.test(label) ? 'an' : 'a'} ${label} look`;
+}
+
 /** How a scene has to be looked at so that a layer is in a look. */
 export function poseOfLook(look: LookName | 'rest' | undefined, layer: string | undefined): Still {
   if (look === undefined || look === 'rest' || layer === undefined) return {};

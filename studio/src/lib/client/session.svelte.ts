@@ -374,6 +374,7 @@ export class EditorSession {
 
   /** Opens a look of a layer for editing; what is selected may be inside that layer. */
   openLookOf(layer: string, look: LookName | 'rest'): void {
+    if (look === 'rest') return this.rest();
     this.look = look;
     this.lookLayer = layer;
     this.reach = null;

@@ -1,12 +1,14 @@
 <script lang="ts">
   import { takeFocus } from './focus';
-  import { commands, keyLabel, type CommandContext } from './commands';
+  import { commands, keyLabel, needsOf, type Command, type CommandContext } from './commands';
 
   let { context, onclose }: { context: CommandContext; onclose: () => void } = $props();
 
   interface Entry {
     readonly label: string;
     readonly hint: string;
+    /** What has to be so first; null where it can be done now. */
+    readonly needs: string | null;
     readonly run: () => void;
   }
   let typed = $state('');
@@ -14,21 +16,34 @@
 
   const entries = $derived.by((): Entry[] => {
     const { session } = context;
-    const open = commands.filter((command) => command.id !== 'finder' && (command.when?.(context) ?? true));
+    const can = (command: Command) => command.when?.(context) ?? true;
+    const all = commands.filter((command) => command.id !== 'finder');
+    const entry = (command: Command, needs: string | null) => ({
+      label: command.label,
+      hint: keyLabel(command.keys?.[0] ?? ''),
+      needs,
+      run: () => command.run(context),
+    });
     const frames = session.program.frames.map((id) => session.program.scenes.get(id)!.scene);
     return [
-      ...open.map((command) => ({ label: command.label, hint: keyLabel(command.keys?.[0] ?? ''), run: () => command.run(context) })),
+      ...all.filter(can).map((command) => entry(command, null)),
       ...frames.map((frame) => ({
         label: `Open ${frame.name}`,
         hint: 'frame',
+        needs: null,
         run: () => (session.openScene(frame.id), context.desk !== 'build' && context.go('build')),
       })),
+      ...all.flatMap((command) => {
+        const needs = can(command) ? null : needsOf(command, context);
+        return needs === null ? [] : [entry(command, needs)];
+      }),
     ];
   });
   const words = $derived(typed.toLowerCase().split(/\s+/).filter(Boolean));
   const shown = $derived(entries.filter((entry) => words.every((word) => entry.label.toLowerCase().includes(word))).slice(0, 12));
 
   function pick(entry: Entry | undefined) {
+    if (entry?.needs) return;
     onclose();
     entry?.run();
   }
@@ -60,9 +75,11 @@
     />
     <ul id="finder-list" class="mt-1" role="listbox" aria-label="Commands">
       {#each shown as entry, i (entry.label)}
-        <li role="option" aria-selected={i === at}>
-          <button class="menu-row h-8" aria-selected={i === at} tabindex="-1" onclick={() => pick(entry)} onpointerenter={() => (at = i)}
-            ><span class="flex-1">{entry.label}</span>{#if entry.hint}<kbd>{entry.hint}</kbd>{/if}</button
+        <li role="option" aria-selected={i === at} aria-disabled={entry.needs !== null} class={i === at ? 'rounded bg-[var(--gold-wash)]' : ''}>
+          <button class="menu-row h-8" aria-disabled={entry.needs !== null} tabindex="-1" onclick={() => pick(entry)} onpointerenter={() => (at = i)}
+            ><span class="flex-1 {entry.needs ? 'opacity-60' : ''}">{entry.label}</span>{#if entry.needs}<span class="soft text-[11.5px]"
+                >{entry.needs}</span
+              >{:else if entry.hint}<kbd>{entry.hint}</kbd>{/if}</button
           >
         </li>
       {:else}

@@ -40,7 +40,7 @@
 </script>
 
 <header class="flex h-[46px] shrink-0 items-center gap-4 border-b border-[var(--line)] bg-[var(--sheet)] px-3.5">
-  <div class="flex min-w-[110px] flex-[1_1_0] items-center gap-3">
+  <div class="flex min-w-[110px] flex-[1_1_0] items-center gap-3 max-xl:max-w-[170px] max-xl:flex-none">
     <a href="/" aria-label="To the Workroom" title="To the Workroom"><Logo /></a>
     {#if renaming}
       <RenameField
@@ -74,10 +74,10 @@
       </a>
     {/each}
   </nav>
-  <div class="flex flex-[1_0_auto] items-center justify-end gap-2.5 whitespace-nowrap">
+  <div class="flex min-w-0 flex-[1_1_0] items-center justify-end gap-2.5 whitespace-nowrap max-xl:gap-1.5 [&>*]:shrink-0">
     <a
       href="/p/{session.id}/walk"
-      class="chip h-[24px] rounded-full !px-2.5 font-semibold {pillTones[pill.tone]}"
+      class="chip block h-[24px] min-w-[64px] !shrink truncate rounded-full !px-2.5 font-semibold leading-[22px] {pillTones[pill.tone]}"
       data-loose-ends={session.auditIsCurrent ? session.findings.length : ''}
       data-walked-whole={session.isWhole}
       aria-busy={!session.auditIsDone}

@@ -4,7 +4,7 @@
 
   let { onclose }: { onclose: () => void } = $props();
 
-  const groups = [...new Set(commands.map((command) => command.group))];
+  const groups = [...new Set(commands.filter((command) => command.keys).map((command) => command.group))];
 </script>
 
 <svelte:window

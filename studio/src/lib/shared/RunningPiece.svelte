@@ -2,6 +2,7 @@
   import { keyOf, padButtons, Player, sendKey } from '@zany/player';
   import { stillRun, type Program, type Report, type RunState } from '@zany/core';
   import { onMount } from 'svelte';
+  import { isTyping } from './focus';
 
   interface Props {
     program: Program;
@@ -57,14 +58,9 @@
     const keys = (event: KeyboardEvent) => {
       const key = keyOf(event);
       const target = event.target as HTMLElement;
-      if (
-        key === null ||
-        event.defaultPrevented ||
-        ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
-        ['Escape', 't', 'T', 'Ctrl+k'].includes(key)
-      )
-        return;
-      if (!host.contains(target) && target !== document.body) return;
+      if (key === null || event.defaultPrevented || isTyping(target) || ['Escape', 'Ctrl+k'].includes(key)) return;
+      // A button beside the piece that keys have come to keeps its keys; one that was clicked does not.
+      if (!host.contains(target) && target.matches(':focus-visible')) return;
       sendKey(made, event);
     };
     addEventListener('keydown', keys);

@@ -1,6 +1,6 @@
 import type { EditorSession } from '$lib/client/session.svelte';
 import type { LookName } from '@zany/core';
-import { looks } from '$lib/build/look-poses';
+import { aLook, looks } from '$lib/build/look-poses';
 import {
   addFrame,
   addLook,
@@ -23,6 +23,7 @@ import {
   stayPut,
   stretch,
   takeApartSelected,
+  toggleAll,
   ungroup,
 } from '$lib/build/acts';
 import type { Tool } from '$lib/build/tools';
@@ -66,10 +67,14 @@ export interface CommandContext {
 export interface Command {
   readonly id: string;
   readonly label: string;
+  /** The same where there is little room. */
+  readonly short?: string;
   readonly group: 'Piece' | 'Frames' | 'Layers' | 'Looks' | 'Parts' | 'Threads' | 'Place' | 'View';
   /** `Mod` is Ctrl, or Cmd on a Mac. */
   readonly keys?: readonly string[];
   readonly when?: (context: CommandContext) => boolean;
+  /** What has to be so for it, as the finder says while it is not: `select a layer`. */
+  readonly needs?: string;
   readonly run: (context: CommandContext) => void;
 }
 
@@ -112,6 +117,18 @@ const frameBeside = (session: EditorSession, by: number) => {
   const next = session.program.frames[at + by];
   if (next) session.openScene(next);
 };
+
+const GUARDS = new Map<Command['when'], string>([
+  [selecting, 'select a layer first'],
+  [many, 'select two layers or more first'],
+  [placed, 'select a placed part first'],
+]);
+
+/** What has to be so for a command that cannot be done just now, where the desk has it at all; null where it has not. */
+export function needsOf(command: Command, context: CommandContext): string | null {
+  if (!building(context)) return null;
+  return command.needs ?? GUARDS.get(command.when) ?? null;
+}
 
 /** Every command, for keys, the command finder and the list of keys. To add one: a line here. */
 export const commands: readonly Command[] = [
@@ -185,6 +202,7 @@ export const commands: readonly Command[] = [
     label: 'Rename the layer',
     group: 'Layers',
     keys: ['F2'],
+    needs: 'select one layer first',
     when: (context) => selecting(context) && context.session.selection.length === 1,
     run: ({ session }) => (session.renaming = session.selection[0]!),
   },
@@ -192,6 +210,7 @@ export const commands: readonly Command[] = [
   {
     id: 'duplicate',
     label: 'Duplicate, as far again as the last time',
+    short: 'Duplicate',
     group: 'Layers',
     keys: ['Mod+d'],
     when: selecting,
@@ -203,12 +222,14 @@ export const commands: readonly Command[] = [
     label: 'Take the group apart',
     group: 'Layers',
     keys: ['Mod+Shift+g'],
+    needs: 'select a group first',
     when: (context) => selecting(context) && context.session.selection.some((id) => context.session.piece.layers.get(id)?.type === 'group'),
     run: ({ session }) => ungroup(session),
   },
   {
     id: 'make-part',
     label: 'Make a part of the selection',
+    short: 'Make a part',
     group: 'Parts',
     keys: ['Shift+P'],
     when: selecting,
@@ -217,6 +238,7 @@ export const commands: readonly Command[] = [
   {
     id: 'carry',
     label: 'Carry the selection across frames',
+    short: 'Carry across frames',
     group: 'Parts',
     keys: ['Shift+C'],
     when: selecting,
@@ -227,11 +249,28 @@ export const commands: readonly Command[] = [
     id: 'go-out',
     label: 'Back out of the part or sheet',
     group: 'Parts',
+    needs: 'go into a part or sheet first',
     keys: ['Shift+Escape'],
     when: ({ desk, session }) => desk === 'build' && session.trail.length > 0,
     run: ({ session }) => session.leaveScene(),
   },
   { id: 'take-apart', label: 'Take the part apart', group: 'Parts', when: placed, run: ({ session }) => takeApartSelected(session) },
+  {
+    id: 'lock',
+    label: 'Lock, or unlock',
+    group: 'Layers',
+    keys: ['Mod+l'],
+    when: selecting,
+    run: ({ session }) => toggleAll(session, 'locked', 'Lock', 'Unlock'),
+  },
+  {
+    id: 'hide',
+    label: 'Hide, or show',
+    group: 'Layers',
+    keys: ['Shift+H'],
+    when: selecting,
+    run: ({ session }) => toggleAll(session, 'hidden', 'Hide', 'Show'),
+  },
   ...nudges,
   ...stretches,
   { id: 'front', label: 'To the front', group: 'Layers', keys: ['Mod+Shift+]'], when: selecting, run: ({ session }) => stack(session, 'front') },
@@ -243,8 +282,9 @@ export const commands: readonly Command[] = [
     .filter((look) => look.name !== 'rest')
     .map((look): Command => ({
       id: `look-${look.name}`,
-      label: `Add a ${look.label.toLowerCase()} look, from the one that is open`,
+      label: `Add ${aLook(look.name)}, from the one that is open`,
       group: 'Looks',
+      needs: 'select one layer without it first',
       when: (context) =>
         selecting(context) &&
         context.session.selection.length === 1 &&
@@ -262,6 +302,7 @@ export const commands: readonly Command[] = [
     id: 'spread-x',
     label: 'Spread evenly across',
     group: 'Place',
+    needs: 'select three layers or more first',
     when: (context) => many(context) && context.session.selection.length > 2,
     run: ({ session }) => spread(session, 'x'),
   },
@@ -269,6 +310,7 @@ export const commands: readonly Command[] = [
     id: 'spread-y',
     label: 'Spread evenly down',
     group: 'Place',
+    needs: 'select three layers or more first',
     when: (context) => many(context) && context.session.selection.length > 2,
     run: ({ session }) => spread(session, 'y'),
   },
@@ -276,14 +318,17 @@ export const commands: readonly Command[] = [
   {
     id: 'write',
     label: 'Write a thread for the selection; with a tool, draw in the middle',
+    short: 'Write a thread',
     group: 'Threads',
     keys: ['Enter'],
-    when: (context) => building(context) && (context.hands.isDrawing?.() === true || context.session.selection.length === 1),
+    needs: 'select a layer first',
+    when: (context) => building(context) && (context.hands.isDrawing?.() === true || context.session.selection.length > 0),
     run: ({ hands }) => (hands.isDrawing?.() ? hands.drawInMiddle?.() : hands.write?.()),
   },
   {
     id: 'properties',
     label: 'Write its place, size and other properties',
+    short: 'Place, size, properties',
     group: 'Layers',
     keys: ['e'],
     when: selecting,
@@ -293,8 +338,10 @@ export const commands: readonly Command[] = [
   {
     id: 'pair',
     label: 'Pair up the selection: with frames, states, pages, or what it shows',
+    short: 'Pair up',
     group: 'Threads',
     keys: ['p'],
+    needs: 'select two layers or more first',
     when: (context) => many(context) || oneGroup(context),
     run: ({ session }) => (session.panel = 'pair up'),
   },
@@ -302,12 +349,22 @@ export const commands: readonly Command[] = [
   {
     id: 'repeat',
     label: 'Repeat the layer in a row, a grid, or for each frame',
+    short: 'Repeat',
     group: 'Layers',
     keys: ['r'],
+    needs: 'select one layer first',
     when: (context) => building(context) && context.session.selection.length === 1,
     run: ({ session }) => (session.panel = 'repeat'),
   },
-  { id: 'slides', label: 'Make slides of the selection', group: 'Parts', keys: ['s'], when: many, run: ({ session }) => (session.panel = 'slides') },
+  {
+    id: 'slides',
+    label: 'Make slides of the selection',
+    short: 'Make slides',
+    group: 'Parts',
+    keys: ['s'],
+    when: many,
+    run: ({ session }) => (session.panel = 'slides'),
+  },
   {
     id: 'starters',
     label: 'Place a starter part',
@@ -421,6 +478,7 @@ export const commands: readonly Command[] = [
     id: 'zoom-selection',
     label: 'Zoom to the selection',
     group: 'View',
+    needs: 'select a layer first',
     keys: ['9'],
     when: (context) => context.hands.zoomToSelection !== undefined && context.session.selection.length > 0 && !context.session.trying,
     run: ({ hands }) => hands.zoomToSelection?.(),
@@ -444,6 +502,9 @@ export const otherKeys: readonly { readonly keys: string; readonly label: string
   { keys: 'Alt while dragging', label: 'Duplicate by dragging' },
   { keys: 'Shift while dragging', label: 'Keep the direction, or the shape' },
   { keys: 'Ctrl while clicking', label: 'Select what is inside a group' },
+  { keys: 'Space or the middle button, dragging', label: 'Move the stage' },
+  { keys: 'Ctrl and the wheel', label: 'Zoom at the pointer' },
+  { keys: 'Right button', label: 'What can be done with a layer, a frame or a thread' },
   { keys: 'Escape', label: 'Leave Try, a tool, a selection' },
 ];
 
@@ -467,3 +528,12 @@ export const keyLabel = (keys: string): string =>
     .replace('Mod', typeof navigator !== 'undefined' && /Mac/.test(navigator.platform) ? '⌘' : 'Ctrl')
     .replace(/Arrow(\w+)/, (_, way: string) => ({ Left: '←', Right: '→', Up: '↑', Down: '↓' })[way] ?? way)
     .replace(/(^|\+)([a-z])$/, (_, plus: string, letter: string) => plus + letter.toUpperCase());
+
+/** Commands in the menu of the selected layers, in groups; those that do not fit the selection are left out. */
+export const layerMenu: readonly (readonly string[])[] = [
+  ['write', 'landing', 'pair', 'choose-one'],
+  ['rename', 'properties', 'duplicate', 'repeat', 'slides'],
+  ['group', 'ungroup', 'make-part', 'go-in', 'take-apart', 'carry'],
+  ['front', 'forward', 'backward', 'back'],
+  ['lock', 'hide', 'delete'],
+];

@@ -6,6 +6,8 @@ import type { DeskHands } from './commands';
 export class DeskPlace {
   session: EditorSession | null = $state.raw(null);
   hands: DeskHands = {};
+  /** Where the menu of the selected layers stands, in the window; null while it is closed. */
+  menuAt: { readonly x: number; readonly y: number } | null = $state.raw(null);
 
   /** Lends hands to commands; gives a function that takes them back, unless the next desk has lent its own meanwhile. */
   lend(hands: DeskHands): () => void {

@@ -14,5 +14,9 @@ export function fieldKey(event: KeyboardEvent): void {
   if (event.key === 'Enter' || event.key === 'Escape') field.blur();
 }
 
+/** Whether keys belong to what is written there. */
+export const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+
 /** Escape, but not where it closes a list that is open in front of the rest. */
 export const isLeaving = (event: KeyboardEvent): boolean => event.key === 'Escape' && !document.querySelector('[data-popover]');

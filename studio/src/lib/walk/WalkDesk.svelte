@@ -272,7 +272,7 @@
         <button
           class="flex shrink-0 flex-col items-center gap-0.5"
           onclick={() => player?.send({ type: 'jump', frame: frame.scene.id })}
-          aria-label="Jump to {frame.scene.name}, {left} threads left"
+          aria-label="Jump to {frame.scene.name}, {count(left, 'thread')} left"
         >
           <span class="relative rounded border-2 {session.run?.frame === frame.scene.id ? 'border-[var(--teal)]' : 'border-[var(--line)]'}"
             ><Thumb scene={frame} assetUrl={session.assetUrl} width={58} height={64} />

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { takeFocus } from '$lib/shared/focus';
   import { sizes } from './sizes';
 
   let { onmake, onclose }: { onmake: (name: string, width: number, height: number) => void; onclose: () => void } = $props();
@@ -23,8 +24,7 @@
 >
   <label class="flex flex-col gap-1">
     <span class="soft">Name</span>
-    <!-- svelte-ignore a11y_autofocus -->
-    <input class="field w-52" bind:value={name} maxlength="120" autofocus onfocus={(event) => event.currentTarget.select()} />
+    <input class="field w-52" bind:value={name} maxlength="120" use:takeFocus />
   </label>
   <div class="flex gap-2" role="group" aria-label="Size">
     {#each sizes as size (size.id)}

@@ -59,6 +59,14 @@ export function ungroup(session: EditorSession): void {
   if (session.edit('Take the group apart', operations, 'plain')) session.select(ids);
 }
 
+/** Locks or hides the selection, or where all of it is so, undoes that. */
+export function toggleAll(session: EditorSession, what: 'locked' | 'hidden', on: string, off: string): void {
+  const { selection } = session;
+  const isOn = selection.every((id) => session.piece.layers.get(id)?.[what]);
+  const operations = selection.map((id): Operation => ({ op: 'set', table: 'layers', id, path: [what], ...(!isOn && { value: true }) }));
+  session.edit(`${isOn ? off : on} ${named(session, selection)}`, operations);
+}
+
 /** Gives all of the selection the size of the one selected first. */
 export function sameSize(session: EditorSession, side: 'width' | 'height' | 'both'): void {
   const { sceneId, selection } = session;

@@ -7,5 +7,19 @@ export { bringInHere, replaceFile, drawHere } from './files';
 export { drawLayer, setLayer, outlineOnly, writtenText, writeText } from './draw';
 export { leadTo, bind, choiceOperations, chooseOne, leaveChoice, bringInto, addressIn, openOnClick } from './wire';
 export { makePartOfSelection, carryAcross, takeApartSelected, placeHere, goInside, placeEverywhere } from './parts';
-export { removeSelected, nudge, align, spread, stack, group, ungroup, sameSize, stayPut, slipAway, moveIntoView, stretch } from './arrange';
+export {
+  removeSelected,
+  nudge,
+  align,
+  spread,
+  stack,
+  group,
+  ungroup,
+  toggleAll,
+  sameSize,
+  stayPut,
+  slipAway,
+  moveIntoView,
+  stretch,
+} from './arrange';
 export { boxed, selectAll, sheetOrder, selectBeside } from './select';

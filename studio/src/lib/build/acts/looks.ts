@@ -1,6 +1,6 @@
 import { colorOf, type Layer, type LookName, type Piece } from '@zany/core';
 import type { EditorSession } from '$lib/client/session.svelte';
-import { labelOfLook, looks } from '../look-poses';
+import { aLook, labelOfLook, looks } from '../look-poses';
 
 /** Looks of layers. Each is one named edit. */
 
@@ -9,8 +9,7 @@ export function addLook(session: EditorSession, id: string, look: LookName | 're
   const layer = session.piece.layers.get(id);
   if (!layer || look === 'rest') return;
   const value = freshLook(session.piece, layer, look, from);
-  if (session.edit(`Add a ${labelOfLook(look)} look`, [{ op: 'set', table: 'layers', id, path: ['looks', look], value }], 'plain'))
-    session.openLookOf(id, look);
+  if (session.edit(`Add ${aLook(look)}`, [{ op: 'set', table: 'layers', id, path: ['looks', look], value }], 'plain')) session.openLookOf(id, look);
 }
 
 /** What a new look of a layer begins as. */

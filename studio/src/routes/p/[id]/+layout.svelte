@@ -7,6 +7,8 @@
   import { setDesk } from '$lib/shared/desk.svelte';
   import Header from '$lib/shared/Header.svelte';
   import KeyList from '$lib/shared/KeyList.svelte';
+  import { isTyping } from '$lib/shared/focus';
+  import LayerMenu from '$lib/shared/LayerMenu.svelte';
   import Notices from '$lib/shared/Notices.svelte';
   import { onDestroy } from 'svelte';
   import type { LayoutData } from './$types';
@@ -37,21 +39,24 @@
 
   $effect(() => place.session?.presences.at(desk, place.session.sceneId, place.session.selection));
 
-  const isTyping = (target: EventTarget | null) =>
-    target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+  /** Enter presses a button that keys have come to; one that was clicked keeps the focus only by the way. */
+  const isPressing = (event: KeyboardEvent) =>
+    event.key === 'Enter' &&
+    event.target instanceof HTMLElement &&
+    event.target.closest('button, a, [role=option]') !== null &&
+    !event.target.closest('[data-pick]') &&
+    (event.target.matches(':focus-visible') || event.target.closest('[role=dialog], [role=menu]') !== null);
+
+  /** While a piece is tried, plain keys are for it. */
+  const isForPiece = (event: KeyboardEvent, session: EditorSession) => session.trying && !event.ctrlKey && !event.metaKey && event.key !== 'Escape';
 
   function key(event: KeyboardEvent) {
     const { session } = place;
     if (!session || event.defaultPrevented || finding || listing) return;
     if (event.key === 'Escape' && session.trying) return void (session.trying = false);
     if (isTyping(event.target) && !(event.ctrlKey && event.key.toLowerCase() === 'k')) return;
-    if (
-      event.key === 'Enter' &&
-      event.target instanceof HTMLElement &&
-      event.target.closest('button, a, [role=option]') &&
-      !event.target.closest('[data-pick]')
-    )
-      return;
+    if (isPressing(event)) return;
+    if (isForPiece(event, session)) return;
     const context = contextOf(session);
     for (const command of commands)
       if (command.keys?.some((keys) => matches(event, keys)) && (command.when?.(context) ?? true)) {
@@ -78,6 +83,7 @@
     <div class="min-h-0 flex-1">{@render children()}</div>
   </div>
   {#if finding}<CommandFinder context={contextOf(session)} onclose={() => (finding = false)} />{/if}
+  {#if place.menuAt}<LayerMenu context={contextOf(session)} at={place.menuAt} onclose={() => (place.menuAt = null)} />{/if}
   {#if listing}<KeyList onclose={() => (listing = false)} />{/if}
   <Notices {session} />
 {:catch problem}
