@@ -130,7 +130,9 @@ function restackIn(piece: Piece, layers: readonly Layer[], way: Way): Operation[
   // What lies locked at the very back, a page picture or a ground, stays behind.
   const ground = layers.some((layer) => layer.locked) ? 0 : rest.findIndex((layer) => !layer.locked);
   const least = ground < 0 ? rest.length : ground;
-  const at = { back: least, backward: Math.max(Math.min(least, below), below - 1), forward: Math.min(rest.length, above + 1), front: rest.length }[way];
+  const at = { back: least, backward: Math.max(Math.min(least, below), below - 1), forward: Math.min(rest.length, above + 1), front: rest.length }[
+    way
+  ];
   return placeAmong(rest, at, layers);
 }
 

@@ -225,7 +225,9 @@
   <Shelf {session} onbring={() => chooser.click()} />
   <CueSheet {session} bind:finder />
   <div class="relative flex min-h-0 min-w-0 flex-col border-l border-[var(--line)]">
-    <div class="flex min-h-[38px] shrink-0 flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-[var(--line)] bg-[var(--rim)] px-3 py-1 [&_.chip]:whitespace-nowrap">
+    <div
+      class="flex min-h-[38px] shrink-0 flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-[var(--line)] bg-[var(--rim)] px-3 py-1 [&_.chip]:whitespace-nowrap"
+    >
       {#if session.trying}
         <span class="font-semibold text-[var(--teal)]">Trying</span>
         <button class="chip" onclick={() => player?.restart(session.sceneId ?? undefined)}>from this frame</button>

@@ -141,7 +141,7 @@
         {/each}
         <input
           bind:this={finder}
-          class="field h-[22px] w-[52px] min-w-[52px] flex-1 !px-1.5"
+          class="field h-[22px] w-[44px] min-w-[44px] flex-1 !px-1.5"
           placeholder="find /"
           aria-label="Find a layer"
           bind:value={find}

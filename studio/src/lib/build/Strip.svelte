@@ -34,7 +34,8 @@
       {/each}
     </div>
     {#if !folded}
-      <span class="soft min-w-0 truncate">of {tab === 'looks' ? (subject?.layer.name ?? 'no layer') : (session.scene?.scene.name ?? 'no scene')}</span>
+      <span class="soft min-w-0 truncate">of {tab === 'looks' ? (subject?.layer.name ?? 'no layer') : (session.scene?.scene.name ?? 'no scene')}</span
+      >
       <span class="flex-1"></span>
       {#if tab === 'looks' && subject && session.canEdit}<span class="max-w-[70%] shrink-0"><ReachChip {session} of="looks" /></span>{/if}
     {:else}<span class="flex-1"></span>{/if}

@@ -74,7 +74,7 @@
       </a>
     {/each}
   </nav>
-  <div class="flex min-w-0 flex-[1_1_0] items-center justify-end gap-2.5 whitespace-nowrap max-xl:gap-1.5 [&>*]:shrink-0">
+  <div class="flex min-w-0 flex-[1_1_auto] items-center justify-end gap-2.5 whitespace-nowrap max-xl:gap-1.5 [&>*]:shrink-0">
     <a
       href="/p/{session.id}/walk"
       class="chip block h-[24px] min-w-[64px] !shrink truncate rounded-full !px-2.5 font-semibold leading-[22px] {pillTones[pill.tone]}"

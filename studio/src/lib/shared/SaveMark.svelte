@@ -33,7 +33,12 @@
   const saveFile = () => download(new Blob([session.unsaved()], { type: 'application/json' }), `${session.piece.head.name} - changes not saved.json`);
 </script>
 
-<span class="min-w-[48px] !shrink-[3] truncate whitespace-nowrap {tones[words.tone]}" role="status" data-save-state={session.saveState} title={words.meaning}>{words.text}</span>
+<span
+  class="min-w-[48px] !shrink-[3] truncate whitespace-nowrap {tones[words.tone]}"
+  role="status"
+  data-save-state={session.saveState}
+  title={words.meaning}>{words.text}</span
+>
 {#if words.action === 'sign in'}
   <a class="chip chip-gold" href="/sign-in?back={encodeURIComponent(page.url.pathname)}">Sign in</a>
 {:else if words.action === 'load again'}
