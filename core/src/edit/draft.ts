@@ -95,6 +95,7 @@ export class PieceDraft {
 function placeOf(piece: Piece, table: TableName, id: string): string | null {
   if (table === 'scenes') return id;
   if (table === 'layers') return piece.layers.get(id)?.scene ?? null;
+  if (table === 'variables') return piece.variables.get(id)?.scene ?? null;
   const thread = table === 'threads' ? piece.threads.get(id) : undefined;
   return thread ? sceneOfThread(piece, thread) : null;
 }

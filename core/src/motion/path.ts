@@ -1,14 +1,17 @@
-/** Paths between two paths: where both have the same commands their numbers are mixed, else the change is made at the middle. */
+/**
+ * Paths between two paths: where both have the same commands their numbers are mixed, else the change is made at the middle. The
+ * two flags of an arc (SVG 2, 9.3.8) are no numbers: they change at the middle.
+ */
 export function mixPaths(from: string, to: string, t: number): string {
   if (t <= 0 || from === to) return t <= 0 ? from : to;
   if (t >= 1) return to;
   const [a, b] = [partsOf(from), partsOf(to)];
   if (a.shape !== b.shape) return t < 0.5 ? from : to;
   let i = 0;
-  return a.shape.replace(/#/g, () => {
-    const value = a.numbers[i]! + (b.numbers[i]! - a.numbers[i]!) * t;
+  return a.shape.replace(/[#!]/g, (kind) => {
+    const [one, other] = [a.numbers[i]!, b.numbers[i]!];
     i++;
-    return ` ${Math.round(value * 1000) / 1000}`;
+    return ` ${kind === '!' ? (t < 0.5 ? one : other) : Math.round((one + (other - one) * t) * 1000) / 1000}`;
   });
 }
 
@@ -21,12 +24,26 @@ function partsOf(path: string): { shape: string; numbers: readonly number[] } {
   const old = known.get(path);
   if (old) return old;
   const numbers: number[] = [];
-  const shape = path
-    .replace(/[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?/gi, (number) => {
+  let shape = '';
+  let command = '';
+  let at = 0;
+  // Flags may stand without anything between them and the next number: `a1 1 0 0110 10`.
+  for (const [token] of path.matchAll(/[a-df-z]|[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?/gi)) {
+    if (/[a-z]/i.test(token[0]!)) {
+      [command, at] = [token.toLowerCase(), 0];
+      shape += token;
+      continue;
+    }
+    let rest = token;
+    while (rest !== '') {
+      const isFlag = command === 'a' && (at % 7 === 3 || at % 7 === 4) && /^[01]/.test(rest);
+      const number = isFlag ? rest[0]! : rest;
       numbers.push(Number(number));
-      return '#';
-    })
-    .replace(/[\s,]+/g, '');
+      shape += isFlag ? '!' : '#';
+      rest = rest.slice(number.length);
+      at++;
+    }
+  }
   if (known.size > 1000) known.clear();
   const made = { shape, numbers };
   known.set(path, made);

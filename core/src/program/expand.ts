@@ -49,6 +49,8 @@ export interface Expansion {
   readonly readers: ReadonlyMap<string, readonly Binding[]>;
   /** Parts that it was made from, to know when it is out of date. */
   readonly parts: readonly SceneProgram[];
+  /** Ids of parts that were not there. */
+  readonly missing: readonly string[];
   /** It was too large to be put together as a whole. */
   readonly cut: boolean;
 }
@@ -61,11 +63,15 @@ const known = new WeakMap<SceneProgram, Expansion>();
 /** A scene's layers with those of its parts. Made once, and again only when the scene or one of its parts has changed. */
 export function expand(program: Program, scene: SceneProgram): Expansion {
   const old = known.get(scene);
-  if (old && old.parts.every((part) => program.scenes.get(part.scene.id) === part)) return old;
+  if (old && isUpToDate(program, old)) return old;
   const made = new Expander(program, scene).run();
   known.set(scene, made);
   return made;
 }
+
+/** Whether all parts are as they were, those included that were not there. */
+const isUpToDate = (program: Program, { parts, missing }: Expansion): boolean =>
+  parts.every((part) => program.scenes.get(part.scene.id) === part) && missing.every((id) => !program.scenes.has(id));
 
 type Draft = { -readonly [K in keyof Node]: Node[K] };
 
@@ -73,6 +79,7 @@ class Expander {
   private readonly nodes: Node[] = [];
   private readonly instances = new Map<string, Instance>();
   private readonly parts = new Set<SceneProgram>();
+  private readonly missing = new Set<string>();
   private cut = false;
 
   constructor(
@@ -108,6 +115,7 @@ class Expander {
       bindings,
       readers,
       parts: [...this.parts],
+      missing: [...this.missing],
       cut,
     };
   }
@@ -153,8 +161,9 @@ class Expander {
   }
 
   private placePart(node: Draft): void {
-    const part = node.layer.part === undefined ? undefined : this.program.scenes.get(node.layer.part);
-    if (!part) return;
+    const { part: id } = node.layer;
+    const part = id === undefined ? undefined : this.program.scenes.get(id);
+    if (!part) return void (id !== undefined && this.missing.add(id));
     this.parts.add(part);
     const instance: Instance = { key: node.key, scene: part, placement: node, outer: node.instance };
     this.instances.set(node.key, instance);

@@ -23,8 +23,8 @@ interface Beginning {
   readonly run: RunState;
   readonly screen: Screen;
   readonly variables: Program['variables'];
-  /** Parts and sheets that it was made with. */
-  readonly with: readonly SceneProgram[];
+  /** Parts and sheets that it was made with, by id; undefined for those that were not there. */
+  readonly with: readonly (readonly [id: string, scene: SceneProgram | undefined])[];
 }
 
 const known = new WeakMap<SceneProgram, Beginning>();
@@ -32,12 +32,18 @@ const known = new WeakMap<SceneProgram, Beginning>();
 /** The run at the beginning of a scene and its screen, made anew only when the scene, or what is in it, has changed. */
 function beginning(program: Program, scene: SceneProgram): Beginning | null {
   const old = known.get(scene);
-  if (old && old.variables === program.variables && old.with.every((one) => program.scenes.get(one.scene.id) === one)) return old;
+  if (old && old.variables === program.variables && old.with.every(([id, one]) => program.scenes.get(id) === one)) return old;
   const run = begin(program, scene.scene.id)?.run;
   if (!run) return null;
-  const sheets = (scene.scene.carries ?? []).flatMap(({ sheet }) => program.scenes.get(sheet) ?? []);
-  const parts = [scene, ...sheets].flatMap((one) => expand(program, one).parts);
-  const made: Beginning = { run, screen: resolveScreen(program, run), variables: program.variables, with: [...sheets, ...parts] };
+  const sheets = (scene.scene.carries ?? []).map(({ sheet }) => sheet);
+  const seen = [scene, ...sheets.flatMap((sheet) => program.scenes.get(sheet) ?? [])].map((one) => expand(program, one));
+  const ids = [...sheets, ...seen.flatMap(({ parts, missing }) => [...parts.map((part) => part.scene.id), ...missing])];
+  const made: Beginning = {
+    run,
+    screen: resolveScreen(program, run),
+    variables: program.variables,
+    with: ids.map((id) => [id, program.scenes.get(id)]),
+  };
   known.set(scene, made);
   return made;
 }
