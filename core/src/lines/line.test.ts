@@ -157,6 +157,28 @@ describe('thread lines', () => {
     expect(!parsed.ok && parsed.error.unknownFrame).toBe('Sold out');
   });
 
+  test('then is read between steps as it is read out', () => {
+    const steps = (line: string) => {
+      const parsed = parseLine(line, scope);
+      return parsed.ok
+        ? parsed.value.branches.map((branch) => branch.steps.map((step) => (step.do === 'go' ? step.target : step.do)))
+        : parsed.error.message;
+    };
+    const both = [[{ to: 'frame', frame: 'a' }, { to: 'back' }]];
+    for (const line of ['Harbour; back', 'Harbour; then back', 'click → go to Harbour then go to back', 'Harbour · dissolve 200 ms then back'])
+      expect(steps(line)).toEqual(both);
+    expect(steps('send "now then later"')).toEqual([['send']]);
+  });
+
+  test('what stands before an arrow and is no cue is said to be none, not offered as a frame', () => {
+    for (const line of ['clik → Pay', 'hovr -> go to Harbour']) {
+      const parsed = parseLine(line, scope);
+      expect(!parsed.ok && [parsed.error.expected, parsed.error.unknownFrame]).toEqual(['a cue, such as click or hover', null]);
+    }
+    const frame = parseLine('click → Nowhere', scope);
+    expect(!frame.ok && frame.error.unknownFrame).toBe('Nowhere');
+  });
+
   test('many lines at once', () => {
     const parsed = parseLines('key ArrowRight > next\n\nkey ArrowLeft > previous\n', scope);
     expect(parsed.ok && parsed.value.map((line) => line.cue)).toEqual([

@@ -41,6 +41,15 @@ export function printLine({ cue, branches }: LineThread, scope: LineScope): stri
 
 /** Reads one line. Without a cue it is a click; a frame's name alone means going there. */
 export function parseLine(text: string, scope: LineScope): Result<LineThread, LineError> {
+  const read = parse(text, scope);
+  if (read.ok) return read;
+  // As a thread is read out, its steps stand with *then* between them; a semicolon takes its place and keeps the columns.
+  const spoken = text.replace(/ then (?=(?:[^"]*"[^"]*")*[^"]*$)/gi, ';     ');
+  const again = spoken === text ? read : parse(spoken, scope);
+  return again.ok ? again : read;
+}
+
+function parse(text: string, scope: LineScope): Result<LineThread, LineError> {
   const reader = new LineReader(text);
   try {
     return ok(readLine(reader, scope));
@@ -94,9 +103,20 @@ export function readLine(reader: LineReader, scope: LineScope): LineThread {
   } catch (error) {
     // What was begun as a cue is explained as one where that got further.
     if (error instanceof LineError && doubt && doubt.column > error.column) throw doubt;
+    // What stands before an arrow is a cue, not a frame that is still to be made.
+    if (error instanceof LineError && error.unknownFrame !== null && isBeforeArrow(reader.text, error))
+      throw new LineError(error.column, 'a cue, such as click or hover', error.found);
     throw error;
   }
 }
+
+const isBeforeArrow = (text: string, { column, unknownFrame }: LineError) =>
+  /^"?\s*(→|->|>)/.test(
+    text
+      .slice(column - 1)
+      .replace(/^"/, '')
+      .slice(unknownFrame!.length)
+  );
 
 function readBranches(reader: LineReader, scope: LineScope): Branch[] {
   const branches: Branch[] = [readBranch(reader, scope, reader.word(['if']) !== null)];
@@ -125,6 +145,7 @@ function readSteps(reader: LineReader, scope: LineScope): Step[] {
   const steps: Step[] = [];
   while (!reader.done && !nextIsOtherwise(reader)) {
     if (steps.length === 0 && reader.sign([';'])) break;
+    if (steps.length > 0 && /^\s*then\s+[^\s;·,→]/i.test(reader.rest)) reader.word(['then']);
     steps.push(readStep(reader, scope, steps.length > 0));
     if (!reader.sign([';'])) break;
   }

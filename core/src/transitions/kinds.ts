@@ -75,12 +75,10 @@ const headOf = (transition: TimedTransition) => ('direction' in transition ? `${
 
 /** As a thread line says it, with its dot; a cut goes without saying. */
 export const printTransition = (transition: Transition): string =>
-  transition.type === 'cut'
-    ? ''
-    : `· ${headOf(transition)} ${timingText(transition, (easing) => writeRaw(easing, ['after', 'stagger'], EASING_STOPS))}`;
+  transition.type === 'cut' ? '' : `· ${headOf(transition)} ${timingText(transition, (easing) => writeRaw(easing, EASING_ENDS, EASING_STOPS))}`;
 
 /** `300 ms ease-out after 50 ms stagger 30 ms by order`. */
-export const printTiming = (timing: Timing): string => timingText(timing, (easing) => writeRaw(easing, ['after', 'stagger'], EASING_STOPS));
+export const printTiming = (timing: Timing): string => timingText(timing, (easing) => writeRaw(easing, EASING_ENDS, EASING_STOPS));
 
 function timingText({ ms, easing, delay, stagger }: Timing, write: (easing: string) => string): string {
   const after = delay === undefined ? '' : ` after ${durationWords(delay)}`;
@@ -111,12 +109,13 @@ export const EASINGS = [
   'overshoot(0.1)',
 ];
 
-const EASING_STOPS = ['·', ';', '"', '→', '->', '>', ' after ', ' stagger '];
+const EASING_ENDS = ['after', 'stagger', 'then'];
+const EASING_STOPS = ['·', ';', '"', '→', '->', '>', ' after ', ' stagger ', ' then '];
 
 export function readTiming(reader: LineReader): Timing {
   const ms = /^\s*\d/.test(reader.rest) ? reader.duration() : USUAL.ms;
   if (reader.done) reader.offer(['250 ms', '300 ms', '500 ms', ...EASINGS]);
-  const hasEasing = !/^\s*($|;|after |stagger )/.test(reader.rest);
+  const hasEasing = !/^\s*($|;|after |stagger |then )/.test(reader.rest);
   const easing = hasEasing ? reader.raw('an easing', EASINGS, EASING_STOPS) : USUAL.easing;
   // A word that is still being written is completed before another one is offered.
   if (reader.done && !/\s$/.test(reader.text)) return { ms, easing };

@@ -108,7 +108,9 @@
   function enter() {
     const whole = chosen && parseHere(chosen.line);
     if (whole?.ok && (picked >= 0 || !parsed?.ok)) return writeOne(whole.value);
-    if (chosen && !parsed?.ok) return take(chosen.line);
+    // A word that was begun is finished; where nothing of it is there yet, what is missing is said.
+    const isBegun = chosen !== undefined && (picked >= 0 || typed.slice(chosen.from).trim() !== '');
+    if (isBegun && !parsed?.ok) return take(chosen.line);
     const line = parseHere(typed);
     if (line.ok) return writeOne(line.value);
     if (lacking) return makeVariable(lacking);
