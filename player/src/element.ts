@@ -93,7 +93,10 @@ export function definePieceElement(load: (src: string) => Promise<LoadedPiece>, 
         });
         this.player = player;
         const pad = makePad(document, player);
-        if (pad) this.ground.append(pad);
+        if (pad) {
+          host.style.bottom = '76px';
+          this.ground.append(pad);
+        }
         if (!this.hasAttribute('tabindex')) this.tabIndex = 0;
         this.addEventListener('keydown', (event) => this.player === player && sendKey(player, event));
         this.tell('zany-ready', null);

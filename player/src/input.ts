@@ -34,7 +34,6 @@ export function listen(player: Takes, box: HTMLElement): Stop {
   });
   on('pointerdown', (event) => {
     if (event.button !== 0) return;
-    box.classList.toggle('zany-moves', movesAnything(player.piece));
     if (event.pointerType === 'touch') finger = { x: event.clientX, y: event.clientY, scrolls: false, layer: scrollerAt(event.target) };
     // What is dragged is followed beyond the edge; a control keeps its own pointer.
     if (!isControl(event.target)) box.setPointerCapture(event.pointerId);
@@ -69,6 +68,15 @@ export function listen(player: Takes, box: HTMLElement): Stop {
     if (!(event.relatedTarget instanceof Node) || !box.contains(event.relatedTarget)) player.send({ type: 'focus', layer: null });
   });
   on('dragstart', (event) => event.preventDefault());
+  // The browser brings what has the focus into view by itself; where things are is for the piece alone to say.
+  on(
+    'scroll',
+    ({ target }) => {
+      if (!(target instanceof HTMLElement) || isControl(target)) return;
+      target.scrollLeft = target.scrollTop = 0;
+    },
+    { capture: true }
+  );
 
   /** A finger that moves far enough scrolls instead of pressing, unless it drags a layer. */
   function dragsFinger(event: PointerEvent): boolean {
@@ -137,7 +145,7 @@ const layerOf = (target: EventTarget | null): string | null =>
 const known = new WeakMap<object, boolean>();
 
 /** Whether fingers mean more than presses anywhere in a piece: then the page around it must not take them. */
-function movesAnything({ piece, scenes }: Program): boolean {
+export function movesAnything({ piece, scenes }: Program): boolean {
   let answer = known.get(scenes);
   if (answer === undefined) {
     answer =

@@ -2,7 +2,6 @@ import {
   advance,
   atRest,
   begin,
-  framesPerSecond,
   isPlaying,
   nextDeadline,
   pictureAt,
@@ -14,9 +13,10 @@ import {
   type Report,
   type RunEvent,
   type RunState,
+  type Screen,
   type Value,
 } from '@zany/core/engine';
-import { listen, type Stop } from './input.ts';
+import { listen, movesAnything, type Stop } from './input.ts';
 import { ScreenView } from './screen-view.ts';
 
 export interface PlayerOptions {
@@ -76,6 +76,7 @@ export class Player {
     this.stop = listen(this, this.box);
     this.observer = new ResizeObserver(() => this.fit());
     this.observer.observe(host);
+    this.takeFingers();
     this.restart(options.frame);
   }
 
@@ -102,9 +103,15 @@ export class Player {
   /** Takes an edited program; the run goes on where it is. */
   update(program: Program): void {
     this.program = program;
+    this.takeFingers();
     if (!this.run || !program.scenes.has(this.run.frame)) return this.restart();
     this.showSettled([]);
     this.schedule();
+  }
+
+  /** Fingers that move are the piece's before the first of them comes down, where it has any use for them. */
+  private takeFingers(): void {
+    this.box.classList.toggle('zany-moves', movesAnything(this.program));
   }
 
   /** Begins again, on a frame or on the start frame. */
@@ -212,17 +219,19 @@ export class Player {
 
   private showSettled(effects: readonly Effect[]): void {
     if (!this.run) return;
-    const screen = resolveScreen(this.program, this.run);
-    const now = this.now();
+    this.paint(resolveScreen(this.program, this.run), effects, this.now());
+    this.fit();
+  }
+
+  private paint(screen: Screen, effects: readonly Effect[], now: number): void {
     this.presentation = this.presentation
-      ? present(this.presentation, screen, effects, now, { still: reducedMotion(), pointer: this.run.pointer })
+      ? present(this.presentation, screen, effects, now, { still: reducedMotion(), pointer: this.run!.pointer })
       : atRest(screen);
     this.isShowing = true;
-    this.view.show(pictureAt(this.presentation, now), this.run);
+    this.view.show(pictureAt(this.presentation, now), this.run!);
     this.isShowing = false;
     // As of what was drawn: a moment later it may be over, and its last picture is still owed.
     this.moved = now < this.presentation.until;
-    this.fit();
   }
 
   private schedule(): void {
@@ -240,17 +249,19 @@ export class Player {
   /** One frame of the browser: the next moment of what moves, and of timelines that play. */
   private tick(plays: boolean): void {
     if (!this.presentation || !this.run) return;
-    if (plays && this.timelineFrame(this.now()) !== this.timelineFrame(this.run.clock)) return void this.send({ type: 'wait', ms: 0 });
     const now = this.now();
+    if (plays) {
+      // What is due is the engine's; in between keyframes move on with every frame of the screen.
+      if ((nextDeadline(this.program, this.run) ?? Infinity) <= now) return void this.send({ type: 'wait', ms: 0 });
+      this.paint(resolveScreen(this.program, { ...this.run, clock: now }), [], now);
+      this.frameRequest = requestAnimationFrame(() => this.tick(true));
+      return;
+    }
     const moves = now < this.presentation.until;
     if (moves) this.view.move(pictureAt(this.presentation, now));
     else if (this.moved) this.view.show(pictureAt(this.presentation, now), this.run);
     this.moved = moves;
-    if (moves || plays) this.frameRequest = requestAnimationFrame(() => this.tick(plays));
-  }
-
-  private timelineFrame(ms: number): number {
-    return Math.floor((ms * framesPerSecond(this.program)) / 1000);
+    if (moves) this.frameRequest = requestAnimationFrame(() => this.tick(plays));
   }
 
   private fit(): void {

@@ -24,7 +24,10 @@ const player = new Player(host, program, {
   onSignal: (name) => tell({ zany: 'signal', name }),
 });
 const pad = makePad(document, player);
-if (pad) host.append(pad);
+if (pad) {
+  host.classList.add('zany-padded');
+  document.body.append(pad);
+}
 
 document.addEventListener('keydown', (event) => sendKey(player, event));
 window.addEventListener('message', (event) => event.source === parent && takeMessage(player, event.data));

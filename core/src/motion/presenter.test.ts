@@ -179,6 +179,157 @@ describe('presenting', () => {
     expect(pictureAt(moved.presentation, 150).values.get(id('a', 'slide'))!.x).toBeCloseTo(30, 6);
   });
 
+  describe('in the middle of things', () => {
+    const shownAt = (presentation: Presentation, now: number) => {
+      const { scenes, values } = pictureAt(presentation, now);
+      const all = scenes.flatMap(({ surface, ghosts }) => [
+        ...surface.all.map((shown) => [shown.node.layer.name, values.get(shown.node.key) ?? valuesOf(shown)] as const),
+        ...[...ghosts.values()].flat().map((ghost) => [`${ghost.shown.node.layer.name} ${ghost.shown.text ?? 'gone'}`, ghost.values] as const),
+      ]);
+      return { scenes, of: (name: string) => all.filter(([one]) => one === name).map(([, values]) => values) };
+    };
+    const begin = (spec: ComposeSpec) => {
+      const program = compile(compose(spec));
+      const run = start(program)!;
+      return { program, play: { run, presentation: atRest(resolveScreen(program, run)) } };
+    };
+
+    test('a tween that is turned back has what fades come back from where it is, and its ground too', () => {
+      const frame = (to: string, ground: string, own: string) => ({
+        background: ground,
+        layers: {
+          box: { at: [0, 0, 50, 50] as const, lines: [`click → go to ${to} · tween 400 ms linear`] },
+          [own]: { at: [0, 100, 50, 50] as const },
+        },
+      });
+      const { program, play } = begin({ frames: { a: frame('b', '#000000', 'mine'), b: frame('a', '#ffffff', 'yours') } });
+      const there = send(program, play, { type: 'click', layer: id('a', 'box') }, 0);
+      const before = shownAt(there.presentation, 100);
+      expect(before.of('mine gone')[0]!.opacity).toBeCloseTo(0.75);
+      const back = send(program, there, { type: 'click', layer: id('b', 'box') }, 100);
+      const after = shownAt(back.presentation, 100);
+      expect(after.of('mine')[0]!.opacity).toBeCloseTo(0.75);
+      expect(after.of('yours gone')[0]!.opacity).toBeCloseTo(0.25);
+      expect(after.scenes[0]!.background).toBe(before.scenes[0]!.background);
+    });
+
+    test('a tween in the middle of a push dissolves, and nothing jumps', () => {
+      const frame = (line: string) => ({ layers: { box: { at: [0, 0, 50, 50] as const, lines: [line] } } });
+      const { program, play } = begin({
+        frames: {
+          a: frame('click → go to b · push left 400 ms linear'),
+          b: frame('click → go to c · tween 400 ms linear'),
+          c: frame('click → go to a'),
+        },
+      });
+      const there = send(program, play, { type: 'click', layer: id('a', 'box') }, 0);
+      const on = send(program, there, { type: 'click', layer: id('b', 'box') }, 100);
+      const places = (presentation: Presentation) =>
+        shownAt(presentation, 100)
+          .scenes.filter(({ opacity }) => opacity > 0)
+          .map(({ surface, x }) => [surface.scene, x]);
+      expect(places(on.presentation)).toEqual(places(there.presentation));
+    });
+
+    test('a look comes and goes in its own time, also under a change of state', () => {
+      const { program, play } = begin({
+        frames: {
+          a: {
+            states: { One: {}, Two: { box: { pose: { x: 100 } } } },
+            layers: {
+              box: {
+                at: [0, 0, 50, 50],
+                looks: { hover: { style: { opacity: 0.2 }, ms: 100, easing: 'linear' } },
+                lines: ['click → put this in Two · tween 400 ms linear'],
+              },
+            },
+          },
+        },
+      });
+      const over = send(program, play, { type: 'hover', layer: id('a', 'box') }, 0);
+      const moved = send(program, over, { type: 'click', layer: id('a', 'box') }, 200);
+      const [at] = shownAt(moved.presentation, 300).of('box');
+      expect([at!.x, at!.opacity]).toEqual([25, 0.2]);
+      // The pointer is not over it any more where it has gone to.
+      const left = send(program, moved, { type: 'leave' }, 300);
+      expect(shownAt(left.presentation, 350).of('box')[0]!.opacity).toBeCloseTo(0.6);
+      expect(shownAt(left.presentation, 350).of('box')[0]!.x).toBeCloseTo(37.5);
+    });
+
+    test('words that are swapped fade over each other while their box moves; a dissolve moves nothing', () => {
+      const frames = (how: string): ComposeSpec => ({
+        frames: {
+          a: {
+            states: { One: {}, Two: { word: { text: 'Flood', pose: { x: 100 } } } },
+            layers: { word: { type: 'text', text: 'Ebb', at: [0, 0, 50, 20], lines: [`click → put this in Two · ${how} 400 ms linear`] } },
+          },
+        },
+      });
+      const half = (how: string) => {
+        const { program, play } = begin(frames(how));
+        return shownAt(send(program, play, { type: 'click', layer: id('a', 'word') }, 0).presentation, 200);
+      };
+      const tween = half('tween');
+      expect(tween.of('word Ebb')[0]).toMatchObject({ x: 50, opacity: 0.5 });
+      expect(tween.of('word')[0]).toMatchObject({ x: 50, opacity: 1 });
+      expect(tween.of('word')[0]!.ink).toMatch(/80$/);
+      const dissolve = half('dissolve');
+      expect(dissolve.of('word Ebb')[0]).toMatchObject({ x: 0, opacity: 0.5 });
+      expect(dissolve.of('word')[0]).toMatchObject({ x: 100, opacity: 0.5 });
+    });
+
+    test('keyframes are between timeline frames as well, never beyond their section', () => {
+      const { program, play } = begin({
+        fps: 10,
+        frames: {
+          a: {
+            timeline: {
+              length: 11,
+              labels: { End: [10, 'hold'] },
+              tracks: [
+                [
+                  'box',
+                  'x',
+                  [
+                    [0, 0],
+                    [10, 100],
+                  ],
+                ],
+              ],
+            },
+            layers: { box: { at: [0, 0, 50, 50] } },
+          },
+        },
+      });
+      const x = (clock: number) => resolveScreen(program, { ...play.run, clock }).surfaces[0]!.all[0]!.x;
+      expect([0, 50, 100, 333, 899].map(x)).toEqual([0, 5, 10, expect.closeTo(33.3), expect.closeTo(89.9)]);
+      expect(x(980)).toBe(98);
+      const held = begin({
+        fps: 10,
+        frames: {
+          a: {
+            timeline: {
+              length: 11,
+              labels: { In: [0, 'hold'], Out: [10, 'hold'] },
+              tracks: [
+                [
+                  'box',
+                  'x',
+                  [
+                    [0, 0],
+                    [10, 100],
+                  ],
+                ],
+              ],
+            },
+            layers: { box: { at: [0, 0, 50, 50] } },
+          },
+        },
+      });
+      expect(resolveScreen(held.program, { ...held.play.run, clock: 980 }).surfaces[0]!.all[0]!.x).toBe(90);
+    });
+  });
+
   test('with movement turned off nothing moves, and what went over fades', () => {
     const next = advance(program, begun, { type: 'click', layer: id('a', 'go2') });
     const effects = next.reports.flatMap((report) => report.effects);

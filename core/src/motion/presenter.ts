@@ -2,6 +2,8 @@ import type { Effect } from '../run/state.ts';
 import { boundsOf, type Screen, type Shown, type Surface } from '../program/resolve.ts';
 import { centerOf, type Point } from '../program/geometry.ts';
 import type { Timing, Transition } from '../steps/schemas.ts';
+import type { LookName } from '../piece/schema.ts';
+import { clear } from './color.ts';
 import { easingOf } from './easing.ts';
 import { placedAt, startMotion, still, timingOf, withoutMovement, type FrameMotion, type Placed } from './frames.ts';
 import { pairsOf } from './pairs.ts';
@@ -28,6 +30,8 @@ interface Ghost {
   /** The key of the layer it fades in; null for the scene itself. */
   readonly parent: string | null;
   readonly values: Values;
+  /** Where it goes while it fades; null where it stays. */
+  readonly toward: Values | null;
   readonly start: number;
   readonly ms: number;
   readonly easing: string;
@@ -46,7 +50,7 @@ export interface Presentation {
   readonly ghosts: readonly Ghost[];
   /** The change from frame to frame, and the frames in it. */
   readonly frames: { readonly motion: FrameMotion; readonly began: number; readonly surfaces: ReadonlyMap<string, Surface> } | null;
-  readonly ground: { readonly from: string; readonly track: Track } | null;
+  readonly ground: { readonly scene: string; readonly track: Track } | null;
   readonly overlays: readonly Sliding[];
   /** When everything is at rest. */
   readonly until: number;
@@ -121,7 +125,8 @@ class Presenter {
   run(): Presentation {
     const { old, screen, now } = this;
     const go = this.effects.findLast((effect) => effect.type === 'go');
-    const isTween = go?.type === 'go' && go.transition.type === 'tween' && go.from !== go.to;
+    // In the middle of another change of frames a tween would have to take layers out of what moves: it dissolves instead.
+    const isTween = go?.type === 'go' && go.transition.type === 'tween' && go.from !== go.to && !this.running;
     for (const ghost of old.ghosts) if (ghost.start + ghost.ms > now) this.keepGhost(ghost);
     for (const surface of screen.surfaces) {
       const before = old.screen.surfaces.find((one) => one.scene === surface.scene);
@@ -143,6 +148,12 @@ class Presenter {
     return { screen, tracks: this.tracks, ghosts: this.ghosts, frames, ground, overlays, until: this.until };
   }
 
+  /** The change from frame to frame that is under way. */
+  private get running(): Presentation['frames'] {
+    const { frames } = this.old;
+    return frames && this.now < frames.began + frames.motion.ms ? frames : null;
+  }
+
   private note(end: number): void {
     if (end > this.until) this.until = end;
   }
@@ -162,7 +173,8 @@ class Presenter {
   private compare(before: Surface, after: Surface): void {
     if (before === after) return this.keepTracks(after);
     const olds = new Map(before.all.map((shown) => [shown.node.key, shown]));
-    const changed: { shown: Shown; from: Values; names: readonly ValueName[]; timing: Timing }[] = [];
+    const changed: Change[] = [];
+    const fading = new Set<Shown>();
     for (const shown of after.all) {
       const old = olds.get(shown.node.key);
       olds.delete(shown.node.key);
@@ -171,19 +183,54 @@ class Presenter {
         continue;
       }
       if (!old) {
-        const timing = this.timingOf(shown, after.scene, null);
+        const { timing } = this.howOf(shown, after.scene, null);
         const isInner = shown.parent !== null && !before.all.some((one) => one.node.key === shown.parent!.node.key);
         if (timing.ms > 0 && !isInner) changed.push({ shown, from: { ...valuesOf(shown), opacity: 0 }, names: ['opacity'], timing });
         continue;
       }
       const names = changedNames(valuesOf(old), valuesOf(shown));
-      if (names.length === 0) this.keep(shown.node.key, null);
-      else changed.push({ shown, from: this.onScreen(old), names, timing: this.timingOf(shown, after.scene, old) });
+      const reworded = isReworded(old, shown);
+      if (names.length === 0 && !reworded && old.asset === shown.asset) {
+        this.keep(shown.node.key, null);
+        continue;
+      }
+      const how = this.howOf(shown, after.scene, old);
+      if (how.fades && how.timing.ms > 0) {
+        // The new one fades in where it is, the old one out where it was; what is in it goes along.
+        fading.add(shown);
+        if (isAround(fading, shown)) continue;
+        this.ghost(old, after.scene, shown.parent?.node.key ?? null, this.onScreen(old), how.timing);
+        changed.push({ shown, from: { ...valuesOf(shown), opacity: 0 }, names: ['opacity'], timing: how.timing });
+      } else changed.push(this.movedBy(old, shown, reworded, names, how.timing, after.scene));
     }
     this.startTracks(changed);
     this.fadeGone(olds, after);
     if (before.scroll.x !== after.scroll.x || before.scroll.y !== after.scroll.y) this.moveScroll(before, after);
     else this.keep(`#${after.scene}`, null);
+  }
+
+  /** What of a layer is on its way, what a look changes in the time of the look. Words that are swapped fade over each other. */
+  private movedBy(old: Shown, shown: Shown, reworded: boolean, names: readonly ValueName[], timing: Timing, scene: string): Change {
+    const from = this.onScreen(old);
+    const look =
+      old.node !== shown.node || old.looks === shown.looks
+        ? null
+        : { names: lookNames(old, shown), timing: shown.lookTiming ?? old.lookTiming ?? LOOK };
+    const change = { shown, from, names, timing, look };
+    if (!reworded || this.options.still || (look?.timing ?? timing).ms <= 0) return change;
+    const how = look && timing.ms <= 0 ? look.timing : timing;
+    this.ghosts.push({
+      shown: wordsOf(old),
+      scene,
+      parent: shown.parent?.node.key ?? null,
+      values: from,
+      toward: valuesOf(shown),
+      start: this.now + (how.delay ?? 0),
+      ms: how.ms,
+      easing: how.easing,
+    });
+    this.note(this.now + (how.delay ?? 0) + how.ms);
+    return { ...change, from: { ...from, ink: clear(valuesOf(shown).ink!) }, names: [...new Set([...names, 'ink' as const])], words: how };
   }
 
   private keepTracks(surface: Surface): void {
@@ -201,12 +248,12 @@ class Presenter {
   }
 
   /** Starts what has changed. In a scene that began anew nothing of an earlier visit goes on. */
-  private startTracks(changed: readonly { shown: Shown; from: Values; names: readonly ValueName[]; timing: Timing }[], isNew = false): void {
-    changed.forEach(({ shown, from, names, timing }, i) => {
+  private startTracks(changed: readonly Change[], isNew = false): void {
+    changed.forEach(({ shown, from, names, timing, look, words }, i) => {
       const kept = isNew ? [] : this.keep(shown.node.key, new Set(names));
       const to = valuesOf(shown);
       const begun = names.flatMap((name): Track[] => {
-        const how = this.tweenOf(shown.node.key, name) ?? timing;
+        const how = (name === 'ink' && words) || this.tweenOf(shown.node.key, name) || (look?.names.has(name) ? look.timing : timing);
         if (how.ms <= 0 || (this.options.still && MOVING.has(name)) || from[name] === to[name]) return [];
         const start = this.now + (how.delay ?? 0) + this.staggerOf(how, shown, i);
         this.note(start + how.ms);
@@ -232,8 +279,9 @@ class Presenter {
   }
 
   /** How a layer's change is shown: by the effect nearest to it, else by the look that came or went, else at once. */
-  private timingOf(shown: Shown, scene: string, old: Shown | null): Timing {
+  private howOf(shown: Shown, scene: string, old: Shown | null): { readonly timing: Timing; readonly fades: boolean } {
     let best: Timing | null = null;
+    let fades = false;
     let nearest = -1;
     for (const effect of this.effects) {
       if (effect.type !== 'show') continue;
@@ -244,21 +292,22 @@ class Presenter {
       if (near < nearest) continue;
       nearest = near;
       best = effect.transition.type === 'cut' ? NONE : timingOf(effect.transition);
+      fades = effect.transition.type !== 'cut' && effect.transition.type !== 'tween' && !this.options.still;
     }
-    if (best) return best;
-    return old && old.looks !== shown.looks ? (shown.lookTiming ?? old.lookTiming ?? LOOK) : NONE;
+    if (best) return { timing: best, fades };
+    return { timing: old && old.looks !== shown.looks ? (shown.lookTiming ?? old.lookTiming ?? LOOK) : NONE, fades: false };
   }
 
   private fadeGone(gone: ReadonlyMap<string, Shown>, surface: Surface): void {
     for (const shown of gone.values()) {
       if (shown.parent && gone.has(shown.parent.node.key)) continue;
-      const timing = this.timingOf(shown, surface.scene, null);
+      const { timing } = this.howOf(shown, surface.scene, null);
       if (timing.ms > 0) this.ghost(shown, surface.scene, shown.parent?.node.key ?? null, this.onScreen(shown), timing);
     }
   }
 
   private ghost(shown: Shown, scene: string, parent: string | null, values: Values, timing: Timing): void {
-    this.keepGhost({ shown, scene, parent, values, start: this.now + (timing.delay ?? 0), ms: timing.ms, easing: timing.easing });
+    this.keepGhost({ shown, scene, parent, values, toward: null, start: this.now + (timing.delay ?? 0), ms: timing.ms, easing: timing.easing });
   }
 
   private moveScroll(before: Surface, after: Surface): void {
@@ -281,23 +330,38 @@ class Presenter {
     const before = this.old.screen.surfaces.find((one) => one.kind === 'frame');
     if (!before) return;
     const { pairs, left } = pairsOf(before, surface);
-    const changed = surface.all.flatMap((shown) => {
+    this.moveGhosts(before.scene, surface, pairs);
+    const changed = surface.all.flatMap((shown): Change[] => {
       const old = pairs.get(shown);
       if (old) {
-        const from = this.onScreen(old);
-        return [{ shown, from, names: changedNames(from, valuesOf(shown)), timing }];
+        const names = changedNames(this.onScreen(old), valuesOf(shown));
+        return [this.movedBy(old, shown, isReworded(old, shown), names, timing, surface.scene)];
       }
       const isInner = shown.parent !== null && !pairs.has(shown.parent);
-      return isInner ? [] : [{ shown, from: { ...valuesOf(shown), opacity: 0 }, names: ['opacity' as const], timing }];
+      if (isInner) return [];
+      // What is still fading away comes back from there.
+      const ghost = this.ghosts.findIndex((one) => one.shown.node.key === shown.node.key);
+      const from = ghost < 0 ? { ...valuesOf(shown), opacity: 0 } : ghostValues(this.ghosts.splice(ghost, 1)[0]!, this.now);
+      return [{ shown, from, names: changedNames(from, valuesOf(shown)), timing }];
     });
     this.startTracks(changed, true);
     for (const { shown, into } of left) this.ghost(shown, surface.scene, into, this.onScreen(shown), timing);
   }
 
+  /** What fades away in a frame that is tweened from goes on doing so in the one that is tweened to. */
+  private moveGhosts(from: string, surface: Surface, pairs: ReadonlyMap<Shown, Shown>): void {
+    const places = new Map([...pairs].map(([shown, old]) => [old.node.key, shown.node.key]));
+    const moved = this.ghosts.splice(0).flatMap((ghost): Ghost[] => {
+      if (ghost.scene !== from) return [ghost];
+      const parent = ghost.parent === null ? null : places.get(ghost.parent);
+      return parent === undefined ? [] : [{ ...ghost, scene: surface.scene, parent }];
+    });
+    this.ghosts.push(...moved);
+  }
+
   /** A frame that comes back while it is still on its way out: it began anew, so its layers go from where they are to where they begin. */
   private rejoin(surface: Surface, timing: Timing): void {
-    const leaving =
-      this.old.frames && this.now < this.old.frames.began + this.old.frames.motion.ms ? this.old.frames.surfaces.get(surface.scene) : undefined;
+    const leaving = this.running?.surfaces.get(surface.scene);
     if (!leaving) return;
     const olds = new Map(leaving.all.map((shown) => [shown.node.key, shown]));
     const changed = surface.all.flatMap((shown) => {
@@ -311,16 +375,16 @@ class Presenter {
   }
 
   private tweenGround(timing: Timing): Presentation['ground'] {
-    const [from, to] = [this.old.screen, this.screen].map(
-      (screen) => screen.surfaces.find((surface) => surface.kind === 'frame')?.background ?? null
-    );
+    const [before, after] = [this.old.screen, this.screen].map((screen) => screen.surfaces.find((surface) => surface.kind === 'frame'));
+    const from = before && groundOf(this.old, before, this.now);
+    const to = after?.background;
     if (!from || !to || from === to) return null;
-    return { from, track: { name: 'fill', from, to, start: this.now + (timing.delay ?? 0), ms: timing.ms, easing: timing.easing } };
+    return { scene: after.scene, track: { name: 'fill', from, to, start: this.now + (timing.delay ?? 0), ms: timing.ms, easing: timing.easing } };
   }
 
   private moveFrames(transition: Transition | null): Presentation['frames'] {
     const { old, screen, now } = this;
-    const running = old.frames && now < old.frames.began + old.frames.motion.ms ? old.frames : null;
+    const { running } = this;
     const to = screen.surfaces.find((surface) => surface.kind === 'frame');
     if (!to) return null;
     if (!transition || old.screen.frame === screen.frame) {
@@ -329,7 +393,8 @@ class Presenter {
       return { ...running, surfaces: new Map(running.surfaces).set(screen.frame, to) };
     }
     const onScreen = running ? placedAt(running.motion, now - running.began) : [still(old.screen.frame)];
-    const motion = startMotion(onScreen, screen.frame, transition, screen);
+    const way = transition.type === 'tween' && running ? ({ type: 'dissolve', ...timingOf(transition) } as const) : transition;
+    const motion = startMotion(onScreen, screen.frame, way, screen, running?.motion);
     if (motion.ms <= 0) return null;
     const surfaces = new Map(running?.surfaces);
     const before = old.screen.surfaces.find((surface) => surface.kind === 'frame');
@@ -364,6 +429,58 @@ class Presenter {
 }
 
 const LOOK: Timing = { ms: 120, easing: 'ease' };
+
+/** What of a layer starts anew, from what, and in which times. */
+interface Change {
+  readonly shown: Shown;
+  readonly from: Values;
+  readonly names: readonly ValueName[];
+  readonly timing: Timing;
+  /** What a look that came or went changes of it. */
+  readonly look?: { readonly names: ReadonlySet<ValueName>; readonly timing: Timing } | null;
+  /** How its words come in. */
+  readonly words?: Timing;
+}
+
+/** Whether a layer says something else. */
+const isReworded = (old: Shown, shown: Shown) => old.text !== undefined && shown.text !== undefined && old.text !== shown.text;
+
+/** Whether something around a layer is among those that fade. */
+function isAround(fading: ReadonlySet<Shown>, shown: Shown): boolean {
+  for (let at = shown.parent; at; at = at.parent) if (fading.has(at)) return true;
+  return false;
+}
+
+/** A layer of which only the words are seen. */
+function wordsOf(shown: Shown): Shown {
+  const { fill: _fill, line: _line, shadow: _shadow, ...style } = shown.style;
+  return { ...shown, style, asset: undefined, children: [] };
+}
+
+/** The names of what the looks change that only one of two moments of a layer has. */
+function lookNames(old: Shown, shown: Shown): ReadonlySet<ValueName> {
+  const [before, after] = [old, shown].map(({ looks }) => new Set(looks.split(' ')));
+  const names = new Set<ValueName>();
+  for (const look of new Set([...before!, ...after!]))
+    if (look !== '' && before!.has(look) !== after!.has(look)) for (const name of namesOf(shown, look)) names.add(name);
+  return names;
+}
+
+/** A look is said by its name; one of a group or placement around it has that one's key in front. */
+function namesOf({ node }: Shown, look: string): ValueName[] {
+  const dot = look.lastIndexOf('.');
+  const outer = dot < 0 ? undefined : node.changedBy.find((one) => one.node.key === look.slice(0, dot));
+  const name = look.slice(dot + 1) as LookName;
+  const delta = outer ? outer.node.layer.looks?.[name]?.inside?.[outer.path] : node.layer.looks?.[name];
+  const { line, shadow, ...style } = delta?.style ?? {};
+  return [
+    ...(Object.keys({ ...delta?.pose, ...style }) as ValueName[]),
+    ...(line ? (['lineColor', 'lineWidth'] as const) : []),
+    ...(shadow ? (['shadowX', 'shadowY', 'shadowBlur', 'shadowColor'] as const) : []),
+    ...(delta?.letters?.size !== undefined ? (['size'] as const) : []),
+    ...(delta?.path !== undefined ? (['path'] as const) : []),
+  ];
+}
 
 function isUnderKey(shown: Shown, key: string): boolean {
   for (let at = shown.parent; at; at = at.parent) if (at.node.key === key) return true;
@@ -449,8 +566,18 @@ export function pictureAt(presentation: Presentation, now: number): Picture {
 }
 
 function groundOf({ ground }: Presentation, surface: Surface, now: number): string | null {
-  if (surface.kind !== 'frame' || !ground || surface.background === null) return surface.background;
+  if (!ground || ground.scene !== surface.scene || surface.background === null) return surface.background;
   return (mixValue('fill', ground.track.from, ground.track.to, progressOf(ground.track, now)) as string | undefined) ?? surface.background;
+}
+
+/** The values of what fades away, at a moment. */
+function ghostValues({ values, toward, start, ms, easing }: Ghost, now: number): Values {
+  const t = easingOf(easing)(Math.min(1, Math.max(0, now - start) / ms));
+  const opacity = Math.min(1, Math.max(0, values.opacity * (1 - t)));
+  if (!toward) return { ...values, opacity };
+  const moved: Record<string, unknown> = { ...values, opacity };
+  for (const name of MOVING) moved[name] = mixValue(name, values[name], toward[name], t);
+  return moved as unknown as Values;
 }
 
 const NO_GHOSTS: Pictured['ghosts'] = new Map();
@@ -459,8 +586,7 @@ function ghostsAt({ ghosts }: Presentation, scene: string, now: number): Picture
   const found = new Map<string, { shown: Shown; values: Values }[]>();
   for (const ghost of ghosts) {
     if (ghost.scene !== scene || now >= ghost.start + ghost.ms) continue;
-    const t = easingOf(ghost.easing)(Math.max(0, now - ghost.start) / ghost.ms);
-    const one = { shown: ghost.shown, values: { ...ghost.values, opacity: Math.min(1, Math.max(0, ghost.values.opacity * (1 - t))) } };
+    const one = { shown: ghost.shown, values: ghostValues(ghost, now) };
     const list = found.get(ghost.parent ?? '');
     if (list) list.push(one);
     else found.set(ghost.parent ?? '', [one]);

@@ -92,6 +92,18 @@ function tracksOf(timeline: Timeline): ReadonlyMap<string, readonly NonNullable<
   return tracks;
 }
 
+/** Where a playhead is between two timeline frames, for what keyframes move: never beyond its section, unless it goes on into the next. */
+function exactFrame(program: Program, run: RunState, root: RootRun, { key, scene }: Instance): number | null {
+  const { timeline } = scene.scene;
+  const head = timeline && root.heads[key];
+  if (!timeline || !head) return null;
+  const section = sectionAt(timeline, head.at);
+  const end = section?.to ?? timeline.length - 1;
+  const last = section?.ending.do === 'go on' && end + 1 < timeline.length ? end + 1 : end;
+  const passed = head.playing ? ((run.clock - head.since) * framesPerSecond(program)) / 1000 : 0;
+  return Math.min(last, head.at + Math.max(0, Math.abs(passed - Math.round(passed)) < 1e-6 ? Math.round(passed) : passed));
+}
+
 /** What the keyframes of the timelines around a layer make of it at this moment. */
 export function trackedAt(program: Program, run: RunState, root: RootRun, node: Node): Delta | null {
   let delta: Delta | null = null;
@@ -100,8 +112,8 @@ export function trackedAt(program: Program, run: RunState, root: RootRun, node: 
     if (!timeline?.tracks) continue;
     const path = at.key === '' ? node.key : node.key.slice(at.key.length + 1);
     const tracks = tracksOf(timeline).get(path);
-    const frame = tracks && currentFrame(program, run, root, at);
-    if (tracks && frame !== null && frame !== undefined)
+    const frame = tracks ? exactFrame(program, run, root, at) : null;
+    if (tracks && frame !== null)
       for (const track of tracks) delta = put(delta ?? {}, track.property, valueAt(track.keys, frame, track.property), node);
   }
   return delta;

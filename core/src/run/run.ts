@@ -243,6 +243,8 @@ function moveFocus(runner: Runner, layer: string | null): void {
   runner.run = { ...runner.run, focus: layer };
   if (gone?.node && gone.isOn) runner.nodeCue(gone.root.scene, gone.node, 'blur', () => true, `${gone.node.layer.name} lost the focus`);
   const come = layer === null ? null : runner.find(layer);
+  // The keyboard comes to things that have to be scrolled to, and they into view.
+  if (come?.node && come.isOn && !('point' in reachOf(runner, come.node))) scrollInto(runner, come.node);
   if (come?.node && come.isOn) runner.nodeCue(come.root.scene, come.node, 'focus', () => true, `${come.node.layer.name} has the focus`);
 }
 

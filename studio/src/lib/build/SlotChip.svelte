@@ -126,7 +126,7 @@
     onpick={onchange}
   />
 {:else if slot.kind === 'transition'}
-  <TransitionChip transition={value as Transition} {onchange} />
+  <TransitionChip transition={value as Transition} within={['state', 'show'].includes((whole as { do?: string }).do ?? '')} {onchange} />
 {:else if slot.kind === 'timing'}
   <TransitionChip
     transition={value ? { type: 'tween', ...(value as Timing) } : { type: 'cut' }}

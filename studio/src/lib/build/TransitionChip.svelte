@@ -8,12 +8,18 @@
     onchange: (transition: Transition) => void;
     /** The types to choose from; all if none are given. */
     only?: readonly Transition['type'][];
+    /** Within one frame: layers can change by dissolving or moving; frames that push or wipe are for going from one to another. */
+    within?: boolean;
     /** What the chip says, if not the transition in words. */
     label?: string;
   }
-  let { transition, onchange, only, label }: Props = $props();
+  let { transition, onchange, only, within = false, label }: Props = $props();
 
-  const kinds = $derived(Object.values(transitionKinds).filter((kind) => !only || only.includes(kind.type)));
+  const WITHIN: readonly Transition['type'][] = ['cut', 'dissolve', 'tween'];
+
+  const kinds = $derived(
+    Object.values(transitionKinds).filter((kind) => (!only || only.includes(kind.type)) && (!within || WITHIN.includes(kind.type)))
+  );
 
   /** Where there is nothing to choose but whether it takes time, the type goes without saying. */
   const words = $derived(
