@@ -66,9 +66,7 @@
     bringIn: () => chooser.click(),
     compareWith: () => comparer.click(),
     tour: () => (touring = true),
-    zoom: (to) =>
-      (zoom =
-        to === 'fit' ? 'fit' : to === 'whole' ? 1 : Math.max(0.1, Math.min(8, (typeof zoom === 'number' ? zoom : 1) * (to === 'in' ? 1.25 : 0.8)))),
+    zoom: (to) => (to === 'in' || to === 'out' ? stage?.zoomBy(to === 'in' ? 1.25 : 0.8) : stage?.zoomTo(to === 'fit' ? 'fit' : 1)),
     toggleHits: () => (showHits = !showHits),
   });
   onDestroy(() => {
@@ -258,7 +256,7 @@
         <button class="chip chip-ghost" aria-pressed={showHits} title="Show what can be pressed (A)" onclick={() => (showHits = !showHits)}
           >{showHits ? 'hits shown' : 'hits hidden'}</button
         >
-        <button class="chip chip-ghost" title="Zoom: Ctrl and wheel, + and −; 0 fits" onclick={() => (zoom = zoom === 'fit' ? 1 : 'fit')}
+        <button class="chip chip-ghost" title="Zoom: Ctrl and wheel, + and −; 0 fits" onclick={() => stage?.zoomTo(zoom === 'fit' ? 1 : 'fit')}
           >{zoomWords}</button
         >
         <button class="act act-go" disabled={!session.scene} onclick={() => (session.trying = true)} title="Try it in place (T)"

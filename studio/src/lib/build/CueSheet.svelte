@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { isByPointer } from '$lib/shared/focus';
   import RenameField from '$lib/shared/RenameField.svelte';
   import { later } from '$lib/shared/later.svelte';
   import { recycler } from '$lib/shared/recycle';
@@ -69,7 +70,7 @@
   function key(event: KeyboardEvent) {
     const { target } = event;
     // A row that was clicked leaves the arrows to what is selected: they move it.
-    if (!(target instanceof HTMLElement) || !target.dataset['pick'] || !target.matches(':focus-visible')) return;
+    if (!(target instanceof HTMLElement) || !target.dataset['pick'] || isByPointer()) return;
     if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
     event.preventDefault();
     event.stopPropagation();

@@ -67,8 +67,10 @@
       (item) => item.shown && (item.layer.type === 'hit' || (showHits && item.threads.some((thread) => thread.cue.type === 'click')))
     ) ?? []
   );
-  const padX = $derived(Math.max(48, (width - (scene?.scene.width ?? 0) * scale) / 2));
-  const padY = $derived(Math.max(48, (height - (scene?.scene.height ?? 0) * scale) / 2));
+  /** Around a scene that is zoomed there is room to move it anywhere. */
+  const padOf = (view: number, size: number) => Math.max(48, (view - size) / 2, zoom === 'fit' ? 0 : view * 0.75);
+  const padX = $derived(padOf(width, (scene?.scene.width ?? 0) * scale));
+  const padY = $derived(padOf(height, (scene?.scene.height ?? 0) * scale));
 
   const pointOf = (event: PointerEvent | MouseEvent): Point => {
     const box = sheet!.getBoundingClientRect();
@@ -329,7 +331,7 @@
     if (!around) return;
     zoom = Math.max(0.1, Math.min(8, (width - 120) / around.width, (height - 120) / around.height));
     const middle = { x: around.x + around.width / 2, y: around.y + around.height / 2 };
-    requestAnimationFrame(() => {
+    void tick().then(() => {
       ground.scrollLeft = padX + middle.x * scale - width / 2;
       ground.scrollTop = padY + middle.y * scale - height / 2;
     });
@@ -385,12 +387,18 @@
   function wheel(event: WheelEvent) {
     if (!event.ctrlKey && !event.metaKey) return;
     event.preventDefault();
-    const point = pointOf(event);
-    const box = ground.getBoundingClientRect();
-    zoom = Math.max(0.1, Math.min(8, scale * Math.exp(-event.deltaY / 300)));
-    // What is under the pointer stays there.
-    void tick().then(() => ground.scrollTo(padX + point.x * scale - (event.clientX - box.left), padY + point.y * scale - (event.clientY - box.top)));
+    const { left, top } = ground.getBoundingClientRect();
+    zoomTo(scale * Math.exp(-event.deltaY / 300), { x: event.clientX - left, y: event.clientY - top });
   }
+
+  /** Zooms by a factor, or to one; what is in the middle of the view, or at a point of it, stays there. */
+  export function zoomTo(to: number | 'fit', at = { x: width / 2, y: height / 2 }) {
+    const point = { x: (ground.scrollLeft + at.x - padX) / scale, y: (ground.scrollTop + at.y - padY) / scale };
+    zoom = to === 'fit' ? 'fit' : Math.max(0.1, Math.min(8, to));
+    void tick().then(() => to !== 'fit' && ground.scrollTo(padX + point.x * scale - at.x, padY + point.y * scale - at.y));
+  }
+
+  export const zoomBy = (factor: number) => zoomTo(scale * factor);
 
   /** Handles of small layers stand outside, and only at the corners, so that the layer itself can be taken. */
   const isNarrow = (size: number) => size * scale < 32;

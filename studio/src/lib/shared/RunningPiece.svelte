@@ -2,7 +2,7 @@
   import { keyOf, padButtons, Player, sendKey } from '@zany/player';
   import { stillRun, type Program, type Report, type RunState } from '@zany/core';
   import { onMount } from 'svelte';
-  import { isTyping } from './focus';
+  import { isByPointer, isTyping } from './focus';
 
   interface Props {
     program: Program;
@@ -60,7 +60,7 @@
       const target = event.target as HTMLElement;
       if (key === null || event.defaultPrevented || isTyping(target) || ['Escape', 'Ctrl+k'].includes(key)) return;
       // A button beside the piece that keys have come to keeps its keys; one that was clicked does not.
-      if (!host.contains(target) && target.matches(':focus-visible')) return;
+      if (!host.contains(target) && target !== document.body && !isByPointer()) return;
       sendKey(made, event);
     };
     addEventListener('keydown', keys);

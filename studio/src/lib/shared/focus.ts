@@ -14,6 +14,15 @@ export function fieldKey(event: KeyboardEvent): void {
   if (event.key === 'Enter' || event.key === 'Escape') field.blur();
 }
 
+let pressed = false;
+if (typeof window !== 'undefined') {
+  window.addEventListener('pointerdown', () => (pressed = true), { capture: true });
+  window.addEventListener('keydown', (event: KeyboardEvent) => event.key === 'Tab' && (pressed = false), { capture: true });
+}
+
+/** Whether the focus came where it is by a pointer: a button that was clicked has it only by the way, and keys are not meant for it. */
+export const isByPointer = (): boolean => pressed;
+
 /** Whether keys belong to what is written there. */
 export const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));

@@ -7,7 +7,7 @@
   import { setDesk } from '$lib/shared/desk.svelte';
   import Header from '$lib/shared/Header.svelte';
   import KeyList from '$lib/shared/KeyList.svelte';
-  import { isTyping } from '$lib/shared/focus';
+  import { isByPointer, isTyping } from '$lib/shared/focus';
   import LayerMenu from '$lib/shared/LayerMenu.svelte';
   import Notices from '$lib/shared/Notices.svelte';
   import { onDestroy } from 'svelte';
@@ -45,7 +45,7 @@
     event.target instanceof HTMLElement &&
     event.target.closest('button, a, [role=option]') !== null &&
     !event.target.closest('[data-pick]') &&
-    (event.target.matches(':focus-visible') || event.target.closest('[role=dialog], [role=menu]') !== null);
+    (!isByPointer() || event.target.closest('[role=dialog], [role=menu]') !== null);
 
   /** While a piece is tried, plain keys are for it. */
   const isForPiece = (event: KeyboardEvent, session: EditorSession) => session.trying && !event.ctrlKey && !event.metaKey && event.key !== 'Escape';
