@@ -19,6 +19,21 @@ export * from './edit/commands/inside.ts';
 export * from './edit/commands/choices.ts';
 export * from './edit/commands/layers.ts';
 export * from './edit/commands/pairs.ts';
+export * from './edit/time/keys.ts';
+export * from './edit/time/moments.ts';
+export * from './edit/time/presets.ts';
+export * from './edit/time/sections.ts';
+export * from './edit/time/spans.ts';
+export {
+  framesPerSecondOperations,
+  freshTimeline,
+  sectionOf,
+  setLength,
+  timelineOperations,
+  type Keyframe,
+  type Section,
+} from './edit/time/timeline.ts';
+export * from './edit/reach/in-time.ts';
 export * from './edit/commands/repeat.ts';
 export * from './edit/commands/parts.ts';
 export * from './edit/commands/slides.ts';

@@ -1,4 +1,4 @@
-import type { Delta, Timeline, Tracked } from '../piece/schema.ts';
+import type { Delta, Layer, Timeline, Tracked } from '../piece/schema.ts';
 import type { Instance, Node } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { valueAt } from '../motion/track.ts';
@@ -113,13 +113,22 @@ export function trackedAt(program: Program, run: RunState, root: RootRun, node: 
     const path = at.key === '' ? node.key : node.key.slice(at.key.length + 1);
     const tracks = tracksOf(timeline).get(path);
     const frame = tracks ? exactFrame(program, run, root, at) : null;
-    if (tracks && frame !== null)
-      for (const track of tracks) delta = put(delta ?? {}, track.property, valueAt(track.keys, frame, track.property), node);
+    if (tracks && frame !== null) delta = putTracks(delta, tracks, frame, node.layer);
   }
   return delta;
 }
 
-function put(delta: Delta, property: Tracked, value: number | string, node: Node): Delta {
+/** What the keyframes of one timeline make of a layer at a timeline frame; null where it has none. */
+export function trackedIn(timeline: Timeline, path: string, frame: number, layer: Layer): Delta | null {
+  const tracks = tracksOf(timeline).get(path);
+  return tracks ? putTracks(null, tracks, frame, layer) : null;
+}
+
+function putTracks(delta: Delta | null, tracks: readonly NonNullable<Timeline['tracks']>[string][], frame: number, layer: Layer): Delta {
+  return tracks.reduce((all, track) => put(all, track.property, valueAt(track.keys, frame, track.property), layer), delta ?? {});
+}
+
+function put(delta: Delta, property: Tracked, value: number | string, layer: Layer): Delta {
   switch (property) {
     case 'opacity':
     case 'fill':
@@ -128,7 +137,7 @@ function put(delta: Delta, property: Tracked, value: number | string, node: Node
       return { ...delta, style: { ...delta.style, [property]: value } };
     case 'lineColor':
     case 'lineWidth': {
-      const line = delta.style?.line ?? node.layer.style.line ?? { color: '#26232c', width: 1 };
+      const line = delta.style?.line ?? layer.style.line ?? { color: '#26232c', width: 1 };
       return {
         ...delta,
         style: { ...delta.style, line: property === 'lineColor' ? { ...line, color: value as string } : { ...line, width: value as number } },

@@ -2,6 +2,7 @@ import type { Layer, Piece } from '../../piece/piece.ts';
 import { layerIdsOf } from '../../piece/piece.ts';
 import type { Delta, LookName } from '../../piece/schema.ts';
 import { update, type Program } from '../../program/program.ts';
+import { trackedIn } from '../../run/playhead.ts';
 
 /** How a scene is looked at while it is edited: in one of its states, and one layer in one of its looks. */
 export interface Posing {
@@ -9,10 +10,12 @@ export interface Posing {
   /** Null for the values of the layers themselves, which is the first state. */
   readonly state: string | null;
   readonly look: { readonly layer: string; readonly name: LookName } | null;
+  /** The timeline frame that it stands at; null or not given for the layers as they are without time. */
+  readonly frame?: number | null;
 }
 
 /**
- * The program with the layers of one scene as they are in a state and a look: commands that read where layers are and give
+ * The program with the layers of one scene as they are in a state, at a moment and in a look: commands that read where layers are and give
  * operations work on it unchanged. The same program comes back where nothing differs.
  */
 export function posed(program: Program, posing: Posing): Program {
@@ -28,13 +31,19 @@ export function posed(program: Program, posing: Posing): Program {
 }
 
 /** What the state and the look change of the scene's own layers; a look's changes come last, as they win. */
-function deltasOf(piece: Piece, { scene, state, look }: Posing): Map<string, Delta[]> {
+function deltasOf(piece: Piece, { scene, state, look, frame = null }: Posing): Map<string, Delta[]> {
   const found = new Map<string, Delta[]>();
   const add = (layer: string, delta: Delta | undefined) => {
     if (delta && layerIdsOf(piece, scene).has(layer)) found.set(layer, [...(found.get(layer) ?? []), delta]);
   };
   const states = piece.scenes.get(scene)?.states ?? {};
   if (state !== null) for (const [path, delta] of Object.entries(states[state]?.deltas ?? {})) add(path, delta);
+  const timeline = piece.scenes.get(scene)?.timeline;
+  if (timeline && frame !== null)
+    for (const path of new Set(Object.values(timeline.tracks ?? {}).map((track) => track.layer))) {
+      const layer = piece.layers.get(path);
+      if (layer) add(path, trackedIn(timeline, path, frame, layer) ?? undefined);
+    }
   const shown = look && piece.layers.get(look.layer)?.looks?.[look.name];
   if (!look || !shown) return found;
   add(look.layer, shown);

@@ -1,0 +1,185 @@
+import { parseEasing } from '../../motion/easing.ts';
+import { clampTime, inOrder, mapped, trackValue, type Keyframe, type Timeline } from './timeline.ts';
+import type { TrackOf, Tracked } from './types.ts';
+
+/** Keys by hand: one is named by its track and its time. */
+export interface KeyAt {
+  readonly track: string;
+  readonly time: number;
+}
+
+/** The track of a layer's property, if there is one. */
+export const trackOf = (timeline: Timeline, layer: string, property: Tracked): [string, TrackOf] | undefined =>
+  Object.entries(timeline.tracks ?? {}).find(([, track]) => track.layer === layer && track.property === property);
+
+/** Sets a key; the one at that time is replaced and keeps its easing. The first of a track makes it, under `id`. */
+export function setKey(timeline: Timeline, id: string, layer: string, property: Tracked, key: Keyframe): Timeline {
+  const [known, track] = trackOf(timeline, layer, property) ?? [id, { layer, property, keys: [] }];
+  const old = track.keys.find((one) => one.time === key.time);
+  const easing = key.easing ?? old?.easing;
+  const keys = inOrder([...track.keys, { time: key.time, value: key.value, ...(easing !== undefined && { easing }) }]);
+  return { ...timeline, tracks: { ...timeline.tracks, [known]: { ...track, keys } } };
+}
+
+const timesOf = (keys: readonly KeyAt[]) => {
+  const times = new Map<string, Set<number>>();
+  for (const { track, time } of keys) times.set(track, (times.get(track) ?? new Set()).add(time));
+  return times;
+};
+
+/** Changes the chosen keys of every track; what comes out at the time of another key stands in its place. */
+function changed(
+  timeline: Timeline,
+  keys: readonly KeyAt[],
+  change: (chosen: readonly Keyframe[], rest: readonly Keyframe[], track: string) => readonly Keyframe[]
+): Timeline {
+  const times = timesOf(keys);
+  const tracks = mapped(timeline.tracks ?? {}, (track, id) => {
+    const chosen = times.get(id);
+    if (!chosen) return track;
+    const next = inOrder(
+      change(
+        track.keys.filter((key) => chosen.has(key.time)),
+        track.keys.filter((key) => !chosen.has(key.time)),
+        id
+      )
+    );
+    return next.length ? { ...track, keys: next } : null;
+  });
+  return { ...timeline, tracks };
+}
+
+const rangeOf = (keys: readonly KeyAt[]) => ({ first: Math.min(...keys.map(({ time }) => time)), last: Math.max(...keys.map(({ time }) => time)) });
+
+/** How far keys can be moved without one leaving the timeline. */
+function within({ length }: Timeline, keys: readonly KeyAt[], by: number): number {
+  const { first, last } = rangeOf(keys);
+  return clampTime(by, -first, length - 1 - last);
+}
+
+/** Moves keys in time, and numbers by `value` as well. */
+export function moveKeys(timeline: Timeline, keys: readonly KeyAt[], by: number, value = 0): Timeline {
+  if (keys.length === 0) return timeline;
+  const shift = within(timeline, keys, by);
+  return changed(timeline, keys, (chosen, rest) => [
+    ...rest,
+    ...chosen.map((key) => ({ ...key, time: key.time + shift, ...(value !== 0 && typeof key.value === 'number' && { value: key.value + value }) })),
+  ]);
+}
+
+export const movedKeys = (timeline: Timeline, keys: readonly KeyAt[], by: number): KeyAt[] => {
+  const shift = keys.length ? within(timeline, keys, by) : 0;
+  return keys.map((key) => ({ ...key, time: key.time + shift }));
+};
+
+export function copyKeys(timeline: Timeline, keys: readonly KeyAt[], by: number): Timeline {
+  if (keys.length === 0) return timeline;
+  const shift = within(timeline, keys, by);
+  return shift === 0
+    ? timeline
+    : changed(timeline, keys, (chosen, rest) => [...rest, ...chosen, ...chosen.map((key) => ({ ...key, time: key.time + shift }))]);
+}
+
+export const removeKeys = (timeline: Timeline, keys: readonly KeyAt[]): Timeline => changed(timeline, keys, (_chosen, rest) => rest);
+
+/** Stretches keys about a time that stays: by 2 they take twice as long. */
+export function stretchKeys(timeline: Timeline, keys: readonly KeyAt[], anchor: number, factor: number): Timeline {
+  return changed(timeline, keys, (chosen, rest) => [
+    ...rest,
+    ...chosen.map((key) => ({ ...key, time: clampTime(anchor + (key.time - anchor) * factor, 0, timeline.length - 1) })),
+  ]);
+}
+
+/** Turns keys round in time between the first and the last of them; each way between two keeps its shape, backwards. */
+export function mirrorKeys(timeline: Timeline, keys: readonly KeyAt[]): Timeline {
+  if (keys.length === 0) return timeline;
+  const { first, last } = rangeOf(keys);
+  return changed(timeline, keys, (chosen, rest) => [
+    ...rest,
+    ...chosen.map((key, i) => {
+      const { easing: _easing, ...turned } = { ...key, time: first + last - key.time };
+      const easing = i > 0 ? backwards(chosen[i - 1]!.easing) : undefined;
+      return { ...turned, ...(easing !== undefined && { easing }) };
+    }),
+  ]);
+}
+
+const NAMED: Readonly<Record<string, string>> = { 'ease-in': 'ease-out', 'ease-out': 'ease-in', ease: 'cubic-bezier(0.75, 0, 0.75, 0.9)' };
+
+/** The same way walked from its other end, as far as an easing can say it. */
+function backwards(easing: string | undefined): string | undefined {
+  if (easing === undefined) return undefined;
+  if (NAMED[easing]) return NAMED[easing];
+  const numbers = /^cubic-bezier\(([^)]*)\)$/.exec(easing)?.[1]?.split(',').map(Number);
+  if (numbers?.length !== 4) return easing;
+  const [x1, y1, x2, y2] = numbers as [number, number, number, number];
+  const tidy = (n: number) => Math.round(n * 1e6) / 1e6;
+  return `cubic-bezier(${tidy(1 - x2)}, ${tidy(1 - y2)}, ${tidy(1 - x1)}, ${tidy(1 - y1)})`;
+}
+
+/** Moves the keys of one layer after the other later by so much each: the first of `layers` stays. */
+export function staggerKeys(timeline: Timeline, keys: readonly KeyAt[], layers: readonly string[], by: number): Timeline {
+  const layerOf = (track: string) => timeline.tracks?.[track]?.layer ?? '';
+  const order = layers.filter((layer) => keys.some(({ track }) => layerOf(track) === layer));
+  return order.reduce((at, layer, i) => {
+    const own = keys.filter(({ track }) => layerOf(track) === layer);
+    return i === 0 ? at : moveKeys(at, own, i * by);
+  }, timeline);
+}
+
+/** Brings the first or the last keys of all tracks to the time of the earliest or latest of them. */
+export function alignKeys(timeline: Timeline, keys: readonly KeyAt[], edge: 'begin' | 'end'): Timeline {
+  if (keys.length === 0) return timeline;
+  const { first, last } = rangeOf(keys);
+  return [...timesOf(keys)].reduce((at, [track, times]) => {
+    const by = edge === 'begin' ? first - Math.min(...times) : last - Math.max(...times);
+    return moveKeys(
+      at,
+      [...times].map((time) => ({ track, time })),
+      by
+    );
+  }, timeline);
+}
+
+/** Makes the times between the chosen keys of each track alike, the first and the last staying. */
+export function spreadKeys(timeline: Timeline, keys: readonly KeyAt[]): Timeline {
+  return changed(timeline, keys, (chosen, rest) => {
+    const [from, to] = [chosen[0]!.time, chosen.at(-1)!.time];
+    const even = chosen.map((key, i) => ({ ...key, time: chosen.length < 2 ? from : Math.round(from + ((to - from) * i) / (chosen.length - 1)) }));
+    return [...rest, ...even];
+  });
+}
+
+/** How the ways that begin at keys go; an easing that is none is refused by leaving all as it is. */
+export function easeKeys(timeline: Timeline, keys: readonly KeyAt[], easing: string): Timeline {
+  if (parseEasing(easing) === null) return timeline;
+  return changed(timeline, keys, (chosen, rest) => [
+    ...rest,
+    ...chosen.map(({ easing: _old, ...key }) => (easing === 'linear' ? key : { ...key, easing })),
+  ]);
+}
+
+/** Keys on other layers: those of every property go to the track of that property, from a time on. */
+export function pasteKeys(
+  timeline: Timeline,
+  copied: readonly { readonly property: Tracked; readonly keys: readonly Keyframe[] }[],
+  layers: readonly string[],
+  at: number,
+  makeId: () => string
+): Timeline {
+  const first = Math.min(...copied.flatMap(({ keys }) => keys.map(({ time }) => time)));
+  return layers.reduce(
+    (all, layer) =>
+      copied.reduce(
+        (next, { property, keys }) =>
+          keys.reduce((done, key) => {
+            const time = at + key.time - first;
+            return time < done.length ? setKey(done, makeId(), layer, property, { ...key, time }) : done;
+          }, next),
+        all
+      ),
+    timeline
+  );
+}
+
+export { trackValue };
