@@ -107,6 +107,7 @@ export * from './result.ts';
 export { advance, begin, isPlaying, nextDeadline, replay, start } from './run/run.ts';
 export { nameOfState, valueOfVariable } from './run/environment.ts';
 export { currentFrame, framesPerSecond, sectionAt, sectionsOf } from './run/playhead.ts';
+export type { Ending, LabelOf, SpanOf, Timeline, TrackOf, Tracked } from './edit/time/types.ts';
 export type * from './run/state.ts';
 export * from './steps/address.ts';
 export * from './steps/kinds.ts';

@@ -418,7 +418,13 @@
   const screen = $derived.by(() => {
     const { sceneId, stateId } = session;
     const look = session.triedLook ?? session.openLook;
-    return sceneId === null ? null : stillScreen(session.program, sceneId, { state: stateId, ...poseOfLook(look?.name, look?.layer) });
+    return sceneId === null
+      ? null
+      : stillScreen(session.program, sceneId, {
+          state: stateId,
+          ...(session.moment !== null && { frame: session.moment }),
+          ...poseOfLook(look?.name, look?.layer),
+        });
   });
 </script>
 

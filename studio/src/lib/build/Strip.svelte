@@ -1,12 +1,15 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import LooksStrip from './LooksStrip.svelte';
   import ReachChip from './ReachChip.svelte';
+  import TimeStrip from '$lib/time/TimeStrip.svelte';
   import StatesStrip from './StatesStrip.svelte';
+  import TimeReachChip from './TimeReachChip.svelte';
 
   let { session, folded = $bindable() }: { session: EditorSession; folded: boolean } = $props();
 
-  type Tab = 'looks' | 'states';
+  type Tab = 'looks' | 'states' | 'time';
   let wanted: Tab | null = $state(null);
 
   const item = $derived(session.selection.length === 1 ? (session.scene?.byId.get(session.selection[0]!) ?? null) : null);
@@ -16,17 +19,37 @@
   const tabs: readonly { id: Tab; label: string }[] = [
     { id: 'looks', label: 'Looks' },
     { id: 'states', label: 'States' },
+    { id: 'time', label: 'Time' },
   ];
+
+  /** How high the seam is, CSS px; it can be pulled up to half of the window. */
+  let high = $state(Number(localStorage.getItem('zany-seam')) || 230);
+
+  function pull(event: PointerEvent) {
+    const target = event.currentTarget as HTMLElement;
+    target.setPointerCapture(event.pointerId);
+    const begun = high;
+    const stop = new AbortController();
+    target.addEventListener('pointermove', (next) => (high = Math.max(126, Math.min(innerHeight / 2, begun + event.clientY - next.clientY))), {
+      signal: stop.signal,
+    });
+    for (const end of ['pointerup', 'pointercancel'] as const)
+      target.addEventListener(end, () => (stop.abort(), localStorage.setItem('zany-seam', String(Math.round(high)))), { signal: stop.signal });
+  }
 
   // What is selected decides again once it changes.
   $effect(() => {
     void session.selection;
     void session.sceneId;
-    if (tab === 'looks') wanted = null;
+    if (untrack(() => tab) === 'looks') wanted = null;
   });
 </script>
 
-<section class="flex flex-col border-t border-[var(--line)] bg-[var(--rim)]" aria-label="Strip">
+<section class="relative flex flex-col border-t border-[var(--line)] bg-[var(--rim)]" aria-label="Strip">
+  {#if tab === 'time' && !folded}
+    <!-- svelte-ignore a11y_no_static_element_interactions -->
+    <span class="absolute inset-x-0 -top-1 z-10 h-2 cursor-ns-resize" title="Pull it higher" data-pull onpointerdown={pull}></span>
+  {/if}
   <header class="flex h-[34px] shrink-0 items-center gap-3 px-3.5">
     <div class="flex gap-3" role="tablist" aria-label="What the strip shows">
       {#each tabs as { id, label } (id)}
@@ -37,6 +60,7 @@
       <span class="soft min-w-0 truncate">of {tab === 'looks' ? (subject?.layer.name ?? 'no layer') : (session.scene?.scene.name ?? 'no scene')}</span
       >
       <span class="flex-1"></span>
+      {#if tab === 'time' && session.timeline && session.canEdit}<span class="max-w-[70%] shrink-0"><TimeReachChip {session} /></span>{/if}
       {#if tab === 'looks' && subject && session.canEdit}<span class="max-w-[70%] shrink-0"><ReachChip {session} of="looks" /></span>{/if}
     {:else}<span class="flex-1"></span>{/if}
     <button
@@ -47,8 +71,15 @@
     >
   </header>
   {#if !folded}
-    <div class="scroll flex h-[126px] gap-3 overflow-x-auto px-3.5 pb-2" role="tabpanel" aria-label={tab === 'looks' ? 'Looks' : 'States'}>
-      {#if tab === 'states' && session.scene}
+    <div
+      class="scroll flex gap-3 overflow-x-auto px-3.5 pb-2 {tab === 'time' ? 'overflow-hidden' : 'h-[126px]'}"
+      style:height={tab === 'time' ? `${session.timeline ? high : 126}px` : undefined}
+      role="tabpanel"
+      aria-label={tabs.find((one) => one.id === tab)!.label}
+    >
+      {#if tab === 'time' && session.scene}
+        <TimeStrip {session} />
+      {:else if tab === 'states' && session.scene}
         <StatesStrip {session} />
       {:else if subject}
         <LooksStrip {session} item={subject} />

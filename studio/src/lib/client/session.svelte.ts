@@ -25,6 +25,11 @@ import {
   type RunState,
   type SceneProgram,
   type Variants,
+  sectionAt,
+  sectionName,
+  type TimeReach,
+  type Timeline,
+  withReachInTime,
 } from '@zany/core';
 import type { FollowedBatch, OpenedPiece, Person, Role } from '$lib/shared/types';
 import { Auditor, type AuditAnswer } from './audit';
@@ -56,6 +61,8 @@ const FURTHER = 10_000;
 const CALM = { rest: 120, longest: 1000 };
 const NO_FINDINGS: readonly Finding[] = [];
 
+const isInTime = (operation: Operation) => operation.op === 'set' && operation.table === 'scenes' && operation.path[0] === 'timeline';
+
 /**
  * One open piece: what is confirmed by the server, what is pending, what is shown, what is selected, and what can be
  * undone. Components show it and ask it; they hold no rules of their own.
@@ -84,6 +91,10 @@ export class EditorSession {
   stateId: string | null = $state(null);
   /** What edits touch: the variant that is open, all of them, or those named; `follow` where others go along. */
   reach: Reach | null = $state.raw(null);
+  /** Where the playhead of the open scene stands, in timeline frames from 0. */
+  private playhead = $state(0);
+  /** Which moments edits touch; null for what is usual there. */
+  timeReach: TimeReach | null = $state.raw(null);
   /** Scenes that were gone into from others, the outermost first. */
   trail: readonly string[] = $state.raw([]);
   saveState: SaveState = $state('saved');
@@ -265,6 +276,20 @@ export class EditorSession {
     return this.look === 'rest' || this.lookLayer === null ? null : { layer: this.lookLayer, name: this.look };
   }
 
+  get timeline(): Timeline | null {
+    return (this.sceneId !== null && this.piece.scenes.get(this.sceneId)?.timeline) || null;
+  }
+
+  /** The moment that the open scene is looked at; null where it has no time. */
+  get moment(): number | null {
+    const { timeline } = this;
+    return timeline && Math.min(this.playhead, timeline.length - 1);
+  }
+
+  standAt(frame: number): void {
+    this.playhead = Math.max(0, Math.round(frame));
+  }
+
   /** The first state is the layers themselves. */
   get isFirstState(): boolean {
     const scene = this.sceneId === null ? undefined : this.piece.scenes.get(this.sceneId);
@@ -282,20 +307,22 @@ export class EditorSession {
   }
 
   private asSeen(program: Program): Program {
-    const { sceneId, openLook } = this;
+    const { sceneId, openLook, moment: frame } = this;
     if (sceneId === null) return program;
     const state = this.isFirstState ? null : this.stateId;
-    const key = `${sceneId} ${state} ${openLook?.layer} ${openLook?.name}`;
+    const key = `${sceneId} ${state} ${openLook?.layer} ${openLook?.name} ${frame}`;
     const known = this.seen.get(program);
     if (known?.key === key) return known.posed;
-    const made = { key, posed: posed(program, { scene: sceneId, state, look: openLook }) };
+    const made = { key, posed: posed(program, { scene: sceneId, state, look: openLook, frame }) };
     this.seen.set(program, made);
     return made.posed;
   }
 
   private reached(operations: readonly Operation[]): readonly Operation[] {
-    const { reaching } = this;
-    return reaching ? withReach(this.real.piece, reaching.variants, reaching.reach, operations) : operations;
+    const { reaching, sceneId, moment } = this;
+    const reached = reaching ? withReach(this.real.piece, reaching.variants, reaching.reach, operations) : operations;
+    if (sceneId === null || moment === null || this.openLook !== null || !this.isFirstState) return reached;
+    return withReachInTime(this.real.piece, sceneId, moment, this.timeReach, reached, newId);
   }
 
   get canEdit(): boolean {
@@ -337,7 +364,11 @@ export class EditorSession {
   assetUrl = (asset: string): string => `/api/pieces/${this.id}/assets/${asset}`;
 
   openScene(id: string | null): void {
-    if (this.sceneId !== id) this.selection = [];
+    if (this.sceneId !== id) {
+      this.selection = [];
+      this.playhead = 0;
+      this.timeReach = null;
+    }
     this.sceneId = id;
     this.frameSelection = id !== null && this.piece.scenes.get(id)?.use === 'frame' ? [id] : [];
     this.trail = [];
@@ -402,13 +433,22 @@ export class EditorSession {
     if (operations.length === 0 || !this.canEdit) return false;
     const reached = reach === 'plain' ? [...operations] : [...this.reached(operations)];
     if (reached.length === 0) return true;
-    const inverse = this.commit(name, reached);
+    const named = reach === 'plain' || !reached.some(isInTime) ? name : `${name} at ${this.momentName()}`;
+    const inverse = this.commit(named, reached);
     if (!inverse) return false;
-    this.undoStack.push({ name, undo: inverse, redo: reached });
+    this.undoStack.push({ name: named, undo: inverse, redo: reached });
     if (this.undoStack.length > MOST_HISTORY) this.undoStack.shift();
     this.redoStack = [];
     this.tellHistory();
     return true;
+  }
+
+  /** `Flood 14`: the section, and the frame in it. */
+  private momentName(): string {
+    const { timeline, moment } = this;
+    if (!timeline || moment === null) return '';
+    const section = sectionAt(timeline, moment);
+    return `${section?.label ? `${sectionName(timeline, section)} ` : ''}${moment - (section?.from ?? 0) + 1}`;
   }
 
   /** Shows operations without making them: a drag under way. Null ends it. */

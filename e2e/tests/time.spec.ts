@@ -1,0 +1,225 @@
+import { expect, test, type Studio } from './studio.ts';
+
+const gold = '#f0b13c';
+
+/** The seam of the open scene, by what is seen on it. */
+class Seam {
+  constructor(readonly studio: Studio) {}
+
+  get page() {
+    return this.studio.page;
+  }
+
+  async open(): Promise<void> {
+    await this.page.getByRole('region', { name: 'Strip' }).getByRole('tab', { name: 'Time' }).click();
+  }
+
+  async begin(names: string, seconds: number): Promise<void> {
+    await this.page.getByLabel('Names of sections').fill(names);
+    await this.page.getByLabel('Seconds').fill(String(seconds));
+    await this.page.getByLabel('Seconds').press('Tab');
+    await this.page.getByRole('button', { name: 'Give it time' }).click();
+    await expect(this.page.locator('[data-ruler]')).toBeVisible();
+  }
+
+  async stand(moment: string): Promise<void> {
+    await this.page.getByLabel('Moment', { exact: true }).fill(moment);
+    await this.page.getByLabel('Moment', { exact: true }).press('Enter');
+  }
+
+  words = () => this.page.locator('[data-moment]');
+
+  sections = () =>
+    this.page
+      .getByRole('list', { name: 'Sections' })
+      .getByRole('button', { name: /^Section / })
+      .evaluateAll((tags) => tags.map((tag) => tag.getAttribute('aria-label')!.replace('Section ', '')));
+
+  knots = (layer: string) =>
+    this.page
+      .locator(`[data-seam-row]`, { has: this.page.getByRole('button', { name: layer, exact: true }) })
+      .locator('[data-knot]')
+      .evaluateAll((knots) => knots.map((knot) => Number(knot.getAttribute('data-knot'))));
+
+  row = (layer: string) => this.page.getByRole('gridcell', { name: new RegExp(`^${layer}: `) });
+}
+
+const place = (studio: Studio) => studio.page.getByRole('toolbar', { name: 'Properties' }).getByLabel('x', { exact: true });
+
+test('sections, keys and endings made by hand play as they were made', async ({ studio, page }) => {
+  await studio.given({
+    size: [640, 400],
+    frames: {
+      Clock: {
+        size: [640, 400],
+        layers: { Boat: { at: [20, 100, 60, 40], style: { fill: gold } }, Sun: { at: [300, 40, 40, 40], type: 'oval', style: { fill: gold } } },
+      },
+    },
+  });
+  const seam = new Seam(studio);
+  await seam.open();
+  await seam.begin('Ebb, Flood, Slack', 1);
+  expect(await seam.sections()).toEqual(['Ebb, 24 frames, holds', 'Flood, 24 frames, holds', 'Slack, 24 frames, holds']);
+  await expect(seam.words()).toHaveText('Ebb, frame 1 of 24 (0 s)');
+
+  // A moment, and what is moved there: a key here, and one where the section begins.
+  await seam.stand('Ebb + 23');
+  await studio.select('Boat');
+  await place(studio).fill('220');
+  await place(studio).press('Enter');
+  expect(await seam.knots('Boat')).toEqual([0, 23]);
+  await seam.stand('12');
+  await expect(place(studio)).toHaveValue('115.65');
+  await expect(page.getByText('2 layers, 1 moving')).toBeVisible();
+
+  // An edit reaches what is said, and undo names the moment.
+  await page.getByRole('button', { name: /^Edits reach in time/ }).click();
+  await page.getByRole('option', { name: 'all of time' }).click();
+  await place(studio).fill('125.65');
+  await place(studio).press('Enter');
+  await seam.stand('1');
+  await expect(place(studio)).toHaveValue('30');
+  await page.keyboard.press('Control+z');
+  await expect(place(studio)).toHaveValue('20');
+
+  // Endings, and a section that is moved with all in it.
+  await page.getByRole('button', { name: /^Ending of Ebb/ }).click();
+  await page.getByRole('option', { name: /^goes on/ }).click();
+  expect((await seam.sections())[0]).toBe('Ebb, 24 frames, goes on');
+  const tag = page.getByRole('button', { name: /^Section Ebb/ });
+  await tag.focus();
+  await page.keyboard.press('Alt+ArrowRight');
+  expect((await seam.sections()).map((one) => one.split(',')[0])).toEqual(['Flood', 'Ebb', 'Slack']);
+  expect((await seam.knots('Boat')).filter((time) => time === 24 || time === 47)).toEqual([24, 47]);
+  await page.keyboard.press('Control+z');
+
+  // Longer by its edge: what follows moves along.
+  const edge = (await page.locator('[data-edge]').first().boundingBox())!;
+  await page.mouse.move(edge.x + 3, edge.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(edge.x + 63, edge.y + 8, { steps: 5 });
+  await page.mouse.up();
+  const [ebb, flood] = await seam.sections();
+  expect(Number(/(\d+) frames/.exec(ebb!)![1])).toBeGreaterThan(24);
+  expect(flood).toBe('Flood, 24 frames, holds');
+  await page.keyboard.press('Control+z');
+  expect((await seam.sections())[0]).toBe('Ebb, 24 frames, goes on');
+
+  // It runs: through Ebb into Flood, where it holds.
+  await page.keyboard.press('t');
+  const boat = page
+    .locator('[data-running] [data-layer]')
+    .filter({ has: page.locator(':scope') })
+    .first();
+  await expect(boat).toBeVisible();
+  await expect
+    .poll(() =>
+      page
+        .locator('[data-running] .zany-layer')
+        .evaluateAll((nodes) => Math.max(...nodes.map((node) => new DOMMatrix(getComputedStyle(node).transform).e)))
+    )
+    .toBeGreaterThanOrEqual(300);
+  await expect
+    .poll(() => page.locator('[data-running] .zany-box').evaluate((node) => Math.round(new DOMMatrix(getComputedStyle(node).transform).e)), {
+      timeout: 6000,
+    })
+    .toBe(220);
+  await page.keyboard.press('Escape');
+});
+
+test('keys are moved, staggered and eased, layers come and go, by the keyboard alone', async ({ studio, page }) => {
+  await studio.given({
+    size: [640, 400],
+    frames: {
+      Clock: {
+        size: [640, 400],
+        layers: Object.fromEntries(
+          ['One', 'Two', 'Three'].map((name, i) => [name, { at: [20 + i * 80, 100, 60, 40] as const, style: { fill: gold } }])
+        ),
+      },
+    },
+  });
+  const seam = new Seam(studio);
+  await seam.open();
+  await seam.begin('All', 4);
+  await studio.select('One');
+  await page.keyboard.press('Control+a');
+  await page.getByRole('button', { name: /^Add in time/ }).click();
+  await page.keyboard.type('fade in');
+  await page.keyboard.press('Enter');
+  for (const name of ['One', 'Two', 'Three']) expect(await seam.knots(name)).toEqual([0, 12]);
+  const row = seam.row('Two');
+  await row.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(seam.words()).toHaveAttribute('data-moment', '12');
+  await page.keyboard.press('Alt+ArrowRight');
+  await page.keyboard.press('Alt+Shift+ArrowRight');
+  expect(await seam.knots('Two')).toEqual([0, 23]);
+  await page.keyboard.press('Delete');
+  expect(await seam.knots('Two')).toEqual([0]);
+  await page.keyboard.press('Control+z');
+  await seam.stand('2 s');
+  await studio.select('Three');
+  await page.getByRole('button', { name: /^Add in time/ }).click();
+  await page.keyboard.type('there from here');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-span]')).toHaveCount(1);
+  await seam.stand('1 s');
+  await expect(studio.sheet.locator('.zany-layer')).toHaveCount(2);
+  await seam.stand('3 s');
+  await expect(studio.sheet.locator('.zany-layer')).toHaveCount(3);
+  // The ruler by keys: next thing, section, end; a label here.
+  await page.getByRole('slider', { name: 'Playhead' }).focus();
+  await page.keyboard.press('Home');
+  await page.keyboard.press('>');
+  await expect(seam.words()).toHaveAttribute('data-moment', '12');
+  await page.keyboard.press('End');
+  await expect(seam.words()).toHaveAttribute('data-moment', '95');
+  await seam.stand('60');
+  await page.getByRole('slider', { name: 'Playhead' }).focus();
+  await page.keyboard.press('l');
+  await page.keyboard.type('Late');
+  await page.keyboard.press('Enter');
+  expect(await seam.sections()).toEqual(['All, 59 frames, holds', 'Late, 37 frames, holds']);
+  await studio.saved();
+  await page.reload();
+  await seam.open();
+  expect(await seam.sections()).toEqual(['All, 59 frames, holds', 'Late, 37 frames, holds']);
+});
+
+test('what has keys is never moved in vain, whether time is looked at or not', async ({ studio, page }) => {
+  await studio.given({
+    size: [640, 400],
+    frames: {
+      Clock: {
+        size: [640, 400],
+        layers: { Boat: { at: [20, 100, 60, 40], style: { fill: gold } } },
+        timeline: {
+          length: 24,
+          tracks: [
+            [
+              'Boat',
+              'x',
+              [
+                [0, 20],
+                [23, 250],
+              ],
+            ],
+          ],
+        },
+      },
+    },
+  });
+  await studio.select('Boat');
+  await expect(place(studio)).toHaveValue('20');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(place(studio)).toHaveValue('30');
+  const seam = new Seam(studio);
+  await seam.open();
+  await seam.stand('24');
+  await expect(place(studio)).toHaveValue('250');
+  await studio.drag([280, 120], [330, 120]);
+  await expect(place(studio)).toHaveValue('300');
+  await seam.stand('1');
+  await expect(place(studio)).toHaveValue('30');
+});

@@ -1,0 +1,275 @@
+<script lang="ts">
+  import { clearSpans, copyKeys, moveKeys, moveSpan, sectionAt, sectionName, trackValue, type KeyAt, type Timeline, type TrackOf } from '@zany/core';
+  import LayerMark from '$lib/build/LayerMark.svelte';
+  import { curveOf, heightOf, keyTimes, NAMES, propertyWords, ROW, type SeamRow } from './seam';
+  import type { Seam } from './seam-state.svelte';
+
+  /** Layers in time, one below the other: when they are there, and the curves of their values with a knot for each key. */
+  interface Props {
+    seam: Seam;
+    timeline: Timeline;
+    rows: readonly SeamRow[];
+    perFrame: number;
+    width: number;
+    /** How far the rows are scrolled, and how much of them is seen; CSS px. */
+    top: number;
+    room: number;
+    /** Times that what is dragged is caught by. */
+    snap: (time: number) => number;
+  }
+  let { seam, timeline, rows, perFrame, width, top, room, snap }: Props = $props();
+
+  const session = $derived(seam.session);
+  /** Every line there is: a row, and where it is open one for each of its properties. */
+  const lines = $derived(
+    rows.flatMap((row) => [
+      { row, track: null as { id: string; track: TrackOf } | null },
+      ...(seam.open.has(row.item.layer.id) ? row.tracks.map((track) => ({ row, track })) : []),
+    ])
+  );
+  const first = $derived(Math.max(0, Math.floor(top / ROW) - 2));
+  const shown = $derived(lines.slice(first, first + Math.ceil(room / ROW) + 5));
+
+  const x = (time: number) => (time + 0.5) * perFrame;
+
+  /** A key as it is said: `Boat, x, Flood 14, 320`. */
+  function keyWords(name: string, track: TrackOf, time: number): string {
+    const section = sectionAt(timeline, time);
+    const place = `${section?.label ? `${sectionName(timeline, section)} ` : ''}${time - (section?.from ?? 0) + 1}`;
+    const value = track.keys.find((key) => key.time === time)?.value;
+    return `${name}, ${propertyWords[track.property]}, ${place}, ${typeof value === 'number' ? Math.round(value * 100) / 100 : value}`;
+  }
+
+  function choose(event: { shiftKey: boolean }, keys: readonly KeyAt[]) {
+    const isThere = keys.every(({ track, time }) => seam.isChosen(track, time));
+    if (!event.shiftKey) {
+      if (!isThere) seam.keys = keys;
+    } else if (isThere) seam.keys = seam.keys.filter((one) => !keys.some((key) => key.track === one.track && key.time === one.time));
+    else seam.keys = [...seam.keys, ...keys];
+  }
+
+  /** Keys that are dragged in time: all that are chosen go along; with Alt their copies do. */
+  function dragKeys(event: PointerEvent, layer: string, keys: readonly KeyAt[]) {
+    if (event.button !== 0) return;
+    event.preventDefault();
+    event.stopPropagation();
+    session.select([layer]);
+    const wasChosen = keys.every(({ track, time }) => seam.isChosen(track, time));
+    choose(event, keys);
+    if (!session.canEdit || seam.keys.length === 0) return;
+    const held = keys[0]!.time;
+    const chosen = seam.keys;
+    const change = (by: number, next: PointerEvent) => (now: Timeline) => (next.altKey ? copyKeys(now, chosen, by) : moveKeys(now, chosen, by));
+    follow(event, held, {
+      move: (by, next) => seam.preview(by ? change(by, next) : null),
+      done: (by, next) => {
+        seam.preview(null);
+        if (by === 0) {
+          if (wasChosen && !event.shiftKey) seam.keys = keys;
+          return seam.stand(held);
+        }
+        if (next.altKey) seam.edit('Copy keys', change(by, next));
+        else seam.moveChosen(by);
+      },
+    });
+  }
+
+  function follow(
+    event: PointerEvent,
+    held: number,
+    { move, done }: { move: (by: number, event: PointerEvent) => void; done: (by: number, event: PointerEvent) => void }
+  ) {
+    const target = event.currentTarget as HTMLElement;
+    target.setPointerCapture(event.pointerId);
+    const byOf = (next: PointerEvent) => {
+      const by = (next.clientX - event.clientX) / perFrame;
+      if (Math.abs(next.clientX - event.clientX) < 3) return 0;
+      return (next.altKey ? Math.round(held + by) : snap(held + by)) - held;
+    };
+    const stop = new AbortController();
+    target.addEventListener('pointermove', (next) => move(byOf(next), next), { signal: stop.signal });
+    for (const end of ['pointerup', 'pointercancel'] as const)
+      target.addEventListener(end, (next) => (stop.abort(), done(byOf(next), next)), { signal: stop.signal });
+  }
+
+  function dragSpan(event: PointerEvent, id: string, edge: 'from' | 'to' | 'both') {
+    if (event.button !== 0 || !session.canEdit) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const span = timeline.spans![id]!;
+    session.select([span.layer]);
+    const held = edge === 'to' ? span.to : span.from;
+    const change = (by: number) => (now: Timeline) => moveSpan(now, id, edge === 'both' ? { from: by, to: by } : { [edge]: by });
+    follow(event, held, {
+      move: (by) => seam.preview(by ? change(by) : null),
+      done: (by) => {
+        seam.preview(null);
+        if (by) seam.edit(edge === 'both' ? 'Move a span' : 'Length of a span', change(by));
+      },
+    });
+  }
+
+  /** Arrows go from key to key; with Alt they move what is chosen in time. */
+  function key(event: KeyboardEvent, row: SeamRow, track: { id: string; track: TrackOf } | null) {
+    const times = track ? track.track.keys.map((one) => one.time) : keyTimes(row);
+    const at = (time: number): KeyAt[] =>
+      track
+        ? [{ track: track.id, time }]
+        : row.tracks.flatMap((one) => (one.track.keys.some((each) => each.time === time) ? [{ track: one.id, time }] : []));
+    const now = session.moment ?? 0;
+    const way = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (way && event.altKey) seam.moveChosen(way * (event.shiftKey ? 10 : 1));
+    else if (way && !event.ctrlKey && !event.metaKey) {
+      const to = way > 0 ? times.find((time) => time > now) : times.findLast((time) => time < now);
+      if (to === undefined) return;
+      seam.keys = event.shiftKey ? [...seam.keys, ...at(to)] : at(to);
+      seam.stand(to);
+    } else if (event.key === 'Enter') {
+      const open = new Set(seam.open);
+      if (!open.delete(row.item.layer.id)) open.add(row.item.layer.id);
+      seam.open = open;
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  const knotTitle = (row: SeamRow, time: number) =>
+    row.tracks
+      .filter(({ track }) => track.keys.some((one) => one.time === time))
+      .map(({ track }) => keyWords(row.item.layer.name, track, time))
+      .join('; ');
+</script>
+
+<div
+  class="relative"
+  style:height="{lines.length * ROW}px"
+  style:width="{NAMES + width}px"
+  role="grid"
+  aria-label="Layers in time"
+  aria-rowcount={lines.length}
+>
+  {#each shown as { row, track }, i (`${row.item.layer.id} ${track?.id ?? ''}`)}
+    {@const layer = row.item.layer}
+    {@const isSelected = session.selection.includes(layer.id)}
+    <div
+      class="absolute left-0 flex border-b border-[color-mix(in_srgb,var(--line)_60%,transparent)] {isSelected ? 'bg-[var(--gold-wash)]' : ''}"
+      style:top="{(first + i) * ROW}px"
+      style:height="{ROW}px"
+      style:width="{NAMES + width}px"
+      role="row"
+      aria-rowindex={first + i + 1}
+      data-seam-row={layer.id}
+    >
+      <span
+        class="sticky left-0 z-10 flex shrink-0 items-center gap-1 border-r border-[var(--line)] pr-1 {isSelected
+          ? 'bg-[var(--gold-wash)]'
+          : 'bg-[var(--rim)]'}"
+        style:width="{NAMES}px"
+        style:padding-left="{6 + row.depth * 10 + (track ? 18 : 0)}px"
+        role="rowheader"
+      >
+        {#if track}
+          {@const value = trackValue(track.track, session.moment ?? 0)}
+          <span class="soft flex-1 truncate text-[12px]">{propertyWords[track.track.property]}</span>
+          <span class="text-[11.5px] tabular-nums">{typeof value === 'number' ? Math.round(value * 100) / 100 : ''}</span>
+          {#if typeof value === 'string' && value.startsWith('#')}<span
+              class="h-3 w-3 rounded-sm border border-[var(--line)]"
+              style:background={value}
+            ></span>{/if}
+        {:else}
+          {#if row.tracks.length}<button
+              class="soft w-3 text-[10px]"
+              tabindex="-1"
+              aria-label="{seam.open.has(layer.id) ? 'Fold' : 'Open'} {layer.name}"
+              onclick={() => {
+                const open = new Set(seam.open);
+                if (!open.delete(layer.id)) open.add(layer.id);
+                seam.open = open;
+              }}>{seam.open.has(layer.id) ? '▾' : '▸'}</button
+            >{:else}<span class="w-3"></span>{/if}
+          <LayerMark type={layer.type} fill={layer.style.fill} />
+          <button class="min-w-0 flex-1 truncate text-left text-[12.5px]" tabindex="-1" onclick={() => session.select([layer.id])}
+            >{layer.name}</button
+          >
+        {/if}
+      </span>
+      <span
+        class="relative block h-full"
+        style:width="{width}px"
+        role="gridcell"
+        tabindex="0"
+        aria-label="{layer.name}{track ? `, ${propertyWords[track.track.property]}` : ''}: {track
+          ? track.track.keys.length
+          : keyTimes(row).length} keys{row.spans.length ? `, there in ${row.spans.length} spans` : ''}"
+        onkeydown={(event) => key(event, row, track)}
+      >
+        {#if !track}
+          {#each row.spans as span (span.id)}
+            <span
+              class="absolute top-[4px] flex h-[18px] cursor-grab items-stretch justify-between rounded-[4px] border border-[var(--teal)] bg-[color-mix(in_srgb,var(--teal-wash)_80%,transparent)]"
+              style:left="{span.from * perFrame}px"
+              style:width="{(span.to - span.from + 1) * perFrame}px"
+              title="There from frame {span.from + 1} to {span.to + 1}; double-click: always"
+              role="presentation"
+              data-span={span.id}
+              onpointerdown={(event) => dragSpan(event, span.id, 'both')}
+              ondblclick={() => session.canEdit && seam.edit('Always there', (now) => clearSpans(now, [layer.id]))}
+            >
+              <span class="w-[6px] cursor-ew-resize" role="presentation" onpointerdown={(event) => dragSpan(event, span.id, 'from')}></span>
+              <span class="w-[6px] cursor-ew-resize" role="presentation" onpointerdown={(event) => dragSpan(event, span.id, 'to')}></span>
+            </span>
+          {:else}{#if row.tracks.length}<span class="absolute left-0 right-0 top-[12.5px] h-px bg-[var(--line)]"></span>{/if}{/each}
+        {/if}
+        <svg class="pointer-events-none absolute inset-0 overflow-visible" {width} height={ROW} aria-hidden="true">
+          {#each track ? [track] : row.tracks as one (one.id)}
+            <polyline
+              points={curveOf(one.track, (time) => trackValue(one.track, time), x, ROW)}
+              fill="none"
+              stroke="var(--gold-text)"
+              stroke-width={track ? 1.6 : 1.1}
+              stroke-opacity={track ? 1 : 0.55}
+            />
+          {/each}
+        </svg>
+        {#if track}
+          {#each track.track.keys as one (one.time)}
+            {@render knot(
+              layer.id,
+              one.time,
+              heightOf(track.track, one.value, ROW),
+              [{ track: track.id, time: one.time }],
+              keyWords(layer.name, track.track, one.time)
+            )}
+          {/each}
+        {:else}
+          {#each keyTimes(row) as time (time)}
+            {@render knot(
+              layer.id,
+              time,
+              ROW / 2,
+              row.tracks.flatMap((one) => (one.track.keys.some((each) => each.time === time) ? [{ track: one.id, time }] : [])),
+              knotTitle(row, time)
+            )}
+          {/each}
+        {/if}
+      </span>
+    </div>
+  {/each}
+</div>
+
+{#snippet knot(layer: string, time: number, y: number, keys: readonly KeyAt[], words: string)}
+  {@const isOn = keys.some((one) => seam.isChosen(one.track, one.time))}
+  <button
+    class="absolute h-[11px] w-[11px] -translate-x-1/2 -translate-y-1/2 cursor-grab rounded-full border-[1.5px] {isOn
+      ? 'border-[var(--ink)] bg-[var(--gold)]'
+      : 'border-[var(--gold-text)] bg-[var(--sheet)]'}"
+    style:left="{x(time)}px"
+    style:top="{y}px"
+    tabindex="-1"
+    aria-pressed={isOn}
+    aria-label={words}
+    title={words}
+    data-knot={time}
+    onpointerdown={(event) => dragKeys(event, layer, keys)}
+  ></button>
+{/snippet}

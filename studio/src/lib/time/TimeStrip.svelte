@@ -1,0 +1,420 @@
+<script lang="ts">
+  import {
+    addSections,
+    alignKeys,
+    applyPreset,
+    count,
+    easeKeys,
+    marksIn,
+    mirrorKeys,
+    momentWords,
+    movingWords,
+    parseMoment,
+    presets,
+    removeKeys,
+    setKey,
+    setLength,
+    setSpan,
+    clearSpans,
+    secondsWords,
+    snapped,
+    spreadKeys,
+    staggerKeys,
+    stretchKeys,
+    timelineWords,
+    restValue,
+    type Tracked,
+  } from '@zany/core';
+  import { onDestroy, tick, untrack } from 'svelte';
+  import { newId } from '$lib/client/ids';
+  import type { EditorSession } from '$lib/client/session.svelte';
+  import ChipMenu from '$lib/shared/ChipMenu.svelte';
+  import { fieldKey, isTyping } from '$lib/shared/focus';
+  import NumberField from '$lib/build/NumberField.svelte';
+  import { isEmptyTime, NAMES, propertyWords, ROW, rowsOf, rulerStep } from './seam';
+  import { Seam } from './seam-state.svelte';
+  import SeamRows from './SeamRows.svelte';
+  import SeamSections from './SeamSections.svelte';
+
+  /** The seam: the time of the open scene from left to right, and everything that happens in it. */
+  let { session }: { session: EditorSession } = $props();
+
+  // svelte-ignore state_referenced_locally
+  const seam = new Seam(session);
+  onDestroy(() => seam.stop());
+
+  let view = $state(600);
+  let room = $state(160);
+  let top = $state(0);
+  let scroller: HTMLElement | undefined = $state();
+  let sections: ReturnType<typeof SeamSections> | undefined = $state();
+  let names = $state('');
+  let seconds = $state(2);
+
+  const timeline = $derived(session.timeline);
+  const moment = $derived(session.moment ?? 0);
+  const fps = $derived(seam.fps);
+  const fitted = $derived(Math.max(0.02, (view - NAMES - 24) / Math.max(1, timeline?.length ?? 1)));
+  const perFrame = $derived(seam.perFrame || fitted);
+  const width = $derived((timeline?.length ?? 0) * perFrame);
+  const rows = $derived(session.scene && timeline ? rowsOf(session.scene, session.selection, seam.all) : []);
+  const step = $derived(rulerStep(perFrame, fps));
+  const there = $derived(session.scene ? session.scene.items.filter((item) => item.shown && isThere(item.layer.id, moment)).length : 0);
+  const marks = $derived(timeline ? marksIn(timeline) : []);
+  const snap = (time: number) => snapped([...marks, moment], time, 6 / perFrame);
+
+  const isThere = (layer: string, frame: number) => {
+    const spans = Object.values(timeline?.spans ?? {}).filter((span) => span.layer === layer);
+    return spans.length === 0 || spans.some(({ from, to }) => frame >= from && frame <= to);
+  };
+
+  $effect(() => {
+    void session.sceneId;
+    untrack(() => {
+      seam.keys = [];
+      seam.stop();
+    });
+  });
+  $effect(() => {
+    void timeline;
+    untrack(() => seam.prune());
+  });
+
+  function scrub(event: PointerEvent) {
+    if (event.button !== 0 || !scroller) return;
+    const target = event.currentTarget as HTMLElement;
+    target.setPointerCapture(event.pointerId);
+    const at = (next: PointerEvent) => Math.floor((next.clientX - target.getBoundingClientRect().left) / perFrame);
+    seam.stand(Math.max(0, at(event)));
+    const stop = new AbortController();
+    target.addEventListener('pointermove', (next) => seam.stand(Math.max(0, next.shiftKey ? snap(at(next)) : at(next))), { signal: stop.signal });
+    for (const end of ['pointerup', 'pointercancel'] as const) target.addEventListener(end, () => stop.abort(), { signal: stop.signal });
+  }
+
+  function wheel(event: WheelEvent) {
+    if ((!event.ctrlKey && !event.metaKey) || !scroller) return;
+    event.preventDefault();
+    const at = event.clientX - scroller.getBoundingClientRect().left - NAMES;
+    const time = (scroller.scrollLeft + at) / perFrame;
+    seam.perFrame = Math.max(fitted, Math.min(60, perFrame * Math.exp(-event.deltaY / 300)));
+    void tick().then(() => (scroller!.scrollLeft = time * perFrame - at));
+  }
+
+  function key(event: KeyboardEvent) {
+    if (isTyping(event.target) || event.ctrlKey || event.metaKey) return;
+    const run = keysOf(event);
+    if (!run) return;
+    event.preventDefault();
+    event.stopPropagation();
+    run();
+  }
+
+  function keysOf(event: KeyboardEvent): (() => void) | null {
+    const isButton = event.target instanceof HTMLButtonElement && !event.target.dataset['knot'];
+    switch (event.key) {
+      case ' ':
+        return isButton ? null : () => seam.toggle();
+      case 'ArrowLeft':
+      case 'ArrowRight':
+        return () => seam.step((event.key === 'ArrowLeft' ? -1 : 1) * (event.shiftKey ? 10 : 1));
+      case 'Home':
+        return () => seam.stand(0);
+      case 'End':
+        return () => seam.stand(Infinity);
+      case 'PageUp':
+      case 'PageDown':
+        return () => seam.toSection(event.key === 'PageDown' ? 1 : -1);
+      case '<':
+      case '>':
+        return () => seam.toMark(event.key === '>' ? 1 : -1);
+      case 'l':
+      case 'L':
+        return session.canEdit ? () => sections?.label(moment) : null;
+      case 'k':
+      case 'K':
+        return session.canEdit && session.selection.length ? () => addKeys(['x', 'y']) : null;
+      case 'Delete':
+      case 'Backspace':
+        return seam.keys.length && session.canEdit ? removeChosen : null;
+      case 'Escape':
+        return seam.keys.length ? () => (seam.keys = []) : null;
+      default:
+        return null;
+    }
+  }
+
+  function removeChosen() {
+    const { keys } = seam;
+    seam.edit(count(keys.length, 'Remove a key', `Remove ${keys.length} keys`).replace(/^\d+ /, ''), (now) => removeKeys(now, keys));
+    seam.keys = [];
+  }
+
+  /** Keys of what the selected layers are at this moment. */
+  function addKeys(properties: readonly Tracked[]) {
+    const layers = session.selection.flatMap((id) => session.scene?.byId.get(id)?.layer ?? []);
+    seam.edit(`Key of ${properties.map((property) => propertyWords[property]).join(' and ')}`, (now) =>
+      layers.reduce(
+        (all, layer) =>
+          properties.reduce((next, property) => setKey(next, newId(), layer.id, property, { time: moment, value: restValue(layer, property) }), all),
+        now
+      )
+    );
+  }
+
+  const KEYABLE: readonly Tracked[] = ['x', 'y', 'width', 'height', 'rotation', 'scale', 'opacity', 'fill', 'ink', 'corner', 'size'];
+  const additions = $derived([
+    { value: () => addKeys(['x', 'y']), label: 'place', hint: 'K' },
+    ...KEYABLE.map((property) => ({ value: () => addKeys([property]), label: propertyWords[property], hint: '' })),
+    {
+      value: () => seam.edit('There from here on', (now) => setSpan(now, session.selection, moment, now.length - 1, newId)),
+      label: 'there from here on',
+      hint: 'span',
+    },
+    {
+      value: () => seam.edit('There up to here', (now) => setSpan(now, session.selection, 0, moment, newId)),
+      label: 'there up to here',
+      hint: 'span',
+    },
+    { value: () => seam.edit('Always there', (now) => clearSpans(now, session.selection)), label: 'always there', hint: 'no span' },
+    ...presets.map((preset) => ({ value: () => put(preset), label: preset.label, hint: 'from here' })),
+  ]);
+
+  function put(preset: (typeof presets)[number]) {
+    const { scene } = session;
+    // Where it ends is where the layers are without it.
+    const layers = session.selection.flatMap((id) => scene?.byId.get(id)?.layer ?? []);
+    if (scene)
+      seam.edit(preset.label[0]!.toUpperCase() + preset.label.slice(1), (now) => applyPreset(now, preset, layers, scene.scene, moment, fps, newId));
+  }
+
+  const range = $derived(
+    seam.keys.length ? { first: Math.min(...seam.keys.map((one) => one.time)), last: Math.max(...seam.keys.map((one) => one.time)) } : null
+  );
+  const easings = ['linear', 'ease', 'ease-in', 'ease-out', 'ease-in-out', 'spring(0.3)', 'overshoot(0.1)', 'steps(4)'];
+  const layersInOrder = $derived(rows.map((row) => row.item.layer.id));
+  const doings = $derived([
+    { value: () => seam.edit('Turn round in time', (now) => mirrorKeys(now, seam.keys)), label: 'turn round', hint: 'in time' },
+    { value: () => seam.edit('Spread evenly', (now) => spreadKeys(now, seam.keys)), label: 'spread evenly', hint: '' },
+    { value: () => seam.edit('Begin together', (now) => alignKeys(now, seam.keys, 'begin')), label: 'begin together', hint: '' },
+    { value: () => seam.edit('End together', (now) => alignKeys(now, seam.keys, 'end')), label: 'end together', hint: '' },
+    { value: removeChosen, label: 'remove', hint: 'Delete' },
+  ]);
+
+  function stretch(frames: number | undefined) {
+    if (!range || frames === undefined || range.last === range.first) return;
+    const { keys } = seam;
+    const factor = (frames - 1) / (range.last - range.first);
+    if (seam.edit('Stretch keys', (now) => stretchKeys({ ...now, length: Math.max(now.length, range.first + frames) }, keys, range.first, factor)))
+      seam.keys = keys.map((one) => ({ ...one, time: Math.round(range.first + (one.time - range.first) * factor) }));
+  }
+
+  function stagger(frames: number | undefined) {
+    if (!frames) return;
+    const { keys } = seam;
+    seam.edit('One after the other', (now) =>
+      staggerKeys({ ...now, length: Math.max(now.length, range!.last + frames * layersInOrder.length + 1) }, keys, layersInOrder.toReversed(), frames)
+    );
+    seam.keys = [];
+  }
+
+  function begin(event: SubmitEvent) {
+    event.preventDefault();
+    const list = names
+      .split(',')
+      .map((name) => name.trim())
+      .filter(Boolean);
+    const frames = Math.max(1, Math.round(seconds * fps));
+    if (list.length)
+      seam.edit(`Sections: ${list.join(', ')}`, (now) => addSections(isEmptyTime(now) ? { ...now, length: 1 } : now, list, frames, newId));
+    else seam.edit('Give it time', (now) => setLength(now, frames));
+    names = '';
+  }
+
+  function typeMoment(event: Event) {
+    const field = event.currentTarget as HTMLInputElement;
+    const to = timeline && parseMoment(field.value, timeline, fps, moment);
+    if (to === null) session.notify(`“${field.value}” is no moment. Write 48, 2 s, +10, or the name of a section.`);
+    else seam.stand(to);
+    field.value = String(session.moment === null ? 1 : session.moment + 1);
+  }
+
+  const setFlag = (name: string, field: 'autoplay' | 'loop', value: boolean | undefined) =>
+    seam.edit(name, ({ [field]: _old, ...now }) => ({ ...now, ...(value !== undefined && { [field]: value }) }));
+</script>
+
+{#if !timeline}
+  <form class="flex flex-wrap items-center gap-2 self-center" onsubmit={begin} novalidate>
+    <span class="soft">{session.scene?.scene.name ?? 'This'} has no time yet.</span>
+    {#if session.canEdit && session.scene}
+      <input
+        class="field w-[260px]"
+        placeholder="names of sections: Front, Page 1, Page 2"
+        aria-label="Names of sections"
+        bind:value={names}
+        onkeydown={fieldKey}
+      />
+      <span class="soft">of</span>
+      <NumberField value={seconds} label="Seconds" min={0.1} max={600} step="any" width={56} onset={(value) => (seconds = value ?? 2)} />
+      <span class="soft">s each</span>
+      <button class="act act-go">Give it time</button>
+    {/if}
+  </form>
+{:else}
+  <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+  <div class="flex min-h-0 min-w-0 flex-1 flex-col" role="group" aria-label="Seam" onkeydown={key}>
+    <div class="flex h-[28px] shrink-0 items-center gap-x-2 whitespace-nowrap pb-1 text-[12.5px]">
+      <button class="act !h-[22px] !px-2" aria-label={seam.playing ? 'Stop' : 'Play from here'} title="Space" onclick={() => seam.toggle()}
+        >{seam.playing ? '■' : '▶'}</button
+      >
+      <input
+        class="field h-[22px] w-[52px] !px-1 text-right"
+        value={moment + 1}
+        aria-label="Moment"
+        title="48, 2 s, +10, a section"
+        onkeydown={fieldKey}
+        onchange={typeMoment}
+      />
+      <span class="font-semibold" role="status" data-moment={moment}>{momentWords(timeline, moment, fps)}</span>
+      <span class="soft min-w-0 truncate">{movingWords(timeline, moment, there)}</span>
+      <span class="flex-1"></span>
+      {#if session.canEdit}
+        {#if session.selection.length}<ChipMenu
+            name="Add in time"
+            label="+ key, span, motion"
+            tone="chip-gold"
+            options={additions}
+            filter
+            onpick={(add) => add()}
+          />{/if}
+        {#if range}
+          <span class="soft">{count(seam.keys.length, 'key')}</span>
+          <ChipMenu
+            name="Easing"
+            label="easing"
+            options={easings.map((easing) => ({ value: easing, label: easing }))}
+            filter
+            onpick={(easing) => seam.edit(`Easing ${easing}`, (now) => easeKeys(now, seam.keys, easing))}
+          />
+          {#if range.last > range.first}
+            <label class="flex items-center gap-1"
+              ><span class="soft">over</span><NumberField
+                value={range.last - range.first + 1}
+                label="Frames from the first to the last"
+                min={2}
+                max={100000}
+                step={1}
+                width={52}
+                onset={stretch}
+              /></label
+            >
+            <label class="flex items-center gap-1"
+              ><span class="soft">stagger</span><NumberField
+                value={undefined}
+                label="Frames one after the other"
+                min={-1000}
+                max={1000}
+                step={1}
+                width={44}
+                onset={stagger}
+              /></label
+            >
+          {/if}
+          <ChipMenu name="More for the keys" label="⋯" options={doings} onpick={(run) => run()} />
+        {/if}
+        <button class="chip" title="L" onclick={() => sections?.label(moment)}>+ label</button>
+      {/if}
+    </div>
+    <div
+      bind:this={scroller}
+      bind:clientWidth={view}
+      bind:clientHeight={room}
+      class="scroll relative min-h-0 flex-1 overflow-auto border-y border-[var(--line)] bg-[var(--sheet)]"
+      onscroll={(event) => (top = event.currentTarget.scrollTop)}
+      onwheel={wheel}
+      role="presentation"
+    >
+      <div class="sticky top-0 z-20 bg-[var(--rim)]" style:width="{NAMES + width}px">
+        <div class="flex">
+          <span class="sticky left-0 z-10 shrink-0 border-r border-[var(--line)] bg-[var(--rim)]" style:width="{NAMES}px"></span>
+          <div
+            class="relative h-[18px] cursor-ew-resize touch-none"
+            style:width="{width}px"
+            role="slider"
+            tabindex="0"
+            aria-label="Playhead"
+            aria-valuemin={1}
+            aria-valuemax={timeline.length}
+            aria-valuenow={moment + 1}
+            aria-valuetext={momentWords(timeline, moment, fps)}
+            data-ruler
+            onpointerdown={scrub}
+            ondblclick={() => session.canEdit && sections?.label(moment)}
+          >
+            {#each { length: Math.ceil(timeline.length / step) } as _, i (i)}
+              <span class="soft absolute top-0 border-l border-[var(--line)] pl-0.5 text-[10px] leading-[18px]" style:left="{i * step * perFrame}px"
+                >{i * step + 1}{#if (i * step) % fps === 0}<span class="opacity-70"> · {(i * step) / fps} s</span>{/if}</span
+              >
+            {/each}
+          </div>
+        </div>
+        <div class="flex border-b border-[var(--line)]">
+          <span
+            class="soft sticky left-0 z-10 shrink-0 border-r border-[var(--line)] bg-[var(--rim)] pl-2 text-[11.5px] leading-[26px]"
+            style:width="{NAMES}px"
+            ><button
+              class="chip {seam.all ? 'chip-on' : 'chip-ghost'} !h-[18px] text-[11px]"
+              aria-pressed={seam.all}
+              onclick={() => (seam.all = !seam.all)}>all layers</button
+            ></span
+          >
+          <div style:width="{width}px"><SeamSections bind:this={sections} {seam} {timeline} {perFrame} /></div>
+        </div>
+      </div>
+      <SeamRows {seam} {timeline} {rows} {perFrame} {width} {top} {room} {snap} />
+      {#if rows.length === 0}<p class="soft sticky left-0 px-3 py-2">
+          Select a layer and move it on the stage: where the playhead stands, it gets a key. Or show all layers.
+        </p>{/if}
+      <span
+        class="pointer-events-none absolute top-0 z-10 w-px bg-[var(--brick)]"
+        style:left="{NAMES + (moment + 0.5) * perFrame}px"
+        style:height="{Math.max(room, 44 + rows.length * ROW)}px"
+      ></span>
+    </div>
+    <div class="flex flex-wrap items-center gap-x-1 pt-1 text-[12px]" title={timelineWords(timeline, fps)}>
+      {#if session.canEdit}
+        <button
+          class="chip"
+          aria-pressed={timeline.autoplay !== false}
+          onclick={() => setFlag('Plays by itself', 'autoplay', timeline.autoplay === false ? undefined : false)}
+          >{timeline.autoplay === false ? 'Waits to be played' : 'Plays by itself'}</button
+        >
+        <button
+          class="chip"
+          aria-pressed={timeline.loop === true}
+          onclick={() => setFlag('Round and round', 'loop', timeline.loop ? undefined : true)}>{timeline.loop ? 'round and round' : 'once'}</button
+        >
+        <NumberField value={fps} label="Frames a second" min={1} max={120} width={44} onset={(value) => value && seam.setFps(value)} />
+        <span class="soft">frames a second,</span>
+        <NumberField
+          value={timeline.length}
+          label="Length in frames"
+          min={1}
+          max={1000000}
+          width={58}
+          onset={(value) => value && seam.edit('Length', (now) => setLength(now, value))}
+        />
+        <span class="soft">frames, {secondsWords(timeline.length, fps)}</span>
+        <span class="flex-1"></span>
+        <form onsubmit={begin}>
+          <input
+            class="field h-[20px] w-[130px] !px-1"
+            placeholder="more sections: A, B"
+            aria-label="More sections"
+            bind:value={names}
+            onkeydown={(event) => event.stopPropagation()}
+          />
+        </form>
+      {:else}<span class="soft">{timelineWords(timeline, fps)}</span>{/if}
+    </div>
+  </div>
+{/if}

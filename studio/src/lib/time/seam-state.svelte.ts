@@ -1,0 +1,125 @@
+import {
+  framesPerSecondOperations,
+  freshTimeline,
+  marksIn,
+  movedKeys,
+  moveKeys,
+  playedOn,
+  timelineOperations,
+  type KeyAt,
+  type Timeline,
+} from '@zany/core';
+import type { EditorSession } from '$lib/client/session.svelte';
+
+/** What is seen and chosen on the seam, and what its buttons and keys do there. */
+export class Seam {
+  /** CSS px for a timeline frame; 0 fits the whole into view. */
+  perFrame = $state(0);
+  /** Keys that are chosen. */
+  keys: readonly KeyAt[] = $state.raw([]);
+  /** Layers whose rows show a line for each property. */
+  open: ReadonlySet<string> = $state.raw(new Set());
+  all = $state(false);
+  playing = $state(false);
+  private request = 0;
+
+  constructor(readonly session: EditorSession) {}
+
+  get timeline(): Timeline | null {
+    return this.session.timeline;
+  }
+
+  get fps(): number {
+    return this.session.piece.head.fps ?? 24;
+  }
+
+  /** One named edit of the open scene's time; what it says of a previous version of it is dropped. */
+  edit(name: string, change: (timeline: Timeline) => Timeline): boolean {
+    const { session } = this;
+    if (session.sceneId === null) return false;
+    const next = change(session.plain.piece.scenes.get(session.sceneId)?.timeline ?? freshTimeline(this.fps));
+    const made = session.edit(name, timelineOperations(session.plain.piece, session.sceneId, next), 'plain');
+    this.prune();
+    return made;
+  }
+
+  preview(change: ((timeline: Timeline) => Timeline) | null): void {
+    const { session } = this;
+    const base = session.sceneId === null ? undefined : session.plain.piece.scenes.get(session.sceneId)?.timeline;
+    if (!change || !base || session.sceneId === null) return session.preview(null);
+    session.preview(timelineOperations(session.plain.piece, session.sceneId, change(base)), 'plain');
+  }
+
+  setFps(fps: number): void {
+    this.session.edit(`${fps} frames a second`, framesPerSecondOperations(this.session.plain.piece, fps), 'plain');
+  }
+
+  /** Keys that are still there. */
+  prune(): void {
+    const { tracks = {} } = this.timeline ?? {};
+    this.keys = this.keys.filter(({ track, time }) => tracks[track]?.keys.some((key) => key.time === time));
+  }
+
+  isChosen = (track: string, time: number): boolean => this.keys.some((key) => key.track === track && key.time === time);
+
+  moveChosen(by: number): void {
+    const { keys } = this;
+    const { timeline } = this;
+    if (!timeline || keys.length === 0) return;
+    const after = movedKeys(timeline, keys, by);
+    if (this.edit(keys.length === 1 ? 'Move a key' : `Move ${keys.length} keys`, (now) => moveKeys(now, keys, by))) this.keys = after;
+  }
+
+  // ── the playhead ─────────────────────────────────────────────────────────────
+
+  stand(frame: number): void {
+    this.stop();
+    this.session.standAt(Math.min(frame, (this.timeline?.length ?? 1) - 1));
+  }
+
+  step(by: number): void {
+    this.stand((this.session.moment ?? 0) + by);
+  }
+
+  /** To the next or the previous thing that happens in time. */
+  toMark(way: 1 | -1): void {
+    const { timeline } = this;
+    const now = this.session.moment ?? 0;
+    if (!timeline) return;
+    const marks = marksIn(timeline);
+    const to = way > 0 ? marks.find((mark) => mark > now) : marks.findLast((mark) => mark < now);
+    if (to !== undefined) this.stand(to);
+  }
+
+  toSection(way: 1 | -1): void {
+    const { timeline } = this;
+    const now = this.session.moment ?? 0;
+    const starts = [0, ...Object.values(timeline?.labels ?? {}).map(({ time }) => time)].sort((a, b) => a - b);
+    const to = way > 0 ? starts.find((start) => start > now) : starts.findLast((start) => start < now);
+    if (to !== undefined) this.stand(to);
+  }
+
+  /** Plays from here as it will run: it stops where a section's ending stops it. */
+  toggle(): void {
+    if (this.playing) return this.stop();
+    const { timeline, fps } = this;
+    if (!timeline) return;
+    const from = this.session.moment ?? 0;
+    const began = performance.now();
+    this.playing = true;
+    const tick = () => {
+      const now = this.timeline;
+      if (!now) return this.stop();
+      const { frame, stops } = playedOn(now, Math.min(from, now.length - 1), Math.floor(((performance.now() - began) * fps) / 1000));
+      this.session.standAt(frame);
+      if (stops) return this.stop();
+      this.request = requestAnimationFrame(tick);
+    };
+    this.request = requestAnimationFrame(tick);
+  }
+
+  stop(): void {
+    cancelAnimationFrame(this.request);
+    this.playing = false;
+  }
+}
