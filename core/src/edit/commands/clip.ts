@@ -13,6 +13,8 @@ import {
 import type { Program } from '../../program/program.ts';
 import { takeName } from '../../words.ts';
 import { keysBetween } from '../order.ts';
+import { timeOf, withLayerTime, type LayerTime } from '../time/along.ts';
+import { timelineOperations } from '../time/timeline.ts';
 import type { Operation } from '../operation.ts';
 import type { MakeId } from './frames.ts';
 import { originOf, outermost } from './inside.ts';
@@ -30,6 +32,8 @@ export interface Clip {
   readonly assets: readonly Asset[];
   /** Swatches and type styles that the layers refer to. */
   readonly styles?: Pick<Head, 'swatches' | 'typeStyles'>;
+  /** What of the scene's time belongs to the layers, their places in the space of the scene. */
+  readonly time?: LayerTime;
 }
 
 /** Takes layers with all that is in them. Layers inside another one of the list go along with it. */
@@ -46,7 +50,15 @@ export function copyLayers(program: Program, scene: string, ids: readonly string
       ...inside.map((id) => piece.layers.get(id)!),
     ];
   });
-  return clipOf(piece, scene, layers);
+  const time = timeOf(piece.scenes.get(scene)?.timeline, new Set(layers.map((layer) => layer.id)));
+  const clip = clipOf(piece, scene, layers);
+  if (!time) return clip;
+  const origins = new Map(tops.map((top) => [top.id, originOf(items?.get(top.id)?.parent ?? null)]));
+  const inScene = time.tracks.map((track) => {
+    const by = track.property === 'x' || track.property === 'y' ? (origins.get(track.layer)?.[track.property] ?? 0) : 0;
+    return by === 0 ? track : { ...track, keys: track.keys.map((key) => (typeof key.value === 'number' ? { ...key, value: key.value + by } : key)) };
+  });
+  return { ...clip, time: { ...time, tracks: inScene } };
 }
 
 export function copyScene(piece: Piece, scene: string): Clip {
@@ -109,8 +121,27 @@ export function pasteClip(
       ...putAll('layers', layers),
       ...putAll('threads', threads),
       ...(withStates && samePiece && scene === clip.scene ? inStates(piece, scene, names, layers) : []),
+      ...inTime(piece, clip, scene, names, makeId, offset),
     ],
   };
+}
+
+/** Keys, spans and cues of what was copied, for the copies; a scene without time gets some. */
+function inTime(
+  piece: Piece,
+  { time, layers }: Clip,
+  scene: string,
+  names: ReadonlyMap<string, string>,
+  makeId: MakeId,
+  offset: { x: number; y: number }
+): Operation[] {
+  if (!time) return [];
+  const tops = new Set(layers.filter((layer) => layer.parent === null).map((layer) => layer.id));
+  const next = withLayerTime(piece.scenes.get(scene)?.timeline, time, piece.head.fps ?? 24, makeId, {
+    pathOf: (old) => remapIds({ layer: old }, names).layer,
+    shiftOf: (old) => (tops.has(old) ? { dx: offset.x, dy: offset.y } : { dx: 0, dy: 0 }),
+  });
+  return timelineOperations(piece, scene, next);
 }
 
 /** What the states of a scene change of layers, for their copies too; what they move goes as far from where the copy stands. */
@@ -134,8 +165,8 @@ function inStates(piece: Piece, scene: string, names: ReadonlyMap<string, string
   );
 }
 
-/** A whole scene's clip into an empty scene: keys, places and the scene's own threads stay. */
-export function pasteScene(clip: Clip, scene: string, makeId: MakeId): Operation[] {
+/** A whole scene's clip into an empty scene: keys, places and the scene's own threads stay. Gives the new ids by the old ones as well. */
+export function pasteScene(clip: Clip, scene: string, makeId: MakeId): { operations: Operation[]; names: ReadonlyMap<string, string> } {
   const names = new Map([[clip.scene, scene], ...clip.layers.map((layer) => [layer.id, makeId()] as const)]);
   const layers = clip.layers.map((layer) => ({
     ...remapIds(layer, names),
@@ -145,7 +176,7 @@ export function pasteScene(clip: Clip, scene: string, makeId: MakeId): Operation
     copyOf: layer.id,
   }));
   const threads = clip.threads.map((thread) => ({ ...remapIds(thread, names), id: makeId(), owner: names.get(thread.owner)! }));
-  return [...putAll('layers', layers), ...putAll('threads', threads)];
+  return { operations: [...putAll('layers', layers), ...putAll('threads', threads)], names };
 }
 
 /** In another piece the frames of this one are not there: such targets are left to be chosen. */

@@ -4,6 +4,7 @@ import { naturally, takeName } from '../../words.ts';
 import { keysBetween, keyBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
 import { copyScene, pasteScene } from './clip.ts';
+import { remapIds } from './remap.ts';
 
 export type MakeId = () => string;
 
@@ -134,8 +135,11 @@ const baseName = (file: string) =>
 export function duplicateFrame(piece: Piece, id: string, makeId: MakeId): { operations: Operation[]; id: string } {
   const scene = piece.scenes.get(id);
   if (!scene) return { operations: [], id };
-  const copy: Scene = { ...scene, id: makeId(), name: freeName(piece, `${scene.name} copy`), order: keyAfter(piece, id) };
-  return { id: copy.id, operations: [{ op: 'put', table: 'scenes', value: copy }, ...pasteScene(copyScene(piece, id), copy.id, makeId)] };
+  const made = makeId();
+  const { operations, names } = pasteScene(copyScene(piece, id), made, makeId);
+  // What its states change and what happens in its time is about the copies.
+  const copy: Scene = { ...remapIds(scene, names), id: made, name: freeName(piece, `${scene.name} copy`), order: keyAfter(piece, id) };
+  return { id: copy.id, operations: [{ op: 'put', table: 'scenes', value: copy }, ...operations] };
 }
 
 /** Moves frames so that they stand before another one (null: at the end), keeping their own order. */

@@ -1,9 +1,11 @@
-import { byOrder, layersUnder, type Layer, type Piece } from '../../piece/piece.ts';
+import { byOrder, layersUnder, withDescendants, type Layer, type Piece } from '../../piece/piece.ts';
 import type { Letters, Style } from '../../piece/schema.ts';
 import { union, type Rect } from '../../program/geometry.ts';
 import type { Item, Program } from '../../program/program.ts';
 import { keysBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
+import { timeOf, withoutLayers } from '../time/along.ts';
+import { timelineOperations } from '../time/timeline.ts';
 import { inPlaceOf, originOf, outermost, type Origin } from './inside.ts';
 
 /** Edits of layers, as operations. Rectangles are in CSS pixels of the scene. */
@@ -243,8 +245,16 @@ export function ungroupLayers(piece: Piece, ids: readonly string[]): { operation
   return { operations, ids: freed };
 }
 
-export const removeLayers = (piece: Piece, ids: readonly string[]): Operation[] =>
-  outermost(piece, ids).map((layer) => ({ op: 'remove', table: 'layers', id: layer.id }));
+/** Takes layers away, with what is in them and what they have in time. */
+export function removeLayers(piece: Piece, ids: readonly string[]): Operation[] {
+  const layers = outermost(piece, ids);
+  const gone = new Set(layers.flatMap((layer) => withDescendants(piece, layer.id)));
+  const inTime = [...new Set(layers.map((layer) => layer.scene))].flatMap((scene) => {
+    const timeline = piece.scenes.get(scene)?.timeline;
+    return timeline && timeOf(timeline, gone) ? timelineOperations(piece, scene, withoutLayers(timeline, gone)) : [];
+  });
+  return [...inTime, ...layers.map((layer): Operation => ({ op: 'remove', table: 'layers', id: layer.id }))];
+}
 
 /** Sets one property of layers. An undefined value takes it away. */
 export function restyle(

@@ -6,6 +6,8 @@ import { takeName } from '../../words.ts';
 import type { Operation } from '../operation.ts';
 import { keyBetween, keysBetween } from '../order.ts';
 import { withDelta } from '../reach/pose.ts';
+import { timeOf, withLayerTime, withoutLayers } from '../time/along.ts';
+import { timelineOperations } from '../time/timeline.ts';
 import type { MakeId } from './frames.ts';
 import { inPlaceOf, originOf, outermost } from './inside.ts';
 import { newLayer } from './layers.ts';
@@ -52,6 +54,7 @@ export function makePart(program: Program, scene: string, ids: readonly string[]
       { op: 'put', table: 'layers', value: place },
       ...taken.threadsIn(scene),
       ...follow(piece, scene, taken, paths, { x: -taken.around.x, y: -taken.around.y }),
+      ...timeInPart(program, scene, taken, placement, paths, makeId),
       ...taken.removals,
     ],
   };
@@ -77,11 +80,12 @@ export function makeSheet(
     placement: null,
     names: taken.names,
     operations: [
-      { op: 'put', table: 'scenes', value: sheet },
+      { op: 'put', table: 'scenes', value: timeInSheet(piece, scene, taken, sheet, makeId) },
       ...taken.layersIn(sheet.id, { x: 0, y: 0 }),
       ...taken.threadsIn(null),
       ...frames.flatMap((frame) => carry(piece, frame, sheet.id, place)),
       ...follow(piece, scene, taken, taken.names, null),
+      ...timeLeft(piece, scene, taken),
       ...taken.removals,
     ],
   };
@@ -212,9 +216,38 @@ export function takeApart(program: Program, placement: string, makeId: MakeId): 
       ...layers.map((value): Operation => ({ op: 'put', table: 'layers', value })),
       ...threads.map((value): Operation => ({ op: 'put', table: 'threads', value: value as Thread })),
       ...rewriteReferences(piece, layer.scene, new Set([placement]), paths),
+      ...timeApart(piece, layer, part.scene, group, names, { sx, sy }, makeId),
       { op: 'remove', table: 'layers', id: placement },
     ],
   };
+}
+
+/** The time of a part that is taken apart goes on in that of the scene, from where its placement came in; the placement's own is the group's. */
+function timeApart(
+  piece: Piece,
+  placement: Layer,
+  part: Scene,
+  group: string,
+  names: ReadonlyMap<string, string>,
+  { sx, sy }: { sx: number; sy: number },
+  makeId: MakeId
+): Operation[] {
+  const fps = piece.head.fps ?? 24;
+  const timeline = piece.scenes.get(placement.scene)?.timeline;
+  const outer = timeOf(timeline, new Set([placement.id]));
+  const inner = timeOf(part.timeline, new Set(names.keys()));
+  if (!outer && !inner) return [];
+  const came = Math.min(...(outer?.spans.map(({ from }) => from) ?? []), Infinity);
+  const paths = new Map([[placement.id, group], ...[...names].map(([old, made]) => [`${placement.id}/${old}`, made] as const)]);
+  let next = timeline && withoutLayers(timeline, new Set([placement.id]));
+  if (outer) next = withLayerTime(next, outer, fps, makeId, { pathOf: (old) => paths.get(old) ?? pathIn(old, paths) });
+  if (inner)
+    next = withLayerTime(next, inner, fps, makeId, {
+      pathOf: (old) => pathIn(old, names),
+      shiftOf: () => ({ dx: 0, dy: 0, sx, sy }),
+      later: Number.isFinite(came) ? came : 0,
+    });
+  return timelineOperations(piece, placement.scene, next);
 }
 
 const withoutPaths = (looks: NonNullable<Layer['looks']>, names: ReadonlyMap<string, string>): NonNullable<Layer['looks']> =>
@@ -227,6 +260,64 @@ const withoutPaths = (looks: NonNullable<Layer['looks']>, names: ReadonlyMap<str
       },
     ])
   );
+
+/** What the layers have in time stays in the time of the scene, by their paths; when they are there is for their placement. */
+function timeInPart(
+  program: Program,
+  scene: string,
+  taken: Taken,
+  placement: string,
+  paths: ReadonlyMap<string, string>,
+  makeId: MakeId
+): Operation[] {
+  const { piece } = program;
+  const timeline = piece.scenes.get(scene)?.timeline;
+  const time = timeOf(timeline, new Set(taken.names.keys()));
+  if (!timeline || !time) return [];
+  const spans = time.spans.filter((span) => taken.tops.has(span.layer));
+  // Where one of them is always there, so is the part.
+  const always = [...taken.tops].some((id) => !spans.some((span) => span.layer === id));
+  const whole =
+    spans.length && !always
+      ? [{ layer: placement, from: Math.min(...spans.map(({ from }) => from)), to: Math.max(...spans.map(({ to }) => to)) }]
+      : [];
+  const next = withLayerTime(
+    withoutLayers(timeline, new Set(taken.names.keys())),
+    { ...time, spans: whole, cues: [] },
+    piece.head.fps ?? 24,
+    makeId,
+    {
+      pathOf: (old) => (old === placement ? placement : pathIn(old, paths)),
+      shiftOf: (old) => (taken.tops.has(old) ? { dx: taken.origin.x - taken.around.x, dy: taken.origin.y - taken.around.y } : { dx: 0, dy: 0 }),
+    }
+  );
+  return timelineOperations(piece, scene, next);
+}
+
+/** A sheet has a time of its own: as long as that of the scene, with what its layers have in it. */
+function timeInSheet(piece: Piece, scene: string, taken: Taken, sheet: Scene, makeId: MakeId): Scene {
+  const timeline = piece.scenes.get(scene)?.timeline;
+  const time = timeOf(timeline, new Set(taken.names.keys()));
+  if (!timeline || !time) return sheet;
+  const { length, loop, autoplay } = timeline;
+  const own = { length, ...(loop && { loop }), ...(autoplay === false && { autoplay }) };
+  const shiftOf = (old: string) => (taken.tops.has(old) ? { dx: taken.origin.x, dy: taken.origin.y } : { dx: 0, dy: 0 });
+  return { ...sheet, timeline: withLayerTime(own, time, piece.head.fps ?? 24, makeId, { pathOf: (old) => pathIn(old, taken.names), shiftOf }) };
+}
+
+/** The time of a scene when layers have gone from it. */
+function timeLeft(piece: Piece, scene: string, taken: Taken): Operation[] {
+  const timeline = piece.scenes.get(scene)?.timeline;
+  const gone = new Set(taken.names.keys());
+  return timeline && timeOf(timeline, gone) ? timelineOperations(piece, scene, withoutLayers(timeline, gone)) : [];
+}
+
+/** A path whose first layer has a new one. */
+function pathIn(old: string, paths: ReadonlyMap<string, string>): string | undefined {
+  const [head, ...rest] = old.split('/') as [string, ...string[]];
+  const to = paths.get(head);
+  return to === undefined ? undefined : [to, ...rest].join('/');
+}
 
 interface Taken {
   readonly around: Rect;
