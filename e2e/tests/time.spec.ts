@@ -223,3 +223,55 @@ test('what has keys is never moved in vain, whether time is looked at or not', a
   await seam.stand('1');
   await expect(place(studio)).toHaveValue('30');
 });
+
+test('buttons lead to sections: by landings with their pictures, by a line that makes what is missing, all in one go', async ({ studio, page }) => {
+  await studio.given({
+    size: [640, 400],
+    frames: {
+      Kiosk: {
+        size: [640, 400],
+        layers: {
+          Ebb: { at: [20, 340, 120, 48], text: 'Ebb', style: { fill: gold } },
+          Flood: { at: [160, 340, 120, 48], text: 'Flood', style: { fill: gold } },
+          Storm: { at: [300, 340, 120, 48], text: 'Storm', style: { fill: gold } },
+          Boat: { at: [20, 100, 60, 40], type: 'oval', style: { fill: '#1f4e5f' } },
+        },
+      },
+    },
+  });
+  const seam = new Seam(studio);
+  await seam.open();
+  await seam.begin('Flood, Ebb', 1);
+  await studio.select('Boat');
+  await seam.stand('Ebb');
+  await page.getByRole('button', { name: /^Add in time/ }).click();
+  await page.keyboard.type('there from here');
+  await page.keyboard.press('Enter');
+  await seam.stand('1');
+  await expect(studio.row('Boat')).toContainText('only in Ebb');
+  await studio.select('Ebb');
+  await studio.select('Flood', ['Control']);
+  await page.keyboard.press('p');
+  const dialog = page.getByRole('dialog', { name: 'Pair up' });
+  await dialog.getByRole('button', { name: 'play from labels' }).click();
+  await expect(dialog.getByRole('button', { name: 'Label for Ebb: Ebb' })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Apply' }).click();
+  await expect(studio.row('Flood').getByRole('group', { name: 'Thread: click → play from Flood' })).toBeVisible();
+  // A section that is not there cannot be named in vain.
+  await studio.select('Storm');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('click → play from Storm');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'make the section “Storm”' }).click();
+  await expect(studio.row('Storm').getByRole('group', { name: 'Thread: click → play from Storm' })).toBeVisible();
+  expect((await seam.sections()).map((one) => one.split(',')[0])).toEqual(['Flood', 'Ebb', 'Storm']);
+  await studio.select('Storm');
+  await page.getByRole('group', { name: 'Play from a label' }).getByRole('button', { name: 'Play from Ebb' }).click();
+  await expect(studio.row('Storm').getByRole('group', { name: 'Thread: click → play from Ebb' })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('t');
+  await studio.button('Ebb').click();
+  await expect(page.locator('[data-running] .zany-oval')).toBeVisible();
+  await studio.button('Flood').click();
+  await expect(page.locator('[data-running] .zany-oval')).toHaveCount(0);
+});

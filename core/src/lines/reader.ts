@@ -7,7 +7,9 @@ export class LineError extends Error {
     readonly expected: string,
     readonly found: string,
     /** Set where a frame of this name was asked for and there is none. */
-    readonly unknownFrame: string | null = null
+    readonly unknownFrame: string | null = null,
+    /** Set where a label of this name was asked for and there is none; of which scene, or placement. */
+    readonly unknownLabel: { readonly of: string | null; readonly name: string } | null = null
   ) {
     super(`Column ${column}: expected ${expected}${found ? `, found “${found}”` : ''}.`);
   }

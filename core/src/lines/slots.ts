@@ -47,6 +47,22 @@ const namedOrThis = (things: (scope: LineScope) => readonly Named[], what: strin
 const ofField = ({ slot, whole, scope }: SlotContext): string | undefined =>
   slot.of === undefined ? undefined : ((fieldAt(whole, slot.of) as string | undefined) ?? scope.scene ?? undefined);
 
+const labelSlot = named((context) => context.scope.labelsOf(ofField(context)), 'the name of a label on its timeline');
+
+/** A label that is not there is named, so that it can be made. */
+const label: SlotType<string | null> = {
+  ...labelSlot,
+  read: (reader, context) => {
+    const [, name = ''] = /^\s*"?([^;·"→]+)/.exec(reader.rest) ?? [];
+    try {
+      return labelSlot.read(reader, context);
+    } catch (error) {
+      if (!(error instanceof LineError) || name.trim() === '') throw error;
+      throw new LineError(error.column, error.expected, error.found, null, { of: ofField(context) ?? null, name: name.trim() });
+    }
+  },
+};
+
 const target: SlotType<Target> = {
   print: (value, { scope }) => (value.to === 'frame' ? writeNamed(scope.frames, value.frame, PLACES) : value.to),
   read: (reader, { scope, slot }) => {
@@ -102,7 +118,7 @@ export const slots = {
   playable: namedOrThis(({ playable }) => playable, 'the name of a placement, group, video or sound') as SlotType<string>,
   variable: named(({ scope }) => scope.variables, 'the name of a variable'),
   state: named((context) => context.scope.statesOf(ofField(context)), 'the name of a state of it'),
-  label: named((context) => context.scope.labelsOf(ofField(context)), 'the name of a label on its timeline'),
+  label,
   words,
   number,
   percent,

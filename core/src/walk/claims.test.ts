@@ -274,3 +274,62 @@ describe('what is found where it stands', () => {
     );
   });
 });
+
+describe('what is found in time', () => {
+  const inTime = (timeline: NonNullable<Spec['frames']['home']['timeline']>, lines: string[] = []) =>
+    told({
+      frames: {
+        home: {
+          timeline,
+          ending: true,
+          layers: { boat: { at: [0, 0, 100, 60] }, ...Object.fromEntries(lines.map((line, i) => [`b${i}`, button(0, 100 + i * 80, line)])) },
+        },
+      },
+    }).filter((line) => !line.startsWith('looks-clickable'));
+  const tracks = [
+    [
+      'boat',
+      'x',
+      [
+        [0, 0],
+        [9, 50],
+        [19, 90],
+        [29, 10],
+      ],
+    ],
+  ] as const;
+  const play = ['click → play from Ebb', 'click → play from Flood', 'click → play from Slack'];
+
+  test('a section that runs through into one that is played by itself, where the others hold', () => {
+    const labels = (ebb: 'hold' | 'go on') => ({ Ebb: [0, ebb], Flood: [10, 'hold'], Slack: [20, 'hold'] }) as const;
+    expect(inTime({ length: 30, labels: labels('hold'), tracks }, play)).toEqual([]);
+    expect(inTime({ length: 30, labels: labels('go on'), tracks }, play)).toEqual([
+      'runs-through: Ebb goes on into Flood, which is played by itself elsewhere.',
+    ]);
+    expect(inTime({ length: 30, labels: labels('go on'), tracks }, play.slice(1))).toEqual([]);
+  });
+
+  test('a section in which nothing happens, unless something plays or comes in it', () => {
+    const still = [
+      [
+        'boat',
+        'x',
+        [
+          [0, 0],
+          [9, 50],
+        ],
+      ],
+    ] as const;
+    const labels = { Ebb: [0, 'hold'], Flood: [10, 'hold'] } as const;
+    expect(inTime({ length: 20, labels, tracks: still })).toEqual(['empty-section: Flood looks all along as what comes before it.']);
+    expect(inTime({ length: 20, labels, tracks: still, spans: [['boat', 0, 9]] })).toEqual([]);
+    expect(inTime({ length: 20, labels, tracks })).toHaveLength(1);
+  });
+
+  test('labels that clash, and what stands beyond the end', () => {
+    expect(inTime({ length: 30, labels: { Ebb: [0, 'hold'], ebb: [10, 'hold'] }, tracks })).toEqual([
+      'label-clash: There are two labels called ebb.',
+    ]);
+    expect(inTime({ length: 15, tracks })).toEqual(['out-of-time: Its time ends at frame 15; beyond it stands a key of boat.']);
+  });
+});

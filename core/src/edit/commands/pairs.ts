@@ -147,6 +147,10 @@ const tween: Transition = { type: 'tween', ms: 300, easing: 'ease-out' };
 export const wireToState = (piece: Piece, layer: string, of: string | undefined, state: string, makeId: MakeId, andBack = false): Operation[] =>
   wireToStep(piece, layer, { do: 'state', ...(of !== undefined && { of }), to: andBack ? { toggle: state } : { state }, transition: tween }, makeId);
 
+/** A click plays the scene (or a placement in it) from a label. */
+export const wireToLabel = (piece: Piece, layer: string, of: string | undefined, label: string, makeId: MakeId): Operation[] =>
+  wireToStep(piece, layer, { do: 'play', ...(of !== undefined && { of }), from: label }, makeId);
+
 /** A panel is shown while its button is selected. */
 export const showWhileSelected = (panel: string, button: string): Operation[] => [
   { op: 'set', table: 'layers', id: panel, path: ['bindings', 'shown'], value: `‹${button}›.selected` },

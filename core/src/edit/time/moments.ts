@@ -1,5 +1,5 @@
 import { sectionAt, sectionsOf } from '../../run/playhead.ts';
-import { count } from '../../words.ts';
+import { count, listWords } from '../../words.ts';
 import { clampTime, type Section, type Timeline } from './timeline.ts';
 
 /** Moments in words, as they are typed, and as they come one after the other. People count timeline frames from 1. */
@@ -107,6 +107,17 @@ export const timelineWords = (timeline: Timeline, fps: number): string =>
     `${fps} frames a second`,
     secondsWords(timeline.length, fps),
   ].join(', ');
+
+/** When a layer that is away at a moment is there: `only in Storm`; null where it is there. */
+export function awayWords(timeline: Timeline, layer: string, frame: number): string | null {
+  const spans = Object.values(timeline.spans ?? {}).filter((span) => span.layer === layer);
+  if (spans.length === 0 || spans.some(({ from, to }) => frame >= from && frame <= to)) return null;
+  const sections = sectionsOf(timeline).filter(
+    (section) => section.label !== null && spans.some(({ from, to }) => from <= section.to && to >= section.from)
+  );
+  if (sections.length === 0) return `only in frames ${listWords(spans.map(({ from, to }) => `${from + 1} to ${to + 1}`))}`;
+  return `only in ${listWords(sections.map((section) => sectionName(timeline, section)))}`;
+}
 
 /** Where something happens in time besides where it is: keys, labels, ends of spans; in order, each once. */
 export function marksIn(timeline: Timeline): number[] {

@@ -25,7 +25,7 @@ import {
   type KeyAt,
 } from './keys.ts';
 import { advance, start } from '../../run/run.ts';
-import { marksIn, momentWords, parseMoment, playedOn, snapped } from './moments.ts';
+import { awayWords, marksIn, momentWords, parseMoment, playedOn, snapped } from './moments.ts';
 import { applyPreset, presets } from './presets.ts';
 import {
   addLabel,
@@ -348,6 +348,13 @@ describe('moments', () => {
     ]);
     expect(marksIn({ ...timeline, spans: { s: { layer: 'a', from: 7, to: 9 } } })).toEqual([0, 7, 9, 48, 96]);
     expect([snapped([0, 48], 45, 4), snapped([0, 48], 40.4, 4)]).toEqual([48, 40]);
+  });
+
+  test('say when a layer that is away is there', () => {
+    const spans = { s: { layer: 'sun', from: 50, to: 60 }, t: { layer: 'sun', from: 100, to: 110 } };
+    const words = (of: Timeline, frame: number) => awayWords({ ...of, spans }, 'sun', frame);
+    expect([words(timeline, 0), words(timeline, 55), awayWords(timeline, 'boat', 0)]).toEqual(['only in Flood and Ebb again', null, null]);
+    expect(words({ length: 144 }, 0)).toBe('only in frames 51 to 61 and 101 to 111');
   });
 
   test('come one after the other as the engine plays them', () => {

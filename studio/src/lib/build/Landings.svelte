@@ -3,7 +3,7 @@
   import { behind, later } from '$lib/shared/later.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { bringInto, leadTo } from './acts';
+  import { bringInto, leadTo, playFrom } from './acts';
   import Landing from './Landing.svelte';
 
   let { session, picker = $bindable() }: { session: EditorSession; picker?: HTMLInputElement | undefined } = $props();
@@ -56,6 +56,17 @@
     return [...own, ...inside].filter((state) => state.name.toLowerCase().includes(typed.trim().toLowerCase())).slice(0, 24);
   });
 
+  /** Labels of the scene, and of parts placed in it, with the moment that each is. */
+  const labels = $derived.by(() => {
+    if (!scene) return [];
+    const of = (part: string, layer: string, name: string) =>
+      Object.entries(session.piece.scenes.get(part)?.timeline?.labels ?? {})
+        .sort(([, a], [, b]) => a.time - b.time)
+        .map(([id, label]) => ({ of: layer, part, id, time: label.time, name: name ? `${name}: ${label.name}` : label.name }));
+    const inside = scene.items.flatMap(({ layer }) => (layer.part === undefined ? [] : of(layer.part, layer.id, layer.name)));
+    return [...of(scene.scene.id, '', ''), ...inside].filter((label) => label.name.toLowerCase().includes(typed.trim().toLowerCase())).slice(0, 24);
+  });
+
   function pick(id: string) {
     leadTo(session, id);
     typed = '';
@@ -102,6 +113,29 @@
             <button class="chip chip-teal" aria-label="Bring into {state.name}" onclick={() => bringInto(session, state.of || undefined, state.id)}
               >{state.name}</button
             >
+          {/each}
+        </div>
+      {/if}
+      {#if labels.length}
+        <span class="soft">or play from</span>
+        <div class="grid grid-cols-3 gap-2" role="group" aria-label="Play from a label">
+          {#each labels as label (label.of + label.id)}
+            <button
+              class="flex min-w-0 flex-col items-center gap-0.5 rounded-md border-2 border-transparent p-1 hover:border-[var(--gold)]"
+              aria-label="Play from {label.name}"
+              onclick={() => playFrom(session, label.of || undefined, label.id)}
+            >
+              <span class="border border-[var(--line)]"
+                ><Thumb
+                  scene={session.program.scenes.get(label.part) ?? null}
+                  frame={label.time}
+                  assetUrl={session.assetUrl}
+                  width={54}
+                  height={44}
+                /></span
+              >
+              <span class="w-full truncate text-center text-[11px]">{label.name}</span>
+            </button>
           {/each}
         </div>
       {/if}

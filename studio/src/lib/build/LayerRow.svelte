@@ -5,7 +5,7 @@
   import EyeOff from '@lucide/svelte/icons/eye-off';
   import Lock from '@lucide/svelte/icons/lock';
   import LockOpen from '@lucide/svelte/icons/lock-open';
-  import { colorOf, likelyFrames, framesOf, wireTo, type Bindable, type Item } from '@zany/core';
+  import { awayWords, colorOf, likelyFrames, framesOf, wireTo, type Bindable, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { newId } from '$lib/client/ids';
   import { addressIn, leaveChoice, openOnClick, setLayer } from './acts';
@@ -46,6 +46,9 @@
     if (isOnly) requestAnimationFrame(() => row?.scrollIntoView({ block: 'nearest' }));
   });
 
+  /** Where it is away at the moment that is looked at. */
+  const away = $derived(session.timeline && session.moment !== null ? awayWords(session.timeline, layer.id, session.moment) : null);
+
   const meta = $derived.by(() => {
     const { width, height } = item.box;
     const looks = ['rest', ...Object.keys(layer.looks ?? {})];
@@ -69,7 +72,7 @@
   bind:this={row}
   class="relative border-b border-[var(--line)] py-1.5 pr-3 {isSelected ? 'bg-[var(--gold-wash)]' : ''} {session.lit.includes(layer.id)
     ? 'bg-[var(--gold-wash)]'
-    : ''} {layer.hidden ? 'opacity-55' : ''}"
+    : ''} {layer.hidden || away ? 'opacity-55' : ''}"
   style:padding-left="{14 + depth * 16}px"
   role="treeitem"
   aria-selected={isSelected}
@@ -118,7 +121,9 @@
         title={finding.sentence}>{words[finding.rule] ?? 'loose end'}</span
       >
     {:else}
-      <span class="min-w-0 truncate text-[11.5px] {layer.type === 'placement' ? 'text-[var(--plum)]' : 'soft'}" title={meta}>{meta}</span>
+      <span class="min-w-0 truncate text-[11.5px] {layer.type === 'placement' ? 'text-[var(--plum)]' : 'soft'}" title={away ?? meta}
+        >{away ?? meta}</span
+      >
     {/if}
     {#if layer.locked || layer.hidden || isSelected || hovered}<span class="flex shrink-0 gap-0.5">
         <button

@@ -1,5 +1,6 @@
 <script lang="ts">
   import {
+    addSections,
     addThreads,
     beginsBinding,
     completions,
@@ -11,6 +12,7 @@
     parseLines,
     printLine,
     rewriteThread,
+    timelineOperations,
     scopeOf,
     unknownVariable,
     type LineBinding,
@@ -131,6 +133,22 @@
     if (line.ok) writeOne(line.value);
   }
 
+  /** The label of the open scene that a line asks for and that is not there; a new section of a second is made for it, at the end. */
+  const newLabel = $derived.by(() => {
+    const asked = parsed && !parsed.ok ? parsed.error.unknownLabel : null;
+    return asked && scope.scene !== null && (asked.of ?? scope.scene) === scope.scene ? asked.name : null;
+  });
+
+  function makeLabel(name: string) {
+    const scene = scope.scene!;
+    const fps = session.piece.head.fps ?? 24;
+    const timeline = session.plain.piece.scenes.get(scene)?.timeline ?? { length: 1 };
+    const next = addSections(timeline, [name], fps, newId);
+    if (!session.edit(`New section ${name}`, timelineOperations(session.plain.piece, scene, next), 'plain')) return;
+    const line = parseHere(typed);
+    if (line.ok) writeOne(line.value);
+  }
+
   /** Makes the variable that a line sets and that is not there yet. */
   function makeVariable({ name, value }: { name: string; value: string }) {
     const spec = guessVariable(name, value);
@@ -221,6 +239,14 @@
         event.preventDefault();
         makeDraft(parsed.error.unknownFrame!);
       }}>make draft frame “{parsed.error.unknownFrame}”</button
+    >
+  {:else if newLabel && (touched || offers.length === 0)}
+    <button
+      class="chip chip-gold mt-1"
+      onpointerdown={(event) => {
+        event.preventDefault();
+        makeLabel(newLabel);
+      }}>make the section “{newLabel}”</button
     >
   {:else if lacking && (touched || offers.length === 0)}
     <button

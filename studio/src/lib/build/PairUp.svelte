@@ -11,6 +11,7 @@
     showWhileSelected,
     statesOf,
     wireTo,
+    wireToLabel,
     wireToState,
     writtenIn,
     type Layer,
@@ -27,7 +28,7 @@
 
   let { session }: { session: EditorSession } = $props();
 
-  type Mode = 'frames' | 'states' | 'panels' | 'pages';
+  type Mode = 'frames' | 'states' | 'labels' | 'panels' | 'pages';
   const DRAFT = 'new draft';
   const frames = $derived(framesOf(session.piece));
 
@@ -40,9 +41,15 @@
 
   const halves = buttonsAndPanels(chosen());
   const states = $derived(session.scene ? statesOf(session.scene.scene) : []);
+  const labels = $derived(
+    Object.entries(session.scene?.scene.timeline?.labels ?? {})
+      .sort(([, a], [, b]) => a.time - b.time)
+      .map(([id, { name }]) => ({ id, name }))
+  );
   const modes = $derived<readonly { id: Mode; label: string; on: boolean }[]>([
     { id: 'frames', label: 'lead to frames', on: true },
     { id: 'states', label: 'bring into states', on: states.length > 1 },
+    { id: 'labels', label: 'play from labels', on: labels.length > 0 },
     { id: 'panels', label: 'show one at a time', on: halves !== null },
     { id: 'pages', label: 'a page for each', on: frames.length > 1 },
   ]);
@@ -59,6 +66,7 @@
   /** What there is to pair with, in order, with what is written there. */
   function partnersFor(wanted: Mode): readonly Partner[] {
     if (wanted === 'states') return states;
+    if (wanted === 'labels') return labels;
     if (wanted === 'panels') return sortedPanels();
     return candidates().map(({ id, name }) => ({ id, name, words: writtenIn(session.plain.piece, id) }));
   }
@@ -83,8 +91,8 @@
   }
 
   const options = $derived(
-    mode === 'states'
-      ? [...states.map((state) => ({ value: state.id, label: state.name })), { value: '', label: 'leave it' }]
+    mode === 'states' || mode === 'labels'
+      ? [...(mode === 'states' ? states : labels).map(({ id, name }) => ({ value: id, label: name })), { value: '', label: 'leave it' }]
       : mode === 'panels'
         ? [...halves!.panels.map((panel) => ({ value: panel.id, label: panel.name })), { value: '', label: 'leave it' }]
         : [
@@ -94,7 +102,7 @@
           ]
   );
   const nameOf = (partner: string | null) => options.find((option) => option.value === (partner ?? ''))?.label ?? 'leave it';
-  const partnerWord: Record<Mode, string> = { frames: 'Frame', states: 'State', panels: 'Layer', pages: 'Page' };
+  const partnerWord: Record<Mode, string> = { frames: 'Frame', states: 'State', labels: 'Label', panels: 'Layer', pages: 'Page' };
 
   const change = (layer: string, partner: string) => (pairs = pairByHand(pairs, layer, partner || null, partnersFor(mode)));
   const open = $derived(pairs.filter(({ partner, by }) => partner === null && by !== 'hand').length);
@@ -143,6 +151,7 @@
     const made: Record<Mode, () => Operation[]> = {
       frames: leadOperations,
       states: () => pairs.flatMap(({ layer, partner }) => (partner === null ? [] : wireToState(session.piece, layer, undefined, partner, newId))),
+      labels: () => pairs.flatMap(({ layer, partner }) => (partner === null ? [] : wireToLabel(session.piece, layer, undefined, partner, newId))),
       panels: panelOperations,
       pages: pageOperations,
     };
@@ -157,6 +166,7 @@
     frames:
       'By names and words where they fit, else by place on the page and frame order. Choose one and the rest follows; drag a line onto another to swap them.',
     states: 'A press on each brings the scene into its state.',
+    labels: 'A press on each plays its section.',
     panels: 'A press shows one and hides the others; a second press hides it again. Nothing is shown at first.',
     pages: 'The page of the first is copied for the others, each with its own picture and title; every one leads to its page.',
   };

@@ -15,9 +15,11 @@
     zoom?: number;
     /** The state it is shown in. */
     state?: string | null;
+    /** The timeline frame it is shown at. */
+    frame?: number;
     radius?: number;
   }
-  let { scene, program = null, assetUrl, width, height, zoom = 1, state: inState = null, radius = 4 }: Props = $props();
+  let { scene, program = null, assetUrl, width, height, zoom = 1, state: inState = null, frame, radius = 4 }: Props = $props();
 
   const desk = getDesk();
   const whole = $derived(program ?? desk?.session?.calm ?? null);
@@ -28,7 +30,9 @@
   const scale = $derived(scene ? Math.min(width / scene.scene.width, height / scene.scene.height) : 1);
   const shownWidth = $derived(scene ? scene.scene.width * scale : width);
   const shownHeight = $derived(scene ? scene.scene.height * scale : height);
-  const screen = $derived(seen && scene && whole ? stillScreen(whole, scene.scene.id, { state: inState }) : null);
+  const screen = $derived(
+    seen && scene && whole ? stillScreen(whole, scene.scene.id, { state: inState, ...(frame !== undefined && { frame }) }) : null
+  );
 
   $effect(() => {
     if (screen) paintThumb(image, { screen, assetUrl, scale: scale * zoom * devicePixelRatio });

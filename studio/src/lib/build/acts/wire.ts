@@ -1,4 +1,4 @@
-import { bindingWords, makeChoice, statesOf, wireTo, wireToState, wireToStep, type Bindable, type Operation } from '@zany/core';
+import { bindingWords, makeChoice, statesOf, wireTo, wireToLabel, wireToState, wireToStep, type Bindable, type Operation } from '@zany/core';
 import { newId } from '$lib/client/ids';
 import type { EditorSession } from '$lib/client/session.svelte';
 import { freshLook } from './looks';
@@ -80,6 +80,15 @@ export function bringInto(session: EditorSession, of: string | undefined, state:
   const isToggle = scene !== undefined && Object.keys(scene.states ?? {}).length === 2 && statesOf(scene)[1]?.id === state;
   const operations = session.selection.flatMap((id) => wireToState(session.piece, id, of, state, newId, isToggle));
   session.edit('Bring into a state', operations, 'plain');
+}
+
+/** Makes clicks on the selection play the scene, or a placement in it, from a label. */
+export function playFrom(session: EditorSession, of: string | undefined, label: string): void {
+  session.edit(
+    'Play from a label',
+    session.selection.flatMap((id) => wireToLabel(session.piece, id, of, label, newId)),
+    'plain'
+  );
 }
 
 /** The address that a text is, as a link can have it; null where it is none. */

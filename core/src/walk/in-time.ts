@@ -1,0 +1,21 @@
+import { scenesOf, type Scene } from '../piece/piece.ts';
+import type { Timeline } from '../piece/schema.ts';
+import type { Program } from '../program/program.ts';
+
+/** The scenes that have a timeline, of every use. */
+export const scenesInTime = ({ piece }: Program): { scene: Scene; timeline: Timeline }[] =>
+  (['frame', 'part', 'sheet'] as const).flatMap((use) =>
+    scenesOf(piece, use).flatMap((scene) => (scene.timeline ? [{ scene, timeline: scene.timeline }] : []))
+  );
+
+/** Labels that something plays or shows by itself: threads, and endings that go there. */
+export function labelsAsked({ piece }: Program): ReadonlySet<string> {
+  const asked = new Set<string>();
+  for (const thread of piece.threads.values())
+    if (thread.enabled)
+      for (const step of thread.branches.flatMap((branch) => branch.steps)) {
+        if (step.do === 'play' && step.from) asked.add(step.from);
+        if (step.do === 'show label' && step.label) asked.add(step.label);
+      }
+  return asked;
+}
