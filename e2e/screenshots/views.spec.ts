@@ -48,6 +48,16 @@ test('the desks, on the ticket app', async ({ studio, page }) => {
   await shoot(studio, 'hand-over');
 });
 
+test('time', async ({ studio, page }) => {
+  await page.getByRole('link', { name: 'Open Tide lesson' }).click();
+  await page.getByRole('region', { name: 'Strip' }).getByRole('tab', { name: 'Time' }).click();
+  await expect(page.locator('[data-knot]')).not.toHaveCount(0);
+  const ruler = (await page.locator('[data-ruler]').boundingBox())!;
+  await page.mouse.click(ruler.x + ruler.width * 0.4, ruler.y + 9);
+  await page.locator('[data-knot]').nth(2).click();
+  await shoot(studio, 'time');
+});
+
 test('states of a part', async ({ studio, page }) => {
   await page.getByRole('link', { name: 'Open Day trip' }).click();
   await page.getByRole('button', { name: 'Open the part Stepper' }).click();

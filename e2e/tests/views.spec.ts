@@ -51,6 +51,13 @@ for (const theme of ['linen', 'lamplight'] as const)
       await page.waitForTimeout(800);
       expect(await faults(studio, rules), desk).toEqual([]);
     }
+    await page.goto('/');
+    await page.getByRole('link', { name: 'Open Tide lesson' }).click();
+    await page.getByRole('region', { name: 'Strip' }).getByRole('tab', { name: 'Time' }).click();
+    await page.locator('[data-knot]').nth(1).click();
+    expect(await faults(studio, rules), 'Time').toEqual([]);
+    await page.getByRole('treeitem').first().click({ button: 'right' });
+    expect(await faults(studio, rules), 'the menu of a layer').toEqual([]);
   });
 
 for (const [width, height] of [

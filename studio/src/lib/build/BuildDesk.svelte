@@ -219,7 +219,7 @@
   }}
 />
 
-<main class="grid h-full grid-cols-[92px_clamp(262px,26vw,334px)_minmax(0,1fr)_clamp(208px,19.5vw,250px)]">
+<main class="grid h-full grid-cols-[92px_clamp(262px,26.2vw,336px)_minmax(0,1fr)_clamp(208px,19.5vw,250px)]">
   <Shelf {session} onbring={() => chooser.click()} />
   <CueSheet {session} bind:finder />
   <div class="relative flex min-h-0 min-w-0 flex-col border-l border-[var(--line)]">

@@ -142,7 +142,7 @@
         {/each}
         <input
           bind:this={finder}
-          class="field h-[22px] w-[44px] min-w-[44px] flex-1 !px-1.5"
+          class="field h-[22px] w-[28px] min-w-[28px] flex-1 !px-1.5"
           placeholder="find /"
           aria-label="Find a layer"
           bind:value={find}

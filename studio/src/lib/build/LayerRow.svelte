@@ -72,7 +72,7 @@
   bind:this={row}
   class="relative border-b border-[var(--line)] py-1.5 pr-3 {isSelected ? 'bg-[var(--gold-wash)]' : ''} {session.lit.includes(layer.id)
     ? 'bg-[var(--gold-wash)]'
-    : ''} {layer.hidden || away ? 'opacity-55' : ''}"
+    : ''} {layer.hidden ? 'opacity-55' : away ? 'italic text-[var(--soft)]' : ''}"
   style:padding-left="{14 + depth * 16}px"
   role="treeitem"
   aria-selected={isSelected}

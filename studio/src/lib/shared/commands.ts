@@ -506,6 +506,16 @@ export const otherKeys: readonly { readonly keys: string; readonly label: string
   { keys: 'Ctrl and the wheel', label: 'Zoom at the pointer' },
   { keys: 'Right button', label: 'What can be done with a layer, a frame or a thread' },
   { keys: 'Escape', label: 'Leave Try, a tool, a selection' },
+  { keys: 'In Time: Space', label: 'Play from here as it will run, and stop' },
+  { keys: 'In Time: ← →', label: 'One frame back or on; with Shift ten; in a row from key to key; with Alt what is chosen moves' },
+  { keys: 'In Time: < >', label: 'The thing that happens before, or next: a key, a label, the end of a span' },
+  { keys: 'In Time: PageUp, PageDown, Home, End', label: 'Section by section, the beginning, the end' },
+  { keys: 'In Time: L', label: 'A label here' },
+  { keys: 'In Time: K', label: 'A key of the place of what is selected' },
+  {
+    keys: 'In Time: on the tag of a section',
+    label: 'Enter renames, Alt+← → moves it, + and − make it longer or shorter, Delete joins it to the one before',
+  },
 ];
 
 /** Whether an event is one of a command's keys. */

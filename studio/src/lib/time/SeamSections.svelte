@@ -165,7 +165,7 @@
         {/if}
       {/if}
       <span class="flex-1"></span>
-      {#if width > 96}
+      {#if width > 62}
         {#if section.label !== null && canEdit}
           <ChipMenu
             name="Ending of {nameOf(section)}"

@@ -267,7 +267,7 @@
         >{seam.playing ? '■' : '▶'}</button
       >
       <input
-        class="field h-[22px] w-[52px] !px-1 text-right"
+        class="field h-[22px] w-[52px] shrink-0 !px-1 text-right"
         value={moment + 1}
         aria-label="Moment"
         title="48, 2 s, +10, a section"
@@ -352,7 +352,7 @@
           >
             {#each { length: Math.ceil(timeline.length / step) } as _, i (i)}
               <span class="soft absolute top-0 border-l border-[var(--line)] pl-0.5 text-[10px] leading-[18px]" style:left="{i * step * perFrame}px"
-                >{i * step + 1}{#if (i * step) % fps === 0}<span class="opacity-70"> · {(i * step) / fps} s</span>{/if}</span
+                >{i * step + 1}{#if (i * step) % fps === 0}<span> · {(i * step) / fps} s</span>{/if}</span
               >
             {/each}
           </div>
