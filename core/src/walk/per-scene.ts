@@ -51,7 +51,8 @@ export function seenParts(program: Program): ReadonlyMap<string, Placed> {
 
 const placements = new WeakMap<SceneProgram, readonly Item[]>();
 
-function placementsIn(scene: SceneProgram): readonly Item[] {
+/** The placements of a scene. */
+export function placementsIn(scene: SceneProgram): readonly Item[] {
   let items = placements.get(scene);
   if (!items) placements.set(scene, (items = scene.items.filter(({ layer }) => layer.type === 'placement')));
   return items;

@@ -2,6 +2,7 @@ import type { ValueType } from '../expression/ast.ts';
 import { variableType } from '../expression/scope.ts';
 import { textParts } from '../expression/text.ts';
 import { sceneOfThread, type Layer, type Piece, type Scene, type Thread } from '../piece/piece.ts';
+import type { Program, SceneProgram } from '../program/program.ts';
 import type { Place } from './finding.ts';
 
 /** An expression where it stands in a piece. */
@@ -19,10 +20,22 @@ export interface Standing {
 }
 
 /** Every expression of a piece: in conditions, steps, bindings and texts. */
-export function* expressionsOf(piece: Piece): Iterable<Standing> {
+export function* expressionsOf({ piece, scenes }: Program): Iterable<Standing> {
   for (const thread of piece.threads.values()) yield* inThread(piece, thread);
-  for (const layer of piece.layers.values()) yield* inLayer(piece, layer);
+  for (const scene of scenes.values()) for (const layer of speaking(scene)) yield* inLayer(piece, layer);
   for (const scene of piece.scenes.values()) yield* inScene(piece, scene);
+}
+
+const known = new WeakMap<SceneProgram, readonly Layer[]>();
+
+/** The layers of a scene that can hold expressions at all; a scene that no edit touched keeps its answer. */
+function speaking(scene: SceneProgram): readonly Layer[] {
+  let layers = known.get(scene);
+  if (!layers) {
+    layers = scene.items.map(({ layer }) => layer).filter(({ bindings, text, looks, fills }) => bindings || looks || fills || text?.includes('{'));
+    known.set(scene, layers);
+  }
+  return layers;
 }
 
 function* inThread(piece: Piece, thread: Thread): Iterable<Standing> {

@@ -33,7 +33,7 @@ export function tellingOf(program: Program): Telling {
       const parsed = program.parse(stored);
       return parsed.ok ? [parsed.value] : [];
     });
-  const standing = [...expressionsOf(piece)];
+  const standing = [...expressionsOf(program)];
   // What is only shown leads nowhere, whatever it reads.
   const expressions = read(standing.filter(({ isShown }) => !isShown));
   const values = new Set<Value>();

@@ -10,7 +10,7 @@ import { expressionsOf, type Standing } from '../standing.ts';
 export const expressionError: Rule = {
   id: 'expression-error',
   meaning: 'a condition, binding, assignment or text whose expression cannot be read, names what is not there, or is of the wrong type',
-  check: ({ program: { piece } }) => [...expressionsOf(piece)].flatMap((found) => report(piece, found)),
+  check: ({ program }) => [...expressionsOf(program)].flatMap((found) => report(program.piece, found)),
 };
 
 function report(piece: Piece, { stored, scene, wanted, place, what }: Standing): Finding[] {

@@ -3,7 +3,7 @@ import { layerIdsOf, threadIdsOf, type Layer, type Piece, type Thread } from '..
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { outward } from '../../program/hit.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
-import { seenParts, seenScenes } from '../per-scene.ts';
+import { placementsIn, seenParts, seenScenes } from '../per-scene.ts';
 
 export const looksClickable: Rule = {
   id: 'looks-clickable',
@@ -34,9 +34,8 @@ function unwiredParts(program: Program): Finding[] {
   const answered = new Set<string>();
   for (const id of [...seenScenes(program), ...seen.keys()]) {
     const scene = program.scenes.get(id)!;
-    for (const item of scene.items)
-      if (item.layer.part !== undefined && (hears(scene.threads) || outward(item).some((outer) => outer.threads.length > 0)))
-        answered.add(item.layer.part);
+    for (const item of placementsIn(scene))
+      if (hears(scene.threads) || outward(item).some((outer) => outer.threads.length > 0)) answered.add(item.layer.part!);
   }
   return [...seen.keys()].flatMap((id) => (answered.has(id) || hears(program.scenes.get(id)!.threads) ? [] : unwiredIn(program, id)));
 }

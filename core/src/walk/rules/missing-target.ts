@@ -1,13 +1,15 @@
 import { sceneOfThread, type Piece, type Thread } from '../../piece/piece.ts';
 import { scopeFor, type LineScope } from '../../lines/scope.ts';
 import type { Step } from '../../steps/schemas.ts';
+import type { Program } from '../../program/program.ts';
+import { placementsIn } from '../per-scene.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 
 export const missingTarget: Rule = {
   id: 'missing-target',
   meaning:
     'a cue, step, placement, ending or carried sheet names a frame, layer, part, state, label, sheet or variable that is gone or not chosen yet, or a thread has no step at all',
-  check: ({ program: { piece } }) => [...threadsLost(piece), ...layersLost(piece), ...scenesLost(piece)],
+  check: ({ program }) => [...threadsLost(program.piece), ...placementsLost(program), ...scenesLost(program.piece)],
 };
 
 const threadsLost = (piece: Piece): Finding[] =>
@@ -21,9 +23,8 @@ const threadsLost = (piece: Piece): Finding[] =>
   });
 
 /** Placements of parts, and in states, that are gone. */
-const layersLost = (piece: Piece): Finding[] =>
-  [...piece.layers.values()].flatMap((layer) => {
-    if (layer.type !== 'placement') return [];
+const placementsLost = ({ piece, scenes }: Program): Finding[] =>
+  [...scenes.values()].flatMap(placementsIn).flatMap(({ layer }) => {
     const part = layer.part === undefined ? undefined : piece.scenes.get(layer.part);
     const place = { scene: layer.scene, layer: layer.id };
     if (!part) return [finding('missing-target', 'must', place, `${layer.name} shows nothing`, 'The part it showed has been deleted.')];
