@@ -10,11 +10,19 @@ import { builtinModules } from 'node:module';
 
 const root = new URL('..', import.meta.url).pathname;
 
-const bundle = async (entry, outDir, format, ssr, file = 'runtime.js', empty = true) => {
+/** In an exported page nobody is told why something did not happen, so it does without the sentences. */
+const silent = {
+  name: 'silent',
+  enforce: 'pre',
+  resolveId: (source, importer) => (source === './why.ts' && importer?.includes('/core/src/run/') ? `${root}core/src/run/why-silent.ts` : null),
+};
+
+const bundle = async (entry, outDir, format, ssr, file = 'runtime.js', empty = true, plugins = []) => {
   await build({
     root,
     configFile: false,
     logLevel: 'warn',
+    plugins,
     ...(ssr && { ssr: { noExternal: true } }),
     build: {
       outDir,
@@ -29,7 +37,7 @@ const bundle = async (entry, outDir, format, ssr, file = 'runtime.js', empty = t
 };
 
 export async function buildRuntime() {
-  await bundle('player/src/runtime.ts', root + 'player/dist', 'iife', false);
+  await bundle('player/src/runtime.ts', root + 'player/dist', 'iife', false, 'runtime.js', true, [silent]);
   await bundle('player/src/embed.ts', root + 'player/dist', 'iife', false, 'zany-piece.js', false);
   mkdirSync(root + 'studio/static', { recursive: true });
   for (const file of ['runtime.js', 'zany-piece.js']) inAscii(root + 'player/dist/' + file);

@@ -21,6 +21,7 @@ export * from './edit/commands/layers.ts';
 export * from './edit/commands/pairs.ts';
 export * from './edit/time/keys.ts';
 export * from './edit/time/moments.ts';
+export * from './edit/time/motion-path.ts';
 export * from './edit/time/presets.ts';
 export * from './edit/time/sections.ts';
 export * from './edit/time/spans.ts';

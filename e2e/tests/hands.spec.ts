@@ -57,7 +57,7 @@ test('selecting, moving and small layers', async ({ studio, page }) => {
   await page.keyboard.press('Escape');
   await studio.clickStage(306, 306);
   await studio.drag([306, 306], [166, 306]);
-  await expect(x).toHaveValue('160');
+  await expect.poll(async () => Math.abs(Number(await x.inputValue()) - 160)).toBeLessThan(3);
   await expect(page.getByRole('toolbar', { name: 'Properties' }).getByLabel('width', { exact: true })).toHaveValue('12');
   await studio.doubleClickStage(385, 600);
   await expect(page.getByLabel('Text of Text')).toBeVisible();

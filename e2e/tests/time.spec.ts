@@ -82,6 +82,8 @@ test('sections, keys and endings made by hand play as they were made', async ({ 
   await page.keyboard.press('Control+z');
   await expect(place(studio)).toHaveValue('20');
 
+  await expect(studio.sheet.locator('[data-ways="1"]')).toHaveCount(1);
+
   // Endings, and a section that is moved with all in it.
   await page.getByRole('button', { name: /^Ending of Ebb/ }).click();
   await page.getByRole('option', { name: /^goes on/ }).click();
@@ -274,4 +276,49 @@ test('buttons lead to sections: by landings with their pictures, by a line that 
   await expect(page.locator('[data-running] .zany-oval')).toBeVisible();
   await studio.button('Flood').click();
   await expect(page.locator('[data-running] .zany-oval')).toHaveCount(0);
+});
+
+test('a part with a time of its own is seen in its row, and says what it does when it comes again', async ({ studio, page }) => {
+  await studio.given({
+    size: [640, 400],
+    parts: {
+      Gull: {
+        size: [60, 40],
+        timeline: {
+          length: 24,
+          labels: { Rise: [0, 'go on'], Fall: [12, 'hold'] },
+          tracks: [
+            [
+              'wing',
+              'y',
+              [
+                [0, 0],
+                [23, 20],
+              ],
+            ],
+          ],
+        },
+        layers: { wing: { at: [0, 0, 60, 20], style: { fill: gold } } },
+      },
+    },
+    frames: {
+      Sky: {
+        size: [640, 400],
+        timeline: { length: 72, labels: { Ebb: [0, 'hold'], Flood: [36, 'hold'] }, spans: [['gull', 36, 71]] },
+        layers: { gull: { type: 'placement', part: 'Gull', at: [100, 100, 60, 40] } },
+      },
+    },
+  });
+  const seam = new Seam(studio);
+  await seam.open();
+  await seam.stand('Flood');
+  await expect(page.locator('[data-inner]')).toHaveCount(2);
+  await studio.select('gull');
+  await page.getByRole('button', { name: 'On return: start over' }).click();
+  await page.getByRole('option', { name: /^play only once/ }).click();
+  await expect(page.getByRole('button', { name: 'On return: play only once' })).toBeVisible();
+  await studio.saved();
+  await page.reload();
+  await studio.select('gull');
+  await expect(page.getByRole('button', { name: 'On return: play only once' })).toBeVisible();
 });

@@ -12,6 +12,16 @@ export interface KeyAt {
 export const trackOf = (timeline: Timeline, layer: string, property: Tracked): [string, TrackOf] | undefined =>
   Object.entries(timeline.tracks ?? {}).find(([, track]) => track.layer === layer && track.property === property);
 
+/** The times at which a layer has keys of some properties, in order, each once. */
+export const keyTimesOf = (timeline: Timeline, layer: string, properties: readonly Tracked[]): number[] =>
+  [
+    ...new Set(
+      Object.values(timeline.tracks ?? {})
+        .filter((track) => track.layer === layer && properties.includes(track.property))
+        .flatMap(({ keys }) => keys.map(({ time }) => time))
+    ),
+  ].sort((a, b) => a - b);
+
 /** Sets a key; the one at that time is replaced and keeps its easing. The first of a track makes it, under `id`. */
 export function setKey(timeline: Timeline, id: string, layer: string, property: Tracked, key: Keyframe): Timeline {
   const [known, track] = trackOf(timeline, layer, property) ?? [id, { layer, property, keys: [] }];

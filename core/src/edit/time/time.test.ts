@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { compose, layerId } from '../../compose/compose.ts';
-import type { Piece } from '../../piece/piece.ts';
+import type { Layer, Piece } from '../../piece/piece.ts';
 import { compile } from '../../program/compile.ts';
 import { unwrap } from '../../result.ts';
 import { framesPerSecond, frameAt, sectionsOf } from '../../run/playhead.ts';
@@ -26,6 +26,7 @@ import {
 } from './keys.ts';
 import { advance, start } from '../../run/run.ts';
 import { awayWords, marksIn, momentWords, parseMoment, playedOn, snapped } from './moments.ts';
+import { motionPath } from './motion-path.ts';
 import { applyPreset, presets } from './presets.ts';
 import {
   addLabel,
@@ -374,6 +375,29 @@ describe('moments', () => {
       { numRuns: 200 }
     );
   });
+});
+
+test('the way of a layer goes through its keys, with dots at equal times between them', () => {
+  const layer = { id: 'boat', pose: { x: 0, y: 0, width: 20, height: 10 }, style: {} } as unknown as Layer;
+  let timeline: Timeline = { length: 2000 };
+  for (const [time, value] of [
+    [0, 0],
+    [10, 100],
+    [30, 100],
+  ] as const)
+    timeline = setKey(timeline, 't', 'boat', 'x', { time, value });
+  const way = motionPath(timeline, layer);
+  expect(way).toHaveLength(31);
+  expect(way.filter(({ isKey }) => isKey).map(({ time, x, y }) => [time, x, y])).toEqual([
+    [0, 10, 5],
+    [10, 110, 5],
+    [30, 110, 5],
+  ]);
+  expect(way[5]!.x).toBe(60);
+  const long = motionPath(setKey(timeline, 't', 'boat', 'x', { time: 1999, value: 0 }), layer);
+  expect(long.length).toBeLessThan(250);
+  expect(long.at(-1)).toMatchObject({ time: 1999, isKey: true });
+  expect(motionPath(timeline, { ...layer, id: 'sun' })).toEqual([]);
 });
 
 describe('in a piece', () => {

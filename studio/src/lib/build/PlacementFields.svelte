@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { displayText, expressionScope, partHolds, replacePart, scenesOf, statesOf, storeText, type Layer } from '@zany/core';
+  import { displayText, expressionScope, partHolds, replacePart, scenesOf, secondsWords, statesOf, storeText, type Layer } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { uploadPictures } from '$lib/client/pictures';
@@ -16,6 +16,13 @@
     (part?.items ?? []).filter(({ layer: inner }) => (inner.text !== undefined && !inner.bindings?.state) || inner.type === 'picture').reverse()
   );
   const others = $derived(scenesOf(session.piece, 'part').filter((one) => !partHolds(session.piece, one.id, layer.scene)));
+
+  const REENTRY = [
+    { value: 'start over' as const, label: 'start over', hint: 'at its beginning' },
+    { value: 'go on' as const, label: 'go on', hint: 'where it was' },
+    { value: 'once' as const, label: 'play only once', hint: 'stays at its end' },
+  ];
+  const reentry = $derived(REENTRY.find(({ value }) => value === (layer.reentry ?? 'start over'))!);
 
   const beginIn = (next: string | undefined) =>
     setLayer(session, [layer.id], `Begin in ${part?.scene.states?.[next ?? '']?.name ?? 'its first state'}`, ['state'], next);
@@ -111,5 +118,16 @@
         {/if}
       </label>
     {/each}
+    {#if part.scene.timeline}
+      <div class="flex flex-wrap items-center gap-1">
+        <span class="soft">plays {secondsWords(part.scene.timeline.length, session.piece.head.fps ?? 24)}; when it comes again:</span>
+        <ChipMenu
+          name="On return"
+          label={reentry.label}
+          options={REENTRY}
+          onpick={(value) => setLayer(session, [layer.id], `On return ${value}`, ['reentry'], value === 'start over' ? undefined : value)}
+        />
+      </div>
+    {/if}
   </div>
 {/if}

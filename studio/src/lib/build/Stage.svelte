@@ -26,6 +26,7 @@
   import Reference from './Reference.svelte';
   import { SceneReference } from './scene-reference.svelte';
   import StageMarks from './StageMarks.svelte';
+  import StageMotion from './StageMotion.svelte';
   import StageOthers from './StageOthers.svelte';
   import StageStitches from './StageStitches.svelte';
   import type { Tool } from './tools';
@@ -470,6 +471,12 @@
             >{/if}
 
           <StageMarks {scene} {hits} lit={session.lit} {selected} {around} over={measured} {guides} {marquee} {scale} />
+          {#if session.timeline && session.moment !== null && !dragging}<StageMotion
+              {selected}
+              timeline={session.timeline}
+              moment={session.moment}
+              {scale}
+            />{/if}
           <StageStitches {session} {scale} />
           <StageOthers {session} {scale} />
 

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { untrack } from 'svelte';
+  import { followPointer } from '$lib/shared/follow';
   import type { EditorSession } from '$lib/client/session.svelte';
   import LooksStrip from './LooksStrip.svelte';
   import ReachChip from './ReachChip.svelte';
@@ -26,15 +27,11 @@
   let high = $state(Number(localStorage.getItem('zany-seam')) || 230);
 
   function pull(event: PointerEvent) {
-    const target = event.currentTarget as HTMLElement;
-    target.setPointerCapture(event.pointerId);
     const begun = high;
-    const stop = new AbortController();
-    target.addEventListener('pointermove', (next) => (high = Math.max(126, Math.min(innerHeight / 2, begun + event.clientY - next.clientY))), {
-      signal: stop.signal,
+    followPointer(event, {
+      move: (next) => (high = Math.max(126, Math.min(innerHeight / 2, begun + event.clientY - next.clientY))),
+      done: () => localStorage.setItem('zany-seam', String(Math.round(high))),
     });
-    for (const end of ['pointerup', 'pointercancel'] as const)
-      target.addEventListener(end, () => (stop.abort(), localStorage.setItem('zany-seam', String(Math.round(high)))), { signal: stop.signal });
   }
 
   // What is selected decides again once it changes.

@@ -15,9 +15,17 @@ export function fieldKey(event: KeyboardEvent): void {
 }
 
 let pressed = false;
+let pressedOn: EventTarget | null = null;
 if (typeof window !== 'undefined') {
-  window.addEventListener('pointerdown', () => (pressed = true), { capture: true });
-  window.addEventListener('keydown', (event: KeyboardEvent) => event.key === 'Tab' && (pressed = false), { capture: true });
+  const on = { capture: true };
+  window.addEventListener('pointerdown', ({ target }) => ([pressed, pressedOn] = [true, target]), on);
+  // The focus comes to what was pressed, or around it; anywhere else it was brought by keys or by a program.
+  window.addEventListener(
+    'focusin',
+    ({ target }) => (pressed &&= target instanceof Node && pressedOn instanceof Node && target.contains(pressedOn)),
+    on
+  );
+  window.addEventListener('keydown', (event: KeyboardEvent) => event.key === 'Tab' && (pressed = false), on);
 }
 
 /** Whether the focus came where it is by a pointer: a button that was clicked has it only by the way, and keys are not meant for it. */

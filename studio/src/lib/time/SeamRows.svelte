@@ -1,7 +1,20 @@
 <script lang="ts">
-  import { clearSpans, copyKeys, moveKeys, moveSpan, sectionAt, sectionName, trackValue, type KeyAt, type Timeline, type TrackOf } from '@zany/core';
+  import {
+    clearSpans,
+    copyKeys,
+    moveKeys,
+    moveSpan,
+    sectionAt,
+    sectionName,
+    sectionsOf,
+    trackValue,
+    type KeyAt,
+    type Timeline,
+    type TrackOf,
+  } from '@zany/core';
   import LayerMark from '$lib/build/LayerMark.svelte';
   import { curveOf, heightOf, keyTimes, NAMES, propertyWords, ROW, type SeamRow } from './seam';
+  import { followPointer } from '$lib/shared/follow';
   import type { Seam } from './seam-state.svelte';
 
   /** Layers in time, one below the other: when they are there, and the curves of their values with a knot for each key. */
@@ -79,17 +92,12 @@
     held: number,
     { move, done }: { move: (by: number, event: PointerEvent) => void; done: (by: number, event: PointerEvent) => void }
   ) {
-    const target = event.currentTarget as HTMLElement;
-    target.setPointerCapture(event.pointerId);
     const byOf = (next: PointerEvent) => {
       const by = (next.clientX - event.clientX) / perFrame;
       if (Math.abs(next.clientX - event.clientX) < 3) return 0;
       return (next.altKey ? Math.round(held + by) : snap(held + by)) - held;
     };
-    const stop = new AbortController();
-    target.addEventListener('pointermove', (next) => move(byOf(next), next), { signal: stop.signal });
-    for (const end of ['pointerup', 'pointercancel'] as const)
-      target.addEventListener(end, (next) => (stop.abort(), done(byOf(next), next)), { signal: stop.signal });
+    followPointer(event, { move: (next) => move(byOf(next), next), done: (next) => done(byOf(next), next) });
   }
 
   function dragSpan(event: PointerEvent, id: string, edge: 'from' | 'to' | 'both') {
@@ -219,6 +227,24 @@
               <span class="w-[6px] cursor-ew-resize" role="presentation" onpointerdown={(event) => dragSpan(event, span.id, 'to')}></span>
             </span>
           {:else}{#if row.tracks.length}<span class="absolute left-0 right-0 top-[12.5px] h-px bg-[var(--line)]"></span>{/if}{/each}
+        {/if}
+        {#if !track && layer.part !== undefined}
+          {@const inner = session.program.scenes.get(layer.part)?.scene.timeline}
+          {#if inner}
+            {@const from = row.spans[0]?.from ?? 0}
+            {#each sectionsOf(inner) as section, n (section.from)}
+              {@const name = section.label === null ? '' : (inner.labels?.[section.label]?.name ?? '')}
+              <span
+                class="pointer-events-none absolute bottom-[2px] h-[7px] overflow-hidden border-r border-[var(--plum)] text-[8px] leading-[7px] {n % 2
+                  ? 'bg-[var(--plum-wash)]'
+                  : 'bg-[color-mix(in_srgb,var(--plum-wash)_55%,transparent)]'}"
+                style:left="{(from + section.from) * perFrame}px"
+                style:width="{Math.max(0, Math.min(timeline.length - from, section.to + 1) - section.from) * perFrame}px"
+                title={name}
+                data-inner={name}
+              ></span>
+            {/each}
+          {/if}
         {/if}
         <svg class="pointer-events-none absolute inset-0 overflow-visible" {width} height={ROW} aria-hidden="true">
           {#each track ? [track] : row.tracks as one (one.id)}

@@ -19,6 +19,7 @@
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import Popover from '$lib/shared/Popover.svelte';
   import RenameField from '$lib/shared/RenameField.svelte';
+  import { followPointer } from '$lib/shared/follow';
   import type { Seam } from './seam-state.svelte';
 
   /** The sections of the seam as panels: a tag to take each by, its ending in a word, its edge to pull. */
@@ -49,20 +50,8 @@
     if (event.button !== 0 || !canEdit) return;
     event.preventDefault();
     event.stopPropagation();
-    const target = event.currentTarget as HTMLElement;
-    target.setPointerCapture(event.pointerId);
     const byOf = (next: PointerEvent) => Math.round((next.clientX - event.clientX) / perFrame);
-    const stop = new AbortController();
-    target.addEventListener('pointermove', (next) => move(byOf(next), next), { signal: stop.signal });
-    for (const end of ['pointerup', 'pointercancel'] as const)
-      target.addEventListener(
-        end,
-        (next) => {
-          stop.abort();
-          done(byOf(next), next);
-        },
-        { signal: stop.signal }
-      );
+    followPointer(event, { move: (next) => move(byOf(next), next), done: (next) => done(byOf(next), next) });
   }
 
   const howOf = (event: PointerEvent): Resizing => (event.altKey ? 'eat' : event.shiftKey ? 'stretch' : 'push');

@@ -32,6 +32,7 @@
   import { fieldKey, isTyping } from '$lib/shared/focus';
   import NumberField from '$lib/build/NumberField.svelte';
   import { isEmptyTime, NAMES, propertyWords, ROW, rowsOf, rulerStep } from './seam';
+  import { followPointer } from '$lib/shared/follow';
   import { Seam } from './seam-state.svelte';
   import SeamRows from './SeamRows.svelte';
   import SeamSections from './SeamSections.svelte';
@@ -82,13 +83,11 @@
 
   function scrub(event: PointerEvent) {
     if (event.button !== 0 || !scroller) return;
-    const target = event.currentTarget as HTMLElement;
-    target.setPointerCapture(event.pointerId);
-    const at = (next: PointerEvent) => Math.floor((next.clientX - target.getBoundingClientRect().left) / perFrame);
+    const { left } = (event.currentTarget as HTMLElement).getBoundingClientRect();
+    const scrolled = scroller.scrollLeft;
+    const at = (next: PointerEvent) => Math.floor((next.clientX - left + (scroller?.scrollLeft ?? 0) - scrolled) / perFrame);
     seam.stand(Math.max(0, at(event)));
-    const stop = new AbortController();
-    target.addEventListener('pointermove', (next) => seam.stand(Math.max(0, next.shiftKey ? snap(at(next)) : at(next))), { signal: stop.signal });
-    for (const end of ['pointerup', 'pointercancel'] as const) target.addEventListener(end, () => stop.abort(), { signal: stop.signal });
+    followPointer(event, { move: (next) => seam.stand(Math.max(0, next.shiftKey ? snap(at(next)) : at(next))) });
   }
 
   function wheel(event: WheelEvent) {
