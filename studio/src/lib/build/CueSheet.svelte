@@ -3,7 +3,7 @@
   import RenameField from '$lib/shared/RenameField.svelte';
   import { later } from '$lib/shared/later.svelte';
   import { recycler } from '$lib/shared/recycle';
-  import { layersUnder, moveInto, type Item } from '@zany/core';
+  import { awayWords, layersUnder, moveInto, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { setFrame, sheetOrder } from './acts';
   import LayerRow from './LayerRow.svelte';
@@ -21,7 +21,11 @@
   let renaming = $state(false);
   let dropAt: { id: string; above: boolean } | null = $state(null);
 
-  const scene = $derived(session.scene);
+  /** The same as long as nobody changes it, so that rows need not ask again at every edit. */
+  const timeline = $derived(session.timeline);
+  /** In time the rows speak of the layers themselves: they do not change as the playhead moves. */
+  const scene = $derived(timeline && session.sceneId !== null ? (session.program.scenes.get(session.sceneId) ?? null) : session.scene);
+  const moment = $derived(session.moment);
   const fired = $derived(new Set((session.trying ? session.ledger[0]?.fired : undefined)?.map((one) => one.thread) ?? []));
   const loose = $derived(
     new Set(session.findings.filter((found) => found.place.scene === session.sceneId && found.place.layer).map((found) => found.place.layer!))
@@ -179,7 +183,14 @@
             {#if dropAt?.id === item.layer.id}<span
                 class="pointer-events-none absolute left-2 right-2 z-10 h-0.5 bg-[var(--gold)] {dropAt.above ? 'top-0' : 'bottom-0'}"
               ></span>{/if}
-            <LayerRow {session} {item} {depth} {fired} onpick={(event) => pick(item.layer.id, event)} />
+            <LayerRow
+              {session}
+              {item}
+              {depth}
+              {fired}
+              away={timeline && moment !== null ? awayWords(timeline, item.layer.id, moment) : null}
+              onpick={(event) => pick(item.layer.id, event)}
+            />
           </div>
         {/each}
       </div>

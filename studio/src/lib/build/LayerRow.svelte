@@ -5,7 +5,7 @@
   import EyeOff from '@lucide/svelte/icons/eye-off';
   import Lock from '@lucide/svelte/icons/lock';
   import LockOpen from '@lucide/svelte/icons/lock-open';
-  import { awayWords, colorOf, likelyFrames, framesOf, wireTo, type Bindable, type Item } from '@zany/core';
+  import { colorOf, likelyFrames, framesOf, wireTo, type Bindable, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { newId } from '$lib/client/ids';
   import { addressIn, leaveChoice, openOnClick, setLayer } from './acts';
@@ -20,9 +20,11 @@
     item: Item;
     depth: number;
     fired: ReadonlySet<string>;
+    /** When it is there, where it is away at the moment that is looked at. */
+    away: string | null;
     onpick: (event: MouseEvent | KeyboardEvent) => void;
   }
-  let { session, item, depth, fired, onpick }: Props = $props();
+  let { session, item, depth, fired, away, onpick }: Props = $props();
 
   const desk = getDesk();
   const layer = $derived(item.layer);
@@ -45,9 +47,6 @@
   $effect(() => {
     if (isOnly) requestAnimationFrame(() => row?.scrollIntoView({ block: 'nearest' }));
   });
-
-  /** Where it is away at the moment that is looked at. */
-  const away = $derived(session.timeline && session.moment !== null ? awayWords(session.timeline, layer.id, session.moment) : null);
 
   const meta = $derived.by(() => {
     const { width, height } = item.box;

@@ -465,6 +465,16 @@ export class EditorSession {
     this.calming.stir();
   }
 
+  /** The same for another time of the open scene, which needs no checking: it was made of the one that is there. */
+  previewTimeline(timeline: Timeline | null): void {
+    const { sceneId } = this;
+    const scene = sceneId === null ? undefined : this.real.piece.scenes.get(sceneId);
+    if (timeline === null || sceneId === null || !scene) return this.preview(null);
+    const piece = { ...this.real.piece, scenes: this.real.piece.scenes.set(sceneId, { ...scene, timeline }) };
+    this.program = update(this.real, piece, { scenes: new Set([sceneId]), frames: false, pieceThreads: false, variables: false });
+    this.calming.stir();
+  }
+
   /** The program without what a preview shows, with the open scene as it is looked at: what commands read places and values from. */
   get settled(): Program {
     return this.asSeen(this.real);

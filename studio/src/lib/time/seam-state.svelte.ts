@@ -46,8 +46,7 @@ export class Seam {
   preview(change: ((timeline: Timeline) => Timeline) | null): void {
     const { session } = this;
     const base = session.sceneId === null ? undefined : session.plain.piece.scenes.get(session.sceneId)?.timeline;
-    if (!change || !base || session.sceneId === null) return session.preview(null);
-    session.preview(timelineOperations(session.plain.piece, session.sceneId, change(base)), 'plain');
+    session.previewTimeline(change && base ? change(base) : null);
   }
 
   setFps(fps: number): void {
