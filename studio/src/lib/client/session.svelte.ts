@@ -93,6 +93,10 @@ export class EditorSession {
   reach: Reach | null = $state.raw(null);
   /** Where the playhead of the open scene stands, in timeline frames from 0. */
   private playhead = $state(0);
+  /** The time of the open scene; the same as long as nobody changes it. */
+  readonly timeline: Timeline | null = $derived((this.sceneId !== null && this.program?.piece.scenes.get(this.sceneId)?.timeline) || null);
+  /** The moment that the open scene is looked at; null where it has no time. */
+  readonly moment: number | null = $derived(this.timeline && Math.min(this.playhead, this.timeline.length - 1));
   /** Which moments edits touch; null for what is usual there. */
   timeReach: TimeReach | null = $state.raw(null);
   /** Scenes that were gone into from others, the outermost first. */
@@ -274,16 +278,6 @@ export class EditorSession {
   /** The look that is edited now, of which layer. */
   get openLook(): { layer: string; name: LookName } | null {
     return this.look === 'rest' || this.lookLayer === null ? null : { layer: this.lookLayer, name: this.look };
-  }
-
-  get timeline(): Timeline | null {
-    return (this.sceneId !== null && this.piece.scenes.get(this.sceneId)?.timeline) || null;
-  }
-
-  /** The moment that the open scene is looked at; null where it has no time. */
-  get moment(): number | null {
-    const { timeline } = this;
-    return timeline && Math.min(this.playhead, timeline.length - 1);
   }
 
   standAt(frame: number): void {
