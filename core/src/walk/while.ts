@@ -41,7 +41,7 @@ function slotsOf(program: Program, run: RunState): Map<string, string> {
       const layer = node.layer.name;
       slots.set(`shown ${key}`, `${layer} is ${isShown(program, run, root, node) ? 'shown' : 'hidden'}`);
       slots.set(`enabled ${key}`, `${layer} is ${isEnabled(root, node) ? 'enabled' : 'disabled'}`);
-      slots.set(`selected ${key}`, `${layer} is ${isSelected(root, node) ? 'selected' : 'not selected'}`);
+      slots.set(`chosen ${key}`, `${layer} is ${isSelected(root, node) ? 'selected' : 'not selected'}`);
       const value = valueOfField(root, node);
       if (typeof value === 'string' || typeof value === 'number')
         slots.set(`value ${key}`, `${layer} holds ${value === '' ? 'nothing' : valueWords(value)}`);
