@@ -11,7 +11,7 @@ export * from './program/hit.ts';
 export { compileWith, startFrame, update, type Item, type ParseExpression, type Program, type SceneProgram } from './program/program.ts';
 export * from './program/resolve.ts';
 export { stillLayer, stillScreen, type Still } from './program/still.ts';
-export type { Node } from './program/expand.ts';
+export { threadsAt, type Node } from './program/expand.ts';
 export { advance, begin, isPlaying, nextDeadline, replay, start } from './run/run.ts';
 export { valueOfField, valueOfVariable } from './run/environment.ts';
 export { framesPerSecond } from './run/playhead.ts';

@@ -31,6 +31,7 @@ export {
   sectionOf,
   setLength,
   timelineOperations,
+  trackValue,
   type Keyframe,
   type Section,
 } from './edit/time/timeline.ts';
@@ -99,7 +100,7 @@ export { pieceFromTrusted } from './piece/trusted.ts';
 export * from './program/geometry.ts';
 export * from './program/hit.ts';
 export { compile } from './program/compile.ts';
-export { expand, type Expansion, type Instance, type Node } from './program/expand.ts';
+export { expand, threadsAt, type Expansion, type Instance, type Node } from './program/expand.ts';
 export { compileWith, startFrame, startFrames, update, type Item, type Program, type SceneProgram } from './program/program.ts';
 export * from './program/resolve.ts';
 export { rehearse, type Rehearsal } from './run/rehearse.ts';
@@ -107,7 +108,7 @@ export { stillLayer, stillRun, stillScreen, type Still } from './program/still.t
 export * from './result.ts';
 export { advance, begin, isPlaying, nextDeadline, replay, start } from './run/run.ts';
 export { nameOfState, valueOfVariable } from './run/environment.ts';
-export { currentFrame, framesPerSecond, sectionAt, sectionsOf } from './run/playhead.ts';
+export { currentFrame, framesPerSecond, isThereAt, sectionAt, sectionsOf } from './run/playhead.ts';
 export type { Ending, LabelOf, SpanOf, Timeline, TrackOf, Tracked } from './edit/time/types.ts';
 export type * from './run/state.ts';
 export * from './steps/address.ts';

@@ -1,9 +1,8 @@
-import type { Node, Shown } from '@zany/core/engine';
+import { threadsAt, type Node, type Shown } from '@zany/core/engine';
 
 /** What layers are to assistive technology. */
 
-const clicks = (node: Node) =>
-  [...node.item.threads, ...(node.inside?.scene.threads ?? [])].filter((thread) => thread.enabled && thread.cue.type === 'click');
+const clicks = (node: Node) => threadsAt(node).filter((thread) => thread.enabled && thread.cue.type === 'click');
 
 /** The role of a layer in a running piece; null for one that is just looked at. */
 export function roleOf(node: Node): string | null {

@@ -279,53 +279,34 @@ describe('presenting', () => {
     });
 
     test('keyframes are between timeline frames as well, never beyond their section', () => {
-      const { program, play } = begin({
-        fps: 10,
-        frames: {
-          a: {
-            timeline: {
-              length: 11,
-              labels: { End: [10, 'hold'] },
-              tracks: [
-                [
-                  'box',
-                  'x',
+      const along = (labels: Record<string, [number, 'hold']>) =>
+        begin({
+          fps: 10,
+          frames: {
+            a: {
+              timeline: {
+                length: 11,
+                labels,
+                tracks: [
                   [
-                    [0, 0],
-                    [10, 100],
+                    'box',
+                    'x',
+                    [
+                      [0, 0],
+                      [10, 100],
+                    ],
                   ],
                 ],
-              ],
+              },
+              layers: { box: { at: [0, 0, 50, 50] } },
             },
-            layers: { box: { at: [0, 0, 50, 50] } },
           },
-        },
-      });
+        });
+      const { program, play } = along({ End: [10, 'hold'] });
       const x = (clock: number) => resolveScreen(program, { ...play.run, clock }).surfaces[0]!.all[0]!.x;
       expect([0, 50, 100, 333, 899].map(x)).toEqual([0, 5, 10, expect.closeTo(33.3), expect.closeTo(89.9)]);
       expect(x(980)).toBeCloseTo(98);
-      const held = begin({
-        fps: 10,
-        frames: {
-          a: {
-            timeline: {
-              length: 11,
-              labels: { In: [0, 'hold'], Out: [10, 'hold'] },
-              tracks: [
-                [
-                  'box',
-                  'x',
-                  [
-                    [0, 0],
-                    [10, 100],
-                  ],
-                ],
-              ],
-            },
-            layers: { box: { at: [0, 0, 50, 50] } },
-          },
-        },
-      });
+      const held = along({ In: [0, 'hold'], Out: [10, 'hold'] });
       expect(resolveScreen(held.program, { ...held.play.run, clock: 980 }).surfaces[0]!.all[0]!.x).toBe(90);
     });
   });

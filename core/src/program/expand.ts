@@ -1,5 +1,6 @@
 import { hasExpressions } from '../expression/text.ts';
 import { pointerCues } from '../cues/pointer.ts';
+import type { Thread } from '../piece/piece.ts';
 import type { Delta, Layer } from '../piece/schema.ts';
 import { bindingsOf, type Binding } from './binding.ts';
 import type { Item, Program, SceneProgram } from './program.ts';
@@ -24,6 +25,9 @@ export interface Node {
   /** Place in the order of painting. */
   readonly at: number;
 }
+
+/** The threads that listen where a node is: its own, and those of the part that it shows. */
+export const threadsAt = ({ item, inside }: Node): readonly Thread[] => (inside ? [...item.threads, ...inside.scene.threads] : item.threads);
 
 /** A scene where it stands: as itself, or as the part that a placement shows. */
 export interface Instance {

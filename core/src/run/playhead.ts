@@ -1,3 +1,4 @@
+import type { Piece } from '../piece/piece.ts';
 import type { Delta, Layer, Timeline, Tracked } from '../piece/schema.ts';
 import type { Instance, Node } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
@@ -6,7 +7,7 @@ import type { Playhead, RootRun, RunState } from './state.ts';
 
 /** Playheads: where a timeline is at a moment, what it shows there, and when something next happens on it. Timeline frames count from 0. */
 
-export const framesPerSecond = (program: Program): number => program.piece.head.fps ?? 24;
+export const framesPerSecond = ({ piece }: { readonly piece: Piece }): number => piece.head.fps ?? 24;
 
 /** Milliseconds from the beginning of one timeline frame to the beginning of another. */
 export const spanOf = (program: Program, frames: number): number => (frames * 1000) / framesPerSecond(program);
@@ -63,10 +64,14 @@ export function currentFrame(program: Program, run: RunState, root: RootRun, ins
 
 /** Whether a layer is there at this moment of its scene's timeline; one without a span always is. */
 export function presentAt(program: Program, run: RunState, root: RootRun, node: Node): boolean {
-  const spans = node.instance.scene.scene.timeline && spansOf(node.instance.scene.scene.timeline).get(node.layer.id);
-  if (!spans) return true;
-  const frame = currentFrame(program, run, root, node.instance) ?? 0;
-  return spans.some((span) => frame >= span.from && frame <= span.to);
+  const { timeline } = node.instance.scene.scene;
+  return !timeline || isThereAt(timeline, node.layer.id, currentFrame(program, run, root, node.instance) ?? 0);
+}
+
+/** Whether one of a layer's spans reaches a frame of its timeline; a layer without a span is always there. */
+export function isThereAt(timeline: Timeline, layer: string, frame: number): boolean {
+  const spans = spansOf(timeline).get(layer);
+  return !spans || spans.some(({ from, to }) => frame >= from && frame <= to);
 }
 
 const knownSpans = new WeakMap<Timeline, ReadonlyMap<string, readonly { from: number; to: number }[]>>();

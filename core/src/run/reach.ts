@@ -1,6 +1,6 @@
 import type { CueType } from '../cues/schemas.ts';
 import { centerOf, type Point, type Rect } from '../program/geometry.ts';
-import type { Node } from '../program/expand.ts';
+import { threadsAt, type Node } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { boundsOf, enabledWithin, isUnder, resolveScreen, type Screen, type Shown, type Surface } from '../program/resolve.ts';
 import { catchOn, outwardNodes } from './pointer.ts';
@@ -84,8 +84,7 @@ const viewOf = ({ width, height }: Screen): Rect => ({ x: 0, y: 0, width, height
 /** A point where a scene itself takes an event for one of these cues: no layer is there, or one that lets it through to the scene. */
 export function groundOf({ program, run }: Running, scene: string, cues: readonly CueType[]): { node: Node | null; point: Point } | null {
   const screen = resolveScreen(program, run);
-  const hears = ({ item, inside }: Node) =>
-    [...item.threads, ...(inside?.scene.threads ?? [])].some(({ enabled, cue }) => enabled && cues.includes(cue.type));
+  const hears = (node: Node) => threadsAt(node).some(({ enabled, cue }) => enabled && cues.includes(cue.type));
   for (const point of pointsOver(viewOf(screen))) {
     const { shown, surface } = catchOn(screen, run, point);
     if (surface?.scene !== scene) continue;

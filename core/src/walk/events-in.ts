@@ -1,6 +1,7 @@
 import type { Cue, CueType } from '../cues/schemas.ts';
 import type { Value } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
+import { threadsAt } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { boundsOf, type Screen, type Shown, type Surface } from '../program/resolve.ts';
 import { centerOf } from '../program/geometry.ts';
@@ -76,7 +77,7 @@ const FAR = 1e6;
 function* eventsOn({ node }: Shown, all: readonly Shown[], telling: Telling): Iterable<RunEvent> {
   const { key: layer } = node;
   const own = live(node.item.threads);
-  const cues = [...own, ...live(node.inside?.scene.threads ?? [])];
+  const cues = live(threadsAt(node));
   const { field, drag, type, media } = node.layer;
   const has = (...types: CueType[]) => cues.some((cue) => types.includes(cue.type));
   const isBox = field?.kind === 'checkbox' || field?.kind === 'switch';

@@ -1,5 +1,5 @@
 import type { CueType } from '../cues/schemas.ts';
-import type { Node } from '../program/expand.ts';
+import { threadsAt, type Node } from '../program/expand.ts';
 import { boundsOf, type Screen, type Shown, type Surface } from '../program/resolve.ts';
 import { overlaps } from '../program/geometry.ts';
 import { hiddenOf } from '../run/reach.ts';
@@ -53,8 +53,7 @@ export class Sights {
 
 const CLEAR = { share: 0, by: null };
 
-const isPressed = ({ item, inside }: Node) =>
-  [...item.threads, ...(inside?.scene.threads ?? [])].some(({ enabled, cue }) => enabled && PRESSED.has(cue.type));
+const isPressed = (node: Node) => threadsAt(node).some(({ enabled, cue }) => enabled && PRESSED.has(cue.type));
 
 /** As large as half the view: what is meant to be pressed anywhere beside what lies on it. */
 export function isVeil(

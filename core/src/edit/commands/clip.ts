@@ -11,6 +11,7 @@ import {
   type Thread,
 } from '../../piece/piece.ts';
 import type { Program } from '../../program/program.ts';
+import { framesPerSecond } from '../../run/playhead.ts';
 import { takeName } from '../../words.ts';
 import { keysBetween } from '../order.ts';
 import { timeOf, withLayerTime, type LayerTime } from '../time/along.ts';
@@ -137,7 +138,7 @@ function inTime(
 ): Operation[] {
   if (!time) return [];
   const tops = new Set(layers.filter((layer) => layer.parent === null).map((layer) => layer.id));
-  const next = withLayerTime(piece.scenes.get(scene)?.timeline, time, piece.head.fps ?? 24, makeId, {
+  const next = withLayerTime(piece.scenes.get(scene)?.timeline, time, framesPerSecond({ piece }), makeId, {
     pathOf: (old) => remapIds({ layer: old }, names).layer,
     shiftOf: (old) => (tops.has(old) ? { dx: offset.x, dy: offset.y } : { dx: 0, dy: 0 }),
   });

@@ -1,6 +1,7 @@
 import { byOrder, layersUnder, scenesOf, statesOf, threadsOf, type Layer, type Piece, type Scene, type Thread } from '../../piece/piece.ts';
 import { union, type Rect } from '../../program/geometry.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
+import { framesPerSecond } from '../../run/playhead.ts';
 import type { Step } from '../../steps/schemas.ts';
 import { takeName } from '../../words.ts';
 import type { Operation } from '../operation.ts';
@@ -232,7 +233,7 @@ function timeApart(
   { sx, sy }: { sx: number; sy: number },
   makeId: MakeId
 ): Operation[] {
-  const fps = piece.head.fps ?? 24;
+  const fps = framesPerSecond({ piece });
   const timeline = piece.scenes.get(placement.scene)?.timeline;
   const outer = timeOf(timeline, new Set([placement.id]));
   const inner = timeOf(part.timeline, new Set(names.keys()));
@@ -284,7 +285,7 @@ function timeInPart(
   const next = withLayerTime(
     withoutLayers(timeline, new Set(taken.names.keys())),
     { ...time, spans: whole, cues: [] },
-    piece.head.fps ?? 24,
+    framesPerSecond({ piece }),
     makeId,
     {
       pathOf: (old) => (old === placement ? placement : pathIn(old, paths)),
@@ -302,7 +303,7 @@ function timeInSheet(piece: Piece, scene: string, taken: Taken, sheet: Scene, ma
   const { length, loop, autoplay } = timeline;
   const own = { length, ...(loop && { loop }), ...(autoplay === false && { autoplay }) };
   const shiftOf = (old: string) => (taken.tops.has(old) ? { dx: taken.origin.x, dy: taken.origin.y } : { dx: 0, dy: 0 });
-  return { ...sheet, timeline: withLayerTime(own, time, piece.head.fps ?? 24, makeId, { pathOf: (old) => pathIn(old, taken.names), shiftOf }) };
+  return { ...sheet, timeline: withLayerTime(own, time, framesPerSecond({ piece }), makeId, { pathOf: (old) => pathIn(old, taken.names), shiftOf }) };
 }
 
 /** The time of a scene when layers have gone from it. */

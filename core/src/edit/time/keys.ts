@@ -1,5 +1,5 @@
 import { parseEasing } from '../../motion/easing.ts';
-import { clampTime, inOrder, mapped, trackValue, type Keyframe, type Timeline } from './timeline.ts';
+import { clampTime, inOrder, mapped, type Keyframe, type Timeline } from './timeline.ts';
 import type { TrackOf, Tracked } from './types.ts';
 
 /** Keys by hand: one is named by its track and its time. */
@@ -191,5 +191,3 @@ export function pasteKeys(
     timeline
   );
 }
-
-export { trackValue };

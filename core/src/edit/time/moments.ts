@@ -1,4 +1,4 @@
-import { sectionAt, sectionsOf } from '../../run/playhead.ts';
+import { isThereAt, sectionAt, sectionsOf, spansOf } from '../../run/playhead.ts';
 import { count, listWords } from '../../words.ts';
 import { clampTime, type Section, type Timeline } from './timeline.ts';
 
@@ -110,8 +110,8 @@ export const timelineWords = (timeline: Timeline, fps: number): string =>
 
 /** When a layer that is away at a moment is there: `only in Storm`; null where it is there. */
 export function awayWords(timeline: Timeline, layer: string, frame: number): string | null {
-  const spans = Object.values(timeline.spans ?? {}).filter((span) => span.layer === layer);
-  if (spans.length === 0 || spans.some(({ from, to }) => frame >= from && frame <= to)) return null;
+  if (isThereAt(timeline, layer, frame)) return null;
+  const spans = spansOf(timeline).get(layer)!;
   const sections = sectionsOf(timeline).filter(
     (section) => section.label !== null && spans.some(({ from, to }) => from <= section.to && to >= section.from)
   );

@@ -1,5 +1,5 @@
 import type { Ending, Piece, Timeline, TrackOf } from './types.ts';
-import { sectionsOf, type Section } from '../../run/playhead.ts';
+import { framesPerSecond, sectionsOf, type Section } from '../../run/playhead.ts';
 import { valueAt, type Keyframe } from '../../motion/track.ts';
 import type { Operation } from '../operation.ts';
 
@@ -61,7 +61,7 @@ export const clampTime = (time: number, least: number, most: number): number => 
 
 /** Another number of timeline frames a second for the whole piece: everything stays at its second. */
 export function framesPerSecondOperations(piece: Piece, fps: number): Operation[] {
-  const old = piece.head.fps ?? 24;
+  const old = framesPerSecond({ piece });
   if (fps === old || !(fps >= 1)) return [];
   const by = (time: number) => Math.round((time * fps) / old);
   const scenes = [...piece.scenes.values()].flatMap((scene): Operation[] =>

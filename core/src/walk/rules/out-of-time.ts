@@ -1,3 +1,4 @@
+import { isThereAt } from '../../run/playhead.ts';
 import { scenesInTime } from '../in-time.ts';
 import { finding, type Rule } from '../finding.ts';
 
@@ -38,8 +39,7 @@ export const outOfTime: Rule = {
           ]
         : [];
       const absent = Object.values(cues).flatMap((cue) => {
-        const own = Object.values(spans).filter((span) => span.layer === cue.layer);
-        if (!own.length || own.some(({ from, to }) => cue.time >= from && cue.time <= to)) return [];
+        if (isThereAt(timeline, cue.layer, cue.time)) return [];
         const sentence = `At frame ${cue.time + 1} it is to ${cue.do}, and it is not there then.`;
         return [finding('out-of-time', 'must', { scene: scene.id, layer: cue.layer }, `${nameOf(cue.layer)} is cued while it is away`, sentence)];
       });

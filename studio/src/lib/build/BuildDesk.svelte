@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { bringInPages, resolveScreen, type Clip, type Report, type RunState } from '@zany/core';
+  import { bringInPages, resolveScreen, threadsAt, type Clip, type Report, type RunState } from '@zany/core';
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
   import { newId } from '$lib/client/ids';
   import { isMedia, isPicture, uploadPictures } from '$lib/client/pictures';
@@ -163,9 +163,7 @@
     session.trying && session.run
       ? resolveScreen(session.program, session.run)
           .surfaces.flatMap((surface) => surface.all)
-          .filter(({ node }) =>
-            [...node.item.threads, ...(node.inside?.scene.threads ?? [])].some((thread) => thread.enabled && thread.cue.type === 'click')
-          )
+          .filter(({ node }) => threadsAt(node).some((thread) => thread.enabled && thread.cue.type === 'click'))
           .map(({ node }) => node.key)
       : []
   );

@@ -4,6 +4,7 @@
     addThreads,
     beginsBinding,
     completions,
+    framesPerSecond,
     guessVariable,
     newFrame,
     newVariable,
@@ -141,7 +142,7 @@
 
   function makeLabel(name: string) {
     const scene = scope.scene!;
-    const fps = session.piece.head.fps ?? 24;
+    const fps = framesPerSecond(session);
     const timeline = session.plain.piece.scenes.get(scene)?.timeline ?? { length: 1 };
     const next = addSections(timeline, [name], fps, newId);
     if (!session.edit(`New section ${name}`, timelineOperations(session.plain.piece, scene, next), 'plain')) return;
@@ -232,30 +233,23 @@
       {/each}
     </ul>
   {/if}
+  {#snippet making(tone: 'chip-gold' | 'chip-teal', words: string, make: () => void)}
+    <button
+      class="chip mt-1 {tone}"
+      onpointerdown={(event) => {
+        event.preventDefault();
+        make();
+      }}>make {words}</button
+    >
+  {/snippet}
   {#if parsed && !parsed.ok && parsed.error.unknownFrame && (touched || offers.length === 0)}
-    <button
-      class="chip chip-gold mt-1"
-      onpointerdown={(event) => {
-        event.preventDefault();
-        makeDraft(parsed.error.unknownFrame!);
-      }}>make draft frame “{parsed.error.unknownFrame}”</button
-    >
+    {@const name = parsed.error.unknownFrame}
+    {@render making('chip-gold', `draft frame “${name}”`, () => makeDraft(name))}
   {:else if newLabel && (touched || offers.length === 0)}
-    <button
-      class="chip chip-gold mt-1"
-      onpointerdown={(event) => {
-        event.preventDefault();
-        makeLabel(newLabel);
-      }}>make the section “{newLabel}”</button
-    >
+    {@render making('chip-gold', `the section “${newLabel}”`, () => makeLabel(newLabel))}
   {:else if lacking && (touched || offers.length === 0)}
-    <button
-      class="chip chip-teal mt-1"
-      onpointerdown={(event) => {
-        event.preventDefault();
-        makeVariable(lacking);
-      }}>make the variable “{lacking.name}” ({guessVariable(lacking.name, lacking.value).type})</button
-    >
+    {@const { name, value } = lacking}
+    {@render making('chip-teal', `the variable “${name}” (${guessVariable(name, value).type})`, () => makeVariable(lacking))}
   {:else if problem}
     <p class="mt-1 text-[12px] text-[var(--brick-text)]" role="alert">{problem.message}</p>
   {/if}

@@ -1,5 +1,16 @@
 <script lang="ts">
-  import { displayText, expressionScope, partHolds, replacePart, scenesOf, secondsWords, statesOf, storeText, type Layer } from '@zany/core';
+  import {
+    displayText,
+    expressionScope,
+    framesPerSecond,
+    partHolds,
+    replacePart,
+    scenesOf,
+    secondsWords,
+    statesOf,
+    storeText,
+    type Layer,
+  } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { uploadPictures } from '$lib/client/pictures';
@@ -120,7 +131,7 @@
     {/each}
     {#if part.scene.timeline}
       <div class="flex flex-wrap items-center gap-1">
-        <span class="soft">plays {secondsWords(part.scene.timeline.length, session.piece.head.fps ?? 24)}; when it comes again:</span>
+        <span class="soft">plays {secondsWords(part.scene.timeline.length, framesPerSecond(session))}; when it comes again:</span>
         <ChipMenu
           name="On return"
           label={reentry.label}

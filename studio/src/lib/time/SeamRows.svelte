@@ -13,7 +13,7 @@
     type TrackOf,
   } from '@zany/core';
   import LayerMark from '$lib/build/LayerMark.svelte';
-  import { curveOf, heightOf, keyTimes, NAMES, propertyWords, ROW, type SeamRow } from './seam';
+  import { curveOf, heightsOf, keyTimes, NAMES, propertyWords, ROW, type SeamRow } from './seam';
   import { followPointer } from '$lib/shared/follow';
   import type { Seam } from './seam-state.svelte';
 
@@ -258,11 +258,12 @@
           {/each}
         </svg>
         {#if track}
+          {@const heightOf = heightsOf(track.track, ROW)}
           {#each track.track.keys as one (one.time)}
             {@render knot(
               layer.id,
               one.time,
-              heightOf(track.track, one.value, ROW),
+              heightOf(one.value),
               [{ track: track.id, time: one.time }],
               keyWords(layer.name, track.track, one.time)
             )}

@@ -5,6 +5,7 @@
     applyPreset,
     count,
     easeKeys,
+    isThereAt,
     marksIn,
     mirrorKeys,
     momentWords,
@@ -60,14 +61,11 @@
   const width = $derived((timeline?.length ?? 0) * perFrame);
   const rows = $derived(session.scene && timeline ? rowsOf(session.scene, session.selection, seam.all) : []);
   const step = $derived(rulerStep(perFrame, fps));
-  const there = $derived(session.scene ? session.scene.items.filter((item) => item.shown && isThere(item.layer.id, moment)).length : 0);
+  const there = $derived(
+    session.scene ? session.scene.items.filter((item) => item.shown && (!timeline || isThereAt(timeline, item.layer.id, moment))).length : 0
+  );
   const marks = $derived(timeline ? marksIn(timeline) : []);
   const snap = (time: number) => snapped([...marks, moment], time, 6 / perFrame);
-
-  const isThere = (layer: string, frame: number) => {
-    const spans = Object.values(timeline?.spans ?? {}).filter((span) => span.layer === layer);
-    return spans.length === 0 || spans.some(({ from, to }) => frame >= from && frame <= to);
-  };
 
   $effect(() => {
     void session.sceneId;

@@ -1,4 +1,5 @@
 import {
+  framesPerSecond,
   framesPerSecondOperations,
   freshTimeline,
   marksIn,
@@ -30,7 +31,7 @@ export class Seam {
   }
 
   get fps(): number {
-    return this.session.piece.head.fps ?? 24;
+    return framesPerSecond(this.session);
   }
 
   /** One named edit of the open scene's time; what it says of a previous version of it is dropped. */

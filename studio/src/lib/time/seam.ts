@@ -63,10 +63,7 @@ export function rulerStep(perFrame: number, fps: number, apart = 56): number {
 
 /** A track as the curve of its values: from its least at the bottom to its greatest at the top; colours run straight. */
 export function curveOf(track: TrackOf, valueAt: (time: number) => number | string, x: (time: number) => number, height: number): string {
-  const numbers = track.keys.map(({ value }) => (typeof value === 'number' ? value : 0));
-  const [least, most] = [Math.min(...numbers), Math.max(...numbers)];
-  const y = (value: number | string) =>
-    typeof value !== 'number' || most === least ? height / 2 : height - 5 - ((value - least) / (most - least)) * (height - 10);
+  const y = heightsOf(track, height);
   const points: string[] = [];
   track.keys.forEach((key, i) => {
     points.push(`${x(key.time).toFixed(1)},${y(key.value).toFixed(1)}`);
@@ -82,11 +79,11 @@ export function curveOf(track: TrackOf, valueAt: (time: number) => number | stri
   return points.join(' ');
 }
 
-/** Where a key stands in the height of its row. */
-export function heightOf(track: TrackOf, value: number | string, height: number): number {
-  const numbers = track.keys.map((key) => (typeof key.value === 'number' ? key.value : 0));
+/** Where values of a track stand in the height of its row: the greatest at the top; what is no number in the middle. */
+export function heightsOf({ keys }: TrackOf, height: number): (value: number | string) => number {
+  const numbers = keys.map(({ value }) => (typeof value === 'number' ? value : 0));
   const [least, most] = [Math.min(...numbers), Math.max(...numbers)];
-  return typeof value !== 'number' || most === least ? height / 2 : height - 5 - ((value - least) / (most - least)) * (height - 10);
+  return (value) => (typeof value !== 'number' || most === least ? height / 2 : height - 5 - ((value - least) / (most - least)) * (height - 10));
 }
 
 export const propertyWords: Readonly<Record<Tracked, string>> = {
