@@ -19,10 +19,12 @@ export * from './edit/commands/inside.ts';
 export * from './edit/commands/choices.ts';
 export * from './edit/commands/layers.ts';
 export * from './edit/commands/pairs.ts';
+export * from './edit/time/curve.ts';
 export * from './edit/time/keys.ts';
 export * from './edit/time/moments.ts';
 export * from './edit/time/motion-path.ts';
 export * from './edit/time/presets.ts';
+export * from './edit/time/pull.ts';
 export * from './edit/time/sections.ts';
 export * from './edit/time/spans.ts';
 export {
@@ -88,7 +90,7 @@ export {
   type TableName,
   type Thread,
 } from './piece/piece.ts';
-export { migrated } from './piece/migrate.ts';
+export { migrated, takesEditsOf } from './piece/migrate.ts';
 export { pieceToJson, readPiece, schemaFault } from './piece/read.ts';
 export { DOCUMENT_LIMITS, EDIT_LIMITS, jsonTextFault, shapeFault, type ShapeLimits } from './piece/shape.ts';
 export { cutText, isWellFormed, mended, mendedText, MOST_NAME } from './text.ts';

@@ -228,7 +228,12 @@ export function tideLesson() {
             lines: ['click → start over; start over three; show in two label Fall'],
           },
         },
-        lines: ['label Flood → send flood', 'key ArrowRight → play on', 'after 20 s → go to Quiz · uncover up 400 ms ease-in-out'],
+        lines: [
+          'label Flood → send flood',
+          'key ArrowRight → play on',
+          'key ArrowLeft → play previous section',
+          'after 20 s → go to Quiz · uncover up 400 ms ease-in-out',
+        ],
       },
       Quiz: {
         background: '#fbf7ee',

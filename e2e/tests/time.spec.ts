@@ -322,3 +322,96 @@ test('a part with a time of its own is seen in its row, and says what it does wh
   await studio.select('gull');
   await expect(page.getByRole('button', { name: 'On return: play only once' })).toBeVisible();
 });
+
+test('keys are pulled, framed, and the way between them bent with the mouse; the ending follows the last key', async ({ studio, page }) => {
+  const tracks = ['One', 'Two'].map(
+    (name, i) =>
+      [
+        name,
+        'x',
+        [
+          [0, i * 10],
+          [11 + i * 12, 200],
+        ],
+      ] as const
+  );
+  await studio.given({
+    size: [640, 400],
+    frames: {
+      Clock: {
+        size: [640, 400],
+        timeline: {
+          length: 48,
+          labels: { Ebb: [0, 'hold'], Flood: [24, 'hold'] },
+          tracks: tracks.map(([layer, property, keys]) => [layer, property, keys.map(([time, value]) => [time!, value!])]),
+        },
+        layers: { One: { at: [0, 20, 60, 40], style: { fill: gold } }, Two: { at: [10, 80, 60, 40], style: { fill: gold } } },
+      },
+    },
+  });
+  const seam = new Seam(studio);
+  await page.keyboard.press('m');
+  const knot = (layer: string, time: number) => seam.row(layer).locator(`[data-knot="${time}"]`);
+  const pull = async (from: { x: number; y: number }, to: { x: number; y: number }) => {
+    await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 3 });
+    await page.mouse.move(to.x, to.y, { steps: 3 });
+    await page.mouse.up();
+  };
+  const middle = async (layer: string, time: number) => {
+    const box = (await knot(layer, time).boundingBox())!;
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  };
+
+  // One key, to where nothing catches it: it goes as far as it was pulled, and nothing else moves.
+  const [a, b] = [await middle('One', 0), await middle('One', 11)];
+  const perFrame = (b.x - a.x) / 11;
+  await pull(b, { x: b.x + perFrame * 5, y: b.y });
+  expect(await seam.knots('One')).toEqual([0, 16]);
+  expect(await seam.sections()).toEqual(['Ebb, 24 frames, holds', 'Flood, 24 frames, holds']);
+
+  // The last key of a section takes its ending along, and what comes after it.
+  const last = await middle('Two', 23);
+  await pull(last, { x: last.x + perFrame * 8, y: last.y });
+  expect(await seam.knots('Two')).toEqual([0, 31]);
+  expect(await seam.sections()).toEqual(['Ebb, 32 frames, holds', 'Flood, 24 frames, holds']);
+  await page.keyboard.press('Control+z');
+  expect(await seam.sections()).toEqual(['Ebb, 24 frames, holds', 'Flood, 24 frames, holds']);
+  // So it does by the keyboard.
+  await seam.row('Two').focus();
+  await page.keyboard.press('Home');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Alt+Shift+ArrowRight');
+  await page.keyboard.press('Alt+ArrowLeft');
+  expect(await seam.knots('Two')).toEqual([0, 32]);
+  expect(await seam.sections()).toEqual(['Ebb, 33 frames, holds', 'Flood, 24 frames, holds']);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+
+  // A frame around keys of several rows.
+  const corner = await middle('Two', 0);
+  const far = await middle('One', 16);
+  await pull({ x: corner.x + perFrame * 3, y: corner.y + 9 }, { x: corner.x + perFrame * 25, y: far.y - 9 });
+  await expect(page.getByText('2 keys', { exact: true })).toBeVisible();
+  await page.keyboard.press('Delete');
+  expect([await seam.knots('One'), await seam.knots('Two')]).toEqual([[0], [0]]);
+  await page.keyboard.press('Control+z');
+
+  // The way between two keys is pulled to where it is held, and caught by the named ones.
+  await page.getByRole('button', { name: 'Open One' }).click();
+  const line = page.getByRole('gridcell', { name: 'One, x: 2 keys' });
+  const [low, high] = await line.locator('[data-knot]').evaluateAll((knots) =>
+    knots.map((one) => {
+      const { x, y, width, height } = one.getBoundingClientRect();
+      return { x: x + width / 2, y: y + height / 2 };
+    })
+  );
+  const half = { x: (low!.x + high!.x) / 2, y: (low!.y + high!.y) / 2 };
+  await page.mouse.move(half.x, half.y);
+  await page.mouse.down();
+  await page.mouse.move(half.x, low!.y + (high!.y - low!.y) * 0.31, { steps: 4 });
+  await page.mouse.up();
+  await page.getByRole('button', { name: 'Undo' }).hover();
+  await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('title', /Easing ease-in/);
+});

@@ -8,7 +8,6 @@ export interface FunctionKind {
   /** Any number of the last kind may follow. */
   readonly many?: true;
   readonly gives: ValueType;
-  readonly meaning: string;
   readonly run: (args: readonly Value[], at: Partial<At>) => Value;
 }
 
@@ -27,11 +26,10 @@ const atScale = (value: number, scale: number, round: (n: number) => number): nu
   return Number.isNaN(shifted) ? value : Number(`${round(shifted)}e${-scale}`) + 0;
 };
 
-const number = (gives: (args: readonly number[]) => number, meaning: string, count: number, least = count): FunctionKind => ({
+const number = (gives: (args: readonly number[]) => number, count: number, least = count): FunctionKind => ({
   takes: Array.from({ length: count }, () => 'number' as const),
   least,
   gives: 'number',
-  meaning,
   run: (args) => gives(numbers(args)),
 });
 
@@ -40,31 +38,27 @@ const towardsZero = (n: number) => Math.trunc(n);
 const halfUp = (n: number) => Math.sign(n) * Math.floor(Math.abs(n) + 0.5);
 
 export const functions: Readonly<Record<string, FunctionKind>> = {
-  not: { takes: ['yes/no'], gives: 'yes/no', meaning: 'the opposite', run: ([a]) => !a },
+  not: { takes: ['yes/no'], gives: 'yes/no', run: ([a]) => !a },
   contains: {
     takes: ['text', 'text'],
     gives: 'yes/no',
-    meaning: 'whether the first text holds the second',
     run: (args) => texts(args)[0]!.includes(texts(args)[1]!),
   },
   'starts with': {
     takes: ['text', 'text'],
     gives: 'yes/no',
-    meaning: 'whether the first text begins with the second',
     run: (args) => texts(args)[0]!.startsWith(texts(args)[1]!),
   },
   'ends with': {
     takes: ['text', 'text'],
     gives: 'yes/no',
-    meaning: 'whether the first text ends with the second',
     run: (args) => texts(args)[0]!.endsWith(texts(args)[1]!),
   },
-  'string length': { takes: ['text'], gives: 'number', meaning: 'how many signs a text has', run: ([a]) => signs(a as string).length },
+  'string length': { takes: ['text'], gives: 'number', run: ([a]) => signs(a as string).length },
   substring: {
     takes: ['text', 'number', 'number'],
     least: 2,
     gives: 'text',
-    meaning: 'from a place, counted from 1, or from the end below 0; so many signs or all',
     run: ([text, from, length], at) => {
       const all = signs(text as string);
       const start = from as number;
@@ -73,39 +67,35 @@ export const functions: Readonly<Record<string, FunctionKind>> = {
       return all.slice(begin, length === undefined ? undefined : begin + Math.max(0, length as number)).join('');
     },
   },
-  'upper case': { takes: ['text'], gives: 'text', meaning: 'in capitals', run: ([a]) => (a as string).toUpperCase() },
-  'lower case': { takes: ['text'], gives: 'text', meaning: 'in small letters', run: ([a]) => (a as string).toLowerCase() },
+  'upper case': { takes: ['text'], gives: 'text', run: ([a]) => (a as string).toUpperCase() },
+  'lower case': { takes: ['text'], gives: 'text', run: ([a]) => (a as string).toLowerCase() },
   number: {
     takes: ['text'],
     gives: 'number',
-    meaning: 'the number that a text says',
     run: ([a], at) => (/^\s*-?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?\s*$/i.test(a as string) ? Number(a) : fail(`“${String(a)}” is no number.`, at)),
   },
-  string: { takes: [], least: 1, gives: 'text', meaning: 'a value as a text', run: ([a]) => String(a) },
+  string: { takes: [], least: 1, gives: 'text', run: ([a]) => String(a) },
   floor: {
     takes: ['number', 'number'],
     least: 1,
     gives: 'number',
-    meaning: 'down to a whole, or to so many decimals',
     run: ([a, s = 0]) => atScale(a as number, s as number, Math.floor),
   },
   ceiling: {
     takes: ['number', 'number'],
     least: 1,
     gives: 'number',
-    meaning: 'up to a whole, or to so many decimals',
     run: ([a, s = 0]) => atScale(a as number, s as number, Math.ceil),
   },
-  'round up': number(([a, s]) => atScale(a!, s!, awayFromZero), 'away from zero, at so many decimals', 2),
-  'round down': number(([a, s]) => atScale(a!, s!, towardsZero), 'towards zero, at so many decimals', 2),
-  'round half up': number(([a, s]) => atScale(a!, s!, halfUp), 'to the nearest, halves away from zero, at so many decimals', 2),
-  abs: number(([a]) => Math.abs(a!), 'without its sign', 1),
-  min: { takes: ['number'], many: true, gives: 'number', meaning: 'the smallest', run: (args) => Math.min(...numbers(args)) },
-  max: { takes: ['number'], many: true, gives: 'number', meaning: 'the largest', run: (args) => Math.max(...numbers(args)) },
+  'round up': number(([a, s]) => atScale(a!, s!, awayFromZero), 2),
+  'round down': number(([a, s]) => atScale(a!, s!, towardsZero), 2),
+  'round half up': number(([a, s]) => atScale(a!, s!, halfUp), 2),
+  abs: number(([a]) => Math.abs(a!), 1),
+  min: { takes: ['number'], many: true, gives: 'number', run: (args) => Math.min(...numbers(args)) },
+  max: { takes: ['number'], many: true, gives: 'number', run: (args) => Math.max(...numbers(args)) },
   modulo: {
     takes: ['number', 'number'],
     gives: 'number',
-    meaning: 'what is left of a division, with the sign of the divisor',
     run: ([a, b], at) => {
       const [x, y] = [a as number, b as number];
       if (y === 0) throw new ExpressionError({ code: 'division-by-zero', sentence: 'This divides by zero.', from: at.from ?? 0, to: at.to ?? 0 });

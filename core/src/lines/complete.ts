@@ -30,10 +30,12 @@ function gathered(reader: LineReader, text: string, most: number): Completion[] 
   const found = new Map<string, { score: number; completion: Completion }>();
   for (const { at, words, likely } of reader.offers)
     for (const word of words) {
-      const score = fit(text.slice(at).trim(), word);
-      if (score === null || found.has(word)) continue;
+      const fits = fit(text.slice(at).trim(), word);
+      if (fits === null) continue;
+      const score = likely ? fits - 3 : fits;
+      if ((found.get(word)?.score ?? Infinity) <= score) continue;
       found.set(word, {
-        score: likely ? score - 3 : score,
+        score,
         completion: { from: at, word, line: text.slice(0, at) + (needsSpace(text, at, word) ? ' ' : '') + word },
       });
     }

@@ -77,6 +77,9 @@ const isArrow = (reader: LineReader) => /^\s*(→|->|>|$)/.test(reader.rest);
 const byLead = (forms: readonly Form[]) => [...forms].sort((a, b) => leadOf(b) - leadOf(a));
 const cueForms = byLead(Object.values(cueKinds).flatMap((kind) => kind.forms));
 const stepForms = byLead(Object.values(stepKinds).flatMap((kind) => kind.forms));
+/** An address by itself is opened, in a new tab. */
+const bareAddress: Form = { sets: { do: 'open', tab: 'new' }, parts: [{ path: 'address', kind: 'address' }] };
+const ADDRESS = /^\s*(https?:\/\/|mailto:|tel:)\S/i;
 const bareTarget: Form = {
   sets: { do: 'go' },
   parts: [
@@ -162,8 +165,9 @@ const firstWords = [
   ),
 ];
 
-const offerSteps = (reader: LineReader, scope: LineScope, more: readonly string[] = ['if']) =>
+function offerSteps(reader: LineReader, scope: LineScope, more: readonly string[] = ['if']): void {
   reader.offer([...firstWords, ...more, ...scope.frames.map((frame) => frame.name)]);
+}
 
 const mayEnd = (reader: LineReader) => /^\s*(;|$)/.test(reader.rest);
 
@@ -171,10 +175,12 @@ function readStep(reader: LineReader, scope: LineScope, isLater: boolean): Step 
   const joined = isLater && reader.word(['with']) !== null;
   const lasting = reader.word(['lasting']) !== null;
   const begin = reader.at;
+  // Where there are sections, turning to the next one is what a word like “next” is for.
+  if (scope.labelsOf(scope.scene ?? undefined).length > 1) reader.offer(['play next section', 'play previous section'], true);
   let read = readOneOf(stepForms, reader, scope, mayEnd);
   if (read instanceof LineError) {
     reader.at = begin;
-    const bare = readOneOf([bareTarget], reader, scope, mayEnd);
+    const bare = readOneOf([ADDRESS.test(reader.rest) ? bareAddress : bareTarget], reader, scope, mayEnd);
     if (bare instanceof LineError) {
       reader.at = begin;
       throw bare.column >= read.column && bare.unknownFrame !== null ? bare : read.column >= bare.column ? read : bare;

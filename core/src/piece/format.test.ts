@@ -198,7 +198,7 @@ describe('older formats', () => {
     expect(piece.layers.get('t')!.text).toBe('a \\{b} \\\\');
     expect(piece.layers.get('t')!.looks!.hover!.text).toBe('\\{');
     expect(resolveScreen(program, start(program)!).surfaces[0]!.all[0]!.text).toBe('a {b} \\');
-    expect(pieceToJson(piece).format).toBe('zany-thread/2');
+    expect(pieceToJson(piece).format).toBe('zany-thread/3');
   });
 
   test('migrating twice is migrating once, and what is not known is refused', () => {

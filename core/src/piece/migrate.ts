@@ -3,7 +3,10 @@ import { FORMAT } from './schema.ts';
 /** Older formats: each entry turns a document of that format into one of the next. */
 type Document = Record<string, unknown>;
 
-const migrations: Readonly<Record<string, (document: Document) => Document>> = { 'zany-thread/1': bracesMean };
+const migrations: Readonly<Record<string, (document: Document) => Document>> = {
+  'zany-thread/1': bracesMean,
+  'zany-thread/2': sectionsTurn,
+};
 
 /** The document in the format of today; null where its format is not known. The one given is left as it was. */
 export function migrated(document: Document): Document | null {
@@ -16,6 +19,9 @@ export function migrated(document: Document): Document | null {
   return current;
 }
 
+/** Whether edits kept in a format can be made today as they are: since format 2 things were only added. */
+export const takesEditsOf = (format: string): boolean => format === FORMAT || format === 'zany-thread/2';
+
 /** `"zany-thread/1" and "zany-thread/2"`, for errors. */
 export const formatWords = (): string => [...Object.keys(migrations), FORMAT].map((format) => `"${format}"`).join(' and ');
 
@@ -23,6 +29,11 @@ export const formatWords = (): string => [...Object.keys(migrations), FORMAT].ma
 function bracesMean(document: Document): Document {
   const layers = isRecord(document['layers']) ? mapped(document['layers'], plainBraces) : document['layers'];
   return { ...document, format: 'zany-thread/2', layers, variables: document['variables'] ?? {} };
+}
+
+/** Format 3 only adds: the step that turns to the next section. What was written before it means what it meant. */
+function sectionsTurn(document: Document): Document {
+  return { ...document, format: 'zany-thread/3' };
 }
 
 function plainBraces(layer: unknown): unknown {

@@ -29,7 +29,7 @@ const coordinate = () => Num({ minimum: -100_000, maximum: 100_000 });
 const extent = () => Num({ minimum: 1, maximum: 100_000 });
 const order = () => Str({ pattern: '^[0-9A-Za-z]{1,200}$', description: 'fractional key; plain string order' });
 
-export const FORMAT = 'zany-thread/2';
+export const FORMAT = 'zany-thread/3';
 
 /** A FEEL expression in its stored form: `‹id›` for what it names, so that renaming breaks nothing. */
 const expression = (description?: string) => Str({ minLength: 1, maxLength: 2000, ...(description && { description }) });

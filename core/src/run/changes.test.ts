@@ -23,15 +23,19 @@ const spec: ComposeSpec = {
   },
 };
 
-test('says what an event has changed, and what followed from it', () => {
-  const program = compile(compose(spec));
+/** Plays a piece from its start: gives what each event changes. */
+function following(piece: ComposeSpec): (event: RunEvent) => string[] {
+  const program = compile(compose(piece));
   let run = start(program)!;
-  const after = (event: RunEvent): string[] => {
-    const next = advance(program, run, event);
-    const changes = changesBetween(program, run, next.run);
-    run = next.run;
-    return changes;
+  return (event) => {
+    const before = run;
+    ({ run } = advance(program, run, event));
+    return changesBetween(program, before, run);
   };
+}
+
+test('says what an event has changed, and what followed from it', () => {
+  const after = following(spec);
   expect(after({ type: 'click', layer: id('home', 'nothing') })).toEqual([]);
   expect(after({ type: 'click', layer: id('home', 'terms') })).toEqual(['terms ticked', 'book enabled']);
   expect(after({ type: 'value', layer: id('home', 'who'), value: 'Ida' })).toEqual(['who holds Ida']);
@@ -39,4 +43,27 @@ test('says what an event has changed, and what followed from it', () => {
   expect(after({ type: 'click', layer: id('home', 'terms') })).toEqual(['terms unticked', 'book disabled']);
   after({ type: 'click', layer: id('home', 'terms') });
   expect(after({ type: 'click', layer: id('home', 'book') })).toEqual(['home → pay']);
+});
+
+test('says which section of a timeline is come to, of a frame and of what is placed in it', () => {
+  const after = following({
+    parts: {
+      Gull: { size: [40, 40], timeline: { length: 20, labels: { Rise: [0, 'hold'], Fall: [10, 'hold'] } }, layers: { wing: { at: [0, 0, 9, 9] } } },
+    },
+    frames: {
+      home: {
+        timeline: { length: 40, labels: { Ebb: [0, 'go on'], Flood: [20, 'hold'] } },
+        layers: {
+          gull: { type: 'placement', part: 'Gull', at: [0, 0, 40, 40] },
+          next: { at: [0, 50, 40, 40], lines: ['click → play next section'] },
+          fall: { at: [0, 100, 40, 40], lines: ['click → play next section of gull'] },
+        },
+      },
+    },
+  });
+  expect(after({ type: 'wait', ms: 100 })).toEqual([]);
+  expect(after({ type: 'click', layer: id('home', 'next') })).toEqual(['home at Flood']);
+  expect(after({ type: 'click', layer: id('home', 'fall') })).toEqual(['gull at Fall']);
+  expect(after({ type: 'click', layer: id('home', 'next') })).toEqual(['home at Ebb']);
+  expect(after({ type: 'wait', ms: 1000 })).toEqual(['home at Flood']);
 });

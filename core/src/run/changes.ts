@@ -1,13 +1,14 @@
 import { valueWords, type Value } from '../expression/ast.ts';
-import { expand, type Expansion, type Node } from '../program/expand.ts';
+import { expand, type Expansion, type Instance, type Node } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { isEnabled, isSelected, isShown, stateOf } from '../program/resolve.ts';
 import { valueOfField, valueOfVariable } from './environment.ts';
+import { currentFrame, sectionAt } from './playhead.ts';
 import type { RootRun, RunState } from './state.ts';
 
 /**
  * What is different after an event, in a few words each, in the order of the document: frames, variables, what is selected,
- * enabled, shown, what stands in fields, states. Empty where nothing is.
+ * enabled, shown, what stands in fields, states, sections of timelines. Empty where nothing is.
  */
 export function changesBetween(program: Program, before: RunState, after: RunState): string[] {
   const changes: string[] = [];
@@ -35,7 +36,19 @@ function changesIn(program: Program, { nodes, instances }: Expansion, before: Ru
     const named = instance.scene.states.find(({ id }) => id === to)?.name ?? '';
     return [`${instance.placement?.layer.name ?? instance.scene.scene.name} in ${named}`];
   });
-  return [...states, ...nodes.flatMap((node) => changesOf(program, node, before, was, after, now))];
+  const sections = [...instances.values()].flatMap((instance) => {
+    const [from, to] = [sectionOf(program, before, was, instance), sectionOf(program, after, now, instance)];
+    return from === to || to === null ? [] : [`${instance.placement?.layer.name ?? instance.scene.scene.name} at ${to}`];
+  });
+  return [...states, ...sections, ...nodes.flatMap((node) => changesOf(program, node, before, was, after, now))];
+}
+
+/** The name of the labelled section that an instance's timeline is in; null where none is. */
+function sectionOf(program: Program, run: RunState, root: RootRun, instance: Instance): string | null {
+  const { timeline } = instance.scene.scene;
+  const frame = currentFrame(program, run, root, instance);
+  const label = timeline && frame !== null ? sectionAt(timeline, frame)?.label : null;
+  return label ? (timeline!.labels?.[label]?.name ?? null) : null;
 }
 
 function changesOf(program: Program, node: Node, before: RunState, was: RootRun, after: RunState, now: RootRun): string[] {

@@ -395,6 +395,8 @@ describe('timelines', () => {
           on: { at: [100, 100, 50, 50], lines: ['click → play on'] },
           stop: { at: [160, 100, 50, 50], lines: ['click → pause'] },
           over: { at: [220, 100, 50, 50], lines: ['click → start over'] },
+          next: { at: [0, 200, 50, 50], lines: ['click → play next section; send turned'] },
+          back: { at: [60, 200, 50, 50], lines: ['click → play previous section'] },
         },
         lines: ['label Main → send main', 'label Intro → send intro'],
       },
@@ -435,6 +437,18 @@ describe('timelines', () => {
     expect(frameOf([wait(2000), tap('on'), wait(300)])).toBe(13);
     expect(frameOf([wait(450), tap('stop'), wait(5000)])).toBe(4);
     expect(frameOf([wait(450), tap('over'), wait(250)])).toBe(2);
+  });
+
+  test('turning to the next or previous section is at once, and comes round', () => {
+    expect(frameOf([wait(250), tap('next'), wait(100)])).toBe(11);
+    expect(frameOf([tap('next'), tap('next'), tap('next')])).toBe(30);
+    expect(frameOf([tap('next'), tap('next'), tap('next'), tap('next'), wait(150)])).toBe(1);
+    expect(frameOf([tap('back')])).toBe(30);
+    expect(frameOf([wait(60_000), tap('next'), tap('back')])).toBe(0);
+    expect(play(spec, [tap('back'), wait(100), tap('next'), tap('next')]).sent).toEqual(['intro', 'main']);
+    expect(play({ frames: { home: { layers: { box: { at: [0, 0, 9, 9], lines: ['click → play next section'] } } } } }, [tap('box')]).why).toEqual([
+      'no-timeline',
+    ]);
   });
 
   test('layers are there in their spans only', () => {

@@ -618,7 +618,7 @@ export class Runner {
   }
 }
 
-const SILENT: ReadonlySet<RunEvent['type']> = new Set(['move', 'leave', 'press', 'wait', 'focus', 'scroll', 'release', 'value', 'media', 'set']);
+const SILENT: ReadonlySet<RunEvent['type']> = new Set(['move', 'leave', 'press', 'wait', 'focus', 'scroll', 'release', 'media']);
 
 /** *Back* goes no further than this. */
 export const MOST_BACK = 200;

@@ -166,6 +166,16 @@ export const stepKinds: { readonly [T in StepType]: StepKind<StepOf<T>> } = {
       form('show label', { of: undefined }, 'show label', slot('label', 'label')),
     ],
   },
+  section: {
+    do: 'section',
+    label: 'turn to a section',
+    meaning: 'plays the section after or before the one that is shown, of this timeline or a placement; after the last comes the first again',
+    fresh: { do: 'section', to: 'next' },
+    forms: (['next', 'previous'] as const).flatMap((to) => [
+      form('section', { to }, `play ${to} section of`, slot('of', 'playable')),
+      form('section', { to, of: undefined }, `play ${to} section`),
+    ]),
+  },
   pause: {
     do: 'pause',
     label: 'pause',

@@ -78,6 +78,7 @@ export const stepSchemas = [
   }),
   step({ do: Literal('play'), of: Optional(layerPath()), from: Optional(chosen()) }),
   step({ do: Literal('show label'), label: chosen(), of: Optional(layerPath()) }),
+  step({ do: Literal('section'), to: oneOf(['next', 'previous'] as const), of: Optional(layerPath()) }),
   step({ do: Literal('pause'), of: Optional(layerPath()) }),
   step({ do: Literal('start over'), of: Optional(layerPath()) }),
   step({ do: Literal('wait'), ms: milliseconds() }),

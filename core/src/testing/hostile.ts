@@ -1,4 +1,4 @@
-import type { PieceJson } from '../piece/schema.ts';
+import { FORMAT, type PieceJson } from '../piece/schema.ts';
 
 /**
  * Documents made to be expensive: small to write, large or endless to work with. Each says whether reading refuses it, or
@@ -17,7 +17,7 @@ const orderOf = (id: string) => `a${id.replace(/[^0-9a-zA-Z]/g, '')}`;
 
 class Maker {
   readonly json = {
-    format: 'zany-thread/2',
+    format: FORMAT,
     id: 'p',
     name: 'P',
     width: 390,

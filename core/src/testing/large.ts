@@ -1,6 +1,6 @@
 import { keysBetween } from '../edit/order.ts';
 import type { Layer, Piece, Scene, Thread } from '../piece/piece.ts';
-import type { PieceJson } from '../piece/schema.ts';
+import { FORMAT, type PieceJson } from '../piece/schema.ts';
 import { pieceFromTrusted } from '../piece/trusted.ts';
 
 /** How large a made piece is. */
@@ -20,7 +20,7 @@ export const LARGE: LargeSize = { frames: 400, layers: 24_000, threads: 2_000, p
 export function largePiece({ frames, layers, threads, parts = 0 }: LargeSize, seed = 7): Piece {
   const random = generator(seed);
   const json: PieceJson = {
-    format: 'zany-thread/2',
+    format: FORMAT,
     id: 'large',
     name: 'Large',
     width: 390,

@@ -1,4 +1,4 @@
-import { scenesOf, type Scene } from '../piece/piece.ts';
+import { scenesOf, type Piece, type Scene, type Thread } from '../piece/piece.ts';
 import type { Timeline } from '../piece/schema.ts';
 import type { Program } from '../program/program.ts';
 
@@ -15,7 +15,16 @@ export function labelsAsked({ piece }: Program): ReadonlySet<string> {
     if (thread.enabled)
       for (const step of thread.branches.flatMap((branch) => branch.steps)) {
         if (step.do === 'play' && step.from) asked.add(step.from);
+        if (step.do === 'section') for (const label of labelsTurned(piece, thread, step.of)) asked.add(label);
         if (step.do === 'show label' && step.label) asked.add(step.label);
       }
   return asked;
+}
+
+/** Whoever turns from section to section comes to each of them. */
+function labelsTurned(piece: Piece, { on, owner }: Thread, of: string | undefined): string[] {
+  const last = of?.split('/').at(-1);
+  const layer = last === undefined && on === 'layer' ? piece.layers.get(owner) : undefined;
+  const scene = last === undefined ? (on === 'scene' ? owner : layer?.scene) : piece.layers.get(last)?.part;
+  return Object.keys((scene === undefined ? undefined : piece.scenes.get(scene))?.timeline?.labels ?? {});
 }

@@ -10,7 +10,7 @@ import type { Operation } from '../operation.ts';
 import { copyLayers, pasteClip } from './clip.ts';
 import { bringInPages, duplicateFrame, moveFrames, newFrame } from './frames.ts';
 import { alignLayers, groupLayers, moveInto, resizeLayers, restack, spreadLayers, ungroupLayers } from './layers.ts';
-import { pairWith } from './pairs.ts';
+import { pairWith, wireToLabel } from './pairs.ts';
 import { likelyFrames, readingOrder, wireTo } from './threads.ts';
 
 const counter = () => {
@@ -195,6 +195,33 @@ describe('threads', () => {
     const wired = after(piece, wireTo(piece, ['a', 'b'], 'pay', counter())).piece;
     expect(threadsOf(wired, 'a')[0]!.branches[0]!.steps[0]).toEqual(go('pay', push));
     expect(threadsOf(wired, 'b')[0]!.branches[0]!.steps[0]).toEqual(go('pay'));
+  });
+
+  test('what only leads somewhere leads elsewhere; what does more keeps it and gets a thread', () => {
+    const spec = {
+      frames: {
+        home: {
+          timeline: { length: 20, labels: { Help: [0, 'hold'] as const } },
+          layers: {
+            web: { at: [0, 0, 9, 9] as const, lines: ['click → open https://tides.example in new tab'] },
+            more: { at: [0, 20, 9, 9] as const, lines: ['click → open https://tides.example in new tab; send left'] },
+          },
+        },
+        pay: {},
+      },
+    };
+    const piece = compose(spec);
+    const stepsOf = (program: Program, name: string) =>
+      threadsOf(program.piece, layerId('home', name)).map(({ branches }) => branches[0]!.steps.map((step) => step.do));
+    const [label] = Object.keys([...piece.scenes.values()].find(({ timeline }) => timeline)!.timeline!.labels!);
+    for (const [name, kept] of [
+      ['web', []],
+      ['more', [['open', 'send']]],
+    ] as const) {
+      const id = layerId('home', name);
+      expect(stepsOf(after(piece, wireToLabel(piece, id, undefined, label!, counter())), name)).toEqual([...kept, ['play']]);
+      expect(stepsOf(after(piece, wireTo(piece, [id], 'pay', counter())), name)).toEqual([...kept, ['go']]);
+    }
   });
 
   test('likely frames: same name, then next in order, then those that neighbours lead to, itself last', () => {

@@ -5,7 +5,7 @@ import { takeName } from '../../words.ts';
 import type { Operation } from '../operation.ts';
 import { keysBetween } from '../order.ts';
 import { duplicateFrame, type MakeId } from './frames.ts';
-import { addThreads, readingOrder, wireTo } from './threads.ts';
+import { addThreads, leadingElsewhere, readingOrder, wireTo } from './threads.ts';
 
 /** Pairing many layers with many things at once: which goes with which is said first, and corrected; then one edit makes it all. */
 
@@ -138,7 +138,7 @@ export function wireToStep(piece: Piece, layer: string, step: Step, makeId: Make
   const old = threadsOf(piece, layer).find((thread) => thread.cue.type === 'click');
   const at = old?.branches[0]?.steps.findIndex(alike) ?? -1;
   if (old && at >= 0) return [{ op: 'set', table: 'threads', id: old.id, path: ['branches', '0', 'steps', String(at)], value: step }];
-  return addThreads(piece, 'layer', layer, [{ cue: { type: 'click' }, branches: [{ steps: [step] }] }], makeId);
+  return leadingElsewhere(old, step) ?? addThreads(piece, 'layer', layer, [{ cue: { type: 'click' }, branches: [{ steps: [step] }] }], makeId);
 }
 
 const tween: Transition = { type: 'tween', ms: 300, easing: 'ease-out' };

@@ -1,6 +1,7 @@
 import type { LineThread } from '../../lines/line.ts';
 import { threadsOf, type Layer, type Piece, type Scene, type Thread } from '../../piece/piece.ts';
 import type { OwnerKind } from '../../cues/kinds.ts';
+import type { Step } from '../../steps/schemas.ts';
 import { naturally } from '../../words.ts';
 import { keysBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
@@ -38,14 +39,26 @@ export function wireTo(piece: Piece, layers: readonly string[], frame: string | 
           value: { to: 'frame', frame },
         },
       ];
-    return addThreads(piece, 'layer', id, [clickTo(frame)], makeId);
+    return leadingElsewhere(old, goTo(frame)) ?? addThreads(piece, 'layer', id, [clickTo(frame)], makeId);
   });
 }
 
-const clickTo = (frame: string | null): LineThread => ({
-  cue: { type: 'click' },
-  branches: [{ steps: [{ do: 'go', target: { to: 'frame', frame }, transition: { type: 'cut' } }] }],
-});
+/** Steps that say where one comes to: only one of them is meant at a time. */
+const LEADS: ReadonlySet<Step['do']> = new Set(['go', 'lay', 'open', 'play', 'section', 'show label']);
+
+const isLeading = (step: Step) => LEADS.has(step.do) && !('of' in step);
+
+/** The operations that let a thread which only leads somewhere lead elsewhere; undefined where it does more, or another thing. */
+export function leadingElsewhere(thread: Thread | undefined, step: Step): Operation[] | undefined {
+  const [only, ...more] = thread?.branches ?? [];
+  if (!thread || !only || more.length || only.if !== undefined || only.steps.length !== 1) return undefined;
+  if (!isLeading(step) || !isLeading(only.steps[0]!)) return undefined;
+  return [{ op: 'set', table: 'threads', id: thread.id, path: ['branches', '0', 'steps', '0'], value: step }];
+}
+
+const goTo = (frame: string | null): Step => ({ do: 'go', target: { to: 'frame', frame }, transition: { type: 'cut' } });
+
+const clickTo = (frame: string | null): LineThread => ({ cue: { type: 'click' }, branches: [{ steps: [goTo(frame)] }] });
 
 /** Rows from the top, each from the left; layers whose middles are within half a height of each other are in one row. */
 export function readingOrder<T extends { pose: Layer['pose'] }>(layers: readonly T[]): T[] {

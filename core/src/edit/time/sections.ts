@@ -2,6 +2,7 @@ import { sectionsOf } from '../../run/playhead.ts';
 import type { MakeId } from '../commands/frames.ts';
 import { takeName } from '../../words.ts';
 import { clampTime, inOrder, mapped, mapTimes, MOST_FRAMES, sectionOf, trackValue, type Ending, type Section, type Timeline } from './timeline.ts';
+import { setSpan } from './spans.ts';
 import type { LabelOf, SpanOf, TrackOf } from './types.ts';
 
 /** Labels and the sections that they open: a section is one thing, with its ending and all that stands in it. */
@@ -41,6 +42,14 @@ export function insertTime(timeline: Timeline, at: number, frames: number): Time
   const by = Math.min(Math.max(0, Math.round(frames)), MOST_FRAMES - timeline.length);
   if (by === 0) return timeline;
   return { ...mapTimes(timeline, (time) => (time >= at ? time + by : time)), length: timeline.length + by };
+}
+
+/** A section with so many frames more at its end, in which all that is there on its last frame stays there. */
+export function lengthenSection(timeline: Timeline, { to }: Section, frames: number): Timeline {
+  const wide = insertTime(timeline, to + 1, frames);
+  const by = wide.length - timeline.length;
+  if (by === 0 || !timeline.spans) return wide;
+  return { ...wide, spans: mapped(wide.spans!, (span) => (span.to === to ? { ...span, to: to + by } : span)) };
 }
 
 /** Cuts so many frames out from a time on, with all that stands in them. */
@@ -83,7 +92,7 @@ export function resizeSection(timeline: Timeline, label: string | null, frames: 
     return { ...timeline, labels: { ...timeline.labels, [next.label!]: { ...timeline.labels![next.label!]!, time } } };
   }
   const length = Math.max(1, Math.round(frames));
-  return length >= old ? insertTime(timeline, section.to + 1, length - old) : cutTime(timeline, section.from + length, old - length);
+  return length >= old ? lengthenSection(timeline, section, length - old) : cutTime(timeline, section.from + length, old - length);
 }
 
 /** A section put before another one, or at the end: all that stands in it goes along, and nothing else does. */
@@ -212,4 +221,18 @@ export function addSections(timeline: Timeline, names: readonly string[], frames
   );
   if (begin + names.length * length > MOST_FRAMES || names.length === 0) return timeline;
   return { ...timeline, length: begin + names.length * length, labels: { ...timeline.labels, ...Object.fromEntries(made) } };
+}
+
+/** A section for each layer, named after it, in which that layer alone of them is there: pictures become pages in time. */
+export function sectionsFor(
+  timeline: Timeline,
+  layers: readonly { readonly id: string; readonly name: string }[],
+  frames: number,
+  makeId: MakeId
+): Timeline {
+  const before = new Set(Object.keys(timeline.labels ?? {}));
+  const names = layers.map(({ name }) => name);
+  const made = addSections(timeline, names, frames, makeId);
+  const sections = sectionsOf(made).filter(({ label }) => label !== null && !before.has(label));
+  return sections.reduce((all, { from, to }, i) => setSpan(all, [layers[i]!.id], from, to, makeId), made);
 }

@@ -26,8 +26,11 @@ import {
 } from './keys.ts';
 import { advance, start } from '../../run/run.ts';
 import { awayWords, marksIn, momentWords, parseMoment, playedOn, snapped } from './moments.ts';
+import { pulledEasing } from './curve.ts';
+import { parseEasing } from '../../motion/easing.ts';
 import { motionPath } from './motion-path.ts';
 import { applyPreset, presets } from './presets.ts';
+import { pullKeys, pullStaggered, pullStretched } from './pull.ts';
 import {
   addLabel,
   addSections,
@@ -38,6 +41,7 @@ import {
   removeLabel,
   removeSection,
   resizeSection,
+  sectionsFor,
   setEnding,
   stretchTime,
 } from './sections.ts';
@@ -227,6 +231,21 @@ describe('sections', () => {
   });
 });
 
+test('a section for each layer, in which it alone is there; what was there before stays', () => {
+  const layers = ['Ebb', 'Flood'].map((name) => ({ id: name.toLowerCase(), name }));
+  const made = sectionsFor({ length: 10, spans: { old: { layer: 'boat', from: 0, to: 9 } } }, layers, 24, counter());
+  expect(sectionsOf(made).map(({ label, from, to, ending }) => [label && made.labels![label]!.name, from, to, ending.do])).toEqual([
+    [null, 0, 9, 'go on'],
+    ['Ebb', 10, 33, 'hold'],
+    ['Flood', 34, 57, 'hold'],
+  ]);
+  expect(Object.values(made.spans!)).toEqual([
+    { layer: 'boat', from: 0, to: 9 },
+    { layer: 'ebb', from: 10, to: 33 },
+    { layer: 'flood', from: 34, to: 57 },
+  ]);
+});
+
 describe('keys', () => {
   const chosen = (timeline: Timeline): KeyAt[] =>
     Object.entries(timeline.tracks ?? {}).flatMap(([track, { keys }]) => keys.filter((_, i) => i % 2 === 0).map(({ time }) => ({ track, time })));
@@ -310,6 +329,121 @@ describe('keys', () => {
       [40, 0],
       [52, 12],
     ]);
+  });
+});
+
+test('a way that is pulled goes through the point where it is held, or is a named one that does', () => {
+  fc.assert(
+    fc.property(fc.double({ min: 0.13, max: 0.87, noNaN: true }), fc.double({ min: -0.3, max: 1.3, noNaN: true }), (t, share) => {
+      const easing = pulledEasing(t, share, 0);
+      expect(Math.abs(parseEasing(easing)!(t) - share)).toBeLessThan(0.05);
+    })
+  );
+  expect(pulledEasing(0.5, 0.5)).toBe('linear');
+  expect(pulledEasing(0.5, parseEasing('ease-in')!(0.5))).toBe('ease-in');
+  expect(pulledEasing(0.5, parseEasing('ease-out')!(0.5))).toBe('ease-out');
+  expect(pulledEasing(0.5, 1.2)).toMatch(/^cubic-bezier/);
+});
+
+describe('the last key of a section', () => {
+  const clip: Timeline = {
+    length: 36,
+    labels: { a: { time: 0, name: 'A', ending: { do: 'hold' } }, b: { time: 24, name: 'B', ending: { do: 'loop' } } },
+    tracks: {
+      t: {
+        layer: 'boat',
+        property: 'x',
+        keys: [
+          { time: 0, value: 0 },
+          { time: 23, value: 100 },
+          { time: 24, value: 5 },
+        ],
+      },
+    },
+    spans: { s: { layer: 'boat', from: 0, to: 23 }, later: { layer: 'sun', from: 24, to: 35 } },
+  };
+  const shape = ({ length, labels, tracks, spans }: Timeline) => [
+    length,
+    labels!['b']!.time,
+    tracks!['t']!.keys.map(({ time }) => time),
+    Object.values(spans!).map(({ from, to }) => [from, to]),
+  ];
+  const last = [{ track: 't', time: 23 }];
+
+  test('holds its ending: pulled later or earlier, the section ends there, and what is there stays there', () => {
+    expect(shape(pullKeys(clip, last, 12).timeline)).toEqual([
+      48,
+      36,
+      [0, 35, 36],
+      [
+        [0, 35],
+        [36, 47],
+      ],
+    ]);
+    expect(pullKeys(clip, last, 12).keys).toEqual([{ track: 't', time: 35 }]);
+    expect(shape(pullKeys(clip, last, -11).timeline)).toEqual([
+      25,
+      13,
+      [0, 12, 13],
+      [
+        [0, 12],
+        [13, 24],
+      ],
+    ]);
+    const both = [{ track: 't', time: 0 }, ...last];
+    expect(shape(pullStretched(clip, both, 0, 2))).toEqual([
+      59,
+      47,
+      [0, 46, 47],
+      [
+        [0, 46],
+        [47, 58],
+      ],
+    ]);
+  });
+
+  test('keys that are stretched or staggered out of their section make it as long as they need', () => {
+    const one: Timeline = {
+      ...clip,
+      tracks: {
+        ...clip.tracks!,
+        u: {
+          layer: 'sun',
+          property: 'y',
+          keys: [
+            { time: 4, value: 0 },
+            { time: 20, value: 9 },
+          ],
+        },
+      },
+    };
+    const sun = [4, 20].map((time) => ({ track: 'u', time }));
+    expect(shape(pullStretched(one, sun, 4, 2)).slice(0, 3)).toEqual([49, 37, [0, 23, 37]]);
+    const staggered = pullStaggered(one, [...sun, { track: 't', time: 0 }], ['boat', 'sun'], 10);
+    expect(staggered.tracks!['u']!.keys.map(({ time }) => time)).toEqual([14, 30]);
+    expect(shape(staggered).slice(0, 3)).toEqual([43, 31, [0, 23, 31]]);
+  });
+
+  test('does not where something else stands there, or it leaves its section', () => {
+    const cue: Timeline = { ...clip, cues: { c: { time: 20, layer: 'bell', do: 'play' } } };
+    expect(shape(pullKeys(cue, last, -11).timeline).slice(0, 3)).toEqual([33, 21, [0, 12, 21]]);
+    expect(shape(pullKeys(clip, [{ track: 't', time: 24 }], -4).timeline).slice(0, 3)).toEqual([36, 24, [0, 20, 23]]);
+  });
+
+  test('pulled there and back is as it was, whole all the way', () => {
+    fc.assert(
+      fc.property(labelled, fc.integer({ min: 1, max: 30 }), (timeline, by) => {
+        for (const section of sectionsOf(timeline)) {
+          for (const [id, { keys }] of Object.entries(timeline.tracks ?? {})) {
+            if (!keys.some(({ time }) => time === section.to) || section.to === section.from) continue;
+            const there = pullKeys(timeline, [{ track: id, time: section.to }], by);
+            isWhole(there.timeline);
+            expect(there.timeline.length).toBe(timeline.length + by);
+            expect(pullKeys(there.timeline, there.keys, -by).timeline).toEqual(timeline);
+          }
+        }
+      })
+    );
   });
 });
 

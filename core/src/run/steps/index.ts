@@ -7,7 +7,7 @@ import { open, send, wait } from './outside.ts';
 import { set } from './set.ts';
 import { state } from './state.ts';
 import type { Stepped, StepRunner } from './stepped.ts';
-import { pauseStep, playStep, showLabel, startOver } from './timeline.ts';
+import { pauseStep, playStep, showLabel, startOver, turnTo } from './timeline.ts';
 
 export type { Took } from './stepped.ts';
 
@@ -26,6 +26,7 @@ const runners: { readonly [T in StepType]: StepRunner<T> } = {
   scroll,
   play: playStep,
   'show label': showLabel,
+  section: turnTo,
   pause: pauseStep,
   'start over': startOver,
   wait,

@@ -1,4 +1,5 @@
 import type { Instance } from '../../program/expand.ts';
+import { currentFrame, sectionsOf } from '../playhead.ts';
 import { pause, pauseInstance, play, playInstance, showFrame } from '../heads.ts';
 import type { Call, Runner } from '../runner.ts';
 import { isStepped, layerFor } from './flags.ts';
@@ -56,6 +57,25 @@ function start(runner: Runner, call: Call, of: string | undefined, from: 'here' 
   if (!playInstance(runner, found.scene, found.instance, from === 'start' ? 0 : null)) return notDone('no-timeline', 'This scene has no timeline.');
   return done(`${word} ${found.instance.scene.scene.name}`, { took: sectionOf(runner, found.scene, found.instance) });
 }
+
+/** Sections are pages: the next one is there at once, however much of this one was still to play. */
+export const turnTo: StepRunner<'section'> = (runner, call, step) => {
+  const found = subject(runner, call, step.of);
+  if (isStepped(found)) return found;
+  const instance = 'node' in found ? found.node.inside : found.instance;
+  const scene = 'node' in found ? found.root.scene : found.scene;
+  const { timeline } = instance?.scene.scene ?? {};
+  const root = runner.root(scene);
+  if (!instance || !timeline || !root) return notDone('no-timeline', 'This scene has no timeline.');
+  const sections = sectionsOf(timeline);
+  const frame = currentFrame(runner.program, runner.run, root, instance) ?? 0;
+  const now = sections.findIndex(({ from, to }) => frame >= from && frame <= to);
+  const { label, from } = sections[(now + (step.to === 'next' ? 1 : sections.length - 1)) % sections.length]!;
+  playInstance(runner, scene, instance, from);
+  return done(`played ${label === null ? 'from the beginning' : `from ${timeline.labels![label]!.name}`}`, {
+    took: sectionOf(runner, scene, instance),
+  });
+};
 
 export const showLabel: StepRunner<'show label'> = (runner, call, step) => {
   const found = withLabel(runner, call, step.of, step.label);

@@ -125,6 +125,7 @@ export function lostInStep(piece: Piece, scope: LineScope, step: Step): string |
       return (
         subject(step.of) ?? check(step.label, 'label', (id) => scope.labelsOf(step.of ?? scope.scene ?? undefined).some((label) => label.id === id))
       );
+    case 'section':
     case 'pause':
     case 'start over':
       return subject(step.of);

@@ -217,7 +217,8 @@
   }}
 />
 
-<main class="grid h-full grid-cols-[92px_clamp(262px,26.2vw,336px)_minmax(0,1fr)_clamp(208px,19.5vw,250px)]">
+<!-- Whole pixels: columns that share one overlap for the compositor, which then paints the stage as a layer of its own, at each press. -->
+<main class="grid h-full grid-cols-[92px_clamp(262px,round(down,26.2vw,1px),336px)_minmax(0,1fr)_clamp(208px,round(down,19.5vw,1px),250px)]">
   <Shelf {session} onbring={() => chooser.click()} />
   <CueSheet {session} bind:finder />
   <div class="relative flex min-h-0 min-w-0 flex-col border-l border-[var(--line)]">

@@ -54,7 +54,6 @@
     { id: 'pages', label: 'a page for each', on: frames.length > 1 },
   ]);
   const wholeGroups = halves?.panels.every((layer) => layer.type === 'group' || layer.type === 'placement') ?? false;
-  let mode = $state<Mode>(wholeGroups ? 'panels' : 'frames');
 
   /** Frames chosen in the shelf, if more than one; else all that follow this one, then those before. */
   function candidates() {
@@ -81,7 +80,18 @@
   /** Panels by their place: across where they stand in a row. */
   const sortedPanels = () => [...halves!.panels].sort((a, b) => a.pose.y - b.pose.y || a.pose.x - b.pose.x);
 
-  let pairs: Paired[] = $state.raw(find(wholeGroups ? 'panels' : 'frames'));
+  /** What most of their names fit; frames where that is no matter. */
+  function likeliest(): Mode {
+    if (wholeGroups) return 'panels';
+    const fitting = (wanted: Mode) => find(wanted).filter(({ by }) => by === 'name').length;
+    return modes
+      .filter(({ id, on }) => on && (id === 'states' || id === 'labels'))
+      .reduce<Mode>((best, { id }) => (fitting(id) > fitting(best) ? id : best), 'frames');
+  }
+
+  let mode = $state<Mode>(likeliest());
+  // svelte-ignore state_referenced_locally
+  let pairs: Paired[] = $state.raw(find(mode));
   let template: string | null = $state(candidates()[0]?.id ?? null);
   let dragged: string | null = null;
 

@@ -16,6 +16,7 @@
   import { uploadPictures } from '$lib/client/pictures';
   import { fieldKey } from '$lib/shared/focus';
   import { setLayer } from './acts';
+  import { REENTRY, reentryOf, setReentry } from './reentry';
 
   /** What a placement fills into its part, the state it begins in, and the part itself. */
   let { session, layer }: { session: EditorSession; layer: Layer } = $props();
@@ -27,13 +28,6 @@
     (part?.items ?? []).filter(({ layer: inner }) => (inner.text !== undefined && !inner.bindings?.state) || inner.type === 'picture').reverse()
   );
   const others = $derived(scenesOf(session.piece, 'part').filter((one) => !partHolds(session.piece, one.id, layer.scene)));
-
-  const REENTRY = [
-    { value: 'start over' as const, label: 'start over', hint: 'at its beginning' },
-    { value: 'go on' as const, label: 'go on', hint: 'where it was' },
-    { value: 'once' as const, label: 'play only once', hint: 'stays at its end' },
-  ];
-  const reentry = $derived(REENTRY.find(({ value }) => value === (layer.reentry ?? 'start over'))!);
 
   const beginIn = (next: string | undefined) =>
     setLayer(session, [layer.id], `Begin in ${part?.scene.states?.[next ?? '']?.name ?? 'its first state'}`, ['state'], next);
@@ -132,12 +126,7 @@
     {#if part.scene.timeline}
       <div class="flex flex-wrap items-center gap-1">
         <span class="soft">plays {secondsWords(part.scene.timeline.length, framesPerSecond(session))}; when it comes again:</span>
-        <ChipMenu
-          name="On return"
-          label={reentry.label}
-          options={REENTRY}
-          onpick={(value) => setLayer(session, [layer.id], `On return ${value}`, ['reentry'], value === 'start over' ? undefined : value)}
-        />
+        <ChipMenu name="On return" label={reentryOf(layer).label} options={REENTRY} onpick={(value) => setReentry(session, [layer.id], value)} />
       </div>
     {/if}
   </div>

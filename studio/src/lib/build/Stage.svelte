@@ -430,7 +430,8 @@
 </script>
 
 <svelte:window onkeydown={holdSpace} onkeyup={holdSpace} onblur={() => (panning = false)} />
-<div class="relative min-h-0 flex-1">
+<!-- Clipped, so that the shadow of the bar does not reach onto the columns that scroll beside it. -->
+<div class="relative min-h-0 flex-1 overflow-clip">
   <div
     bind:this={ground}
     bind:clientWidth={width}

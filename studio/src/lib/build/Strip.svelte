@@ -10,13 +10,12 @@
 
   let { session, folded = $bindable() }: { session: EditorSession; folded: boolean } = $props();
 
-  type Tab = 'looks' | 'states' | 'time';
-  let wanted: Tab | null = $state(null);
+  type Tab = NonNullable<EditorSession['strip']>;
 
   const item = $derived(session.selection.length === 1 ? (session.scene?.byId.get(session.selection[0]!) ?? null) : null);
   /** A look that is open stays in the strip while something inside its layer is selected. */
   const subject = $derived(session.lookLayer === null ? item : (session.scene?.byId.get(session.lookLayer) ?? item));
-  const tab = $derived<Tab>(wanted ?? (subject ? 'looks' : 'states'));
+  const tab = $derived<Tab>(session.strip ?? (subject ? 'looks' : 'states'));
   const tabs: readonly { id: Tab; label: string }[] = [
     { id: 'looks', label: 'Looks' },
     { id: 'states', label: 'States' },
@@ -34,11 +33,15 @@
     });
   }
 
+  $effect(() => {
+    if (session.timeAsked) folded = false;
+  });
+
   // What is selected decides again once it changes.
   $effect(() => {
     void session.selection;
     void session.sceneId;
-    if (untrack(() => tab) === 'looks') wanted = null;
+    if (untrack(() => tab) === 'looks') session.strip = null;
   });
 </script>
 
@@ -50,7 +53,7 @@
   <header class="flex h-[34px] shrink-0 items-center gap-3 px-3.5">
     <div class="flex gap-3" role="tablist" aria-label="What the strip shows">
       {#each tabs as { id, label } (id)}
-        <button role="tab" aria-selected={tab === id} class="tab-word" onclick={() => (wanted = id)}>{label}</button>
+        <button role="tab" aria-selected={tab === id} class="tab-word" onclick={() => (session.strip = id)}>{label}</button>
       {/each}
     </div>
     {#if !folded}

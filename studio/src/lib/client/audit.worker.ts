@@ -12,19 +12,26 @@ let version = 0;
 let most = 0;
 let timer: ReturnType<typeof setTimeout> | undefined;
 let spent = 0;
+let busyUntil = 0;
+let waitedSince: number | null = null;
 
 /** Long enough that what is being drawn for the edit has the machine to itself. */
 const PAUSE = 150;
-/** The first answer is there within a second of an edit. */
+/** Of exploring, before the first answer. */
 const FIRST = 500;
 /** What is not found by then is looked for when nothing was changed for a while, */
 const LATER = 1200;
-/** in pieces of this length, so that the next edit is heard at once, */
+/** all in pieces of this length, so that the next edit is heard at once, */
 const SLICE = 60;
-/** with as much time in between for everything else. All in milliseconds. */
+/** later with as much time in between for everything else, */
 const BETWEEN = 40;
+/** and not while somebody presses keys or moves things: with two cores a second one at work doubles how long a picture takes. */
+const REST = 200;
+/** For somebody who never rests it goes on all the same, a piece each time this has passed. All in milliseconds. */
+const PATIENCE = 2000;
 
 onmessage = ({ data }: MessageEvent<AuditTask>) => {
+  if (data.type === 'busy') return void (busyUntil = performance.now() + REST);
   clearTimeout(timer);
   version = data.version;
   if (data.type === 'on') {
@@ -49,22 +56,30 @@ function begin(): void {
   explored = exploring(program);
   most = explored.usual;
   spent = 0;
-  const isDone = explore(FIRST);
-  answer(isDone);
-  if (!isDone) timer = setTimeout(goOn, LATER);
+  goOn();
 }
 
+/** Explores a piece further, and comes back for the next until it has come to its end, or as far as it was to come. */
 function goOn(): void {
-  if (explore(SLICE)) answer(true);
-  else timer = setTimeout(goOn, BETWEEN);
+  if (isToWait()) return void (timer = setTimeout(goOn, busyUntil - performance.now()));
+  const wasFirst = spent < FIRST;
+  const began = performance.now();
+  const stopped = explored!.on(most, () => performance.now() - began > SLICE);
+  spent += performance.now() - began;
+  if (stopped !== 'paused') return answer(true);
+  const isFirst = spent < FIRST;
+  if (wasFirst && !isFirst) answer(false);
+  timer = setTimeout(goOn, isFirst ? 0 : wasFirst ? LATER : BETWEEN);
 }
 
-/** Explores for so long at most; true when it has come to its end, or as far as it was to come. */
-function explore(ms: number): boolean {
-  const began = performance.now();
-  const stopped = explored!.on(most, () => performance.now() - began > ms);
-  spent += performance.now() - began;
-  return stopped !== 'paused';
+function isToWait(): boolean {
+  const now = performance.now();
+  if (now >= busyUntil || (waitedSince !== null && now - waitedSince > PATIENCE)) {
+    waitedSince = null;
+    return false;
+  }
+  waitedSince ??= now;
+  return true;
 }
 
 function answer(isDone: boolean): void {

@@ -1,4 +1,4 @@
-import { FORMAT, type Batch, type Fault, type Operation } from '@zany/core';
+import { FORMAT, takesEditsOf, type Batch, type Fault, type Operation } from '@zany/core';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Refused } from './saving';
 
@@ -116,7 +116,7 @@ export class PersonalStore {
   async waiting(): Promise<Batch[]> {
     const database = await kept();
     const all = await inTime(database.getAllFromIndex('waiting', 'owner', [this.person, this.piece]));
-    const [now, other] = [all.filter(({ format }) => format === FORMAT), all.filter(({ format }) => format !== FORMAT)];
+    const [now, other] = [all.filter(({ format }) => takesEditsOf(format)), all.filter(({ format }) => !takesEditsOf(format))];
     if (other.length) {
       const why = (format: string): Fault => ({
         code: 'other-format',
@@ -174,7 +174,7 @@ export class PersonalStore {
 
   async history(): Promise<History> {
     const found = await inTime((await kept()).get('history', this.historyKey));
-    return found && found.format === FORMAT ? found.history : { undo: [], redo: [] };
+    return found?.format !== undefined && takesEditsOf(found.format) ? found.history : { undo: [], redo: [] };
   }
 
   async keepHistory(history: History): Promise<void> {

@@ -4,6 +4,7 @@ import { aLook, looks } from '$lib/build/look-poses';
 import {
   addFrame,
   addLook,
+  addLooks,
   align,
   carryAcross,
   chooseOne,
@@ -69,7 +70,7 @@ export interface Command {
   readonly label: string;
   /** The same where there is little room. */
   readonly short?: string;
-  readonly group: 'Piece' | 'Frames' | 'Layers' | 'Looks' | 'Parts' | 'Threads' | 'Place' | 'View';
+  readonly group: 'Piece' | 'Frames' | 'Layers' | 'Looks' | 'Parts' | 'Threads' | 'Place' | 'View' | 'Time';
   /** `Mod` is Ctrl, or Cmd on a Mac. */
   readonly keys?: readonly string[];
   readonly when?: (context: CommandContext) => boolean;
@@ -284,12 +285,14 @@ export const commands: readonly Command[] = [
       id: `look-${look.name}`,
       label: `Add ${aLook(look.name)}, from the one that is open`,
       group: 'Looks',
-      needs: 'select one layer without it first',
+      needs: 'select layers without it first',
       when: (context) =>
-        selecting(context) &&
-        context.session.selection.length === 1 &&
-        !context.session.piece.layers.get(context.session.selection[0]!)?.looks?.[look.name as LookName],
-      run: ({ session }) => addLook(session, session.selection[0]!, look.name, session.look),
+        selecting(context) && context.session.selection.some((id) => !context.session.piece.layers.get(id)?.looks?.[look.name as LookName]),
+      run: ({ session }) => {
+        const [first, ...others] = session.selection;
+        if (others.length) addLooks(session, session.selection, look.name as LookName);
+        else if (first) addLook(session, first, look.name, session.look);
+      },
     })),
   ...(['left', 'center', 'right', 'top', 'middle', 'bottom'] as const).map((edge): Command => ({
     id: `align-${edge}`,
@@ -364,6 +367,18 @@ export const commands: readonly Command[] = [
     keys: ['s'],
     when: many,
     run: ({ session }) => (session.panel = 'slides'),
+  },
+  {
+    id: 'time',
+    label: 'Time: sections, keys and motion of what is open',
+    short: 'Time',
+    group: 'Time',
+    keys: ['m'],
+    when: building,
+    run: ({ session }) => {
+      session.strip = 'time';
+      session.timeAsked = true;
+    },
   },
   {
     id: 'starters',
@@ -511,6 +526,8 @@ export const otherKeys: readonly { readonly keys: string; readonly label: string
   { keys: 'In Time: < >', label: 'The thing that happens before, or next: a key, a label, the end of a span' },
   { keys: 'In Time: PageUp, PageDown, Home, End', label: 'Section by section, the beginning, the end' },
   { keys: 'In Time: L', label: 'A label here' },
+  { keys: 'In Time: dragging over rows', label: 'Choose the keys in a frame; with Shift besides those that are chosen' },
+  { keys: 'In Time: dragging a curve of an open line', label: 'Bend the way between two keys' },
   { keys: 'In Time: K', label: 'A key of the place of what is selected' },
   {
     keys: 'In Time: on the tag of a section',

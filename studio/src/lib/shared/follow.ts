@@ -1,19 +1,26 @@
-/** Follows the pointer that was pressed on an element until it is let go, wherever it goes. */
+/**
+ * Follows the pointer that was pressed on an element until it is let go, wherever it goes. It is heard at the window: what is
+ * pulled may be drawn anew on the way, as another element.
+ */
 export function followPointer(
   event: PointerEvent,
   { move, done }: { readonly move: (event: PointerEvent) => void; readonly done?: (event: PointerEvent) => void }
 ): void {
-  const target = event.currentTarget as HTMLElement;
-  target.setPointerCapture(event.pointerId);
+  const { pointerId } = event;
+  (event.currentTarget as HTMLElement).setPointerCapture(pointerId);
   const stop = new AbortController();
-  target.addEventListener('pointermove', move, { signal: stop.signal });
+  const options = { capture: true, signal: stop.signal };
+  const mine = (act: (event: PointerEvent) => void) => (next: PointerEvent) => {
+    if (next.pointerId === pointerId) act(next);
+  };
+  window.addEventListener('pointermove', mine(move), options);
   for (const end of ['pointerup', 'pointercancel'] as const)
-    target.addEventListener(
+    window.addEventListener(
       end,
-      (next) => {
+      mine((next) => {
         stop.abort();
         done?.(next);
-      },
-      { signal: stop.signal }
+      }),
+      options
     );
 }

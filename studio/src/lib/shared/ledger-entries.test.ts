@@ -12,6 +12,8 @@ const spec: ComposeSpec = {
         row: { at: [0, 100, 300, 40], lines: ['swipe left → send it', 'long press 500 ms → send it', 'double click → send it'] },
         knob: { at: [0, 150, 40, 40], drag: { axis: 'x' }, lines: ['drop → send it'] },
         plain: { at: [0, 200, 40, 40] },
+        name: { at: [0, 250, 100, 40], type: 'field', field: { kind: 'text' } },
+        seats: { at: [0, 300, 100, 40], type: 'field', field: { kind: 'number' } },
       },
       lines: ['pad 3 → send it'],
     },
@@ -57,4 +59,20 @@ test('a digit that is a pad button is told as that alone, whether somebody waits
   expect(play(...digit(3)).map(({ headline, whyNot }) => [headline, whyNot.length])).toEqual([['pressed pad button 3', 0]]);
   expect(play(...digit(4)).map(({ headline, whyNot }) => [headline, whyNot.length])).toEqual([['pressed pad button 4', 1]]);
   expect(play({ type: 'key', key: 'x' }).map(({ headline }) => headline)).toEqual(['pressed x']);
+});
+
+test('what is typed into a field without threads is told once, as it stands at last', () => {
+  const type = (layer: string, value: string | number): RunEvent => ({ type: 'value', layer: id('home', layer), value });
+  const [again, seats, name, ...more] = play(
+    type('name', 'I'),
+    type('name', 'Id'),
+    type('name', 'Ida'),
+    type('seats', 2),
+    type('name', 'Ida M'),
+    type('name', 'Ida M')
+  );
+  expect(more).toEqual([]);
+  expect(name).toMatchObject({ headline: 'put Ida into name', changes: ['name holds Ida'] });
+  expect(seats).toMatchObject({ changes: ['seats holds 2'] });
+  expect(again).toMatchObject({ changes: ['name holds Ida M'] });
 });

@@ -31,13 +31,24 @@ const NOTHING_THERE: ReadonlySet<string> = new Set(['not-wired', 'nothing-there'
 
 const MOST = 200;
 
-/** The ledger with new entries in front. A digit is a key and a pad button at once: what one of them did not do is no matter where the other one is meant. */
+/**
+ * The ledger with new entries in front. A digit is a key and a pad button at once: what one of them did not do is no matter where
+ * the other one is meant. What is typed sign by sign into a field without threads is one line, of what stands there at last.
+ */
 export function withEntries(ledger: readonly Entry[], entries: readonly Entry[]): Entry[] {
   const isPad = entries.some(({ event }) => event.type === 'pad');
   const [last] = ledger;
   const isIdleKey = last?.event.type === 'key' && last.fired.length === 0 && last.changes.length === 0 && /^\d$/.test(last.event.key);
-  return [...entries, ...(isPad && isIdleKey ? ledger.slice(1) : ledger)].slice(0, MOST);
+  const isReplaced = (isPad && isIdleKey) || (entries.length === 1 && isTypedOn(last, entries[0]!));
+  return [...entries, ...(isReplaced ? ledger.slice(1) : ledger)].slice(0, MOST);
 }
+
+/** Both are typing into one field, of which only the last matters: neither did anything else. */
+const isTypedOn = (before: Entry | undefined, after: Entry): boolean =>
+  before?.event.type === 'value' &&
+  after.event.type === 'value' &&
+  before.event.layer === after.event.layer &&
+  [before, after].every(({ fired, whyNot, changes }) => fired.length === 0 && whyNot.length === 0 && changes.length === 1);
 
 /** What was done by a pointer is told by what the thread that took it waits for. */
 const byCue: Partial<Record<CueType, string>> = {

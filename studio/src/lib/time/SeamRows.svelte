@@ -2,8 +2,10 @@
   import {
     clearSpans,
     copyKeys,
-    moveKeys,
+    easeKeys,
     moveSpan,
+    pulledEasing,
+    pullKeys,
     sectionAt,
     sectionName,
     sectionsOf,
@@ -72,11 +74,17 @@
     if (!session.canEdit || seam.keys.length === 0) return;
     const held = keys[0]!.time;
     const chosen = seam.keys;
-    const change = (by: number, next: PointerEvent) => (now: Timeline) => (next.altKey ? copyKeys(now, chosen, by) : moveKeys(now, chosen, by));
+    const base = timeline;
+    const change = (by: number, next: PointerEvent) => (now: Timeline) =>
+      next.altKey ? copyKeys(now, chosen, by) : pullKeys(now, chosen, by).timeline;
     follow(event, held, {
-      move: (by, next) => seam.preview(by ? change(by, next) : null),
+      move: (by, next) => {
+        seam.preview(by ? change(by, next) : null);
+        seam.keys = next.altKey ? chosen : pullKeys(base, chosen, by).keys;
+      },
       done: (by, next) => {
         seam.preview(null);
+        seam.keys = chosen;
         if (by === 0) {
           if (wasChosen && !event.shiftKey) seam.keys = keys;
           return seam.stand(held);
@@ -92,12 +100,9 @@
     held: number,
     { move, done }: { move: (by: number, event: PointerEvent) => void; done: (by: number, event: PointerEvent) => void }
   ) {
-    const byOf = (next: PointerEvent) => {
-      const by = (next.clientX - event.clientX) / perFrame;
-      if (Math.abs(next.clientX - event.clientX) < 3) return 0;
-      return (next.altKey ? Math.round(held + by) : snap(held + by)) - held;
-    };
-    followPointer(event, { move: (next) => move(byOf(next), next), done: (next) => done(byOf(next), next) });
+    const settled = (by: number, next: PointerEvent) =>
+      Math.abs(next.clientX - event.clientX) < 3 ? 0 : (next.altKey ? Math.round(held + by) : snap(held + by)) - held;
+    seam.follow(event, perFrame, { move: (by, next) => move(settled(by, next), next), done: (by, next) => done(settled(by, next), next) });
   }
 
   function dragSpan(event: PointerEvent, id: string, edge: 'from' | 'to' | 'both') {
@@ -113,6 +118,65 @@
       done: (by) => {
         seam.preview(null);
         if (by) seam.edit(edge === 'both' ? 'Move a span' : 'Length of a span', change(by));
+      },
+    });
+  }
+
+  /** The way between two keys, pulled up or down where it is held. */
+  function bend(event: PointerEvent, { id, track }: { id: string; track: TrackOf }) {
+    if (event.button !== 0 || !session.canEdit) return;
+    const { left, top: above } = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
+    const time = (event.clientX - left) / perFrame - 0.5;
+    const at = track.keys.findLastIndex((one) => one.time <= time);
+    const [from, to] = [track.keys[at], track.keys[at + 1]];
+    if (!from || !to || typeof from.value !== 'number' || from.value === to.value) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const heightOf = heightsOf(track, ROW);
+    const [low, high] = [heightOf(from.value), heightOf(to.value)];
+    const t = (time - from.time) / (to.time - from.time);
+    const keys = [{ track: id, time: from.time }];
+    const easingAt = (next: PointerEvent) => pulledEasing(t, (next.clientY - above - low) / (high - low));
+    seam.keys = keys;
+    seam.follow(event, perFrame, {
+      move: (_by, next) => seam.preview((now) => easeKeys(now, keys, easingAt(next))),
+      done: (_by, next) => {
+        seam.preview(null);
+        if (Math.abs(next.clientY - event.clientY) < 2) return;
+        const easing = easingAt(next);
+        seam.edit(`Easing ${easing}`, (now) => easeKeys(now, keys, easing));
+      },
+    });
+  }
+
+  /** A frame drawn over rows chooses the keys in it; with Shift, besides those that are chosen. */
+  let marquee: { x: number; y: number; width: number; height: number } | null = $state(null);
+  let grid: HTMLElement | undefined = $state();
+
+  function startMarquee(event: PointerEvent) {
+    if (event.button !== 0 || !grid || (event.target as HTMLElement).closest('[data-knot], [data-span], [data-way], [role=rowheader]')) return;
+    const { left, top: above } = grid.getBoundingClientRect();
+    const before = event.shiftKey ? seam.keys : [];
+    const begun = { x: event.clientX - left, y: event.clientY - above };
+    const move = (next: PointerEvent) => {
+      const [x2, y2] = [next.clientX - left, next.clientY - above];
+      if (!marquee && Math.hypot(x2 - begun.x, y2 - begun.y) < 4) return;
+      marquee = { x: Math.min(begun.x, x2), y: Math.min(begun.y, y2), width: Math.abs(x2 - begun.x), height: Math.abs(y2 - begun.y) };
+      const rowsIn = lines.slice(Math.max(0, Math.floor(marquee.y / ROW)), Math.floor((marquee.y + marquee.height) / ROW) + 1);
+      const [from, to] = [marquee.x - NAMES, marquee.x + marquee.width - NAMES].map((at) => at / perFrame - 0.5) as [number, number];
+      const found = rowsIn.flatMap(({ row, track }) =>
+        (track ? [track] : row.tracks).flatMap((one) =>
+          one.track.keys.flatMap(({ time }) => (time >= from && time <= to ? [{ track: one.id, time }] : []))
+        )
+      );
+      // A row and its open lines hold the same keys.
+      seam.keys = [...new Map([...before, ...found].map((key) => [`${key.track} ${key.time}`, key])).values()];
+    };
+    followPointer(event, {
+      move,
+      done: () => {
+        if (!marquee && !event.shiftKey) seam.keys = [];
+        marquee = null;
       },
     });
   }
@@ -148,12 +212,15 @@
       .join('; ');
 </script>
 
+<!-- svelte-ignore a11y_interactive_supports_focus -->
 <div
   class="relative"
   style:height="{lines.length * ROW}px"
   style:width="{NAMES + width}px"
   role="grid"
   aria-label="Layers in time"
+  bind:this={grid}
+  onpointerdown={startMarquee}
   aria-rowcount={lines.length}
 >
   {#each shown as { row, track }, i (`${row.item.layer.id} ${track?.id ?? ''}`)}
@@ -248,13 +315,19 @@
         {/if}
         <svg class="pointer-events-none absolute inset-0 overflow-visible" {width} height={ROW} aria-hidden="true">
           {#each track ? [track] : row.tracks as one (one.id)}
-            <polyline
-              points={curveOf(one.track, (time) => trackValue(one.track, time), x, ROW)}
-              fill="none"
-              stroke="var(--gold-text)"
-              stroke-width={track ? 1.6 : 1.1}
-              stroke-opacity={track ? 1 : 0.55}
-            />
+            {@const points = curveOf(one.track, (time) => trackValue(one.track, time), x, ROW)}
+            <polyline {points} fill="none" stroke="var(--gold-text)" stroke-width={track ? 1.6 : 1.1} stroke-opacity={track ? 1 : 0.55} />
+            {#if track && session.canEdit}<polyline
+                class="cursor-ns-resize"
+                style:pointer-events="stroke"
+                {points}
+                fill="none"
+                stroke="transparent"
+                stroke-width="9"
+                role="presentation"
+                data-way={one.track.property}
+                onpointerdown={(event) => bend(event, one)}
+              />{/if}
           {/each}
         </svg>
         {#if track}
@@ -282,6 +355,13 @@
       </span>
     </div>
   {/each}
+  {#if marquee}<span
+      class="pointer-events-none absolute z-10 border border-[var(--gold)] bg-[color-mix(in_srgb,var(--gold)_14%,transparent)]"
+      style:left="{marquee.x}px"
+      style:top="{marquee.y}px"
+      style:width="{marquee.width}px"
+      style:height="{marquee.height}px"
+    ></span>{/if}
 </div>
 
 {#snippet knot(layer: string, time: number, y: number, keys: readonly KeyAt[], words: string)}

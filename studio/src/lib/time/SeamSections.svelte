@@ -19,7 +19,6 @@
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import Popover from '$lib/shared/Popover.svelte';
   import RenameField from '$lib/shared/RenameField.svelte';
-  import { followPointer } from '$lib/shared/follow';
   import type { Seam } from './seam-state.svelte';
 
   /** The sections of the seam as panels: a tag to take each by, its ending in a word, its edge to pull. */
@@ -50,8 +49,7 @@
     if (event.button !== 0 || !canEdit) return;
     event.preventDefault();
     event.stopPropagation();
-    const byOf = (next: PointerEvent) => Math.round((next.clientX - event.clientX) / perFrame);
-    followPointer(event, { move: (next) => move(byOf(next), next), done: (next) => done(byOf(next), next) });
+    seam.follow(event, perFrame, { move: (by, next) => move(Math.round(by), next), done: (by, next) => done(Math.round(by), next) });
   }
 
   const howOf = (event: PointerEvent): Resizing => (event.altKey ? 'eat' : event.shiftKey ? 'stretch' : 'push');

@@ -12,18 +12,23 @@
     movingWords,
     parseMoment,
     presets,
+    pullStaggered,
+    pullStretched,
     removeKeys,
     setKey,
     setLength,
     setSpan,
     clearSpans,
+    readingOrder,
     secondsWords,
+    sectionAt,
+    sectionName,
+    sectionsFor,
     snapped,
     spreadKeys,
-    staggerKeys,
-    stretchKeys,
     timelineWords,
     restValue,
+    type Timeline,
     type Tracked,
   } from '@zany/core';
   import { onDestroy, tick, untrack } from 'svelte';
@@ -32,6 +37,7 @@
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { fieldKey, isTyping } from '$lib/shared/focus';
   import NumberField from '$lib/build/NumberField.svelte';
+  import { REENTRY, setReentry } from '$lib/build/reentry';
   import { isEmptyTime, NAMES, propertyWords, ROW, rowsOf, rulerStep } from './seam';
   import { followPointer } from '$lib/shared/follow';
   import { Seam } from './seam-state.svelte';
@@ -50,6 +56,8 @@
   let top = $state(0);
   let scroller: HTMLElement | undefined = $state();
   let sections: ReturnType<typeof SeamSections> | undefined = $state();
+  let ruler: HTMLElement | undefined = $state();
+  let namesField: HTMLElement | undefined = $state();
   let names = $state('');
   let seconds = $state(2);
 
@@ -57,7 +65,7 @@
   const moment = $derived(session.moment ?? 0);
   const fps = $derived(seam.fps);
   const fitted = $derived(Math.max(0.02, (view - NAMES - 24) / Math.max(1, timeline?.length ?? 1)));
-  const perFrame = $derived(seam.perFrame || fitted);
+  const perFrame = $derived(seam.held?.perFrame ?? (seam.perFrame || fitted));
   const width = $derived((timeline?.length ?? 0) * perFrame);
   const rows = $derived(session.scene && timeline ? rowsOf(session.scene, session.selection, seam.all) : []);
   const step = $derived(rulerStep(perFrame, fps));
@@ -65,7 +73,7 @@
     session.scene ? session.scene.items.filter((item) => item.shown && (!timeline || isThereAt(timeline, item.layer.id, moment))).length : 0
   );
   const marks = $derived(timeline ? marksIn(timeline) : []);
-  const snap = (time: number) => snapped([...marks, moment], time, 6 / perFrame);
+  const snap = (time: number) => snapped([...(seam.held?.marks ?? marks), moment], time, 6 / perFrame);
 
   $effect(() => {
     void session.sceneId;
@@ -75,8 +83,14 @@
     });
   });
   $effect(() => {
+    if (!session.timeAsked) return;
+    session.timeAsked = false;
+    void tick().then(() => (ruler ?? namesField)?.focus());
+  });
+  $effect(() => {
     void timeline;
-    untrack(() => seam.prune());
+    // What is pulled stands elsewhere until it is let go.
+    untrack(() => seam.held || seam.prune());
   });
 
   function scrub(event: PointerEvent) {
@@ -158,10 +172,20 @@
     );
   }
 
+  const here = $derived(timeline ? sectionAt(timeline, moment) : null);
+  /** Selected placements of parts with a time of their own. */
+  const clips = $derived(
+    session.selection.filter((id) => session.program.scenes.get(session.scene?.byId.get(id)?.layer.part ?? '')?.scene.timeline !== undefined)
+  );
   const KEYABLE: readonly Tracked[] = ['x', 'y', 'width', 'height', 'rotation', 'scale', 'opacity', 'fill', 'ink', 'corner', 'size'];
   const additions = $derived([
     { value: () => addKeys(['x', 'y']), label: 'place', hint: 'K' },
     ...KEYABLE.map((property) => ({ value: () => addKeys([property]), label: propertyWords[property], hint: '' })),
+    {
+      value: () => seam.edit('Only in this section', (now) => setSpan(now, session.selection, here!.from, here!.to, newId)),
+      label: `only in ${here?.label ? sectionName(timeline!, here) : 'this section'}`,
+      hint: 'span',
+    },
     {
       value: () => seam.edit('There from here on', (now) => setSpan(now, session.selection, moment, now.length - 1, newId)),
       label: 'there from here on',
@@ -173,6 +197,9 @@
       hint: 'span',
     },
     { value: () => seam.edit('Always there', (now) => clearSpans(now, session.selection)), label: 'always there', hint: 'no span' },
+    ...(clips.length
+      ? REENTRY.map(({ value, label, hint }) => ({ value: () => void setReentry(session, clips, value), label: `on return: ${label}`, hint }))
+      : []),
     ...presets.map((preset) => ({ value: () => put(preset), label: preset.label, hint: 'from here' })),
   ]);
 
@@ -201,18 +228,23 @@
     if (!range || frames === undefined || range.last === range.first) return;
     const { keys } = seam;
     const factor = (frames - 1) / (range.last - range.first);
-    if (seam.edit('Stretch keys', (now) => stretchKeys({ ...now, length: Math.max(now.length, range.first + frames) }, keys, range.first, factor)))
+    if (seam.edit('Stretch keys', (now) => pullStretched(now, keys, range.first, factor)))
       seam.keys = keys.map((one) => ({ ...one, time: Math.round(range.first + (one.time - range.first) * factor) }));
   }
 
   function stagger(frames: number | undefined) {
     if (!frames) return;
     const { keys } = seam;
-    seam.edit('One after the other', (now) =>
-      staggerKeys({ ...now, length: Math.max(now.length, range!.last + frames * layersInOrder.length + 1) }, keys, layersInOrder.toReversed(), frames)
-    );
+    seam.edit('One after the other', (now) => pullStaggered(now, keys, layersInOrder.toReversed(), frames));
     seam.keys = [];
   }
+
+  /** What becomes pages in time where no names are written: the selected layers, in the order of reading. */
+  const pages = $derived(
+    session.selection.length > 1
+      ? readingOrder((session.scene?.items ?? []).flatMap(({ layer }) => (session.selection.includes(layer.id) ? [layer] : [])))
+      : []
+  );
 
   function begin(event: SubmitEvent) {
     event.preventDefault();
@@ -221,10 +253,18 @@
       .map((name) => name.trim())
       .filter(Boolean);
     const frames = Math.max(1, Math.round(seconds * fps));
-    if (list.length)
-      seam.edit(`Sections: ${list.join(', ')}`, (now) => addSections(isEmptyTime(now) ? { ...now, length: 1 } : now, list, frames, newId));
+    const empty = (now: Timeline) => (isEmptyTime(now) ? { ...now, length: 1 } : now);
+    if (!list.length && pages.length > 1)
+      seam.edit(`A section for each of ${pages.length} layers`, (now) => sectionsFor(empty(now), pages, frames, newId));
+    else if (list.length) seam.edit(`Sections: ${list.join(', ')}`, (now) => addSections(empty(now), list, frames, newId));
     else seam.edit('Give it time', (now) => setLength(now, frames));
     names = '';
+  }
+
+  /** Enter makes the sections that are written, Escape leaves the field. */
+  function nameKey(event: KeyboardEvent) {
+    if (event.key === 'Enter') event.stopPropagation();
+    else fieldKey(event);
   }
 
   function typeMoment(event: Event) {
@@ -247,19 +287,20 @@
         class="field w-[260px]"
         placeholder="names of sections: Front, Page 1, Page 2"
         aria-label="Names of sections"
+        bind:this={namesField}
         bind:value={names}
-        onkeydown={fieldKey}
+        onkeydown={nameKey}
       />
       <span class="soft">of</span>
       <NumberField value={seconds} label="Seconds" min={0.1} max={600} step="any" width={56} onset={(value) => (seconds = value ?? 2)} />
       <span class="soft">s each</span>
-      <button class="act act-go">Give it time</button>
+      <button class="act act-go">{names.trim() === '' && pages.length > 1 ? `A section for each of ${pages.length} layers` : 'Give it time'}</button>
     {/if}
   </form>
 {:else}
   <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
   <div class="flex min-h-0 min-w-0 flex-1 flex-col" role="group" aria-label="Seam" onkeydown={key}>
-    <div class="flex h-[28px] shrink-0 items-center gap-x-2 whitespace-nowrap pb-1 text-[12.5px]">
+    <div class="flex min-h-[28px] shrink-0 flex-wrap items-center gap-x-2 whitespace-nowrap pb-1 text-[12.5px]">
       <button class="act !h-[22px] !px-2" aria-label={seam.playing ? 'Stop' : 'Play from here'} title="Space" onclick={() => seam.toggle()}
         >{seam.playing ? '■' : '▶'}</button
       >
@@ -344,6 +385,7 @@
             aria-valuenow={moment + 1}
             aria-valuetext={momentWords(timeline, moment, fps)}
             data-ruler
+            bind:this={ruler}
             onpointerdown={scrub}
             ondblclick={() => session.canEdit && sections?.label(moment)}
           >
@@ -403,12 +445,15 @@
         <span class="soft">frames, {secondsWords(timeline.length, fps)}</span>
         <span class="flex-1"></span>
         <form onsubmit={begin}>
+          {#if pages.length > 1 && names.trim() === ''}<button class="chip" title="{seconds} s each"
+              >a section for each of {pages.length} layers</button
+            >{/if}
           <input
             class="field h-[20px] w-[130px] !px-1"
             placeholder="more sections: A, B"
             aria-label="More sections"
             bind:value={names}
-            onkeydown={(event) => event.stopPropagation()}
+            onkeydown={nameKey}
           />
         </form>
       {:else}<span class="soft">{timelineWords(timeline, fps)}</span>{/if}

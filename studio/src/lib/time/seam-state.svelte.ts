@@ -3,13 +3,13 @@ import {
   framesPerSecondOperations,
   freshTimeline,
   marksIn,
-  movedKeys,
-  moveKeys,
   playedOn,
+  pullKeys,
   timelineOperations,
   type KeyAt,
   type Timeline,
 } from '@zany/core';
+import { followPointer } from '$lib/shared/follow';
 import type { EditorSession } from '$lib/client/session.svelte';
 
 /** What is seen and chosen on the seam, and what its buttons and keys do there. */
@@ -22,6 +22,8 @@ export class Seam {
   open: ReadonlySet<string> = $state.raw(new Set());
   all = $state(false);
   playing = $state(false);
+  /** The scale and the times that catch, as they were when something was taken hold of: what is pulled must not move them. */
+  held: { readonly perFrame: number; readonly marks: readonly number[] } | null = $state.raw(null);
   private request = 0;
 
   constructor(readonly session: EditorSession) {}
@@ -42,6 +44,23 @@ export class Seam {
     const made = session.edit(name, timelineOperations(session.plain.piece, session.sceneId, next), 'plain');
     this.prune();
     return made;
+  }
+
+  /** Follows something that is pulled along the seam, in timeline frames from where it was taken. */
+  follow(
+    event: PointerEvent,
+    perFrame: number,
+    { move, done }: { readonly move: (by: number, event: PointerEvent) => void; readonly done: (by: number, event: PointerEvent) => void }
+  ): void {
+    this.held = { perFrame, marks: this.timeline ? marksIn(this.timeline) : [] };
+    const byOf = (next: PointerEvent) => (next.clientX - event.clientX) / perFrame;
+    followPointer(event, {
+      move: (next) => move(byOf(next), next),
+      done: (next) => {
+        done(byOf(next), next);
+        this.held = null;
+      },
+    });
   }
 
   preview(change: ((timeline: Timeline) => Timeline) | null): void {
@@ -66,8 +85,8 @@ export class Seam {
     const { keys } = this;
     const { timeline } = this;
     if (!timeline || keys.length === 0) return;
-    const after = movedKeys(timeline, keys, by);
-    if (this.edit(keys.length === 1 ? 'Move a key' : `Move ${keys.length} keys`, (now) => moveKeys(now, keys, by))) this.keys = after;
+    const after = pullKeys(timeline, keys, by).keys;
+    if (this.edit(keys.length === 1 ? 'Move a key' : `Move ${keys.length} keys`, (now) => pullKeys(now, keys, by).timeline)) this.keys = after;
   }
 
   // ── the playhead ─────────────────────────────────────────────────────────────

@@ -12,6 +12,22 @@ export function addLook(session: EditorSession, id: string, look: LookName | 're
   if (session.edit(`Add ${aLook(look)}`, [{ op: 'set', table: 'layers', id, path: ['looks', look], value }], 'plain')) session.openLookOf(id, look);
 }
 
+/** The same look for several layers at once, each from what it is at rest; those that have it keep theirs. */
+export function addLooks(session: EditorSession, ids: readonly string[], look: LookName): void {
+  const layers = ids.flatMap((id) => session.piece.layers.get(id) ?? []).filter((layer) => !layer.looks?.[look]);
+  session.edit(
+    `Add ${aLook(look)} to ${layers.length} layers`,
+    layers.map((layer) => ({
+      op: 'set',
+      table: 'layers',
+      id: layer.id,
+      path: ['looks', look],
+      value: freshLook(session.piece, layer, look, 'rest'),
+    })),
+    'plain'
+  );
+}
+
 /** What a new look of a layer begins as. */
 export function freshLook(piece: Piece, layer: Layer, look: LookName, from: LookName | 'rest'): object {
   const source = from === 'rest' ? undefined : layer.looks?.[from];
