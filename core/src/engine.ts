@@ -1,6 +1,8 @@
 /** What a player needs, and nothing that reads, edits or audits documents. */
 export * from './motion/easing.ts';
 export * from './motion/presenter.ts';
+export { strokeLength } from './motion/path-length.ts';
+export { countedText, typedPart } from './motion/shares.ts';
 export { DEFAULT_INK, valuesOf, type Values } from './motion/values.ts';
 export { DEFAULT_FAMILY, faceOf } from './piece/faces.ts';
 export type { Layer, Piece, PieceJson, Scene, Thread } from './piece/piece.ts';

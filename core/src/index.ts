@@ -22,6 +22,7 @@ export * from './edit/commands/pairs.ts';
 export * from './edit/time/curve.ts';
 export * from './edit/time/keys.ts';
 export * from './edit/time/moments.ts';
+export { afterSection, clipFrames, playedOn } from './run/played.ts';
 export * from './edit/time/motion-path.ts';
 export * from './edit/time/presets.ts';
 export * from './edit/time/pull.ts';
@@ -42,6 +43,7 @@ export * from './edit/commands/repeat.ts';
 export * from './edit/commands/parts.ts';
 export * from './edit/commands/slides.ts';
 export * from './edit/commands/states.ts';
+export * from './edit/commands/easings.ts';
 export * from './edit/commands/swatches.ts';
 export * from './edit/commands/threads.ts';
 export * from './edit/commands/variables.ts';
@@ -68,6 +70,8 @@ export * from './motion/easing.ts';
 export * from './motion/color.ts';
 export * from './motion/frames.ts';
 export * from './motion/presenter.ts';
+export { strokeLength } from './motion/path-length.ts';
+export { countedText, typedPart } from './motion/shares.ts';
 export { DEFAULT_INK, valuesOf, type Values } from './motion/values.ts';
 export {
   byOrder,

@@ -1,4 +1,4 @@
-import type { Locator } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 
 /** How far two pictures are apart when both are made as small as the second: a mean of all channels, of 255, and of the worst tenth. */
 export async function apart(large: Buffer, small: Locator): Promise<{ mean: number; worst: number }> {
@@ -20,4 +20,28 @@ export async function apart(large: Buffer, small: Locator): Promise<{ mean: numb
     const meanOf = (list: number[]) => list.reduce((sum, one) => sum + one, 0) / list.length;
     return { mean: meanOf(off), worst: meanOf(off.slice(0, Math.ceil(off.length / 10))) };
   }, shot);
+}
+
+/** How many pixels of two pictures differ by more than `most` of 255 in any channel; all of them where their sizes differ. */
+export async function different(page: Page, one: Buffer, other: Buffer, most = 2): Promise<number> {
+  return page.evaluate(
+    async ({ urls, most }) => {
+      const [a, b] = await Promise.all(
+        urls.map(async (url) => {
+          const image = new Image();
+          image.src = url;
+          await image.decode();
+          const context = new OffscreenCanvas(image.width, image.height).getContext('2d')!;
+          context.drawImage(image, 0, 0);
+          return context.getImageData(0, 0, image.width, image.height);
+        })
+      );
+      if (a!.width !== b!.width || a!.height !== b!.height) return a!.width * a!.height;
+      let count = 0;
+      for (let i = 0; i < a!.data.length; i += 4)
+        if ([0, 1, 2].some((channel) => Math.abs(a!.data[i + channel]! - b!.data[i + channel]!) > most)) count++;
+      return count;
+    },
+    { urls: [one, other].map((png) => `data:image/png;base64,${png.toString('base64')}`), most }
+  );
 }

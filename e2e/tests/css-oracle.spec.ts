@@ -1,19 +1,10 @@
-import { trackValue, type TrackOf } from '@zany/core';
+import { strokeLength, trackValue, type TrackOf } from '@zany/core';
+import { generator } from './random.ts';
 import { expect, test } from './studio.ts';
 
 /** What the browser makes of the same keyframes: the engine's numbers against Web Animations and `color-mix` in Chromium. */
 
-/** A generator of numbers from 0 to 1 that always gives the same. */
-function generator(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
-}
-
-const random = generator(7);
-const among = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+const { next: random, among } = generator(7);
 const tidy = (n: number) => Math.round(n * 1000) / 1000;
 
 function easing(): string {
@@ -102,4 +93,28 @@ test('colours go the way that color-mix in OKLab goes', async ({ page }) => {
     const parts = [1, 3, 5].map((at) => parseInt(ours.slice(at, at + 2), 16));
     parts.forEach((part, at) => expect(Math.abs(part - theirs[i]![at]!), `${from} → ${to} at ${share}: ${ours}`).toBeLessThanOrEqual(1));
   });
+});
+
+test('a line is as long as the browser says, whatever its commands', async ({ page }) => {
+  await page.goto('/sign-in');
+  const number = () => tidy(random() * 120 - 10);
+  const numbers = (count: number) => Array.from({ length: count }, number).join(' ');
+  const command = (): string => {
+    const kind = among(['L', 'H', 'V', 'C', 'S', 'Q', 'T', 'A', 'l', 'h', 'v', 'c', 's', 'q', 't', 'a']);
+    const arity = { l: 2, h: 1, v: 1, c: 6, s: 4, q: 4, t: 2 }[kind.toLowerCase()];
+    if (arity !== undefined) return kind + numbers(arity);
+    return `${kind}${tidy(random() * 60 + 1)} ${tidy(random() * 60 + 1)} ${Math.floor(random() * 90)} ${among([0, 1])} ${among([0, 1])} ${numbers(2)}`;
+  };
+  const paths = Array.from(
+    { length: 200 },
+    () => `M${numbers(2)}${Array.from({ length: 1 + Math.floor(random() * 6) }, command).join('')}${among(['', 'Z'])}`
+  );
+  const theirs = await page.evaluate((all) => {
+    const path = document.createElementNS('http://www.w3.org/2000/svg', 'path');
+    return all.map((d) => {
+      path.setAttribute('d', d);
+      return path.getTotalLength();
+    });
+  }, paths);
+  paths.forEach((path, i) => expect(Math.abs(strokeLength(path, 1, 1) - theirs[i]!), path).toBeLessThan(0.002 * theirs[i]! + 0.01));
 });

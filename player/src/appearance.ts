@@ -25,18 +25,16 @@ const px = (n: number): string => `${Math.round(n * 1000) / 1000}px`;
 const drawn: ReadonlySet<string> = new Set(['line', 'path']);
 
 /**
- * Writes where a layer is and how large. In a live piece its place is a transform, so that nothing has to be laid out anew as
- * it moves; in a still one it is not, since each transform costs every later frame, and hundreds of pages may be on show.
+ * Writes where a layer is and how large. In a piece that moves its place is a transform, so that nothing has to be laid out anew and
+ * parts of pixels are seen; in a still one it is not, since each transform costs every later frame, and hundreds of pages may be on show.
  */
-export function placeElement(styles: Styles, shown: Shown, values: Values, live: boolean): void {
+export function placeElement(styles: Styles, shown: Shown, values: Values, moves: boolean): void {
   const { anchor } = shown;
   const turn = values.rotation === 0 ? '' : ` rotate(${values.rotation}deg)`;
   const scale = values.scale === 1 ? '' : ` scale(${values.scale})`;
-  const move = live ? `translate(${px(values.x)}, ${px(values.y)})` : '';
-  if (!live) {
-    styles.set('left', px(values.x));
-    styles.set('top', px(values.y));
-  }
+  const move = moves ? `translate(${px(values.x)}, ${px(values.y)})` : '';
+  styles.set('left', moves ? '' : px(values.x));
+  styles.set('top', moves ? '' : px(values.y));
   styles.set('transform', `${move}${turn}${scale}`.trimStart());
   styles.set('transform-origin', turn || scale ? `${anchor.x * 100}% ${anchor.y * 100}%` : '');
   styles.set('width', px(values.width));

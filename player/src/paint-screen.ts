@@ -1,4 +1,4 @@
-import { DEFAULT_INK, valuesOf, type Screen, type Shown, type Surface, type Values } from '@zany/core/engine';
+import { countedText, DEFAULT_INK, strokeLength, typedPart, valuesOf, type Screen, type Shown, type Surface, type Values } from '@zany/core/engine';
 import { fieldWords, fontOf, placeOfLetters } from './appearance.ts';
 import { linesOf } from './text-lines.ts';
 
@@ -153,7 +153,7 @@ function paintContent(painting: Painting, shown: Shown, values: Values): void {
     case 'sound':
       return;
     default:
-      if (shown.text) paintText(painting, shown, values, shown.text);
+      if (shown.text) paintText(painting, shown, values, countedText(shown.text, values.counted));
   }
 }
 
@@ -172,11 +172,13 @@ function paintPicture({ canvas, picture }: Painting, shown: Shown, values: Value
   canvas.restore();
 }
 
+const LINE = 'M0 0L100 100';
+
 function paintPath(painting: Painting, shown: Shown, values: Values): void {
   const { canvas } = painting;
   const isLine = shown.node.layer.type === 'line';
   const path = new Path2D();
-  path.addPath(new Path2D(values.path ?? (isLine ? 'M0 0L100 100' : '')), new DOMMatrix([values.width / 100, 0, 0, values.height / 100, 0, 0]));
+  path.addPath(new Path2D(values.path ?? (isLine ? LINE : '')), new DOMMatrix([values.width / 100, 0, 0, values.height / 100, 0, 0]));
   const stroke = values.lineColor ?? (isLine ? (values.fill ?? '#26232c') : null);
   const width = values.lineWidth || (isLine ? 2 : 0);
   withShadow(painting, values, () => {
@@ -187,9 +189,20 @@ function paintPath(painting: Painting, shown: Shown, values: Values): void {
     if (!stroke || width <= 0) return;
     canvas.strokeStyle = stroke;
     canvas.lineWidth = width;
+    if (values.drawn <= 0) return;
     canvas.lineCap = 'round';
+    const whole = values.drawn < 1 ? strokeLength(values.path ?? (isLine ? LINE : ''), values.width / 100, values.height / 100) : 0;
+    if (values.drawn < 1) canvas.setLineDash([whole * values.drawn, whole + 1000]);
     canvas.stroke(path);
   });
+}
+
+const unspaced = (text: string) => [...text].filter((letter) => letter.trim()).length;
+
+/** As much of a line as holds so many letters. */
+function beginning(line: string, letters: number): string {
+  let count = 0;
+  return [...line].filter((letter) => (letter.trim() ? ++count : count) <= letters).join('');
 }
 
 function paintText({ canvas, fonts }: Painting, shown: Shown, values: Values, text: string): void {
@@ -209,5 +222,19 @@ function paintText({ canvas, fonts }: Painting, shown: Shown, values: Values, te
   canvas.textAlign = align;
   canvas.textBaseline = 'alphabetic';
   const x = border + width * { left: 0, center: 0.5, right: 1 }[align];
-  lines.forEach((line, i) => canvas.fillText(line, x, top + step * i + (step - ascent - descent) / 2 + ascent));
+  // Letters that are there, spaces left out: lines are broken at those.
+  let left = values.typed < 1 ? unspaced(typedPart(text, values.typed)) : Infinity;
+  lines.forEach((line, i) => {
+    const y = top + step * i + (step - ascent - descent) / 2 + ascent;
+    const letters = left === Infinity ? 0 : unspaced(line);
+    if (letters <= left) canvas.fillText(line, x, y);
+    else if (left > 0) {
+      // The beginning of a line stands where it will stand in the whole.
+      const from = x - canvas.measureText(line).width * { left: 0, center: 0.5, right: 1 }[align];
+      canvas.textAlign = 'left';
+      canvas.fillText(beginning(line, left), from, y);
+      canvas.textAlign = align;
+    }
+    left -= Math.min(left, letters);
+  });
 }

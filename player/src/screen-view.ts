@@ -1,4 +1,7 @@
 import {
+  countedText,
+  strokeLength,
+  typedPart,
   valueOfField,
   valuesOf,
   type Layer,
@@ -19,6 +22,8 @@ export interface ScreenOptions {
   readonly assetUrl: (asset: string) => string;
   /** Wired layers become real buttons and links, fields real controls, media real players. */
   readonly live: boolean;
+  /** It is not live, but looked at from moment to moment: layers stand where a live one would have them, to parts of a pixel. */
+  moves?: boolean;
   readonly onValue?: (layer: string, value: Value) => void;
   readonly onPlayedOut?: (layer: string) => void;
 }
@@ -277,7 +282,12 @@ export class ScreenView {
   private dressLayer(view: LayerView, shown: Shown, values: Values, pictured: Pictured): void {
     view.shown = shown;
     const { layer } = shown.node;
-    placeElement(view.styles, shown, shown.parent === null ? scrolled(shown, values, pictured) : values, this.options.live);
+    placeElement(
+      view.styles,
+      shown,
+      shown.parent === null ? scrolled(shown, values, pictured) : values,
+      this.options.live || this.options.moves === true
+    );
     dress(view.styles, shown, values);
     if (view.inner !== view.element) this.placeInner(view, shown, values);
     this.dressContent(view, shown, values, pictured.surface.scene);
@@ -315,12 +325,12 @@ export class ScreenView {
       }
       case 'field':
         if (view.control) return this.dressField(view.control, shown, scene);
-        return writeText(element, fieldWords(shown));
+        return writeText(element, fieldWords(shown), 1);
       case 'group':
       case 'placement':
         return;
       default:
-        writeText(element, shown.text);
+        writeText(element, shown.text === undefined ? undefined : countedText(shown.text, values.counted), values.typed);
     }
   }
 
@@ -370,14 +380,20 @@ const needsRemaking = (a: Node, b: Node): boolean =>
   a.layer.media !== b.layer.media ||
   a.layer.clip !== b.layer.clip;
 
+const LINE = 'M0 0L100 100';
+
 function dressPath(path: Element, shown: Shown, values: Values): void {
   const { layer } = shown.node;
-  attribute(path, 'd', values.path ?? (layer.type === 'line' ? 'M0 0L100 100' : 'M0 0'));
+  attribute(path, 'd', values.path ?? (layer.type === 'line' ? LINE : 'M0 0'));
   attribute(path, 'fill', layer.type === 'path' ? (values.fill ?? 'none') : 'none');
   attribute(path, 'stroke', values.lineColor ?? (layer.type === 'line' ? (values.fill ?? '#26232c') : 'none'));
   attribute(path, 'stroke-width', String(values.lineWidth || (layer.type === 'line' ? 2 : 0)));
   attribute(path, 'vector-effect', 'non-scaling-stroke');
   attribute(path, 'stroke-linecap', 'round');
+  // As much of it as is drawn, then nothing for longer than it is.
+  const whole = values.drawn < 1 ? strokeLength(values.path ?? LINE, values.width / 100, values.height / 100) : 0;
+  attribute(path, 'stroke-dasharray', values.drawn < 1 ? `${whole * values.drawn} ${whole + 1000}` : null);
+  attribute(path, 'stroke-opacity', values.drawn > 0 ? null : '0');
 }
 
 function attribute(element: Element, name: string, value: string | null): void {
@@ -386,10 +402,22 @@ function attribute(element: Element, name: string, value: string | null): void {
   } else if (element.getAttribute(name) !== value) element.setAttribute(name, value);
 }
 
-function writeText(element: HTMLElement, text: string | undefined): void {
+/** Writes the words of a layer. What is still to be typed takes its room already, so that no line breaks anew under way. */
+function writeText(element: HTMLElement, text: string | undefined, typed: number): void {
   const old = element.querySelector(':scope > span');
   if (text === undefined) return void old?.remove();
-  const span = old ?? element.ownerDocument.createElement('span');
-  if (span.textContent !== text) span.textContent = text;
+  const { ownerDocument } = element;
+  const span = old ?? ownerDocument.createElement('span');
+  const there = typedPart(text, typed);
+  const rest = text.slice(there.length);
+  if (span.textContent !== text || (span.firstElementChild?.textContent ?? '') !== rest) {
+    span.textContent = there;
+    if (rest) {
+      const unwritten = ownerDocument.createElement('span');
+      unwritten.className = 'zany-unwritten';
+      unwritten.textContent = rest;
+      span.append(unwritten);
+    }
+  }
   if (!old) element.append(span);
 }

@@ -51,8 +51,8 @@ export interface TimelineSpec {
   readonly length: number;
   readonly loop?: boolean;
   readonly autoplay?: boolean;
-  /** Time and ending; a text is the label to go to. */
-  readonly labels?: Readonly<Record<string, readonly [number, 'hold' | 'loop' | 'go on' | { readonly goTo: string }]>>;
+  /** Time and ending: in a word, the label to go to, or so many rounds. */
+  readonly labels?: Readonly<Record<string, readonly [number, 'hold' | 'loop' | 'go on' | { readonly goTo: string } | { readonly rounds: number }]>>;
   readonly tracks?: readonly (readonly [layer: string, property: Tracked, keys: readonly (readonly [number, number | string, string?])[]])[];
   readonly spans?: readonly (readonly [layer: string, from: number, to: number])[];
   readonly cues?: readonly (readonly [time: number, layer: string, what: 'play' | 'pause' | 'start over'])[];
@@ -309,8 +309,8 @@ export const storedText = (text: string, store: (expression: string) => string):
 
 function timelineOf(key: string, { labels, tracks, spans, cues, ...rest }: TimelineSpec): Timeline {
   const label = (name: string) => `${slug(key)}_m_${slug(name)}`.slice(0, 40);
-  const ending = (end: 'hold' | 'loop' | 'go on' | { readonly goTo: string }): Ending =>
-    typeof end === 'string' ? { do: end } : { do: 'go to', label: label(end.goTo) };
+  const ending = (end: NonNullable<TimelineSpec['labels']>[string][1]): Ending =>
+    typeof end === 'string' ? { do: end } : 'rounds' in end ? { do: 'loop', times: end.rounds } : { do: 'go to', label: label(end.goTo) };
   const numbered = <T>(list: readonly T[]) => Object.fromEntries(list.map((one, i) => [`n${i}`, one]));
   return {
     ...rest,

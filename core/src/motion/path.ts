@@ -5,7 +5,7 @@
 export function mixPaths(from: string, to: string, t: number): string {
   if (t <= 0 || from === to) return t <= 0 ? from : to;
   if (t >= 1) return to;
-  const [a, b] = [partsOf(from), partsOf(to)];
+  const [a, b] = [pathParts(from), pathParts(to)];
   if (a.shape !== b.shape) return t < 0.5 ? from : to;
   let i = 0;
   return a.shape.replace(/[#!]/g, (kind) => {
@@ -16,11 +16,12 @@ export function mixPaths(from: string, to: string, t: number): string {
 }
 
 /** Whether two paths have the same commands, so that one can become the other. */
-export const isAlike = (a: string, b: string): boolean => partsOf(a).shape === partsOf(b).shape;
+export const isAlike = (a: string, b: string): boolean => pathParts(a).shape === pathParts(b).shape;
 
 const known = new Map<string, { shape: string; numbers: readonly number[] }>();
 
-function partsOf(path: string): { shape: string; numbers: readonly number[] } {
+/** A path taken apart: its commands with `#` for each number and `!` for each flag of an arc, and those numbers. */
+export function pathParts(path: string): { shape: string; numbers: readonly number[] } {
   const old = known.get(path);
   if (old) return old;
   const numbers: number[] = [];

@@ -15,6 +15,9 @@ export const NUMBERS = [
   'corner',
   'lineWidth',
   'size',
+  'drawn',
+  'typed',
+  'counted',
   'shadowX',
   'shadowY',
   'shadowBlur',
@@ -41,6 +44,9 @@ export const MOVING: ReadonlySet<ValueName> = new Set<ValueName>([
   'scale',
   'size',
   'path',
+  'drawn',
+  'typed',
+  'counted',
   'scrollX',
   'scrollY',
 ]);
@@ -65,6 +71,9 @@ export function valuesOf(shown: Shown): Values {
     corner: style.corner ?? 0,
     lineWidth: style.line?.width ?? 0,
     size: letters.size ?? 16,
+    drawn: style.drawn ?? 1,
+    typed: letters.typed ?? 1,
+    counted: letters.counted ?? 1,
     shadowX: style.shadow?.x ?? 0,
     shadowY: style.shadow?.y ?? 0,
     shadowBlur: style.shadow?.blur ?? 0,
@@ -96,7 +105,7 @@ export function mixValue(
   if (t === 1) return to;
   if (typeof from === 'number' && typeof to === 'number') {
     const value = from + (to - from) * t;
-    return name === 'opacity' ? Math.min(1, Math.max(0, value)) : LEAST_ZERO.has(name) ? Math.max(0, value) : value;
+    return SHARES.has(name) ? Math.min(1, Math.max(0, value)) : LEAST_ZERO.has(name) ? Math.max(0, value) : value;
   }
   if (name === 'path') return typeof from === 'string' && typeof to === 'string' ? mixPaths(from, to, t) : to;
   if (from === undefined && to === undefined) return undefined;
@@ -104,4 +113,6 @@ export function mixValue(
   return mixColors(a, b, Math.min(1, Math.max(0, t)));
 }
 
+/** From 0 to 1. */
+const SHARES: ReadonlySet<ValueName> = new Set<ValueName>(['opacity', 'drawn', 'typed', 'counted']);
 const LEAST_ZERO: ReadonlySet<ValueName> = new Set<ValueName>(['width', 'height', 'corner', 'lineWidth', 'size', 'shadowBlur', 'scale']);

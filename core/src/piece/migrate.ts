@@ -31,7 +31,7 @@ function bracesMean(document: Document): Document {
   return { ...document, format: 'zany-thread/2', layers, variables: document['variables'] ?? {} };
 }
 
-/** Format 3 only adds: the step that turns to the next section. What was written before it means what it meant. */
+/** Format 3 only adds: the step that turns to the next section, shares of lines and letters, turning along, rounds. What was written before it means what it meant. */
 function sectionsTurn(document: Document): Document {
   return { ...document, format: 'zany-thread/3' };
 }

@@ -27,6 +27,7 @@ import { FAMILIES } from './faces.ts';
 const strict = { additionalProperties: false } as const;
 const coordinate = () => Num({ minimum: -100_000, maximum: 100_000 });
 const extent = () => Num({ minimum: 1, maximum: 100_000 });
+const share = (description: string) => Num({ minimum: 0, maximum: 1, description });
 const order = () => Str({ pattern: '^[0-9A-Za-z]{1,200}$', description: 'fractional key; plain string order' });
 
 export const FORMAT = 'zany-thread/3';
@@ -63,6 +64,7 @@ export const StyleSchema = Obj(
     corner: Optional(Num({ minimum: 0, maximum: 10_000, description: 'corner radius, CSS px' })),
     shadow: Optional(Obj({ x: coordinate(), y: coordinate(), blur: Num({ minimum: 0, maximum: 1000 }), color: paint() }, strict)),
     opacity: Optional(Num({ minimum: 0, maximum: 1 })),
+    drawn: Optional(share('how much of its line is drawn, from where it begins')),
   },
   strict
 );
@@ -77,7 +79,12 @@ const letterFields = {
 };
 
 export const LettersSchema = Obj(
-  { ...letterFields, style: Optional(Str({ ...id(), description: 'a type style; what else is said differs from it' })) },
+  {
+    ...letterFields,
+    style: Optional(Str({ ...id(), description: 'a type style; what else is said differs from it' })),
+    typed: Optional(share('how many of the letters are there, from the first on')),
+    counted: Optional(share('how far numbers in the text have counted up')),
+  },
   strict
 );
 
@@ -211,6 +218,7 @@ export const LayerSchema = Obj(
     role: Optional(oneOf(['button', 'link', 'heading', 'image', 'text', 'none'] as const)),
     label: Optional(Str({ minLength: 1, maxLength: 200, description: 'accessible name' })),
     locked: Optional(Bool()),
+    turnsAlong: Optional(Bool({ description: 'turned the way that keyframes move it' })),
     copyOf: Optional(id()),
   },
   strict
@@ -222,7 +230,8 @@ export const StateSchema = Obj({ name: name(), order: order(), deltas: byPath(De
 const frameTime = () => Integer({ minimum: 0, maximum: 1_000_000 });
 
 export const EndingSchema = Union([
-  Obj({ do: oneOf(['hold', 'loop', 'go on'] as const) }, strict),
+  Obj({ do: oneOf(['hold', 'go on'] as const) }, strict),
+  Obj({ do: Literal('loop'), times: Optional(Integer({ minimum: 2, maximum: 1000, description: 'then it holds; for ever if not given' })) }, strict),
   Obj({ do: Literal('go to'), label: Union([id(), Null()]) }, strict),
 ]);
 
@@ -241,6 +250,9 @@ export const TRACKED = [
   'corner',
   'size',
   'path',
+  'drawn',
+  'typed',
+  'counted',
 ] as const;
 
 export const TimelineSchema = Obj(
@@ -380,6 +392,7 @@ const headFields = {
   kinds: Optional(byId(Obj({ name: name(), color: color(), mark: Str({ minLength: 1, maxLength: 4 }) }, strict), 100)),
   bundles: Optional(byId(Obj({ name: name(), order: order() }, strict), 500)),
   swatches: Optional(byId(Obj({ name: name(), order: order(), color: color() }, strict), 500)),
+  easings: Optional(byId(Obj({ name: name(), order: order(), easing: Str({ minLength: 1, maxLength: 200 }) }, strict), 200)),
   typeStyles: Optional(byId(Obj({ name: name(), order: order(), letters: Obj(letterFields, strict) }, strict), 200)),
 };
 
@@ -401,9 +414,9 @@ export const PieceSchema = Obj(
   },
   {
     ...strict,
-    $id: 'https://zany-thread.example/piece-2.json',
+    $id: 'https://zany-thread.example/piece-3.json',
     $schema: 'http://json-schema.org/draft-07/schema#',
-    title: 'Zany Thread piece, format 2',
+    title: 'Zany Thread piece, format 3',
   }
 );
 

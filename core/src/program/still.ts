@@ -1,5 +1,6 @@
 import { begin } from '../run/run.ts';
-import type { RunState } from '../run/state.ts';
+import { clipFrames } from '../run/played.ts';
+import type { RootRun, RunState } from '../run/state.ts';
 import { expand } from './expand.ts';
 import type { Program, SceneProgram } from './program.ts';
 import { resolveRoot, resolveScreen, type Screen } from './resolve.ts';
@@ -56,14 +57,14 @@ export function stillScreen(program: Program, scene: string, still: Still = {}):
   const sceneProgram = program.scenes.get(scene);
   const begun = sceneProgram && beginning(program, sceneProgram);
   if (!begun) return null;
-  return isPlain(still) ? begun.screen : resolveScreen(program, posed(begun.run, scene, still));
+  return isPlain(still) ? begun.screen : resolveScreen(program, posed(program, begun.run, scene, still));
 }
 
 /** The run in which a scene looks as asked for, to go on from; null where it is not in the piece. */
 export function stillRun(program: Program, scene: string, still: Still = {}): RunState | null {
   const sceneProgram = program.scenes.get(scene);
   const begun = sceneProgram && beginning(program, sceneProgram);
-  return begun ? posed(begun.run, scene, still) : null;
+  return begun ? posed(program, begun.run, scene, still) : null;
 }
 
 /** One layer of a scene by itself, at the corner of a screen of its size. */
@@ -72,7 +73,7 @@ export function stillLayer(program: Program, scene: string, layer: string, still
   const begun = sceneProgram && beginning(program, sceneProgram);
   const item = sceneProgram?.byId.get(layer);
   if (!begun || !item) return null;
-  const run = posed(begun.run, scene, still);
+  const run = posed(program, begun.run, scene, still);
   const { x, y, width, height } = item.box;
   const { tops } = resolveRoot(program, run, run.roots[scene]!, { x: -x, y: -y }, expand(program, sceneProgram));
   const found = find(tops, layer);
@@ -111,15 +112,26 @@ function find(tops: ShownList, layer: string): { shown: ShownList[number]; origi
 
 const descendants = (list: ShownList): ShownList[number][] => list.flatMap((shown) => [shown, ...descendants(shown.children)]);
 
-function posed(run: RunState, scene: string, { over = [], pressed = false, focus = null, state, selected, disabled, frame }: Still): RunState {
+/** The playheads of a scene and of all parts in it when the scene has played to a frame. */
+function headsAt(program: Program, { clock }: RunState, { scene, heads }: RootRun, frame: number): RootRun['heads'] {
+  const { instances } = expand(program, program.scenes.get(scene)!);
+  const clips = [...clipFrames(instances.values(), frame)].map(([key, at]) => [key, { at, since: clock, playing: false, visits: 1 }] as const);
+  return { ...heads, ...Object.fromEntries(clips), '': { ...heads['']!, at: frame, since: clock, playing: false } };
+}
+
+function posed(
+  program: Program,
+  run: RunState,
+  scene: string,
+  { over = [], pressed = false, focus = null, state, selected, disabled, frame }: Still
+): RunState {
   const root = run.roots[scene];
   if (!root) return run;
   const flags = { ...root.flags };
   for (const key of selected ?? []) flags[`${key}.selected`] = true;
   for (const key of disabled ?? []) flags[`${key}.enabled`] = false;
   const states = state ? { ...root.states, '': state } : root.states;
-  const heads =
-    frame === undefined || !root.heads[''] ? root.heads : { ...root.heads, '': { ...root.heads['']!, at: frame, since: run.clock, playing: false } };
+  const heads = frame === undefined || !root.heads[''] ? root.heads : headsAt(program, run, root, frame);
   const press = pressed && over.length ? { node: over[0]!, scene, from: { x: 0, y: 0 }, at: 0, drag: null, spent: false } : null;
   return { ...run, over, pressed: press, focus, roots: { ...run.roots, [scene]: { ...root, flags, states, heads } } };
 }

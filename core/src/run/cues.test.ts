@@ -15,7 +15,7 @@ function play(spec: ComposeSpec, events: readonly RunEvent[]) {
     const one = shown.find((each) => each.node.key === id('home', layer));
     return one && [one.x, one.y];
   };
-  return { ...done, program, sent, at, why: done.reports.flatMap((report) => report.whyNot.map((why) => why.code)) };
+  return { ...done, program, sent, at, shown, why: done.reports.flatMap((report) => report.whyNot.map((why) => why.code)) };
 }
 
 const one = (lines: string[], more = {}): ComposeSpec => ({ frames: { home: { layers: { box: { at: [0, 0, 100, 100], lines, ...more } } } } });
@@ -425,6 +425,75 @@ describe('timelines', () => {
     expect(frameOf([tap('rest'), wait(5000)])).toBe(39);
     expect(play(spec, [tap('main')]).sent).toEqual(['main']);
     expect(play(spec, [tap('end'), wait(1000)]).sent).toEqual(['intro']);
+  });
+
+  test('loops so many times, then holds; whoever comes again has all rounds before them', () => {
+    const home = {
+      timeline: { length: 20, labels: { Intro: [0, 'go on'], Ring: [10, { rounds: 3 }] } as const },
+      layers: { ring: { at: [0, 0, 50, 50] as const, lines: ['click → play from Ring; send rung'] } },
+    };
+    const ringing = (events: RunEvent[]) => play({ ...spec, frames: { home } }, events);
+    const head = (events: RunEvent[]) => {
+      const { run } = ringing(events);
+      const { at, since, playing } = run.roots['home']!.heads['']!;
+      return [playing ? at + Math.floor((run.clock - since) / 100) : at, playing];
+    };
+    expect(head([wait(1000 + 2950)])).toEqual([19, true]);
+    expect(head([wait(1000 + 3000)])).toEqual([19, false]);
+    expect(head([wait(60_000)])).toEqual([19, false]);
+    expect(head([wait(1000 + 2500), tap('ring'), wait(2950)])).toEqual([19, true]);
+    expect(head([wait(60_000), tap('ring'), wait(2050)])).toEqual([10, true]);
+    expect(ringing([tap('ring'), wait(1000)]).sent).toEqual(['rung']);
+  });
+
+  test('what is turned along its way looks where it goes, and rests as it came', () => {
+    const home = {
+      timeline: {
+        length: 60,
+        tracks: [
+          [
+            'boat',
+            'x',
+            [
+              [0, 0],
+              [10, 100],
+              [40, 100],
+              [50, 0],
+            ],
+          ],
+          [
+            'boat',
+            'y',
+            [
+              [0, 0],
+              [10, 0],
+              [20, 80],
+              [50, 80],
+            ],
+          ],
+          [
+            'still',
+            'x',
+            [
+              [0, 5],
+              [9, 5],
+            ],
+          ],
+        ] as const,
+      },
+      layers: {
+        boat: { at: [0, 0, 10, 10] as const, turnsAlong: true, pose: { rotation: 10 } },
+        still: { at: [0, 0, 9, 9] as const, turnsAlong: true },
+      },
+    };
+    const turned = (ms: number, layer = 'boat') =>
+      play({ ...spec, frames: { home } }, [wait(ms)]).shown.find(({ node }) => node.key === id('home', layer))!.rotation;
+    expect(turned(500)).toBeCloseTo(10, 6);
+    expect(turned(1500)).toBeCloseTo(100, 6);
+    expect(turned(3000)).toBeCloseTo(100, 6);
+    expect(turned(4500)).toBeCloseTo(190, 6);
+    expect(turned(5900)).toBeCloseTo(190, 6);
+    expect(turned(500, 'still')).toBe(0);
   });
 
   test('a step after a section waits for its end', () => {

@@ -180,15 +180,16 @@ export function* movingHeads(
 /** Brings a head to its next stop: a mark on the way, or the end of its section with what its ending says. */
 export function reachStop(runner: Runner, scene: string, instance: Instance, head: Playhead, stop: Stop & { readonly due: number }): void {
   const timeline = instance.scene.scene.timeline!;
-  const move = (at: number, playing = true) => {
-    setHead(runner, scene, instance, { ...head, at, since: stop.due, playing });
+  const { rounds = 0, ...plain } = head;
+  const move = (at: number, playing = true, kept = 0) => {
+    setHead(runner, scene, instance, { ...plain, at, since: stop.due, playing, ...(kept && { rounds: kept }) });
     if (playing) arrive(runner, scene, instance, at);
   };
-  if (!stop.isEnd) return move(stop.frame);
+  if (!stop.isEnd) return move(stop.frame, true, rounds);
   const section = sectionAt(timeline, head.at);
   const last = section?.to ?? timeline.length - 1;
   const ending = section?.ending ?? { do: 'hold' as const };
-  if (ending.do === 'loop') move(section!.from);
+  if (ending.do === 'loop' && rounds + 1 < (ending.times ?? Infinity)) move(section!.from, true, ending.times === undefined ? 0 : rounds + 1);
   else if (ending.do === 'go to' && ending.label !== null && timeline.labels?.[ending.label])
     move(Math.min(timeline.labels[ending.label]!.time, timeline.length - 1));
   else if (ending.do === 'go on' && last + 1 < timeline.length) move(last + 1);

@@ -22,7 +22,8 @@ export interface Section {
   readonly from: number;
   /** The last timeline frame of it. */
   readonly to: number;
-  readonly ending: { readonly do: 'hold' | 'loop' | 'go on' } | { readonly do: 'go to'; readonly label: string | null };
+  readonly ending:
+    { readonly do: 'hold' | 'go on' } | { readonly do: 'loop'; readonly times?: number } | { readonly do: 'go to'; readonly label: string | null };
 }
 
 const known = new WeakMap<Timeline, readonly Section[]>();
@@ -130,7 +131,40 @@ export function trackedIn(timeline: Timeline, path: string, frame: number, layer
 }
 
 function putTracks(delta: Delta | null, tracks: readonly NonNullable<Timeline['tracks']>[string][], frame: number, layer: Layer): Delta {
-  return tracks.reduce((all, track) => put(all, track.property, valueAt(track.keys, frame, track.property), layer), delta ?? {});
+  const tracked = tracks.reduce((all, track) => put(all, track.property, valueAt(track.keys, frame, track.property), layer), delta ?? {});
+  if (!layer.turnsAlong) return tracked;
+  const along = directionAt(tracks, frame);
+  return along === null ? tracked : put(tracked, 'rotation', (tracked.pose?.rotation ?? layer.pose.rotation ?? 0) + along, layer);
+}
+
+/** Timeline frames on either side of a moment that tell which way something goes there. */
+const BESIDE = 0.05;
+
+/**
+ * The way that keyframes carry a layer at a moment, in degrees clockwise from the right; where it rests, the way it last went,
+ * or before it has moved, the way it will go. Null where it never moves.
+ */
+function directionAt(tracks: readonly NonNullable<Timeline['tracks']>[string][], frame: number): number | null {
+  const ways = tracks.filter(({ property }) => property === 'x' || property === 'y');
+  const times = [...new Set(ways.flatMap(({ keys }) => keys.map(({ time }) => time)))].sort((a, b) => a - b);
+  const at = (property: Tracked, time: number) => {
+    const track = ways.find((one) => one.property === property);
+    return track ? (valueAt(track.keys, time, property) as number) : 0;
+  };
+  const between = (from: number, to: number): number | null => {
+    const [dx, dy] = [at('x', to) - at('x', from), at('y', to) - at('y', from)];
+    return Math.hypot(dx, dy) < 1e-6 ? null : (Math.atan2(dy, dx) * 180) / Math.PI;
+  };
+  const here = between(frame - BESIDE, frame + BESIDE);
+  if (here !== null) return here;
+  // It rests: just before where it came to rest, else just behind where it sets out.
+  const moving = times.flatMap((from, i) =>
+    times[i + 1] !== undefined && between(from, times[i + 1]!) !== null ? [[from, times[i + 1]!] as const] : []
+  );
+  const last = moving.findLast(([, to]) => to <= frame);
+  if (last) return between(Math.max(last[0], last[1] - BESIDE), last[1]) ?? between(...last);
+  const next = moving.find(([from]) => from >= frame) ?? moving[0];
+  return next ? (between(next[0], Math.min(next[1], next[0] + BESIDE)) ?? between(...next)) : null;
 }
 
 function put(delta: Delta, property: Tracked, value: number | string, layer: Layer): Delta {
@@ -139,6 +173,7 @@ function put(delta: Delta, property: Tracked, value: number | string, layer: Lay
     case 'fill':
     case 'ink':
     case 'corner':
+    case 'drawn':
       return { ...delta, style: { ...delta.style, [property]: value } };
     case 'lineColor':
     case 'lineWidth': {
@@ -149,7 +184,9 @@ function put(delta: Delta, property: Tracked, value: number | string, layer: Lay
       };
     }
     case 'size':
-      return { ...delta, letters: { ...delta.letters, size: value as number } };
+    case 'typed':
+    case 'counted':
+      return { ...delta, letters: { ...delta.letters, [property]: value as number } };
     case 'path':
       return { ...delta, path: value as string };
     default:

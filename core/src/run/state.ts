@@ -96,6 +96,8 @@ export interface Playhead {
   readonly playing: boolean;
   /** Times it was entered, for placements that play once. */
   readonly visits: number;
+  /** Rounds that are behind it, of a section that loops so many times. */
+  readonly rounds?: number;
 }
 
 export interface Scroll {

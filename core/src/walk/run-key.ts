@@ -59,6 +59,7 @@ function rootKey(program: Program, run: RunState, root: RootRun, telling: Tellin
       head.playing,
       Math.floor(head.at + (head.playing ? ((clock - head.since) * fps) / 1000 + 1e-6 : 0)),
       Math.min(2, head.visits),
+      head.rounds ?? 0,
     ]),
     telling.scroll ? Object.entries(root.scroll).sort(byKey) : [],
     Object.entries(root.media).sort(byKey),

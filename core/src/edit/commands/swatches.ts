@@ -1,12 +1,10 @@
-import { cutText } from '../../text.ts';
 import { differsFromStyle, paintOf, setLetters, swatchIn } from '../../piece/paint.ts';
 import { lettersIn, paintsIn, recolour } from '../../piece/painted.ts';
-import { byOrder, type Piece } from '../../piece/piece.ts';
+import type { Piece } from '../../piece/piece.ts';
 import type { Head, Letters } from '../../piece/schema.ts';
-import { takeName } from '../../words.ts';
-import { keysBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
 import type { MakeId } from './frames.ts';
+import { inOrder, namedLast, setHead } from './named.ts';
 
 /** Swatches and type styles of a piece: what is painted or set with them follows when they change. */
 
@@ -22,23 +20,8 @@ export interface NamedTypeStyle {
   readonly letters: Letters;
 }
 
-type Ordered = { readonly name: string; readonly order: string };
-
-const inOrder = <T extends Ordered>(byId: Readonly<Record<string, T>> | undefined): (T & { id: string })[] =>
-  Object.entries(byId ?? {})
-    .map(([id, one]) => ({ id, ...one }))
-    .sort(byOrder);
-
 export const swatchesOf = (head: Head): NamedSwatch[] => inOrder(head.swatches);
 export const typeStylesOf = (head: Head): NamedTypeStyle[] => inOrder(head.typeStyles);
-
-const setHead = (piece: Piece, path: readonly string[], value?: unknown): Operation => ({
-  op: 'set',
-  table: 'piece',
-  id: piece.head.id,
-  path: [...path],
-  ...(value !== undefined && { value }),
-});
 
 const setLettersOf = (id: string, value: Letters): Operation => ({ op: 'set', table: 'layers', id, path: ['letters'], value });
 
@@ -46,11 +29,6 @@ const setLettersOf = (id: string, value: Letters): Operation => ({ op: 'set', ta
 function byThemselves(head: Head, letters: Letters): Letters {
   const { style: _named, ...own } = setLetters(head, letters);
   return own;
-}
-
-function namedLast(list: readonly Ordered[], name: string, otherwise: string): Ordered {
-  const taken = new Set(list.map((one) => one.name));
-  return { name: takeName(taken, cutText(name.trim(), 110) || otherwise), order: keysBetween(list.at(-1)?.order ?? null, null, 1)[0]! };
 }
 
 /** Gives a colour a name. Everything in the piece that has this colour is painted with the swatch from then on. */

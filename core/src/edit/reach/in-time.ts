@@ -39,6 +39,9 @@ const PLACES: readonly (readonly [path: string, property: Tracked, otherwise: nu
   ['style.line.width', 'lineWidth', 0],
   ['letters.size', 'size', 16],
   ['path', 'path', ''],
+  ['style.drawn', 'drawn', 1],
+  ['letters.typed', 'typed', 1],
+  ['letters.counted', 'counted', 1],
 ];
 
 const placed = new Map(PLACES.map(([path, property, otherwise]) => [path, { property, otherwise }]));

@@ -150,6 +150,9 @@ function neutral(path: readonly string[]): unknown {
     case 'style.shadow':
       return { x: 0, y: 0, blur: 0, color: '#00000000' };
     case 'style.opacity':
+    case 'style.drawn':
+    case 'letters.typed':
+    case 'letters.counted':
     case 'pose.scale':
       return 1;
     case 'style.corner':

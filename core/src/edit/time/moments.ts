@@ -61,39 +61,10 @@ export function parseMoment(text: string, timeline: Timeline, fps: number, now: 
   return null;
 }
 
-/** Where a playhead that set out at a frame is so many frames later, by what the endings of sections say; it stops where one holds. */
-export function playedOn(timeline: Timeline, from: number, frames: number): { readonly frame: number; readonly stops: boolean } {
-  const sections = sectionsOf(timeline);
-  let at = from;
-  let left = frames;
-  // Sections that lead round and round without a frame between them cannot be: each is at least one long.
-  for (let turns = 0; turns < 100_000; turns++) {
-    const section = sections.find((one) => at >= one.from && at <= one.to)!;
-    const rest = section.to + 1 - at;
-    if (left < rest) return { frame: at + left, stops: false };
-    const next = afterSection(timeline, section);
-    if (next === null) return { frame: section.to, stops: true };
-    left -= rest;
-    at = next;
-  }
-  return { frame: at, stops: false };
-}
-
-/** Where it goes on after a section has ended; null where it holds. */
-export function afterSection(timeline: Timeline, { from, to, ending }: Section): number | null {
-  if (ending.do === 'loop') return from;
-  if (ending.do === 'go to') {
-    const label = ending.label === null ? undefined : timeline.labels?.[ending.label];
-    return label ? Math.min(label.time, timeline.length - 1) : null;
-  }
-  if (ending.do !== 'go on') return null;
-  return to + 1 < timeline.length ? to + 1 : timeline.loop ? 0 : null;
-}
-
-/** `holds`, `loops`, `goes on`, `goes to Begin`. */
+/** `holds`, `loops`, `loops 3 times`, `goes on`, `goes to Begin`. */
 export function endingWords(timeline: Timeline, { ending }: Pick<Section, 'ending'>): string {
   if (ending.do === 'hold') return 'holds';
-  if (ending.do === 'loop') return 'loops';
+  if (ending.do === 'loop') return ending.times === undefined ? 'loops' : `loops ${ending.times} times`;
   if (ending.do === 'go on') return 'goes on';
   const to = ending.do === 'go to' && ending.label !== null ? timeline.labels?.[ending.label]?.name : undefined;
   return `goes to ${to ?? '…'}`;

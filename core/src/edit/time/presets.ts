@@ -10,6 +10,8 @@ export interface Preset {
   readonly label: string;
   /** Seconds from its first key to its last. */
   readonly seconds: number;
+  /** What it can be put on; anything if not given. */
+  readonly suits?: (layer: Layer) => boolean;
   /** Keys by share of that time, from 0 to 1; values from the layer's own and the size of the scene. */
   readonly keys: (layer: Layer, scene: { readonly width: number; readonly height: number }) => readonly PresetTrack[];
 }
@@ -41,6 +43,8 @@ const from = (side: 'left' | 'right' | 'top' | 'bottom'): Preset => ({
   },
 });
 
+const hasWords = (layer: Layer) => layer.text !== undefined && layer.text !== '';
+
 /** To add one: a line here. */
 export const presets: readonly Preset[] = [
   { id: 'fade-in', label: 'fade in', seconds: 0.5, keys: (layer) => [between('opacity', 0, own(layer, 'opacity'), 'ease-out')] },
@@ -68,6 +72,21 @@ export const presets: readonly Preset[] = [
         },
       ];
     },
+  },
+  {
+    id: 'draw',
+    label: 'draw the line',
+    seconds: 1,
+    suits: (layer) => layer.type === 'line' || layer.type === 'path',
+    keys: () => [between('drawn', 0, 1, 'ease-in-out')],
+  },
+  { id: 'type', label: 'type out', seconds: 1.5, suits: hasWords, keys: () => [between('typed', 0, 1, 'linear')] },
+  {
+    id: 'count',
+    label: 'count up',
+    seconds: 1.5,
+    suits: (layer) => hasWords(layer) && /\d|\{/.test(layer.text!),
+    keys: () => [between('counted', 0, 1, 'ease-out')],
   },
   {
     id: 'shake',

@@ -24,8 +24,9 @@ import {
   stretchKeys,
   type KeyAt,
 } from './keys.ts';
+import { playedOn } from '../../run/played.ts';
 import { advance, start } from '../../run/run.ts';
-import { awayWords, marksIn, momentWords, parseMoment, playedOn, snapped } from './moments.ts';
+import { awayWords, marksIn, momentWords, parseMoment, snapped } from './moments.ts';
 import { pulledEasing } from './curve.ts';
 import { parseEasing } from '../../motion/easing.ts';
 import { motionPath } from './motion-path.ts';

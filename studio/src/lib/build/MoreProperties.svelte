@@ -116,7 +116,12 @@
       onchange={(event) => onstyle('opacity', event.currentTarget.valueAsNumber / 100)}
     />
   </div>
+  {#if layers.some(({ type }) => type === 'line' || type === 'path')}{@render share('Drawn', valueOf('drawn'), (value) =>
+      onstyle('drawn', value)
+    )}{/if}
   {#if hasText}
+    {@render share('Typed', first.letters?.typed, (value) => onletters('typed', value))}
+    {@render share('Counted', first.letters?.counted, (value) => onletters('counted', value))}
     <div class="flex items-center gap-2">
       <span class="soft w-16">Type</span>
       <select
@@ -200,3 +205,17 @@
       >{/each}
   </div>
 </div>
+
+{#snippet share(label: string, value: number | undefined, onset: (value: number | undefined) => void)}
+  <div class="flex items-center gap-2">
+    <span class="soft w-16">{label}</span><input
+      class="slide flex-1"
+      type="range"
+      min="0"
+      max="100"
+      aria-label={label}
+      value={Math.round((value ?? 1) * 100)}
+      onchange={(event) => onset(event.currentTarget.valueAsNumber === 100 ? undefined : event.currentTarget.valueAsNumber / 100)}
+    />
+  </div>
+{/snippet}

@@ -69,7 +69,7 @@
     ) ?? []
   );
   /** Around a scene that is zoomed there is room to move it anywhere. */
-  const padOf = (view: number, size: number) => Math.max(48, (view - size) / 2, zoom === 'fit' ? 0 : view * 0.75);
+  const padOf = (view: number, size: number) => Math.round(Math.max(48, (view - size) / 2, zoom === 'fit' ? 0 : view * 0.75));
   const padX = $derived(padOf(width, (scene?.scene.width ?? 0) * scale));
   const padY = $derived(padOf(height, (scene?.scene.height ?? 0) * scale));
 
@@ -465,7 +465,7 @@
           <div
             class="pointer-events-none absolute left-0 top-0 origin-top-left"
             style:transform="scale({scale})"
-            use:sceneView={{ screen, assetUrl: session.assetUrl, glides: session.triedLook !== null }}
+            use:sceneView={{ screen, assetUrl: session.assetUrl, glides: session.triedLook !== null, moves: session.moment !== null }}
           ></div>
           {#if scene.scene.draft}<span class="chip chip-ghost absolute left-1/2 top-3 -translate-x-1/2 bg-[var(--sheet)]"
               >draft: still to be drawn</span

@@ -1,4 +1,4 @@
-import { ScreenView } from '@zany/player';
+import { ScreenView, type ScreenOptions } from '@zany/player';
 import { atRest, pictureAt, present, type Picture, type Presentation, type Screen } from '@zany/core';
 import type { Action } from 'svelte/action';
 
@@ -9,11 +9,14 @@ export interface SceneParameters {
   readonly assetUrl: (asset: string) => string;
   /** Looks come in their own time, as they do when the piece runs; and so they go when this ends. */
   readonly glides?: boolean;
+  /** It is looked at from moment to moment. */
+  readonly moves?: boolean;
 }
 
 /** Shows a screen in an element, unscaled; the element scales it. */
 export const sceneView: Action<HTMLElement, SceneParameters> = (node, parameters) => {
-  const view = new ScreenView(document, { assetUrl: parameters.assetUrl, live: false });
+  const options: ScreenOptions = { assetUrl: parameters.assetUrl, live: false };
+  const view = new ScreenView(document, options);
   node.append(view.root);
   let last: Presentation | null = null;
   let glided = false;
@@ -24,7 +27,8 @@ export const sceneView: Action<HTMLElement, SceneParameters> = (node, parameters
     view.show(pictureAt(presentation, now));
     if (now < presentation.until) frame = requestAnimationFrame(() => draw(presentation));
   };
-  const show = ({ screen, picture, glides = false }: SceneParameters) => {
+  const show = ({ screen, picture, glides = false, moves = false }: SceneParameters) => {
+    options.moves = moves;
     cancelAnimationFrame(frame);
     if (picture) return view.show(picture);
     if (!screen) return;

@@ -17,6 +17,7 @@
   import LayerMark from '$lib/build/LayerMark.svelte';
   import { curveOf, heightsOf, keyTimes, NAMES, propertyWords, ROW, type SeamRow } from './seam';
   import { followPointer } from '$lib/shared/follow';
+  import SeamSwings from './SeamSwings.svelte';
   import type { Seam } from './seam-state.svelte';
 
   /** Layers in time, one below the other: when they are there, and the curves of their values with a knot for each key. */
@@ -328,6 +329,7 @@
                 data-way={one.track.property}
                 onpointerdown={(event) => bend(event, one)}
               />{/if}
+            {#if track && session.canEdit}<SeamSwings {seam} {one} {x} {perFrame} height={ROW} />{/if}
           {/each}
         </svg>
         {#if track}

@@ -18,6 +18,7 @@
   import { newId } from '$lib/client/ids';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import Popover from '$lib/shared/Popover.svelte';
+  import NumberField from '$lib/build/NumberField.svelte';
   import RenameField from '$lib/shared/RenameField.svelte';
   import type { Seam } from './seam-state.svelte';
 
@@ -36,6 +37,7 @@
   const endings = $derived([
     { value: { do: 'hold' } as Ending, label: 'holds', hint: 'stays at its last frame' },
     { value: { do: 'loop' } as Ending, label: 'loops', hint: 'begins again' },
+    { value: { do: 'loop', times: 3 } as Ending, label: 'loops 3 times', hint: 'then holds' },
     { value: { do: 'go on' } as Ending, label: 'goes on', hint: 'into what follows' },
     ...Object.entries(timeline.labels ?? {}).map(([id, { name }]) => ({
       value: { do: 'go to', label: id } as Ending,
@@ -194,6 +196,18 @@
         ><span class="flex-1">{ending.label}</span><span class="soft text-[11.5px]">{ending.hint}</span></button
       >
     {/each}
+    {@const ending = timeline.labels?.[id]?.ending}
+    {#if ending?.do === 'loop'}<label class="menu-row"
+        ><span class="flex-1">rounds, then it holds</span><NumberField
+          value={ending.times}
+          label="Rounds"
+          min={2}
+          max={1000}
+          step={1}
+          width={52}
+          onset={(times) => seam.edit(times ? `Loops ${times} times` : 'Loops', (now) => setEnding(now, id, { do: 'loop', ...(times && { times }) }))}
+        /></label
+      >{/if}
     <button class="menu-row" onclick={() => (seam.edit('Remove the label', (now) => removeLabel(now, id)), (menu = null))}
       >Remove the label, keep what is in it</button
     >

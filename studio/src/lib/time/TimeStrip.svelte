@@ -2,34 +2,24 @@
   import {
     addSections,
     alignKeys,
-    applyPreset,
     count,
-    easeKeys,
     isThereAt,
     marksIn,
     mirrorKeys,
     momentWords,
     movingWords,
     parseMoment,
-    presets,
     pullStaggered,
     pullStretched,
     removeKeys,
-    setKey,
     setLength,
-    setSpan,
-    clearSpans,
     readingOrder,
     secondsWords,
-    sectionAt,
-    sectionName,
     sectionsFor,
     snapped,
     spreadKeys,
     timelineWords,
-    restValue,
     type Timeline,
-    type Tracked,
   } from '@zany/core';
   import { onDestroy, tick, untrack } from 'svelte';
   import { newId } from '$lib/client/ids';
@@ -37,10 +27,11 @@
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { fieldKey, isTyping } from '$lib/shared/focus';
   import NumberField from '$lib/build/NumberField.svelte';
-  import { REENTRY, setReentry } from '$lib/build/reentry';
-  import { isEmptyTime, NAMES, propertyWords, ROW, rowsOf, rulerStep } from './seam';
+  import { isEmptyTime, NAMES, ROW, rowsOf, rulerStep } from './seam';
   import { followPointer } from '$lib/shared/follow';
   import { Seam } from './seam-state.svelte';
+  import EasingChip from './EasingChip.svelte';
+  import SeamAdditions from './SeamAdditions.svelte';
   import SeamRows from './SeamRows.svelte';
   import SeamSections from './SeamSections.svelte';
 
@@ -143,7 +134,7 @@
         return session.canEdit ? () => sections?.label(moment) : null;
       case 'k':
       case 'K':
-        return session.canEdit && session.selection.length ? () => addKeys(['x', 'y']) : null;
+        return session.canEdit && session.selection.length ? () => seam.addKeys(['x', 'y']) : null;
       case 'Delete':
       case 'Backspace':
         return seam.keys.length && session.canEdit ? removeChosen : null;
@@ -160,61 +151,9 @@
     seam.keys = [];
   }
 
-  /** Keys of what the selected layers are at this moment. */
-  function addKeys(properties: readonly Tracked[]) {
-    const layers = session.selection.flatMap((id) => session.scene?.byId.get(id)?.layer ?? []);
-    seam.edit(`Key of ${properties.map((property) => propertyWords[property]).join(' and ')}`, (now) =>
-      layers.reduce(
-        (all, layer) =>
-          properties.reduce((next, property) => setKey(next, newId(), layer.id, property, { time: moment, value: restValue(layer, property) }), all),
-        now
-      )
-    );
-  }
-
-  const here = $derived(timeline ? sectionAt(timeline, moment) : null);
-  /** Selected placements of parts with a time of their own. */
-  const clips = $derived(
-    session.selection.filter((id) => session.program.scenes.get(session.scene?.byId.get(id)?.layer.part ?? '')?.scene.timeline !== undefined)
-  );
-  const KEYABLE: readonly Tracked[] = ['x', 'y', 'width', 'height', 'rotation', 'scale', 'opacity', 'fill', 'ink', 'corner', 'size'];
-  const additions = $derived([
-    { value: () => addKeys(['x', 'y']), label: 'place', hint: 'K' },
-    ...KEYABLE.map((property) => ({ value: () => addKeys([property]), label: propertyWords[property], hint: '' })),
-    {
-      value: () => seam.edit('Only in this section', (now) => setSpan(now, session.selection, here!.from, here!.to, newId)),
-      label: `only in ${here?.label ? sectionName(timeline!, here) : 'this section'}`,
-      hint: 'span',
-    },
-    {
-      value: () => seam.edit('There from here on', (now) => setSpan(now, session.selection, moment, now.length - 1, newId)),
-      label: 'there from here on',
-      hint: 'span',
-    },
-    {
-      value: () => seam.edit('There up to here', (now) => setSpan(now, session.selection, 0, moment, newId)),
-      label: 'there up to here',
-      hint: 'span',
-    },
-    { value: () => seam.edit('Always there', (now) => clearSpans(now, session.selection)), label: 'always there', hint: 'no span' },
-    ...(clips.length
-      ? REENTRY.map(({ value, label, hint }) => ({ value: () => void setReentry(session, clips, value), label: `on return: ${label}`, hint }))
-      : []),
-    ...presets.map((preset) => ({ value: () => put(preset), label: preset.label, hint: 'from here' })),
-  ]);
-
-  function put(preset: (typeof presets)[number]) {
-    const { scene } = session;
-    // Where it ends is where the layers are without it.
-    const layers = session.selection.flatMap((id) => scene?.byId.get(id)?.layer ?? []);
-    if (scene)
-      seam.edit(preset.label[0]!.toUpperCase() + preset.label.slice(1), (now) => applyPreset(now, preset, layers, scene.scene, moment, fps, newId));
-  }
-
   const range = $derived(
     seam.keys.length ? { first: Math.min(...seam.keys.map((one) => one.time)), last: Math.max(...seam.keys.map((one) => one.time)) } : null
   );
-  const easings = ['linear', 'ease', 'ease-in', 'ease-out', 'ease-in-out', 'spring(0.3)', 'overshoot(0.1)', 'steps(4)'];
   const layersInOrder = $derived(rows.map((row) => row.item.layer.id));
   const doings = $derived([
     { value: () => seam.edit('Turn round in time', (now) => mirrorKeys(now, seam.keys)), label: 'turn round', hint: 'in time' },
@@ -316,23 +255,10 @@
       <span class="soft min-w-0 truncate">{movingWords(timeline, moment, there)}</span>
       <span class="flex-1"></span>
       {#if session.canEdit}
-        {#if session.selection.length}<ChipMenu
-            name="Add in time"
-            label="+ key, span, motion"
-            tone="chip-gold"
-            options={additions}
-            filter
-            onpick={(add) => add()}
-          />{/if}
+        {#if session.selection.length}<SeamAdditions {seam} {timeline} {moment} />{/if}
         {#if range}
           <span class="soft">{count(seam.keys.length, 'key')}</span>
-          <ChipMenu
-            name="Easing"
-            label="easing"
-            options={easings.map((easing) => ({ value: easing, label: easing }))}
-            filter
-            onpick={(easing) => seam.edit(`Easing ${easing}`, (now) => easeKeys(now, seam.keys, easing))}
-          />
+          <EasingChip {seam} {timeline} />
           {#if range.last > range.first}
             <label class="flex items-center gap-1"
               ><span class="soft">over</span><NumberField

@@ -5,12 +5,17 @@ import {
   marksIn,
   playedOn,
   pullKeys,
+  restValue,
+  setKey,
   timelineOperations,
   type KeyAt,
   type Timeline,
+  type Tracked,
 } from '@zany/core';
+import { newId } from '$lib/client/ids';
 import { followPointer } from '$lib/shared/follow';
 import type { EditorSession } from '$lib/client/session.svelte';
+import { propertyWords } from './seam';
 
 /** What is seen and chosen on the seam, and what its buttons and keys do there. */
 export class Seam {
@@ -80,6 +85,20 @@ export class Seam {
   }
 
   isChosen = (track: string, time: number): boolean => this.keys.some((key) => key.track === track && key.time === time);
+
+  /** Keys of what the selected layers are at this moment. */
+  addKeys(properties: readonly Tracked[]): void {
+    const { session } = this;
+    const moment = session.moment ?? 0;
+    const layers = session.selection.flatMap((id) => session.scene?.byId.get(id)?.layer ?? []);
+    this.edit(`Key of ${properties.map((property) => propertyWords[property]).join(' and ')}`, (now) =>
+      layers.reduce(
+        (all, layer) =>
+          properties.reduce((next, property) => setKey(next, newId(), layer.id, property, { time: moment, value: restValue(layer, property) }), all),
+        now
+      )
+    );
+  }
 
   moveChosen(by: number): void {
     const { keys } = this;

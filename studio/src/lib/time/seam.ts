@@ -101,6 +101,9 @@ export const propertyWords: Readonly<Record<Tracked, string>> = {
   corner: 'corner',
   size: 'size',
   path: 'outline',
+  drawn: 'drawn',
+  typed: 'typed out',
+  counted: 'counted up',
 };
 
 /** All times of a row's keys, each once. */

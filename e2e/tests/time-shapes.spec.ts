@@ -1,0 +1,136 @@
+import { Seam } from './seam.ts';
+import { expect, test } from './studio.ts';
+
+test('lines are drawn, words typed out, numbers counted up; what moves looks where it goes', async ({ studio, page }) => {
+  await studio.given({
+    size: [640, 400],
+    frames: {
+      Opening: {
+        size: [640, 400],
+        timeline: { length: 48 },
+        layers: {
+          Wave: { type: 'line', at: [20, 200, 300, 40], style: { line: { color: '#0b7a75', width: 4 } } },
+          Title: { type: 'text', text: 'Kittiwake Line', at: [20, 40, 300, 40] },
+          Fare: { type: 'text', text: '1,250 boats', at: [20, 90, 300, 40] },
+          Boat: { at: [20, 300, 60, 30], style: { fill: '#f0b13c' } },
+        },
+      },
+    },
+  });
+  const seam = new Seam(studio);
+  await page.keyboard.press('m');
+  for (const [layer, motion] of [
+    ['Wave', 'draw the line'],
+    ['Title', 'type out'],
+    ['Fare', 'count up'],
+  ] as const) {
+    await studio.select(layer);
+    await seam.add(motion);
+  }
+  // A box has no line to be drawn, a line no letters to be typed.
+  await studio.select('Boat');
+  await page.getByRole('button', { name: /^Add in time/ }).click();
+  await expect(page.getByRole('option', { name: 'draw the line' })).toHaveCount(0);
+  await expect(page.getByRole('option', { name: 'type out' })).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await page.locator('[data-ruler]').focus();
+  await page.keyboard.press('k');
+  await seam.stand('25');
+  await page.getByRole('toolbar', { name: 'Properties' }).getByLabel('y', { exact: true }).fill('100');
+  await page.getByRole('toolbar', { name: 'Properties' }).getByLabel('y', { exact: true }).press('Enter');
+  await seam.add('turned along');
+  const stage = studio.sheet.locator('.zany-screen').first();
+  const unwritten = stage.locator('.zany-unwritten');
+  const dash = () => stage.locator('.zany-line path').getAttribute('stroke-dasharray');
+
+  await seam.stand('1');
+  await expect(unwritten).toHaveText('Kittiwake Line');
+  await expect(stage).toContainText('0 boats');
+  expect(Number((await dash())!.split(' ')[0])).toBe(0);
+  await seam.stand('13');
+  await expect(unwritten).not.toHaveText('Kittiwake Line');
+  expect(Number((await dash())!.split(' ')[0])).toBeCloseTo(Math.hypot(300, 40) / 2, 0);
+  const turned = () =>
+    stage.locator('.zany-box').evaluate((node) => {
+      const { a, b } = new DOMMatrix(getComputedStyle(node).transform);
+      return Math.round((Math.atan2(b, a) * 180) / Math.PI);
+    });
+  expect(await turned()).toBe(-90);
+  await seam.stand('48');
+  await expect(unwritten).toHaveCount(0);
+  await expect(stage).toContainText('1,250 boats');
+  expect(await dash()).toBeNull();
+
+  // In the piece that runs the words are there for those who listen, from the first moment on.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('t');
+  await expect(studio.stage.getByText('Kittiwake Line')).toBeVisible();
+  await expect(studio.stage.locator('.zany-unwritten')).toHaveCount(0, { timeout: 5000 });
+});
+
+test('easings are kept under names and change everywhere; springs have a handle', async ({ studio, page }) => {
+  const keys = [
+    [0, 0],
+    [20, 200],
+    [40, 0],
+  ] as const;
+  await studio.given({
+    size: [640, 400],
+    frames: {
+      Opening: {
+        size: [640, 400],
+        timeline: { length: 48, tracks: [['Boat', 'x', keys] as const, ['Gull', 'x', keys] as const] },
+        layers: { Boat: { at: [0, 40, 60, 40] }, Gull: { at: [0, 140, 60, 40] } },
+      },
+    },
+  });
+  const seam = new Seam(studio);
+  await page.keyboard.press('m');
+  const chip = page.getByRole('button', { name: /^Easing: / });
+  const knot = (layer: string, time: number) => seam.row(layer).locator(`[data-knot="${time}"]`).first();
+  await knot('Boat', 0).click();
+  await chip.click();
+  await page.getByRole('button', { name: 'overshoot(0.1)' }).click();
+  await expect(chip).toHaveText('overshoot(0.1)');
+  await page.getByLabel('Name for this easing').fill('Lively');
+  await page.getByLabel('Name for this easing').press('Enter');
+  await expect(chip).toHaveText('Lively');
+  await page.keyboard.press('Escape');
+  await knot('Gull', 20).click();
+  await chip.click();
+  await page
+    .getByRole('group', { name: 'Easings of the piece' })
+    .getByRole('button', { name: /Lively/ })
+    .first()
+    .click();
+  await expect(page.getByRole('group', { name: 'Easings of the piece' })).toContainText('2 places');
+  // What is none is said, and nothing is changed.
+  await page.getByLabel('Easing, as CSS writes it').fill('bouncy');
+  await page.getByLabel('Easing, as CSS writes it').press('Enter');
+  await expect(page.getByRole('alert')).toContainText('“bouncy” is no easing');
+  await page.keyboard.press('Escape');
+
+  // The handle of the one is pulled; then the name takes the other along.
+  await seam.row('Gull').focus();
+  await page.keyboard.press('Enter');
+  const handle = page.locator('[data-swing]');
+  await expect(handle).toHaveCount(1);
+  const box = (await handle.boundingBox())!;
+  await page.mouse.move(box.x + 4, box.y + 4);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 4, box.y + 40, { steps: 4 });
+  await page.mouse.up();
+  await expect(chip).toHaveText(/^overshoot\(0\.[3-6]\d?\)$/);
+  const pulled = await chip.textContent();
+  await chip.click();
+  await page.getByRole('button', { name: '“Lively” becomes this, in 1 place' }).click();
+  await expect(chip).toHaveText('Lively');
+  await page.keyboard.press('Escape');
+  await knot('Boat', 0).click();
+  await chip.click();
+  await expect(page.getByLabel('Easing, as CSS writes it')).toHaveValue(pulled!);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
+  await chip.click();
+  await expect(page.getByLabel('Easing, as CSS writes it')).toHaveValue('overshoot(0.1)');
+});

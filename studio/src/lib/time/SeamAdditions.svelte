@@ -1,0 +1,85 @@
+<script lang="ts">
+  import { applyPreset, clearSpans, keyTimesOf, presets, sectionAt, sectionName, setSpan, type Timeline, type Tracked } from '@zany/core';
+  import { setLayer } from '$lib/build/acts';
+  import { REENTRY, setReentry } from '$lib/build/reentry';
+  import { newId } from '$lib/client/ids';
+  import ChipMenu from '$lib/shared/ChipMenu.svelte';
+  import { propertyWords } from './seam';
+  import type { Seam } from './seam-state.svelte';
+
+  /** What selected layers can be given in time: keys, spans, ways to come and go. */
+  let { seam, timeline, moment }: { seam: Seam; timeline: Timeline; moment: number } = $props();
+
+  const session = $derived(seam.session);
+  const here = $derived(sectionAt(timeline, moment));
+  const chosen = $derived(session.selection.flatMap((id) => session.scene?.byId.get(id)?.layer ?? []));
+  /** Selected layers that keyframes carry somewhere. */
+  const turning = $derived(chosen.filter((layer) => keyTimesOf(timeline, layer.id, ['x', 'y']).length > 1));
+
+  /** Selected placements of parts with a time of their own. */
+  const clips = $derived(
+    session.selection.filter((id) => session.program.scenes.get(session.scene?.byId.get(id)?.layer.part ?? '')?.scene.timeline !== undefined)
+  );
+  /** What the selected layers can have keys of. */
+  const keyable = $derived.by((): readonly Tracked[] => {
+    const isDrawn = chosen.some(({ type }) => type === 'line' || type === 'path');
+    const hasWords = chosen.some(({ text }) => text !== undefined);
+    return [
+      ...(['x', 'y', 'width', 'height', 'rotation', 'scale', 'opacity', 'fill', 'lineColor', 'lineWidth'] as const),
+      ...(isDrawn ? (['path', 'drawn'] as const) : (['corner'] as const)),
+      ...(hasWords ? (['ink', 'size', 'typed', 'counted'] as const) : []),
+    ];
+  });
+  const additions = $derived([
+    { value: () => seam.addKeys(['x', 'y']), label: 'place', hint: 'K' },
+    ...keyable.map((property) => ({ value: () => seam.addKeys([property]), label: propertyWords[property], hint: '' })),
+    {
+      value: () => seam.edit('Only in this section', (now) => setSpan(now, session.selection, here!.from, here!.to, newId)),
+      label: `only in ${here?.label ? sectionName(timeline, here) : 'this section'}`,
+      hint: 'span',
+    },
+    {
+      value: () => seam.edit('There from here on', (now) => setSpan(now, session.selection, moment, now.length - 1, newId)),
+      label: 'there from here on',
+      hint: 'span',
+    },
+    {
+      value: () => seam.edit('There up to here', (now) => setSpan(now, session.selection, 0, moment, newId)),
+      label: 'there up to here',
+      hint: 'span',
+    },
+    { value: () => seam.edit('Always there', (now) => clearSpans(now, session.selection)), label: 'always there', hint: 'no span' },
+    ...(clips.length
+      ? REENTRY.map(({ value, label, hint }) => ({ value: () => void setReentry(session, clips, value), label: `on return: ${label}`, hint }))
+      : []),
+    ...presets
+      .filter(({ suits = () => true }) => chosen.some(suits))
+      .map((preset) => ({ value: () => put(preset), label: preset.label, hint: 'from here' })),
+    ...(turning.length
+      ? [
+          {
+            value: () => turnAlong(turning.some((layer) => !layer.turnsAlong)),
+            label: turning.every((layer) => layer.turnsAlong) ? 'no longer turned along its way' : 'turned along its way',
+            hint: '',
+          },
+        ]
+      : []),
+  ]);
+
+  function turnAlong(on: boolean) {
+    const ids = turning.map(({ id }) => id);
+    setLayer(session, ids, on ? 'Turned along its way' : 'Not turned along its way', ['turnsAlong'], on || undefined);
+  }
+
+  function put(preset: (typeof presets)[number]) {
+    const { scene } = session;
+    // Where it ends is where the layers are without it.
+    const layers = chosen.filter((layer) => preset.suits?.(layer) ?? true);
+    if (scene)
+      seam.edit(preset.label[0]!.toUpperCase() + preset.label.slice(1), (now) =>
+        applyPreset(now, preset, layers, scene.scene, moment, seam.fps, newId)
+      );
+  }
+</script>
+
+<ChipMenu name="Add in time" label="+ key, span, motion" tone="chip-gold" options={additions} filter onpick={(add) => add()} />
