@@ -134,3 +134,35 @@ test('easings are kept under names and change everywhere; springs have a handle'
   await chip.click();
   await expect(page.getByLabel('Easing, as CSS writes it')).toHaveValue('overshoot(0.1)');
 });
+
+test('buttons are paired with sections and seen as selected in theirs; the seam runs along in what is tried', async ({ studio, page }) => {
+  await studio.given({
+    size: [640, 400],
+    frames: {
+      Board: {
+        size: [640, 400],
+        timeline: { length: 96, labels: { Ebb: [0, 'hold'], Flood: [48, 'hold'] } },
+        layers: {
+          Ebb: { at: [20, 40, 160, 56], text: 'Ebb', style: { fill: '#f7e6c3' } },
+          Flood: { at: [200, 40, 160, 56], text: 'Flood', style: { fill: '#f7e6c3' } },
+        },
+      },
+    },
+  });
+  await studio.select('Ebb');
+  await studio.select('Flood', ['Control']);
+  await page.keyboard.press('p');
+  const dialog = page.getByRole('dialog', { name: 'Pair up' });
+  await dialog.getByRole('button', { name: 'play from labels' }).click();
+  await dialog.getByRole('checkbox', { name: /selected while its section/ }).check();
+  await dialog.getByRole('button', { name: 'Apply' }).click();
+  await page.keyboard.press('t');
+  const running = page.locator('[data-run-seam]');
+  await expect(running).toHaveAttribute('data-run-seam', 'Ebb');
+  await expect(studio.button('Ebb')).toHaveAttribute('aria-pressed', 'true');
+  await studio.button('Flood').click();
+  await expect(running).toHaveAttribute('data-run-seam', 'Flood');
+  await expect(studio.button('Ebb')).toHaveAttribute('aria-pressed', 'false');
+  await expect(studio.button('Flood')).toHaveAttribute('aria-pressed', 'true');
+  await expect(running).toHaveAttribute('aria-label', 'Standing in Flood', { timeout: 6000 });
+});

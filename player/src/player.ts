@@ -84,6 +84,11 @@ export class Player {
     return this.run;
   }
 
+  /** Milliseconds that have passed in the run, by the clock of this moment. */
+  get clock(): number {
+    return this.now();
+  }
+
   get piece(): Program {
     return this.program;
   }

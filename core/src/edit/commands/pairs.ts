@@ -151,6 +151,11 @@ export const wireToState = (piece: Piece, layer: string, of: string | undefined,
 export const wireToLabel = (piece: Piece, layer: string, of: string | undefined, label: string, makeId: MakeId): Operation[] =>
   wireToStep(piece, layer, { do: 'play', ...(of !== undefined && { of }), from: label }, makeId);
 
+/** A layer is selected while its scene is in a state, or in the section that a label opens. */
+export const selectedWhile = (scene: string, layer: string, property: 'state' | 'section', of: string): Operation[] => [
+  { op: 'set', table: 'layers', id: layer, path: ['bindings', 'selected'], value: `‹${scene}›.${property} = ‹=${scene}/${of}›` },
+];
+
 /** A panel is shown while its button is selected. */
 export const showWhileSelected = (panel: string, button: string): Operation[] => [
   { op: 'set', table: 'layers', id: panel, path: ['bindings', 'shown'], value: `‹${button}›.selected` },

@@ -8,6 +8,7 @@
     pagesFor,
     pairByHand,
     pairWith,
+    selectedWhile,
     showWhileSelected,
     statesOf,
     wireTo,
@@ -24,7 +25,7 @@
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { isLeaving, takeFocus } from '$lib/shared/focus';
-  import { boxed, bundleNamed, choiceOperations } from './acts';
+  import { boxed, bundleNamed, choiceOperations, selectedLooks } from './acts';
 
   let { session }: { session: EditorSession } = $props();
 
@@ -137,6 +138,26 @@
     });
   }
 
+  /** Whether each layer is seen as selected while what it leads to is shown. */
+  let marks = $state(false);
+
+  function wired(wire: typeof wireToLabel, property: 'state' | 'section'): Operation[] {
+    const scene = session.sceneId!;
+    const matched = pairs.flatMap(({ layer, partner }) => (partner === null ? [] : [{ layer, partner }]));
+    return [
+      ...matched.flatMap(({ layer, partner }) => [
+        ...wire(session.piece, layer, undefined, partner, newId),
+        ...(marks ? selectedWhile(scene, layer, property, partner) : []),
+      ]),
+      ...(marks
+        ? selectedLooks(
+            session,
+            matched.map(({ layer }) => layer)
+          )
+        : []),
+    ];
+  }
+
   function panelOperations(): Operation[] {
     const matched = pairs.filter((pair) => pair.partner !== null);
     return [
@@ -160,15 +181,15 @@
   function apply() {
     const made: Record<Mode, () => Operation[]> = {
       frames: leadOperations,
-      states: () => pairs.flatMap(({ layer, partner }) => (partner === null ? [] : wireToState(session.piece, layer, undefined, partner, newId))),
-      labels: () => pairs.flatMap(({ layer, partner }) => (partner === null ? [] : wireToLabel(session.piece, layer, undefined, partner, newId))),
+      states: () => wired(wireToState, 'state'),
+      labels: () => wired(wireToLabel, 'section'),
       panels: panelOperations,
       pages: pageOperations,
     };
     const operations = made[mode]();
     session.panel = null;
-    const wired = pairs.filter(({ partner }) => partner !== null).length;
-    session.edit(mode === 'pages' ? `Make ${pairs.length} pages` : `Pair up ${count(wired, 'layer')}`, operations, 'plain');
+    const paired = pairs.filter(({ partner }) => partner !== null).length;
+    session.edit(mode === 'pages' ? `Make ${pairs.length} pages` : `Pair up ${count(paired, 'layer')}`, operations, 'plain');
   }
 
   const close = () => (session.panel = null);
@@ -238,6 +259,13 @@
         </div>
       {/each}
     </div>
+  {/if}
+  {#if mode === 'labels' || mode === 'states'}
+    <label class="flex items-center gap-2"
+      ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={marks} /> and is seen as selected while its {mode === 'labels'
+        ? 'section'
+        : 'state'} is shown</label
+    >
   {/if}
   {#if open && mode === 'frames'}
     <button class="chip self-start" onclick={() => (pairs = pairs.map((pair) => (pair.by === 'hand' ? pair : drafted(pair))))}

@@ -27,6 +27,7 @@
   import { SceneReference } from './scene-reference.svelte';
   import StageMarks from './StageMarks.svelte';
   import StageMotion from './StageMotion.svelte';
+  import StageOnion from './StageOnion.svelte';
   import StageOthers from './StageOthers.svelte';
   import StageStitches from './StageStitches.svelte';
   import type { Tool } from './tools';
@@ -472,6 +473,7 @@
             >{/if}
 
           <StageMarks {scene} {hits} lit={session.lit} {selected} {around} over={measured} {guides} {marquee} {scale} />
+          {#if session.onion && session.moment !== null}<StageOnion {session} {scale} />{/if}
           {#if session.timeline && session.moment !== null && !dragging}<StageMotion
               {selected}
               timeline={session.timeline}

@@ -3,6 +3,7 @@
   import { stillRun, type Program, type Report, type RunState } from '@zany/core';
   import { onMount } from 'svelte';
   import { isByPointer, isTyping } from './focus';
+  import RunSeam from './RunSeam.svelte';
 
   interface Props {
     program: Program;
@@ -38,6 +39,7 @@
   }: Props = $props();
 
   let host: HTMLElement;
+  let current: RunState | null = $state.raw(null);
 
   function openLink(address: string) {
     onlink?.(address);
@@ -48,13 +50,18 @@
   onMount(() => {
     // A press that ends the run takes the focus from what runs, which is an event too, in the middle of taking it away.
     let isGone = false;
-    const tell: typeof onreport = (reports, run) => queueMicrotask(() => !isGone && onreport(reports, run));
+    const tell: typeof onreport = (reports, run) =>
+      queueMicrotask(() => {
+        if (isGone) return;
+        current = run;
+        onreport(reports, run);
+      });
     const made = new Player(host, program, { assetUrl, openLink, onReport: tell, ...(frame && { frame }) });
     player = made;
     if (grab) host.focus({ preventScroll: true });
     const begun = frame && inState ? stillRun(program, frame, { state: inState }) : null;
     if (begun) made.resume(begun);
-    else if (made.state) onreport([], made.state);
+    else if (made.state) onreport([], (current = made.state));
     const keys = (event: KeyboardEvent) => {
       const key = keyOf(event);
       const target = event.target as HTMLElement;
@@ -96,6 +103,7 @@
     onpointermovecapture={unfelt}
     onpointerovercapture={unfelt}
   ></div>
+  {#if player && current}<RunSeam {program} run={current} {player} />{/if}
   {#if pad.length}
     <div class="flex items-center justify-center gap-2" role="group" aria-label="Pad">
       <span class="soft">Pad, also by digit keys</span>

@@ -59,6 +59,8 @@
   const perFrame = $derived(seam.held?.perFrame ?? (seam.perFrame || fitted));
   const width = $derived((timeline?.length ?? 0) * perFrame);
   const rows = $derived(session.scene && timeline ? rowsOf(session.scene, session.selection, seam.all) : []);
+  /** Rows, and the lines of those that are open. */
+  const lineCount = $derived(rows.reduce((all, { item, tracks }) => all + 1 + (seam.open.has(item.layer.id) ? tracks.length : 0), 0));
   const step = $derived(rulerStep(perFrame, fps));
   const there = $derived(
     session.scene ? session.scene.items.filter((item) => item.shown && (!timeline || isThereAt(timeline, item.layer.id, moment))).length : 0
@@ -342,7 +344,7 @@
       <span
         class="pointer-events-none absolute top-0 z-10 w-px bg-[var(--brick)]"
         style:left="{NAMES + (moment + 0.5) * perFrame}px"
-        style:height="{Math.max(room, 44 + rows.length * ROW)}px"
+        style:height="{Math.max(room, 44 + lineCount * ROW)}px"
       ></span>
     </div>
     <div class="flex flex-wrap items-center gap-x-1 pt-1 text-[12px]" title={timelineWords(timeline, fps)}>
@@ -369,6 +371,33 @@
           onset={(value) => value && seam.edit('Length', (now) => setLength(now, value))}
         />
         <span class="soft">frames, {secondsWords(timeline.length, fps)}</span>
+        <button
+          class="chip {session.onion ? 'chip-on' : 'chip-ghost'}"
+          aria-pressed={session.onion !== null}
+          title="Fainter pictures of the moments before and after"
+          onclick={() => (session.onion = session.onion ? null : { count: 2, apart: 4 })}>before and after</button
+        >
+        {#if session.onion}
+          {@const { onion } = session}
+          <NumberField
+            value={onion.count}
+            label="Moments on each side"
+            min={1}
+            max={8}
+            width={40}
+            onset={(value) => value && (session.onion = { ...onion, count: Math.round(value) })}
+          />
+          <span class="soft">each,</span>
+          <NumberField
+            value={onion.apart}
+            label="Frames apart"
+            min={1}
+            max={1000}
+            width={44}
+            onset={(value) => value && (session.onion = { ...onion, apart: Math.round(value) })}
+          />
+          <span class="soft">frames apart</span>
+        {/if}
         <span class="flex-1"></span>
         <form onsubmit={begin}>
           {#if pages.length > 1 && names.trim() === ''}<button class="chip" title="{seconds} s each"

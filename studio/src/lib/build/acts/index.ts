@@ -5,7 +5,7 @@ export { addFrame, copyFrame, removeFrames, setFrame, usualKinds, setKind, setBu
 export { addLook, addLooks, freshLook, removeLook } from './looks';
 export { bringInHere, replaceFile, drawHere } from './files';
 export { drawLayer, setLayer, outlineOnly, writtenText, writeText } from './draw';
-export { leadTo, bind, choiceOperations, chooseOne, leaveChoice, bringInto, playFrom, addressIn, openOnClick } from './wire';
+export { leadTo, bind, choiceOperations, selectedLooks, chooseOne, leaveChoice, bringInto, playFrom, addressIn, openOnClick } from './wire';
 export { makePartOfSelection, carryAcross, takeApartSelected, placeHere, goInside, placeEverywhere } from './parts';
 export {
   removeSelected,

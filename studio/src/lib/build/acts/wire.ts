@@ -45,17 +45,20 @@ export function bind(session: EditorSession, ids: readonly string[], what: Binda
   );
 }
 
-/** Makes layers a choice; those without a selected look get one, from their hover look where they have it. */
+/** Gives layers that have none a look for when they are selected: their hover look where they have it. */
+export const selectedLooks = ({ piece }: EditorSession, ids: readonly string[]): Operation[] =>
+  ids.flatMap((id): Operation[] => {
+    const layer = piece.layers.get(id);
+    if (!layer || layer.looks?.selected) return [];
+    const value = layer.looks?.hover ?? freshLook(piece, layer, 'selected', 'rest');
+    return [{ op: 'set', table: 'layers', id, path: ['looks', 'selected'], value }];
+  });
+
+/** Makes layers a choice, seen by their looks. */
 export function choiceOperations(session: EditorSession, ids: readonly string[], again: 'stays' | 'unselects', first: boolean): Operation[] {
   const { sceneId, piece } = session;
   if (!sceneId) return [];
-  const looks = ids.flatMap((id): Operation[] => {
-    const layer = piece.layers.get(id);
-    if (!layer || layer.looks?.selected) return [];
-    const value = layer.looks?.hover ?? freshLook(session.piece, layer, 'selected', 'rest');
-    return [{ op: 'set', table: 'layers', id, path: ['looks', 'selected'], value }];
-  });
-  return [...makeChoice(piece, sceneId, ids, { name: 'Choice', again, first, variable: true }, newId), ...looks];
+  return [...makeChoice(piece, sceneId, ids, { name: 'Choice', again, first, variable: true }, newId), ...selectedLooks(session, ids)];
 }
 
 /** Of the selected layers at most one is selected from now on; a variable says which. */
