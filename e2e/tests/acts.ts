@@ -1,3 +1,4 @@
+import type { Page, TestInfo } from '@playwright/test';
 import { expect, test, type Studio } from './studio.ts';
 
 /**
@@ -41,4 +42,16 @@ export const printActs = (): void =>
 export function finish(job: string, acts: Acts, budget: number): void {
   table.push({ job, acts: acts.count, budget });
   expect(acts.count).toBeLessThanOrEqual(budget);
+}
+
+/** Saves the piece as a page and opens that in a tab of its own. */
+export async function published(acts: Acts, { page }: Studio, info: TestInfo): Promise<Page> {
+  await acts.press('4');
+  const coming = page.waitForEvent('download');
+  await acts.do('save the page', () => page.getByRole('button', { name: 'Save the page' }).click());
+  const file = info.outputPath('page.html');
+  await (await coming).saveAs(file);
+  const other = await page.context().newPage();
+  await other.goto(`file://${file}`);
+  return other;
 }

@@ -187,8 +187,11 @@ test('job 21: slide-over menu', async ({ studio, page }) => {
       .getByRole('button', { name: /^Transition/ })
       .click()
   );
-  await acts.do('an overshoot', () => timing.getByRole('button', { name: 'overshoot(0.1)' }).click());
-  await expect(studio.row('Icon')).toContainText('500 ms overshoot(0.1) stagger 60 ms by order');
+  await acts.do('an overshoot of one’s own', async () => {
+    await timing.getByLabel('Easing, as CSS writes it').fill('overshoot(0.22)');
+    await timing.getByLabel('Easing, as CSS writes it').press('Enter');
+  });
+  await expect(studio.row('Icon')).toContainText('500 ms overshoot(0.22) stagger 60 ms by order');
   finish('21 slide-over menu', acts, 18);
 });
 

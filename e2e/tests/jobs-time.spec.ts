@@ -1,20 +1,8 @@
-import type { Page, TestInfo } from '@playwright/test';
-import { Acts, finish, printActs } from './acts.ts';
+import type { Page } from '@playwright/test';
+import { Acts, finish, printActs, published } from './acts.ts';
 import { expect, test, type Studio } from './studio.ts';
 
 printActs();
-
-/** Hands the piece over as a page and opens it in the browser; two acts. */
-async function published(acts: Acts, { page }: Studio, info: TestInfo): Promise<Page> {
-  await acts.press('4');
-  const coming = page.waitForEvent('download');
-  await acts.do('save the page', () => page.getByRole('button', { name: 'Save the page' }).click());
-  const file = info.outputPath('page.html');
-  await (await coming).saveAs(file);
-  const other = await page.context().newPage();
-  await other.goto(`file://${file}`);
-  return other;
-}
 
 const sections = (page: Page) =>
   page

@@ -465,6 +465,13 @@ test('messages: variables, signals and frames from the page around it; nonsense 
   await stage.hears('closed');
 });
 
+test('a link that is opened tells the page around it by which id it is measured', async ({ stage }) => {
+  const lines = ['click → open https://www.kittiwake.example/fares in new tab as banner-7'];
+  await stage.play({ frames: { home: { layers: { fares: { at: [0, 0, 200, 44], text: 'Fares', lines } } } } });
+  await stage.frame.getByRole('link', { name: 'Fares' }).click();
+  await stage.hears('banner-7');
+});
+
 test('<zany-piece>: a package in any page, with its variables, signals and frames', async ({ page }) => {
   const piece = compose({
     variables: { Seats: { type: 'number', initial: 1 } },

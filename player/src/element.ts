@@ -12,7 +12,7 @@ export interface LoadedPiece {
  * `<zany-piece src="piece.zip">`: a running piece in any page. Its interface to the page around it:
  *
  * - `variables`: values by name, read afresh at each reading; `setVariable(name, value)`, `sendSignal(name)`, `goTo(frame)`, `restart()`
- * - events `zany-ready`, `zany-signal` (detail: the signal), `zany-frame` (detail: the frame's name), `zany-error` (detail: a sentence)
+ * - events `zany-ready`, `zany-signal` (detail: the signal), `zany-frame` (detail: the frame's name), `zany-open` (detail: the address and the id to measure by), `zany-error` (detail: a sentence)
  * - the same by messages to the window of an exported page: `{ zany: 'set', name, value }`, `{ zany: 'signal', name }`, `{ zany: 'go', name }`
  */
 export function definePieceElement(load: (src: string) => Promise<LoadedPiece>, css: string): void {
@@ -86,6 +86,7 @@ export function definePieceElement(load: (src: string) => Promise<LoadedPiece>, 
         const player = new Player(host, program, {
           assetUrl,
           onSignal: (signal) => this.tell('zany-signal', signal),
+          onOpen: (address, measure) => this.tell('zany-open', { address, measure }),
           onReport: (_reports, run) => {
             const name = program.scenes.get(run.frame)?.scene.name ?? '';
             if (name !== this.frame) this.tell('zany-frame', (this.frame = name));

@@ -23,6 +23,8 @@ export interface PlayerOptions {
   readonly assetUrl: (asset: string) => string;
   /** The frame to begin on; the start frame if none is given. */
   readonly frame?: string;
+  /** Told of links that are opened, with the id they are measured by. */
+  readonly onOpen?: (address: string, measure: string | null) => void;
   /** Opens a link; the browser's own way if none is given. */
   readonly openLink?: (address: string, tab: 'same' | 'new', measure: string | null) => void;
   /** Told of every event that was run, and of the state after it. */
@@ -198,6 +200,7 @@ export class Player {
   private perform(effect: Effect): void {
     switch (effect.type) {
       case 'open':
+        this.options.onOpen?.(effect.address, effect.measure);
         return (this.options.openLink ?? openInBrowser)(effect.address, effect.tab, effect.measure);
       case 'signal':
         return this.options.onSignal?.(effect.signal);

@@ -22,6 +22,7 @@ const tell = (message: object) => parent !== window && parent.postMessage(messag
 const player = new Player(host, program, {
   assetUrl: (asset) => data.assets[asset] ?? 'data:,',
   onSignal: (name) => tell({ zany: 'signal', name }),
+  onOpen: (address, name) => tell({ zany: 'open', address, name }),
 });
 const pad = makePad(document, player);
 if (pad) {

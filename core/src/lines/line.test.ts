@@ -132,6 +132,14 @@ describe('thread lines', () => {
       { cue: { type: 'after', ms: 1500 }, branches: [{ steps: [{ do: 'go', target: { to: 'back' }, transition: { type: 'cut' } }] }] },
     ],
     [
+      'open https://kittiwake.example in new tab as banner-7',
+      { cue: { type: 'click' }, branches: [{ steps: [{ do: 'open', address: 'https://kittiwake.example', tab: 'new', measure: 'banner-7' }] }] },
+    ],
+    [
+      'open https://kittiwake.example as "summer 7"',
+      { cue: { type: 'click' }, branches: [{ steps: [{ do: 'open', address: 'https://kittiwake.example', tab: 'same', measure: 'summer 7' }] }] },
+    ],
+    [
       'open https://kittiwake.example in new tab',
       { cue: { type: 'click' }, branches: [{ steps: [{ do: 'open', address: 'https://kittiwake.example', tab: 'new' }] }] },
     ],

@@ -130,15 +130,16 @@ export const slots = {
   quoted: {
     print: (text: string) => JSON.stringify(text),
     read: (reader: LineReader) => {
-      const found = /^\s*"((?:[^"\\]|\\.)*)"/.exec(reader.rest);
-      if (!found) return reader.fail('a text in quotes');
+      const found = /^\s*(?:"((?:[^"\\]|\\.)*)"|([\p{L}\p{N}._-]+))/u.exec(reader.rest);
+      if (!found) return reader.fail('a word, or a text in quotes');
       reader.at += found[0].length;
-      return unescapeText(found[1]!);
+      return found[2] ?? unescapeText(found[1]!);
     },
   } as SlotType<string>,
   key: { print: (key: string) => writeRaw(key), read: (reader: LineReader) => reader.raw('a key', KEY_NAMES) } as SlotType<string>,
   address: {
-    print: (address: string) => (/(^| )(as|in new tab)$/i.test(address) ? quoteText(address) : writeRaw(address, [], [...STOPS])),
+    print: (address: string) =>
+      /(^| )(as|in new tab)( as)?( [\p{L}\p{N}._-]+)?$/iu.test(address) ? quoteText(address) : writeRaw(address, [], [...STOPS]),
     read: readAddress,
   } as SlotType<string>,
   expression,
@@ -160,7 +161,7 @@ function readAddress(reader: LineReader): string {
   const begin = reader.at;
   const text = reader.raw('an address', ['https://', 'mailto:', 'tel:']);
   if (isQuoted) return text;
-  const tail = / (in new tab( as)?|as)$/i.exec(text);
+  const tail = / (in new tab( as( [\p{L}\p{N}._-]+)?)?|as( [\p{L}\p{N}._-]+)?)$/iu.exec(text);
   if (!tail) return text;
   const start = reader.text.indexOf(text, begin);
   reader.at = start + text.length - tail[0].length;

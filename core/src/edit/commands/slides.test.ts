@@ -6,7 +6,7 @@ import { unwrap } from '../../result.ts';
 import { advance, start } from '../../run/run.ts';
 import { compose } from '../../compose/compose.ts';
 import { apply } from '../apply.ts';
-import { makeSlides, slideRoles, type SlideOptions } from './slides.ts';
+import { makeSlides, makeTimedSlides, slideRoles, type SlideOptions } from './slides.ts';
 
 const counter = () => {
   let n = 0;
@@ -116,3 +116,48 @@ describe('slides', () => {
 });
 
 const layer = ({ made, inside }: ReturnType<typeof make>, name: string) => made.layers.get(inside(name).split('/')[1]!)!;
+
+describe('slides in time', () => {
+  const timed = (around: boolean) => {
+    const operations = makeTimedSlides(piece, 'home', roles, { frames: 48, timing: { ms: 500, easing: 'ease' }, around }, counter());
+    return unwrap(apply(piece, operations)).piece;
+  };
+  const idOf = (name: string) => [...piece.layers.values()].find((layer) => layer.name === name)!.id;
+  /** Which slides are seen, and which arrows and dots are on, after presses and the time that a slide takes to come. */
+  const seen = (made: Piece, presses: readonly string[], ms = 600) => {
+    const program = compile(made);
+    let run = start(program)!;
+    for (const name of presses) run = advance(program, run, { type: 'click', layer: idOf(name) }).run;
+    run = advance(program, run, { type: 'wait', ms }).run;
+    const shown = resolveScreen(program, run).surfaces[0]!.all;
+    const of = (name: string) => shown.find((one) => one.node.key === idOf(name));
+    return {
+      slides: ['one', 'two', 'three'].map((name) => of(name)?.opacity ?? 0),
+      places: ['one', 'two', 'three'].flatMap((name) => of(name)?.x ?? []),
+      enabled: ['back', 'on'].map((name) => of(name)!.enabled),
+      dots: ['dot 1', 'dot 2', 'dot 3'].map((name) => of(name)!.selected),
+    };
+  };
+
+  it('shows one at a time, in one place; arrows turn, dots go to theirs and follow', () => {
+    const made = timed(false);
+    const order = roles.slides.map((id) => piece.layers.get(id)!.name);
+    const only = (name: string) => ['one', 'two', 'three'].map((one) => (one === name ? 1 : 0));
+    expect(seen(made, [])).toMatchObject({ slides: only(order[0]!), enabled: [false, true], dots: [true, false, false] });
+    expect(seen(made, ['on'])).toMatchObject({ slides: only(order[1]!), enabled: [true, true], dots: [false, true, false] });
+    expect(seen(made, ['dot 3'])).toMatchObject({ slides: only(order[2]!), enabled: [true, false], dots: [false, false, true] });
+    expect(seen(made, ['dot 3', 'on'])).toMatchObject({ slides: only(order[2]!) });
+    expect(seen(made, ['dot 3', 'back'])).toMatchObject({ slides: only(order[1]!) });
+    expect(new Set(['', 'on', 'dot 3'].flatMap((press) => seen(made, press ? [press] : []).places)).size).toBe(1);
+    // It comes by and by, and stays.
+    expect(seen(made, ['on'], 250).slides.find((opacity) => opacity > 0)).toBeLessThan(1);
+    expect(seen(made, ['on'], 60_000)).toMatchObject({ slides: only(order[1]!) });
+  });
+
+  it('comes round where it may', () => {
+    const order = roles.slides.map((id) => piece.layers.get(id)!.name);
+    const made = timed(true);
+    expect(seen(made, ['back']).slides).toEqual(['one', 'two', 'three'].map((one) => (one === order[2] ? 1 : 0)));
+    expect(seen(made, ['on', 'on', 'on']).dots).toEqual([true, false, false]);
+  });
+});

@@ -1,12 +1,17 @@
 import type { Layer, Piece, Thread } from '../../piece/piece.ts';
 import type { Rect } from '../../program/geometry.ts';
 import { union } from '../../program/geometry.ts';
+import { framesPerSecond, sectionsOf } from '../../run/playhead.ts';
 import type { Program } from '../../program/program.ts';
 import type { Timing } from '../../steps/schemas.ts';
 import { apply } from '../apply.ts';
 import type { Operation } from '../operation.ts';
 import { keysBetween } from '../order.ts';
 import type { MakeId } from './frames.ts';
+import { setKey } from '../time/keys.ts';
+import { sectionsFor } from '../time/sections.ts';
+import { timelineOperations } from '../time/timeline.ts';
+import { wireToLabel, wireToStep } from './pairs.ts';
 import { makePart } from './parts.ts';
 import { readingOrder, addThreads } from './threads.ts';
 
@@ -152,14 +157,7 @@ function arrowOperations(
     const to = { move, ...(around && { wrap: true as const }) };
     const end = i === 0 ? states[0]! : states.at(-1)!;
     const wired = addThreads(piece, 'layer', id, [clicked({ do: 'state', to, transition: { type: 'tween', ...timing } })], makeId);
-    if (around) return wired;
-    return [
-      ...wired,
-      { op: 'set', table: 'layers', id, path: ['bindings', 'enabled'], value: `‹${part}›.state != ‹=${part}/${end.id}›` },
-      ...(piece.layers.get(id)?.looks?.disabled
-        ? []
-        : [{ op: 'set' as const, table: 'layers' as const, id, path: ['looks', 'disabled'], value: { style: { opacity: 0.3 } } }]),
-    ];
+    return around ? wired : [...wired, ...enabledWhile(piece, id, `‹${part}›.state != ‹=${part}/${end.id}›`)];
   });
 }
 
@@ -174,21 +172,85 @@ function dotOperations(
 ): Operation[] {
   return dots.flatMap((dot, n): Operation[] => {
     const id = copies.get(dot)!;
-    const layer = piece.layers.get(id)!;
-    const look = layer.looks?.hover ?? { style: { opacity: 1 } };
     return [
       ...addThreads(piece, 'layer', id, [clicked({ do: 'state', to: { state: states[n]!.id }, transition: { type: 'tween', ...timing } })], makeId),
-      { op: 'set', table: 'layers', id, path: ['bindings', 'selected'], value: `‹${part}›.state = ‹=${part}/${states[n]!.id}›` },
-      ...(layer.looks?.selected
-        ? []
-        : [
-            { op: 'set' as const, table: 'layers' as const, id, path: ['looks', 'selected'], value: look },
-            ...(layer.looks?.hover || (layer.style.opacity ?? 1) < 1
-              ? []
-              : [{ op: 'set' as const, table: 'layers' as const, id, path: ['style', 'opacity'], value: 0.4 }]),
-          ]),
+      ...selectedAs(piece, id, `‹${part}›.state = ‹=${part}/${states[n]!.id}›`),
     ];
   });
 }
 
 const clicked = (step: Thread['branches'][number]['steps'][number]) => ({ cue: { type: 'click' as const }, branches: [{ steps: [step] }] });
+
+/** An arrow that leads somewhere only while a condition holds; else it is disabled, and seen to be. */
+function enabledWhile(piece: Piece, id: string, condition: string): Operation[] {
+  return [
+    { op: 'set', table: 'layers', id, path: ['bindings', 'enabled'], value: condition },
+    ...(piece.layers.get(id)?.looks?.disabled
+      ? []
+      : [{ op: 'set' as const, table: 'layers' as const, id, path: ['looks', 'disabled'], value: { style: { opacity: 0.3 } } }]),
+  ];
+}
+
+/** A dot that is selected while a condition holds, and seen to be: it stands out, or the others stand back. */
+function selectedAs(piece: Piece, id: string, condition: string): Operation[] {
+  const layer = piece.layers.get(id)!;
+  return [
+    { op: 'set', table: 'layers', id, path: ['bindings', 'selected'], value: condition },
+    ...(layer.looks?.selected
+      ? []
+      : [
+          { op: 'set' as const, table: 'layers' as const, id, path: ['looks', 'selected'], value: layer.looks?.hover ?? { style: { opacity: 1 } } },
+          ...(layer.looks?.hover || (layer.style.opacity ?? 1) < 1
+            ? []
+            : [{ op: 'set' as const, table: 'layers' as const, id, path: ['style', 'opacity'], value: 0.4 }]),
+        ]),
+  ];
+}
+
+/** How slides take turns in time: each in a section of the scene that is so long and holds. */
+export interface TimedSlideOptions {
+  readonly frames: number;
+  readonly timing: Timing;
+  readonly around: boolean;
+}
+
+/**
+ * Gives each slide a section of the scene's own time, in the place of the first, in which it alone is there and fades in. Arrows
+ * play the section before and after; dots play theirs and are selected in it.
+ */
+export function makeTimedSlides(piece: Piece, scene: string, roles: SlideRoles, options: TimedSlideOptions, makeId: MakeId): Operation[] {
+  const { timing, around } = options;
+  const slides = roles.slides.flatMap((id) => piece.layers.get(id) ?? []);
+  const first = slides[0];
+  if (!first || slides.length < 2) return [];
+  const fps = framesPerSecond({ piece });
+  const old = piece.scenes.get(scene)?.timeline;
+  const labels = new Set(Object.keys(old?.labels ?? {}));
+  const long = Math.max(1, Math.round(options.frames));
+  const turns = sectionsFor(old ?? { length: 1 }, slides, long, makeId);
+  const sections = sectionsOf(turns).filter(({ label }) => label !== null && !labels.has(label));
+  if (sections.length !== slides.length) return [];
+  const fade = Math.min(long - 1, Math.round((timing.ms * fps) / 1000));
+  const shown = slides.reduce((all, layer, n) => {
+    const { from } = sections[n]!;
+    const id = makeId();
+    const key = (at: number, value: number, easing?: string) => ({ time: at, value, ...(easing !== undefined && { easing }) });
+    if (fade < 1) return all;
+    const begun = setKey(all, id, layer.id, 'opacity', key(from, 0, timing.easing));
+    return setKey(begun, id, layer.id, 'opacity', key(from + fade, layer.style.opacity ?? 1));
+  }, turns);
+  const section = (n: number, is: '=' | '!=') => `‹${scene}›.section ${is} ‹=${scene}/${sections.at(n)!.label}›`;
+  return [
+    ...timelineOperations(piece, scene, shown),
+    ...slides
+      .slice(1)
+      .flatMap(({ id }) =>
+        (['x', 'y'] as const).map((axis): Operation => ({ op: 'set', table: 'layers', id, path: ['pose', axis], value: first.pose[axis] }))
+      ),
+    ...(roles.arrows ?? []).flatMap((id, i) => [
+      ...wireToStep(piece, id, { do: 'section', to: i === 0 ? 'previous' : 'next' }, makeId),
+      ...(around ? [] : enabledWhile(piece, id, section(i === 0 ? 0 : -1, '!='))),
+    ]),
+    ...roles.dots.flatMap((id, n) => [...wireToLabel(piece, id, undefined, sections[n]!.label!, makeId), ...selectedAs(piece, id, section(n, '='))]),
+  ];
+}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { makeSlides, slideRoles, type SlideRoles } from '@zany/core';
+  import { framesPerSecond, makeSlides, makeTimedSlides, slideRoles, type SlideRoles } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { isLeaving, takeFocus } from '$lib/shared/focus';
@@ -16,6 +16,9 @@
   let ms = $state(300);
   let easing = $state('ease-out');
   let around = $state(false);
+  /** Over states of a part, or over sections of the open scene's time. */
+  let over: 'states' | 'time' = $state('states');
+  let seconds = $state(2);
 
   let dragged: string | null = null;
 
@@ -33,6 +36,13 @@
 
   function apply() {
     if (!roles || !session.sceneId) return;
+    if (over === 'time') {
+      const frames = seconds * framesPerSecond(session.plain);
+      const operations = makeTimedSlides(session.plain.piece, session.sceneId, roles, { frames, timing: { ms, easing }, around }, newId);
+      close();
+      session.edit(`Make ${roles.slides.length} slides in time`, operations, 'plain');
+      return;
+    }
     const made = makeSlides(session.plain, session.sceneId, roles, { name: 'Slides', timing: { ms, easing }, around }, newId);
     close();
     if (made && session.edit(`Make ${roles.slides.length} slides`, made.operations, 'plain')) session.select([made.placement]);
@@ -71,7 +81,25 @@
         <dd onpointerenter={() => light(ids)} onpointerleave={() => light([])}>{ids.map(nameOf).join(', ') || 'none'}</dd>
       {/each}
     </dl>
-    <p class="soft">A part with a state for each slide. Arrows go back and on, dots go to their slide and follow.</p>
+    <div class="flex items-center gap-1.5" role="group" aria-label="Over what they take turns">
+      <button class="chip {over === 'states' ? 'chip-on' : ''}" aria-pressed={over === 'states'} onclick={() => (over = 'states')}>over states</button
+      >
+      <button class="chip {over === 'time' ? 'chip-on' : ''}" aria-pressed={over === 'time'} onclick={() => (over = 'time')}>over time</button>
+      {#if over === 'time'}<NumberField
+          value={seconds}
+          label="Seconds each"
+          min={0.1}
+          max={600}
+          step="any"
+          width={52}
+          onset={(value) => (seconds = value ?? 2)}
+        /><span class="soft">s each</span>{/if}
+    </div>
+    <p class="soft">
+      {over === 'states'
+        ? 'A part with a state for each slide. Arrows go back and on, dots go to their slide and follow.'
+        : 'A section for each slide, in which it alone is there. Arrows turn to the one before and after, dots play theirs and follow.'}
+    </p>
     <div class="flex items-center gap-1.5">
       <span class="soft">in</span><NumberField
         value={ms}

@@ -1,6 +1,7 @@
 <script lang="ts">
-  import { DIRECTIONS, parseEasing, transitionKinds, transitionWords, type Transition } from '@zany/core';
+  import { DIRECTIONS, easingsOf, parseEasing, transitionKinds, transitionWords, type Transition } from '@zany/core';
   import NumberField from './NumberField.svelte';
+  import { getDesk } from '$lib/shared/desk.svelte';
   import Popover from '$lib/shared/Popover.svelte';
 
   interface Props {
@@ -29,6 +30,9 @@
 
   let open = $state(false);
   let chip: HTMLButtonElement | undefined = $state();
+  const desk = getDesk();
+  /** Easings that the piece keeps under names. */
+  const named = $derived(desk?.session ? easingsOf(desk.session.plain.piece.head) : []);
   const easings = ['linear', 'ease', 'ease-in', 'ease-out', 'ease-in-out', 'spring(0.3)', 'overshoot(0.1)'];
   const timed = $derived(transition.type === 'cut' ? null : transition);
   let badEasing = $state(false);
@@ -106,11 +110,12 @@
           /> ms</label
         >
         <div class="flex flex-wrap gap-1">
-          {#each easings as easing (easing)}
+          {#each [...named.map(({ name, easing }) => [easing, name] as const), ...easings.map((easing) => [easing, easing] as const)] as [easing, word] (word)}
             <button
               class="chip {easing === timed.easing ? 'chip-on' : ''}"
               aria-pressed={easing === timed.easing}
-              onclick={() => setTiming({ easing })}>{easing}</button
+              title={easing}
+              onclick={() => setTiming({ easing })}>{word}</button
             >
           {/each}
         </div>
