@@ -22,12 +22,13 @@ export * from './edit/commands/pairs.ts';
 export * from './edit/time/curve.ts';
 export * from './edit/time/keys.ts';
 export * from './edit/time/moments.ts';
-export { afterSection, clipFrames, playedOn } from './run/played.ts';
+export { afterSection, clipFrames, mediaFrames, playedOn } from './run/played.ts';
 export * from './edit/time/motion-path.ts';
 export * from './edit/time/presets.ts';
 export * from './edit/time/pull.ts';
 export * from './edit/time/sections.ts';
 export * from './edit/time/spans.ts';
+export * from './edit/time/trim.ts';
 export {
   framesPerSecondOperations,
   freshTimeline,

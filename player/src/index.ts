@@ -1,4 +1,5 @@
 export { keyOf, padButtons, sendKey } from './input.ts';
+export { beginOf, endOf } from './media.ts';
 export { makePad } from './pad.ts';
 export { paintScreen, type PaintOptions } from './paint-screen.ts';
 export { Player, type PlayerOptions } from './player.ts';

@@ -17,6 +17,7 @@ import {
   type Value,
 } from '@zany/core/engine';
 import { listen, movesAnything, type Stop } from './input.ts';
+import { MediaInStep } from './media.ts';
 import { ScreenView } from './screen-view.ts';
 
 export interface PlayerOptions {
@@ -48,6 +49,7 @@ export class Player {
   private presentation: Presentation | null = null;
   private clockBegan = performance.now();
   private rate: number;
+  private readonly media: MediaInStep;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private frameRequest = 0;
   private scale = 1;
@@ -64,6 +66,7 @@ export class Player {
   ) {
     this.program = program;
     this.rate = options.rate ?? 1;
+    this.media = new MediaInStep(() => this.now(), this.rate);
     const { ownerDocument: document } = host;
     this.box = document.createElement('div');
     this.box.className = 'zany-player';
@@ -102,6 +105,7 @@ export class Player {
 
   /** How fast time passes from now on: 0.25 is slow motion. */
   setRate(rate: number): void {
+    this.media.setRate(rate);
     this.clockBegan = performance.now() - this.now() / rate;
     this.rate = rate;
     this.schedule();
@@ -123,6 +127,7 @@ export class Player {
 
   /** Begins again, on a frame or on the start frame. */
   restart(frame?: string): void {
+    this.media.stop();
     this.clockBegan = performance.now();
     this.presentation = null;
     const begun = begin(this.program, frame !== undefined && this.program.scenes.has(frame) ? frame : undefined);
@@ -137,6 +142,7 @@ export class Player {
 
   /** Puts in a run, to go on from there. */
   resume(run: RunState): void {
+    this.media.stop();
     this.clockBegan = performance.now() - run.clock / this.rate;
     this.run = run;
     this.presentation = null;
@@ -213,16 +219,9 @@ export class Player {
   private control(node: string, what: 'play' | 'pause' | 'rewind'): void {
     const media = this.view.mediaOf(node);
     if (!media) return;
-    if (what === 'rewind') media.currentTime = 0;
-    else if (what === 'pause') media.pause();
-    else {
-      if (media.ended) media.currentTime = 0;
-      // Browsers let nothing sound before a person has pressed something; silent it may play.
-      void media.play().catch(() => {
-        media.muted = true;
-        void media.play().catch(() => undefined);
-      });
-    }
+    if (what === 'rewind') this.media.rewind(media);
+    else if (what === 'pause') this.media.pause(media);
+    else this.media.play(media);
   }
 
   private showSettled(effects: readonly Effect[]): void {

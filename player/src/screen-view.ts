@@ -24,6 +24,8 @@ export interface ScreenOptions {
   readonly live: boolean;
   /** It is not live, but looked at from moment to moment: layers stand where a live one would have them, to parts of a pixel. */
   moves?: boolean;
+  /** Videos and sounds have players even so, which stand still until they are told otherwise. */
+  readonly media?: boolean;
   readonly onValue?: (layer: string, value: Value) => void;
   readonly onPlayedOut?: (layer: string) => void;
 }
@@ -257,7 +259,7 @@ export class ScreenView {
       }
       case 'video':
       case 'sound':
-        return this.options.live ? this.mediaElement(node) : null;
+        return this.options.live || this.options.media ? this.mediaElement(node) : null;
       default:
         return null;
     }
@@ -267,7 +269,12 @@ export class ScreenView {
     const { layer } = node;
     const media = this.document.createElement(layer.type === 'video' ? 'video' : 'audio');
     media.preload = 'auto';
-    media.loop = layer.media?.loop === true;
+    const { from, to, loop = false } = layer.media ?? {};
+    // A part of it comes round by hand; the browser knows only the whole.
+    media.loop = loop && from === undefined && to === undefined;
+    if (from !== undefined) media.dataset['from'] = String(from);
+    if (to !== undefined) media.dataset['to'] = String(to);
+    if (loop) media.dataset['loop'] = '';
     media.muted = layer.media?.muted === true;
     if (media instanceof HTMLVideoElement) media.playsInline = true;
     media.setAttribute('aria-label', layer.label ?? layer.name);
@@ -321,6 +328,7 @@ export class ScreenView {
         if (!media) return;
         media.style.objectFit = layer.fit ?? 'contain';
         media.style.objectPosition = cropOf(layer.crop);
+        if (media.volume !== values.volume) media.volume = values.volume;
         return;
       }
       case 'field':

@@ -18,6 +18,7 @@ export const NUMBERS = [
   'drawn',
   'typed',
   'counted',
+  'volume',
   'shadowX',
   'shadowY',
   'shadowBlur',
@@ -74,6 +75,7 @@ export function valuesOf(shown: Shown): Values {
     drawn: style.drawn ?? 1,
     typed: letters.typed ?? 1,
     counted: letters.counted ?? 1,
+    volume: style.volume ?? 1,
     shadowX: style.shadow?.x ?? 0,
     shadowY: style.shadow?.y ?? 0,
     shadowBlur: style.shadow?.blur ?? 0,
@@ -114,5 +116,5 @@ export function mixValue(
 }
 
 /** From 0 to 1. */
-const SHARES: ReadonlySet<ValueName> = new Set<ValueName>(['opacity', 'drawn', 'typed', 'counted']);
+const SHARES: ReadonlySet<ValueName> = new Set<ValueName>(['opacity', 'drawn', 'typed', 'counted', 'volume']);
 const LEAST_ZERO: ReadonlySet<ValueName> = new Set<ValueName>(['width', 'height', 'corner', 'lineWidth', 'size', 'shadowBlur', 'scale']);

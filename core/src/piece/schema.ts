@@ -64,6 +64,7 @@ export const StyleSchema = Obj(
     corner: Optional(Num({ minimum: 0, maximum: 10_000, description: 'corner radius, CSS px' })),
     shadow: Optional(Obj({ x: coordinate(), y: coordinate(), blur: Num({ minimum: 0, maximum: 1000 }), color: paint() }, strict)),
     opacity: Optional(Num({ minimum: 0, maximum: 1 })),
+    volume: Optional(share('how loud a video or sound is')),
     drawn: Optional(share('how much of its line is drawn, from where it begins')),
   },
   strict
@@ -184,7 +185,18 @@ export const LayerSchema = Obj(
     ),
     path: Optional(pathData()),
     field: Optional(FieldSchema),
-    media: Optional(Obj({ autoplay: Optional(Bool()), loop: Optional(Bool()), muted: Optional(Bool()) }, strict)),
+    media: Optional(
+      Obj(
+        {
+          autoplay: Optional(Bool()),
+          loop: Optional(Bool()),
+          muted: Optional(Bool()),
+          from: Optional(Num({ minimum: 0, maximum: 86_400_000, description: 'what is before is left out, ms' })),
+          to: Optional(Num({ minimum: 1, maximum: 86_400_000, description: 'what is after is left out, ms' })),
+        },
+        strict
+      )
+    ),
     part: Optional(id()),
     fills: Optional(byPath(Obj({ text: Optional(text()), asset: Optional(asset()) }, strict), 500)),
     state: Optional(id()),
@@ -253,6 +265,7 @@ export const TRACKED = [
   'drawn',
   'typed',
   'counted',
+  'volume',
 ] as const;
 
 export const TimelineSchema = Obj(

@@ -4,7 +4,7 @@ import { compose, layerId as id, type ComposeSpec, type TimelineSpec } from '../
 import { compile } from '../program/compile.ts';
 import { expand } from '../program/expand.ts';
 import { frameAt } from './playhead.ts';
-import { clipFrames } from './played.ts';
+import { clipFrames, mediaFrames } from './played.ts';
 import { advance, start } from './run.ts';
 
 /** Where clips are by reckoning, against where a run brings them. */
@@ -116,4 +116,47 @@ describe('clips that have been left to play', () => {
         expect([frame, reckoned.get(key)], JSON.stringify(cues)).toEqual([frame, ran.get(key)]);
       }
   });
+});
+
+test('films and sounds have played since they came in, less what cues kept them still', () => {
+  const film = { type: 'video' as const, at: [0, 0, 9, 9] as const };
+  const program = compile(
+    compose({
+      fps: FPS,
+      parts: { Clip: { timeline: { length: 30, spans: [['In', 5, 29]] }, layers: { In: { ...film, media: { autoplay: true } } } } },
+      frames: {
+        home: {
+          timeline: {
+            length: 60,
+            spans: [
+              ['Late', 10, 39],
+              ['Clip', 20, 59],
+            ],
+            cues: [
+              [8, 'Cued', 'play'],
+              [18, 'Cued', 'pause'],
+              [30, 'Cued', 'start over'],
+            ],
+          },
+          layers: {
+            Always: { ...film, media: { autoplay: true } },
+            Late: { ...film, media: { autoplay: true } },
+            Cued: film,
+            Waits: film,
+            Clip: { type: 'placement', part: 'Clip', at: [0, 0, 9, 9] },
+          },
+        },
+      },
+    })
+  );
+  const { timed } = expand(program, program.scenes.get('home')!);
+  const at = (frame: number) => {
+    const found = mediaFrames(timed, frame);
+    return Object.fromEntries([...found].map(([key, { played, runs }]) => [key.replace(/^.*_/, ''), [played, runs]]));
+  };
+  expect(at(5)).toEqual({ Always: [5, true], Cued: [0, false], Waits: [0, false] });
+  expect(at(15)).toEqual({ Always: [15, true], Late: [5, true], Cued: [7, true], Waits: [0, false] });
+  expect(at(22)).toMatchObject({ Late: [12, true], Cued: [10, false] });
+  expect(at(27)).toMatchObject({ In: [2, true], Cued: [10, false] });
+  expect(at(45)).toEqual({ Always: [45, true], Cued: [15, true], Waits: [0, false], In: [20, true] });
 });

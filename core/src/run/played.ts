@@ -51,6 +51,30 @@ interface Clip {
  * there, less the time that cues on the timeline kept it still. By the key of the instance; what is away is left out.
  */
 export function clipFrames(instances: Iterable<Instance>, frame: number): Map<string, number> {
+  const clipOf = clipsAt(frame);
+  const frames = new Map<string, number>();
+  for (const instance of instances) {
+    const clip = instance.placement && instance.scene.scene.timeline ? clipOf(instance) : null;
+    if (clip) frames.set(instance.key, clip.frame);
+  }
+  return frames;
+}
+
+/** How far videos and sounds have played, in timeline frames, when the scene around them has played to one of its own, and whether they play on. */
+export function mediaFrames(nodes: Iterable<Node>, frame: number): Map<string, { readonly played: number; readonly runs: boolean }> {
+  const clipOf = clipsAt(frame);
+  const found = new Map<string, { played: number; runs: boolean }>();
+  for (const node of nodes) {
+    if (node.layer.type !== 'video' && node.layer.type !== 'sound') continue;
+    const around = clipOf(node.instance);
+    const there = around && presenceOf(node, node.instance, around);
+    if (around && there !== null) found.set(node.key, ranFor(node.layer.media?.autoplay === true, node, node.instance, around.frame, there));
+  }
+  return found;
+}
+
+/** Looks up the clips of one moment, each worked out once. */
+function clipsAt(frame: number): (instance: Instance) => Clip | null {
   const found = new Map<string, Clip | null>();
   const clipOf = (instance: Instance): Clip | null => {
     const old = found.get(instance.key);
@@ -67,12 +91,7 @@ export function clipFrames(instances: Iterable<Instance>, frame: number): Map<st
     const { timeline } = scene.scene;
     return timeline ? playing(timeline, placement, outer, around.frame, there) : { there, frame: there, ago: (frames) => there - frames };
   };
-  const frames = new Map<string, number>();
-  for (const instance of instances) {
-    const clip = instance.placement && instance.scene.scene.timeline ? clipOf(instance) : null;
-    if (clip) frames.set(instance.key, clip.frame);
-  }
-  return frames;
+  return clipOf;
 }
 
 /** What has been there for so long counts as there from the beginning. */
@@ -94,14 +113,21 @@ function presenceOf(placement: Node, { scene }: Instance, around: Clip): number 
 }
 
 /** A clip that has been there for so long, by its own beginning and by the cues on the timeline around it. */
-function playing(timeline: Timeline, placement: Node, { scene }: Instance, frame: number, there: number): Clip {
+function playing(timeline: Timeline, placement: Node, outer: Instance, frame: number, there: number): Clip {
+  const { played, runs, stood } = ranFor(timeline.autoplay !== false, placement, outer, frame, there);
+  const ago = (frames: number) => playedOn(timeline, 0, Math.max(0, played - (runs ? frames : Math.max(0, frames - stood)))).frame;
+  return { there, frame: ago(0), ago };
+}
+
+/** How long something that has been there for so long has played, whether it plays on, and since when it does not. */
+function ranFor(byItself: boolean, node: Node, { scene }: Instance, frame: number, there: number): { played: number; runs: boolean; stood: number } {
   const since = frame - there;
   const cues = Object.values(scene.scene.timeline?.cues ?? {})
-    .filter((cue) => cue.layer === placement.layer.id && cue.time >= since && cue.time <= frame)
+    .filter((cue) => cue.layer === node.layer.id && cue.time >= since && cue.time <= frame)
     .sort((a, b) => a.time - b.time);
   let played = 0;
   let at = since;
-  let runs = timeline.autoplay !== false;
+  let runs = byItself;
   for (const cue of cues) {
     if (runs) played += cue.time - at;
     at = cue.time;
@@ -109,7 +135,5 @@ function playing(timeline: Timeline, placement: Node, { scene }: Instance, frame
     if (cue.do === 'start over') played = 0;
   }
   const rest = frame - at;
-  if (runs) played += rest;
-  const ago = (frames: number) => playedOn(timeline, 0, Math.max(0, played - (runs ? frames : Math.max(0, frames - rest)))).frame;
-  return { there, frame: ago(0), ago };
+  return { played: runs ? played + rest : played, runs, stood: runs ? 0 : rest };
 }

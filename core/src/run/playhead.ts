@@ -174,6 +174,7 @@ function put(delta: Delta, property: Tracked, value: number | string, layer: Lay
     case 'ink':
     case 'corner':
     case 'drawn':
+    case 'volume':
       return { ...delta, style: { ...delta.style, [property]: value } };
     case 'lineColor':
     case 'lineWidth': {

@@ -42,6 +42,7 @@ const PLACES: readonly (readonly [path: string, property: Tracked, otherwise: nu
   ['style.drawn', 'drawn', 1],
   ['letters.typed', 'typed', 1],
   ['letters.counted', 'counted', 1],
+  ['style.volume', 'volume', 1],
 ];
 
 const placed = new Map(PLACES.map(([path, property, otherwise]) => [path, { property, otherwise }]));

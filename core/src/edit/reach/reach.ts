@@ -151,6 +151,7 @@ function neutral(path: readonly string[]): unknown {
       return { x: 0, y: 0, blur: 0, color: '#00000000' };
     case 'style.opacity':
     case 'style.drawn':
+    case 'style.volume':
     case 'letters.typed':
     case 'letters.counted':
     case 'pose.scale':

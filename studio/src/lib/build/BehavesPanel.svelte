@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { EDGES, variablesOf, type Layer } from '@zany/core';
+  import { EDGES, trimOperations, variablesOf, type Layer } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { fieldKey } from '$lib/shared/focus';
@@ -46,6 +46,8 @@
     set('Where a press counts', ['hit'], how === undefined ? undefined : { how, ...(how === 'own' && { grow: first.hit?.grow ?? 8 }) });
   const isGroup = $derived(layers.every((layer) => layer.type === 'group'));
   const media = $derived(layers.every((layer) => layer.type === 'video' || layer.type === 'sound'));
+  /** How long the file of a video or sound plays, ms. */
+  const whole = $derived(session.plain.piece.assets.get(first.asset ?? '')?.ms ?? 0);
   const roles = ['button', 'link', 'heading', 'image', 'text', 'none'] as const;
   const variables = $derived(variablesOf(session.piece, null).concat(variablesOf(session.piece, first.scene)));
   const kinds = ['text', 'number', 'checkbox', 'switch', 'choice', 'slider'] as const;
@@ -135,6 +137,40 @@
           onclick={() => set(`Plays ${label}`, ['media', path], first.media?.[path] ? undefined : true)}>{label}</button
         >
       {/each}
+    </div>
+    {#if layers.length === 1 && whole}
+      <div class="flex flex-wrap items-center gap-1">
+        <span class="soft w-16">Part</span>
+        {#each ['from', 'to'] as const as edge (edge)}
+          <span class="soft">{edge}</span>
+          <NumberField
+            value={(first.media?.[edge] ?? (edge === 'from' ? 0 : whole)) / 1000}
+            label="Plays {edge}, seconds"
+            min={0}
+            max={whole / 1000}
+            step={0.1}
+            width={62}
+            onset={(value) =>
+              session.edit(
+                edge === 'from' ? 'Where it begins' : 'Where it ends',
+                trimOperations(session.plain.piece, first.id, edge, (value ?? 0) * 1000, whole),
+                'plain'
+              )}
+          />
+        {/each}
+        <span class="soft">s of {Math.round(whole / 100) / 10} s</span>
+      </div>
+    {/if}
+    <div class="flex items-center gap-2">
+      <span class="soft w-16">Volume</span><input
+        class="slide flex-1"
+        type="range"
+        min="0"
+        max="100"
+        aria-label="Volume"
+        value={Math.round((first.style.volume ?? 1) * 100)}
+        onchange={(event) => set('Volume', ['style', 'volume'], event.currentTarget.valueAsNumber / 100)}
+      />
     </div>
   {/if}
   <div class="flex flex-wrap items-center gap-1">

@@ -15,6 +15,7 @@
   import { tick } from 'svelte';
   import { getDesk } from '$lib/shared/desk.svelte';
   import { isTyping } from '$lib/shared/focus';
+  import type { ScreenView } from '@zany/player';
   import { sceneView } from '$lib/shared/sceneView';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { drawLayer, duplicate, noteStep, placeHere, writeText, writtenText } from './acts';
@@ -26,6 +27,7 @@
   import Reference from './Reference.svelte';
   import { SceneReference } from './scene-reference.svelte';
   import StageMarks from './StageMarks.svelte';
+  import StageMedia from './StageMedia.svelte';
   import StageMotion from './StageMotion.svelte';
   import StageOnion from './StageOnion.svelte';
   import StageOthers from './StageOthers.svelte';
@@ -43,6 +45,7 @@
   let width = $state(600);
   let height = $state(500);
   let ground: HTMLElement;
+  let picture: ScreenView | null = $state.raw(null);
   let sheet: HTMLElement | undefined = $state();
   let scrolled = $state.raw({ x: 0, y: 0 });
   let guides: readonly Guide[] = $state.raw([]);
@@ -466,13 +469,20 @@
           <div
             class="pointer-events-none absolute left-0 top-0 origin-top-left"
             style:transform="scale({scale})"
-            use:sceneView={{ screen, assetUrl: session.assetUrl, glides: session.triedLook !== null, moves: session.moment !== null }}
+            use:sceneView={{
+              screen,
+              assetUrl: session.assetUrl,
+              glides: session.triedLook !== null,
+              moves: session.moment !== null,
+              onview: (view) => (picture = view),
+            }}
           ></div>
           {#if scene.scene.draft}<span class="chip chip-ghost absolute left-1/2 top-3 -translate-x-1/2 bg-[var(--sheet)]"
               >draft: still to be drawn</span
             >{/if}
 
           <StageMarks {scene} {hits} lit={session.lit} {selected} {around} over={measured} {guides} {marquee} {scale} />
+          {#if picture && session.moment !== null}<StageMedia {session} view={picture} {screen} />{/if}
           {#if session.onion && session.moment !== null}<StageOnion {session} {scale} />{/if}
           {#if session.timeline && session.moment !== null && !dragging}<StageMotion
               {selected}

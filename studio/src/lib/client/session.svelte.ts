@@ -99,6 +99,8 @@ export class EditorSession {
   readonly moment: number | null = $derived(this.timeline && Math.min(this.playhead, this.timeline.length - 1));
   /** Which moments edits touch; null for what is usual there. */
   timeReach: TimeReach | null = $state.raw(null);
+  /** The seam plays: the moment moves on by the clock. */
+  playing = $state(false);
   /** So many fainter pictures of the moments before and after, so many timeline frames apart; null for none. */
   onion: { readonly count: number; readonly apart: number } | null = $state.raw(null);
   /** Scenes that were gone into from others, the outermost first. */

@@ -11,11 +11,13 @@ export interface SceneParameters {
   readonly glides?: boolean;
   /** It is looked at from moment to moment. */
   readonly moves?: boolean;
+  /** Told of the view whose videos and sounds can be played from outside; asked once. */
+  readonly onview?: (view: ScreenView | null) => void;
 }
 
 /** Shows a screen in an element, unscaled; the element scales it. */
 export const sceneView: Action<HTMLElement, SceneParameters> = (node, parameters) => {
-  const options: ScreenOptions = { assetUrl: parameters.assetUrl, live: false };
+  const options: ScreenOptions = { assetUrl: parameters.assetUrl, live: false, media: parameters.onview !== undefined };
   const view = new ScreenView(document, options);
   node.append(view.root);
   let last: Presentation | null = null;
@@ -38,10 +40,12 @@ export const sceneView: Action<HTMLElement, SceneParameters> = (node, parameters
     draw(last);
   };
   show(parameters);
+  parameters.onview?.(view);
   return {
     update: show,
     destroy: () => {
       cancelAnimationFrame(frame);
+      parameters.onview?.(null);
       view.root.remove();
     },
   };

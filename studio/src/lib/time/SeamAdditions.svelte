@@ -23,10 +23,12 @@
   /** What the selected layers can have keys of. */
   const keyable = $derived.by((): readonly Tracked[] => {
     const isDrawn = chosen.some(({ type }) => type === 'line' || type === 'path');
+    const sounds = chosen.some(({ type }) => type === 'video' || type === 'sound');
     const hasWords = chosen.some(({ text }) => text !== undefined);
     return [
       ...(['x', 'y', 'width', 'height', 'rotation', 'scale', 'opacity', 'fill', 'lineColor', 'lineWidth'] as const),
       ...(isDrawn ? (['path', 'drawn'] as const) : (['corner'] as const)),
+      ...(sounds ? (['volume'] as const) : []),
       ...(hasWords ? (['ink', 'size', 'typed', 'counted'] as const) : []),
     ];
   });

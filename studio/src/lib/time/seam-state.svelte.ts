@@ -26,7 +26,6 @@ export class Seam {
   /** Layers whose rows show a line for each property. */
   open: ReadonlySet<string> = $state.raw(new Set());
   all = $state(false);
-  playing = $state(false);
   /** The scale and the times that catch, as they were when something was taken hold of: what is pulled must not move them. */
   held: { readonly perFrame: number; readonly marks: readonly number[] } | null = $state.raw(null);
   private request = 0;
@@ -35,6 +34,10 @@ export class Seam {
 
   get timeline(): Timeline | null {
     return this.session.timeline;
+  }
+
+  get playing(): boolean {
+    return this.session.playing;
   }
 
   get fps(): number {
@@ -139,12 +142,12 @@ export class Seam {
 
   /** Plays from here as it will run: it stops where a section's ending stops it. */
   toggle(): void {
-    if (this.playing) return this.stop();
+    if (this.session.playing) return this.stop();
     const { timeline, fps } = this;
     if (!timeline) return;
     const from = this.session.moment ?? 0;
     const began = performance.now();
-    this.playing = true;
+    this.session.playing = true;
     const tick = () => {
       const now = this.timeline;
       if (!now) return this.stop();
@@ -158,6 +161,6 @@ export class Seam {
 
   stop(): void {
     cancelAnimationFrame(this.request);
-    this.playing = false;
+    this.session.playing = false;
   }
 }

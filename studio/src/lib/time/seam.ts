@@ -104,6 +104,7 @@ export const propertyWords: Readonly<Record<Tracked, string>> = {
   drawn: 'drawn',
   typed: 'typed out',
   counted: 'counted up',
+  volume: 'volume',
 };
 
 /** All times of a row's keys, each once. */
