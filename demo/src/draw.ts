@@ -3,6 +3,7 @@ import { audit, compile, writePackage, type Piece } from '@zany/core';
 import { banner } from './banner.ts';
 import { crossingChart } from './crossing-chart.ts';
 import { dayTrip } from './day-trip.ts';
+import { harbourClock } from './harbour-clock.ts';
 import { lampBanner } from './lamp-banner.ts';
 import { pierKiosk } from './pier-kiosk.ts';
 import { ticketApp } from './ticket-app.ts';
@@ -23,6 +24,7 @@ for (const [file, made] of [
   ['5-pier-kiosk', await pierKiosk()],
   ['6-tide-lesson', tideLesson()],
   ['7-lamplight-banner', await lampBanner()],
+  ['8-harbour-clock', harbourClock()],
 ] as const) {
   await writeFile(new URL(`${file}.zip`, folder), writePackage(made.piece, made.assets));
   console.log(`${file}: ${made.piece.scenes.size} scenes, ${made.piece.threads.size} threads`);

@@ -75,28 +75,3 @@ async function draw(scene: { sky: string; sea: string; sail: string; width: numb
   const bytes = new Uint8Array(await new Blob(parts).arrayBuffer());
   return btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join(''));
 }
-
-/** A ship's bell as a WAV file: 8 kHz, 8 bits, one channel. */
-export function bell(): Uint8Array {
-  const rate = 8000;
-  const length = rate * 0.7;
-  const bytes = Buffer.alloc(44 + length);
-  bytes.write('RIFF', 0);
-  bytes.writeUInt32LE(36 + length, 4);
-  bytes.write('WAVEfmt ', 8);
-  bytes.writeUInt32LE(16, 16);
-  bytes.writeUInt16LE(1, 20);
-  bytes.writeUInt16LE(1, 22);
-  bytes.writeUInt32LE(rate, 24);
-  bytes.writeUInt32LE(rate, 28);
-  bytes.writeUInt16LE(1, 32);
-  bytes.writeUInt16LE(8, 34);
-  bytes.write('data', 36);
-  bytes.writeUInt32LE(length, 40);
-  for (let i = 0; i < length; i++) {
-    const t = i / rate;
-    const wave = Math.sin(2 * Math.PI * 880 * t) * 0.6 + Math.sin(2 * Math.PI * 2217 * t) * 0.3;
-    bytes[44 + i] = 128 + Math.round(110 * wave * Math.exp(-5 * t));
-  }
-  return bytes;
-}

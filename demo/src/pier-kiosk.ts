@@ -1,7 +1,8 @@
 import { compose } from '@zany/core/testing';
 import { Files } from './assets.ts';
-import { bell, films } from './films.ts';
+import { films } from './films.ts';
 import { pier } from './pictures.ts';
+import { bell } from './sounds.ts';
 
 /** The kiosk on the pier: four hardware buttons, three films that end in the menu, and a bell. */
 export async function pierKiosk() {
