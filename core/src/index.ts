@@ -19,6 +19,7 @@ export * from './edit/commands/inside.ts';
 export * from './edit/commands/choices.ts';
 export * from './edit/commands/layers.ts';
 export * from './edit/commands/pairs.ts';
+export * from './edit/time/cues.ts';
 export * from './edit/time/curve.ts';
 export * from './edit/time/keys.ts';
 export * from './edit/time/moments.ts';

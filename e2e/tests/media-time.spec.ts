@@ -49,7 +49,7 @@ test('films and sounds are bars in time: scrubbed, played in step, trimmed by th
         size: [640, 400],
         timeline: { length: 150, spans: [['Bell', 25, 149]] },
         layers: {
-          Film: { type: 'video', at: [20, 20, 320, 180], asset: crossing.id, media: { autoplay: true, muted: true } },
+          Film: { type: 'video', at: [20, 20, 320, 180], asset: crossing.id, media: { autoplay: true, muted: true, loop: true } },
           Bell: { type: 'sound', at: [20, 220, 320, 48], asset: sound.id, media: { autoplay: true } },
         },
       },
@@ -103,20 +103,29 @@ test('films and sounds are bars in time: scrubbed, played in step, trimmed by th
   await page.locator('[data-ruler]').focus();
   await page.keyboard.press('Home');
   await page.keyboard.press('Space');
-  /** The middle of how far a player was off in a number of frames of the screen, in seconds; `late` is when it comes in. */
-  const off = (tag: 'video' | 'audio', late: number) =>
+  /** The middle of how far a player was off in a number of frames of the screen, in seconds; `begin` is when it comes in. */
+  const off = (tag: 'video' | 'audio', from: number) =>
     studio.sheet.locator(tag).evaluate(async (media: HTMLMediaElement, begin) => {
       const found: number[] = [];
+      let before = performance.now();
       for (let i = 0; i < 20; i++) {
         await new Promise((done) => requestAnimationFrame(done));
+        // What a busy machine has not drawn yet cannot be in step with what is heard.
+        const late = (performance.now() - before) / 1000;
+        before = performance.now();
         const moment = Number(document.querySelector('[data-moment]')!.getAttribute('data-moment')) / 25;
-        found.push(Math.abs(media.currentTime - (moment - begin)));
+        const apart = Math.abs(media.currentTime - ((moment - begin) % media.duration));
+        found.push(Math.max(0, Math.min(apart, media.duration - apart) - late));
       }
       return found.sort((a, b) => a - b)[10]!;
-    }, late);
+    }, from);
   // The moment is a whole frame of 40 ms, on top of the 40 ms that they may be apart.
   await expect.poll(() => at('video')).toBeGreaterThan(0.3);
   expect(await off('video', 0)).toBeLessThan(0.08);
+  await page.keyboard.press('Space');
+  await seam.stand('27');
+  await page.locator('[data-ruler]').focus();
+  await page.keyboard.press('Space');
   await expect.poll(() => at('audio'), { timeout: 5000 }).toBeGreaterThan(0.3);
   expect(await off('audio', 1)).toBeLessThan(0.08);
   await page.keyboard.press('Space');

@@ -166,3 +166,51 @@ test('buttons are paired with sections and seen as selected in theirs; the seam 
   await expect(studio.button('Flood')).toHaveAttribute('aria-pressed', 'true');
   await expect(running).toHaveAttribute('aria-label', 'Standing in Flood', { timeout: 6000 });
 });
+
+test('cues that play and pause a clip are needles: put in, pulled along, taken out', async ({ studio, page }) => {
+  await studio.given({
+    size: [640, 400],
+    parts: {
+      Gull: {
+        size: [60, 30],
+        timeline: { length: 96, tracks: [['Wing', 'x', [[0, 0] as const, [95, 95] as const]]] },
+        layers: { Wing: { at: [0, 0, 20, 20], style: { fill: '#1f4e5f' } } },
+      },
+    },
+    frames: { Quay: { size: [640, 400], timeline: { length: 96 }, layers: { Gull: { type: 'placement', part: 'Gull', at: [20, 40, 60, 30] } } } },
+  });
+  const seam = new Seam(studio);
+  await page.keyboard.press('m');
+  await studio.select('Gull');
+  await seam.stand('13');
+  await seam.add('pause here');
+  const needle = page.locator('[data-needle=pause]');
+  await expect(needle).toHaveAttribute('aria-label', 'Gull pauses, frame 13');
+  /** How far the wing has come, in frames of its clip. */
+  const wing = () =>
+    studio.sheet
+      .locator('.zany-box')
+      .first()
+      .evaluate((node) => Math.round(new DOMMatrix(getComputedStyle(node).transform).e));
+  await seam.stand('37');
+  expect(await wing()).toBe(12);
+  await seam.add('play on here');
+  await seam.stand('49');
+  expect(await wing()).toBe(24);
+
+  const perFrame = await page.locator('[data-ruler]').evaluate((ruler) => ruler.getBoundingClientRect().width / 96);
+  const box = (await needle.boundingBox())!;
+  await page.mouse.move(box.x + 5, box.y + 5);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 5 + perFrame * 12, box.y + 5, { steps: 4 });
+  await page.mouse.up();
+  await expect(needle).toHaveAttribute('aria-label', 'Gull pauses, frame 25');
+  await seam.stand('37');
+  expect(await wing()).toBe(24);
+  await needle.focus();
+  await page.keyboard.press('Alt+ArrowLeft');
+  await expect(needle).toHaveAttribute('aria-label', 'Gull pauses, frame 24');
+  await page.keyboard.press('Delete');
+  await expect(needle).toHaveCount(0);
+  expect(await wing()).toBe(36);
+});

@@ -13,8 +13,8 @@ type Picture = CanvasImageSource & { readonly width: number; readonly height: nu
 export interface PaintOptions {
   /** Pixels of the canvas for one CSS pixel of the screen. */
   readonly scale: number;
-  /** A picture file; null while it is on its way. */
-  readonly picture: (asset: string) => Picture | null;
+  /** A picture file, or the beginning of a film; null while it is on its way. */
+  readonly picture: (asset: string, kind: 'picture' | 'video') => Picture | null;
 }
 
 interface Painting extends PaintOptions {
@@ -141,6 +141,7 @@ function withShadow({ canvas, scale }: Painting, values: Values, paint: () => vo
 function paintContent(painting: Painting, shown: Shown, values: Values): void {
   switch (shown.node.layer.type) {
     case 'picture':
+    case 'video':
       return paintPicture(painting, shown, values);
     case 'line':
     case 'path':
@@ -149,7 +150,6 @@ function paintContent(painting: Painting, shown: Shown, values: Values): void {
       return paintText(painting, shown, values, fieldWords(shown));
     case 'group':
     case 'placement':
-    case 'video':
     case 'sound':
       return;
     default:
@@ -160,9 +160,10 @@ function paintContent(painting: Painting, shown: Shown, values: Values): void {
 const MIDDLE = { x: 0.5, y: 0.5 };
 
 function paintPicture({ canvas, picture }: Painting, shown: Shown, values: Values): void {
-  const image = picture(shown.asset ?? '');
+  const isFilm = shown.node.layer.type === 'video';
+  const image = shown.asset === undefined ? null : picture(shown.asset, isFilm ? 'video' : 'picture');
   if (!image?.width || !image.height) return;
-  const { fit = 'fill', crop: place = MIDDLE } = shown.node.layer;
+  const { fit = isFilm ? 'contain' : 'fill', crop: place = MIDDLE } = shown.node.layer;
   const { width, height } = values;
   const by = fit === 'contain' ? Math.min(width / image.width, height / image.height) : Math.max(width / image.width, height / image.height);
   const [w, h] = fit === 'fill' ? [width, height] : [image.width * by, image.height * by];

@@ -169,25 +169,42 @@ export function easeKeys(timeline: Timeline, keys: readonly KeyAt[], easing: str
   ]);
 }
 
-/** Keys on other layers: those of every property go to the track of that property, from a time on. */
+/** Keys of one property of one layer, to be put elsewhere. */
+export interface CopiedKeys {
+  readonly layer: string;
+  readonly property: Tracked;
+  readonly keys: readonly Keyframe[];
+}
+
+/** The chosen keys, by layer and property. */
+export const copiedKeys = (timeline: Timeline, keys: readonly KeyAt[]): CopiedKeys[] =>
+  Object.entries(timeline.tracks ?? {}).flatMap(([id, { layer, property, keys: all }]) => {
+    const chosen = all.filter((key) => keys.some((one) => one.track === id && one.time === key.time));
+    return chosen.length ? [{ layer, property, keys: chosen }] : [];
+  });
+
+/**
+ * Puts copied keys in from a moment on, the first of them there: onto other layers by property, each in its turn where several were
+ * copied, or onto their own where none are given. The timeline grows where it would end too early.
+ */
 export function pasteKeys(
   timeline: Timeline,
-  copied: readonly { readonly property: Tracked; readonly keys: readonly Keyframe[] }[],
+  copied: readonly CopiedKeys[],
   layers: readonly string[],
   at: number,
   makeId: () => string
-): Timeline {
-  const first = Math.min(...copied.flatMap(({ keys }) => keys.map(({ time }) => time)));
-  return layers.reduce(
-    (all, layer) =>
-      copied.reduce(
-        (next, { property, keys }) =>
-          keys.reduce((done, key) => {
-            const time = at + key.time - first;
-            return time < done.length ? setKey(done, makeId(), layer, property, { ...key, time }) : done;
-          }, next),
-        all
-      ),
-    timeline
+): { readonly timeline: Timeline; readonly keys: readonly KeyAt[] } {
+  const times = copied.flatMap(({ keys }) => keys.map(({ time }) => time));
+  const shift = at - Math.min(...times);
+  const sources = [...new Set(copied.map(({ layer }) => layer))];
+  const targets = layers.length ? layers : sources;
+  const long = copied.length ? { ...timeline, length: Math.max(timeline.length, Math.max(...times) + shift + 1) } : timeline;
+  const put = targets.flatMap((layer, i) =>
+    copied
+      .filter((one) => one.layer === sources[i % sources.length])
+      .flatMap(({ property, keys }) => keys.map((key) => ({ layer, property, key: { ...key, time: key.time + shift } })))
   );
+  const made = put.reduce((all, { layer, property, key }) => setKey(all, makeId(), layer, property, key), long);
+  const keys = put.map(({ layer, property, key }) => ({ track: trackOf(made, layer, property)![0], time: key.time }));
+  return { timeline: made, keys };
 }

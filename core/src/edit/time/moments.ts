@@ -90,12 +90,13 @@ export function awayWords(timeline: Timeline, layer: string, frame: number): str
   return `only in ${listWords(sections.map((section) => sectionName(timeline, section)))}`;
 }
 
-/** Where something happens in time besides where it is: keys, labels, ends of spans; in order, each once. */
+/** Where something happens in time besides where it is: keys, labels, ends of spans, cues; in order, each once. */
 export function marksIn(timeline: Timeline): number[] {
   const marks = new Set<number>([0]);
   for (const { keys } of Object.values(timeline.tracks ?? {})) for (const key of keys) marks.add(key.time);
   for (const { time } of Object.values(timeline.labels ?? {})) marks.add(time);
   for (const { from, to } of Object.values(timeline.spans ?? {})) marks.add(from).add(to);
+  for (const { time } of Object.values(timeline.cues ?? {})) marks.add(time);
   return [...marks].sort((a, b) => a - b);
 }
 

@@ -44,6 +44,23 @@ export function insertTime(timeline: Timeline, at: number, frames: number): Time
   return { ...mapTimes(timeline, (time) => (time >= at ? time + by : time)), length: timeline.length + by };
 }
 
+/** Holds a moment for so many frames more: nothing moves in them, and all after comes later. */
+export function holdMoment(timeline: Timeline, at: number, frames: number): Timeline {
+  const wide = insertTime(timeline, at + 1, frames);
+  const by = wide.length - timeline.length;
+  if (by === 0 || !timeline.tracks) return wide;
+  const held = (track: TrackOf, old: TrackOf): TrackOf => {
+    const [first, last] = [old.keys[0]!, old.keys.at(-1)!];
+    if (at < first.time || at >= last.time) return track;
+    const value = trackValue(old, at);
+    // What leads away from here leads away from the end of the held time.
+    const leads = old.keys.findLast((key) => key.time <= at)?.easing;
+    const rest = track.keys.filter((key) => key.time !== at);
+    return { ...track, keys: inOrder([...rest, { time: at, value }, { time: at + by, value, ...(leads !== undefined && { easing: leads }) }]) };
+  };
+  return { ...wide, tracks: mapped(wide.tracks!, (track, id) => held(track, timeline.tracks![id]!)) };
+}
+
 /** A section with so many frames more at its end, in which all that is there on its last frame stays there. */
 export function lengthenSection(timeline: Timeline, { to }: Section, frames: number): Timeline {
   const wide = insertTime(timeline, to + 1, frames);

@@ -16,6 +16,7 @@ import {
   mirrorKeys,
   moveKeys,
   movedKeys,
+  copiedKeys,
   pasteKeys,
   removeKeys,
   setKey,
@@ -34,6 +35,7 @@ import { applyPreset, presets } from './presets.ts';
 import { pullKeys, pullStaggered, pullStretched } from './pull.ts';
 import {
   addLabel,
+  holdMoment,
   addSections,
   copySection,
   cutTime,
@@ -321,7 +323,7 @@ describe('keys', () => {
       [10, 22],
     ]);
     expect(easeKeys(timeline, all, 'wobbly')).toBe(timeline);
-    const pasted = pasteKeys(timeline, [{ property: 'y', keys: timeline.tracks!['a']!.keys }], ['d'], 40, counter());
+    const pasted = pasteKeys(timeline, [{ layer: 'a', property: 'y', keys: timeline.tracks!['a']!.keys }], ['d'], 40, counter()).timeline;
     expect(
       Object.values(pasted.tracks!)
         .find(({ layer }) => layer === 'd')!
@@ -640,3 +642,49 @@ const strip = (timeline: Timeline): Timeline =>
   Object.fromEntries(
     Object.entries(timeline).filter(([, value]) => value !== undefined && !(typeof value === 'object' && Object.keys(value).length === 0))
   ) as Timeline;
+
+test('a moment that is held: nothing moves in it, all before stays, all after comes later as it was', () => {
+  fc.assert(
+    fc.property(
+      fc.uniqueArray(fc.tuple(fc.nat(39), fc.integer({ min: -50, max: 50 })), { minLength: 1, maxLength: 6, selector: ([time]) => time }),
+      fc.nat(38),
+      fc.integer({ min: 1, max: 20 }),
+      (keys, at, frames) => {
+        const before = keys.reduce((all, [time, value]) => setKey(all, 'k', 'boat', 'x', { time, value }), {
+          length: 40,
+          labels: { late: { time: 39, name: 'Late', ending: { do: 'hold' } } },
+        } as Timeline);
+        const after = holdMoment(before, at, frames);
+        const [old, now] = [before.tracks!['k']!, after.tracks!['k']!];
+        for (let time = 0; time <= at; time++) expect(trackValue(now, time)).toBeCloseTo(trackValue(old, time) as number, 6);
+        for (let time = at; time <= at + frames; time++) expect(trackValue(now, time)).toBeCloseTo(trackValue(old, at) as number, 6);
+        for (let time = at; time < 40; time++) expect(trackValue(now, time + frames)).toBeCloseTo(trackValue(old, time) as number, 6);
+        expect([after.length, after.labels!['late']!.time]).toEqual([40 + frames, 39 + frames]);
+      }
+    )
+  );
+});
+
+test('copied keys go onto other layers by property, each in its turn, and onto their own; nothing is lost at the end', () => {
+  let timeline: Timeline = { length: 20 };
+  for (const [layer, property, time] of [
+    ['a', 'x', 2],
+    ['a', 'x', 6],
+    ['b', 'y', 4],
+  ] as const)
+    timeline = setKey(timeline, layer, layer, property, { time, value: time });
+  const copied = copiedKeys(timeline, [
+    { track: 'a', time: 2 },
+    { track: 'a', time: 6 },
+    { track: 'b', time: 4 },
+  ]);
+  const told = ({ tracks = {} }: Timeline) =>
+    Object.values(tracks).flatMap(({ layer, property, keys }) => keys.map(({ time, value }) => `${layer} ${property} ${time} ${value}`));
+  const there = pasteKeys(timeline, copied, ['c', 'd'], 10, counter());
+  expect(told(there.timeline)).toEqual([...told(timeline), 'c x 10 2', 'c x 14 6', 'd y 12 4']);
+  expect(there.keys).toHaveLength(3);
+  const again = pasteKeys(timeline, copied, [], 18, counter());
+  expect(again.timeline.length).toBe(23);
+  expect(told(again.timeline)).toEqual(['a x 2 2', 'a x 6 6', 'a x 18 2', 'a x 22 6', 'b y 4 4', 'b y 20 4']);
+  expect(removeKeys(again.timeline, again.keys).tracks).toEqual(timeline.tracks);
+});

@@ -10,8 +10,18 @@
     width?: number;
     min?: number;
     max?: number;
+    /** Enter makes what the form around it is for. */
+    submits?: boolean;
   }
-  let { value, label, onset, empty, step = 1, width = 52, min, max }: Props = $props();
+  let { value, label, onset, empty, step = 1, width = 52, min, max, submits = false }: Props = $props();
+
+  function key(event: KeyboardEvent & { currentTarget: HTMLInputElement }) {
+    if (!submits || event.key !== 'Enter') return fieldKey(event);
+    event.preventDefault();
+    event.stopPropagation();
+    change(event);
+    event.currentTarget.form?.requestSubmit();
+  }
 
   function change(event: Event) {
     const written = (event.currentTarget as HTMLInputElement).valueAsNumber;
@@ -30,6 +40,6 @@
   value={value ?? ''}
   placeholder={empty}
   aria-label={label}
-  onkeydown={fieldKey}
+  onkeydown={key}
   onchange={change}
 />

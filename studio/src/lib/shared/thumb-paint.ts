@@ -30,24 +30,51 @@ function soon(image: HTMLImageElement, paint: () => void): void {
 
 type Listener = () => void;
 
-/** Picture files by address, fetched once; those that wait for one are told when it is there. */
-const pictures = new Map<string, { image: HTMLImageElement; waiting: Set<Listener> }>();
+type Loaded = CanvasImageSource & { readonly width: number; readonly height: number };
 
-function pictureAt(url: string, wait: Listener): HTMLImageElement | null {
-  let known = pictures.get(url);
-  if (!known) {
-    const image = new Image();
-    const waiting = new Set<Listener>();
-    pictures.set(url, (known = { image, waiting }));
-    image.onload = () => {
+/** Pictures by address, fetched once; those that wait for one are told when it is there. Null is what could not be read. */
+const pictures = new Map<string, { picture: Loaded | null; readonly waiting: Set<Listener> | null }>();
+
+function pictureAt(url: string, kind: 'picture' | 'video', wait: Listener): Loaded | null {
+  const known = pictures.get(url);
+  known?.waiting?.add(wait);
+  if (known) return known.picture;
+  const waiting = new Set([wait]);
+  pictures.set(url, { picture: null, waiting });
+  const load = kind === 'video' ? beginningOf(url) : loaded(url);
+  void load.then(
+    (picture) => {
+      pictures.set(url, { picture, waiting: null });
       for (const tell of waiting) tell();
-      waiting.clear();
-    };
-    image.src = url;
-  }
-  if (known.image.complete) return known.image.naturalWidth ? known.image : null;
-  known.waiting.add(wait);
+    },
+    () => pictures.set(url, { picture: null, waiting: null })
+  );
   return null;
+}
+
+async function loaded(url: string): Promise<Loaded> {
+  const image = new Image();
+  image.src = url;
+  await image.decode();
+  return image;
+}
+
+/** The first picture of a film. */
+function beginningOf(url: string): Promise<Loaded> {
+  const video = document.createElement('video');
+  video.muted = true;
+  video.preload = 'auto';
+  return new Promise((resolve, reject) => {
+    video.onerror = () => reject(new Error('This film cannot be shown here.'));
+    video.onloadeddata = () => {
+      const canvas = document.createElement('canvas');
+      [canvas.width, canvas.height] = [video.videoWidth, video.videoHeight];
+      canvas.getContext('2d')!.drawImage(video, 0, 0);
+      video.removeAttribute('src');
+      resolve(canvas);
+    };
+    video.src = url;
+  });
 }
 
 const fetching = new Set<string>();
@@ -87,7 +114,7 @@ export function paintThumb(image: HTMLImageElement, wanted: ThumbPaint): void {
     const canvas = new OffscreenCanvas(Math.max(1, Math.round(screen.width * scale)), Math.max(1, Math.round(screen.height * scale)));
     const context = canvas.getContext('2d', { willReadFrequently: true });
     if (!context) return;
-    fetchFonts(paintScreen(context, screen, { scale, picture: (asset) => pictureAt(assetUrl(asset), again) }), again);
+    fetchFonts(paintScreen(context, screen, { scale, picture: (asset, kind) => pictureAt(assetUrl(asset), kind, again) }), again);
     const turn = (turns.get(image) ?? 0) + 1;
     turns.set(image, turn);
     void canvas.convertToBlob({ type: 'image/webp', quality: 0.92 }).then((blob) => turns.get(image) === turn && show(image, blob));

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { applyPreset, clearSpans, keyTimesOf, presets, sectionAt, sectionName, setSpan, type Timeline, type Tracked } from '@zany/core';
+  import { addCue, CUE_WORDS, clearSpans, keyTimesOf, presets, sectionAt, sectionName, setSpan, type Timeline, type Tracked } from '@zany/core';
   import { setLayer } from '$lib/build/acts';
   import { REENTRY, setReentry } from '$lib/build/reentry';
   import { newId } from '$lib/client/ids';
@@ -32,6 +32,8 @@
       ...(hasWords ? (['ink', 'size', 'typed', 'counted'] as const) : []),
     ];
   });
+  /** Selected layers that can be played: parts with a time of their own, videos, sounds. */
+  const playable = $derived([...clips, ...chosen.flatMap(({ id, type }) => (type === 'video' || type === 'sound' ? [id] : []))]);
   const additions = $derived([
     { value: () => seam.addKeys(['x', 'y']), label: 'place', hint: 'K' },
     ...keyable.map((property) => ({ value: () => seam.addKeys([property]), label: propertyWords[property], hint: '' })),
@@ -51,12 +53,19 @@
       hint: 'span',
     },
     { value: () => seam.edit('Always there', (now) => clearSpans(now, session.selection)), label: 'always there', hint: 'no span' },
+    ...(playable.length
+      ? (['play', 'pause', 'start over'] as const).map((what) => ({
+          value: () => seam.edit(`Here it ${CUE_WORDS[what]}`, (now) => addCue(now, playable, moment, what, newId)),
+          label: `${what === 'play' ? 'play on' : what} here`,
+          hint: 'cue',
+        }))
+      : []),
     ...(clips.length
       ? REENTRY.map(({ value, label, hint }) => ({ value: () => void setReentry(session, clips, value), label: `on return: ${label}`, hint }))
       : []),
     ...presets
       .filter(({ suits = () => true }) => chosen.some(suits))
-      .map((preset) => ({ value: () => put(preset), label: preset.label, hint: 'from here' })),
+      .map((preset) => ({ value: () => seam.put(preset, chosen.filter(preset.suits ?? (() => true))), label: preset.label, hint: 'from here' })),
     ...(turning.length
       ? [
           {
@@ -71,16 +80,6 @@
   function turnAlong(on: boolean) {
     const ids = turning.map(({ id }) => id);
     setLayer(session, ids, on ? 'Turned along its way' : 'Not turned along its way', ['turnsAlong'], on || undefined);
-  }
-
-  function put(preset: (typeof presets)[number]) {
-    const { scene } = session;
-    // Where it ends is where the layers are without it.
-    const layers = chosen.filter((layer) => preset.suits?.(layer) ?? true);
-    if (scene)
-      seam.edit(preset.label[0]!.toUpperCase() + preset.label.slice(1), (now) =>
-        applyPreset(now, preset, layers, scene.scene, moment, seam.fps, newId)
-      );
   }
 </script>
 

@@ -18,6 +18,7 @@
   import { curveOf, heightsOf, keyTimes, NAMES, propertyWords, ROW, type SeamRow } from './seam';
   import { followPointer } from '$lib/shared/follow';
   import SeamMedia from './SeamMedia.svelte';
+  import SeamNeedles from './SeamNeedles.svelte';
   import SeamSwings from './SeamSwings.svelte';
   import type { Seam } from './seam-state.svelte';
 
@@ -298,6 +299,7 @@
           {:else}{#if row.tracks.length}<span class="absolute left-0 right-0 top-[12.5px] h-px bg-[var(--line)]"></span>{/if}{/each}
         {/if}
         {#if !track && (layer.type === 'video' || layer.type === 'sound')}<SeamMedia {seam} {timeline} {row} {perFrame} height={ROW - 3} />{/if}
+        {#if !track && timeline.cues}<SeamNeedles {seam} {timeline} {layer} {perFrame} height={ROW} {snap} />{/if}
         {#if !track && layer.part !== undefined}
           {@const inner = session.program.scenes.get(layer.part)?.scene.timeline}
           {#if inner}

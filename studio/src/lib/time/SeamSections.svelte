@@ -2,7 +2,10 @@
   import {
     addLabel,
     copySection,
+    cutTime,
     endingWords,
+    holdMoment,
+    mirrorKeys,
     moveSection,
     removeLabel,
     removeSection,
@@ -110,6 +113,22 @@
     event.stopPropagation();
   }
 
+  const moment = $derived(seam.session.moment ?? 0);
+
+  const stretch = (section: Section, factor: number, words: string) =>
+    seam.edit(`${nameOf(section)}: ${words.toLowerCase()}`, (now) =>
+      resizeSection(now, section.label, Math.max(1, Math.round((section.to - section.from + 1) * factor)), 'stretch')
+    );
+
+  /** The last of its keys first: what happens in it happens the other way round. */
+  function turnRound({ from, to, ...section }: Section) {
+    const keys = Object.entries(timeline.tracks ?? {}).flatMap(([track, { keys: all }]) =>
+      all.flatMap(({ time }) => (time >= from && time <= to ? [{ track, time }] : []))
+    );
+    if (keys.length)
+      seam.edit(`Turn ${section.label === null ? 'it' : (timeline.labels?.[section.label]?.name ?? '')} round`, (now) => mirrorKeys(now, keys));
+  }
+
   export function label(at: number) {
     const id = newId();
     if (seam.edit('New label', (now) => addLabel(now, id, 'Section', at))) renaming = seam.timeline?.labels?.[id] ? id : null;
@@ -208,6 +227,35 @@
           onset={(times) => seam.edit(times ? `Loops ${times} times` : 'Loops', (now) => setEnding(now, id, { do: 'loop', ...(times && { times }) }))}
         /></label
       >{/if}
+    {@const section = sections.find((one) => one.label === id)}
+    {#if section}
+      {#each [['Twice as fast', 0.5], ['Half as fast', 2]] as const as [words, factor] (words)}
+        <button class="menu-row" onclick={() => (stretch(section, factor, words), (menu = null))}>{words}</button>
+      {/each}
+      <button class="menu-row" onclick={() => (turnRound(section), (menu = null))}>Turn it round in time</button>
+    {/if}
+    <label class="menu-row" title="Everything after the playhead comes later"
+      ><span class="flex-1">hold this moment, frames</span><NumberField
+        value={undefined}
+        empty=""
+        label="Hold this moment, frames"
+        min={1}
+        max={100000}
+        width={52}
+        onset={(frames) => frames && seam.edit(`Hold this moment for ${frames} frames`, (now) => holdMoment(now, moment, frames))}
+      /></label
+    >
+    <label class="menu-row" title="Everything after comes sooner"
+      ><span class="flex-1">cut from here, frames</span><NumberField
+        value={undefined}
+        empty=""
+        label="Cut from here, frames"
+        min={1}
+        max={100000}
+        width={52}
+        onset={(frames) => frames && seam.edit(`Cut ${frames} frames`, (now) => cutTime(now, moment, frames))}
+      /></label
+    >
     <button class="menu-row" onclick={() => (seam.edit('Remove the label', (now) => removeLabel(now, id)), (menu = null))}
       >Remove the label, keep what is in it</button
     >

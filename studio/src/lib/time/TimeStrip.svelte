@@ -11,7 +11,6 @@
     parseMoment,
     pullStaggered,
     pullStretched,
-    removeKeys,
     setLength,
     readingOrder,
     secondsWords,
@@ -105,12 +104,31 @@
   }
 
   function key(event: KeyboardEvent) {
-    if (isTyping(event.target) || event.ctrlKey || event.metaKey) return;
-    const run = keysOf(event);
+    if (isTyping(event.target)) return;
+    const run = event.ctrlKey || event.metaKey ? clipOf(event) : keysOf(event);
     if (!run) return;
     event.preventDefault();
     event.stopPropagation();
     run();
+  }
+
+  /** Copying and pasting keys; where no keys are chosen, the layers are what is copied. */
+  function clipOf(event: KeyboardEvent): (() => void) | null {
+    const { keys } = seam;
+    switch (event.key.toLowerCase()) {
+      case 'a':
+        return () => seam.chooseAll();
+      case 'c':
+        return keys.length ? () => seam.copy() : null;
+      case 'x':
+        return keys.length && session.canEdit ? () => seam.cut() : null;
+      case 'd':
+        return keys.length && session.canEdit ? () => seam.duplicate() : null;
+      case 'v':
+        return session.canEdit && seam.hasCopied ? () => seam.paste() : null;
+      default:
+        return null;
+    }
   }
 
   function keysOf(event: KeyboardEvent): (() => void) | null {
@@ -120,7 +138,11 @@
         return isButton ? null : () => seam.toggle();
       case 'ArrowLeft':
       case 'ArrowRight':
-        return () => seam.step((event.key === 'ArrowLeft' ? -1 : 1) * (event.shiftKey ? 10 : 1));
+        return () => {
+          const by = (event.key === 'ArrowLeft' ? -1 : 1) * (event.shiftKey ? 10 : 1);
+          if (event.altKey && seam.keys.length) seam.moveChosen(by);
+          else seam.step(by);
+        };
       case 'Home':
         return () => seam.stand(0);
       case 'End':
@@ -139,18 +161,12 @@
         return session.canEdit && session.selection.length ? () => seam.addKeys(['x', 'y']) : null;
       case 'Delete':
       case 'Backspace':
-        return seam.keys.length && session.canEdit ? removeChosen : null;
+        return seam.keys.length && session.canEdit ? () => seam.removeChosen() : null;
       case 'Escape':
         return seam.keys.length ? () => (seam.keys = []) : null;
       default:
         return null;
     }
-  }
-
-  function removeChosen() {
-    const { keys } = seam;
-    seam.edit(count(keys.length, 'Remove a key', `Remove ${keys.length} keys`).replace(/^\d+ /, ''), (now) => removeKeys(now, keys));
-    seam.keys = [];
   }
 
   const range = $derived(
@@ -162,14 +178,19 @@
     { value: () => seam.edit('Spread evenly', (now) => spreadKeys(now, seam.keys)), label: 'spread evenly', hint: '' },
     { value: () => seam.edit('Begin together', (now) => alignKeys(now, seam.keys, 'begin')), label: 'begin together', hint: '' },
     { value: () => seam.edit('End together', (now) => alignKeys(now, seam.keys, 'end')), label: 'end together', hint: '' },
-    { value: removeChosen, label: 'remove', hint: 'Delete' },
+    { value: () => seam.removeChosen(), label: 'remove', hint: 'Delete' },
   ]);
 
   function stretch(frames: number | undefined) {
-    if (!range || frames === undefined || range.last === range.first) return;
+    if (range && frames !== undefined && range.last > range.first) stretchBy((frames - 1) / (range.last - range.first), 'Stretch keys');
+  }
+
+  const speed = (percent: number | undefined) => percent && percent !== 100 && stretchBy(100 / percent, `${percent} % of the speed`);
+
+  function stretchBy(factor: number, name: string) {
     const { keys } = seam;
-    const factor = (frames - 1) / (range.last - range.first);
-    if (seam.edit('Stretch keys', (now) => pullStretched(now, keys, range.first, factor)))
+    if (!range) return;
+    if (seam.edit(name, (now) => pullStretched(now, keys, range.first, factor)))
       seam.keys = keys.map((one) => ({ ...one, time: Math.round(range.first + (one.time - range.first) * factor) }));
   }
 
@@ -233,7 +254,7 @@
         onkeydown={nameKey}
       />
       <span class="soft">of</span>
-      <NumberField value={seconds} label="Seconds" min={0.1} max={600} step="any" width={56} onset={(value) => (seconds = value ?? 2)} />
+      <NumberField value={seconds} label="Seconds" min={0.1} max={600} step="any" width={56} submits onset={(value) => (seconds = value ?? 2)} />
       <span class="soft">s each</span>
       <button class="act act-go">{names.trim() === '' && pages.length > 1 ? `A section for each of ${pages.length} layers` : 'Give it time'}</button>
     {/if}
@@ -272,6 +293,11 @@
                 width={52}
                 onset={stretch}
               /></label
+            >
+            <label class="flex items-center gap-1"
+              ><NumberField value={100} label="Speed, per cent" min={1} max={10000} step={10} width={50} onset={speed} /><span class="soft"
+                >% speed</span
+              ></label
             >
             <label class="flex items-center gap-1"
               ><span class="soft">stagger</span><NumberField

@@ -1,14 +1,21 @@
 import {
+  applyPreset,
+  copiedKeys,
   framesPerSecond,
   framesPerSecondOperations,
   freshTimeline,
   marksIn,
+  pasteKeys,
   playedOn,
   pullKeys,
+  removeKeys,
   restValue,
   setKey,
   timelineOperations,
+  type CopiedKeys,
   type KeyAt,
+  type Layer,
+  type Preset,
   type Timeline,
   type Tracked,
 } from '@zany/core';
@@ -29,6 +36,8 @@ export class Seam {
   /** The scale and the times that catch, as they were when something was taken hold of: what is pulled must not move them. */
   held: { readonly perFrame: number; readonly marks: readonly number[] } | null = $state.raw(null);
   private request = 0;
+  /** Keys that were copied, here or in another scene. */
+  private static copied: readonly CopiedKeys[] = [];
 
   constructor(readonly session: EditorSession) {}
 
@@ -101,6 +110,85 @@ export class Seam {
         now
       )
     );
+  }
+
+  /** Chooses what an edit has put in. */
+  private editAndChoose(name: string, change: (timeline: Timeline) => { readonly timeline: Timeline; readonly keys: readonly KeyAt[] }): void {
+    let keys: readonly KeyAt[] = [];
+    const made = this.edit(name, (now) => {
+      const done = change(now);
+      keys = done.keys;
+      return done.timeline;
+    });
+    if (made) this.keys = keys;
+  }
+
+  /** Puts ready-made motion on layers, from the playhead on; its keys are chosen, to be stretched and staggered. */
+  put(preset: Preset, layers: readonly Layer[]): void {
+    const scene = this.session.scene?.scene;
+    const moment = this.session.moment ?? 0;
+    if (!scene) return;
+    const name = preset.label[0]!.toUpperCase() + preset.label.slice(1);
+    this.editAndChoose(name, (now) => {
+      const timeline = applyPreset(now, preset, layers, scene, moment, this.fps, newId);
+      const last = moment + Math.max(1, Math.round(preset.seconds * this.fps));
+      const ids = new Set(layers.map(({ id }) => id));
+      const made = new Set(layers.flatMap((layer) => preset.keys(layer, scene).map(({ property }) => property)));
+      const keys = Object.entries(timeline.tracks ?? {}).flatMap(([track, { layer, property, keys: all }]) =>
+        ids.has(layer) && made.has(property) ? all.flatMap(({ time }) => (time >= moment && time <= last ? [{ track, time }] : [])) : []
+      );
+      return { timeline, keys };
+    });
+  }
+
+  /** All keys of the selected layers, or of all where none is selected. */
+  chooseAll(): void {
+    const { selection } = this.session;
+    this.keys = Object.entries(this.timeline?.tracks ?? {}).flatMap(([track, { layer, keys }]) =>
+      selection.length === 0 || selection.includes(layer) ? keys.map(({ time }) => ({ track, time })) : []
+    );
+  }
+
+  get hasCopied(): boolean {
+    return Seam.copied.length > 0;
+  }
+
+  copy(): void {
+    if (this.timeline && this.keys.length) Seam.copied = copiedKeys(this.timeline, this.keys);
+  }
+
+  cut(): void {
+    this.copy();
+    this.removeChosen();
+  }
+
+  /** Puts copied keys in at the playhead: onto the selected layers, or where they came from. */
+  paste(): void {
+    const { copied } = Seam;
+    const { session } = this;
+    if (!copied.length) return;
+    const isTheirs = copied.every(({ layer }) => session.selection.includes(layer));
+    const layers = isTheirs ? [] : session.selection.filter((id) => session.scene?.byId.has(id));
+    const there = layers.length ? copied : copied.filter(({ layer }) => session.scene?.byId.has(layer));
+    if (!there.length) return session.notify('Select the layers that the copied keys are for.');
+    this.editAndChoose('Paste keys', (now) => pasteKeys(now, there, layers, session.moment ?? 0, newId));
+  }
+
+  /** The same keys once more, behind the last of them. */
+  duplicate(): void {
+    const { timeline, keys } = this;
+    if (!timeline || !keys.length) return;
+    const times = keys.map(({ time }) => time);
+    const [first, last] = [Math.min(...times), Math.max(...times)];
+    const copied = copiedKeys(timeline, keys);
+    this.editAndChoose('Duplicate keys', (now) => pasteKeys(now, copied, [], last + Math.max(1, last - first), newId));
+  }
+
+  removeChosen(): void {
+    const { keys } = this;
+    if (!keys.length) return;
+    this.edit(keys.length === 1 ? 'Remove a key' : `Remove ${keys.length} keys`, (now) => removeKeys(now, keys));
+    this.keys = [];
   }
 
   moveChosen(by: number): void {
