@@ -4,6 +4,7 @@ import { findPlace } from '../run/environment.ts';
 import { advance, begin } from '../run/run.ts';
 import type { Report, RunEvent, RunState } from '../run/state.ts';
 import { listWords } from '../words.ts';
+import { Ambient } from './ambient.ts';
 import { eventsIn } from './events-in.ts';
 import { leftOver, type Edge, type Exploration, type Exploring, type State } from './exploration.ts';
 import { BACK_DEPTH, runKey } from './run-key.ts';
@@ -28,6 +29,7 @@ class RunExplorer implements Exploring {
   private readonly leavesFrom = new Set<string>();
   private readonly fired = new Set<string>();
   private readonly telling: Telling;
+  private readonly ambient: Ambient;
   private readonly sights = new Sights();
   private readonly gaps = new Set<string>();
   private readonly shallow = new Set<number>();
@@ -39,6 +41,7 @@ class RunExplorer implements Exploring {
 
   constructor(private readonly program: Program) {
     this.telling = tellingOf(program);
+    this.ambient = new Ambient(program);
     for (const gap of this.telling.untried) this.gaps.add(gap);
     for (const frame of startFrames(program)) {
       const begun = begin(program, frame);
@@ -93,7 +96,7 @@ class RunExplorer implements Exploring {
   }
 
   private meet(run: RunState, parent: number, event: RunEvent | null): number {
-    const still = this.settled(run);
+    const still = this.ambient.stilled(this.settled(run));
     const key = runKey(this.program, still, this.telling);
     const old = this.numbers.get(key);
     if (old !== undefined) {

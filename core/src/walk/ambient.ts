@@ -1,0 +1,91 @@
+import type { Thread } from '../piece/piece.ts';
+import type { Timeline } from '../piece/schema.ts';
+import { expand, threadsAt, type Expansion, type Instance, type Node } from '../program/expand.ts';
+import type { Program } from '../program/program.ts';
+import type { RunState } from '../run/state.ts';
+
+/**
+ * Timelines that only move what is looked at: waves that roll, a gull that flaps. Nothing begins, ends or can be pressed by them, and
+ * nothing in the piece speaks of them, so wherever they are, what can come next is the same. Exploring lets them stand.
+ */
+export class Ambient {
+  private readonly known = new WeakMap<Expansion, ReadonlySet<string>>();
+  private readonly threads: readonly Thread[];
+  private readonly spoken: string;
+
+  constructor(private readonly program: Program) {
+    const { piece } = program;
+    this.threads = [...piece.threads.values()].filter((thread) => thread.enabled);
+    const bindings = [...piece.layers.values()].flatMap(({ bindings }) => Object.values(bindings ?? {}));
+    const stateIs = [...piece.scenes.values()].flatMap((scene) => scene.stateIs ?? []);
+    // Ids stand in stored texts as they are, so that what is spoken of is found in them.
+    this.spoken = JSON.stringify([this.threads.map(({ cue, branches }) => [cue, branches]), bindings, stateIs]);
+  }
+
+  /** The run with such timelines standing at their beginning; the same run where there are none. */
+  stilled(run: RunState): RunState {
+    let roots = run.roots;
+    for (const [scene, root] of Object.entries(run.roots)) {
+      const sceneProgram = this.program.scenes.get(scene);
+      const still = sceneProgram && this.inScene(expand(this.program, sceneProgram));
+      if (!still?.size) continue;
+      const keys = Object.keys(root.heads).filter((key) => still.has(key));
+      if (!keys.length) continue;
+      const heads = Object.fromEntries(keys.map((key) => [key, { at: 0, since: 0, playing: false, visits: 1 }]));
+      roots = { ...roots, [scene]: { ...root, heads: { ...root.heads, ...heads } } };
+    }
+    return roots === run.roots ? run : { ...run, roots };
+  }
+
+  private inScene(expansion: Expansion): ReadonlySet<string> {
+    let found = this.known.get(expansion);
+    if (!found) {
+      found = new Set([...expansion.instances.values()].filter((one) => this.isAmbient(expansion, one)).map(({ key }) => key));
+      this.known.set(expansion, found);
+    }
+    return found;
+  }
+
+  private isAmbient(expansion: Expansion, instance: Instance): boolean {
+    const { scene } = instance.scene;
+    if (!scene.timeline || !onlyMoves(scene.timeline)) return false;
+    const inside = expansion.nodes.filter((node) => node.key !== instance.key && (instance.key === '' || node.key.startsWith(`${instance.key}/`)));
+    return instance.placement ? this.isStillClip(instance.placement, inside) : this.isStillScene(scene.id, scene.timeline, inside);
+  }
+
+  /** A placed part of which nobody speaks, with nothing in it that does anything. */
+  private isStillClip(placement: Node, inside: readonly Node[]): boolean {
+    for (let at: Node | null = placement; at; at = at.parent) if (this.spoken.includes(at.layer.id)) return false;
+    const part = placement.inside!.scene;
+    if (part.threads.some(isOn) || this.spoken.includes(`‹${part.scene.id}›.section`)) return false;
+    return inside.every((node) => doesNothing(node) && (!node.inside?.scene.scene.timeline || onlyMoves(node.inside.scene.scene.timeline)));
+  }
+
+  /** A scene that nothing plays or pauses, and in which only what does nothing moves. */
+  private isStillScene(scene: string, timeline: Timeline, inside: readonly Node[]): boolean {
+    if (Object.keys(timeline.labels ?? {}).length || this.spoken.includes(`‹${scene}›.section`)) return false;
+    if (this.threads.some(({ branches }) => branches.some(({ steps }) => steps.some((step) => IN_TIME.has(step.do) && !('of' in step && step.of)))))
+      return false;
+    const paths = Object.values(timeline.tracks ?? {}).map(({ layer }) => layer);
+    return inside.every(
+      (node) => !paths.some((path) => node.key === path || isUnder(node, path)) || (doesNothing(node) && !this.spoken.includes(node.layer.id))
+    );
+  }
+}
+
+/** Steps that set a timeline going, or stop it. */
+const IN_TIME: ReadonlySet<string> = new Set(['play', 'pause', 'start over', 'show label', 'section']);
+
+const isOn = ({ enabled }: Thread) => enabled;
+
+/** Nothing comes or goes by it, and it sets nothing off. */
+const onlyMoves = ({ spans = {}, cues = {} }: Timeline): boolean => Object.keys(spans).length === 0 && Object.keys(cues).length === 0;
+
+const doesNothing = (node: Node): boolean =>
+  !node.catches && node.layer.type !== 'video' && node.layer.type !== 'sound' && !threadsAt(node).some(isOn);
+
+function isUnder(node: Node, path: string): boolean {
+  if (node.key.startsWith(`${path}/`)) return true;
+  for (let at = node.parent; at; at = at.parent) if (at.key === path) return true;
+  return false;
+}
