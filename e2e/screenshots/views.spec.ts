@@ -49,13 +49,25 @@ test('the desks, on the ticket app', async ({ studio, page }) => {
 });
 
 test('time', async ({ studio, page }) => {
-  await page.getByRole('link', { name: 'Open Tide lesson' }).click();
+  await page.getByRole('link', { name: 'Open Harbour clock' }).click();
   await page.getByRole('region', { name: 'Strip' }).getByRole('tab', { name: 'Time' }).click();
   await expect(page.locator('[data-knot]')).not.toHaveCount(0);
-  const ruler = (await page.locator('[data-ruler]').boundingBox())!;
-  await page.mouse.click(ruler.x + ruler.width * 0.4, ruler.y + 9);
-  await page.locator('[data-knot]').nth(2).click();
+  const strip = (await page.getByRole('region', { name: 'Strip' }).boundingBox())!;
+  await page.mouse.move(strip.x + 300, strip.y + 1);
+  await page.mouse.down();
+  await page.mouse.move(strip.x + 300, strip.y - 110, { steps: 4 });
+  await page.mouse.up();
+  await studio.select('Boat');
+  await page.getByRole('gridcell', { name: /^Boat: / }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'before and after' }).click();
+  await page.getByRole('textbox', { name: 'Moment' }).fill('5.2 s');
+  await page.getByRole('textbox', { name: 'Moment' }).press('Enter');
+  const boat = page.getByRole('gridcell', { name: /^Boat: / });
+  await boat.evaluate((row) => row.scrollIntoView({ block: 'center' }));
   await shoot(studio, 'time');
+  await page.getByRole('button', { name: 'Change to lamplight' }).click();
+  await shoot(studio, 'time-lamplight');
 });
 
 test('states of a part', async ({ studio, page }) => {

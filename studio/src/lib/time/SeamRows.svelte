@@ -8,7 +8,6 @@
     pullKeys,
     sectionAt,
     sectionName,
-    sectionsOf,
     trackValue,
     type KeyAt,
     type Timeline,
@@ -17,6 +16,7 @@
   import LayerMark from '$lib/build/LayerMark.svelte';
   import { curveOf, heightsOf, keyTimes, NAMES, propertyWords, ROW, type SeamRow } from './seam';
   import { followPointer } from '$lib/shared/follow';
+  import SeamClip from './SeamClip.svelte';
   import SeamMedia from './SeamMedia.svelte';
   import SeamNeedles from './SeamNeedles.svelte';
   import SeamSwings from './SeamSwings.svelte';
@@ -302,21 +302,7 @@
         {#if !track && timeline.cues}<SeamNeedles {seam} {timeline} {layer} {perFrame} height={ROW} {snap} />{/if}
         {#if !track && layer.part !== undefined}
           {@const inner = session.program.scenes.get(layer.part)?.scene.timeline}
-          {#if inner}
-            {@const from = row.spans[0]?.from ?? 0}
-            {#each sectionsOf(inner) as section, n (section.from)}
-              {@const name = section.label === null ? '' : (inner.labels?.[section.label]?.name ?? '')}
-              <span
-                class="pointer-events-none absolute bottom-[2px] h-[7px] overflow-hidden border-r border-[var(--plum)] text-[8px] leading-[7px] {n % 2
-                  ? 'bg-[var(--plum-wash)]'
-                  : 'bg-[color-mix(in_srgb,var(--plum-wash)_55%,transparent)]'}"
-                style:left="{(from + section.from) * perFrame}px"
-                style:width="{Math.max(0, Math.min(timeline.length - from, section.to + 1) - section.from) * perFrame}px"
-                title={name}
-                data-inner={name}
-              ></span>
-            {/each}
-          {/if}
+          {#if inner}<SeamClip {inner} from={row.spans[0]?.from ?? 0} to={row.spans[0]?.to ?? timeline.length - 1} {perFrame} />{/if}
         {/if}
         <svg class="pointer-events-none absolute inset-0 overflow-visible" {width} height={ROW} aria-hidden="true">
           {#each track ? [track] : row.tracks as one (one.id)}

@@ -35,6 +35,10 @@
   /** While a tag is dragged: before which section it would be put; null is the end. */
   let dropsBefore: string | null | undefined = $state(undefined);
 
+  /** CSS px from which an ending has room for its words; a narrower one has a sign. */
+  const WIDE = 156;
+  const SIGNS = { hold: '■', loop: '↻', 'go on': '→', 'go to': '↷' } as const;
+
   const nameOf = (section: Section) => (section.label === null ? '' : (timeline.labels?.[section.label]?.name ?? ''));
 
   const endings = $derived([
@@ -173,16 +177,18 @@
         {/if}
       {/if}
       <span class="flex-1"></span>
-      {#if width > 62}
+      {#if width > 44}
         {#if section.label !== null && canEdit}
           <ChipMenu
-            name="Ending of {nameOf(section)}"
-            label={endingWords(timeline, section)}
+            name="Ending of {nameOf(section)}{width > WIDE ? '' : `, ${endingWords(timeline, section)}`}"
+            label={width > WIDE ? endingWords(timeline, section) : SIGNS[section.ending.do]}
             tone="chip-ghost"
             options={endings}
             onpick={(ending) => seam.edit(`${nameOf(section)} ${endingWords(timeline, { ending })}`, (now) => setEnding(now, section.label!, ending))}
           />
-        {:else}<span class="soft text-[11px]">{endingWords(timeline, section)}</span>{/if}
+        {:else}<span class="soft whitespace-nowrap text-[11px]" title={endingWords(timeline, section)}
+            >{width > WIDE ? endingWords(timeline, section) : SIGNS[section.ending.do]}</span
+          >{/if}
       {/if}
       {#if canEdit}
         <!-- svelte-ignore a11y_no_static_element_interactions -->

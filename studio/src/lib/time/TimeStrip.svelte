@@ -51,6 +51,9 @@
   let names = $state('');
   let seconds = $state(2);
 
+  /** CSS px of the ruler and the sections above the rows. */
+  const HEAD = 44;
+
   const timeline = $derived(session.timeline);
   const moment = $derived(session.moment ?? 0);
   const fps = $derived(seam.fps);
@@ -84,6 +87,21 @@
     // What is pulled stands elsewhere until it is let go.
     untrack(() => seam.held || seam.prune());
   });
+
+  $effect(() => {
+    const [first] = session.selection;
+    if (first !== undefined) untrack(() => seam.held || void tick().then(() => bringRow(first)));
+  });
+
+  /** Scrolls the row of a layer into view, no further than it takes. */
+  function bringRow(layer: string) {
+    const at = rows.findIndex(({ item }) => item.layer.id === layer);
+    if (at < 0 || !scroller) return;
+    const above = rows.slice(0, at).reduce((all, { item, tracks }) => all + 1 + (seam.open.has(item.layer.id) ? tracks.length : 0), 0) * ROW;
+    const seen = room - HEAD;
+    if (above < scroller.scrollTop) scroller.scrollTop = above;
+    else if (above + ROW > scroller.scrollTop + seen) scroller.scrollTop = above + ROW - seen;
+  }
 
   function scrub(event: PointerEvent) {
     if (event.button !== 0 || !scroller) return;
@@ -370,7 +388,7 @@
       <span
         class="pointer-events-none absolute top-0 z-10 w-px bg-[var(--brick)]"
         style:left="{NAMES + (moment + 0.5) * perFrame}px"
-        style:height="{Math.max(room, 44 + lineCount * ROW)}px"
+        style:height="{Math.max(room, HEAD + lineCount * ROW)}px"
       ></span>
     </div>
     <div class="flex flex-wrap items-center gap-x-1 pt-1 text-[12px]" title={timelineWords(timeline, fps)}>
