@@ -26,6 +26,7 @@ export * from './edit/time/moments.ts';
 export { afterSection, clipFrames, mediaFrames, playedOn } from './run/played.ts';
 export * from './edit/time/motion-path.ts';
 export * from './edit/time/presets.ts';
+export * from './edit/time/outlines.ts';
 export * from './edit/time/pull.ts';
 export * from './edit/time/sections.ts';
 export * from './edit/time/spans.ts';

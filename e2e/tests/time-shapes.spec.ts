@@ -214,3 +214,43 @@ test('cues that play and pause a clip are needles: put in, pulled along, taken o
   await expect(needle).toHaveCount(0);
   expect(await wing()).toBe(36);
 });
+
+test('unlike outlines jump until they are matched; then one becomes the other', async ({ studio, page }) => {
+  const [square, wave] = ['M0 0L100 0L100 100L0 100Z', 'M0 50C25 0 75 0 100 50C75 100 25 100 0 50Z'];
+  await studio.given({
+    size: [640, 400],
+    frames: {
+      Sea: {
+        size: [640, 400],
+        timeline: { length: 41, tracks: [['Sail', 'path', [[0, square] as const, [40, wave] as const]]] },
+        layers: { Sail: { type: 'path', at: [100, 100, 200, 200], path: square, style: { fill: '#b4472e' } } },
+      },
+    },
+  });
+  const seam = new Seam(studio);
+  await page.keyboard.press('m');
+  const outline = () => studio.sheet.locator('.zany-path path').first().getAttribute('d');
+  await seam.stand('20');
+  expect(await outline()).toBe(square);
+  await studio.select('Sail');
+  await page.locator('[data-ruler]').focus();
+  await page.keyboard.press('Control+a');
+  await page.getByRole('button', { name: 'More for the keys' }).click();
+  await page.getByRole('option', { name: /match the outlines/ }).click();
+  await expect.poll(outline).not.toBe(square);
+  /** The area of the outline at the playhead, in its box of 100 by 100. */
+  const area = async () => {
+    const points = (await outline())!.match(/-?[\d.]+ -?[\d.]+/g)!.map((pair) => pair.split(' ').map(Number) as [number, number]);
+    return Math.abs(
+      points.reduce((sum, [x, y], i) => sum + x * points[(i + 1) % points.length]![1] - points[(i + 1) % points.length]![0] * y, 0) / 2
+    );
+  };
+  await seam.stand('1');
+  expect(Math.abs((await area()) - 10_000)).toBeLessThan(200);
+  await seam.stand('41');
+  const end = await area();
+  expect(Math.abs(end - 5000)).toBeLessThan(200);
+  await seam.stand('21');
+  expect(await area()).toBeGreaterThan(end);
+  expect(await area()).toBeLessThan(10_000);
+});

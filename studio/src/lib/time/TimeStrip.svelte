@@ -17,6 +17,8 @@
     sectionsFor,
     snapped,
     spreadKeys,
+    unlikeOutlines,
+    withOutlines,
     timelineWords,
     type Timeline,
   } from '@zany/core';
@@ -130,12 +132,18 @@
     run();
   }
 
+  /** All keys of what is selected; where there are none, or they are chosen already, all layers are meant. */
+  function allKeys(): (() => void) | null {
+    const all = seam.allKeys;
+    return all.some(({ track, time }) => !seam.isChosen(track, time)) ? () => (seam.keys = all) : null;
+  }
+
   /** Copying and pasting keys; where no keys are chosen, the layers are what is copied. */
   function clipOf(event: KeyboardEvent): (() => void) | null {
     const { keys } = seam;
     switch (event.key.toLowerCase()) {
       case 'a':
-        return () => seam.chooseAll();
+        return allKeys();
       case 'c':
         return keys.length ? () => seam.copy() : null;
       case 'x':
@@ -191,11 +199,21 @@
     seam.keys.length ? { first: Math.min(...seam.keys.map((one) => one.time)), last: Math.max(...seam.keys.map((one) => one.time)) } : null
   );
   const layersInOrder = $derived(rows.map((row) => row.item.layer.id));
+  /** Tracks of chosen keys in which outlines jump from one to the next. */
+  const unlike = $derived(timeline ? unlikeOutlines(timeline, seam.keys) : []);
+
+  async function match() {
+    const tracks = unlike;
+    const { matchOutlines } = await import('$lib/client/match-outlines');
+    seam.edit('Match the outlines', (now) => withOutlines(now, tracks, matchOutlines));
+  }
+
   const doings = $derived([
     { value: () => seam.edit('Turn round in time', (now) => mirrorKeys(now, seam.keys)), label: 'turn round', hint: 'in time' },
     { value: () => seam.edit('Spread evenly', (now) => spreadKeys(now, seam.keys)), label: 'spread evenly', hint: '' },
     { value: () => seam.edit('Begin together', (now) => alignKeys(now, seam.keys, 'begin')), label: 'begin together', hint: '' },
     { value: () => seam.edit('End together', (now) => alignKeys(now, seam.keys, 'end')), label: 'end together', hint: '' },
+    ...(unlike.length ? [{ value: () => void match(), label: 'match the outlines', hint: 'no jump' }] : []),
     { value: () => seam.removeChosen(), label: 'remove', hint: 'Delete' },
   ]);
 

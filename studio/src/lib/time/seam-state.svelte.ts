@@ -142,9 +142,9 @@ export class Seam {
   }
 
   /** All keys of the selected layers, or of all where none is selected. */
-  chooseAll(): void {
+  get allKeys(): readonly KeyAt[] {
     const { selection } = this.session;
-    this.keys = Object.entries(this.timeline?.tracks ?? {}).flatMap(([track, { layer, keys }]) =>
+    return Object.entries(this.timeline?.tracks ?? {}).flatMap(([track, { layer, keys }]) =>
       selection.length === 0 || selection.includes(layer) ? keys.map(({ time }) => ({ track, time })) : []
     );
   }
