@@ -249,7 +249,7 @@ test('unlike outlines jump until they are matched; then one becomes the other', 
   expect(Math.abs((await area()) - 10_000)).toBeLessThan(200);
   await seam.stand('41');
   const end = await area();
-  expect(Math.abs(end - 5000)).toBeLessThan(200);
+  expect(Math.abs(end - 5250)).toBeLessThan(60);
   await seam.stand('21');
   expect(await area()).toBeGreaterThan(end);
   expect(await area()).toBeLessThan(10_000);
