@@ -1,4 +1,4 @@
-import { DEFAULT_FAMILY, DEFAULT_INK, faceOf, type Letters, type Shown, type Values } from '@zany/core/engine';
+import { DEFAULT_FAMILY, DEFAULT_INK, faceOf, strokeLength, type Letters, type Shown, type Values } from '@zany/core/engine';
 
 /** A family as a style names it: a bundled face with what stands in for it, or a kind of face. */
 function familyWords(family: string): string {
@@ -40,6 +40,16 @@ export function placeElement(styles: Styles, shown: Shown, values: Values, moves
   styles.set('width', px(values.width));
   styles.set('height', px(values.height));
   styles.set('opacity', values.opacity === 1 ? '' : String(Math.round(values.opacity * 10_000) / 10_000));
+}
+
+/** The outline of a line that has none of its own, in a box of 100 by 100. */
+export const LINE = 'M0 0L100 100';
+
+/** The dash and the gap of a line that is drawn in part: as much as is drawn, then nothing for longer than it is; null for a whole one. */
+export function dashOf({ drawn: share, path = LINE, width, height }: Values): [number, number] | null {
+  if (share >= 1) return null;
+  const whole = strokeLength(path, width / 100, height / 100);
+  return [whole * share, whole + 1000];
 }
 
 /** Writes what a layer is painted with. */

@@ -1,5 +1,5 @@
-import { countedText, DEFAULT_INK, strokeLength, typedPart, valuesOf, type Screen, type Shown, type Surface, type Values } from '@zany/core/engine';
-import { fieldWords, fontOf, placeOfLetters } from './appearance.ts';
+import { countedText, DEFAULT_INK, typedPart, valuesOf, type Screen, type Shown, type Surface, type Values } from '@zany/core/engine';
+import { dashOf, fieldWords, fontOf, LINE, placeOfLetters } from './appearance.ts';
 import { linesOf } from './text-lines.ts';
 
 /**
@@ -173,8 +173,6 @@ function paintPicture({ canvas, picture }: Painting, shown: Shown, values: Value
   canvas.restore();
 }
 
-const LINE = 'M0 0L100 100';
-
 function paintPath(painting: Painting, shown: Shown, values: Values): void {
   const { canvas } = painting;
   const isLine = shown.node.layer.type === 'line';
@@ -192,8 +190,7 @@ function paintPath(painting: Painting, shown: Shown, values: Values): void {
     canvas.lineWidth = width;
     if (values.drawn <= 0) return;
     canvas.lineCap = 'round';
-    const whole = values.drawn < 1 ? strokeLength(values.path ?? (isLine ? LINE : ''), values.width / 100, values.height / 100) : 0;
-    if (values.drawn < 1) canvas.setLineDash([whole * values.drawn, whole + 1000]);
+    canvas.setLineDash(dashOf(values) ?? []);
     canvas.stroke(path);
   });
 }

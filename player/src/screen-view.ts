@@ -1,6 +1,5 @@
 import {
   countedText,
-  strokeLength,
   typedPart,
   valueOfField,
   valuesOf,
@@ -13,7 +12,7 @@ import {
   type Value,
   type Values,
 } from '@zany/core/engine';
-import { dress, fieldWords, placeElement, Styles } from './appearance.ts';
+import { dashOf, dress, fieldWords, LINE, placeElement, Styles } from './appearance.ts';
 import { makeControl, showValue, type Control } from './fields.ts';
 import { canBeSelected, isOperable, nameOf, roleOf } from './roles.ts';
 
@@ -328,7 +327,8 @@ export class ScreenView {
         if (!media) return;
         media.style.objectFit = layer.fit ?? 'contain';
         media.style.objectPosition = cropOf(layer.crop);
-        if (media.volume !== values.volume) media.volume = values.volume;
+        // A browser refuses what an easing carries beyond silent or loud.
+        media.volume = Math.min(1, Math.max(0, values.volume));
         return;
       }
       case 'field':
@@ -388,8 +388,6 @@ const needsRemaking = (a: Node, b: Node): boolean =>
   a.layer.media !== b.layer.media ||
   a.layer.clip !== b.layer.clip;
 
-const LINE = 'M0 0L100 100';
-
 function dressPath(path: Element, shown: Shown, values: Values): void {
   const { layer } = shown.node;
   attribute(path, 'd', values.path ?? (layer.type === 'line' ? LINE : 'M0 0'));
@@ -398,9 +396,7 @@ function dressPath(path: Element, shown: Shown, values: Values): void {
   attribute(path, 'stroke-width', String(values.lineWidth || (layer.type === 'line' ? 2 : 0)));
   attribute(path, 'vector-effect', 'non-scaling-stroke');
   attribute(path, 'stroke-linecap', 'round');
-  // As much of it as is drawn, then nothing for longer than it is.
-  const whole = values.drawn < 1 ? strokeLength(values.path ?? LINE, values.width / 100, values.height / 100) : 0;
-  attribute(path, 'stroke-dasharray', values.drawn < 1 ? `${whole * values.drawn} ${whole + 1000}` : null);
+  attribute(path, 'stroke-dasharray', dashOf(values)?.join(' ') ?? null);
   attribute(path, 'stroke-opacity', values.drawn > 0 ? null : '0');
 }
 

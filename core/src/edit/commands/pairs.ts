@@ -151,9 +151,13 @@ export const wireToState = (piece: Piece, layer: string, of: string | undefined,
 export const wireToLabel = (piece: Piece, layer: string, of: string | undefined, label: string, makeId: MakeId): Operation[] =>
   wireToStep(piece, layer, { do: 'play', ...(of !== undefined && { of }), from: label }, makeId);
 
+/** The stored condition that a scene is, or is not, in a state or in the section that a label opens. */
+export const isIn = (scene: string, property: 'state' | 'section', of: string, is: '=' | '!=' = '='): string =>
+  `‹${scene}›.${property} ${is} ‹=${scene}/${of}›`;
+
 /** A layer is selected while its scene is in a state, or in the section that a label opens. */
 export const selectedWhile = (scene: string, layer: string, property: 'state' | 'section', of: string): Operation[] => [
-  { op: 'set', table: 'layers', id: layer, path: ['bindings', 'selected'], value: `‹${scene}›.${property} = ‹=${scene}/${of}›` },
+  { op: 'set', table: 'layers', id: layer, path: ['bindings', 'selected'], value: isIn(scene, property, of) },
 ];
 
 /** A panel is shown while its button is selected. */

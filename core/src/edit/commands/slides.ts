@@ -11,7 +11,7 @@ import type { MakeId } from './frames.ts';
 import { setKey } from '../time/keys.ts';
 import { sectionsFor } from '../time/sections.ts';
 import { timelineOperations } from '../time/timeline.ts';
-import { wireToLabel, wireToStep } from './pairs.ts';
+import { isIn, wireToLabel, wireToStep } from './pairs.ts';
 import { makePart } from './parts.ts';
 import { readingOrder, addThreads } from './threads.ts';
 
@@ -157,7 +157,7 @@ function arrowOperations(
     const to = { move, ...(around && { wrap: true as const }) };
     const end = i === 0 ? states[0]! : states.at(-1)!;
     const wired = addThreads(piece, 'layer', id, [clicked({ do: 'state', to, transition: { type: 'tween', ...timing } })], makeId);
-    return around ? wired : [...wired, ...enabledWhile(piece, id, `‹${part}›.state != ‹=${part}/${end.id}›`)];
+    return around ? wired : [...wired, ...enabledWhile(piece, id, isIn(part, 'state', end.id, '!='))];
   });
 }
 
@@ -174,7 +174,7 @@ function dotOperations(
     const id = copies.get(dot)!;
     return [
       ...addThreads(piece, 'layer', id, [clicked({ do: 'state', to: { state: states[n]!.id }, transition: { type: 'tween', ...timing } })], makeId),
-      ...selectedAs(piece, id, `‹${part}›.state = ‹=${part}/${states[n]!.id}›`),
+      ...selectedAs(piece, id, isIn(part, 'state', states[n]!.id)),
     ];
   });
 }
@@ -239,7 +239,7 @@ export function makeTimedSlides(piece: Piece, scene: string, roles: SlideRoles, 
     const begun = setKey(all, id, layer.id, 'opacity', key(from, 0, timing.easing));
     return setKey(begun, id, layer.id, 'opacity', key(from + fade, layer.style.opacity ?? 1));
   }, turns);
-  const section = (n: number, is: '=' | '!=') => `‹${scene}›.section ${is} ‹=${scene}/${sections.at(n)!.label}›`;
+  const section = (n: number, is: '=' | '!=') => isIn(scene, 'section', sections.at(n)!.label!, is);
   return [
     ...timelineOperations(piece, scene, shown),
     ...slides
