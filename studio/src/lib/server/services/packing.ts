@@ -13,19 +13,24 @@ const STRETCH = 1000;
 /** The newest revisions are left as they are: followers and windows that come back ask for them. */
 const LEFT_OPEN = 3000;
 
-const packing = new Set<string>();
+/** What is being packed at present, by piece. */
+const packing = new Map<string, Promise<void>>();
 
-/** Packs away what is old enough, one stretch after the other; does nothing while it is at it already. */
+/** Packs away what is old enough, one stretch after the other; where it is at it already, after that. */
 export async function packLog(piece: string, revision: number): Promise<void> {
-  if (revision < LEFT_OPEN + STRETCH || packing.has(piece)) return;
-  packing.add(piece);
-  try {
-    while (await packStretch(piece, revision - LEFT_OPEN));
-  } catch (error) {
-    log.warn({ err: error, piece }, 'could not pack an old log away');
-  } finally {
-    packing.delete(piece);
-  }
+  if (revision < LEFT_OPEN + STRETCH) return;
+  const before = packing.get(piece);
+  const all = (async () => {
+    await before;
+    try {
+      while (await packStretch(piece, revision - LEFT_OPEN));
+    } catch (error) {
+      log.warn({ err: error, piece }, 'could not pack an old log away');
+    }
+  })();
+  packing.set(piece, all);
+  await all;
+  if (packing.get(piece) === all) packing.delete(piece);
 }
 
 /** Packs the oldest open stretch that ends at a snapshot; false where there is none. */
