@@ -41,6 +41,7 @@ export {
   type Keyframe,
   type Section,
 } from './edit/time/timeline.ts';
+export { keysById, keysOf, type KeyOf, type Keys } from './motion/track.ts';
 export * from './edit/reach/in-time.ts';
 export * from './edit/commands/repeat.ts';
 export * from './edit/commands/parts.ts';
@@ -97,7 +98,7 @@ export {
   type TableName,
   type Thread,
 } from './piece/piece.ts';
-export { migrated, takesEditsOf } from './piece/migrate.ts';
+export { migrated, migratedEdit, takesEditsOf } from './piece/migrate.ts';
 export { pieceToJson, readPiece, schemaFault } from './piece/read.ts';
 export { DOCUMENT_LIMITS, EDIT_LIMITS, jsonTextFault, shapeFault, type ShapeLimits } from './piece/shape.ts';
 export { cutText, isWellFormed, mended, mendedText, MOST_NAME } from './text.ts';

@@ -1,4 +1,4 @@
-import { strokeLength, trackValue, type TrackOf } from '@zany/core';
+import { keysById, strokeLength, trackValue, type Keyframe, type TrackOf } from '@zany/core';
 import { generator } from './random.ts';
 import { expect, test } from './studio.ts';
 
@@ -17,26 +17,28 @@ function easing(): string {
   return 'linear(0, 0.4, 1.2, 0.9, 1)';
 }
 
-function track(): TrackOf {
+function keyframes(): Keyframe[] {
   const times = [...new Set(Array.from({ length: 2 + Math.floor(random() * 4) }, () => Math.floor(random() * 60)))].sort((a, b) => a - b);
   if (times.length < 2) times.push(times[0]! + 7);
-  return { layer: 'boat', property: 'x', keys: times.map((time) => ({ time, value: tidy(random() * 800 - 400), easing: easing() })) };
+  return times.map((time) => ({ time, value: tidy(random() * 800 - 400), easing: easing() }));
 }
+
+const trackOf = (keys: readonly Keyframe[], property: TrackOf['property'] = 'x'): TrackOf => ({ layer: 'boat', property, keys: keysById(keys) });
 
 test('keyframes give the numbers that Web Animations give, to 1e-4', async ({ page }) => {
   await page.goto('/sign-in');
-  const cases = Array.from({ length: 120 }, track).map((one) => {
-    const [first, last] = [one.keys[0]!.time, one.keys.at(-1)!.time];
+  const cases = Array.from({ length: 120 }, keyframes).map((keys) => {
+    const [first, last] = [keys[0]!.time, keys.at(-1)!.time];
     // Not where steps jump: which side of a jump a time is on is a matter of rounding.
-    const times = [...one.keys.map(({ time }) => time), ...Array.from({ length: 12 }, () => first + random() * (last - first))].filter(
-      (time) => time < last && !one.keys.some((key) => key.time !== time && Math.abs(key.time - time) < 1e-3)
+    const times = [...keys.map(({ time }) => time), ...Array.from({ length: 12 }, () => first + random() * (last - first))].filter(
+      (time) => time < last && !keys.some((key) => key.time !== time && Math.abs(key.time - time) < 1e-3)
     );
-    return { track: one, times };
+    return { keys, times };
   });
   const theirs = await page.evaluate((all) => {
     CSS.registerProperty({ name: '--oracle', syntax: '<number>', inherits: false, initialValue: '0' });
     const node = document.body.appendChild(document.createElement('div'));
-    return all.map(({ track: { keys }, times }) => {
+    return all.map(({ keys, times }) => {
       const [first, last] = [keys[0]!.time, keys.at(-1)!.time];
       const animation = node.animate(
         keys.map(({ time, value, easing: way }) => ({ offset: (time - first) / (last - first), '--oracle': String(value), easing: way! })),
@@ -52,15 +54,16 @@ test('keyframes give the numbers that Web Animations give, to 1e-4', async ({ pa
     });
   }, cases);
   let compared = 0;
-  cases.forEach(({ track: one, times }, i) => {
+  cases.forEach(({ keys, times }, i) => {
+    const one = trackOf(keys);
     times.forEach((time, at) => {
       const ours = Number(trackValue(one, time));
       const their = theirs[i]![at]!;
-      const isJump = one.keys.some((key) => /^step/.test(key.easing!)) && Math.abs(ours - their) > 1e-4;
+      const isJump = keys.some((key) => /^step/.test(key.easing!)) && Math.abs(ours - their) > 1e-4;
       // A jump that lies within a thousandth of a frame may be taken a moment earlier or later.
       const near = isJump ? [time - 1e-3, time + 1e-3].map((moment) => Number(trackValue(one, moment))) : [];
       const off = Math.min(...[ours, ...near].map((value) => Math.abs(value - their)));
-      expect(off, `${JSON.stringify(one.keys)} at ${time}: ${ours}, in the browser ${their}`).toBeLessThan(1e-4 * Math.max(1, Math.abs(their)));
+      expect(off, `${JSON.stringify(keys)} at ${time}: ${ours}, in the browser ${their}`).toBeLessThan(1e-4 * Math.max(1, Math.abs(their)));
       compared++;
     });
   });
@@ -89,7 +92,7 @@ test('colours go the way that color-mix in OKLab goes', async ({ page }) => {
       { time: 0, value: from },
       { time: 1, value: to },
     ];
-    const ours = String(trackValue({ layer: 'boat', property: 'fill', keys }, share));
+    const ours = String(trackValue(trackOf(keys, 'fill'), share));
     const parts = [1, 3, 5].map((at) => parseInt(ours.slice(at, at + 2), 16));
     parts.forEach((part, at) => expect(Math.abs(part - theirs[i]![at]!), `${from} → ${to} at ${share}: ${ours}`).toBeLessThanOrEqual(1));
   });

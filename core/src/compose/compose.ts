@@ -1,4 +1,5 @@
 import { apply } from '../edit/apply.ts';
+import { keysById } from '../motion/track.ts';
 import { keysBetween } from '../edit/order.ts';
 import type { Operation } from '../edit/operation.ts';
 import { storeExpression } from '../expression/store.ts';
@@ -322,7 +323,7 @@ function timelineOf(key: string, { labels, tracks, spans, cues, ...rest }: Timel
         tracks.map(([layer, property, keys]) => ({
           layer: layerId(key, layer),
           property,
-          keys: keys.map(([time, value, easing]) => ({ time, value, ...(easing && { easing }) })),
+          keys: keysById(keys.map(([time, value, easing]) => ({ time, value, ...(easing && { easing }) }))),
         }))
       ),
     }),

@@ -1,3 +1,4 @@
+import { keysOf } from '../motion/track.ts';
 import { describe, expect, test } from 'vitest';
 import { compose } from '../compose/compose.ts';
 import { mixPaths } from '../motion/path.ts';
@@ -139,7 +140,7 @@ describe('places', () => {
     expect(into.piece.layers.get(id('out'))!.pose).toMatchObject({ x: 100, y: 150 });
     const scene = into.piece.scenes.get('home')!;
     expect(Object.values(scene.states!)[1]!.deltas[id('out')]!.pose).toEqual({ x: 200 });
-    expect(Object.values(scene.timeline!.tracks!)[0]!.keys.map(({ value }) => value)).toEqual([150, 210]);
+    expect(keysOf(Object.values(scene.timeline!.tracks!)[0]!).map(({ value }) => value)).toEqual([150, 210]);
     const out = edited(into, moveInto(into, [id('out')], 'home', null, 2)).program;
     expect(out.piece.layers.get(id('out'))!.pose).toMatchObject({ x: 200, y: 200 });
   });

@@ -10,6 +10,49 @@ export interface Keyframe {
   readonly easing?: string;
 }
 
+/** A keyframe with the id that it has on its track. */
+export interface KeyOf extends Keyframe {
+  readonly id: string;
+}
+
+/** Keyframes by id, as a document keeps them. */
+export type Keys = Readonly<Record<string, Keyframe>>;
+
+const inTime = new WeakMap<Keys, readonly KeyOf[]>();
+
+/** The keyframes of a track in the order of their times, each time once: of two at one time the one with the greater id stands. */
+export function keysOf({ keys }: { readonly keys: Keys }): readonly KeyOf[] {
+  let list = inTime.get(keys);
+  if (!list) {
+    const all = Object.entries(keys).map(([id, key]): KeyOf => ({ id, ...key }));
+    all.sort((a, b) => a.time - b.time || (a.id < b.id ? -1 : 1));
+    list = all.filter((key, i) => key.time !== all[i + 1]?.time);
+    inTime.set(keys, list);
+  }
+  return list;
+}
+
+/**
+ * Keyframes by id, from a list; of two at one time the later in the list stands. What has an id keeps it, unless one before it in the
+ * list has the same; what has none is called after its time, so that the same key made twice by two people is one.
+ */
+export function keysById(list: readonly (Keyframe & { readonly id?: string })[]): Keys {
+  const standing = [...new Map(list.map((key) => [key.time, key])).values()];
+  const keys: Record<string, Keyframe> = {};
+  const place = (id: string, { time, value, easing }: Keyframe) => (keys[id] = { time, value, ...(easing !== undefined && { easing }) });
+  const fresh = standing.filter((key) => {
+    if (key.id === undefined || Object.hasOwn(keys, key.id)) return true;
+    place(key.id, key);
+    return false;
+  });
+  for (const key of fresh) {
+    let id = `k${key.time}`;
+    while (Object.hasOwn(keys, id)) id += 'b';
+    place(id, key);
+  }
+  return keys;
+}
+
 /** The value of a track at a timeline frame: exactly a keyframe's at its time, the first one's before it, the last one's after. */
 export function valueAt(keys: readonly Keyframe[], frame: number, property: Tracked): number | string {
   let low = 0;

@@ -9,7 +9,7 @@ import { unwrap } from '../result.ts';
 import { compose, layerId, type SceneSpec } from '../compose/compose.ts';
 import { generator } from '../testing/large.ts';
 import { audit } from '../walk/audit.ts';
-import { migrated } from './migrate.ts';
+import { migrated, migratedEdit } from './migrate.ts';
 import type { Layer } from './piece.ts';
 import { pieceToJson, readPiece } from './read.ts';
 import { pieceFromTrusted } from './trusted.ts';
@@ -199,6 +199,33 @@ describe('older formats', () => {
     expect(piece.layers.get('t')!.looks!.hover!.text).toBe('\\{');
     expect(resolveScreen(program, start(program)!).surfaces[0]!.all[0]!.text).toBe('a {b} \\');
     expect(pieceToJson(piece).format).toBe('zany-thread/3');
+  });
+
+  test('format 2 had lists of keys: they are by id today, in pieces and in edits that were kept', () => {
+    const list = [
+      { time: 0, value: 1 },
+      { time: 12, value: 3, easing: 'ease-in' },
+    ];
+    const byId = { k0: list[0], k12: list[1] };
+    const track = (keys: unknown) => ({ layer: 't', property: 'x', keys });
+    const scene = (keys: unknown) => ({ ...old.scenes.f, timeline: { length: 24, tracks: { a: track(keys) } } });
+    const before = { ...old, format: 'zany-thread/2', variables: {}, scenes: { f: scene(list) } };
+    const piece = unwrap(readPiece(before));
+    expect(piece.scenes.get('f')!.timeline!.tracks!['a']!.keys).toEqual(byId);
+    expect(before.scenes.f.timeline.tracks.a.keys).toBe(list);
+    const set = (path: string[], value: unknown) => ({ op: 'set' as const, table: 'scenes' as const, id: 'f', path, value });
+    expect(migratedEdit({ op: 'put', table: 'scenes', value: scene(list) })).toEqual({ op: 'put', table: 'scenes', value: scene(byId) });
+    for (const [path, was, is] of [
+      [['timeline'], { length: 24, tracks: { a: track(list) } }, { length: 24, tracks: { a: track(byId) } }],
+      [['timeline', 'tracks'], { a: track(list) }, { a: track(byId) }],
+      [['timeline', 'tracks', 'a'], track(list), track(byId)],
+      [['timeline', 'tracks', 'a', 'keys'], list, byId],
+      [['timeline', 'length'], 30, 30],
+      [['name'], 'Keys', 'Keys'],
+    ] as const)
+      expect(migratedEdit(set([...path], was))).toEqual(set([...path], is));
+    const gone = { op: 'set' as const, table: 'scenes' as const, id: 'f', path: ['timeline'] };
+    expect(migratedEdit(gone)).toBe(gone);
   });
 
   test('migrating twice is migrating once, and what is not known is refused', () => {

@@ -1,3 +1,4 @@
+import type { Operation } from '../edit/operation.ts';
 import { FORMAT } from './schema.ts';
 
 /** Older formats: each entry turns a document of that format into one of the next. */
@@ -19,7 +20,7 @@ export function migrated(document: Document): Document | null {
   return current;
 }
 
-/** Whether edits kept in a format can be made today as they are: since format 2 things were only added. */
+/** Whether edits kept in a format can be made today: as they are, or by `migratedEdit`. */
 export const takesEditsOf = (format: string): boolean => format === FORMAT || format === 'zany-thread/2';
 
 /** `"zany-thread/1" and "zany-thread/2"`, for errors. */
@@ -31,10 +32,38 @@ function bracesMean(document: Document): Document {
   return { ...document, format: 'zany-thread/2', layers, variables: document['variables'] ?? {} };
 }
 
-/** Format 3 only adds: the step that turns to the next section, shares of lines and letters, turning along, rounds. What was written before it means what it meant. */
+/**
+ * In format 3 the keys of a track are by id, no longer a list. All else only adds: the step that turns to the next section, shares of
+ * lines and letters, turning along, rounds.
+ */
 function sectionsTurn(document: Document): Document {
-  return { ...document, format: 'zany-thread/3' };
+  const scenes = isRecord(document['scenes']) ? mapped(document['scenes'], keyedTimeline) : document['scenes'];
+  return { ...document, format: 'zany-thread/3', scenes };
 }
+
+/** An edit of format 2 as it is written today. */
+export function migratedEdit(operation: Operation): Operation {
+  if (operation.table !== 'scenes' || operation.op === 'remove') return operation;
+  if (operation.op === 'put') return { ...operation, value: keyedTimeline(operation.value) as typeof operation.value };
+  const { path } = operation;
+  if (path[0] !== 'timeline' || operation.value === undefined) return operation;
+  const value = path.slice(1).reduceRight<unknown>((inner, step) => ({ [step]: inner }), operation.value);
+  const changed = keyedTimeline({ timeline: value }) as Document;
+  return { ...operation, value: path.reduce<unknown>((at, step) => (at as Document)[step], changed) };
+}
+
+const within = (key: string, change: (value: unknown) => unknown) => (of: unknown) =>
+  isRecord(of) && of[key] !== undefined ? { ...of, [key]: change(of[key]) } : of;
+
+const keyedTrack = within('keys', (keys) => (Array.isArray(keys) ? Object.fromEntries(keys.map((key: unknown, i) => [keyName(key, i), key])) : keys));
+
+const keyedTimeline = within(
+  'timeline',
+  within('tracks', (tracks) => (isRecord(tracks) ? mapped(tracks, keyedTrack) : tracks))
+);
+
+/** Called after its time, as keys of a list were told apart. */
+const keyName = (key: unknown, i: number) => (isRecord(key) && Number.isInteger(key['time']) ? `k${String(key['time'])}` : `n${i}`);
 
 function plainBraces(layer: unknown): unknown {
   if (!isRecord(layer)) return layer;

@@ -36,7 +36,8 @@ export const FORMAT = 'zany-thread/3';
 const expression = (description?: string) => Str({ minLength: 1, maxLength: 2000, ...(description && { description }) });
 
 /** Entities by id inside another one, so that an edit of one is small. */
-const byId = <T extends TSchema>(schema: T, most: number) => RecordOf(id(), schema, { maxProperties: most, ...strict });
+const byId = <T extends TSchema>(schema: T, most: number, least?: number) =>
+  RecordOf(id(), schema, { ...(least !== undefined && { minProperties: least }), maxProperties: most, ...strict });
 const byPath = <T extends TSchema>(schema: T, most: number) => RecordOf(layerPath(), schema, { maxProperties: most, ...strict });
 /** A whole table; its keys are told from its entities' own ids. */
 const table = <T extends TSchema>(schema: T, key: TString, most: number) => RecordOf(key, schema, { maxProperties: most, ...strict });
@@ -280,15 +281,13 @@ export const TimelineSchema = Obj(
           {
             layer: layerPath(),
             property: oneOf(TRACKED),
-            keys: ArrayOf(
+            keys: byId(
               Obj(
                 { time: frameTime(), value: Union([Num(), Str({ maxLength: 20_000 })]), easing: Optional(Str({ minLength: 1, maxLength: 200 })) },
                 strict
               ),
-              {
-                minItems: 1,
-                maxItems: 5000,
-              }
+              5000,
+              1
             ),
           },
           strict

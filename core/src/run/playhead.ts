@@ -2,7 +2,7 @@ import type { Piece } from '../piece/piece.ts';
 import type { Delta, Layer, Timeline, Tracked } from '../piece/schema.ts';
 import type { Instance, Node } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
-import { valueAt } from '../motion/track.ts';
+import { keysOf, valueAt } from '../motion/track.ts';
 import type { Playhead, RootRun, RunState } from './state.ts';
 
 /** Playheads: where a timeline is at a moment, what it shows there, and when something next happens on it. Timeline frames count from 0. */
@@ -131,7 +131,7 @@ export function trackedIn(timeline: Timeline, path: string, frame: number, layer
 }
 
 function putTracks(delta: Delta | null, tracks: readonly NonNullable<Timeline['tracks']>[string][], frame: number, layer: Layer): Delta {
-  const tracked = tracks.reduce((all, track) => put(all, track.property, valueAt(track.keys, frame, track.property), layer), delta ?? {});
+  const tracked = tracks.reduce((all, track) => put(all, track.property, valueAt(keysOf(track), frame, track.property), layer), delta ?? {});
   if (!layer.turnsAlong) return tracked;
   const along = directionAt(tracks, frame);
   return along === null ? tracked : put(tracked, 'rotation', (tracked.pose?.rotation ?? layer.pose.rotation ?? 0) + along, layer);
@@ -146,10 +146,10 @@ const BESIDE = 0.05;
  */
 function directionAt(tracks: readonly NonNullable<Timeline['tracks']>[string][], frame: number): number | null {
   const ways = tracks.filter(({ property }) => property === 'x' || property === 'y');
-  const times = [...new Set(ways.flatMap(({ keys }) => keys.map(({ time }) => time)))].sort((a, b) => a - b);
+  const times = [...new Set(ways.flatMap((track) => keysOf(track).map(({ time }) => time)))].sort((a, b) => a - b);
   const at = (property: Tracked, time: number) => {
     const track = ways.find((one) => one.property === property);
-    return track ? (valueAt(track.keys, time, property) as number) : 0;
+    return track ? (valueAt(keysOf(track), time, property) as number) : 0;
   };
   const between = (from: number, to: number): number | null => {
     const [dx, dy] = [at('x', to) - at('x', from), at('y', to) - at('y', from)];

@@ -15,7 +15,7 @@ import { framesPerSecond } from '../../run/playhead.ts';
 import { takeName } from '../../words.ts';
 import { keysBetween } from '../order.ts';
 import { timeOf, withLayerTime, type LayerTime } from '../time/along.ts';
-import { timelineOperations } from '../time/timeline.ts';
+import { mapped, timelineOperations } from '../time/timeline.ts';
 import type { Operation } from '../operation.ts';
 import type { MakeId } from './frames.ts';
 import { originOf, outermost } from './inside.ts';
@@ -57,7 +57,9 @@ export function copyLayers(program: Program, scene: string, ids: readonly string
   const origins = new Map(tops.map((top) => [top.id, originOf(items?.get(top.id)?.parent ?? null)]));
   const inScene = time.tracks.map((track) => {
     const by = track.property === 'x' || track.property === 'y' ? (origins.get(track.layer)?.[track.property] ?? 0) : 0;
-    return by === 0 ? track : { ...track, keys: track.keys.map((key) => (typeof key.value === 'number' ? { ...key, value: key.value + by } : key)) };
+    return by === 0
+      ? track
+      : { ...track, keys: mapped(track.keys, (key) => (typeof key.value === 'number' ? { ...key, value: key.value + by } : key)) };
   });
   return { ...clip, time: { ...time, tracks: inScene } };
 }

@@ -171,8 +171,11 @@ function shiftInTime(piece: Piece, layer: Layer, dx: number, dy: number): Operat
   return Object.entries(piece.scenes.get(layer.scene)?.timeline?.tracks ?? {}).flatMap(([id, track]): Operation[] => {
     const by = track.layer !== layer.id ? 0 : track.property === 'x' ? dx : track.property === 'y' ? dy : 0;
     if (by === 0) return [];
-    const keys = track.keys.map((key) => (typeof key.value === 'number' ? { ...key, value: tidy(key.value + by) } : key));
-    return [{ op: 'set', table: 'scenes', id: layer.scene, path: ['timeline', 'tracks', id, 'keys'], value: keys }];
+    return Object.entries(track.keys).flatMap(([key, { value }]): Operation[] =>
+      typeof value === 'number'
+        ? [{ op: 'set', table: 'scenes', id: layer.scene, path: ['timeline', 'tracks', id, 'keys', key, 'value'], value: tidy(value + by) }]
+        : []
+    );
   });
 }
 

@@ -2,8 +2,9 @@ import { layerIdsOf, type Layer, type Piece } from '../../piece/piece.ts';
 import { sectionAt } from '../../run/playhead.ts';
 import type { Operation, SetOperation } from '../operation.ts';
 import { readPath } from '../path.ts';
-import { setKey, trackOf } from '../time/keys.ts';
-import { inOrder, timelineOperations, trackValue, type Timeline } from '../time/timeline.ts';
+import { keysOf } from '../../motion/track.ts';
+import { hasKeyAt, setKey, trackOf } from '../time/keys.ts';
+import { timelineOperations, trackValue, withKeys, type Timeline } from '../time/timeline.ts';
 import type { Tracked } from '../time/types.ts';
 
 /**
@@ -131,21 +132,21 @@ function reached(
   const id = makeId();
   const put = (at: Timeline, time: number, to: number | string) =>
     time < 0 || time >= timeline.length ? at : setKey(at, id, layer.id, property, { time, value: to });
-  const hasKey = (time: number) => track?.keys.some((key) => key.time === time) ?? false;
+  const hasKey = (time: number) => track !== undefined && hasKeyAt(track, time);
   const moved = shiftOf(old(frame), value);
   const section = sectionAt(timeline, frame) ?? { from: 0, to: timeline.length - 1 };
-  if (how === 'all') return withKeys(timeline, layer.id, property, (key) => moved(key));
+  if (how === 'all') return withValues(timeline, layer.id, property, (key) => moved(key));
   if (how === 'moment') {
-    const isFirst = !track?.keys.some((key) => key.time >= section.from && key.time < frame);
+    const isFirst = !(track && keysOf(track).some((key) => key.time >= section.from && key.time < frame));
     let next = timeline;
     // Nothing before it changes: neither in the section, nor before where it begins here.
     if (frame > section.from && isFirst) next = put(next, section.from, old(section.from));
-    else if (frame === section.from && !track?.keys.some((key) => key.time < frame)) next = put(next, frame - 1, old(frame - 1));
+    else if (frame === section.from && !(track && keysOf(track).some((key) => key.time < frame))) next = put(next, frame - 1, old(frame - 1));
     return put(next, frame, value);
   }
   const from = how === 'on' ? frame : section.from;
   const { to } = section;
-  let next = track ? withKeys(timeline, layer.id, property, (key, time) => (time >= from && time <= to ? moved(key) : key)) : timeline;
+  let next = track ? withValues(timeline, layer.id, property, (key, time) => (time >= from && time <= to ? moved(key) : key)) : timeline;
   if (!hasKey(from)) next = put(next, from, moved(old(from)));
   if (!hasKey(to)) next = put(next, to, moved(old(to)));
   if (!hasKey(from - 1)) next = put(next, from - 1, old(from - 1));
@@ -159,8 +160,13 @@ function shiftOf(from: number | string, to: number | string): (value: number | s
   return (value) => (value === from ? to : value);
 }
 
-function withKeys(timeline: Timeline, layer: string, property: Tracked, change: (value: number | string, time: number) => number | string): Timeline {
+function withValues(
+  timeline: Timeline,
+  layer: string,
+  property: Tracked,
+  change: (value: number | string, time: number) => number | string
+): Timeline {
   const [id, track] = trackOf(timeline, layer, property)!;
-  const keys = inOrder(track.keys.map((key) => ({ ...key, value: change(key.value, key.time) })));
-  return { ...timeline, tracks: { ...timeline.tracks, [id]: { ...track, keys } } };
+  const keys = keysOf(track).map((key) => ({ ...key, value: change(key.value, key.time) }));
+  return { ...timeline, tracks: { ...timeline.tracks, [id]: withKeys(track, keys) } };
 }

@@ -1,4 +1,5 @@
-import { freshTimeline, mapped, type Timeline } from './timeline.ts';
+import { keysOf } from '../../motion/track.ts';
+import { freshTimeline, mapped, withKeys, type Timeline } from './timeline.ts';
 import type { SpanOf, TrackOf } from './types.ts';
 
 /** What of a timeline belongs to some layers, on its way with them from one scene to another. */
@@ -58,12 +59,12 @@ export function withLayerTime(
     const change = { x: (n: number) => n * sx + dx, y: (n: number) => n * sy + dy, width: (n: number) => n * sx, height: (n: number) => n * sy }[
       track.property as 'x'
     ];
-    const keys = track.keys.map((key) => ({
+    const keys = keysOf(track).map((key) => ({
       ...key,
       time: Math.min(key.time + later, last),
       ...(change && typeof key.value === 'number' && { value: Math.round(change(key.value) * 1e4) / 1e4 }),
     }));
-    return [[makeId(), { ...track, layer, keys }] as const];
+    return [[makeId(), { ...withKeys(track, keys), layer }] as const];
   });
   const spans = time.spans.flatMap((span) => {
     const layer = pathOf(span.layer);

@@ -1,5 +1,6 @@
 import { parseEasing } from '../../motion/easing.ts';
-import { clampTime, inOrder, mapped, type Keyframe, type Timeline } from './timeline.ts';
+import { keysOf } from '../../motion/track.ts';
+import { clampTime, mapped, withKeys, type Keyframe, type Timeline } from './timeline.ts';
 import type { TrackOf, Tracked } from './types.ts';
 
 /** Keys by hand: one is named by its track and its time. */
@@ -12,23 +13,31 @@ export interface KeyAt {
 export const trackOf = (timeline: Timeline, layer: string, property: Tracked): [string, TrackOf] | undefined =>
   Object.entries(timeline.tracks ?? {}).find(([, track]) => track.layer === layer && track.property === property);
 
+/** The keys of a timeline that are meant. */
+export const keysIn = (timeline: Timeline, isMeant: (track: TrackOf, time: number) => boolean): KeyAt[] =>
+  Object.entries(timeline.tracks ?? {}).flatMap(([id, track]) =>
+    keysOf(track).flatMap(({ time }) => (isMeant(track, time) ? [{ track: id, time }] : []))
+  );
+
+export const hasKeyAt = (track: TrackOf, time: number): boolean => keysOf(track).some((key) => key.time === time);
+
 /** The times at which a layer has keys of some properties, in order, each once. */
 export const keyTimesOf = (timeline: Timeline, layer: string, properties: readonly Tracked[]): number[] =>
   [
     ...new Set(
       Object.values(timeline.tracks ?? {})
         .filter((track) => track.layer === layer && properties.includes(track.property))
-        .flatMap(({ keys }) => keys.map(({ time }) => time))
+        .flatMap((track) => keysOf(track).map(({ time }) => time))
     ),
   ].sort((a, b) => a - b);
 
 /** Sets a key; the one at that time is replaced and keeps its easing. The first of a track makes it, under `id`. */
 export function setKey(timeline: Timeline, id: string, layer: string, property: Tracked, key: Keyframe): Timeline {
-  const [known, track] = trackOf(timeline, layer, property) ?? [id, { layer, property, keys: [] }];
-  const old = track.keys.find((one) => one.time === key.time);
+  const [known, track] = trackOf(timeline, layer, property) ?? [id, { layer, property, keys: {} }];
+  const old = keysOf(track).find((one) => one.time === key.time);
   const easing = key.easing ?? old?.easing;
-  const keys = inOrder([...track.keys, { time: key.time, value: key.value, ...(easing !== undefined && { easing }) }]);
-  return { ...timeline, tracks: { ...timeline.tracks, [known]: { ...track, keys } } };
+  const made = { ...(old && { id: old.id }), time: key.time, value: key.value, ...(easing !== undefined && { easing }) };
+  return { ...timeline, tracks: { ...timeline.tracks, [known]: withKeys(track, [...keysOf(track), made]) } };
 }
 
 const timesOf = (keys: readonly KeyAt[]) => {
@@ -47,14 +56,13 @@ function changed(
   const tracks = mapped(timeline.tracks ?? {}, (track, id) => {
     const chosen = times.get(id);
     if (!chosen) return track;
-    const next = inOrder(
-      change(
-        track.keys.filter((key) => chosen.has(key.time)),
-        track.keys.filter((key) => !chosen.has(key.time)),
-        id
-      )
+    const keys = keysOf(track);
+    const next = change(
+      keys.filter((key) => chosen.has(key.time)),
+      keys.filter((key) => !chosen.has(key.time)),
+      id
     );
-    return next.length ? { ...track, keys: next } : null;
+    return next.length ? withKeys(track, next) : null;
   });
   return { ...timeline, tracks };
 }
@@ -178,8 +186,9 @@ export interface CopiedKeys {
 
 /** The chosen keys, by layer and property. */
 export const copiedKeys = (timeline: Timeline, keys: readonly KeyAt[]): CopiedKeys[] =>
-  Object.entries(timeline.tracks ?? {}).flatMap(([id, { layer, property, keys: all }]) => {
-    const chosen = all.filter((key) => keys.some((one) => one.track === id && one.time === key.time));
+  Object.entries(timeline.tracks ?? {}).flatMap(([id, track]) => {
+    const { layer, property } = track;
+    const chosen = keysOf(track).filter((key) => keys.some((one) => one.track === id && one.time === key.time));
     return chosen.length ? [{ layer, property, keys: chosen }] : [];
   });
 

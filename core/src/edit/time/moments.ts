@@ -1,3 +1,4 @@
+import { keysOf } from '../../motion/track.ts';
 import { isThereAt, sectionAt, sectionsOf, spansOf } from '../../run/playhead.ts';
 import { count, listWords } from '../../words.ts';
 import { clampTime, type Section, type Timeline } from './timeline.ts';
@@ -22,8 +23,10 @@ export function momentWords(timeline: Timeline, frame: number, fps: number): str
 /** How many layers are under way at a moment: `2 moving`. */
 export function movingAt(timeline: Timeline, frame: number): number {
   const moving = new Set<string>();
-  for (const { layer, keys } of Object.values(timeline.tracks ?? {}))
-    if (keys.some((key, i) => key.time <= frame && (keys[i + 1]?.time ?? -1) > frame && keys[i + 1]!.value !== key.value)) moving.add(layer);
+  for (const track of Object.values(timeline.tracks ?? {})) {
+    const keys = keysOf(track);
+    if (keys.some((key, i) => key.time <= frame && (keys[i + 1]?.time ?? -1) > frame && keys[i + 1]!.value !== key.value)) moving.add(track.layer);
+  }
   return moving.size;
 }
 
@@ -93,7 +96,7 @@ export function awayWords(timeline: Timeline, layer: string, frame: number): str
 /** Where something happens in time besides where it is: keys, labels, ends of spans, cues; in order, each once. */
 export function marksIn(timeline: Timeline): number[] {
   const marks = new Set<number>([0]);
-  for (const { keys } of Object.values(timeline.tracks ?? {})) for (const key of keys) marks.add(key.time);
+  for (const { keys } of Object.values(timeline.tracks ?? {})) for (const key of Object.values(keys)) marks.add(key.time);
   for (const { time } of Object.values(timeline.labels ?? {})) marks.add(time);
   for (const { from, to } of Object.values(timeline.spans ?? {})) marks.add(from).add(to);
   for (const { time } of Object.values(timeline.cues ?? {})) marks.add(time);

@@ -1,5 +1,6 @@
 import { isAlike } from '../../motion/path.ts';
-import { mapped, type Timeline } from './timeline.ts';
+import { keysOf } from '../../motion/track.ts';
+import { mapped, withKeys, type Timeline } from './timeline.ts';
 import type { KeyAt } from './keys.ts';
 
 /**
@@ -10,9 +11,9 @@ import type { KeyAt } from './keys.ts';
 /** Tracks among those of the chosen keys in which an outline leads to an unlike one, and all are closed and drawn in one run. */
 export function unlikeOutlines(timeline: Timeline, keys: readonly KeyAt[]): string[] {
   const chosen = new Set(keys.map(({ track }) => track));
-  return Object.entries(timeline.tracks ?? {}).flatMap(([id, { property, keys: all }]) => {
-    if (property !== 'path' || !chosen.has(id)) return [];
-    const outlines = all.map(({ value }) => String(value));
+  return Object.entries(timeline.tracks ?? {}).flatMap(([id, track]) => {
+    if (track.property !== 'path' || !chosen.has(id)) return [];
+    const outlines = keysOf(track).map(({ value }) => String(value));
     const differs = outlines.some((outline, i) => i > 0 && !isAlike(outlines[i - 1]!, outline));
     return differs && outlines.every(isOneRun) ? [id] : [];
   });
@@ -25,7 +26,10 @@ export const withOutlines = (timeline: Timeline, tracks: readonly string[], matc
   ...timeline,
   tracks: mapped(timeline.tracks ?? {}, (track, id) => {
     if (!tracks.includes(id)) return track;
-    const outlines = match(track.keys.map(({ value }) => String(value)));
-    return { ...track, keys: track.keys.map((key, i) => ({ ...key, value: outlines[i] ?? key.value })) };
+    const outlines = match(keysOf(track).map(({ value }) => String(value)));
+    return withKeys(
+      track,
+      keysOf(track).map((key, i) => ({ ...key, value: outlines[i] ?? key.value }))
+    );
   }),
 });

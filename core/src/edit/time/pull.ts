@@ -1,3 +1,4 @@
+import { keysOf } from '../../motion/track.ts';
 import { sectionsOf } from '../../run/playhead.ts';
 import { moveKeys, movedKeys, staggerKeys, stretchKeys, type KeyAt } from './keys.ts';
 import { lengthenSection, resizeSection } from './sections.ts';
@@ -45,7 +46,7 @@ function carried(timeline: Timeline, section: Section, keys: readonly KeyAt[], b
   // What else stands near the end keeps it there.
   const isChosen = (track: string, time: number) => keys.some((key) => key.track === track && key.time === time);
   const others = [
-    ...Object.entries(timeline.tracks ?? {}).flatMap(([id, track]) => track.keys.filter(({ time }) => !isChosen(id, time))),
+    ...Object.entries(timeline.tracks ?? {}).flatMap(([id, track]) => keysOf(track).filter(({ time }) => !isChosen(id, time))),
     ...Object.values(timeline.cues ?? {}),
   ].flatMap(({ time }) => (time >= section.from && time <= section.to ? [time] : []));
   const to = Math.max(section.from, section.to + by, ...others);

@@ -1,7 +1,8 @@
+import { keysOf } from '../../motion/track.ts';
 import { sectionsOf } from '../../run/playhead.ts';
 import type { MakeId } from '../commands/frames.ts';
 import { takeName } from '../../words.ts';
-import { clampTime, inOrder, mapped, mapTimes, MOST_FRAMES, sectionOf, trackValue, type Ending, type Section, type Timeline } from './timeline.ts';
+import { clampTime, mapped, mapTimes, MOST_FRAMES, sectionOf, trackValue, withKeys, type Ending, type Section, type Timeline } from './timeline.ts';
 import { setSpan } from './spans.ts';
 import type { LabelOf, SpanOf, TrackOf } from './types.ts';
 
@@ -50,13 +51,15 @@ export function holdMoment(timeline: Timeline, at: number, frames: number): Time
   const by = wide.length - timeline.length;
   if (by === 0 || !timeline.tracks) return wide;
   const held = (track: TrackOf, old: TrackOf): TrackOf => {
-    const [first, last] = [old.keys[0]!, old.keys.at(-1)!];
+    const keys = keysOf(old);
+    const [first, last] = [keys[0]!, keys.at(-1)!];
     if (at < first.time || at >= last.time) return track;
     const value = trackValue(old, at);
     // What leads away from here leads away from the end of the held time.
-    const leads = old.keys.findLast((key) => key.time <= at)?.easing;
-    const rest = track.keys.filter((key) => key.time !== at);
-    return { ...track, keys: inOrder([...rest, { time: at, value }, { time: at + by, value, ...(leads !== undefined && { easing: leads }) }]) };
+    const leads = keys.findLast((key) => key.time <= at)?.easing;
+    const { easing: _easing, ...here } = keysOf(track).find((key) => key.time === at) ?? { time: at };
+    const rest = keysOf(track).filter((key) => key.time !== at);
+    return withKeys(track, [...rest, { ...here, value }, { time: at + by, value, ...(leads !== undefined && { easing: leads }) }]);
   };
   return { ...wide, tracks: mapped(wide.tracks!, (track, id) => held(track, timeline.tracks![id]!)) };
 }
@@ -168,13 +171,13 @@ function sealed(track: TrackOf, old: TrackOf, order: readonly Section[], time: (
   const lost = order.filter(({ from, to }) => isLost(from) || isLost(to));
   if (lost.length === 0) return track;
   // Where one end has to be held, the inside hangs on both.
-  const given = new Set(track.keys.map((key) => key.time));
+  const given = new Set(keysOf(track).map((key) => key.time));
   const added = lost
     .flatMap(({ from, to }) => [from, to])
     .filter((end) => !given.has(time(end)))
     .map((end) => ({ time: time(end), value: trackValue(old, end) }));
   // What is held here may pull at what is beside it.
-  return added.length ? sealed({ ...track, keys: inOrder([...track.keys, ...added]) }, old, order, time) : track;
+  return added.length ? sealed(withKeys(track, [...keysOf(track), ...added]), old, order, time) : track;
 }
 
 /** The same section once more, right behind it, under a free name. */
@@ -196,10 +199,12 @@ export function copySection(timeline: Timeline, label: string, makeId: MakeId): 
     ...(timeline.cues && { cues: { ...wide.cues, ...again(timeline.cues) } }),
     ...(timeline.tracks && {
       tracks: mapped(wide.tracks!, (track, id) => {
-        const keys = timeline.tracks![id]!.keys.filter((key) => isIn(key.time)).map((key) => ({ ...key, time: key.time + length }));
+        const keys = keysOf(timeline.tracks![id]!)
+          .filter((key) => isIn(key.time))
+          .map(({ id: _id, ...key }) => ({ ...key, time: key.time + length }));
         if (!keys.length) return track;
         const first = keys[0]!.time === from + length ? [] : [{ time: from + length, value: trackValue(timeline.tracks![id]!, from) }];
-        return { ...track, keys: inOrder([...track.keys, ...first, ...keys]) };
+        return withKeys(track, [...keysOf(track), ...first, ...keys]);
       }),
     }),
     ...(timeline.spans && {

@@ -25,6 +25,7 @@ import {
   stretchKeys,
   type KeyAt,
 } from './keys.ts';
+import { keysById, keysOf } from '../../motion/track.ts';
 import { playedOn } from '../../run/played.ts';
 import { advance, start } from '../../run/run.ts';
 import { awayWords, marksIn, momentWords, parseMoment, snapped } from './moments.ts';
@@ -107,7 +108,8 @@ const isWhole = (timeline: Timeline) => {
   for (const label of Object.values(timeline.labels ?? {})) expect(good(label.time)).toBe(true);
   for (const { from, to } of Object.values(timeline.spans ?? {})) expect(good(from) && good(to) && from <= to).toBe(true);
   for (const cue of Object.values(timeline.cues ?? {})) expect(good(cue.time)).toBe(true);
-  for (const { keys } of Object.values(timeline.tracks ?? {})) {
+  for (const track of Object.values(timeline.tracks ?? {})) {
+    const keys = keysOf(track);
     expect(keys.length).toBeGreaterThan(0);
     expect(keys.every((key, i) => good(key.time) && (i === 0 || key.time > keys[i - 1]!.time))).toBe(true);
   }
@@ -177,15 +179,15 @@ describe('sections', () => {
         t: {
           layer: 'boat',
           property: 'x',
-          keys: [
+          keys: keysById([
             { time: 10, value: 0 },
             { time: 19, value: 90 },
             { time: 25, value: 5 },
-          ],
+          ]),
         },
       },
     };
-    const times = (of: Timeline) => [of.length, of.labels!['c']!.time, ...of.tracks!['t']!.keys.map(({ time }) => time)];
+    const times = (of: Timeline) => [of.length, of.labels!['c']!.time, ...keysOf(of.tracks!['t']!).map(({ time }) => time)];
     expect(times(resizeSection(timeline, 'b', 15, 'push'))).toEqual([35, 25, 10, 19, 30]);
     expect(times(resizeSection(timeline, 'b', 19, 'stretch'))).toEqual([39, 29, 10, 28, 34]);
     expect(times(resizeSection(timeline, 'b', 15, 'eat'))).toEqual([30, 25, 10, 19, 25]);
@@ -251,7 +253,11 @@ test('a section for each layer, in which it alone is there; what was there befor
 
 describe('keys', () => {
   const chosen = (timeline: Timeline): KeyAt[] =>
-    Object.entries(timeline.tracks ?? {}).flatMap(([track, { keys }]) => keys.filter((_, i) => i % 2 === 0).map(({ time }) => ({ track, time })));
+    Object.entries(timeline.tracks ?? {}).flatMap(([id, track]) =>
+      keysOf(track)
+        .filter((_, i) => i % 2 === 0)
+        .map(({ time }) => ({ track: id, time }))
+    );
 
   test('whatever is done to them, a timeline stays whole', () => {
     fc.assert(
@@ -299,11 +305,11 @@ describe('keys', () => {
     );
     const keys = [0, 10, 40].map((time) => ({ track: 't', time }));
     const turned = mirrorKeys(timeline, keys);
-    expect(turned.tracks!['t']!.keys).toEqual([
-      { time: 0, value: 3, easing: 'ease-out' },
-      { time: 30, value: 2, easing: 'cubic-bezier(0.8, 0, 0.8, 0.2)' },
-      { time: 40, value: 1 },
-    ]);
+    expect(turned.tracks!['t']!.keys).toEqual({
+      k40: { time: 0, value: 3, easing: 'ease-out' },
+      k10: { time: 30, value: 2, easing: 'cubic-bezier(0.8, 0, 0.8, 0.2)' },
+      k0: { time: 40, value: 1 },
+    });
     expect(
       mirrorKeys(
         turned,
@@ -317,18 +323,14 @@ describe('keys', () => {
     for (const layer of ['a', 'b', 'c']) for (const time of [0, 12]) timeline = setKey(timeline, layer, layer, 'y', { time, value: time });
     const all = ['a', 'b', 'c'].flatMap((track) => [0, 12].map((time) => ({ track, time })));
     const later = staggerKeys(timeline, all, ['a', 'b', 'c'], 5);
-    expect(Object.values(later.tracks!).map(({ keys }) => keys.map(({ time }) => time))).toEqual([
+    expect(Object.values(later.tracks!).map((track) => keysOf(track).map(({ time }) => time))).toEqual([
       [0, 12],
       [5, 17],
       [10, 22],
     ]);
     expect(easeKeys(timeline, all, 'wobbly')).toBe(timeline);
-    const pasted = pasteKeys(timeline, [{ layer: 'a', property: 'y', keys: timeline.tracks!['a']!.keys }], ['d'], 40, counter()).timeline;
-    expect(
-      Object.values(pasted.tracks!)
-        .find(({ layer }) => layer === 'd')!
-        .keys.map(({ time, value }) => [time, value])
-    ).toEqual([
+    const pasted = pasteKeys(timeline, [{ layer: 'a', property: 'y', keys: keysOf(timeline.tracks!['a']!) }], ['d'], 40, counter()).timeline;
+    expect(keysOf(Object.values(pasted.tracks!).find(({ layer }) => layer === 'd')!).map(({ time, value }) => [time, value])).toEqual([
       [40, 0],
       [52, 12],
     ]);
@@ -356,11 +358,11 @@ describe('the last key of a section', () => {
       t: {
         layer: 'boat',
         property: 'x',
-        keys: [
+        keys: keysById([
           { time: 0, value: 0 },
           { time: 23, value: 100 },
           { time: 24, value: 5 },
-        ],
+        ]),
       },
     },
     spans: { s: { layer: 'boat', from: 0, to: 23 }, later: { layer: 'sun', from: 24, to: 35 } },
@@ -368,7 +370,7 @@ describe('the last key of a section', () => {
   const shape = ({ length, labels, tracks, spans }: Timeline) => [
     length,
     labels!['b']!.time,
-    tracks!['t']!.keys.map(({ time }) => time),
+    keysOf(tracks!['t']!).map(({ time }) => time),
     Object.values(spans!).map(({ from, to }) => [from, to]),
   ];
   const last = [{ track: 't', time: 23 }];
@@ -413,17 +415,17 @@ describe('the last key of a section', () => {
         u: {
           layer: 'sun',
           property: 'y',
-          keys: [
+          keys: keysById([
             { time: 4, value: 0 },
             { time: 20, value: 9 },
-          ],
+          ]),
         },
       },
     };
     const sun = [4, 20].map((time) => ({ track: 'u', time }));
     expect(shape(pullStretched(one, sun, 4, 2)).slice(0, 3)).toEqual([49, 37, [0, 23, 37]]);
     const staggered = pullStaggered(one, [...sun, { track: 't', time: 0 }], ['boat', 'sun'], 10);
-    expect(staggered.tracks!['u']!.keys.map(({ time }) => time)).toEqual([14, 30]);
+    expect(keysOf(staggered.tracks!['u']!).map(({ time }) => time)).toEqual([14, 30]);
     expect(shape(staggered).slice(0, 3)).toEqual([43, 31, [0, 23, 31]]);
   });
 
@@ -437,8 +439,8 @@ describe('the last key of a section', () => {
     fc.assert(
       fc.property(labelled, fc.integer({ min: 1, max: 30 }), (timeline, by) => {
         for (const section of sectionsOf(timeline)) {
-          for (const [id, { keys }] of Object.entries(timeline.tracks ?? {})) {
-            if (!keys.some(({ time }) => time === section.to) || section.to === section.from) continue;
+          for (const [id, track] of Object.entries(timeline.tracks ?? {})) {
+            if (!keysOf(track).some(({ time }) => time === section.to) || section.to === section.from) continue;
             const there = pullKeys(timeline, [{ track: id, time: section.to }], by);
             isWhole(there.timeline);
             expect(there.timeline.length).toBe(timeline.length + by);
@@ -583,7 +585,7 @@ describe('in a piece', () => {
   test('another number of frames a second keeps every second', () => {
     const made = after(piece, framesPerSecondOperations(piece, 60));
     expect([made.head.fps, timelineIn(made).length, Object.values(timelineIn(made).labels!).map(({ time }) => time)]).toEqual([60, 120, [0, 60]]);
-    expect(Object.values(timelineIn(made).tracks!)[0]!.keys.map(({ time }) => time)).toEqual([0, 57]);
+    expect(keysOf(Object.values(timelineIn(made).tracks!)[0]!).map(({ time }) => time)).toEqual([0, 57]);
   });
 
   const moved = (reach: TimeReach | null, frame: number | null, layer: string, by = 50) => {
@@ -679,7 +681,7 @@ test('copied keys go onto other layers by property, each in its turn, and onto t
     { track: 'b', time: 4 },
   ]);
   const told = ({ tracks = {} }: Timeline) =>
-    Object.values(tracks).flatMap(({ layer, property, keys }) => keys.map(({ time, value }) => `${layer} ${property} ${time} ${value}`));
+    Object.values(tracks).flatMap((track) => keysOf(track).map(({ time, value }) => `${track.layer} ${track.property} ${time} ${value}`));
   const there = pasteKeys(timeline, copied, ['c', 'd'], 10, counter());
   expect(told(there.timeline)).toEqual([...told(timeline), 'c x 10 2', 'c x 14 6', 'd y 12 4']);
   expect(there.keys).toHaveLength(3);

@@ -1,6 +1,6 @@
 import type { Ending, Piece, Timeline, TrackOf } from './types.ts';
 import { framesPerSecond, sectionsOf, type Section } from '../../run/playhead.ts';
-import { valueAt, type Keyframe } from '../../motion/track.ts';
+import { keysById, keysOf, valueAt, type Keyframe } from '../../motion/track.ts';
 import type { Operation } from '../operation.ts';
 
 /**
@@ -41,10 +41,26 @@ export function timelineOperations(piece: Piece, scene: string, next: Timeline |
       if (before || ids.length) operations.push(set([map], ids.length ? after : undefined));
       continue;
     }
-    for (const id of ids) if (!isSame(before[id], after![id])) operations.push(set([map, id], after![id]));
+    for (const id of ids) {
+      const [was, is] = [before[id], after![id]!];
+      const keys = map === 'tracks' && was ? keyChanges(was as TrackOf, is as TrackOf) : null;
+      if (keys) for (const key of keys) operations.push(set([map, id, 'keys', key], (is as TrackOf).keys[key]));
+      else if (!isSame(was, is)) operations.push(set([map, id], is));
+    }
     for (const id of Object.keys(before)) if (after![id] === undefined) operations.push(set([map, id], undefined));
   }
   return operations;
+}
+
+/** Keys of one track that are set one by one; where more differ, the track is set as a whole. */
+const MOST_SINGLE_KEYS = 60;
+
+/** The ids of the keys that differ, those that go last, so that the track always has some; null where something else does, or where so many do that the whole track is set. */
+function keyChanges(before: TrackOf, after: TrackOf): string[] | null {
+  if (before.layer !== after.layer || before.property !== after.property) return null;
+  const ids = new Set([...Object.keys(after.keys), ...Object.keys(before.keys)]);
+  const changed = [...ids].filter((id) => !isSame(before.keys[id], after.keys[id]));
+  return changed.length > MOST_SINGLE_KEYS ? null : changed;
 }
 
 /** Fields that say nothing are not kept. */
@@ -85,8 +101,8 @@ export function mapTimes(timeline: Timeline, time: (at: number) => number | null
     ...(timeline.cues && { cues: mapped(timeline.cues, at) }),
     ...(timeline.tracks && {
       tracks: mapped(timeline.tracks, (track) => {
-        const keys = inOrder(track.keys.flatMap((key) => at(key) ?? []));
-        return keys.length === 0 ? null : { ...track, keys };
+        const keys = keysOf(track).flatMap((key) => at(key) ?? []);
+        return keys.length === 0 ? null : withKeys(track, keys);
       }),
     }),
     ...(timeline.spans && {
@@ -107,10 +123,9 @@ export function mapped<T, U>(map: Readonly<Record<string, T>>, change: (one: T, 
   );
 }
 
-/** Keys by their times; of two at one time the later in the list stands. */
-export const inOrder = (keys: readonly Keyframe[]): Keyframe[] =>
-  [...new Map(keys.map((key) => [key.time, key])).values()].sort((a, b) => a.time - b.time);
+/** A track with other keys; of two at one time the later in the list stands, see `keysById`. */
+export const withKeys = (track: TrackOf, keys: readonly (Keyframe & { readonly id?: string })[]): TrackOf => ({ ...track, keys: keysById(keys) });
 
-export const trackValue = (track: TrackOf, time: number): number | string => valueAt(track.keys, time, track.property);
+export const trackValue = (track: TrackOf, time: number): number | string => valueAt(keysOf(track), time, track.property);
 
 export type { Ending, Keyframe, Section, Timeline };

@@ -1,4 +1,4 @@
-import { valueAt } from '../../motion/track.ts';
+import { keysOf, valueAt } from '../../motion/track.ts';
 import type { Timeline } from '../../piece/schema.ts';
 import { sectionsOf, type Section } from '../../run/playhead.ts';
 import { scenesInTime } from '../in-time.ts';
@@ -34,8 +34,9 @@ function happensIn(timeline: Timeline, { from, to }: Section): boolean {
   return (
     Object.values(timeline.cues ?? {}).some(({ time }) => isIn(time)) ||
     Object.values(timeline.spans ?? {}).some((span) => isIn(span.from) || (span.to + 1 >= from && span.to < to)) ||
-    Object.values(timeline.tracks ?? {}).some(({ keys, property }) => {
-      const at = (time: number) => valueAt(keys, time, property);
+    Object.values(timeline.tracks ?? {}).some((track) => {
+      const keys = keysOf(track);
+      const at = (time: number) => valueAt(keys, time, track.property);
       return at(from) !== at(from - 1) || at(to) !== at(from) || keys.some((key) => isIn(key.time) && key.value !== at(from));
     })
   );

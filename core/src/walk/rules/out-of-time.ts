@@ -1,3 +1,4 @@
+import { keysOf } from '../../motion/track.ts';
 import { isThereAt } from '../../run/playhead.ts';
 import { scenesInTime } from '../in-time.ts';
 import { finding, type Rule } from '../finding.ts';
@@ -10,14 +11,14 @@ export const outOfTime: Rule = {
       const { length, tracks = {}, spans = {}, labels = {}, cues = {} } = timeline;
       const nameOf = (path: string) => program.piece.layers.get(path.split('/').at(-1)!)?.name ?? 'a layer that is gone';
       const beyond = [
-        ...Object.values(tracks).flatMap(({ layer, keys }) => (keys.at(-1)!.time >= length ? [`a key of ${nameOf(layer)}`] : [])),
+        ...Object.values(tracks).flatMap((track) => (keysOf(track).at(-1)!.time >= length ? [`a key of ${nameOf(track.layer)}`] : [])),
         ...Object.values(spans).flatMap(({ layer, to }) => (to >= length ? [`a span of ${nameOf(layer)}`] : [])),
         ...Object.values(labels).flatMap(({ name, time }) => (time >= length ? [`the label ${name}`] : [])),
         ...Object.values(cues).flatMap(({ layer, time }) => (time >= length ? [`a cue on ${nameOf(layer)}`] : [])),
       ];
       const last = Math.max(
         length - 1,
-        ...Object.values(tracks).map(({ keys }) => keys.at(-1)!.time),
+        ...Object.values(tracks).map((track) => keysOf(track).at(-1)!.time),
         ...[...Object.values(labels), ...Object.values(cues)].map(({ time }) => time),
         ...Object.values(spans).map(({ to }) => to)
       );

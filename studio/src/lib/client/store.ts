@@ -1,4 +1,4 @@
-import { FORMAT, takesEditsOf, type Batch, type Fault, type Operation } from '@zany/core';
+import { FORMAT, migratedEdit, takesEditsOf, type Batch, type Fault, type Operation } from '@zany/core';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Refused } from './saving';
 
@@ -41,6 +41,9 @@ export interface History {
   readonly undo: HistoryEntry[];
   readonly redo: HistoryEntry[];
 }
+
+/** Edits kept in a format that is still taken. */
+const ofToday = (operations: Operation[], format: string): Operation[] => (format === FORMAT ? operations : operations.map(migratedEdit));
 
 /** A browser that does not answer within this many milliseconds keeps nothing. */
 const PATIENCE = 3000;
@@ -126,7 +129,7 @@ export class PersonalStore {
       for (const { batch, format } of other) await database.add('aside', { ...this.owned, format, batch, why: why(format), at: Date.now() });
       await this.forget(new Set(other.map(({ batch }) => batch.id)));
     }
-    return now.map(({ batch }) => batch);
+    return now.map(({ batch, format }) => ({ ...batch, operations: ofToday(batch.operations, format) }));
   }
 
   async keep(batch: Batch): Promise<void> {
@@ -174,7 +177,11 @@ export class PersonalStore {
 
   async history(): Promise<History> {
     const found = await inTime((await kept()).get('history', this.historyKey));
-    return found?.format !== undefined && takesEditsOf(found.format) ? found.history : { undo: [], redo: [] };
+    if (found?.format === undefined || !takesEditsOf(found.format)) return { undo: [], redo: [] };
+    const { format, history } = found;
+    const entries = (list: HistoryEntry[]) =>
+      list.map((entry) => ({ ...entry, undo: ofToday(entry.undo, format), redo: ofToday(entry.redo, format) }));
+    return { undo: entries(history.undo), redo: entries(history.redo) };
   }
 
   async keepHistory(history: History): Promise<void> {

@@ -2,6 +2,7 @@
   import {
     addEasing,
     changeEasing,
+    copiedKeys,
     count,
     easeKeys,
     easingName,
@@ -32,9 +33,7 @@
   const piece = $derived(seam.session.plain.piece);
   const named = $derived(easingsOf(piece.head));
   const uses = $derived(open ? easingUses(piece) : new Map<string, number>());
-  const held = $derived([
-    ...new Set(seam.keys.map(({ track, time }) => timeline.tracks?.[track]?.keys.find((key) => key.time === time)?.easing ?? 'linear')),
-  ]);
+  const held = $derived([...new Set(copiedKeys(timeline, seam.keys).flatMap(({ keys }) => keys.map(({ easing }) => easing ?? 'linear')))]);
   const own = $derived(held.length === 1 ? held[0]! : null);
   const words = $derived(own === null ? 'several easings' : (easingName(piece.head, own) ?? own));
   const swing = $derived(own === null ? null : swingOf(own));

@@ -3,6 +3,8 @@
     clearSpans,
     copyKeys,
     easeKeys,
+    hasKeyAt,
+    keysOf,
     moveSpan,
     pulledEasing,
     pullKeys,
@@ -54,9 +56,12 @@
   function keyWords(name: string, track: TrackOf, time: number): string {
     const section = sectionAt(timeline, time);
     const place = `${section?.label ? `${sectionName(timeline, section)} ` : ''}${time - (section?.from ?? 0) + 1}`;
-    const value = track.keys.find((key) => key.time === time)?.value;
+    const value = keysOf(track).find((key) => key.time === time)?.value;
     return `${name}, ${propertyWords[track.property]}, ${place}, ${typeof value === 'number' ? Math.round(value * 100) / 100 : value}`;
   }
+
+  /** The keys of a row at a time. */
+  const keysAt = (row: SeamRow, time: number): KeyAt[] => row.tracks.flatMap((one) => (hasKeyAt(one.track, time) ? [{ track: one.id, time }] : []));
 
   function choose(event: { shiftKey: boolean }, keys: readonly KeyAt[]) {
     const isThere = keys.every(({ track, time }) => seam.isChosen(track, time));
@@ -130,8 +135,9 @@
     if (event.button !== 0 || !session.canEdit) return;
     const { left, top: above } = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
     const time = (event.clientX - left) / perFrame - 0.5;
-    const at = track.keys.findLastIndex((one) => one.time <= time);
-    const [from, to] = [track.keys[at], track.keys[at + 1]];
+    const way = keysOf(track);
+    const at = way.findLastIndex((one) => one.time <= time);
+    const [from, to] = [way[at], way[at + 1]];
     if (!from || !to || typeof from.value !== 'number' || from.value === to.value) return;
     event.preventDefault();
     event.stopPropagation();
@@ -169,7 +175,7 @@
       const [from, to] = [marquee.x - NAMES, marquee.x + marquee.width - NAMES].map((at) => at / perFrame - 0.5) as [number, number];
       const found = rowsIn.flatMap(({ row, track }) =>
         (track ? [track] : row.tracks).flatMap((one) =>
-          one.track.keys.flatMap(({ time }) => (time >= from && time <= to ? [{ track: one.id, time }] : []))
+          keysOf(one.track).flatMap(({ time }) => (time >= from && time <= to ? [{ track: one.id, time }] : []))
         )
       );
       // A row and its open lines hold the same keys.
@@ -186,11 +192,8 @@
 
   /** Arrows go from key to key; with Alt they move what is chosen in time. */
   function key(event: KeyboardEvent, row: SeamRow, track: { id: string; track: TrackOf } | null) {
-    const times = track ? track.track.keys.map((one) => one.time) : keyTimes(row);
-    const at = (time: number): KeyAt[] =>
-      track
-        ? [{ track: track.id, time }]
-        : row.tracks.flatMap((one) => (one.track.keys.some((each) => each.time === time) ? [{ track: one.id, time }] : []));
+    const times = track ? keysOf(track.track).map((one) => one.time) : keyTimes(row);
+    const at = (time: number): KeyAt[] => (track ? [{ track: track.id, time }] : keysAt(row, time));
     const now = session.moment ?? 0;
     const way = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
     if (way && event.altKey) seam.moveChosen(way * (event.shiftKey ? 10 : 1));
@@ -210,7 +213,7 @@
 
   const knotTitle = (row: SeamRow, time: number) =>
     row.tracks
-      .filter(({ track }) => track.keys.some((one) => one.time === time))
+      .filter(({ track }) => hasKeyAt(track, time))
       .map(({ track }) => keyWords(row.item.layer.name, track, time))
       .join('; ');
 </script>
@@ -277,7 +280,7 @@
         role="gridcell"
         tabindex="0"
         aria-label="{layer.name}{track ? `, ${propertyWords[track.track.property]}` : ''}: {track
-          ? track.track.keys.length
+          ? keysOf(track.track).length
           : keyTimes(row).length} keys{row.spans.length ? `, there in ${row.spans.length} spans` : ''}"
         onkeydown={(event) => key(event, row, track)}
       >
@@ -324,7 +327,7 @@
         </svg>
         {#if track}
           {@const heightOf = heightsOf(track.track, ROW)}
-          {#each track.track.keys as one (one.time)}
+          {#each keysOf(track.track) as one (one.id)}
             {@render knot(
               layer.id,
               one.time,
@@ -335,13 +338,7 @@
           {/each}
         {:else}
           {#each keyTimes(row) as time (time)}
-            {@render knot(
-              layer.id,
-              time,
-              ROW / 2,
-              row.tracks.flatMap((one) => (one.track.keys.some((each) => each.time === time) ? [{ track: one.id, time }] : [])),
-              knotTitle(row, time)
-            )}
+            {@render knot(layer.id, time, ROW / 2, keysAt(row, time), knotTitle(row, time))}
           {/each}
         {/if}
       </span>

@@ -5,6 +5,7 @@
     cutTime,
     endingWords,
     holdMoment,
+    keysIn,
     mirrorKeys,
     moveSection,
     removeLabel,
@@ -126,9 +127,7 @@
 
   /** The last of its keys first: what happens in it happens the other way round. */
   function turnRound({ from, to, ...section }: Section) {
-    const keys = Object.entries(timeline.tracks ?? {}).flatMap(([track, { keys: all }]) =>
-      all.flatMap(({ time }) => (time >= from && time <= to ? [{ track, time }] : []))
-    );
+    const keys = keysIn(timeline, (_track, time) => time >= from && time <= to);
     if (keys.length)
       seam.edit(`Turn ${section.label === null ? 'it' : (timeline.labels?.[section.label]?.name ?? '')} round`, (now) => mirrorKeys(now, keys));
   }

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { easeKeys, swingOf, swung, type TrackOf } from '@zany/core';
+  import { easeKeys, keysOf, swingOf, swung, type TrackOf } from '@zany/core';
   import { heightsOf } from './seam';
   import type { Seam } from './seam-state.svelte';
 
@@ -18,8 +18,8 @@
   const REACH = 120;
 
   const handles = $derived(
-    one.track.keys.flatMap((key, i) => {
-      const next = one.track.keys[i + 1];
+    keysOf(one.track).flatMap((key, i, keys) => {
+      const next = keys[i + 1];
       const swing = next && key.easing !== undefined ? swingOf(key.easing) : null;
       if (!next || !swing || typeof key.value !== 'number' || typeof next.value !== 'number' || key.value === next.value) return [];
       const at = heightsOf(one.track, height);

@@ -4,6 +4,8 @@ import {
   framesPerSecond,
   framesPerSecondOperations,
   freshTimeline,
+  hasKeyAt,
+  keysIn,
   marksIn,
   pasteKeys,
   playedOn,
@@ -93,7 +95,7 @@ export class Seam {
   /** Keys that are still there. */
   prune(): void {
     const { tracks = {} } = this.timeline ?? {};
-    this.keys = this.keys.filter(({ track, time }) => tracks[track]?.keys.some((key) => key.time === time));
+    this.keys = this.keys.filter(({ track, time }) => tracks[track] && hasKeyAt(tracks[track], time));
   }
 
   isChosen = (track: string, time: number): boolean => this.keys.some((key) => key.track === track && key.time === time);
@@ -134,9 +136,7 @@ export class Seam {
       const last = moment + Math.max(1, Math.round(preset.seconds * this.fps));
       const ids = new Set(layers.map(({ id }) => id));
       const made = new Set(layers.flatMap((layer) => preset.keys(layer, scene).map(({ property }) => property)));
-      const keys = Object.entries(timeline.tracks ?? {}).flatMap(([track, { layer, property, keys: all }]) =>
-        ids.has(layer) && made.has(property) ? all.flatMap(({ time }) => (time >= moment && time <= last ? [{ track, time }] : [])) : []
-      );
+      const keys = keysIn(timeline, ({ layer, property }, time) => ids.has(layer) && made.has(property) && time >= moment && time <= last);
       return { timeline, keys };
     });
   }
@@ -144,9 +144,7 @@ export class Seam {
   /** All keys of the selected layers, or of all where none is selected. */
   get allKeys(): readonly KeyAt[] {
     const { selection } = this.session;
-    return Object.entries(this.timeline?.tracks ?? {}).flatMap(([track, { layer, keys }]) =>
-      selection.length === 0 || selection.includes(layer) ? keys.map(({ time }) => ({ track, time })) : []
-    );
+    return this.timeline ? keysIn(this.timeline, ({ layer }) => selection.length === 0 || selection.includes(layer)) : [];
   }
 
   get hasCopied(): boolean {

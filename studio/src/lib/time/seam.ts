@@ -1,4 +1,4 @@
-import type { Item, SceneProgram, Timeline, TrackOf, Tracked } from '@zany/core';
+import { keysOf, type Item, type SceneProgram, type Timeline, type TrackOf, type Tracked } from '@zany/core';
 
 /** How time is laid out on the seam: timeline frames as CSS px, rows for layers, curves for values. */
 
@@ -65,9 +65,10 @@ export function rulerStep(perFrame: number, fps: number, apart = 56): number {
 export function curveOf(track: TrackOf, valueAt: (time: number) => number | string, x: (time: number) => number, height: number): string {
   const y = heightsOf(track, height);
   const points: string[] = [];
-  track.keys.forEach((key, i) => {
+  const keys = keysOf(track);
+  keys.forEach((key, i) => {
     points.push(`${x(key.time).toFixed(1)},${y(key.value).toFixed(1)}`);
-    const next = track.keys[i + 1];
+    const next = keys[i + 1];
     if (!next || typeof key.value !== 'number' || key.easing === undefined) return;
     // Eased ways are drawn in steps of about four pixels, at most forty.
     const steps = Math.min(40, Math.max(2, Math.round((x(next.time) - x(key.time)) / 4)));
@@ -81,7 +82,7 @@ export function curveOf(track: TrackOf, valueAt: (time: number) => number | stri
 
 /** Where values of a track stand in the height of its row: the greatest at the top; what is no number in the middle. */
 export function heightsOf({ keys }: TrackOf, height: number): (value: number | string) => number {
-  const numbers = keys.map(({ value }) => (typeof value === 'number' ? value : 0));
+  const numbers = Object.values(keys).map(({ value }) => (typeof value === 'number' ? value : 0));
   const [least, most] = [Math.min(...numbers), Math.max(...numbers)];
   return (value) => (typeof value !== 'number' || most === least ? height / 2 : height - 5 - ((value - least) / (most - least)) * (height - 10));
 }
@@ -109,6 +110,6 @@ export const propertyWords: Readonly<Record<Tracked, string>> = {
 
 /** All times of a row's keys, each once. */
 export const keyTimes = (row: SeamRow): number[] =>
-  [...new Set(row.tracks.flatMap(({ track }) => track.keys.map((key) => key.time)))].sort((a, b) => a - b);
+  [...new Set(row.tracks.flatMap(({ track }) => Object.values(track.keys).map((key) => key.time)))].sort((a, b) => a - b);
 
 export const isEmptyTime = (timeline: Timeline | null): boolean => !timeline || (!timeline.labels && !timeline.tracks && !timeline.spans);

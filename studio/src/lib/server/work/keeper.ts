@@ -1,5 +1,6 @@
 import {
   apply,
+  migratedEdit,
   BatchSchema,
   fault,
   pieceFromTrusted,
@@ -59,7 +60,7 @@ export class Keeper {
     this.kept.set(id, kept);
     if (log.length) {
       let { piece } = kept.settled;
-      for (const operations of log) piece = unwrap(apply(piece, JSON.parse(operations) as Operation[])).piece;
+      for (const operations of log) piece = unwrap(apply(piece, (JSON.parse(operations) as Operation[]).map(migratedEdit))).piece;
       kept.settled = { revision: kept.settled.revision + log.length, piece };
     }
     if (kept.settled.revision !== revision) throw new Error(`piece ${id} is kept at ${kept.settled.revision}, not at ${revision}`);
