@@ -121,7 +121,8 @@ const clip = (color: string): Parameters<Studio['given']>[0]['frames'][string] =
   layers: { Face: { at: [0, 0, 60, 80], style: { fill: color } } },
 });
 
-test('job 18: clips that play on every visit', async ({ studio, page }, info) => {
+/** A day of four sections, each with a clip of its own, before a background of two more. */
+async function givenClips(studio: Studio): Promise<void> {
   const names = ['Ebb', 'Slack', 'Flood', 'Storm'];
   await studio.given({
     size: [640, 400],
@@ -150,6 +151,10 @@ test('job 18: clips that play on every visit', async ({ studio, page }, info) =>
       },
     },
   });
+}
+
+test('job 18: clips that play on every visit', async ({ studio, page }, info) => {
+  await givenClips(studio);
   const acts = new Acts(studio);
   await acts.do('select one of the background', () => studio.select('Sky'));
   await acts.do('and the other', () => studio.select('Sea', ['Control']));
@@ -214,6 +219,47 @@ test('job 18: clips that play on every visit', async ({ studio, page }, info) =>
   const other = await published(acts, studio, info);
   await other.getByRole('button', { name: 'Storm' }).click();
   await expect(other.locator('.zany-box').filter({ hasNotText: /./ })).not.toHaveCount(0);
+});
+
+test('job 18 by the keyboard alone', async ({ studio, page }) => {
+  await givenClips(studio);
+  const press = async (...keys: string[]) => {
+    for (const key of keys) await page.keyboard.press(key);
+  };
+  const choose = async (name: string) => {
+    const isChosen = async () => (await studio.row(name).getAttribute('aria-selected')) === 'true';
+    for (const way of ['.', ',']) for (let i = 0; i < 12 && !(await isChosen()); i++) await press(way);
+    await expect(studio.row(name)).toHaveAttribute('aria-selected', 'true');
+  };
+  for (const name of ['Sky', 'Sea']) {
+    await choose(name);
+    await press('m', 'a');
+    await page.keyboard.type('only once');
+    await press('Enter');
+  }
+  await choose('Flood mark');
+  await press('Shift+Enter', 'm', 'ArrowDown');
+  await expect(page.getByRole('gridcell', { name: /^Face: 2 keys/ })).toBeFocused();
+  // From the first key to the last one, and that a second later: the ending goes with it.
+  await press('ArrowRight', 'Alt+Shift+ArrowRight', 'Alt+Shift+ArrowRight', 'Alt+ArrowRight', 'Alt+ArrowRight', 'Alt+ArrowRight', 'Alt+ArrowRight');
+  expect(await page.locator('[data-knot]').evaluateAll((all) => all.map((one) => one.getAttribute('data-knot')))).toEqual(['0', '47']);
+  await expect(page.getByLabel('Length in frames')).toHaveValue('48');
+  await press('Escape', 'Shift+Escape', 't');
+  await page.keyboard.press('Tab');
+  await expect(studio.stage).toBeVisible();
+  await studio.button('Flood').focus();
+  await press('Enter');
+  const face = page.locator('[data-running] .zany-box').filter({ hasNotText: /./ });
+  const places = () => face.evaluateAll((all) => all.map((one) => Math.round(new DOMMatrix(getComputedStyle(one).transform).e)));
+  // Both of the background stay at their end; the clip takes its two seconds.
+  await expect.poll(async () => (await places()).filter((x) => x === 60).length, { timeout: 4000 }).toBeGreaterThanOrEqual(2);
+  await press('Escape');
+  await page.keyboard.press('Enter');
+  await choose('Storm');
+  await press('Enter');
+  await page.keyboard.type('click → play from Strom');
+  await press('Enter');
+  await expect(page.getByRole('button', { name: 'make the section “Strom”' })).toBeVisible();
 });
 
 test('job 19: buttons to the web and to a moment', async ({ studio, page }, info) => {

@@ -44,7 +44,9 @@ export class Seam {
   /** Puts something on the selected layers by the menu for what is done in time. */
   async add(words: string): Promise<void> {
     await this.page.getByRole('button', { name: /^Add in time/ }).click();
+    await expect(this.page.getByRole('dialog', { name: 'Add in time' }).locator('input')).toBeFocused();
     await this.page.keyboard.type(words);
     await this.page.keyboard.press('Enter');
+    await expect(this.page.getByRole('dialog', { name: 'Add in time' })).toHaveCount(0);
   }
 }

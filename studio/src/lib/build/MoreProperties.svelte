@@ -3,7 +3,7 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import NumberField from './NumberField.svelte';
   import PaintChip from './PaintChip.svelte';
-  import { align, sameSize, setLayer, stack } from './acts';
+  import { align, isPainted, sameSize, setLayer, stack } from './acts';
 
   /** What is less often changed of the selected layers. */
   interface Props {
@@ -16,7 +16,8 @@
 
   const first = $derived(layers[0]!);
   const one = $derived(layers.length === 1 ? first : null);
-  const painted = $derived(layers.some((layer) => layer.type === 'box' || layer.type === 'oval'));
+  const painted = $derived(layers.some(isPainted));
+  const cornered = $derived(layers.some(({ type }) => type === 'box' || type === 'oval' || type === 'picture'));
   const hasText = $derived(layers.some((layer) => layer.text !== undefined));
   const letters = $derived(setLetters(session.plain.piece.head, first.letters ?? {}));
   const valueOf = <K extends keyof Style>(key: K) => first.style[key];
@@ -37,7 +38,7 @@
 </script>
 
 <div class="flex flex-col gap-2.5 p-2" data-bar>
-  {#if painted || layers.some((layer) => layer.type === 'picture')}
+  {#if cornered}
     <div class="flex items-center gap-2">
       <span class="soft w-16">Corner</span><input
         class="field w-20"
@@ -48,6 +49,8 @@
         onchange={(event) => onstyle('corner', Math.max(0, event.currentTarget.valueAsNumber || 0))}
       />
     </div>
+  {/if}
+  {#if painted || cornered || layers.some(({ type }) => type === 'line')}
     <div class="flex items-center gap-2">
       <span class="soft w-16">Line</span>
       <PaintChip
@@ -67,15 +70,19 @@
           onstyle('line', { color: valueOf('line')?.color ?? '#26232c', width: Math.max(0, event.currentTarget.valueAsNumber || 0) })}
       />
     </div>
+  {/if}
+  {#if cornered}
     <div class="flex items-center gap-2">
       <span class="soft w-16">Shadow</span>
       <button class="chip {valueOf('shadow') ? '' : 'chip-on'}" onclick={() => onstyle('shadow', undefined)}>none</button>
       <button class="chip" onclick={() => onstyle('shadow', { x: 0, y: 2, blur: 6, color: '#00000033' })}>soft</button>
       <button class="chip" onclick={() => onstyle('shadow', { x: 0, y: 8, blur: 24, color: '#00000040' })}>deep</button>
     </div>
-    {#if painted}<div class="flex items-center gap-2">
-        <span class="soft w-16">Fill</span><button class="chip" onclick={() => onstyle('fill', undefined)}>see-through</button>
-      </div>{/if}
+  {/if}
+  {#if painted}
+    <div class="flex items-center gap-2">
+      <span class="soft w-16">Fill</span><button class="chip" onclick={() => onstyle('fill', undefined)}>see-through</button>
+    </div>
   {/if}
   {#if one?.type === 'picture'}
     <div class="flex items-center gap-1">

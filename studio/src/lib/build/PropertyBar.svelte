@@ -8,7 +8,7 @@
   import PaintChip from './PaintChip.svelte';
   import TypeChip from './TypeChip.svelte';
   import { placeBar } from './bar-place';
-  import { align, moveIntoView, outlineOnly, replaceFile, spread } from './acts';
+  import { align, isPainted, moveIntoView, outlineOnly, replaceFile, spread } from './acts';
 
   let {
     session,
@@ -34,7 +34,7 @@
 
   const layers = $derived(session.selection.flatMap((id) => session.scene?.byId.get(id)?.layer ?? []));
   const one = $derived(layers.length === 1 ? layers[0]! : null);
-  const painted = $derived(layers.some((layer) => layer.type === 'box' || layer.type === 'oval'));
+  const painted = $derived(layers.some(isPainted));
   const hasText = $derived(layers.some((layer) => layer.text !== undefined));
   const first = $derived(layers[0]);
 

@@ -23,13 +23,21 @@
   let open = $state(false);
   let chip: HTMLButtonElement | undefined = $state();
   let typed = $state('');
+  /** Chosen by keys, or by a pointer that moves: one that rests while the list changes under it chooses nothing. */
   let at = $state(0);
   const shown = $derived(options.filter((option) => option.label.toLowerCase().includes(typed.trim().toLowerCase())));
 
+  /** Where the keyboard was before it opened; the chip, if that was pressed. */
+  let back: HTMLElement | null = null;
+
+  export function show() {
+    back = document.activeElement instanceof HTMLElement && document.activeElement !== document.body ? document.activeElement : null;
+    [open, at, typed] = [true, 0, ''];
+  }
+
   function pick(value: T) {
     open = false;
-    typed = '';
-    chip?.focus();
+    (back?.isConnected ? back : chip)?.focus();
     onpick(value);
   }
 
@@ -49,7 +57,7 @@
   aria-expanded={open}
   aria-label="{name}: {label}{note ? `, ${note}` : ''}"
   title={note}
-  onclick={() => ((open = !open), (at = 0))}
+  onclick={() => (open ? (open = false) : show())}
   >{#if note}<span aria-hidden="true">≈</span>{/if}{label}</button
 >
 {#if open && chip}
@@ -73,7 +81,8 @@
           class="menu-row"
           data-first={!filter && i === 0 ? '' : undefined}
           onclick={() => pick(option.value)}
-          onpointerenter={() => ((at = i), onhover?.(option.value))}
+          onpointermove={() => (at = i)}
+          onpointerenter={() => onhover?.(option.value)}
           onpointerleave={() => onhover?.(null)}
           onfocus={() => (at = i)}
         >

@@ -524,6 +524,8 @@ export const otherKeys: readonly { readonly keys: string; readonly label: string
   { keys: 'In Time: Space', label: 'Play from here as it will run, and stop' },
   { keys: 'In Time: Ctrl+A, C, X, V, D', label: 'Choose all keys; copy, cut, paste, duplicate them' },
   { keys: 'In Time: ← →', label: 'One frame back or on; with Shift ten; in a row from key to key; with Alt what is chosen moves' },
+  { keys: 'In Time: ↓ ↑', label: 'From the ruler into the rows, and from row to row' },
+  { keys: 'In Time: A', label: 'What can be put on the selected layers: keys, spans, motion, cues' },
   { keys: 'In Time: < >', label: 'The thing that happens before, or next: a key, a label, the end of a span' },
   { keys: 'In Time: PageUp, PageDown, Home, End', label: 'Section by section, the beginning, the end' },
   { keys: 'In Time: L', label: 'A label here' },

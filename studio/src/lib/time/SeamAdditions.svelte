@@ -1,8 +1,24 @@
 <script lang="ts">
-  import { addCue, CUE_WORDS, clearSpans, keyTimesOf, presets, sectionAt, sectionName, setSpan, type Timeline, type Tracked } from '@zany/core';
+  import {
+    addCue,
+    CUE_WORDS,
+    clearSpans,
+    keyTimesOf,
+    presets,
+    sectionAt,
+    sectionName,
+    setKey,
+    setSpan,
+    trackOf,
+    trackValue,
+    type Item,
+    type Timeline,
+    type Tracked,
+  } from '@zany/core';
   import { setLayer } from '$lib/build/acts';
   import { REENTRY, setReentry } from '$lib/build/reentry';
   import { newId } from '$lib/client/ids';
+  import { outlineIn } from '$lib/client/outline-in';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { propertyWords } from './seam';
   import type { Seam } from './seam-state.svelte';
@@ -20,6 +36,9 @@
   const clips = $derived(
     session.selection.filter((id) => session.program.scenes.get(session.scene?.byId.get(id)?.layer.part ?? '')?.scene.timeline !== undefined)
   );
+  /** The layer whose outline can become another's, and those others. */
+  const drawn = $derived(chosen.length === 1 && chosen[0]!.path !== undefined ? chosen[0]! : null);
+  const others = $derived(drawn ? (session.scene?.items ?? []).filter(({ layer }) => layer.path !== undefined && layer.id !== drawn.id) : []);
   /** What the selected layers can have keys of. */
   const keyable = $derived.by((): readonly Tracked[] => {
     const isDrawn = chosen.some(({ type }) => type === 'line' || type === 'path');
@@ -66,6 +85,11 @@
     ...presets
       .filter(({ suits = () => true }) => chosen.some(suits))
       .map((preset) => ({ value: () => seam.put(preset, chosen.filter(preset.suits ?? (() => true))), label: preset.label, hint: 'from here' })),
+    ...others.map((other) => ({
+      value: () => seam.edit(`Outline of ${other.layer.name}`, (now) => outlineFrom(now, other)),
+      label: `outline of ${other.layer.name}`,
+      hint: 'from here',
+    })),
     ...(turning.length
       ? [
           {
@@ -77,10 +101,25 @@
       : []),
   ]);
 
+  /** Another outline at this moment; the section keeps the one it begins with. */
+  function outlineFrom(now: Timeline, other: Item): Timeline {
+    const { id } = drawn!;
+    const { box } = session.scene!.byId.get(id)!;
+    const track = trackOf(now, id, 'path')?.[1];
+    const begins = here?.from ?? 0;
+    const isFirst = keyTimesOf(now, id, ['path']).every((time) => time < begins || time > moment);
+    const held =
+      moment > begins && isFirst ? setKey(now, newId(), id, 'path', { time: begins, value: track ? trackValue(track, begins) : drawn!.path! }) : now;
+    return setKey(held, newId(), id, 'path', { time: moment, value: outlineIn(box, other.layer.path!, other.box) });
+  }
+
+  let menu: ReturnType<typeof ChipMenu> | undefined = $state();
+  export const open = (): void => menu?.show();
+
   function turnAlong(on: boolean) {
     const ids = turning.map(({ id }) => id);
     setLayer(session, ids, on ? 'Turned along its way' : 'Not turned along its way', ['turnsAlong'], on || undefined);
   }
 </script>
 
-<ChipMenu name="Add in time" label="+ key, span, motion" tone="chip-gold" options={additions} filter onpick={(add) => add()} />
+<ChipMenu bind:this={menu} name="Add in time" label="+ key, span, motion" tone="chip-gold" options={additions} filter onpick={(add) => add()} />

@@ -77,6 +77,8 @@
     event.preventDefault();
     event.stopPropagation();
     session.select([layer]);
+    // What is pressed next is meant for the keys.
+    (event.currentTarget as HTMLElement).closest<HTMLElement>('[role=gridcell]')?.focus({ preventScroll: true });
     const wasChosen = keys.every(({ track, time }) => seam.isChosen(track, time));
     choose(event, keys);
     if (!session.canEdit || seam.keys.length === 0) return;
@@ -202,11 +204,24 @@
       if (to === undefined) return;
       seam.keys = event.shiftKey ? [...seam.keys, ...at(to)] : at(to);
       seam.stand(to);
-    } else if (event.key === 'Enter') {
+    } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+      const line = lines.findIndex((one) => one.row === row && one.track === track) + (event.key === 'ArrowDown' ? 1 : -1);
+      return line < 0 ? undefined : enter(event, line);
+    } else if (event.key === 'Enter' && !event.shiftKey) {
       const open = new Set(seam.open);
       if (!open.delete(row.item.layer.id)) open.add(row.item.layer.id);
       seam.open = open;
     } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  /** Goes to a line by the keyboard; rows that are out of view come into it. */
+  export function enter(event: KeyboardEvent, line: number) {
+    const cells = grid?.querySelectorAll<HTMLElement>('[role=gridcell]');
+    const cell = cells?.[line - first];
+    if (!cell) return;
+    cell.focus();
     event.preventDefault();
     event.stopPropagation();
   }

@@ -234,6 +234,17 @@
       >{/if}
     {@const section = sections.find((one) => one.label === id)}
     {#if section}
+      <label class="menu-row" title="What follows moves along"
+        ><span class="flex-1">frames long</span><NumberField
+          value={section.to - section.from + 1}
+          label="Frames of the section"
+          min={1}
+          max={100000}
+          step={1}
+          width={52}
+          onset={(frames) => frames && seam.edit(`Length of ${nameOf(section)}`, (now) => resizeSection(now, id, frames, 'push'))}
+        /></label
+      >
       {#each [['Twice as fast', 0.5], ['Half as fast', 2]] as const as [words, factor] (words)}
         <button class="menu-row" onclick={() => (stretch(section, factor, words), (menu = null))}>{words}</button>
       {/each}

@@ -47,6 +47,8 @@
   let room = $state(160);
   let top = $state(0);
   let scroller: HTMLElement | undefined = $state();
+  let rowsBelow: SeamRows | undefined = $state();
+  let additions: SeamAdditions | undefined = $state();
   let sections: ReturnType<typeof SeamSections> | undefined = $state();
   let ruler: HTMLElement | undefined = $state();
   let namesField: HTMLElement | undefined = $state();
@@ -169,6 +171,11 @@
           if (event.altKey && seam.keys.length) seam.moveChosen(by);
           else seam.step(by);
         };
+      case 'ArrowDown':
+        return document.activeElement === ruler ? () => rowsBelow?.enter(event, 0) : null;
+      case 'a':
+      case 'A':
+        return session.canEdit && session.selection.length ? () => additions?.open() : null;
       case 'Home':
         return () => seam.stand(0);
       case 'End':
@@ -189,7 +196,7 @@
       case 'Backspace':
         return seam.keys.length && session.canEdit ? () => seam.removeChosen() : null;
       case 'Escape':
-        return seam.keys.length ? () => (seam.keys = []) : null;
+        return seam.keys.length && !event.shiftKey ? () => (seam.keys = []) : null;
       default:
         return null;
     }
@@ -314,7 +321,7 @@
       <span class="soft min-w-0 truncate">{movingWords(timeline, moment, there)}</span>
       <span class="flex-1"></span>
       {#if session.canEdit}
-        {#if session.selection.length}<SeamAdditions {seam} {timeline} {moment} />{/if}
+        {#if session.selection.length}<SeamAdditions bind:this={additions} {seam} {timeline} {moment} />{/if}
         {#if range}
           <span class="soft">{count(seam.keys.length, 'key')}</span>
           <EasingChip {seam} {timeline} />
@@ -399,7 +406,7 @@
           <div style:width="{width}px"><SeamSections bind:this={sections} {seam} {timeline} {perFrame} /></div>
         </div>
       </div>
-      <SeamRows {seam} {timeline} {rows} {perFrame} {width} {top} {room} {snap} />
+      <SeamRows bind:this={rowsBelow} {seam} {timeline} {rows} {perFrame} {width} {top} {room} {snap} />
       {#if rows.length === 0}<p class="soft sticky left-0 px-3 py-2">
           Select a layer and move it on the stage: where the playhead stands, it gets a key. Or show all layers.
         </p>{/if}

@@ -39,6 +39,9 @@ const rounded = ({ x, y, width, height }: Rect): Rect => ({
   height: Math.max(1, Math.round(height)),
 });
 
+/** What has a fill. */
+export const isPainted = ({ type }: Layer): boolean => type === 'box' || type === 'oval' || type === 'path';
+
 export const setLayer = (session: EditorSession, ids: readonly string[], name: string, path: readonly string[], value: unknown): boolean =>
   session.edit(
     name,
