@@ -1,5 +1,5 @@
-import { compile, readPiece, sectionsOf, stillScreen, unwrap, type Piece, type Program, type Shown } from '@zany/core';
-import { tideLesson } from '../../demo/src/tide-lesson.ts';
+import { readFileSync } from 'node:fs';
+import { compile, readPackage, readPiece, sectionsOf, stillScreen, unwrap, type Piece, type Program, type Shown } from '@zany/core';
 import { Seam } from './seam.ts';
 import { expect, test, type Studio } from './studio.ts';
 
@@ -139,7 +139,8 @@ function order(of: Piece, scene: string) {
 }
 
 /** The box of what is shown, on the screen, whatever it is in; nothing here is turned that holds something. */
-function boxOf({ parent, node, ...at }: Shown): { x: number; y: number; width: number; height: number } {
+function boxOf(at: Shown): { x: number; y: number; width: number; height: number } {
+  const { parent } = at;
   if (!parent) return at;
   const around = boxOf(parent);
   const part = parent.node.inside?.scene.scene;
@@ -414,7 +415,8 @@ test('the tide lesson, made by hand, is at every moment what the composed one is
 
   const answer = (await (await page.request.get(`/api/pieces/${id}`)).json()) as { piece: unknown };
   const made = unwrap(readPiece(answer.piece));
-  const { piece: composed } = tideLesson();
+  const file = readFileSync(new URL('../../demo/pieces/6-tide-lesson.zip', import.meta.url));
+  const { piece: composed } = unwrap(await readPackage(file, null));
   expect(order(made, 'Frame 1')).toEqual(order(composed, 'Lesson'));
   const [one, other] = [compile(made), compile(composed)];
   const unlike: string[] = [];
