@@ -1,3 +1,4 @@
+import { different } from './apart.ts';
 import { Seam } from './seam.ts';
 import { expect, test } from './studio.ts';
 
@@ -253,4 +254,48 @@ test('unlike outlines jump until they are matched; then one becomes the other', 
   await seam.stand('21');
   expect(await area()).toBeGreaterThan(end);
   expect(await area()).toBeLessThan(10_000);
+});
+
+test('where much moves, a canvas shows it while the playhead is dragged, and looks as the layers do', async ({ studio, page }, info) => {
+  const names = Array.from({ length: 140 }, (_, i) => `L${i}`);
+  const at = (i: number) => [(i % 20) * 30 + 4, Math.floor(i / 20) * 50 + 6, 24, 40] as const;
+  await studio.given({
+    size: [640, 400],
+    frames: {
+      Quay: {
+        size: [640, 400],
+        layers: Object.fromEntries(
+          names.map((name, i) => {
+            const style = { fill: ['#0b7a75', '#e59a00', '#b23a26'][i % 3]!, ...(i % 7 === 0 && { line: { color: '#26232c', width: 3 } }) };
+            if (i % 20 === 4) return [name, { at: at(i), type: 'text' as const, text: `No ${i}` }];
+            return [name, { at: at(i), type: i % 5 === 0 ? ('oval' as const) : ('box' as const), style }];
+          })
+        ),
+        timeline: {
+          length: 40,
+          tracks: [
+            ...names.map((name, i) => [name, 'x', [[0, at(i)[0]] as const, [39, 620 - at(i)[0]] as const]] as const),
+            ['L3', 'rotation', [[0, 0] as const, [39, 180] as const]] as const,
+            ['L6', 'opacity', [[0, 1] as const, [39, 0.2] as const]] as const,
+          ],
+        },
+      },
+    },
+  });
+  await page.keyboard.press('m');
+  const ruler = (await page.locator('[data-ruler]').boundingBox())!;
+  const canvas = page.locator('[data-scene-canvas]');
+  await page.mouse.move(ruler.x + ruler.width - 40, ruler.y + 8);
+  await page.mouse.down();
+  await expect(canvas).toHaveCount(0);
+  for (const far of [200, 160]) await page.mouse.move(ruler.x + far, ruler.y + 8);
+  await expect(canvas).toBeVisible();
+  const held = await studio.sheet.screenshot({ path: info.outputPath('held.png') });
+  await page.mouse.up();
+  await expect(canvas).toHaveCount(0);
+  const rest = await studio.sheet.screenshot({ path: info.outputPath('rest.png') });
+  const { width, height } = (await studio.sheet.boundingBox())!;
+  // Edges stand between pixels, where the two do not quite agree; nothing else may differ.
+  expect(await different(page, held, rest, 64)).toBeLessThan(0.01 * width * height);
+  expect(await different(page, held, rest, 160)).toBeLessThan(0.001 * width * height);
 });

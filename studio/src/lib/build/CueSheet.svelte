@@ -56,6 +56,10 @@
     whole.ready || fitting.slice(FIRST).some(({ item }) => session.selection.includes(item.layer.id)) ? fitting : fitting.slice(0, FIRST)
   );
 
+  /** Rows that are out of view together are not painted. */
+  const RUN = 20;
+  const runs = $derived(Array.from({ length: Math.ceil(shown.length / RUN) }, (_, r) => shown.slice(r * RUN, (r + 1) * RUN)));
+
   const recycle = recycler();
   const rowOf = $derived(recycle(shown.map(({ item }) => item.layer.id)));
 
@@ -178,19 +182,23 @@
         tabindex="-1"
         onkeydown={key}
       >
-        {#each shown as { item, depth } (rowOf.get(item.layer.id))}
-          <div class="relative">
-            {#if dropAt?.id === item.layer.id}<span
-                class="pointer-events-none absolute left-2 right-2 z-10 h-0.5 bg-[var(--gold)] {dropAt.above ? 'top-0' : 'bottom-0'}"
-              ></span>{/if}
-            <LayerRow
-              {session}
-              {item}
-              {depth}
-              {fired}
-              away={timeline && moment !== null ? awayWords(timeline, item.layer.id, moment) : null}
-              onpick={(event) => pick(item.layer.id, event)}
-            />
+        {#each runs as run, r (r)}
+          <div class="[content-visibility:auto]" style:contain-intrinsic-height="auto {run.length * ROW}px">
+            {#each run as { item, depth } (rowOf.get(item.layer.id))}
+              <div class="relative">
+                {#if dropAt?.id === item.layer.id}<span
+                    class="pointer-events-none absolute left-2 right-2 z-10 h-0.5 bg-[var(--gold)] {dropAt.above ? 'top-0' : 'bottom-0'}"
+                  ></span>{/if}
+                <LayerRow
+                  {session}
+                  {item}
+                  {depth}
+                  {fired}
+                  away={timeline && moment !== null ? awayWords(timeline, item.layer.id, moment) : null}
+                  onpick={(event) => pick(item.layer.id, event)}
+                />
+              </div>
+            {/each}
           </div>
         {/each}
       </div>

@@ -474,6 +474,7 @@
               assetUrl: session.assetUrl,
               glides: session.triedLook !== null,
               moves: session.moment !== null,
+              rushes: session.rushes || session.playing ? scale * devicePixelRatio : null,
               onview: (view) => (picture = view),
             }}
           ></div>

@@ -99,6 +99,8 @@ export class EditorSession {
   readonly moment: number | null = $derived(this.timeline && Math.min(this.playhead, this.timeline.length - 1));
   /** Which moments edits touch; null for what is usual there. */
   timeReach: TimeReach | null = $state.raw(null);
+  /** Something is pulled along the seam, and what is shown changes with every frame. */
+  rushes = $state(false);
   /** The seam plays: the moment moves on by the clock. */
   playing = $state(false);
   /** So many fainter pictures of the moments before and after, so many timeline frames apart; null for none. */
@@ -281,6 +283,11 @@ export class EditorSession {
   /** The open scene as it is looked at: in its state, and with a layer in the look that is edited. */
   get scene(): SceneProgram | null {
     return (this.sceneId !== null && this.asSeen(this.program).scenes.get(this.sceneId)) || null;
+  }
+
+  /** The open scene whatever state, look or moment is looked at: the same while only those change. */
+  get sceneAtRest(): SceneProgram | null {
+    return (this.sceneId !== null && this.program.scenes.get(this.sceneId)) || null;
   }
 
   /** The look that is edited now, of which layer. */

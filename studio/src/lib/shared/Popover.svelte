@@ -13,8 +13,9 @@
 
   let box: HTMLElement;
 
-  /** Below the anchor, or above it where there is more room. */
+  /** Below the anchor, or above it where there is more room; over everything, whatever it is written in. */
   function place(node: HTMLElement) {
+    node.showPopover();
     const at = anchor.getBoundingClientRect();
     const below = innerHeight - at.bottom - 12;
     const above = at.top - 12;
@@ -47,7 +48,8 @@
 />
 <div
   bind:this={box}
-  class="pop scroll fixed z-40 p-1.5"
+  class="pop scroll fixed inset-auto m-0 p-1.5"
+  popover="manual"
   style:width="{width}px"
   role="dialog"
   data-popover

@@ -1,5 +1,6 @@
 import { ScreenView, type ScreenOptions } from '@zany/player';
 import { atRest, pictureAt, present, type Picture, type Presentation, type Screen } from '@zany/core';
+import { SceneCanvas } from './scene-canvas';
 import type { Action } from 'svelte/action';
 
 export interface SceneParameters {
@@ -11,6 +12,8 @@ export interface SceneParameters {
   readonly glides?: boolean;
   /** It is looked at from moment to moment. */
   readonly moves?: boolean;
+  /** So much of it moves with every frame that one canvas may show it: pixels of the display for one of its own; null once it rests. */
+  readonly rushes?: number | null;
   /** Told of the view whose videos and sounds can be played from outside; asked once. */
   readonly onview?: (view: ScreenView | null) => void;
 }
@@ -20,6 +23,7 @@ export const sceneView: Action<HTMLElement, SceneParameters> = (node, parameters
   const options: ScreenOptions = { assetUrl: parameters.assetUrl, live: false, media: parameters.onview !== undefined };
   const view = new ScreenView(document, options);
   node.append(view.root);
+  const canvas = new SceneCanvas(node, parameters.assetUrl);
   let last: Presentation | null = null;
   let glided = false;
   let frame = 0;
@@ -29,9 +33,13 @@ export const sceneView: Action<HTMLElement, SceneParameters> = (node, parameters
     view.show(pictureAt(presentation, now));
     if (now < presentation.until) frame = requestAnimationFrame(() => draw(presentation));
   };
-  const show = ({ screen, picture, glides = false, moves = false }: SceneParameters) => {
+  const show = ({ screen, picture, glides = false, moves = false, rushes = null }: SceneParameters) => {
     options.moves = moves;
     cancelAnimationFrame(frame);
+    const isPainted = rushes !== null && !!screen && canvas.paint(screen, rushes);
+    view.root.style.display = isPainted ? 'none' : '';
+    if (isPainted) return;
+    canvas.clear();
     if (picture) return view.show(picture);
     if (!screen) return;
     const still = matchMedia('(prefers-reduced-motion: reduce)').matches;
@@ -47,6 +55,7 @@ export const sceneView: Action<HTMLElement, SceneParameters> = (node, parameters
       cancelAnimationFrame(frame);
       parameters.onview?.(null);
       view.root.remove();
+      canvas.clear();
     },
   };
 };

@@ -52,6 +52,9 @@ function pictureAt(url: string, kind: 'picture' | 'video', wait: Listener): Load
   return null;
 }
 
+/** A picture if it is there already; else it is fetched for the next time. */
+export const pictureNow = (url: string): Loaded | null => pictureAt(url, 'picture', () => undefined);
+
 async function loaded(url: string): Promise<Loaded> {
   const image = new Image();
   image.src = url;

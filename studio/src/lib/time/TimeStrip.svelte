@@ -64,7 +64,7 @@
   const fitted = $derived(Math.max(0.02, (view - NAMES - 24) / Math.max(1, timeline?.length ?? 1)));
   const perFrame = $derived(seam.held?.perFrame ?? (seam.perFrame || fitted));
   const width = $derived((timeline?.length ?? 0) * perFrame);
-  const rows = $derived(session.scene && timeline ? rowsOf(session.scene, session.selection, seam.all) : []);
+  const rows = $derived(session.sceneAtRest && timeline ? rowsOf(session.sceneAtRest, session.selection, seam.all) : []);
   /** Rows, and the lines of those that are open. */
   const lineCount = $derived(rows.reduce((all, { item, tracks }) => all + 1 + (seam.open.has(item.layer.id) ? tracks.length : 0), 0));
   const step = $derived(rulerStep(perFrame, fps));
@@ -113,7 +113,13 @@
     const scrolled = scroller.scrollLeft;
     const at = (next: PointerEvent) => Math.floor((next.clientX - left + (scroller?.scrollLeft ?? 0) - scrolled) / perFrame);
     seam.stand(Math.max(0, at(event)));
-    followPointer(event, { move: (next) => seam.stand(Math.max(0, next.shiftKey ? snap(at(next)) : at(next))) });
+    followPointer(event, {
+      move: (next) => {
+        session.rushes = true;
+        seam.stand(Math.max(0, next.shiftKey ? snap(at(next)) : at(next)));
+      },
+      done: () => (session.rushes = false),
+    });
   }
 
   function wheel(event: WheelEvent) {

@@ -74,8 +74,12 @@ export class Seam {
     this.held = { perFrame, marks: this.timeline ? marksIn(this.timeline) : [] };
     const byOf = (next: PointerEvent) => (next.clientX - event.clientX) / perFrame;
     followPointer(event, {
-      move: (next) => move(byOf(next), next),
+      move: (next) => {
+        this.session.rushes = true;
+        move(byOf(next), next);
+      },
       done: (next) => {
+        this.session.rushes = false;
         done(byOf(next), next);
         this.held = null;
       },
