@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { cueKinds } from './cues/kinds.ts';
 import { exportKinds } from './formats/exports.ts';
-import type { Form, Part } from './lines/form.ts';
+import type { Form, Part } from './lines/parts.ts';
 import { PieceSchema } from './piece/schema.ts';
 import { stepKinds } from './steps/kinds.ts';
 import { transitionKinds } from './transitions/kinds.ts';

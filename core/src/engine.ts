@@ -1,6 +1,7 @@
 /** What a player needs, and nothing that reads, edits or audits documents. */
 export * from './motion/easing.ts';
 export * from './motion/presenter.ts';
+export { outlinesOf, type SeenOutline } from './motion/path.ts';
 export { strokeLength } from './motion/path-length.ts';
 export { countedText, typedPart } from './motion/shares.ts';
 export { DEFAULT_INK, valuesOf, type Values } from './motion/values.ts';
@@ -13,7 +14,7 @@ export * from './program/hit.ts';
 export { compileWith, startFrame, update, type Item, type ParseExpression, type Program, type SceneProgram } from './program/program.ts';
 export * from './program/resolve.ts';
 export { stillLayer, stillScreen, type Still } from './program/still.ts';
-export { threadsAt, type Node } from './program/expand.ts';
+export { threadsAt, type Node } from './program/node.ts';
 export { advance, begin, isPlaying, nextDeadline, replay, start } from './run/run.ts';
 export { valueOfField, valueOfVariable } from './run/environment.ts';
 export { framesPerSecond } from './run/playhead.ts';

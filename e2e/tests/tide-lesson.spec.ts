@@ -180,7 +180,7 @@ test('the tide lesson, made by hand, is at every moment what the composed one is
   page.setDefaultTimeout(8_000);
   const hand = new Hand(studio);
   const { seam } = hand;
-  const id = await studio.newPiece('Tide lesson', 1024, 768);
+  const id = await studio.newPiece('Tide by hand', 1024, 768);
 
   // What is drawn, and what is written on it.
   await page.locator('[data-chooser]').setInputFiles({ name: 'Harbour.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(drawing) });

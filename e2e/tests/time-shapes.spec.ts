@@ -216,7 +216,7 @@ test('cues that play and pause a clip are needles: put in, pulled along, taken o
   expect(await wing()).toBe(36);
 });
 
-test('unlike outlines jump until they are matched; then one becomes the other', async ({ studio, page }) => {
+test('unlike outlines are faded into each other until they are matched; then one becomes the other', async ({ studio, page }) => {
   const [square, wave] = ['M0 0L100 0L100 100L0 100Z', 'M0 50C25 0 75 0 100 50C75 100 25 100 0 50Z'];
   await studio.given({
     size: [640, 400],
@@ -231,14 +231,32 @@ test('unlike outlines jump until they are matched; then one becomes the other', 
   const seam = new Seam(studio);
   await page.keyboard.press('m');
   const outline = () => studio.sheet.locator('.zany-path path').first().getAttribute('d');
-  await seam.stand('20');
+  await seam.stand('11');
   expect(await outline()).toBe(square);
+  const seen = () =>
+    studio.sheet.locator('.zany-path path').evaluateAll((all) => all.map((one) => [one.getAttribute('d'), one.getAttribute('opacity')]));
+  expect(await seen()).toEqual([
+    [square, '0.75'],
+    [wave, '0.25'],
+  ]);
+  // A key of what is seen there is one of the two.
+  await studio.select('Sail');
+  await seam.add('outline');
+  expect(await seen()).toEqual([[square, null]]);
+  await page.keyboard.press('Control+z');
+  await seam.stand('21');
+  const middle = await studio.sheet.screenshot();
+  const { default: sharp } = await import('sharp');
+  const { data, info } = await sharp(middle).raw().toBuffer({ resolveWithObject: true });
+  const at = (Math.round(info.height / 2) * info.width + Math.round((200 / 640) * info.width)) * info.channels;
+  // Where both are, nothing of what is behind shows through.
+  expect([...data.subarray(at, at + 3)].every((value, i) => Math.abs(value - [0xb4, 0x47, 0x2e][i]!) <= 3)).toBe(true);
   await studio.select('Sail');
   await page.locator('[data-ruler]').focus();
   await page.keyboard.press('Control+a');
   await page.getByRole('button', { name: 'More for the keys' }).click();
   await page.getByRole('option', { name: /match the outlines/ }).click();
-  await expect.poll(outline).not.toBe(square);
+  await expect.poll(async () => (await seen()).length).toBe(1);
   /** The area of the outline at the playhead, in its box of 100 by 100. */
   const area = async () => {
     const points = (await outline())!.match(/-?[\d.]+ -?[\d.]+/g)!.map((pair) => pair.split(' ').map(Number) as [number, number]);

@@ -46,9 +46,9 @@ export function placeElement(styles: Styles, shown: Shown, values: Values, moves
 export const LINE = 'M0 0L100 100';
 
 /** The dash and the gap of a line that is drawn in part: as much as is drawn, then nothing for longer than it is; null for a whole one. */
-export function dashOf({ drawn: share, path = LINE, width, height }: Values): [number, number] | null {
+export function dashOf({ drawn: share, width, height }: Values, outline: string): [number, number] | null {
   if (share >= 1) return null;
-  const whole = strokeLength(path, width / 100, height / 100);
+  const whole = strokeLength(outline, width / 100, height / 100);
   return [whole * share, whole + 1000];
 }
 

@@ -1,10 +1,11 @@
-import { countedText, DEFAULT_INK, typedPart, valuesOf, type Screen, type Shown, type Surface, type Values } from '@zany/core/engine';
+import { countedText, DEFAULT_INK, outlinesOf, typedPart, valuesOf, type Screen, type Shown, type Surface, type Values } from '@zany/core/engine';
 import { dashOf, fieldWords, fontOf, LINE, placeOfLetters } from './appearance.ts';
 import { linesOf } from './text-lines.ts';
 
 /**
  * A settled screen as a picture, for where many are on show and nobody presses in them. It says the same as the elements of
- * `ScreenView`, except that layers in a see-through group are each see-through by themselves.
+ * `ScreenView`, except that layers in a see-through group are each see-through by themselves, and outlines that are faded into each
+ * other let through what is behind where both are.
  */
 
 type Canvas = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
@@ -176,8 +177,18 @@ function paintPicture({ canvas, picture }: Painting, shown: Shown, values: Value
 function paintPath(painting: Painting, shown: Shown, values: Values): void {
   const { canvas } = painting;
   const isLine = shown.node.layer.type === 'line';
+  for (const { outline, share } of outlinesOf(values.path ?? (isLine ? LINE : ''))) {
+    canvas.save();
+    canvas.globalAlpha *= share;
+    paintOutline(painting, isLine, values, outline);
+    canvas.restore();
+  }
+}
+
+function paintOutline(painting: Painting, isLine: boolean, values: Values, outline: string): void {
+  const { canvas } = painting;
   const path = new Path2D();
-  path.addPath(new Path2D(values.path ?? (isLine ? LINE : '')), new DOMMatrix([values.width / 100, 0, 0, values.height / 100, 0, 0]));
+  path.addPath(new Path2D(outline), new DOMMatrix([values.width / 100, 0, 0, values.height / 100, 0, 0]));
   const stroke = values.lineColor ?? (isLine ? (values.fill ?? '#26232c') : null);
   const width = values.lineWidth || (isLine ? 2 : 0);
   withShadow(painting, values, () => {
@@ -190,7 +201,7 @@ function paintPath(painting: Painting, shown: Shown, values: Values): void {
     canvas.lineWidth = width;
     if (values.drawn <= 0) return;
     canvas.lineCap = 'round';
-    canvas.setLineDash(dashOf(values) ?? []);
+    canvas.setLineDash(dashOf(values, outline) ?? []);
     canvas.stroke(path);
   });
 }

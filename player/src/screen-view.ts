@@ -1,5 +1,6 @@
 import {
   countedText,
+  outlinesOf,
   typedPart,
   valueOfField,
   valuesOf,
@@ -318,7 +319,7 @@ export class ScreenView {
         return this.dressPicture(element, shown);
       case 'line':
       case 'path':
-        return dressPath(element.firstElementChild!.firstElementChild!, shown, values);
+        return dressPaths(element.firstElementChild!, shown, values);
       case 'video':
       case 'sound': {
         const media = element.firstElementChild as HTMLMediaElement | null;
@@ -388,15 +389,29 @@ const needsRemaking = (a: Node, b: Node): boolean =>
   a.layer.media !== b.layer.media ||
   a.layer.clip !== b.layer.clip;
 
-function dressPath(path: Element, shown: Shown, values: Values): void {
+/** The outline of a layer, or those that are faded into each other: what they share is as much to be seen as before and after. */
+function dressPaths(svg: Element, shown: Shown, values: Values): void {
+  const outlines = outlinesOf(values.path ?? (shown.node.layer.type === 'line' ? LINE : 'M0 0'));
+  while (svg.childElementCount > outlines.length) svg.lastElementChild!.remove();
+  while (svg.childElementCount < outlines.length) svg.append(svg.lastElementChild!.cloneNode());
+  attribute(svg, 'style', outlines.length > 1 ? 'isolation:isolate' : null);
+  outlines.forEach(({ outline, share }, i) => {
+    const path = svg.children[i]!;
+    attribute(path, 'opacity', share === 1 ? null : String(share));
+    attribute(path, 'style', i > 0 ? 'mix-blend-mode:plus-lighter' : null);
+    dressPath(path, shown, values, outline);
+  });
+}
+
+function dressPath(path: Element, shown: Shown, values: Values, outline: string): void {
   const { layer } = shown.node;
-  attribute(path, 'd', values.path ?? (layer.type === 'line' ? LINE : 'M0 0'));
+  attribute(path, 'd', outline);
   attribute(path, 'fill', layer.type === 'path' ? (values.fill ?? 'none') : 'none');
   attribute(path, 'stroke', values.lineColor ?? (layer.type === 'line' ? (values.fill ?? '#26232c') : 'none'));
   attribute(path, 'stroke-width', String(values.lineWidth || (layer.type === 'line' ? 2 : 0)));
   attribute(path, 'vector-effect', 'non-scaling-stroke');
   attribute(path, 'stroke-linecap', 'round');
-  attribute(path, 'stroke-dasharray', dashOf(values)?.join(' ') ?? null);
+  attribute(path, 'stroke-dasharray', dashOf(values, outline)?.join(' ') ?? null);
   attribute(path, 'stroke-opacity', values.drawn > 0 ? null : '0');
 }
 

@@ -1,4 +1,4 @@
-import type { Form, Part, Slot } from '../lines/form.ts';
+import type { Form, Part, Slot } from '../lines/parts.ts';
 import { printForm } from '../lines/form.ts';
 import type { LineScope } from '../lines/scope.ts';
 import { DIRECTIONS } from '../transitions/directions.ts';

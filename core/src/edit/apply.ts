@@ -18,17 +18,8 @@ import {
 import { fail, fault, ok, type Fault, type Result } from '../result.ts';
 import type { Operation, PutOperation, RemoveOperation, SetOperation } from './operation.ts';
 import { PieceDraft } from './draft.ts';
+import type { Touched } from './touched.ts';
 import { putPath, readPath } from './path.ts';
-
-/** What an edit changed, so that programs and audits recompute only that. */
-export interface Touched {
-  /** Scenes whose own values, layers or threads changed, came or went. */
-  readonly scenes: ReadonlySet<string>;
-  /** Frames came, went, were renamed or reordered, or the piece's head changed. */
-  readonly frames: boolean;
-  readonly pieceThreads: boolean;
-  readonly variables: boolean;
-}
 
 export interface Applied {
   readonly piece: Piece;

@@ -1,7 +1,7 @@
 import type { Entity, Head, Layer, Piece, PieceIndex, Scene, TableName, Thread } from '../piece/piece.ts';
 import { byOrder, sceneOfThread } from '../piece/piece.ts';
 import type { Table } from '../table.ts';
-import type { Touched } from './apply.ts';
+import type { Touched } from './touched.ts';
 
 /** A piece while a batch is applied to it: persistent tables swapped as it goes, with a record of what changed. */
 export class PieceDraft {

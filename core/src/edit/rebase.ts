@@ -1,6 +1,7 @@
 import type { Piece } from '../piece/piece.ts';
 import type { Fault } from '../result.ts';
-import { apply, type Touched } from './apply.ts';
+import { apply } from './apply.ts';
+import type { Touched } from './touched.ts';
 import type { Batch } from './operation.ts';
 
 export interface Rebased {

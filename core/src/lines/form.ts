@@ -1,46 +1,15 @@
 import { startsWithWord } from './raw.ts';
 import { LineError, type LineReader } from './reader.ts';
 import type { LineScope } from './scope.ts';
-import { slots, type SlotKind } from './slots.ts';
+import { fieldAt, type Form, type Part, type Slot } from './parts.ts';
+import { slots } from './slots.ts';
 
 /**
  * Forms: how a cue, a step or a transition is written. One declaration prints it, reads it, offers completions for it, and says
  * which of its words can be changed in place.
  */
 
-/** A word or a place for a value. */
-export type Part = string | Slot | Maybe;
-
-export interface Slot {
-  /** The field of the document form, with dots for fields inside it. */
-  readonly path: string;
-  readonly kind: SlotKind;
-  /** Words to choose from, with what each stands for. */
-  readonly words?: Readonly<Record<string, unknown>>;
-  /** The field that names what a state or label is of. */
-  readonly of?: string;
-  /** Words that may follow, so that a name ends before them. */
-  readonly before?: readonly string[];
-}
-
-/** Parts that may be left out: all of them, or none. */
-export interface Maybe {
-  readonly maybe: readonly Part[];
-}
-
-export interface Form {
-  /** Fields that this form stands for by itself. */
-  readonly sets: Readonly<Record<string, unknown>>;
-  readonly parts: readonly Part[];
-}
-
 type Draft = Record<string, unknown>;
-
-export function fieldAt(value: unknown, path: string): unknown {
-  let at = value;
-  for (const step of path.split('.')) at = typeof at === 'object' && at !== null ? (at as Draft)[step] : undefined;
-  return at;
-}
 
 /** A copy with a field set; undefined takes it away. */
 export function withField<T>(value: T, path: string, field: unknown): T {

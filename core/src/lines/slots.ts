@@ -8,7 +8,7 @@ import { durationWords } from '../words.ts';
 import { KEY_NAMES } from '../cues/words.ts';
 import { quoteText, STOPS, unescapeText, writeRaw } from './raw.ts';
 import { LineError, type LineReader } from './reader.ts';
-import { fieldAt, type Slot } from './form.ts';
+import { fieldAt, type Slot, type SlotKind } from './parts.ts';
 import { findNamed, NAME_STOPS, writeNamed, writtenNames, type LineScope, type Named } from './scope.ts';
 
 /** Places for values in forms, by kind: how each is printed and read. */
@@ -151,9 +151,7 @@ export const slots = {
     print: (value: Timing | undefined) => (value ? `· ${printTiming(value)}` : ''),
     read: (reader: LineReader) => (reader.sign(['·', ',']) ? readTiming(reader) : undefined),
   } as SlotType<Timing>,
-};
-
-export type SlotKind = keyof typeof slots;
+} satisfies Readonly<Record<SlotKind, unknown>>;
 
 /** A bare address ends before words that may follow it; the raw text takes them along, so they are given back. */
 function readAddress(reader: LineReader): string {

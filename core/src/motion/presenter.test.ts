@@ -9,7 +9,7 @@ import { compose, layerId as id, type ComposeSpec } from '../compose/compose.ts'
 import { generator } from '../testing/large.ts';
 import { labOf, mixColors } from './color.ts';
 import { parseEasing } from './easing.ts';
-import { isAlike, mixPaths } from './path.ts';
+import { isAlike, mainOutline, mixPaths, outlinesOf } from './path.ts';
 import { atRest, pictureAt, present, type Picture, type Presentation } from './presenter.ts';
 import { valueAt } from './track.ts';
 import { NUMBERS, valuesOf, type Values } from './values.ts';
@@ -342,7 +342,21 @@ describe('values on their way', () => {
   test('paths with the same commands mix, others change at the middle', () => {
     expect(mixPaths('M0 0L10 10', 'M10 0 L 20,30', 0.5)).toBe('M 5 0L 15 20');
     expect(isAlike('M0 0L1 1', 'M0 0C1 1 2 2 3 3')).toBe(false);
-    expect(mixPaths('M0 0L1 1', 'M0 0H5', 0.6)).toBe('M0 0H5');
+    // What cannot become the other is faded into it; what is on the way already goes on from what is seen of each.
+    const [one, other, third] = ['M0 0L1 1', 'M0 0H5', 'M0 0V7'];
+    const halfway = mixPaths(one, other, 0.6);
+    expect(outlinesOf(halfway)).toEqual([
+      { outline: one, share: 0.4 },
+      { outline: other, share: 0.6 },
+    ]);
+    expect(mainOutline(halfway)).toBe(other);
+    expect(outlinesOf(mixPaths(halfway, third, 0.5)).map(({ share }) => share)).toEqual([0.2, 0.3, 0.5]);
+    expect(outlinesOf(mixPaths(halfway, one, 0.5))).toEqual([
+      { outline: one, share: 0.7 },
+      { outline: other, share: 0.3 },
+    ]);
+    expect([mixPaths(halfway, one, 1), mixPaths(halfway, one, 0), mixPaths(one, other, 1.2)]).toEqual([one, halfway, other]);
+    expect(outlinesOf(one)).toEqual([{ outline: one, share: 1 }]);
   });
 
   test('tracks are exact at keyframes, forward and backward', () => {

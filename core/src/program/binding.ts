@@ -2,7 +2,7 @@ import type { Ast } from '../expression/ast.ts';
 import { readsOf } from '../expression/ast.ts';
 import { textParts } from '../expression/text.ts';
 import { BINDABLE, type Bindable } from '../piece/bindable.ts';
-import { textsOf, type Instance, type Node } from './expand.ts';
+import { textsOf, type Instance, type Node } from './node.ts';
 import type { Program } from './program.ts';
 
 /** A property that always follows an expression. */

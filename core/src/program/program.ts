@@ -1,4 +1,4 @@
-import type { Touched } from '../edit/apply.ts';
+import type { Touched } from '../edit/touched.ts';
 import {
   framesOf,
   layerIdsOf,

@@ -1,5 +1,6 @@
 import { valueWords, type Value } from '../expression/ast.ts';
-import { expand, type Expansion, type Instance, type Node } from '../program/expand.ts';
+import { expand, type Expansion } from '../program/expand.ts';
+import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { isEnabled, isSelected, isShown, stateOf } from '../program/resolve.ts';
 import { valueOfField, valueOfVariable } from './environment.ts';

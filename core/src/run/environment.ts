@@ -1,7 +1,8 @@
 import { ExpressionError, type Ast, type At, type Property, type Special, type Value } from '../expression/ast.ts';
 import { compileAst, type Environment } from '../expression/compile.ts';
 import { placeOf, variableKey } from '../program/binding.ts';
-import { expand, type Instance, type Node } from '../program/expand.ts';
+import { expand } from '../program/expand.ts';
+import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { isSelected, isShown, enabledWithin, poseOf, stateOf } from '../program/resolve.ts';
 import { currentFrame, sectionAt } from './playhead.ts';

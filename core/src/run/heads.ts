@@ -1,5 +1,6 @@
 import type { Cue } from '../cues/schemas.ts';
-import type { Expansion, Instance, Node } from '../program/expand.ts';
+import type { Expansion } from '../program/expand.ts';
+import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { shownWithin } from './environment.ts';
 import { frameAt, nextStop, sectionAt, spanOf, type Stop } from './playhead.ts';

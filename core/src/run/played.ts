@@ -1,5 +1,5 @@
 import type { Timeline } from '../piece/schema.ts';
-import type { Instance, Node } from '../program/expand.ts';
+import type { Instance, Node } from '../program/node.ts';
 import { isThereAt, sectionsOf, spansOf, type Section } from './playhead.ts';
 
 /** Where timelines are that have been left to play, without running them. */

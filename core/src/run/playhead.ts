@@ -1,6 +1,6 @@
 import type { Piece } from '../piece/piece.ts';
 import type { Delta, Layer, Timeline, Tracked } from '../piece/schema.ts';
-import type { Instance, Node } from '../program/expand.ts';
+import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { keysOf, valueAt } from '../motion/track.ts';
 import type { Playhead, RootRun, RunState } from './state.ts';

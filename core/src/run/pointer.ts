@@ -3,7 +3,7 @@ import type { Point } from '../program/geometry.ts';
 import { contains } from '../program/geometry.ts';
 import { scaled, unmapPoint, type Matrix } from '../program/matrix.ts';
 import { enabledWithin, isUnder, poseOf, resolveScreen, type Screen, type Shown, type Surface } from '../program/resolve.ts';
-import type { Node } from '../program/expand.ts';
+import type { Node } from '../program/node.ts';
 import type { Call, Runner } from './runner.ts';
 import { liftTop } from './steps/frames.ts';
 import { whyNoClick, whyDisabled } from './why.ts';

@@ -1,6 +1,6 @@
 import type { CueType } from '../cues/schemas.ts';
 import { centerOf, type Point, type Rect } from '../program/geometry.ts';
-import { threadsAt, type Node } from '../program/expand.ts';
+import { threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { boundsOf, enabledWithin, isUnder, resolveScreen, type Screen, type Shown, type Surface } from '../program/resolve.ts';
 import { catchOn, outwardNodes } from './pointer.ts';

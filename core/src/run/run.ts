@@ -1,7 +1,8 @@
 import type { Cue, CueType } from '../cues/schemas.ts';
 import { sameKey } from '../cues/words.ts';
 import type { Point } from '../program/geometry.ts';
-import { expand, type Node } from '../program/expand.ts';
+import { expand } from '../program/expand.ts';
+import type { Node } from '../program/node.ts';
 import { startFrame, type Program } from '../program/program.ts';
 import { enabledWithin, resolveScreen } from '../program/resolve.ts';
 import { variableKey } from '../program/binding.ts';

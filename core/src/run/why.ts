@@ -2,7 +2,7 @@ import { keyWords } from '../cues/words.ts';
 import { failingClause } from '../expression/explain.ts';
 import { expressionScope } from '../expression/scope.ts';
 import type { Thread } from '../piece/piece.ts';
-import type { Node } from '../program/expand.ts';
+import type { Node } from '../program/node.ts';
 import { isEnabled, isUnder, resolveScreen, type Shown } from '../program/resolve.ts';
 import type { Program } from '../program/program.ts';
 import type { Point } from '../program/geometry.ts';

@@ -1,4 +1,4 @@
-import type { Form, Part, Slot } from '../lines/form.ts';
+import type { Form, Part, Slot } from '../lines/parts.ts';
 import { LAY_PLACES, TWEENABLE, type Step, type StepOf, type StepType } from './schemas.ts';
 
 /** What a step is in words; what it does when it runs is in `run/steps/`. */

@@ -1,7 +1,8 @@
 import { cueKinds } from '../cues/kinds.ts';
 import type { Cue } from '../cues/schemas.ts';
-import type { Form, Part, Slot } from '../lines/form.ts';
-import { fieldAt, withField } from '../lines/form.ts';
+import type { Form, Part, Slot } from '../lines/parts.ts';
+import { withField } from '../lines/form.ts';
+import { fieldAt } from '../lines/parts.ts';
 import type { LineScope, Named } from '../lines/scope.ts';
 import { stepKinds } from '../steps/kinds.ts';
 import { PLACES, type Step } from '../steps/schemas.ts';

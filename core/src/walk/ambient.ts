@@ -1,6 +1,7 @@
 import type { Thread } from '../piece/piece.ts';
 import type { Timeline } from '../piece/schema.ts';
-import { expand, threadsAt, type Expansion, type Instance, type Node } from '../program/expand.ts';
+import { expand, type Expansion } from '../program/expand.ts';
+import { threadsAt, type Instance, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import type { RunState } from '../run/state.ts';
 

@@ -1,7 +1,7 @@
 import type { Cue, CueType } from '../cues/schemas.ts';
 import type { Value } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
-import { threadsAt } from '../program/expand.ts';
+import { threadsAt } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { boundsOf, type Screen, type Shown, type Surface } from '../program/resolve.ts';
 import { centerOf } from '../program/geometry.ts';

@@ -1,4 +1,4 @@
-import type { Node } from '../program/expand.ts';
+import type { Node } from '../program/node.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
 
 /**

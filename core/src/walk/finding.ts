@@ -3,17 +3,12 @@ import { scopeOf, type LineScope } from '../lines/scope.ts';
 import type { Program } from '../program/program.ts';
 import type { RunEvent } from '../run/state.ts';
 import type { Exploration } from './exploration.ts';
+import type { Place } from './place.ts';
 import type { Trap } from './traps.ts';
 
 export type Severity = 'must' | 'look' | 'note';
 
 export const severityWords: Record<Severity, string> = { must: 'must fix', look: 'worth a look', note: 'note' };
-
-export interface Place {
-  readonly scene: string | null;
-  readonly layer?: string;
-  readonly thread?: string;
-}
 
 /** A loose end. */
 export interface Finding {

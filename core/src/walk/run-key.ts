@@ -1,4 +1,5 @@
-import { expand, statesAround, type Expansion, type Node } from '../program/expand.ts';
+import { expand, type Expansion } from '../program/expand.ts';
+import { statesAround, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { framesPerSecond } from '../run/playhead.ts';
 import type { Activity, RootRun, RunState } from '../run/state.ts';

@@ -1,5 +1,5 @@
 import type { CueType } from '../cues/schemas.ts';
-import { threadsAt, type Node } from '../program/expand.ts';
+import { threadsAt, type Node } from '../program/node.ts';
 import { boundsOf, type Screen, type Shown, type Surface } from '../program/resolve.ts';
 import { overlaps } from '../program/geometry.ts';
 import { hiddenOf } from '../run/reach.ts';

@@ -3,7 +3,7 @@ import { variableType } from '../expression/scope.ts';
 import { textParts } from '../expression/text.ts';
 import { sceneOfThread, type Layer, type Piece, type Scene, type Thread } from '../piece/piece.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
-import type { Place } from './finding.ts';
+import type { Place } from './place.ts';
 
 /** An expression where it stands in a piece. */
 export interface Standing {

@@ -2,7 +2,7 @@ import { sameKey } from '../cues/words.ts';
 import type { Cue } from '../cues/schemas.ts';
 import { partsOf, readsOf, type Ast, type Value } from '../expression/ast.ts';
 import type { Piece } from '../piece/piece.ts';
-import type { Node } from '../program/expand.ts';
+import type { Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { listWords } from '../words.ts';
 import { expressionsOf, type Standing } from './standing.ts';

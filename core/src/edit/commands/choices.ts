@@ -3,7 +3,7 @@ import { keyBetween } from '../order.ts';
 import { threadsOf, variablesOf, type Layer, type Piece, type Variable } from '../../piece/piece.ts';
 import { takeName } from '../../words.ts';
 import type { Operation } from '../operation.ts';
-import type { MakeId } from './frames.ts';
+import type { MakeId } from '../make-id.ts';
 import { addThreads, readingOrder } from './threads.ts';
 
 /** Layers of which at most one is selected, and the variable that says which. */

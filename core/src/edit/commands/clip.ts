@@ -17,7 +17,7 @@ import { keysBetween } from '../order.ts';
 import { timeOf, withLayerTime, type LayerTime } from '../time/along.ts';
 import { mapped, timelineOperations } from '../time/timeline.ts';
 import type { Operation } from '../operation.ts';
-import type { MakeId } from './frames.ts';
+import type { MakeId } from '../make-id.ts';
 import { originOf, outermost } from './inside.ts';
 import { remapIds } from './remap.ts';
 import { bringStyles, stylesUsed } from './swatches.ts';

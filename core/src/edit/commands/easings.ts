@@ -3,7 +3,7 @@ import type { Piece } from '../../piece/piece.ts';
 import type { Head } from '../../piece/schema.ts';
 import type { Operation } from '../operation.ts';
 import { timelineOperations } from '../time/timeline.ts';
-import type { MakeId } from './frames.ts';
+import type { MakeId } from '../make-id.ts';
 import { inOrder, namedLast, setHead, type Ordered } from './named.ts';
 
 /**

@@ -1,3 +1,4 @@
+import type { MakeId } from '../make-id.ts';
 import { cutText, mendedText } from '../../text.ts';
 import { byOrder, framesOf, layersUnder, threadsOf, type Asset, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
 import { naturally, takeName } from '../../words.ts';
@@ -5,8 +6,6 @@ import { keysBetween, keyBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
 import { copyScene, pasteScene } from './clip.ts';
 import { remapIds } from './remap.ts';
-
-export type MakeId = () => string;
 
 /** The key for a frame that comes right after another; at the end if none is named. */
 function keyAfter(piece: Piece, after: string | null): string {

@@ -4,7 +4,8 @@ import type { Step, Transition } from '../../steps/schemas.ts';
 import { takeName } from '../../words.ts';
 import type { Operation } from '../operation.ts';
 import { keysBetween } from '../order.ts';
-import { duplicateFrame, type MakeId } from './frames.ts';
+import type { MakeId } from '../make-id.ts';
+import { duplicateFrame } from './frames.ts';
 import { addThreads, leadingElsewhere, readingOrder, wireTo } from './threads.ts';
 
 /** Pairing many layers with many things at once: which goes with which is said first, and corrected; then one edit makes it all. */

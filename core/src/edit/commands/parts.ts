@@ -9,7 +9,7 @@ import { keyBetween, keysBetween } from '../order.ts';
 import { withDelta } from '../reach/pose.ts';
 import { timeOf, withLayerTime, withoutLayers } from '../time/along.ts';
 import { timelineOperations } from '../time/timeline.ts';
-import type { MakeId } from './frames.ts';
+import type { MakeId } from '../make-id.ts';
 import { inPlaceOf, originOf, outermost } from './inside.ts';
 import { newLayer } from './layers.ts';
 import { remapIds } from './remap.ts';

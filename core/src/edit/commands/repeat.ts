@@ -4,7 +4,7 @@ import { takeName } from '../../words.ts';
 import type { Operation } from '../operation.ts';
 import { copyLayers, pasteClip } from './clip.ts';
 import { keysBetween } from '../order.ts';
-import type { MakeId } from './frames.ts';
+import type { MakeId } from '../make-id.ts';
 import { wireTo } from './threads.ts';
 
 /** One layer as a row, a column or a grid of equal ones: over painted buttons, or as tabs for frames. */

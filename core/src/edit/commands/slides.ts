@@ -7,7 +7,7 @@ import type { Timing } from '../../steps/schemas.ts';
 import { apply } from '../apply.ts';
 import type { Operation } from '../operation.ts';
 import { keysBetween } from '../order.ts';
-import type { MakeId } from './frames.ts';
+import type { MakeId } from '../make-id.ts';
 import { setKey } from '../time/keys.ts';
 import { sectionsFor } from '../time/sections.ts';
 import { timelineOperations } from '../time/timeline.ts';

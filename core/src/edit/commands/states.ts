@@ -4,7 +4,7 @@ import { takeName } from '../../words.ts';
 import { keysBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
 import { withReach } from '../reach/reach.ts';
-import type { MakeId } from './frames.ts';
+import type { MakeId } from '../make-id.ts';
 
 /** Edits of a scene's states. The first state is the layers themselves; the others hold what they change of them. */
 

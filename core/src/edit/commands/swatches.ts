@@ -3,7 +3,7 @@ import { lettersIn, paintsIn, recolour } from '../../piece/painted.ts';
 import type { Piece } from '../../piece/piece.ts';
 import type { Head, Letters } from '../../piece/schema.ts';
 import type { Operation } from '../operation.ts';
-import type { MakeId } from './frames.ts';
+import type { MakeId } from '../make-id.ts';
 import { inOrder, namedLast, setHead } from './named.ts';
 
 /** Swatches and type styles of a piece: what is painted or set with them follows when they change. */

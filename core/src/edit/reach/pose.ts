@@ -1,3 +1,4 @@
+import { mainOutline } from '../../motion/path.ts';
 import type { Layer, Piece } from '../../piece/piece.ts';
 import { layerIdsOf } from '../../piece/piece.ts';
 import type { Delta, LookName } from '../../piece/schema.ts';
@@ -42,7 +43,8 @@ function deltasOf(piece: Piece, { scene, state, look, frame = null }: Posing): M
   if (timeline && frame !== null)
     for (const path of new Set(Object.values(timeline.tracks ?? {}).map((track) => track.layer))) {
       const layer = piece.layers.get(path);
-      if (layer) add(path, trackedIn(timeline, path, frame, layer) ?? undefined);
+      const tracked = layer && trackedIn(timeline, path, frame, layer);
+      if (tracked) add(path, { ...tracked, ...(tracked.path !== undefined && { path: mainOutline(tracked.path) }) });
     }
   const shown = look && piece.layers.get(look.layer)?.looks?.[look.name];
   if (!look || !shown) return found;

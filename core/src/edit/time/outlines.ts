@@ -5,7 +5,7 @@ import type { KeyAt } from './keys.ts';
 
 /**
  * Outlines that keys lead from one to the other. Where two have the same commands each number goes its way; where they have not, the
- * change is a jump in the middle, until they are matched: drawn anew with the same points, each as near to the other's as can be.
+ * one is faded into the other, until they are matched: drawn anew with the same points, each as near to the other's as can be.
  */
 
 /** Tracks among those of the chosen keys in which an outline leads to an unlike one, and all are closed and drawn in one run. */

@@ -1,6 +1,6 @@
 import { keysOf } from '../../motion/track.ts';
 import { sectionsOf } from '../../run/playhead.ts';
-import type { MakeId } from '../commands/frames.ts';
+import type { MakeId } from '../make-id.ts';
 import { takeName } from '../../words.ts';
 import { clampTime, mapped, mapTimes, MOST_FRAMES, sectionOf, trackValue, withKeys, type Ending, type Section, type Timeline } from './timeline.ts';
 import { setSpan } from './spans.ts';

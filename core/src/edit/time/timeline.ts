@@ -1,5 +1,6 @@
 import type { Ending, Piece, Timeline, TrackOf } from './types.ts';
 import { framesPerSecond, sectionsOf, type Section } from '../../run/playhead.ts';
+import { mainOutline } from '../../motion/path.ts';
 import { keysById, keysOf, valueAt, type Keyframe } from '../../motion/track.ts';
 import type { Operation } from '../operation.ts';
 
@@ -126,6 +127,10 @@ export function mapped<T, U>(map: Readonly<Record<string, T>>, change: (one: T, 
 /** A track with other keys; of two at one time the later in the list stands, see `keysById`. */
 export const withKeys = (track: TrackOf, keys: readonly (Keyframe & { readonly id?: string })[]): TrackOf => ({ ...track, keys: keysById(keys) });
 
-export const trackValue = (track: TrackOf, time: number): number | string => valueAt(keysOf(track), time, track.property);
+/** The value of a track at a time, as a key there would have it: of outlines that are faded into each other the one that is seen most. */
+export function trackValue(track: TrackOf, time: number): number | string {
+  const value = valueAt(keysOf(track), time, track.property);
+  return track.property === 'path' ? mainOutline(String(value)) : value;
+}
 
 export type { Ending, Keyframe, Section, Timeline };

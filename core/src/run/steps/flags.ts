@@ -1,7 +1,7 @@
 import { isEnabled, isSelected, isShown } from '../../program/resolve.ts';
 import type { Place } from '../environment.ts';
 import type { Call, Runner } from '../runner.ts';
-import type { Node } from '../../program/expand.ts';
+import type { Node } from '../../program/node.ts';
 import { done, notDone, type StepRunner, type Stepped } from './stepped.ts';
 import { lengthOf } from './frames.ts';
 

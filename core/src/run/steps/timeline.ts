@@ -1,4 +1,4 @@
-import type { Instance } from '../../program/expand.ts';
+import type { Instance } from '../../program/node.ts';
 import { currentFrame, sectionsOf } from '../playhead.ts';
 import { pause, pauseInstance, play, playInstance, showFrame } from '../heads.ts';
 import type { Call, Runner } from '../runner.ts';

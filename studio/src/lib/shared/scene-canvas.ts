@@ -1,5 +1,5 @@
 import { paintScreen } from '@zany/player';
-import type { Screen, Shown } from '@zany/core';
+import { outlinesOf, type Screen, type Shown } from '@zany/core';
 import { pictureNow } from './thumb-paint';
 
 /**
@@ -57,8 +57,9 @@ export class SceneCanvas {
   }
 }
 
-/** What a canvas paints as elements show it: no films, no fields, nothing see-through that holds something. */
-function isPaintable({ node, opacity, children }: Shown): boolean {
+/** What a canvas paints as elements show it: no films, no fields, nothing see-through that holds something, no outlines faded into each other. */
+function isPaintable({ node, opacity, children, path }: Shown): boolean {
   const { type } = node.layer;
+  if (path !== undefined && outlinesOf(path).length > 1) return false;
   return type !== 'video' && type !== 'field' && (opacity >= 1 || children.length === 0);
 }

@@ -212,7 +212,7 @@
     seam.keys.length ? { first: Math.min(...seam.keys.map((one) => one.time)), last: Math.max(...seam.keys.map((one) => one.time)) } : null
   );
   const layersInOrder = $derived(rows.map((row) => row.item.layer.id));
-  /** Tracks of chosen keys in which outlines jump from one to the next. */
+  /** Tracks of chosen keys in which outlines are faded into the next. */
   const unlike = $derived(timeline ? unlikeOutlines(timeline, seam.keys) : []);
 
   async function match() {
@@ -226,7 +226,7 @@
     { value: () => seam.edit('Spread evenly', (now) => spreadKeys(now, seam.keys)), label: 'spread evenly', hint: '' },
     { value: () => seam.edit('Begin together', (now) => alignKeys(now, seam.keys, 'begin')), label: 'begin together', hint: '' },
     { value: () => seam.edit('End together', (now) => alignKeys(now, seam.keys, 'end')), label: 'end together', hint: '' },
-    ...(unlike.length ? [{ value: () => void match(), label: 'match the outlines', hint: 'no jump' }] : []),
+    ...(unlike.length ? [{ value: () => void match(), label: 'match the outlines', hint: 'no fade' }] : []),
     { value: () => seam.removeChosen(), label: 'remove', hint: 'Delete' },
   ]);
 

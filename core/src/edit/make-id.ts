@@ -1,0 +1,2 @@
+/** Gives an id that nothing has. */
+export type MakeId = () => string;
