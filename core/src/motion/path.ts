@@ -34,8 +34,7 @@ export const outlinesOf = (path: string): readonly SeenOutline[] =>
     : [{ outline: path, share: 1 }];
 
 /** The outline that is seen most of a path at a moment. */
-export const mainOutline = (path: string): string =>
-  outlinesOf(path).reduce((most, one) => (one.share > most.share ? one : most)).outline;
+export const mainOutline = (path: string): string => outlinesOf(path).reduce((most, one) => (one.share > most.share ? one : most)).outline;
 
 function faded(from: string, to: string, t: number): string {
   const shares = new Map<string, number>();
