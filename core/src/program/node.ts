@@ -60,3 +60,10 @@ export function statesAround(node: Node): { deltas: Readonly<Record<string, Delt
   }
   return found;
 }
+
+/** A layer and what is around it, from the inside out. */
+export function outwardNodes(node: Node | null): Node[] {
+  const chain: Node[] = [];
+  for (let at = node; at; at = at.parent) chain.push(at);
+  return chain;
+}

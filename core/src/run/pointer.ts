@@ -3,7 +3,7 @@ import type { Point } from '../program/geometry.ts';
 import { contains } from '../program/geometry.ts';
 import { scaled, unmapPoint, type Matrix } from '../program/matrix.ts';
 import { enabledWithin, isUnder, poseOf, resolveScreen, type Screen, type Shown, type Surface } from '../program/resolve.ts';
-import type { Node } from '../program/node.ts';
+import { outwardNodes, type Node } from '../program/node.ts';
 import type { Call, Runner } from './runner.ts';
 import { liftTop } from './steps/frames.ts';
 import { whyNoClick, whyDisabled } from './why.ts';
@@ -62,13 +62,6 @@ function underSheets(screen: Screen, point: Point): { shown: Shown; surface: Sur
     if (shown) return { shown, surface };
   }
   return null;
-}
-
-/** A layer and what is around it, from the inside out. */
-export function outwardNodes(node: Node | null): Node[] {
-  const chain: Node[] = [];
-  for (let at = node; at; at = at.parent) chain.push(at);
-  return chain;
 }
 
 const keysOf = (shown: Shown | null) => outwardNodes(shown?.node ?? null).map((node) => node.key);

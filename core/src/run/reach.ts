@@ -1,10 +1,10 @@
 import type { CueType } from '../cues/schemas.ts';
 import { centerOf, type Point, type Rect } from '../program/geometry.ts';
-import { threadsAt, type Node } from '../program/node.ts';
+import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { boundsOf, enabledWithin, isUnder, resolveScreen, type Screen, type Shown, type Surface } from '../program/resolve.ts';
-import { catchOn, outwardNodes } from './pointer.ts';
-import { Runner } from './runner.ts';
+import { catchOn } from './pointer.ts';
+import type { Runner } from './runner.ts';
 import { scrollTo } from './scrolling.ts';
 import type { RunState } from './state.ts';
 
@@ -109,7 +109,7 @@ export function scrollInto(runner: Runner, node: Node): boolean {
   const scene = runner.sceneOfNode(node.key)!;
   const around = [...outwardNodes(node.parent).filter((one) => one.layer.scroll), null].reverse();
   for (const share of [0.5, 0, 1]) {
-    const tried = new Runner(runner.program, runner.run, { type: 'wait', ms: 0 });
+    const tried = runner.beside(runner.run);
     for (const outer of around) scrollNear(tried, scene, outer, node, share);
     if (tried.run === runner.run) return false;
     if (!('point' in reachOf(tried, node))) continue;

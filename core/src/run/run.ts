@@ -2,7 +2,7 @@ import type { Cue, CueType } from '../cues/schemas.ts';
 import { sameKey } from '../cues/words.ts';
 import type { Point } from '../program/geometry.ts';
 import { expand } from '../program/expand.ts';
-import type { Node } from '../program/node.ts';
+import { outwardNodes, type Node } from '../program/node.ts';
 import { startFrame, type Program } from '../program/program.ts';
 import { enabledWithin, resolveScreen } from '../program/resolve.ts';
 import { variableKey } from '../program/binding.ts';
@@ -16,14 +16,14 @@ import {
   longPress,
   longPressDue,
   movePointer,
-  outwardNodes,
   pressBeside,
   pressPointer,
   releasePointer,
   swipe,
   takers,
 } from './pointer.ts';
-import { Runner, type Call } from './runner.ts';
+import { runnerFor } from './machine.ts';
+import type { Call, Runner } from './runner.ts';
 import { groundOf, reachOf, scrollInto } from './reach.ts';
 import { scrollTo } from './scrolling.ts';
 import { enterFrame } from './steps/frames.ts';
@@ -54,7 +54,7 @@ export function begin(program: Program, frame: string | null = startFrame(progra
     pad: -1,
     count: 0,
   };
-  const runner = new Runner(program, empty, { type: 'wait', ms: 0 });
+  const runner = runnerFor(program, empty);
   for (const { sheet } of program.scenes.get(frame)!.scene.carries ?? []) runner.enterRoot(sheet);
   runner.enterRoot(frame);
   return runner.finish();
@@ -66,7 +66,7 @@ export function begin(program: Program, frame: string | null = startFrame(progra
  */
 export function advance(program: Program, run: RunState, event: RunEvent): Advanced {
   if (!program.scenes.has(run.frame)) return lostFrame(program, run, event);
-  const runner = new Runner(program, run, event);
+  const runner = runnerFor(program, run, event);
   if (event.type === 'wait') return wait(runner, event.ms);
   takeEvent(runner, event);
   runner.settle();
@@ -318,13 +318,13 @@ function nextOf(runner: Runner): Deadline | null {
 /** When something next happens by itself, by the run's clock; null where nothing does. */
 export function nextDeadline(program: Program, run: RunState): number | null {
   if (!program.scenes.has(run.frame)) return null;
-  return nextOf(new Runner(program, run, { type: 'wait', ms: 0 }))?.at ?? null;
+  return nextOf(runnerFor(program, run))?.at ?? null;
 }
 
 /** Whether a timeline is moving, so that the screen is another one with every timeline frame. */
 export function isPlaying(program: Program, run: RunState): boolean {
   if (!program.scenes.has(run.frame)) return false;
-  const runner = new Runner(program, run, { type: 'wait', ms: 0 });
+  const runner = runnerFor(program, run);
   return runner.liveRoots().some((scene) => !movingHeads(runner, scene)[Symbol.iterator]().next().done);
 }
 
@@ -337,12 +337,12 @@ function wait(runner: Runner, ms: number): Advanced {
   const reports: Report[] = [];
   let run = runner.run;
   for (let i = 0; i < MOST_DEADLINES; i++) {
-    const looking = new Runner(runner.program, run, { type: 'wait', ms: 0 });
+    const looking = runner.beside(run);
     const due = nextOf(looking);
     if (!due || due.at > end) break;
     const before = run.clock;
     const clock = Math.max(run.clock, due.at);
-    const one = new Runner(runner.program, { ...run, clock }, { type: 'wait', ms: clock - before });
+    const one = runner.beside({ ...run, clock }, { type: 'wait', ms: clock - before });
     meet(one, due);
     one.settle();
     const done = one.finish();

@@ -3,15 +3,14 @@ import { ExpressionError } from '../expression/ast.ts';
 import { textParts } from '../expression/text.ts';
 import type { Cue } from '../cues/schemas.ts';
 import type { Thread } from '../piece/piece.ts';
+import type { Step } from '../steps/schemas.ts';
 import { placeOf, variableKey, type Binding } from '../program/binding.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { isEnabled, isSelected, isShown, stateOf } from '../program/resolve.ts';
-import { runStep, type Took } from './steps/index.ts';
 import { emptyRoot, environmentOf, evaluate, findPlace, nameOfState, rootOfKey, valueOfField, valueOfVariable, type Place } from './environment.ts';
-import { enterHeads, restingHeads, syncPresence } from './heads.ts';
-import { explainBranches } from './why.ts';
+import type { Stepped, Took } from './stepped.ts';
 import type { Activity, Effect, Fired, Report, RootRun, RunEvent, RunState, StepOutcome, Timer, WhyNot } from './state.ts';
 
 /** A thread where it stands: which scene on the screen, which instance of it, which layer. */
@@ -45,6 +44,15 @@ export const MOST_STEPS = 20_000;
 /** The signs that a variable of text holds at most, as in the document. */
 const MOST_TEXT = 2000;
 
+/** What a runner leaves to others, so that they may lean on it: steps, playheads as scenes come and go, why nothing happened. */
+export interface Duties {
+  readonly runStep: (runner: Runner, call: Call, step: Step) => Stepped;
+  readonly enterHeads: (runner: Runner, scene: string, expansion: Expansion) => void;
+  readonly restingHeads: (program: Program, run: RunState, root: RootRun) => RootRun['heads'];
+  readonly syncPresence: (runner: Runner, scene: string) => void;
+  readonly explainBranches: (program: Program, before: RunState, call: Call) => readonly WhyNot[];
+}
+
 /**
  * Takes a run from one outside event to its end. Holds the state while threads change it: every change of it that others can be
  * cued by goes through a method here, so that a cue fires however its cause came about.
@@ -66,11 +74,17 @@ export class Runner {
   constructor(
     readonly program: Program,
     public run: RunState,
-    event: RunEvent
+    event: RunEvent,
+    private readonly duties: Duties
   ) {
     this.before = run;
     this.origin = run.frame;
     this.open = { event, cause: undefined, layer: null, fired: [], whyNot: [], effects: [] };
+  }
+
+  /** Another one of the same piece, in another run. */
+  beside(run: RunState, event: RunEvent = { type: 'wait', ms: 0 }): Runner {
+    return new Runner(this.program, run, event, this.duties);
   }
 
   // ── reports ────────────────────────────────────────────────────────────────
@@ -132,7 +146,7 @@ export class Runner {
       const value = this.tryExpression(this.before, call.instance, branch.if);
       if (value === true) return i;
     }
-    for (const why of explainBranches(this.program, this.before, call)) this.why(why);
+    for (const why of this.duties.explainBranches(this.program, this.before, call)) this.why(why);
     return null;
   }
 
@@ -147,7 +161,7 @@ export class Runner {
       do {
         if (++this.steps > MOST_STEPS) return this.stopEndless(this.open.event);
         const step = steps[at]!;
-        const stepped = runStep(this, here, step);
+        const stepped = this.duties.runStep(this, here, step);
         outcomes.push({ sentence: stepped.sentence, done: stepped.done });
         if (stepped.whyNot) this.why({ ...stepped.whyNot, thread: call.thread.id, ...(call.node && { layer: call.node.key }) });
         took = longer(took, stepped.took ?? 0);
@@ -286,7 +300,7 @@ export class Runner {
     this.run = { ...this.run, roots: { ...this.run.roots, [scene]: root } };
     const expansion = this.expansion(scene);
     if (expansion.bindings.length) this.bindAll(scene, expansion);
-    enterHeads(this, scene, expansion);
+    this.duties.enterHeads(this, scene, expansion);
     this.startTimers(scene, expansion);
     for (const instance of expansion.instances.values()) this.stateEntered(scene, instance);
   }
@@ -298,7 +312,7 @@ export class Runner {
     const { [scene]: _left, ...others } = this.run.roots;
     const remembers = this.program.scenes.get(scene)?.scene.onReturn === 'remember';
     const kept = remembers
-      ? { ...others, [scene]: { ...root, timers: [], media: {}, present: {}, heads: restingHeads(this.program, this.run, root) } }
+      ? { ...others, [scene]: { ...root, timers: [], media: {}, present: {}, heads: this.duties.restingHeads(this.program, this.run, root) } }
       : others;
     const activities = this.run.activities.filter((activity) => activity.root !== scene || activity.lasting);
     const focus = this.run.focus !== null && this.sceneOfNode(this.run.focus) === scene ? null : this.run.focus;
@@ -351,7 +365,7 @@ export class Runner {
 
   /** After threads have run: placements and media that came into view or went out of it start and stop. */
   settle(): void {
-    for (const scene of this.liveRoots()) syncPresence(this, scene);
+    for (const scene of this.liveRoots()) this.duties.syncPresence(this, scene);
   }
 
   // ── changes that others can be cued by ──────────────────────────────────────

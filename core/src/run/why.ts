@@ -2,12 +2,11 @@ import { keyWords } from '../cues/words.ts';
 import { failingClause } from '../expression/explain.ts';
 import { expressionScope } from '../expression/scope.ts';
 import type { Thread } from '../piece/piece.ts';
-import type { Node } from '../program/node.ts';
+import { outwardNodes, type Node } from '../program/node.ts';
 import { isEnabled, isUnder, resolveScreen, type Shown } from '../program/resolve.ts';
 import type { Program } from '../program/program.ts';
 import type { Point } from '../program/geometry.ts';
 import { environmentOf } from './environment.ts';
-import { outwardNodes } from './pointer.ts';
 import type { Call, Runner } from './runner.ts';
 import type { RunState, WhyNot } from './state.ts';
 

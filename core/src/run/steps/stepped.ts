@@ -1,22 +1,8 @@
 import type { StepOf, StepType } from '../../steps/schemas.ts';
 import type { Call, Runner } from '../runner.ts';
-import type { WhyNot } from '../state.ts';
+import type { Stepped } from '../stepped.ts';
 
-/** How long a step takes: milliseconds, or until a playhead's section has ended. */
-export type Took = number | { readonly root: string; readonly instance: string };
+export { done, notDone, type Stepped, type Took } from '../stepped.ts';
 
-/** What one step did. */
-export interface Stepped {
-  readonly sentence: string;
-  readonly done: boolean;
-  readonly took?: Took;
-  readonly whyNot?: WhyNot;
-  /** The scene that what comes after it belongs to from now on. */
-  readonly movedTo?: string;
-}
-
+/** What a step does when it runs. */
 export type StepRunner<T extends StepType> = (runner: Runner, call: Call, step: StepOf<T>) => Stepped;
-
-export const done = (sentence: string, more: Partial<Stepped> = {}): Stepped => ({ sentence, done: true, ...more });
-
-export const notDone = (code: string, sentence: string): Stepped => ({ sentence, done: false, whyNot: { code, sentence } });

@@ -1,0 +1,12 @@
+import type { Program } from '../program/program.ts';
+import { enterHeads, restingHeads, syncPresence } from './heads.ts';
+import { Runner, type Duties } from './runner.ts';
+import type { RunEvent, RunState } from './state.ts';
+import { runStep } from './steps/index.ts';
+import { explainBranches } from './why.ts';
+
+const duties: Duties = { runStep, enterHeads, restingHeads, syncPresence, explainBranches };
+
+/** A runner that is to answer to an event, with all that steps do. */
+export const runnerFor = (program: Program, run: RunState, event: RunEvent = { type: 'wait', ms: 0 }): Runner =>
+  new Runner(program, run, event, duties);
