@@ -55,7 +55,8 @@ export function migratedEdit(operation: Operation): Operation {
 const within = (key: string, change: (value: unknown) => unknown) => (of: unknown) =>
   isRecord(of) && of[key] !== undefined ? { ...of, [key]: change(of[key]) } : of;
 
-const keyedTrack = within('keys', (keys) => (Array.isArray(keys) ? Object.fromEntries(keys.map((key: unknown, i) => [keyName(key, i), key])) : keys));
+/** A track whose keys may still be a list. */
+export const keyedTrack = within('keys', (keys) => (Array.isArray(keys) ? Object.fromEntries(keys.map((key: unknown, i) => [keyName(key, i), key])) : keys));
 
 const keyedTimeline = within(
   'timeline',

@@ -10,7 +10,11 @@ import {
   type Piece,
   type Thread,
 } from '../../piece/piece.ts';
+import { keyedTrack, takesEditsOf } from '../../piece/migrate.ts';
+import { FORMAT, tableSchemas } from '../../piece/schema.ts';
+import { schemaFault } from '../../piece/read.ts';
 import type { Program } from '../../program/program.ts';
+import { fail, fault, ok, type Result } from '../../result.ts';
 import { framesPerSecond } from '../../run/playhead.ts';
 import { takeName } from '../../words.ts';
 import { keysBetween } from '../order.ts';
@@ -25,6 +29,8 @@ import { bringStyles, stylesUsed } from './swatches.ts';
 /** Layers on the way from one place to another, with their threads and the picture files they show. Plain JSON. */
 export interface Clip {
   readonly kind: 'zany-thread/clip';
+  /** The format that its layers are written in. */
+  readonly format: string;
   readonly piece: string;
   readonly scene: string;
   /** Outermost layers have no parent and stand in the space of the scene. */
@@ -35,6 +41,29 @@ export interface Clip {
   readonly styles?: Pick<Head, 'swatches' | 'typeStyles'>;
   /** What of the scene's time belongs to the layers, their places in the space of the scene. */
   readonly time?: LayerTime;
+}
+
+/** A clip from a clipboard, whatever page put it there; else why it cannot be pasted. */
+export function readClip(text: string): Result<Clip> {
+  const unreadable = fault('unreadable', [], 'What is on the clipboard cannot be read.');
+  let clip: Partial<Clip> | null;
+  try {
+    clip = JSON.parse(text) as Partial<Clip> | null;
+  } catch {
+    return fail(unreadable);
+  }
+  if (clip?.kind !== 'zany-thread/clip' || ![clip.layers, clip.threads, clip.assets].every(Array.isArray)) return fail(unreadable);
+  const { format = 'zany-thread/2', time } = clip;
+  if (!takesEditsOf(format))
+    return fail(
+      fault('other-format', [], `It was copied in ${format}, and this page works in ${FORMAT}: load both pages again, and copy it once more.`)
+    );
+  const isSound = (['layers', 'threads', 'assets'] as const).every((table) =>
+    clip[table]!.every((one) => schemaFault(tableSchemas[table], one, []) === null)
+  );
+  if (!isSound || (time && ![time.tracks, time.spans, time.cues].every(Array.isArray))) return fail(unreadable);
+  const tracks = time?.tracks.map(keyedTrack) as LayerTime['tracks'] | undefined;
+  return ok({ ...(clip as Clip), format: FORMAT, ...(time && tracks && { time: { ...time, tracks } }) });
 }
 
 /** Takes layers with all that is in them. Layers inside another one of the list go along with it. */
@@ -72,6 +101,7 @@ export function copyScene(piece: Piece, scene: string): Clip {
 
 const clipOf = (piece: Piece, scene: string, layers: readonly Layer[]): Clip => ({
   kind: 'zany-thread/clip',
+  format: FORMAT,
   piece: piece.head.id,
   scene,
   layers,

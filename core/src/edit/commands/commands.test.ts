@@ -7,7 +7,7 @@ import { unwrap } from '../../result.ts';
 import { build, click, go } from '../../testing/build.ts';
 import { apply } from '../apply.ts';
 import type { Operation } from '../operation.ts';
-import { copyLayers, pasteClip } from './clip.ts';
+import { copyLayers, pasteClip, readClip, type Clip } from './clip.ts';
 import { bringInPages, duplicateFrame, moveFrames, newFrame } from './frames.ts';
 import { alignLayers, groupLayers, moveInto, resizeLayers, restack, spreadLayers, ungroupLayers } from './layers.ts';
 import { pairWith, wireToLabel } from './pairs.ts';
@@ -228,5 +228,43 @@ describe('threads', () => {
     const piece = build({ a: {}, home: { layers: { x: { text: 'd' }, y: { threads: [click(go('b'))] } } }, b: {}, c: {}, d: {} });
     const names = likelyFrames(piece, piece.layers.get('x')!, 'home', framesOf(piece)).map((frame) => frame.id);
     expect(names).toEqual(['d', 'c', 'a', 'b', 'home']);
+  });
+});
+
+describe('a clip from the clipboard', () => {
+  const given = compose({
+    frames: {
+      Quay: {
+        layers: { Boat: { at: [0, 0, 20, 10], lines: ['click → back'] } },
+        timeline: { length: 24, tracks: [['Boat', 'x', [[0, 5] as const, [12, 9] as const]]] },
+      },
+    },
+  });
+  const boat = layerId('Quay', 'Boat');
+  const [quay] = [...given.scenes.keys()] as [string];
+  const clip = copyLayers(compile(given), quay, [boat]);
+
+  test('is what was copied; one of format 2 has its keys by id', () => {
+    expect(unwrap(readClip(JSON.stringify(clip)))).toEqual(clip);
+    const { format: _format, ...old } = JSON.parse(JSON.stringify(clip)) as Clip;
+    const lists = { ...old, time: { ...old.time!, tracks: old.time!.tracks.map((track) => ({ ...track, keys: Object.values(track.keys) })) } };
+    expect(unwrap(readClip(JSON.stringify(lists)))).toEqual(clip);
+    expect(unwrap(readClip(JSON.stringify({ ...lists, format: 'zany-thread/2' })))).toEqual(clip);
+  });
+
+  test('of another format is refused by name, anything else as what cannot be read', () => {
+    expect(readClip(JSON.stringify({ ...clip, format: 'zany-thread/9' }))).toMatchObject({
+      ok: false,
+      error: { code: 'other-format', sentence: expect.stringMatching(/zany-thread\/9/) as string },
+    });
+    for (const bad of [
+      '',
+      'null',
+      '[]',
+      '{"kind":"zany-thread/clip"}',
+      JSON.stringify({ ...clip, layers: [7] }),
+      JSON.stringify({ ...clip, time: { tracks: 3 } }),
+    ])
+      expect(readClip(bad)).toMatchObject({ ok: false, error: { code: 'unreadable' } });
   });
 });

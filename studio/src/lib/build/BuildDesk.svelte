@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { bringInPages, resolveScreen, threadsAt, type Clip, type Report, type RunState } from '@zany/core';
+  import { bringInPages, readClip, resolveScreen, threadsAt, type Report, type RunState } from '@zany/core';
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
   import { newId } from '$lib/client/ids';
   import { isMedia, isPicture, uploadPictures } from '$lib/client/pictures';
@@ -134,12 +134,9 @@
     if (!session.canEdit) return;
     if (!text) return pasteThreads(session, event.clipboardData?.getData('text/plain') ?? '') ? event.preventDefault() : undefined;
     event.preventDefault();
-    try {
-      const clip = JSON.parse(text) as Clip;
-      if (clip.kind === 'zany-thread/clip') paste(session, clip);
-    } catch {
-      session.notify('What is on the clipboard cannot be read.');
-    }
+    const clip = readClip(text);
+    if (clip.ok) paste(session, clip.value);
+    else session.notify(clip.error.sentence);
   }
 
   function drop(event: DragEvent) {
