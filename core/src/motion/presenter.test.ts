@@ -12,7 +12,8 @@ import { parseEasing } from './easing.ts';
 import { isAlike, mainOutline, mixPaths, outlinesOf } from './path.ts';
 import { atRest, pictureAt, present, type Picture, type Presentation } from './presenter.ts';
 import { valueAt } from './track.ts';
-import { NUMBERS, valuesOf, type Values } from './values.ts';
+import { NUMBERS } from './mix.ts';
+import { valuesOf, type Values } from './values.ts';
 
 const transitions = [
   'cut',

@@ -7,7 +7,8 @@ import { clear } from './color.ts';
 import { easingOf } from './easing.ts';
 import { placedAt, startMotion, still, timingOf, withoutMovement, type FrameMotion, type Placed } from './frames.ts';
 import { pairsOf } from './pairs.ts';
-import { changedNames, mixValue, MOVING, valuesOf, type ValueName, type Values } from './values.ts';
+import { mixValue, type ValueName } from './mix.ts';
+import { changedNames, MOVING, valuesOf, type Values } from './values.ts';
 
 /**
  * Presenting: from settled screens to what is on the screen at any moment. Pure: a presentation is a value that can be asked

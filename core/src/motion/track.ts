@@ -1,7 +1,6 @@
 import type { Tracked } from '../piece/schema.ts';
-import { mixColors } from './color.ts';
 import { easingOf } from './easing.ts';
-import { mixPaths } from './path.ts';
+import { mixValue } from './mix.ts';
 
 export interface Keyframe {
   readonly time: number;
@@ -39,7 +38,11 @@ export function keysOf({ keys }: { readonly keys: Keys }): readonly KeyOf[] {
 export function keysById(list: readonly (Keyframe & { readonly id?: string })[]): Keys {
   const standing = [...new Map(list.map((key) => [key.time, key])).values()];
   const keys: Record<string, Keyframe> = {};
-  const place = (id: string, { time, value, easing }: Keyframe) => (keys[id] = { time, value, ...(easing !== undefined && { easing }) });
+  const ordered: KeyOf[] = [];
+  const place = (id: string, { time, value, easing }: Keyframe) => {
+    keys[id] = easing === undefined ? { time, value } : { time, value, easing };
+    ordered.push(easing === undefined ? { id, time, value } : { id, time, value, easing });
+  };
   const fresh = standing.filter((key) => {
     if (key.id === undefined || Object.hasOwn(keys, key.id)) return true;
     place(key.id, key);
@@ -50,6 +53,11 @@ export function keysById(list: readonly (Keyframe & { readonly id?: string })[])
     while (Object.hasOwn(keys, id)) id += 'b';
     place(id, key);
   }
+  // They will be asked for in order before long.
+  inTime.set(
+    keys,
+    ordered.sort((a, b) => a.time - b.time)
+  );
   return keys;
 }
 
@@ -66,10 +74,5 @@ export function valueAt(keys: readonly Keyframe[], frame: number, property: Trac
   }
   const [a, b] = [keys[low]!, keys[high]!];
   if (frame === a.time) return a.value;
-  return between(a.value, b.value, easingOf(a.easing ?? 'linear')((frame - a.time) / (b.time - a.time)), property);
-}
-
-function between(a: number | string, b: number | string, t: number, property: Tracked): number | string {
-  if (typeof a === 'number' && typeof b === 'number') return a + (b - a) * t;
-  return property === 'path' ? mixPaths(String(a), String(b), t) : mixColors(String(a), String(b), t);
+  return mixValue(property, a.value, b.value, easingOf(a.easing ?? 'linear')((frame - a.time) / (b.time - a.time)))!;
 }

@@ -56,7 +56,9 @@ const within = (key: string, change: (value: unknown) => unknown) => (of: unknow
   isRecord(of) && of[key] !== undefined ? { ...of, [key]: change(of[key]) } : of;
 
 /** A track whose keys may still be a list. */
-export const keyedTrack = within('keys', (keys) => (Array.isArray(keys) ? Object.fromEntries(keys.map((key: unknown, i) => [keyName(key, i), key])) : keys));
+export const keyedTrack = within('keys', (keys) =>
+  Array.isArray(keys) ? Object.fromEntries(keys.map((key: unknown, i) => [keyName(key, i), key])) : keys
+);
 
 const keyedTimeline = within(
   'timeline',

@@ -64,7 +64,7 @@ const timelines: fc.Arbitrary<Timeline> = fc
     length: fc.integer({ min: 12, max: 90 }),
     labels: fc.uniqueArray(fc.nat(89), { maxLength: 5 }),
     keys: fc.array(
-      fc.tuple(fc.constantFrom('boat', 'sun'), fc.constantFrom<Tracked>('x', 'y', 'opacity'), fc.nat(89), fc.integer({ min: -50, max: 50 })),
+      fc.tuple(fc.constantFrom('boat', 'sun'), fc.constantFrom<Tracked>('x', 'y', 'rotation'), fc.nat(89), fc.integer({ min: -50, max: 50 })),
       { maxLength: 14 }
     ),
     spans: fc.array(fc.tuple(fc.constantFrom('boat', 'sun', 'bell'), fc.nat(89), fc.nat(89)), { maxLength: 4 }),

@@ -102,7 +102,9 @@ export function mapTimes(timeline: Timeline, time: (at: number) => number | null
     ...(timeline.cues && { cues: mapped(timeline.cues, at) }),
     ...(timeline.tracks && {
       tracks: mapped(timeline.tracks, (track) => {
-        const keys = keysOf(track).flatMap((key) => at(key) ?? []);
+        const old = keysOf(track);
+        const keys = old.flatMap((key) => at(key) ?? []);
+        if (keys.length === old.length && keys.every((key, i) => key === old[i])) return track;
         return keys.length === 0 ? null : withKeys(track, keys);
       }),
     }),

@@ -343,17 +343,13 @@
         {#if track}
           {@const heightOf = heightsOf(track.track, ROW)}
           {#each keysOf(track.track) as one (one.id)}
-            {@render knot(
-              layer.id,
-              one.time,
-              heightOf(one.value),
-              [{ track: track.id, time: one.time }],
+            {@render knot(layer.id, one.time, heightOf(one.value), [{ track: track.id, time: one.time }], () =>
               keyWords(layer.name, track.track, one.time)
             )}
           {/each}
         {:else}
-          {#each keyTimes(row) as time (time)}
-            {@render knot(layer.id, time, ROW / 2, keysAt(row, time), knotTitle(row, time))}
+          {#each keyTimes(row) as time, k (k)}
+            {@render knot(layer.id, time, ROW / 2, keysAt(row, time), () => knotTitle(row, time))}
           {/each}
         {/if}
       </span>
@@ -368,7 +364,9 @@
     ></span>{/if}
 </div>
 
-{#snippet knot(layer: string, time: number, y: number, keys: readonly KeyAt[], words: string)}
+{#snippet knot(layer: string, time: number, y: number, keys: readonly KeyAt[], wordsOf: () => string)}
+  <!-- What goes by is not said: words come when it is let go. -->
+  {@const words = session.rushes ? undefined : wordsOf()}
   {@const isOn = keys.some((one) => seam.isChosen(one.track, one.time))}
   <button
     class="absolute h-[11px] w-[11px] -translate-x-1/2 -translate-y-1/2 cursor-grab rounded-full border-[1.5px] {isOn
