@@ -1,3 +1,4 @@
+import { Pick } from '@sinclair/typebox';
 import {
   byOrder,
   layerIdsOf,
@@ -11,7 +12,7 @@ import {
   type Thread,
 } from '../../piece/piece.ts';
 import { keyedTrack, takesEditsOf } from '../../piece/migrate.ts';
-import { FORMAT, tableSchemas } from '../../piece/schema.ts';
+import { FORMAT, HeadSchema, tableSchemas, TimelineSchema } from '../../piece/schema.ts';
 import { schemaFault } from '../../piece/read.ts';
 import type { Program } from '../../program/program.ts';
 import { fail, fault, ok, type Result } from '../../result.ts';
@@ -19,7 +20,7 @@ import { framesPerSecond } from '../../run/playhead.ts';
 import { takeName } from '../../words.ts';
 import { keysBetween } from '../order.ts';
 import { timeOf, withLayerTime, type LayerTime } from '../time/along.ts';
-import { mapped, timelineOperations } from '../time/timeline.ts';
+import { timelineOperations, withNumbers } from '../time/timeline.ts';
 import type { Operation } from '../operation.ts';
 import type { MakeId } from '../make-id.ts';
 import { originOf, outermost } from './inside.ts';
@@ -38,7 +39,7 @@ export interface Clip {
   readonly threads: readonly Thread[];
   readonly assets: readonly Asset[];
   /** Swatches and type styles that the layers refer to. */
-  readonly styles?: Pick<Head, 'swatches' | 'typeStyles'>;
+  readonly styles?: { readonly [K in 'swatches' | 'typeStyles']?: Head[K] };
   /** What of the scene's time belongs to the layers, their places in the space of the scene. */
   readonly time?: LayerTime;
 }
@@ -58,13 +59,23 @@ export function readClip(text: string): Result<Clip> {
     return fail(
       fault('other-format', [], `It was copied in ${format}, and this page works in ${FORMAT}: load both pages again, and copy it once more.`)
     );
-  const isSound = (['layers', 'threads', 'assets'] as const).every((table) =>
-    clip[table]!.every((one) => schemaFault(tableSchemas[table], one, []) === null)
-  );
-  if (!isSound || (time && ![time.tracks, time.spans, time.cues].every(Array.isArray))) return fail(unreadable);
-  const tracks = time?.tracks.map(keyedTrack) as LayerTime['tracks'] | undefined;
-  return ok({ ...(clip as Clip), format: FORMAT, ...(time && tracks && { time: { ...time, tracks } }) });
+  if (time && ![time.tracks, time.spans, time.cues].every(Array.isArray)) return fail(unreadable);
+  const read = { ...(clip as Clip), format: FORMAT, ...(time && { time: { ...time, tracks: time.tracks.map(keyedTrack) as LayerTime['tracks'] } }) };
+  return isSound(read) ? ok(read) : fail(unreadable);
 }
+
+/** Whether all that a clip brings could stand in a piece. */
+function isSound({ styles = {}, time, ...clip }: Clip): boolean {
+  const fits = (schema: Parameters<typeof schemaFault>[0], value: unknown) => schemaFault(schema, value, []) === null;
+  const numbered = (list: readonly unknown[]) => Object.fromEntries(list.map((one, i) => [`n${i}`, one]));
+  return (
+    (['layers', 'threads', 'assets'] as const).every((table) => clip[table].every((one) => fits(tableSchemas[table], one))) &&
+    fits(StylesSchema, styles) &&
+    (!time || fits(TimelineSchema, { length: time.length, tracks: numbered(time.tracks), spans: numbered(time.spans), cues: numbered(time.cues) }))
+  );
+}
+
+const StylesSchema = Pick(HeadSchema, ['swatches', 'typeStyles']);
 
 /** Takes layers with all that is in them. Layers inside another one of the list go along with it. */
 export function copyLayers(program: Program, scene: string, ids: readonly string[]): Clip {
@@ -86,9 +97,7 @@ export function copyLayers(program: Program, scene: string, ids: readonly string
   const origins = new Map(tops.map((top) => [top.id, originOf(items?.get(top.id)?.parent ?? null)]));
   const inScene = time.tracks.map((track) => {
     const by = track.property === 'x' || track.property === 'y' ? (origins.get(track.layer)?.[track.property] ?? 0) : 0;
-    return by === 0
-      ? track
-      : { ...track, keys: mapped(track.keys, (key) => (typeof key.value === 'number' ? { ...key, value: key.value + by } : key)) };
+    return by === 0 ? track : withNumbers(track, (value) => value + by);
   });
   return { ...clip, time: { ...time, tracks: inScene } };
 }

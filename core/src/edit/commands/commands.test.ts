@@ -264,6 +264,8 @@ describe('a clip from the clipboard', () => {
       '{"kind":"zany-thread/clip"}',
       JSON.stringify({ ...clip, layers: [7] }),
       JSON.stringify({ ...clip, time: { tracks: 3 } }),
+      JSON.stringify({ ...clip, time: { ...clip.time, tracks: [7] } }),
+      JSON.stringify({ ...clip, styles: { swatches: { a: null } } }),
     ])
       expect(readClip(bad)).toMatchObject({ ok: false, error: { code: 'unreadable' } });
   });

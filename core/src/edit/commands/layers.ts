@@ -5,7 +5,7 @@ import type { Item, Program } from '../../program/program.ts';
 import { keysBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
 import { timeOf, withoutLayers } from '../time/along.ts';
-import { timelineOperations } from '../time/timeline.ts';
+import { mapped, timelineOperations, withNumbers } from '../time/timeline.ts';
 import { inPlaceOf, originOf, outermost, type Origin } from './inside.ts';
 
 /** Edits of layers, as operations. Rectangles are in CSS pixels of the scene. */
@@ -168,15 +168,13 @@ const shiftInside = (piece: Piece, layer: Layer, dx: number, dy: number): Operat
 ];
 
 function shiftInTime(piece: Piece, layer: Layer, dx: number, dy: number): Operation[] {
-  return Object.entries(piece.scenes.get(layer.scene)?.timeline?.tracks ?? {}).flatMap(([id, track]): Operation[] => {
+  const timeline = piece.scenes.get(layer.scene)?.timeline;
+  if (!timeline?.tracks) return [];
+  const tracks = mapped(timeline.tracks, (track) => {
     const by = track.layer !== layer.id ? 0 : track.property === 'x' ? dx : track.property === 'y' ? dy : 0;
-    if (by === 0) return [];
-    return Object.entries(track.keys).flatMap(([key, { value }]): Operation[] =>
-      typeof value === 'number'
-        ? [{ op: 'set', table: 'scenes', id: layer.scene, path: ['timeline', 'tracks', id, 'keys', key, 'value'], value: tidy(value + by) }]
-        : []
-    );
+    return by === 0 ? track : withNumbers(track, (value) => tidy(value + by));
   });
+  return timelineOperations(piece, layer.scene, { ...timeline, tracks });
 }
 
 function shiftInStates(piece: Piece, layer: Layer, dx: number, dy: number): Operation[] {

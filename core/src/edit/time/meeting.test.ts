@@ -123,6 +123,25 @@ test('an edit is as large as what it changes: one key of five thousand is one ke
   ).toHaveLength(1);
 });
 
+test('an edit of very many keys sets their tracks, whichever of them it touches', () => {
+  const tracks = Object.fromEntries(
+    Array.from({ length: 30 }, (_, i) => [
+      `t${i}`,
+      { layer: boat, property: 'x' as const, keys: keysById([0, 5, 9].map((time) => ({ time, value: i }))) },
+    ])
+  );
+  const wide: Timeline = { length: 60, tracks };
+  const made = unwrap(apply(piece, timelineOperations(piece, scene!, wide))).piece;
+  const late = (most: number): KeyAt[] =>
+    Object.keys(tracks)
+      .slice(0, most)
+      .flatMap((id) => [0, 5, 9].map((time) => ({ track: id, time })));
+  const counted = (most: number) => timelineOperations(made, scene!, moveKeys(wide, late(most), 7));
+  expect(counted(20)).toHaveLength(60);
+  expect(counted(21)).toHaveLength(21);
+  for (const most of [20, 21]) expect(timelineOf(unwrap(apply(made, counted(most))).piece)).toEqual(moveKeys(wide, late(most), 7));
+});
+
 describe('keys by id', () => {
   const id = fc.option(fc.constantFrom('a', 'b', 'c', 'k3', 'k3b'), { nil: undefined });
   const list = fc.array(

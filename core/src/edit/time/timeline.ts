@@ -33,6 +33,7 @@ export function timelineOperations(piece: Piece, scene: string, next: Timeline |
   });
   if (!old || !next) return old === next ? [] : [set([], next && without(next))];
   const operations: Operation[] = [];
+  const single = singleKeys(old, next);
   for (const field of ['length', 'loop', 'autoplay'] as const) if (old[field] !== next[field]) operations.push(set([field], next[field]));
   for (const map of ['labels', 'tracks', 'spans', 'cues'] as const) {
     const [before, after] = [old[map], next[map]] as [Record<string, object> | undefined, Record<string, object> | undefined];
@@ -43,25 +44,32 @@ export function timelineOperations(piece: Piece, scene: string, next: Timeline |
       continue;
     }
     for (const id of ids) {
-      const [was, is] = [before[id], after![id]!];
-      const keys = map === 'tracks' && was ? keyChanges(was as TrackOf, is as TrackOf) : null;
-      if (keys) for (const key of keys) operations.push(set([map, id, 'keys', key], (is as TrackOf).keys[key]));
-      else if (!isSame(was, is)) operations.push(set([map, id], is));
+      const keys = map === 'tracks' ? single.get(id) : undefined;
+      if (keys) for (const key of keys) operations.push(set([map, id, 'keys', key], next.tracks![id]!.keys[key]));
+      else if (!isSame(before[id], after![id])) operations.push(set([map, id], after![id]));
     }
     for (const id of Object.keys(before)) if (after![id] === undefined) operations.push(set([map, id], undefined));
   }
   return operations;
 }
 
-/** Keys of one track that are set one by one; where more differ, the track is set as a whole. */
+/** Keys that one edit sets one by one; where more differ, their tracks are set as a whole: every operation has its price. */
 const MOST_SINGLE_KEYS = 60;
 
-/** The ids of the keys that differ, those that go last, so that the track always has some; null where something else does, or where so many do that the whole track is set. */
-function keyChanges(before: TrackOf, after: TrackOf): string[] | null {
-  if (before.layer !== after.layer || before.property !== after.property) return null;
-  const ids = new Set([...Object.keys(after.keys), ...Object.keys(before.keys)]);
-  const changed = [...ids].filter((id) => !isSame(before.keys[id], after.keys[id]));
-  return changed.length > MOST_SINGLE_KEYS ? null : changed;
+/** By track, the ids of the keys that differ where nothing else does, those that go last, so that it always has some; none where too many do. */
+function singleKeys({ tracks: before = {} }: Timeline, { tracks: after = {} }: Timeline): ReadonlyMap<string, readonly string[]> {
+  const found = new Map<string, string[]>();
+  let count = 0;
+  for (const [track, is] of Object.entries(after)) {
+    const was = before[track];
+    if (!was || was === is || was.layer !== is.layer || was.property !== is.property) continue;
+    const ids = new Set([...Object.keys(is.keys), ...Object.keys(was.keys)]);
+    const changed = [...ids].filter((id) => !isSame(was.keys[id], is.keys[id]));
+    count += changed.length;
+    if (count > MOST_SINGLE_KEYS) return new Map();
+    found.set(track, changed);
+  }
+  return found;
 }
 
 /** Fields that say nothing are not kept. */
@@ -128,6 +136,12 @@ export function mapped<T, U>(map: Readonly<Record<string, T>>, change: (one: T, 
 
 /** A track with other keys; of two at one time the later in the list stands, see `keysById`. */
 export const withKeys = (track: TrackOf, keys: readonly (Keyframe & { readonly id?: string })[]): TrackOf => ({ ...track, keys: keysById(keys) });
+
+/** A track with other numbers; what is no number stays. */
+export const withNumbers = (track: TrackOf, change: (value: number) => number): TrackOf => ({
+  ...track,
+  keys: mapped(track.keys, (key) => (typeof key.value === 'number' ? { ...key, value: change(key.value) } : key)),
+});
 
 /** The value of a track at a time, as a key there would have it: of outlines that are faded into each other the one that is seen most. */
 export function trackValue(track: TrackOf, time: number): number | string {

@@ -66,7 +66,8 @@
   const width = $derived((timeline?.length ?? 0) * perFrame);
   const rows = $derived(session.sceneAtRest && timeline ? rowsOf(session.sceneAtRest, session.selection, seam.all) : []);
   /** Rows, and the lines of those that are open. */
-  const lineCount = $derived(rows.reduce((all, { item, tracks }) => all + 1 + (seam.open.has(item.layer.id) ? tracks.length : 0), 0));
+  const lines = (some: typeof rows) => some.reduce((all, { item, tracks }) => all + 1 + (seam.open.has(item.layer.id) ? tracks.length : 0), 0);
+  const lineCount = $derived(lines(rows));
   const step = $derived(rulerStep(perFrame, fps));
   const there = $derived(
     session.scene ? session.scene.items.filter((item) => item.shown && (!timeline || isThereAt(timeline, item.layer.id, moment))).length : 0
@@ -101,7 +102,7 @@
   function bringRow(layer: string) {
     const at = rows.findIndex(({ item }) => item.layer.id === layer);
     if (at < 0 || !scroller) return;
-    const above = rows.slice(0, at).reduce((all, { item, tracks }) => all + 1 + (seam.open.has(item.layer.id) ? tracks.length : 0), 0) * ROW;
+    const above = lines(rows.slice(0, at)) * ROW;
     const seen = room - HEAD;
     if (above < scroller.scrollTop) scroller.scrollTop = above;
     else if (above + ROW > scroller.scrollTop + seen) scroller.scrollTop = above + ROW - seen;
