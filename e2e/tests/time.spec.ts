@@ -316,8 +316,16 @@ test('keys are pulled, framed, and the way between them bent with the mouse; the
     await page.mouse.down();
     await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 3 });
     await page.mouse.move(to.x, to.y, { steps: 3 });
+    const seen = await drawn();
     await page.mouse.up();
+    return seen;
   };
+  /** Where knots of the first row are drawn while they are pulled: those that are chosen. */
+  const drawn = () =>
+    seam
+      .row('One')
+      .locator('polyline[marker-mid="url(#seam-knot-on)"]')
+      .evaluateAll(([marks]) => marks?.getAttribute('points') ?? null);
   const middle = async (layer: string, time: number) => {
     const box = (await knot(layer, time).boundingBox())!;
     return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
@@ -326,7 +334,8 @@ test('keys are pulled, framed, and the way between them bent with the mouse; the
   // One key, to where nothing catches it: it goes as far as it was pulled, and nothing else moves.
   const [a, b] = [await middle('One', 0), await middle('One', 11)];
   const perFrame = (b.x - a.x) / 11;
-  await pull(b, { x: b.x + perFrame * 5, y: b.y });
+  const pulled = await pull(b, { x: b.x + perFrame * 5, y: b.y });
+  expect(Number(pulled!.split(',')[0])).toBeCloseTo(perFrame * 16.5, 0);
   expect(await seam.knots('One')).toEqual([0, 16]);
   expect(await seam.sections()).toEqual(['Ebb, 24 frames, holds', 'Flood, 24 frames, holds']);
 

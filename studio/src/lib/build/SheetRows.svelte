@@ -8,7 +8,7 @@
   let { session, place, fired }: { session: EditorSession; place: 'over' | 'under'; fired: ReadonlySet<string> } = $props();
 
   const carried = $derived(
-    (session.scene?.scene.carries ?? [])
+    (session.sceneAtRest?.scene.carries ?? [])
       .filter((one) => one.place === place)
       .flatMap((one) => session.program.scenes.get(one.sheet) ?? [])
       .reverse()

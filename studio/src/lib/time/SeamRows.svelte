@@ -40,15 +40,25 @@
   let { seam, timeline, rows, perFrame, width, top, room, snap }: Props = $props();
 
   const session = $derived(seam.session);
+  interface Line {
+    readonly row: SeamRow;
+    readonly track: { readonly id: string; readonly track: TrackOf } | null;
+  }
   /** Every line there is: a row, and where it is open one for each of its properties. */
   const lines = $derived(
-    rows.flatMap((row) => [
-      { row, track: null as { id: string; track: TrackOf } | null },
-      ...(seam.open.has(row.item.layer.id) ? row.tracks.map((track) => ({ row, track })) : []),
-    ])
+    rows.flatMap((row): Line[] => [{ row, track: null }, ...(seam.open.has(row.item.layer.id) ? row.tracks.map((track) => ({ row, track })) : [])])
   );
   const first = $derived(Math.max(0, Math.floor(top / ROW) - 2));
+  /** While something is pulled, knots are drawn as marks of one line a row: a button for each costs the browser ten times as much. */
+  const isPulled = $derived(seam.held !== null && session.rushes);
   const shown = $derived(lines.slice(first, first + Math.ceil(room / ROW) + 5));
+  const keyOf = ({ row, track }: Line) => `${row.item.layer.id} ${track?.id ?? ''}`;
+  let kept: ReadonlyMap<string, Line> = new Map();
+  /** The lines as they were before something was pulled. */
+  const rested = $derived(isPulled ? kept : (kept = new Map(shown.map((line) => [keyOf(line), line]))));
+
+  const atOf = ({ track, time }: KeyAt) => `${track} ${time}`;
+  const chosen = $derived(new Set(seam.keys.map(atOf)));
 
   const x = (time: number) => (time + 0.5) * perFrame;
 
@@ -58,6 +68,15 @@
     const place = `${section?.label ? `${sectionName(timeline, section)} ` : ''}${time - (section?.from ?? 0) + 1}`;
     const value = keysOf(track).find((key) => key.time === time)?.value;
     return `${name}, ${propertyWords[track.property]}, ${place}, ${typeof value === 'number' ? Math.round(value * 100) / 100 : value}`;
+  }
+
+  /** The knots of a line that are chosen, or are not, as points. */
+  function markedPoints(row: SeamRow, track: Line['track'], isOn: boolean): string {
+    const heightOf = track && heightsOf(track.track, ROW);
+    const knots = track
+      ? keysOf(track.track).map(({ time, value }) => ({ time, y: heightOf!(value), keys: [{ track: track.id, time }] }))
+      : keyTimes(row).map((time) => ({ time, y: ROW / 2, keys: keysAt(row, time) }));
+    return knots.flatMap(({ time, y, keys }) => (keys.some((one) => chosen.has(atOf(one))) === isOn ? [`${x(time)},${y}`] : [])).join(' ');
   }
 
   /** The keys of a row at a time. */
@@ -108,11 +127,11 @@
   function follow(
     event: PointerEvent,
     held: number,
-    { move, done }: { move: (by: number, event: PointerEvent) => void; done: (by: number, event: PointerEvent) => void }
+    ways: { move: (by: number, event: PointerEvent) => void; done: (by: number, event: PointerEvent) => void }
   ) {
-    const settled = (by: number, next: PointerEvent) =>
+    const settle = (by: number, next: PointerEvent) =>
       Math.abs(next.clientX - event.clientX) < 3 ? 0 : (next.altKey ? Math.round(held + by) : snap(held + by)) - held;
-    seam.follow(event, perFrame, { move: (by, next) => move(settled(by, next), next), done: (by, next) => done(settled(by, next), next) });
+    seam.follow(event, perFrame, { settle, ...ways });
   }
 
   function dragSpan(event: PointerEvent, id: string, edge: 'from' | 'to' | 'both') {
@@ -244,7 +263,21 @@
   onpointerdown={startMarquee}
   aria-rowcount={lines.length}
 >
-  {#each shown as { row, track }, i (`${row.item.layer.id} ${track?.id ?? ''}`)}
+  <svg class="absolute h-0 w-0" aria-hidden="true">
+    {#each [true, false] as isOn (isOn)}
+      <marker id={isOn ? 'seam-knot-on' : 'seam-knot'} markerUnits="userSpaceOnUse" markerWidth="11" markerHeight="11" refX="5.5" refY="5.5">
+        <circle
+          cx="5.5"
+          cy="5.5"
+          r="4.75"
+          fill={isOn ? 'var(--gold)' : 'var(--sheet)'}
+          stroke={isOn ? 'var(--ink)' : 'var(--gold-text)'}
+          stroke-width="1.5"
+        />
+      </marker>
+    {/each}
+  </svg>
+  {#each shown as { row, track }, i (keyOf({ row, track }))}
     {@const layer = row.item.layer}
     {@const isSelected = session.selection.includes(layer.id)}
     <div
@@ -339,19 +372,20 @@
               />{/if}
             {#if track && session.canEdit}<SeamSwings {seam} {one} {x} {perFrame} height={ROW} />{/if}
           {/each}
+          {#if isPulled}
+            {#each [true, false] as isOn (isOn)}
+              <polyline
+                points={markedPoints(row, track, isOn)}
+                fill="none"
+                stroke="none"
+                marker-start="url(#{isOn ? 'seam-knot-on' : 'seam-knot'})"
+                marker-mid="url(#{isOn ? 'seam-knot-on' : 'seam-knot'})"
+                marker-end="url(#{isOn ? 'seam-knot-on' : 'seam-knot'})"
+              />
+            {/each}
+          {/if}
         </svg>
-        {#if track}
-          {@const heightOf = heightsOf(track.track, ROW)}
-          {#each keysOf(track.track) as one (one.id)}
-            {@render knot(layer.id, one.time, heightOf(one.value), [{ track: track.id, time: one.time }], () =>
-              keyWords(layer.name, track.track, one.time)
-            )}
-          {/each}
-        {:else}
-          {#each keyTimes(row) as time, k (k)}
-            {@render knot(layer.id, time, ROW / 2, keysAt(row, time), () => knotTitle(row, time))}
-          {/each}
-        {/if}
+        {@render knots(rested.get(keyOf({ row, track })) ?? { row, track })}
       </span>
     </div>
   {/each}
@@ -364,10 +398,28 @@
     ></span>{/if}
 </div>
 
+{#snippet knots({ row, track }: Line)}
+  <!-- Where they were taken hold of, out of sight while they are pulled: what follows the pointer must stay. -->
+  <span class={isPulled ? 'invisible' : ''}>
+    {#if track}
+      {@const heightOf = heightsOf(track.track, ROW)}
+      {#each keysOf(track.track) as one (one.id)}
+        {@render knot(row.item.layer.id, one.time, heightOf(one.value), [{ track: track.id, time: one.time }], () =>
+          keyWords(row.item.layer.name, track.track, one.time)
+        )}
+      {/each}
+    {:else}
+      {#each keyTimes(row) as time, k (k)}
+        {@render knot(row.item.layer.id, time, ROW / 2, keysAt(row, time), () => knotTitle(row, time))}
+      {/each}
+    {/if}
+  </span>
+{/snippet}
+
 {#snippet knot(layer: string, time: number, y: number, keys: readonly KeyAt[], wordsOf: () => string)}
   <!-- What goes by is not said: words come when it is let go. -->
   {@const words = session.rushes ? undefined : wordsOf()}
-  {@const isOn = keys.some((one) => seam.isChosen(one.track, one.time))}
+  {@const isOn = keys.some((one) => chosen.has(atOf(one)))}
   <button
     class="absolute h-[11px] w-[11px] -translate-x-1/2 -translate-y-1/2 cursor-grab rounded-full border-[1.5px] {isOn
       ? 'border-[var(--ink)] bg-[var(--gold)]'

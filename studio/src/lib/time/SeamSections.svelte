@@ -59,7 +59,7 @@
     if (event.button !== 0 || !canEdit) return;
     event.preventDefault();
     event.stopPropagation();
-    seam.follow(event, perFrame, { move: (by, next) => move(Math.round(by), next), done: (by, next) => done(Math.round(by), next) });
+    seam.follow(event, perFrame, { settle: Math.round, move, done });
   }
 
   const howOf = (event: PointerEvent): Resizing => (event.altKey ? 'eat' : event.shiftKey ? 'stretch' : 'push');

@@ -69,8 +69,12 @@
   const lines = (some: typeof rows) => some.reduce((all, { item, tracks }) => all + 1 + (seam.open.has(item.layer.id) ? tracks.length : 0), 0);
   const lineCount = $derived(lines(rows));
   const step = $derived(rulerStep(perFrame, fps));
+  let counted = 0;
+  /** How many layers are there at this moment; while something is pulled, before it was. */
   const there = $derived(
-    session.scene ? session.scene.items.filter((item) => item.shown && (!timeline || isThereAt(timeline, item.layer.id, moment))).length : 0
+    seam.held && session.rushes
+      ? counted
+      : (counted = session.scene?.items.filter((item) => item.shown && (!timeline || isThereAt(timeline, item.layer.id, moment))).length ?? 0)
   );
   const marks = $derived(timeline ? marksIn(timeline) : []);
   const snap = (time: number) => snapped([...(seam.held?.marks ?? marks), moment], time, 6 / perFrame);

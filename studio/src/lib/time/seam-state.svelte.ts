@@ -65,18 +65,34 @@ export class Seam {
     return made;
   }
 
-  /** Follows something that is pulled along the seam, in timeline frames from where it was taken. */
+  /** Follows something that is pulled along the seam, in timeline frames from where it was taken; what settles where it was is not told again. */
   follow(
     event: PointerEvent,
     perFrame: number,
-    { move, done }: { readonly move: (by: number, event: PointerEvent) => void; readonly done: (by: number, event: PointerEvent) => void }
+    {
+      settle,
+      move,
+      done,
+    }: {
+      readonly settle?: (by: number, event: PointerEvent) => number;
+      readonly move: (by: number, event: PointerEvent) => void;
+      readonly done: (by: number, event: PointerEvent) => void;
+    }
   ): void {
     this.held = { perFrame, marks: this.timeline ? marksIn(this.timeline) : [] };
-    const byOf = (next: PointerEvent) => (next.clientX - event.clientX) / perFrame;
+    const byOf = (next: PointerEvent) => {
+      const by = (next.clientX - event.clientX) / perFrame;
+      return settle ? settle(by, next) : by;
+    };
+    let told = '';
     followPointer(event, {
       move: (next) => {
+        const by = byOf(next);
+        const tells = `${by} ${next.altKey} ${next.shiftKey}`;
+        if (settle && tells === told) return;
+        told = tells;
         this.session.rushes = true;
-        move(byOf(next), next);
+        move(by, next);
       },
       done: (next) => {
         this.session.rushes = false;
