@@ -17,6 +17,7 @@
   } from '@zany/core';
   import LayerMark from '$lib/build/LayerMark.svelte';
   import { curveOf, heightsOf, keyTimes, NAMES, propertyWords, ROW, type SeamRow } from './seam';
+  import { heldBack } from './held';
   import { followPointer } from '$lib/shared/follow';
   import SeamClip from './SeamClip.svelte';
   import SeamMedia from './SeamMedia.svelte';
@@ -53,9 +54,12 @@
   const isPulled = $derived(seam.held !== null && session.rushes);
   const shown = $derived(lines.slice(first, first + Math.ceil(room / ROW) + 5));
   const keyOf = ({ row, track }: Line) => `${row.item.layer.id} ${track?.id ?? ''}`;
-  let kept: ReadonlyMap<string, Line> = new Map();
+  const restedLines = heldBack(
+    () => isPulled,
+    () => new Map(shown.map((line) => [keyOf(line), line]))
+  );
   /** The lines as they were before something was pulled. */
-  const rested = $derived(isPulled ? kept : (kept = new Map(shown.map((line) => [keyOf(line), line]))));
+  const rested = $derived(restedLines());
 
   const atOf = ({ track, time }: KeyAt) => `${track} ${time}`;
   const chosen = $derived(new Set(seam.keys.map(atOf)));

@@ -29,6 +29,7 @@
   import { fieldKey, isTyping } from '$lib/shared/focus';
   import NumberField from '$lib/build/NumberField.svelte';
   import { isEmptyTime, NAMES, ROW, rowsOf, rulerStep } from './seam';
+  import { heldBack } from './held';
   import { followPointer } from '$lib/shared/follow';
   import { Seam } from './seam-state.svelte';
   import EasingChip from './EasingChip.svelte';
@@ -69,13 +70,12 @@
   const lines = (some: typeof rows) => some.reduce((all, { item, tracks }) => all + 1 + (seam.open.has(item.layer.id) ? tracks.length : 0), 0);
   const lineCount = $derived(lines(rows));
   const step = $derived(rulerStep(perFrame, fps));
-  let counted = 0;
-  /** How many layers are there at this moment; while something is pulled, before it was. */
-  const there = $derived(
-    seam.held && session.rushes
-      ? counted
-      : (counted = session.scene?.items.filter((item) => item.shown && (!timeline || isThereAt(timeline, item.layer.id, moment))).length ?? 0)
+  const countThere = heldBack(
+    () => seam.held !== null && session.rushes,
+    () => session.scene?.items.filter((item) => item.shown && (!timeline || isThereAt(timeline, item.layer.id, moment))).length ?? 0
   );
+  /** How many layers are there at this moment; while something is pulled, before it was. */
+  const there = $derived(countThere());
   const marks = $derived(timeline ? marksIn(timeline) : []);
   const snap = (time: number) => snapped([...(seam.held?.marks ?? marks), moment], time, 6 / perFrame);
 
