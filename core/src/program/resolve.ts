@@ -11,10 +11,10 @@ import { IDENTITY, mapPoint, rotated, scaled, translated, unmapPoint, type Matri
 import type { Point, Rect } from './geometry.ts';
 import type { Program } from './program.ts';
 
-/** A layer as it is settled just now. Numbers are in the space of what it is in; the matrix leads to the view of the frame. */
-export interface Shown {
+/** Where a layer stands just now. Numbers are in the space of what it is in; the matrix leads to the view of the frame. */
+export interface Stood {
   readonly node: Node;
-  readonly parent: Shown | null;
+  readonly parent: Stood | null;
   readonly x: number;
   readonly y: number;
   readonly width: number;
@@ -22,6 +22,16 @@ export interface Shown {
   readonly rotation: number;
   readonly scale: number;
   readonly anchor: Point;
+  /** How far what is in it is scrolled. */
+  readonly scroll: Point;
+  readonly matrix: Matrix;
+  readonly children: readonly Stood[];
+}
+
+/** A layer as it is settled just now: where it stands, and how it looks. */
+export interface Shown extends Stood {
+  readonly parent: Shown | null;
+  readonly children: readonly Shown[];
   readonly opacity: number;
   readonly style: Style;
   readonly letters: Letters;
@@ -35,14 +45,10 @@ export interface Shown {
   readonly selected: boolean;
   /** It and all around it are enabled. */
   readonly enabled: boolean;
-  /** How far what is in it is scrolled. */
-  readonly scroll: Point;
-  readonly matrix: Matrix;
-  readonly children: readonly Shown[];
 }
 
 /** A scene on the screen: the frame, a sheet, or a frame laid over. Later ones are in front. */
-export interface Surface {
+export interface Surface<T extends Stood = Shown> {
   readonly scene: string;
   readonly kind: 'under' | 'frame' | 'over' | 'laid';
   /** Where its corner is in the view of the frame. */
@@ -54,34 +60,39 @@ export interface Surface {
   readonly scrim: number | null;
   readonly scroll: Point;
   readonly expansion: Expansion;
-  readonly tops: readonly Shown[];
+  readonly tops: readonly T[];
   /** Every shown layer in the order of painting. */
-  readonly all: readonly Shown[];
+  readonly all: readonly T[];
 }
 
-export interface Screen {
+export interface Screen<T extends Stood = Shown> {
   readonly frame: string;
   readonly width: number;
   readonly height: number;
-  readonly surfaces: readonly Surface[];
+  readonly surfaces: readonly Surface<T>[];
 }
 
 const ORIGIN: Point = { x: 0, y: 0 };
 const MIDDLE: Point = { x: 0.5, y: 0.5 };
 
 /** Everything on the screen of a settled run. Pure: the same run gives the same screen. */
-export function resolveScreen(program: Program, run: RunState): Screen {
+export const resolveScreen = (program: Program, run: RunState): Screen => screenOf<Shown>(program, run, lookOf);
+
+/** Where everything on the screen stands: it reads no more of the run than that takes. */
+export const standingScreen = (program: Program, run: RunState): Screen<Stood> => screenOf<Stood>(program, run, standOf);
+
+function screenOf<T extends Stood>(program: Program, run: RunState, see: See<T>): Screen<T> {
   const frame = program.scenes.get(run.frame);
   if (!frame) return { frame: run.frame, width: 1, height: 1, surfaces: [] };
   const { width, height, carries = [] } = frame.scene;
   const sheets = (place: 'over' | 'under') => carries.filter((one) => one.place === place && run.roots[one.sheet]).map((one) => one.sheet);
   const surfaces = [
-    ...sheets('under').map((sheet) => surfaceOf(program, run, sheet, 'under', ORIGIN, null)),
-    surfaceOf(program, run, run.frame, 'frame', ORIGIN, null),
-    ...sheets('over').map((sheet) => surfaceOf(program, run, sheet, 'over', ORIGIN, null)),
+    ...sheets('under').map((sheet) => surfaceOf(program, run, see, sheet, 'under', ORIGIN, null)),
+    surfaceOf(program, run, see, run.frame, 'frame', ORIGIN, null),
+    ...sheets('over').map((sheet) => surfaceOf(program, run, see, sheet, 'over', ORIGIN, null)),
     ...run.overlays.map((overlay) => {
       const scene = program.scenes.get(overlay.frame)?.scene;
-      return surfaceOf(program, run, overlay.frame, 'laid', scene ? laidAt(overlay.at, scene, { width, height }) : ORIGIN, overlay.scrim);
+      return surfaceOf(program, run, see, overlay.frame, 'laid', scene ? laidAt(overlay.at, scene, { width, height }) : ORIGIN, overlay.scrim);
     }),
   ].filter((surface) => surface !== null);
   // A sheet under the frame is its ground, so the frame's own lies behind it.
@@ -110,12 +121,20 @@ function laidAt(at: string, size: Size, view: Size): Point {
   return { x, y };
 }
 
-function surfaceOf(program: Program, run: RunState, scene: string, kind: Surface['kind'], at: Point, scrim: number | null): Surface | null {
+function surfaceOf<T extends Stood>(
+  program: Program,
+  run: RunState,
+  see: See<T>,
+  scene: string,
+  kind: Surface['kind'],
+  at: Point,
+  scrim: number | null
+): Surface<T> | null {
   const sceneProgram = program.scenes.get(scene);
   const root = run.roots[scene];
   if (!sceneProgram || !root) return null;
   const { width, height, background } = sceneProgram.scene;
-  const { tops, all, expansion, scroll } = resolveRoot(program, run, root, at);
+  const { tops, all, expansion, scroll } = layersOf(program, run, see, root, at, expand(program, sceneProgram));
   return {
     scene,
     kind,
@@ -136,27 +155,54 @@ interface Resolving {
   readonly program: Program;
   readonly run: RunState;
   readonly root: RootRun;
-  readonly all: Shown[];
-  readonly over: ReadonlySet<string>;
-  readonly pressed: ReadonlySet<string>;
+}
+
+/** What is seen of a layer by itself; null where it is not shown. */
+type See<T extends Stood> = (resolving: Resolving, node: Node, parent: T | null) => Omit<T, keyof Places> | null;
+type Places = Pick<Stood, 'node' | 'parent' | 'scroll' | 'matrix' | 'children'>;
+
+/** The layers of a scene, those shown, in the order of painting. */
+interface Layers<T extends Stood> {
+  readonly tops: readonly T[];
+  readonly all: readonly T[];
+  readonly expansion: Expansion;
+  readonly scroll: Point;
 }
 
 /** The layers of one scene on the screen, with its corner at a point of the view. */
-export function resolveRoot(
+export const resolveRoot = (
   program: Program,
   run: RunState,
   root: RootRun,
   at: Point = ORIGIN,
   expansion: Expansion = expand(program, program.scenes.get(root.scene)!)
-): { tops: readonly Shown[]; all: readonly Shown[]; expansion: Expansion; scroll: Point } {
-  const over = new Set(run.over);
-  const resolving: Resolving = {
-    program,
-    run,
-    root,
-    all: [],
-    over,
-    pressed: run.pressed && run.pressed.node !== '' && !run.pressed.spent ? over : NONE,
+): Layers<Shown> => layersOf<Shown>(program, run, lookOf, root, at, expansion);
+
+/** Where the layers of one scene on the screen stand. */
+export const standingRoot = (program: Program, run: RunState, root: RootRun): Layers<Stood> =>
+  layersOf<Stood>(program, run, standOf, root, ORIGIN, expand(program, program.scenes.get(root.scene)!));
+
+function layersOf<T extends Stood>(program: Program, run: RunState, see: See<T>, root: RootRun, at: Point, expansion: Expansion): Layers<T> {
+  const resolving: Resolving = { program, run, root };
+  const all: T[] = [];
+  const place = (node: Node, parent: T | null, space: Matrix): T | null => {
+    const own = see(resolving, node, parent);
+    if (!own) return null;
+    const { x, y, width, height, rotation, scale, anchor } = own as Pick<Stood, 'x' | 'y' | 'width' | 'height' | 'rotation' | 'scale' | 'anchor'>;
+    const placed = translated(space, x, y);
+    const matrix = rotation !== 0 || scale !== 1 ? turnedAbout(placed, { width, height, anchor, rotation, scale }) : placed;
+    const scroll = (node.layer.scroll && root.scroll[node.key]) || ORIGIN;
+    const children: T[] = [];
+    const one = { ...own, node, parent, scroll: { x: scroll.x, y: scroll.y }, matrix, children } as unknown as T;
+    all.push(one);
+    if (node.children.length) {
+      const inner = node.inside ? partSpace(matrix, { width, height }, node.inside) : translated(matrix, -scroll.x, -scroll.y);
+      for (const child of node.children) {
+        const inside = place(child, one, inner);
+        if (inside) children.push(inside);
+      }
+    }
+    return one;
   };
   const scroll = root.scroll[''] ?? ORIGIN;
   const ground = translated(IDENTITY, at.x, at.y);
@@ -164,37 +210,14 @@ export function resolveRoot(
     const { pin } = node.layer;
     const dx = pin?.includes('left') || pin?.includes('right') ? 0 : -scroll.x;
     const dy = pin?.includes('top') || pin?.includes('bottom') ? 0 : -scroll.y;
-    return resolveNode(resolving, node, null, translated(ground, dx, dy), true) ?? [];
+    return place(node, null, translated(ground, dx, dy)) ?? [];
   });
-  return { tops, all: resolving.all, expansion, scroll };
-}
-
-const NONE: ReadonlySet<string> = new Set();
-
-function resolveNode(resolving: Resolving, node: Node, parent: Shown | null, space: Matrix, enabledAround: boolean): Shown | null {
-  const { root, run, program } = resolving;
-  const own = appearanceOf(program, run, root, node, enabledAround, resolving.over, resolving.pressed);
-  if (!own) return null;
-  const turned = own.rotation !== 0 || own.scale !== 1;
-  const placed = translated(space, own.x, own.y);
-  const matrix = turned ? turnedAbout(placed, own) : placed;
-  const scroll = (node.layer.scroll && root.scroll[node.key]) || ORIGIN;
-  const children: Shown[] = [];
-  const shown: Shown = { ...own, node, parent, scroll: { x: scroll.x, y: scroll.y }, matrix, children };
-  resolving.all.push(shown);
-  if (node.children.length) {
-    const inner = node.inside ? partSpace(matrix, own, node.inside) : translated(matrix, -scroll.x, -scroll.y);
-    for (const child of node.children) {
-      const one = resolveNode(resolving, child, shown, inner, own.enabled);
-      if (one) children.push(one);
-    }
-  }
-  return shown;
+  return { tops, all, expansion, scroll };
 }
 
 function turnedAbout(
   matrix: Matrix,
-  { width, height, anchor, rotation, scale }: Pick<Shown, 'width' | 'height' | 'anchor' | 'rotation' | 'scale'>
+  { width, height, anchor, rotation, scale }: Pick<Stood, 'width' | 'height' | 'anchor' | 'rotation' | 'scale'>
 ): Matrix {
   const [x, y] = [width * anchor.x, height * anchor.y];
   return translated(scaled(rotated(translated(matrix, x, y), rotation), scale, scale), -x, -y);
@@ -204,67 +227,78 @@ const partSpace = (matrix: Matrix, { width, height }: Size, { scene }: Instance)
   scaled(matrix, width / scene.scene.width, height / scene.scene.height);
 
 /** The place and size of a layer in what it is in, looks left out. */
-export function poseOf(program: Program, run: RunState, root: RootRun, node: Node): Layer['pose'] {
+export const poseOf = (program: Program, run: RunState, root: RootRun, node: Node): Layer['pose'] =>
+  posedBy(root, node, deltasOf(root, node, 'pose'), trackedAt(program, run, root, node, true), NOTHING_ON);
+
+/** Its own ← states ← timeline ← run-time changes ← looks ← bindings. */
+function posedBy(root: RootRun, node: Node, deltas: readonly Delta[], tracked: Delta | null, looks: readonly LookOn[]): Layer['pose'] {
   let { pose } = node.layer;
-  for (const delta of deltasOf(root, node)) if (delta.pose) pose = { ...pose, ...delta.pose };
-  const tracked = trackedAt(program, run, root, node);
+  for (const delta of deltas) if (delta.pose) pose = { ...pose, ...delta.pose };
   if (tracked?.pose) pose = { ...pose, ...tracked.pose };
   const changes = root.changes[node.key];
   if (changes) {
     const { opacity: _opacity, ...numbers } = changes;
     pose = { ...pose, ...numbers };
   }
-  const bindings = node.layer.bindings;
+  for (const { delta } of looks) if (delta.pose) pose = { ...pose, ...delta.pose };
+  const { bindings } = node.layer;
   if (bindings)
-    for (const what of ['x', 'y', 'width', 'height', 'rotation', 'scale'] as const) {
+    for (const what of POSED) {
       const value = bindings[what] === undefined ? undefined : root.bound[bindingKey(node.key, what)];
-      if (typeof value === 'number') pose = { ...pose, [what]: value };
+      if (typeof value === 'number') pose = { ...pose, [what]: what === 'width' || what === 'height' ? Math.max(0, value) : value };
     }
   return pose;
 }
 
-type Appearance = Pick<
-  Shown,
-  | 'x'
-  | 'y'
-  | 'width'
-  | 'height'
-  | 'rotation'
-  | 'scale'
-  | 'anchor'
-  | 'opacity'
-  | 'style'
-  | 'letters'
-  | 'text'
-  | 'asset'
-  | 'path'
-  | 'selected'
-  | 'enabled'
-  | 'looks'
-  | 'lookTiming'
->;
+const POSED = ['x', 'y', 'width', 'height', 'rotation', 'scale'] as const;
+
+type Standing = Omit<Stood, keyof Places>;
+
+function standingAs(node: Node, pose: Layer['pose']): Standing {
+  const isGroup = node.layer.type === 'group' && !node.layer.clip && !node.layer.scroll;
+  return {
+    x: pose.x,
+    y: pose.y,
+    width: isGroup ? node.item.box.width : pose.width,
+    height: isGroup ? node.item.box.height : pose.height,
+    rotation: pose.rotation ?? 0,
+    scale: pose.scale ?? 1,
+    anchor: pose.anchor ?? MIDDLE,
+  };
+}
+
+/** Where a layer stands; null where it is not shown. */
+function standOf({ program, run, root }: Resolving, node: Node): Standing | null {
+  if (!isShown(program, run, root, node)) return null;
+  const looks = looksMove(node) ? looksOf(root, node, run) : NOTHING_ON;
+  return standingAs(node, posedBy(root, node, deltasOf(root, node, 'pose'), trackedAt(program, run, root, node, true), looks));
+}
+
+const moving = new WeakMap<Node, boolean>();
+
+/** Whether a layer can stand elsewhere by a look: its own, or one of what is around it. */
+function looksMove(node: Node): boolean {
+  let moves = moving.get(node);
+  if (moves === undefined) {
+    const own = Object.values(node.layer.looks ?? {}).some((look) => look?.pose !== undefined);
+    const outer = ({ node: one, path }: Node['changedBy'][number]) =>
+      Object.values(one.layer.looks ?? {}).some((look) => look?.inside?.[path]?.pose !== undefined);
+    moving.set(node, (moves = own || node.changedBy.some(outer)));
+  }
+  return moves;
+}
 
 /** The settled values of a layer: its own ← states ← timeline ← run-time changes ← looks ← bindings; null where it is not shown. */
-function appearanceOf(
-  program: Program,
-  run: RunState,
-  root: RootRun,
-  node: Node,
-  enabledAround: boolean,
-  over: ReadonlySet<string>,
-  pressed: ReadonlySet<string>
-): Appearance | null {
+function lookOf({ program, run, root }: Resolving, node: Node, parent: Shown | null): Omit<Shown, keyof Places> | null {
   const { layer } = node;
   if (!isShown(program, run, root, node)) return null;
   const selected = isSelected(root, node);
-  const enabled = enabledAround && isEnabled(root, node);
+  const enabled = (!parent || parent.enabled) && isEnabled(root, node);
   const deltas = deltasOf(root, node);
-  let { pose, style, letters = NO_LETTERS } = layer;
+  let { style, letters = NO_LETTERS, path } = layer;
   let text = node.fill?.text ?? layer.text;
   let asset = node.fill?.asset ?? layer.asset;
-  let { path } = layer;
   const put = (delta: Delta) => {
-    if (delta.pose) pose = { ...pose, ...delta.pose };
     if (delta.style) style = { ...style, ...delta.style };
     if (delta.letters) letters = { ...letters, ...delta.letters };
     text = delta.text ?? text;
@@ -274,36 +308,14 @@ function appearanceOf(
   for (const delta of deltas) put(delta);
   const tracked = trackedAt(program, run, root, node);
   if (tracked) put(tracked);
-  const changes = root.changes[node.key];
-  if (changes) {
-    const { opacity, ...numbers } = changes;
-    put({ pose: numbers, ...(opacity !== undefined && { style: { opacity } }) });
-  }
-  const hasLooks = layer.looks !== undefined || node.changedBy.length > 0;
-  const looks: LookOn[] = hasLooks ? looksOf(root, node, run, over, pressed, selected, enabled) : NOTHING_ON;
+  const changed = root.changes[node.key]?.opacity;
+  if (changed !== undefined) style = { ...style, opacity: changed };
+  const looks = layer.looks !== undefined || node.changedBy.length > 0 ? looksOf(root, node, run) : NOTHING_ON;
   for (const { delta } of looks) put(delta);
-  const { bound } = root;
-  if (layer.bindings) {
-    const number = (what: 'x' | 'y' | 'width' | 'height' | 'rotation' | 'scale' | 'opacity') => {
-      const value = bound[bindingKey(node.key, what)];
-      return typeof value === 'number' ? value : undefined;
-    };
-    for (const what of ['x', 'y', 'width', 'height', 'rotation', 'scale'] as const) {
-      const value = layer.bindings[what] === undefined ? undefined : number(what);
-      if (value !== undefined) pose = { ...pose, [what]: what === 'width' || what === 'height' ? Math.max(0, value) : value };
-    }
-    const opacity = layer.bindings.opacity === undefined ? undefined : number('opacity');
-    if (opacity !== undefined) style = { ...style, opacity: Math.min(1, Math.max(0, opacity)) };
-  }
-  const group = layer.type === 'group' && !layer.clip && !layer.scroll;
+  const bound = layer.bindings?.opacity === undefined ? undefined : root.bound[bindingKey(node.key, 'opacity')];
+  if (typeof bound === 'number') style = { ...style, opacity: Math.min(1, Math.max(0, bound)) };
   return {
-    x: pose.x,
-    y: pose.y,
-    width: group ? node.item.box.width : pose.width,
-    height: group ? node.item.box.height : pose.height,
-    rotation: pose.rotation ?? 0,
-    scale: pose.scale ?? 1,
-    anchor: pose.anchor ?? MIDDLE,
+    ...standingAs(node, posedBy(root, node, deltas, tracked, looks)),
     opacity: style.opacity ?? 1,
     style: paintedStyle(program.piece.head, style),
     letters: setLetters(program.piece.head, letters),
@@ -328,14 +340,44 @@ function shownText(root: RootRun, node: Node, text: string): string {
     : text;
 }
 
-/** What the states of the scenes around a layer change of it, the outermost last: it knows most of the whole. */
-function deltasOf(root: RootRun, node: Node): readonly Delta[] {
+/** What can be changed of a layer by the states of a scene around it. */
+interface Changer {
+  readonly instance: Instance;
+  readonly path: string;
+  /** What any of its states changes. */
+  readonly what: ReadonlySet<string>;
+}
+
+const changers = new WeakMap<Node, readonly Changer[]>();
+
+/** The instances around a layer of which some state changes it, from the inside out. */
+function changersOf(node: Node): readonly Changer[] {
+  let found = changers.get(node);
+  if (!found) {
+    const made: Changer[] = [];
+    for (let at: Instance | null = node.instance; at; at = at.outer) {
+      const path = at.scene.states.length ? pathIn(at, node) : null;
+      if (path === null) continue;
+      const deltas = Object.values(at.scene.scene.states ?? {}).flatMap((state) => state.deltas[path] ?? []);
+      if (deltas.length) made.push({ instance: at, path, what: new Set(deltas.flatMap((delta) => Object.keys(delta))) });
+    }
+    changers.set(node, (found = made.length ? made : NO_CHANGERS));
+  }
+  return found;
+}
+
+const NO_CHANGERS: readonly Changer[] = [];
+
+/**
+ * What the states of the scenes around a layer change of it, the outermost last: it knows most of the whole. Asked for one thing,
+ * only states that can change it are looked at.
+ */
+function deltasOf(root: RootRun, node: Node, what?: 'pose' | 'hidden' | 'state'): readonly Delta[] {
   let found: Delta[] | null = null;
-  for (let at: Instance | null = node.instance; at; at = at.outer) {
-    const state = stateOf(root, at);
-    if (state === null) continue;
-    const path = pathIn(at, node);
-    const delta = path === null ? undefined : at.scene.scene.states?.[state]?.deltas[path];
+  for (const { instance, path, what: changed } of changersOf(node)) {
+    if (what && !changed.has(what)) continue;
+    const state = stateOf(root, instance);
+    const delta = state === null ? undefined : instance.scene.scene.states?.[state]?.deltas[path];
     if (delta) (found ??= []).push(delta);
   }
   return found ?? NO_DELTAS;
@@ -361,7 +403,7 @@ export function stateOf(root: RootRun, instance: Instance): string | null {
 function beginsIn(root: RootRun, instance: Instance): string | null {
   const { placement, scene } = instance;
   if (!placement) return null;
-  const wanted = deltasOf(root, placement).findLast((delta) => delta.state !== undefined)?.state ?? placement.layer.state;
+  const wanted = deltasOf(root, placement, 'state').findLast((delta) => delta.state !== undefined)?.state ?? placement.layer.state;
   return wanted !== undefined && scene.states.some((state) => state.id === wanted) ? wanted : null;
 }
 
@@ -370,7 +412,7 @@ export function isShown(program: Program, run: RunState, root: RootRun, node: No
   if (typeof bound === 'boolean') return bound && presentAt(program, run, root, node);
   const flag = root.flags[`${node.key}.shown`];
   const hidden =
-    flag === undefined ? (deltasOf(root, node).findLast((delta) => delta.hidden !== undefined)?.hidden ?? node.layer.hidden === true) : !flag;
+    flag === undefined ? (deltasOf(root, node, 'hidden').findLast((delta) => delta.hidden !== undefined)?.hidden ?? node.layer.hidden === true) : !flag;
   return !hidden && presentAt(program, run, root, node);
 }
 
@@ -388,29 +430,24 @@ export function isEnabled(root: RootRun, node: Node): boolean {
 }
 
 /** The looks that are on, in the order they are put on: those of groups and placements around it first. */
-function looksOf(
-  root: RootRun,
-  node: Node,
-  run: RunState,
-  over: ReadonlySet<string>,
-  pressed: ReadonlySet<string>,
-  selected: boolean,
-  enabled: boolean
-): LookOn[] {
+function looksOf(root: RootRun, node: Node, run: RunState): LookOn[] {
+  const { over, focus } = run;
+  const isPressed = run.pressed !== null && run.pressed.node !== '' && !run.pressed.spent;
+  const onOf = (one: Node): LookState => ({
+    selected: isSelected(root, one),
+    enabled: enabledWithin(root, one),
+    hover: over.includes(one.key),
+    press: isPressed && over.includes(one.key),
+    focus: focus === one.key,
+  });
   const found: LookOn[] = [];
   for (const { node: outer, path } of node.changedBy) {
-    const on = {
-      selected: isSelected(root, outer),
-      enabled: enabledWithin(root, outer),
-      hover: over.has(outer.key),
-      press: pressed.has(outer.key),
-      focus: run.focus === outer.key,
-    };
-    for (const { name, look } of activeLooks(outer.layer, on))
+    const inside = Object.values(outer.layer.looks ?? {}).some((look) => look?.inside?.[path]);
+    for (const { name, look } of inside ? activeLooks(outer.layer, onOf(outer)) : NO_LOOKS)
       if (look.inside?.[path]) found.push({ name: `${outer.key}.${name}`, delta: look.inside[path], timing: timingOf(look) });
   }
-  const on = { selected, enabled, hover: over.has(node.key), press: pressed.has(node.key), focus: run.focus === node.key };
-  for (const { name, look } of activeLooks(node.layer, on)) found.push({ name, delta: look, timing: timingOf(look) });
+  if (node.layer.looks)
+    for (const { name, look } of activeLooks(node.layer, onOf(node))) found.push({ name, delta: look, timing: timingOf(look) });
   return found;
 }
 
@@ -454,7 +491,7 @@ export function activeLooks({ looks }: Layer, on: LookState): readonly { readonl
 }
 
 /** Whether a point of the view lies on a layer and is cut off by nothing around it. */
-export function isUnder(shown: Shown, point: Point): boolean {
+export function isUnder(shown: Stood, point: Point): boolean {
   for (let at = shown.parent; at; at = at.parent) if ((at.node.layer.clip || at.node.layer.scroll) && !inBox(at, point, 0, false)) return false;
   const { layer } = shown.node;
   const oval = layer.hit?.shape ? layer.hit.shape === 'oval' : layer.type === 'oval';
@@ -462,7 +499,7 @@ export function isUnder(shown: Shown, point: Point): boolean {
   return inBox(shown, point, layer.hit?.grow ?? 0, oval);
 }
 
-function inBox(shown: Shown, point: Point, grow: number, oval: boolean): boolean {
+function inBox(shown: Stood, point: Point, grow: number, oval: boolean): boolean {
   const at = unmapPoint(shown.matrix, point);
   if (!at) return false;
   const { width, height } = shown;
@@ -473,14 +510,14 @@ function inBox(shown: Shown, point: Point, grow: number, oval: boolean): boolean
   return dx * dx + dy * dy <= 1;
 }
 
-function inUnion(shown: Shown, point: Point, grow: number): boolean {
+function inUnion(shown: Stood, point: Point, grow: number): boolean {
   const box = childrenBox(shown);
   const at = box && unmapPoint(shown.matrix, point);
   return !!box && !!at && at.x >= box.x - grow && at.y >= box.y - grow && at.x < box.x + box.width + grow && at.y < box.y + box.height + grow;
 }
 
 /** What the layers in a group take up, in the group's own space. */
-export function childrenBox(shown: Shown): Rect | null {
+export function childrenBox(shown: Stood): Rect | null {
   let box: Rect | null = null;
   for (const child of shown.children) {
     const inner = child.node.layer.type === 'group' ? childrenBox(child) : { x: 0, y: 0, width: child.width, height: child.height };
@@ -496,7 +533,7 @@ export function childrenBox(shown: Shown): Rect | null {
 }
 
 /** The upright rectangle around a layer in the view. */
-export function boundsOf(shown: Shown): Rect {
+export function boundsOf(shown: Stood): Rect {
   const local = shown.node.layer.type === 'group' && !shown.node.layer.clip && !shown.node.layer.scroll ? childrenBox(shown) : null;
   const { x, y, width, height } = local ?? { x: 0, y: 0, width: shown.width, height: shown.height };
   const corners = [

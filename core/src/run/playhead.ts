@@ -66,7 +66,8 @@ export function currentFrame(program: Program, run: RunState, root: RootRun, ins
 /** Whether a layer is there at this moment of its scene's timeline; one without a span always is. */
 export function presentAt(program: Program, run: RunState, root: RootRun, node: Node): boolean {
   const { timeline } = node.instance.scene.scene;
-  return !timeline || isThereAt(timeline, node.layer.id, currentFrame(program, run, root, node.instance) ?? 0);
+  if (!timeline || !spansOf(timeline).has(node.layer.id)) return true;
+  return isThereAt(timeline, node.layer.id, currentFrame(program, run, root, node.instance) ?? 0);
 }
 
 /** Whether one of a layer's spans reaches a frame of its timeline; a layer without a span is always there. */
@@ -110,19 +111,22 @@ function exactFrame(program: Program, run: RunState, root: RootRun, { key, scene
   return Math.min(last, head.at + Math.max(0, Math.abs(passed - Math.round(passed)) < 1e-6 ? Math.round(passed) : passed));
 }
 
-/** What the keyframes of the timelines around a layer make of it at this moment. */
-export function trackedAt(program: Program, run: RunState, root: RootRun, node: Node): Delta | null {
+/** What the keyframes of the timelines around a layer make of it at this moment; asked for its place, only what can move it is looked at. */
+export function trackedAt(program: Program, run: RunState, root: RootRun, node: Node, isForPlace = false): Delta | null {
   let delta: Delta | null = null;
   for (let at: Instance | null = node.instance; at; at = at.outer) {
     const { timeline } = at.scene.scene;
     if (!timeline?.tracks) continue;
     const path = at.key === '' ? node.key : node.key.slice(at.key.length + 1);
     const tracks = tracksOf(timeline).get(path);
-    const frame = tracks ? exactFrame(program, run, root, at) : null;
-    if (tracks && frame !== null) delta = putTracks(delta, tracks, frame, node.layer);
+    if (!tracks || (isForPlace && !node.layer.turnsAlong && !tracks.some(({ property }) => PLACING.has(property)))) continue;
+    const frame = exactFrame(program, run, root, at);
+    if (frame !== null) delta = putTracks(delta, tracks, frame, node.layer);
   }
   return delta;
 }
+
+const PLACING: ReadonlySet<Tracked> = new Set(['x', 'y', 'width', 'height', 'rotation', 'scale']);
 
 /** What the keyframes of one timeline make of a layer at a timeline frame; null where it has none. */
 export function trackedIn(timeline: Timeline, path: string, frame: number, layer: Layer): Delta | null {

@@ -2,7 +2,7 @@ import type { Cue, CueType } from '../cues/schemas.ts';
 import type { Point } from '../program/geometry.ts';
 import { contains } from '../program/geometry.ts';
 import { scaled, unmapPoint, type Matrix } from '../program/matrix.ts';
-import { enabledWithin, isUnder, poseOf, resolveScreen, type Screen, type Shown, type Surface } from '../program/resolve.ts';
+import { enabledWithin, isUnder, poseOf, standingScreen, type Screen, type Stood, type Surface } from '../program/resolve.ts';
 import { outwardNodes, type Node } from '../program/node.ts';
 import type { Call, Runner } from './runner.ts';
 import { liftTop } from './steps/frames.ts';
@@ -23,19 +23,19 @@ export const DOUBLE_TIME = 400;
 export const LONG_PRESS_REACH = 10;
 
 export interface Caught {
-  readonly screen: Screen;
+  readonly screen: Screen<Stood>;
   /** The layer that catches; null where the press goes to the scene itself. */
-  readonly shown: Shown | null;
+  readonly shown: Stood | null;
   /** The scene that the point is in; null where a scrim keeps it off everything. */
-  readonly surface: Surface | null;
+  readonly surface: Surface<Stood> | null;
 }
 
 /** Who gets the pointer at a point: the topmost layer that catches, else the topmost scene that is there. */
 export const catchAt = (runner: { readonly program: Program; readonly run: RunState }, point: Point): Caught =>
-  catchOn(resolveScreen(runner.program, runner.run), runner.run, point);
+  catchOn(standingScreen(runner.program, runner.run), runner.run, point);
 
 /** The same on a screen that is known already. */
-export function catchOn(screen: Screen, run: RunState, point: Point): Caught {
+export function catchOn(screen: Screen<Stood>, run: RunState, point: Point): Caught {
   for (let i = screen.surfaces.length - 1; i >= 0; i--) {
     const surface = screen.surfaces[i]!;
     const inside = contains(surface, point);
@@ -54,7 +54,7 @@ export function catchOn(screen: Screen, run: RunState, point: Point): Caught {
   return { screen, shown: null, surface: null };
 }
 
-function underSheets(screen: Screen, point: Point): { shown: Shown; surface: Surface } | null {
+function underSheets(screen: Screen<Stood>, point: Point): { shown: Stood; surface: Surface<Stood> } | null {
   for (let i = screen.surfaces.length - 1; i >= 0; i--) {
     const surface = screen.surfaces[i]!;
     if (surface.kind !== 'under') continue;
@@ -64,7 +64,7 @@ function underSheets(screen: Screen, point: Point): { shown: Shown; surface: Sur
   return null;
 }
 
-const keysOf = (shown: Shown | null) => outwardNodes(shown?.node ?? null).map((node) => node.key);
+const keysOf = (shown: Stood | null) => outwardNodes(shown?.node ?? null).map((node) => node.key);
 
 /**
  * The threads that take an event which goes outward from a layer: the first of layer, groups, part, placement, sheet or frame,
@@ -270,7 +270,7 @@ function dragTo(runner: Runner, pressed: Pressed, point: Point): boolean {
 
 /** The way between two points of the view, in the space that a layer's own numbers are in. */
 function inSpaceOf(runner: Runner, node: Node, from: Point, to: Point): Point {
-  const screen = resolveScreen(runner.program, runner.run);
+  const screen = standingScreen(runner.program, runner.run);
   const shown = screen.surfaces.flatMap((surface) => surface.all).find((one) => one.node === node);
   const space = shown?.parent && spaceInside(shown.parent);
   if (!space) return { x: to.x - from.x, y: to.y - from.y };
@@ -278,7 +278,7 @@ function inSpaceOf(runner: Runner, node: Node, from: Point, to: Point): Point {
   return a && b ? { x: b.x - a.x, y: b.y - a.y } : { x: 0, y: 0 };
 }
 
-function spaceInside(shown: Shown): Matrix {
+function spaceInside(shown: Stood): Matrix {
   const { inside } = shown.node;
   return inside ? scaled(shown.matrix, shown.width / inside.scene.scene.width, shown.height / inside.scene.scene.height) : shown.matrix;
 }
@@ -337,7 +337,7 @@ function dropDragged(runner: Runner, pressed: Pressed, point: Point): void {
 
 /** The layers at a point, the dragged one and what is in it left out. */
 function layersUnder(runner: Runner, dragged: Node, point: Point): ReadonlySet<string> {
-  const screen = resolveScreen(runner.program, runner.run);
+  const screen = standingScreen(runner.program, runner.run);
   const found = screen.surfaces
     .flatMap((surface) => surface.all)
     .filter((shown) => !outwardNodes(shown.node).includes(dragged) && isUnder(shown, point));

@@ -2,7 +2,7 @@ import type { CueType } from '../cues/schemas.ts';
 import { centerOf, type Point, type Rect } from '../program/geometry.ts';
 import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
-import { boundsOf, enabledWithin, isUnder, resolveScreen, type Screen, type Shown, type Surface } from '../program/resolve.ts';
+import { boundsOf, enabledWithin, isUnder, standingScreen, type Screen, type Stood, type Surface } from '../program/resolve.ts';
 import { catchOn } from './pointer.ts';
 import type { Runner } from './runner.ts';
 import { scrollTo } from './scrolling.ts';
@@ -18,13 +18,13 @@ interface Running {
 export type Reached = { readonly node: Node; readonly point: Point } | { readonly code: string; readonly sentence: string };
 
 /** A point where the pointer gets to a layer or to something in it, tried in its middle and on a grid of 12 × 12 points. */
-export const reachOf = (runner: Running, node: Node): Reached => reachOn(resolveScreen(runner.program, runner.run), runner.run, node);
+export const reachOf = (runner: Running, node: Node): Reached => reachOn(standingScreen(runner.program, runner.run), runner.run, node);
 
-function reachOn(screen: Screen, run: RunState, node: Node): Reached {
+function reachOn(screen: Screen<Stood>, run: RunState, node: Node): Reached {
   const surface = screen.surfaces.find((one) => one.all.some((shown) => shown.node === node));
   const shown = surface?.all.find((one) => one.node === node);
   if (!shown || !surface) return { code: 'unreachable', sentence: `${node.layer.name} is hidden.` };
-  let by: Shown | null = null;
+  let by: Stood | null = null;
   for (const point of pointsOn(screen, shown)) {
     const caught = catchOn(screen, run, point);
     if (getsTo(shown, surface, caught)) return { node: caught.shown?.node ?? node, point };
@@ -35,7 +35,7 @@ function reachOn(screen: Screen, run: RunState, node: Node): Reached {
 }
 
 /** Whether a press that is caught so gets to a layer, to something in it, or through it to what is around it. */
-function getsTo({ node }: Shown, surface: Surface, caught: ReturnType<typeof catchOn>): boolean {
+function getsTo({ node }: Stood, surface: Surface<Stood>, caught: ReturnType<typeof catchOn>): boolean {
   if (caught.shown && outwardNodes(caught.shown.node).includes(node)) return true;
   return !node.catches && caught.surface === surface && (!caught.shown || outwardNodes(node).includes(caught.shown.node));
 }
@@ -44,12 +44,12 @@ export interface Hidden {
   /** Share of what is in view of it, 0 to 1, that other layers take. */
   readonly share: number;
   /** The layer that takes most of it. */
-  readonly by: Shown | null;
+  readonly by: Stood | null;
 }
 
 /** How much of a layer others take from the pointer just now; null where none of it is in view. */
-export function hiddenOf(screen: Screen, run: RunState, surface: Surface, shown: Shown): Hidden | null {
-  const takers = new Map<Shown, number>();
+export function hiddenOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood): Hidden | null {
+  const takers = new Map<Stood, number>();
   let all = 0;
   let taken = 0;
   for (const point of pointsOn(screen, shown)) {
@@ -66,11 +66,11 @@ export function hiddenOf(screen: Screen, run: RunState, surface: Surface, shown:
 const GRID = 12;
 
 /** Points of a layer that are in view, its middle first. */
-function* pointsOn(screen: Screen, shown: Shown): Iterable<Point> {
+function* pointsOn(screen: Screen<Stood>, shown: Stood): Iterable<Point> {
   for (const point of pointsOver(boundsOf(shown))) if (isInView(screen, point) && isUnder(shown, point)) yield point;
 }
 
-const isInView = ({ width, height }: Screen, { x, y }: Point) => x >= 0 && y >= 0 && x < width && y < height;
+const isInView = ({ width, height }: Screen<Stood>, { x, y }: Point) => x >= 0 && y >= 0 && x < width && y < height;
 
 function* pointsOver(box: Rect): Iterable<Point> {
   yield centerOf(box);
@@ -79,11 +79,11 @@ function* pointsOver(box: Rect): Iterable<Point> {
       yield { x: box.x + ((column + 0.5) / GRID) * box.width, y: box.y + ((row + 0.5) / GRID) * box.height };
 }
 
-const viewOf = ({ width, height }: Screen): Rect => ({ x: 0, y: 0, width, height });
+const viewOf = ({ width, height }: Screen<Stood>): Rect => ({ x: 0, y: 0, width, height });
 
 /** A point where a scene itself takes an event for one of these cues: no layer is there, or one that lets it through to the scene. */
 export function groundOf({ program, run }: Running, scene: string, cues: readonly CueType[]): { node: Node | null; point: Point } | null {
-  const screen = resolveScreen(program, run);
+  const screen = standingScreen(program, run);
   const hears = (node: Node) => threadsAt(node).some(({ enabled, cue }) => enabled && cues.includes(cue.type));
   for (const point of pointsOver(viewOf(screen))) {
     const { shown, surface } = catchOn(screen, run, point);
@@ -97,7 +97,7 @@ export function groundOf({ program, run }: Running, scene: string, cues: readonl
 /** Whether a press can be made beside the frame that is laid over. */
 export function canPressBeside({ program, run }: Running): boolean {
   if (run.overlays.length === 0) return false;
-  const screen = resolveScreen(program, run);
+  const screen = standingScreen(program, run);
   for (const point of pointsOver(viewOf(screen))) if (catchOn(screen, run, point).surface === null) return true;
   return false;
 }
@@ -121,7 +121,7 @@ export function scrollInto(runner: Runner, node: Node): boolean {
 
 /** Scrolls one group, or the scene with null, so that a layer stands at a share of its view: 0 at its beginning, 1 at its end. */
 function scrollNear(runner: Runner, scene: string, outer: Node | null, node: Node, share: number): void {
-  const surface = resolveScreen(runner.program, runner.run).surfaces.find((one) => one.scene === scene);
+  const surface = standingScreen(runner.program, runner.run).surfaces.find((one) => one.scene === scene);
   const shown = surface?.all.find((one) => one.node === node);
   if (!surface || !shown) return;
   const group = outer && surface.all.find((one) => one.node === outer);

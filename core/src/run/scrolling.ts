@@ -1,5 +1,5 @@
 import type { Cue } from '../cues/schemas.ts';
-import { boundsOf, childrenBox, resolveRoot } from '../program/resolve.ts';
+import { boundsOf, childrenBox, standingRoot } from '../program/resolve.ts';
 import { overlaps } from '../program/geometry.ts';
 import type { Runner } from './runner.ts';
 import type { Scroll } from './state.ts';
@@ -14,7 +14,7 @@ export function scrollRange(runner: Runner, scene: string, key: string): { x: nu
   if (!program) return { x: 0, y: 0 };
   if (key === '') return { x: 0, y: Math.max(0, (program.scene.contentHeight ?? 0) - program.scene.height) };
   const root = runner.root(scene);
-  const shown = root && resolveRoot(runner.program, runner.run, root).all.find((one) => one.node.key === key);
+  const shown = root && standingRoot(runner.program, runner.run, root).all.find((one) => one.node.key === key);
   const inside = shown && childrenBox(shown);
   if (!shown || !inside) return { x: 0, y: 0 };
   const { scroll } = shown.node.layer;
@@ -71,7 +71,7 @@ function viewCues(runner: Runner, scene: string) {
   if (!expansion.nodes.some((node) => node.item.threads.some((thread) => thread.enabled && thread.cue.type === 'in view'))) return [];
   const { width, height } = expansion.root.scene;
   const view = { x: 0, y: 0, width, height };
-  return resolveRoot(runner.program, runner.run, runner.root(scene)!)
+  return standingRoot(runner.program, runner.run, runner.root(scene)!)
     .all.filter((shown) => shown.node.item.threads.some((thread) => thread.cue.type === 'in view'))
     .map((shown) => ({ node: shown.node, isSeen: overlaps(boundsOf(shown), view) }));
 }

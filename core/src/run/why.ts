@@ -3,7 +3,7 @@ import { failingClause } from '../expression/explain.ts';
 import { expressionScope } from '../expression/scope.ts';
 import type { Thread } from '../piece/piece.ts';
 import { outwardNodes, type Node } from '../program/node.ts';
-import { isEnabled, isUnder, resolveScreen, type Shown } from '../program/resolve.ts';
+import { isEnabled, isUnder, standingScreen, type Stood } from '../program/resolve.ts';
 import type { Program } from '../program/program.ts';
 import type { Point } from '../program/geometry.ts';
 import { environmentOf } from './environment.ts';
@@ -81,8 +81,8 @@ const cluesOf = (node: Node): WhyNot[] =>
 /** A cue in a few words, without what only the desks need to say more. */
 const cueWords = ({ cue }: Thread): string => ('key' in cue ? `key ${keyWords(cue.key)}` : cue.type);
 
-const layersAt = (runner: Runner, point: Point): Shown[] =>
-  resolveScreen(runner.program, runner.run)
+const layersAt = (runner: Runner, point: Point): Stood[] =>
+  standingScreen(runner.program, runner.run)
     .surfaces.flatMap((surface) => surface.all)
     .filter((shown) => shown.node.layer.type !== 'group' && isUnder(shown, point))
     .reverse();

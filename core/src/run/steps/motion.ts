@@ -1,4 +1,4 @@
-import { poseOf, resolveRoot, boundsOf } from '../../program/resolve.ts';
+import { poseOf, standingRoot, boundsOf } from '../../program/resolve.ts';
 import type { Runner, Call } from '../runner.ts';
 import { scrollTo } from '../scrolling.ts';
 import { done, notDone, type StepRunner } from './stepped.ts';
@@ -50,13 +50,13 @@ export const scroll: StepRunner<'scroll'> = (runner, call, step) => {
   const place = layerFor(runner, call, step.to.layer);
   if (isStepped(place)) return place;
   const { root, node } = place;
-  const shown = resolveRoot(runner.program, runner.run, root).all.find((one) => one.node === node);
+  const shown = standingRoot(runner.program, runner.run, root).all.find((one) => one.node === node);
   if (!shown) return notDone('hidden', `${node.layer.name} is hidden.`);
   let around = node.parent;
   while (around && !around.layer.scroll) around = around.parent;
   const box = boundsOf(shown);
   if (around) {
-    const group = resolveRoot(runner.program, runner.run, root).all.find((one) => one.node === around)!;
+    const group = standingRoot(runner.program, runner.run, root).all.find((one) => one.node === around)!;
     const ground = boundsOf(group);
     const old = root.scroll[around.key] ?? { x: 0, y: 0 };
     scrollTo(runner, root.scene, around.key, old.x + box.x - ground.x, old.y + box.y - ground.y);
