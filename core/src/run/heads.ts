@@ -28,10 +28,7 @@ export function enterHeads(runner: Runner, scene: string, expansion: Expansion):
 export const restingHeads = (program: Program, run: RunState, root: RootRun): RootRun['heads'] =>
   Object.fromEntries(Object.entries(root.heads).map(([key, head]) => [key, { ...head, at: frameAt(program, head, run.clock), since: run.clock }]));
 
-function setHead(runner: Runner, scene: string, instance: Instance, head: Playhead): void {
-  const root = runner.root(scene);
-  if (root) runner.setRoot(scene, { heads: { ...root.heads, [instance.key]: head } });
-}
+const setHead = (runner: Runner, scene: string, instance: Instance, head: Playhead): void => runner.store.set(scene, 'heads', instance.key, head);
 
 /** Placements and media that came into view begin, those that went out of it stop. */
 export function syncPresence(runner: Runner, scene: string): void {
@@ -41,7 +38,7 @@ export function syncPresence(runner: Runner, scene: string): void {
     if (!root) return;
     const isThere = shownWithin(runner.program, runner.run, root, node);
     if ((root.present[node.key] ?? false) === isThere) continue;
-    runner.setRoot(scene, { present: { ...root.present, [node.key]: isThere } });
+    runner.store.set(scene, 'present', node.key, isThere);
     if (node.inside) (isThere ? comeIn : goOut)(runner, scene, node, node.inside);
     else if (isThere && node.layer.media?.autoplay) playMedia(runner, scene, node);
     else if (!isThere && runner.root(scene)!.media[node.key] === 'playing') pauseMedia(runner, scene, node);
@@ -67,17 +64,15 @@ function goOut(runner: Runner, scene: string, _node: Node, instance: Instance): 
 }
 
 export function playMedia(runner: Runner, scene: string, node: Node): void {
-  const root = runner.root(scene);
-  if (!root) return;
-  runner.setRoot(scene, { media: { ...root.media, [node.key]: 'playing' } });
+  if (!runner.root(scene)) return;
+  runner.store.set(scene, 'media', node.key, 'playing');
   runner.effect({ type: 'media', node: node.key, do: 'play' });
   runner.nodeCue(scene, node, 'media', (cue) => (cue as Extract<Cue, { type: 'media' }>).what === 'started', `${node.layer.name} started`);
 }
 
 export function pauseMedia(runner: Runner, scene: string, node: Node): void {
-  const root = runner.root(scene);
-  if (!root) return;
-  runner.setRoot(scene, { media: { ...root.media, [node.key]: 'paused' } });
+  if (!runner.root(scene)) return;
+  runner.store.set(scene, 'media', node.key, 'paused');
   runner.effect({ type: 'media', node: node.key, do: 'pause' });
 }
 
@@ -205,7 +200,7 @@ function sectionEnded(runner: Runner, scene: string, instance: Instance): void {
       ? { ...activity, head: null, due: runner.run.clock }
       : activity
   );
-  runner.run = { ...runner.run, activities };
+  runner.put({ activities });
 }
 
 /** How long a section takes from a frame on, for those who wait for it. */

@@ -3,10 +3,17 @@ import { enterHeads, restingHeads, syncPresence } from './heads.ts';
 import { Runner, type Duties } from './runner.ts';
 import type { RunEvent, RunState } from './state.ts';
 import { runStep } from './steps/index.ts';
+import { PlainStore, type Store } from './store.ts';
 import { explainBranches } from './why.ts';
 
 const duties: Duties = { runStep, enterHeads, restingHeads, syncPresence, explainBranches };
 
 /** A runner that is to answer to an event, with all that steps do. */
 export const runnerFor = (program: Program, run: RunState, event: RunEvent = { type: 'wait', ms: 0 }): Runner =>
-  new Runner(program, run, event, duties);
+  new Runner(program, new PlainStore(run), event, duties);
+
+/** The same in a store of another kind; why something does not happen is not asked. */
+export const runnerIn = (program: Program, store: Store, event: RunEvent = { type: 'wait', ms: 0 }): Runner =>
+  new Runner(program, store, event, quiet);
+
+const quiet: Duties = { ...duties, explainBranches: () => [] };

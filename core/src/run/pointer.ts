@@ -122,7 +122,7 @@ export function movePointer(runner: Runner, point: Point): void {
   const caught = catchAt(runner, point);
   const old = runner.run.over;
   const over = keysOf(caught.shown);
-  runner.run = { ...runner.run, pointer: point, over: same(over, old) ? old : over };
+  runner.put({ pointer: point, over: same(over, old) ? old : over });
   if (dragged || over === old) return;
   const left = old.filter((key) => !over.includes(key));
   const entered = outwardNodes(caught.shown?.node ?? null).filter((node) => !old.includes(node.key));
@@ -151,21 +151,18 @@ function firstWith(runner: Runner, nodes: readonly Node[], type: 'hover' | 'leav
 export function leavePointer(runner: Runner): void {
   const left = runner.run.over.flatMap((key) => runner.find(key)?.node ?? []);
   if (runner.run.pressed?.drag?.moving) dropDragged(runner, runner.run.pressed, runner.run.pointer ?? runner.run.pressed.from);
-  runner.run = { ...runner.run, pointer: null, over: [], pressed: null };
+  runner.put({ pointer: null, over: [], pressed: null });
   firstWith(runner, left, 'leave');
 }
 
 export function pressPointer(runner: Runner, point: Point): void {
   const { shown, surface } = catchAt(runner, point);
-  runner.run = { ...runner.run, pointer: point, over: keysOf(shown) };
+  runner.put({ pointer: point, over: keysOf(shown) });
   if (!surface) return;
   const node = shown?.node ?? null;
   const dragged = outwardNodes(node).find((one) => one.layer.drag !== undefined && !isOff(runner, one));
   const drag = dragged && { node: dragged.key, ...placeNow(runner, dragged), moving: false };
-  runner.run = {
-    ...runner.run,
-    pressed: { node: node?.key ?? '', scene: surface.scene, from: point, at: runner.run.clock, drag: drag ?? null, spent: false },
-  };
+  runner.put({ pressed: { node: node?.key ?? '', scene: surface.scene, from: point, at: runner.run.clock, drag: drag ?? null, spent: false } });
   if (node && isOff(runner, node)) return;
   fireOutward(runner, node, surface.scene, 'press');
 }
@@ -178,7 +175,7 @@ function placeNow(runner: Runner, node: Node): Point {
 export function releasePointer(runner: Runner, point: Point): void {
   const { pressed } = runner.run;
   const { shown, surface } = catchAt(runner, point);
-  runner.run = { ...runner.run, pointer: point, over: keysOf(shown), pressed: null };
+  runner.put({ pointer: point, over: keysOf(shown), pressed: null });
   if (!surface) return pressBeside(runner);
   if (!pressed) return;
   if (pressed.drag?.moving) return dropDragged(runner, pressed, point);
@@ -225,7 +222,7 @@ export function click(runner: Runner, node: Node | null, scene: string, point: P
   const isSecond = clicked !== null && clicked.node === key && clock - clicked.at <= DOUBLE_TIME;
   const { frame } = runner.run;
   const taken = fireOutward(runner, node, scene, 'click');
-  if (runner.run.frame === frame) runner.run = { ...runner.run, clicked: isSecond ? null : { node: key, at: clock } };
+  if (runner.run.frame === frame) runner.put({ clicked: isSecond ? null : { node: key, at: clock } });
   const again = isSecond && runner.liveRoots().includes(scene) && fireOutward(runner, node, scene, 'double click');
   if (!taken && !again) whyNoClick(runner, node, scene, point);
 }
@@ -245,7 +242,7 @@ export function longPressDue(runner: Runner): { readonly at: number; readonly no
 /** Long presses of a layer whose time has come; those that want a longer one are passed over. */
 export function longPress(runner: Runner, node: Node | null, scene: string): void {
   const { pressed } = runner.run;
-  if (pressed) runner.run = { ...runner.run, pressed: { ...pressed, spent: true } };
+  if (pressed) runner.put({ pressed: { ...pressed, spent: true } });
   if (node && isOff(runner, node)) return runner.why(whyDisabled(runner, node));
   runner.at(node?.key ?? null);
   fireOutward(runner, node, scene, 'long press');
@@ -259,7 +256,7 @@ function dragTo(runner: Runner, pressed: Pressed, point: Point): boolean {
   if (!node) return false;
   if (!drag.moving && Math.hypot(point.x - pressed.from.x, point.y - pressed.from.y) < DRAG_FROM) return false;
   if (!drag.moving) {
-    runner.run = { ...runner.run, pressed: { ...pressed, drag: { ...drag, moving: true } } };
+    runner.put({ pressed: { ...pressed, drag: { ...drag, moving: true } } });
     fireOutward(runner, node, null, 'drag start');
   }
   const by = inSpaceOf(runner, node, pressed.from, point);
@@ -310,7 +307,7 @@ export const REST_TIME = 200;
 function dropDragged(runner: Runner, pressed: Pressed, point: Point): void {
   const drag = pressed.drag!;
   const node = runner.find(drag.node)?.node;
-  runner.run = { ...runner.run, pressed: null };
+  runner.put({ pressed: null });
   if (!node) return;
   const { snap, inertia } = node.layer.drag!;
   const home = homeOf(runner, node);
@@ -359,7 +356,7 @@ export function dragLayer(runner: Runner, node: Node, from: Point, dx: number, d
     drag: { node: dragged.key, ...placeNow(runner, dragged), moving: false },
     spent: false,
   };
-  runner.run = { ...runner.run, pressed };
+  runner.put({ pressed });
   const to = { x: from.x + dx, y: from.y + dy };
   dragTo(runner, pressed, to);
   const now = runner.run.pressed;

@@ -109,7 +109,7 @@ export function scrollInto(runner: Runner, node: Node): boolean {
   const scene = runner.sceneOfNode(node.key)!;
   const around = [...outwardNodes(node.parent).filter((one) => one.layer.scroll), null].reverse();
   for (const share of [0.5, 0, 1]) {
-    const tried = runner.beside(runner.run);
+    const tried = runner.beside();
     for (const outer of around) scrollNear(tried, scene, outer, node, share);
     if (tried.run === runner.run) return false;
     if (!('point' in reachOf(tried, node))) continue;

@@ -4,7 +4,7 @@ import type { Point } from '../program/geometry.ts';
 import { expand } from '../program/expand.ts';
 import { outwardNodes, type Node } from '../program/node.ts';
 import { startFrame, type Program } from '../program/program.ts';
-import { enabledWithin, resolveScreen } from '../program/resolve.ts';
+import { enabledWithin, standingScreen } from '../program/resolve.ts';
 import { variableKey } from '../program/binding.ts';
 import { movingHeads, reachStop } from './heads.ts';
 import { nextStop } from './playhead.ts';
@@ -66,7 +66,11 @@ export function begin(program: Program, frame: string | null = startFrame(progra
  */
 export function advance(program: Program, run: RunState, event: RunEvent): Advanced {
   if (!program.scenes.has(run.frame)) return lostFrame(program, run, event);
-  const runner = runnerFor(program, run, event);
+  return advanceIn(runnerFor(program, run, event), event);
+}
+
+/** The same by a runner that stands before the event. */
+export function advanceIn(runner: Runner, event: RunEvent): Advanced {
   if (event.type === 'wait') return wait(runner, event.ms);
   takeEvent(runner, event);
   runner.settle();
@@ -222,7 +226,7 @@ function fireFront(runner: Runner, type: CueType, fits: (cue: Cue) => boolean): 
 function shownNodes(runner: Runner, scene: string): Node[] {
   const { nodes } = runner.expansion(scene);
   if (!nodes.some((node) => node.item.threads.length)) return [];
-  const surface = resolveScreen(runner.program, runner.run).surfaces.find((one) => one.scene === scene);
+  const surface = standingScreen(runner.program, runner.run).surfaces.find((one) => one.scene === scene);
   return surface?.all.map((shown) => shown.node).reverse() ?? [];
 }
 
@@ -231,7 +235,7 @@ function pressKey(runner: Runner, key: string): void {
 }
 
 function pressPad(runner: Runner, button: number): void {
-  runner.run = { ...runner.run, pad: button };
+  runner.put({ pad: button });
   runner.reread('pad.button');
   if (!fireFront(runner, 'pad', (cue) => (cue as Extract<Cue, { type: 'pad' }>).button === button))
     runner.why({ code: 'no-thread', sentence: `No thread here waits for pad button ${button}.` });
@@ -241,7 +245,7 @@ function moveFocus(runner: Runner, layer: string | null): void {
   const old = runner.run.focus;
   if (old === layer) return;
   const gone = old === null ? null : runner.find(old);
-  runner.run = { ...runner.run, focus: layer };
+  runner.put({ focus: layer });
   if (gone?.node && gone.isOn) runner.nodeCue(gone.root.scene, gone.node, 'blur', () => true, `${gone.node.layer.name} lost the focus`);
   const come = layer === null ? null : runner.find(layer);
   // The keyboard comes to things that have to be scrolled to, and they into view.
@@ -262,7 +266,7 @@ function media(runner: Runner, { layer, what }: Extract<RunEvent, { type: 'media
   if (!place?.node || !place.isOn) return;
   const { root, node } = place;
   const state = what === 'started' ? 'playing' : 'paused';
-  if (what === 'ended' || root.media[node.key] !== state) runner.setRoot(root.scene, { media: { ...root.media, [node.key]: state } });
+  if (what === 'ended' || root.media[node.key] !== state) runner.store.set(root.scene, 'media', node.key, state);
   runner.at(node.key);
   runner.nodeCue(root.scene, node, 'media', (cue) => (cue as Extract<Cue, { type: 'media' }>).what === what, `${node.layer.name} ${what}`);
 }
@@ -342,14 +346,17 @@ function wait(runner: Runner, ms: number): Advanced {
     if (!due || due.at > end) break;
     const before = run.clock;
     const clock = Math.max(run.clock, due.at);
-    const one = runner.beside({ ...run, clock }, { type: 'wait', ms: clock - before });
+    const one = runner.beside(run, { type: 'wait', ms: clock - before });
+    one.put({ clock });
     meet(one, due);
     one.settle();
     const done = one.finish();
     run = done.run;
     reports.push(...done.reports);
   }
-  return { run: { ...run, clock: Math.max(end, run.clock) }, reports };
+  const last = runner.beside(run);
+  last.put({ clock: Math.max(end, run.clock) });
+  return { run: last.run, reports };
 }
 
 function meet(runner: Runner, due: Deadline): void {

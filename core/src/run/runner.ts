@@ -11,6 +11,7 @@ import type { Program } from '../program/program.ts';
 import { isEnabled, isSelected, isShown, stateOf } from '../program/resolve.ts';
 import { emptyRoot, environmentOf, evaluate, findPlace, nameOfState, rootOfKey, valueOfField, valueOfVariable, type Place } from './environment.ts';
 import type { Stepped, Took } from './stepped.ts';
+import type { Store } from './store.ts';
 import type { Activity, Effect, Fired, Report, RootRun, RunEvent, RunState, StepOutcome, Timer, WhyNot } from './state.ts';
 
 /** A thread where it stands: which scene on the screen, which instance of it, which layer. */
@@ -73,18 +74,27 @@ export class Runner {
 
   constructor(
     readonly program: Program,
-    public run: RunState,
+    readonly store: Store,
     event: RunEvent,
     private readonly duties: Duties
   ) {
-    this.before = run;
-    this.origin = run.frame;
+    this.before = store.run;
+    this.origin = store.run.frame;
     this.open = { event, cause: undefined, layer: null, fired: [], whyNot: [], effects: [] };
   }
 
-  /** Another one of the same piece, in another run. */
-  beside(run: RunState, event: RunEvent = { type: 'wait', ms: 0 }): Runner {
-    return new Runner(this.program, run, event, this.duties);
+  get run(): RunState {
+    return this.store.run;
+  }
+
+  /** Another one of the same piece, that goes on from here by itself; or from a run that one of them gave. */
+  beside(run?: RunState, event: RunEvent = { type: 'wait', ms: 0 }): Runner {
+    return new Runner(this.program, this.store.fork(run), event, this.duties);
+  }
+
+  /** Sets fields of the run itself. */
+  put(change: Parameters<Store['put']>[0]): void {
+    this.store.put(change);
   }
 
   // ── reports ────────────────────────────────────────────────────────────────
@@ -119,7 +129,7 @@ export class Runner {
     this.drain();
     this.flush();
     this.open = { event: this.open.event, cause: 'end', layer: null, fired: [], whyNot: [], effects: [] };
-    if (this.run.frame !== this.origin && this.leavesTrace) this.run = { ...this.run, back: [...this.run.back, this.origin].slice(-MOST_BACK) };
+    if (this.run.frame !== this.origin && this.leavesTrace) this.store.pushBack(this.origin, MOST_BACK);
     return { run: this.run, reports: this.reports };
   }
 
@@ -191,12 +201,12 @@ export class Runner {
       lasting: lasting || call.root === null,
       from: call.node?.key ?? null,
     };
-    this.run = { ...this.run, count: this.run.count + 1, activities: [...this.run.activities, activity] };
+    this.put({ count: this.run.count + 1, activities: [...this.run.activities, activity] });
   }
 
   /** Goes on with steps that waited. */
   resume(activity: Activity): void {
-    this.run = { ...this.run, activities: this.run.activities.filter((one) => one.id !== activity.id) };
+    this.put({ activities: this.run.activities.filter((one) => one.id !== activity.id) });
     const call = this.callOf(activity);
     if (!call || !call.thread.branches[activity.branch]) return;
     const fired = { thread: activity.thread, branch: activity.branch, steps: [] as StepOutcome[] };
@@ -278,8 +288,7 @@ export class Runner {
   }
 
   setRoot(scene: string, change: Partial<RootRun>): void {
-    const old = this.run.roots[scene];
-    if (old) this.run = { ...this.run, roots: { ...this.run.roots, [scene]: { ...old, ...change } } };
+    this.store.setRoot(scene, change);
   }
 
   find(key: string): Place | null {
@@ -296,8 +305,7 @@ export class Runner {
     const program = this.program.scenes.get(scene);
     if (!program) return;
     const kept = this.run.roots[scene];
-    const root: RootRun = kept ? { ...kept, entered: this.run.clock, timers: [] } : emptyRoot(scene, this.run.clock);
-    this.run = { ...this.run, roots: { ...this.run.roots, [scene]: root } };
+    this.store.enter(kept ? { ...kept, entered: this.run.clock, timers: [] } : emptyRoot(scene, this.run.clock));
     const expansion = this.expansion(scene);
     if (expansion.bindings.length) this.bindAll(scene, expansion);
     this.duties.enterHeads(this, scene, expansion);
@@ -309,15 +317,15 @@ export class Runner {
   leaveRoot(scene: string): void {
     const root = this.run.roots[scene];
     if (!root) return;
-    const { [scene]: _left, ...others } = this.run.roots;
     const remembers = this.program.scenes.get(scene)?.scene.onReturn === 'remember';
-    const kept = remembers
-      ? { ...others, [scene]: { ...root, timers: [], media: {}, present: {}, heads: this.duties.restingHeads(this.program, this.run, root) } }
-      : others;
+    const kept = remembers ? { ...root, timers: [], media: {}, present: {}, heads: this.duties.restingHeads(this.program, this.run, root) } : null;
+    const playing = this.expansion(scene).timed.filter((node) => root.media[node.key] === 'playing');
     const activities = this.run.activities.filter((activity) => activity.root !== scene || activity.lasting);
     const focus = this.run.focus !== null && this.sceneOfNode(this.run.focus) === scene ? null : this.run.focus;
-    this.run = { ...this.run, roots: kept, activities: activities.length === this.run.activities.length ? this.run.activities : activities, focus };
-    for (const [node, state] of Object.entries(root.media)) if (state === 'playing') this.effect({ type: 'media', node, do: 'pause' });
+    this.store.leave(scene, kept);
+    if (activities.length !== this.run.activities.length) this.put({ activities });
+    if (focus !== this.run.focus) this.put({ focus });
+    for (const { key } of playing) this.effect({ type: 'media', node: key, do: 'pause' });
   }
 
   sceneOfNode(key: string): string | undefined {
@@ -376,7 +384,7 @@ export class Runner {
     if (old === state) return false;
     const nested = [...this.expansion(root.scene).instances.values()].filter((one) => isWithin(one, instance));
     const states = nested.map((one) => stateOf(root, one));
-    this.setRoot(root.scene, { states: { ...root.states, [instance.key]: state } });
+    this.store.set(root.scene, 'states', instance.key, state);
     nested.forEach((one, i) => {
       const now = stateOf(this.run.roots[root.scene]!, one);
       if (now !== states[i]) this.stateChanged(root.scene, one, states[i]!);
@@ -425,7 +433,7 @@ export class Runner {
   makeSelected(place: Place & { node: Node }, on: boolean, byChoice = false): boolean {
     const { root, node } = place;
     if (isSelected(root, node) === on) return false;
-    this.setRoot(root.scene, { flags: { ...root.flags, [`${node.key}.selected`]: on } });
+    this.store.set(root.scene, 'flags', `${node.key}.selected`, on);
     this.selectedChanged(root.scene, node, on, byChoice);
     return isSelected(this.run.roots[root.scene]!, node) === on;
   }
@@ -462,7 +470,7 @@ export class Runner {
   setEnabled(place: Place & { node: Node }, on: boolean): boolean {
     const { root, node } = place;
     if (isEnabled(root, node) === on) return false;
-    this.setRoot(root.scene, { flags: { ...root.flags, [`${node.key}.enabled`]: on } });
+    this.store.set(root.scene, 'flags', `${node.key}.enabled`, on);
     this.enabledChanged(root.scene, node, on);
     return true;
   }
@@ -481,14 +489,14 @@ export class Runner {
   setShown(place: Place & { node: Node }, on: boolean): boolean {
     const { root, node } = place;
     if (isShown(this.program, this.run, root, node) === on) return false;
-    this.setRoot(root.scene, { flags: { ...root.flags, [`${node.key}.shown`]: on } });
+    this.store.set(root.scene, 'flags', `${node.key}.shown`, on);
     this.rereadInside(root.scene, node, 'shown');
     return true;
   }
 
   change(place: Place & { node: Node }, numbers: Partial<Record<'x' | 'y' | 'width' | 'height' | 'rotation' | 'scale' | 'opacity', number>>): void {
     const { root, node } = place;
-    this.setRoot(root.scene, { changes: { ...root.changes, [node.key]: { ...root.changes[node.key], ...numbers } } });
+    this.store.set(root.scene, 'changes', node.key, { ...root.changes[node.key], ...numbers });
     if ('x' in numbers) this.reread(`${node.key}.x`);
     if ('y' in numbers) this.reread(`${node.key}.y`);
   }
@@ -501,7 +509,7 @@ export class Runner {
     if (field.kind === 'checkbox' || field.kind === 'switch') return this.makeSelected(place, value === true);
     const fitted = fitField(field, value);
     if (fitted === undefined || valueOfField(root, node) === fitted) return false;
-    this.setRoot(root.scene, { values: { ...root.values, [node.key]: fitted } });
+    this.store.set(root.scene, 'values', node.key, fitted);
     this.nodeCue(root.scene, node, 'change', () => true, `${node.layer.name} changed`);
     if (field.variable) this.setVariableFrom(node.instance, field.variable, fitted);
     this.reread(`${node.key}.value`);
@@ -520,12 +528,12 @@ export class Runner {
     const fitted = fitVariable(variable, value);
     if (typeof fitted === 'object') return fitted.why;
     if (valueOfVariable(this.program, this.run, id, key) === fitted) return null;
-    if (variable.scene === null) this.run = { ...this.run, variables: { ...this.run.variables, [key]: fitted } };
+    if (variable.scene === null) this.store.setVariable(key, fitted);
     else {
       const scene = rootOfKey(this.program, key);
       const root = this.run.roots[scene];
       if (!root) return `${variable.name} belongs to a scene that is not on the screen.`;
-      this.setRoot(scene, { variables: { ...root.variables, [key]: fitted } });
+      this.store.set(scene, 'variables', key, fitted);
     }
     this.happen(`${variable.name} changed`, () =>
       this.callsEverywhere('variable').filter(({ thread, instance }) => {
@@ -610,7 +618,7 @@ export class Runner {
     }
     const { node, instance, what } = binding;
     const was = isFirst ? null : before(root, node, instance, what);
-    this.setRoot(scene, { bound: { ...root.bound, [binding.key]: value } });
+    this.store.set(scene, 'bound', binding.key, value);
     if (isFirst) return;
     const now = this.run.roots[scene]!;
     if (node && what === 'selected' && isSelected(now, node) !== was) this.selectedChanged(scene, node, isSelected(now, node), false);

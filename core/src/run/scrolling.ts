@@ -34,7 +34,7 @@ export function scrollTo(runner: Runner, scene: string, key: string, x: number, 
   if (to.x === old.x && to.y === old.y) return;
   const seen = viewCues(runner, scene);
   const next = turned(old, to);
-  runner.setRoot(scene, { scroll: { ...root.scroll, [key]: next } });
+  runner.store.set(scene, 'scroll', key, next);
   scrollCues(runner, scene, key, next);
   for (const { node, isSeen } of viewCues(runner, scene))
     if (isSeen && seen.some((one) => one.node === node && !one.isSeen))
@@ -59,9 +59,8 @@ function scrollCues(runner: Runner, scene: string, key: string, scroll: Scroll):
     );
   });
   if (calls.length === 0) return;
-  const root = runner.root(scene)!;
   const fired = [...scroll.fired, ...calls.map((call) => `${call.instance.key}:${call.thread.id}`)];
-  runner.setRoot(scene, { scroll: { ...root.scroll, [key]: { ...scroll, fired } } });
+  runner.store.set(scene, 'scroll', key, { ...scroll, fired });
   runner.happen(`scrolled ${scroll.direction}`, () => calls);
 }
 

@@ -47,7 +47,7 @@ export const go: StepRunner<'go'> = (runner, call, step) => {
   const from = runner.run.frame;
   if (isBack) {
     runner.leavesTrace = false;
-    runner.run = { ...runner.run, back: runner.run.back.slice(0, runner.run.back.lastIndexOf(to)) };
+    runner.store.cutBack(runner.run.back.lastIndexOf(to));
   }
   if (step.replace) runner.leavesTrace = false;
   runner.effect({ type: 'go', from, to, transition: step.transition, thread: call.thread.id });
@@ -63,7 +63,7 @@ export function enterFrame(runner: Runner, to: string): void {
   const stay = new Set(carries.filter(({ sheet }) => kept.has(sheet) && runner.run.roots[sheet]).map(({ sheet }) => sheet));
   runner.leaveRoot(runner.run.frame);
   for (const { sheet } of carries) if (!stay.has(sheet)) runner.leaveRoot(sheet);
-  runner.run = { ...runner.run, frame: to, overlays: [], over: [], pressed: null, clicked: null };
+  runner.put({ frame: to, overlays: [], over: [], pressed: null, clicked: null });
   for (const sheet of kept) if (!stay.has(sheet)) runner.enterRoot(sheet);
   runner.enterRoot(to);
   runner.reread('frame.name');
@@ -76,7 +76,7 @@ export const lay: StepRunner<'lay'> = (runner, call, step) => {
   if (step.frame === runner.run.frame || runner.run.overlays.some((overlay) => overlay.frame === step.frame))
     return notDone('there-already', `${scene.name} is on the screen already.`);
   const overlay = { frame: step.frame, at: step.at, scrim: step.scrim ?? null, closes: step.closes === true };
-  runner.run = { ...runner.run, overlays: [...runner.run.overlays, overlay], over: [], pressed: null };
+  runner.put({ overlays: [...runner.run.overlays, overlay], over: [], pressed: null });
   runner.effect({ type: 'lay', frame: step.frame, transition: step.transition, thread: call.thread.id });
   runner.enterRoot(step.frame);
   return done(`laid ${scene.name} over`, { took: lengthOf(step.transition) });
@@ -89,6 +89,6 @@ export function liftTop(runner: Runner, transition: Transition, thread: string) 
   const overlay = runner.run.overlays.at(-1)!;
   runner.effect({ type: 'lift', frame: overlay.frame, transition, thread });
   runner.leaveRoot(overlay.frame);
-  runner.run = { ...runner.run, overlays: runner.run.overlays.slice(0, -1), over: [], pressed: null };
+  runner.put({ overlays: runner.run.overlays.slice(0, -1), over: [], pressed: null });
   return done(`lifted ${runner.program.scenes.get(overlay.frame)?.scene.name ?? 'it'}`, { took: lengthOf(transition) });
 }

@@ -1,0 +1,75 @@
+import type { RootRun, RunState } from './state.ts';
+
+/** What a root keeps by keys, each entry of which is one slot of the run. */
+export type RecordKind = 'states' | 'changes' | 'flags' | 'values' | 'variables' | 'heads' | 'present' | 'scroll' | 'media' | 'bound';
+
+/**
+ * A run as the engine holds it. Everything in it that can differ is a slot: a field of the run, or of a root, or an entry of a root's
+ * records. What is read is read from `run`; whatever is changed goes through a method, so that a store may note both.
+ */
+export interface Store {
+  /** The run as it is now. What was read from it before stays as it was. */
+  readonly run: RunState;
+  /** Sets fields of the run itself. */
+  put(change: Partial<Omit<RunState, 'roots' | 'variables' | 'back'>>): void;
+  /** Sets a variable of the piece. */
+  setVariable(key: string, value: RunState['variables'][string]): void;
+  /** Puts one more frame on the back stack, which is not looked at; at most so many stay. */
+  pushBack(frame: string, most: number): void;
+  /** Leaves so many frames on the back stack. */
+  cutBack(length: number): void;
+  /** Puts a scene on the screen as it begins, or as it was left. */
+  enter(root: RootRun): void;
+  /** Takes a scene off the screen, and all that it was like with it, or keeps it so. */
+  leave(scene: string, kept: RootRun | null): void;
+  /** Sets whole fields of a root, where it is there. */
+  setRoot(scene: string, change: Partial<RootRun>): void;
+  /** Sets one entry of one of a root's records, where it is there. */
+  set<K extends RecordKind>(scene: string, kind: K, key: string, value: RootRun[K][string]): void;
+  /** Another store that goes on from here by itself; from a run that one of them gave, if it is given. */
+  fork(run?: RunState): Store;
+}
+
+/** A store of plain data that never changes: what was read before can be kept, compared and gone back to. */
+export class PlainStore implements Store {
+  constructor(public run: RunState) {}
+
+  put(change: Partial<Omit<RunState, 'roots' | 'variables' | 'back'>>): void {
+    this.run = { ...this.run, ...change };
+  }
+
+  setVariable(key: string, value: RunState['variables'][string]): void {
+    this.run = { ...this.run, variables: { ...this.run.variables, [key]: value } };
+  }
+
+  pushBack(frame: string, most: number): void {
+    this.run = { ...this.run, back: [...this.run.back, frame].slice(-most) };
+  }
+
+  cutBack(length: number): void {
+    this.run = { ...this.run, back: this.run.back.slice(0, length) };
+  }
+
+  enter(root: RootRun): void {
+    this.run = { ...this.run, roots: { ...this.run.roots, [root.scene]: root } };
+  }
+
+  leave(scene: string, kept: RootRun | null): void {
+    const { [scene]: _left, ...others } = this.run.roots;
+    this.run = { ...this.run, roots: kept ? { ...others, [scene]: kept } : others };
+  }
+
+  setRoot(scene: string, change: Partial<RootRun>): void {
+    const old = this.run.roots[scene];
+    if (old) this.run = { ...this.run, roots: { ...this.run.roots, [scene]: { ...old, ...change } } };
+  }
+
+  set<K extends RecordKind>(scene: string, kind: K, key: string, value: RootRun[K][string]): void {
+    const old = this.run.roots[scene];
+    if (old) this.setRoot(scene, { [kind]: { ...old[kind], [key]: value } });
+  }
+
+  fork(run = this.run): Store {
+    return new PlainStore(run);
+  }
+}
