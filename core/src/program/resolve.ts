@@ -79,7 +79,15 @@ const MIDDLE: Point = { x: 0.5, y: 0.5 };
 export const resolveScreen = (program: Program, run: RunState): Screen => screenOf<Shown>(program, run, lookOf);
 
 /** Where everything on the screen stands: it reads no more of the run than that takes. */
-export const standingScreen = (program: Program, run: RunState): Screen<Stood> => screenOf<Stood>(program, run, standOf);
+export const standingScreen = (program: Program, run: RunState): Screen<Stood> =>
+  (run as Remembering)[STANDING]?.() ?? screenOf<Stood>(program, run, standOf);
+
+/** A run may know where everything stands already. */
+export const STANDING = Symbol('standing');
+
+interface Remembering {
+  readonly [STANDING]?: () => Screen<Stood>;
+}
 
 function screenOf<T extends Stood>(program: Program, run: RunState, see: See<T>): Screen<T> {
   const frame = program.scenes.get(run.frame);
@@ -157,9 +165,11 @@ interface Resolving {
   readonly root: RootRun;
 }
 
-/** What is seen of a layer by itself; null where it is not shown. */
-type See<T extends Stood> = (resolving: Resolving, node: Node, parent: T | null) => Omit<T, keyof Places> | null;
-type Places = Pick<Stood, 'node' | 'parent' | 'scroll' | 'matrix' | 'children'>;
+/** A layer while it is put together. */
+type Draft<T extends Stood> = { -readonly [K in keyof T]: T[K] };
+
+/** What is seen of a layer by itself, not yet put where it stands; null where it is not shown. */
+type See<T extends Stood> = (resolving: Resolving, node: Node, parent: T | null) => Draft<T> | null;
 
 /** The layers of a scene, those shown, in the order of painting. */
 interface Layers<T extends Stood> {
@@ -186,23 +196,24 @@ function layersOf<T extends Stood>(program: Program, run: RunState, see: See<T>,
   const resolving: Resolving = { program, run, root };
   const all: T[] = [];
   const place = (node: Node, parent: T | null, space: Matrix): T | null => {
-    const own = see(resolving, node, parent);
-    if (!own) return null;
-    const { x, y, width, height, rotation, scale, anchor } = own as Pick<Stood, 'x' | 'y' | 'width' | 'height' | 'rotation' | 'scale' | 'anchor'>;
-    const placed = translated(space, x, y);
-    const matrix = rotation !== 0 || scale !== 1 ? turnedAbout(placed, { width, height, anchor, rotation, scale }) : placed;
+    const one = see(resolving, node, parent);
+    if (!one) return null;
+    const placed = translated(space, one.x, one.y);
+    const matrix = one.rotation !== 0 || one.scale !== 1 ? turnedAbout(placed, one) : placed;
     const scroll = (node.layer.scroll && root.scroll[node.key]) || ORIGIN;
-    const children: T[] = [];
-    const one = { ...own, node, parent, scroll: { x: scroll.x, y: scroll.y }, matrix, children } as unknown as T;
-    all.push(one);
+    one.scroll = { x: scroll.x, y: scroll.y };
+    one.matrix = matrix;
+    all.push(one as T);
     if (node.children.length) {
-      const inner = node.inside ? partSpace(matrix, { width, height }, node.inside) : translated(matrix, -scroll.x, -scroll.y);
+      const inner = node.inside ? partSpace(matrix, one, node.inside) : translated(matrix, -scroll.x, -scroll.y);
+      const children: T[] = [];
       for (const child of node.children) {
-        const inside = place(child, one, inner);
+        const inside = place(child, one as T, inner);
         if (inside) children.push(inside);
       }
+      one.children = children;
     }
-    return one;
+    return one as T;
   };
   const scroll = root.scroll[''] ?? ORIGIN;
   const ground = translated(IDENTITY, at.x, at.y);
@@ -252,26 +263,30 @@ function posedBy(root: RootRun, node: Node, deltas: readonly Delta[], tracked: D
 
 const POSED = ['x', 'y', 'width', 'height', 'rotation', 'scale'] as const;
 
-type Standing = Omit<Stood, keyof Places>;
+const isLoose = ({ type, clip, scroll }: Layer) => type === 'group' && !clip && !scroll;
 
-function standingAs(node: Node, pose: Layer['pose']): Standing {
-  const isGroup = node.layer.type === 'group' && !node.layer.clip && !node.layer.scroll;
+const NO_CHILDREN: readonly never[] = [];
+
+/** Where a layer stands; null where it is not shown. */
+function standOf({ program, run, root }: Resolving, node: Node, parent: Stood | null): Draft<Stood> | null {
+  if (!isShown(program, run, root, node)) return null;
+  const looks = looksMove(node) ? looksOf(root, node, run) : NOTHING_ON;
+  const pose = posedBy(root, node, deltasOf(root, node, 'pose'), trackedAt(program, run, root, node, true), looks);
+  const size = isLoose(node.layer) ? node.item.box : pose;
   return {
+    node,
+    parent,
     x: pose.x,
     y: pose.y,
-    width: isGroup ? node.item.box.width : pose.width,
-    height: isGroup ? node.item.box.height : pose.height,
+    width: size.width,
+    height: size.height,
     rotation: pose.rotation ?? 0,
     scale: pose.scale ?? 1,
     anchor: pose.anchor ?? MIDDLE,
+    scroll: ORIGIN,
+    matrix: IDENTITY,
+    children: NO_CHILDREN,
   };
-}
-
-/** Where a layer stands; null where it is not shown. */
-function standOf({ program, run, root }: Resolving, node: Node): Standing | null {
-  if (!isShown(program, run, root, node)) return null;
-  const looks = looksMove(node) ? looksOf(root, node, run) : NOTHING_ON;
-  return standingAs(node, posedBy(root, node, deltasOf(root, node, 'pose'), trackedAt(program, run, root, node, true), looks));
 }
 
 const moving = new WeakMap<Node, boolean>();
@@ -289,7 +304,7 @@ function looksMove(node: Node): boolean {
 }
 
 /** The settled values of a layer: its own ← states ← timeline ← run-time changes ← looks ← bindings; null where it is not shown. */
-function lookOf({ program, run, root }: Resolving, node: Node, parent: Shown | null): Omit<Shown, keyof Places> | null {
+function lookOf({ program, run, root }: Resolving, node: Node, parent: Shown | null): Draft<Shown> | null {
   const { layer } = node;
   if (!isShown(program, run, root, node)) return null;
   const selected = isSelected(root, node);
@@ -314,8 +329,21 @@ function lookOf({ program, run, root }: Resolving, node: Node, parent: Shown | n
   for (const { delta } of looks) put(delta);
   const bound = layer.bindings?.opacity === undefined ? undefined : root.bound[bindingKey(node.key, 'opacity')];
   if (typeof bound === 'number') style = { ...style, opacity: Math.min(1, Math.max(0, bound)) };
+  const pose = posedBy(root, node, deltas, tracked, looks);
+  const size = isLoose(layer) ? node.item.box : pose;
   return {
-    ...standingAs(node, posedBy(root, node, deltas, tracked, looks)),
+    node,
+    parent,
+    x: pose.x,
+    y: pose.y,
+    width: size.width,
+    height: size.height,
+    rotation: pose.rotation ?? 0,
+    scale: pose.scale ?? 1,
+    anchor: pose.anchor ?? MIDDLE,
+    scroll: ORIGIN,
+    matrix: IDENTITY,
+    children: NO_CHILDREN,
     opacity: style.opacity ?? 1,
     style: paintedStyle(program.piece.head, style),
     letters: setLetters(program.piece.head, letters),
@@ -412,7 +440,9 @@ export function isShown(program: Program, run: RunState, root: RootRun, node: No
   if (typeof bound === 'boolean') return bound && presentAt(program, run, root, node);
   const flag = root.flags[`${node.key}.shown`];
   const hidden =
-    flag === undefined ? (deltasOf(root, node, 'hidden').findLast((delta) => delta.hidden !== undefined)?.hidden ?? node.layer.hidden === true) : !flag;
+    flag === undefined
+      ? (deltasOf(root, node, 'hidden').findLast((delta) => delta.hidden !== undefined)?.hidden ?? node.layer.hidden === true)
+      : !flag;
   return !hidden && presentAt(program, run, root, node);
 }
 
@@ -446,8 +476,7 @@ function looksOf(root: RootRun, node: Node, run: RunState): LookOn[] {
     for (const { name, look } of inside ? activeLooks(outer.layer, onOf(outer)) : NO_LOOKS)
       if (look.inside?.[path]) found.push({ name: `${outer.key}.${name}`, delta: look.inside[path], timing: timingOf(look) });
   }
-  if (node.layer.looks)
-    for (const { name, look } of activeLooks(node.layer, onOf(node))) found.push({ name, delta: look, timing: timingOf(look) });
+  if (node.layer.looks) for (const { name, look } of activeLooks(node.layer, onOf(node))) found.push({ name, delta: look, timing: timingOf(look) });
   return found;
 }
 

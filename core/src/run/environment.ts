@@ -8,6 +8,13 @@ import { isSelected, isShown, enabledWithin, poseOf, stateOf } from '../program/
 import { currentFrame, sectionAt } from './playhead.ts';
 import type { RootRun, RunState } from './state.ts';
 
+/** Ids of the scenes on the screen, from back to front. */
+export function liveRootsOf(program: Program, run: RunState): string[] {
+  const { carries = [] } = program.scenes.get(run.frame)?.scene ?? {};
+  const sheets = (place: 'over' | 'under') => carries.filter((one) => one.place === place && run.roots[one.sheet]).map((one) => one.sheet);
+  return [...sheets('under'), run.frame, ...sheets('over'), ...run.overlays.map((overlay) => overlay.frame)];
+}
+
 /** A scene that is not on the screen, as it would begin. */
 export const emptyRoot = (scene: string, entered: number): RootRun => ({
   scene,

@@ -258,6 +258,8 @@ function dragTo(runner: Runner, pressed: Pressed, point: Point): boolean {
   if (!drag.moving) {
     runner.put({ pressed: { ...pressed, drag: { ...drag, moving: true } } });
     fireOutward(runner, node, null, 'drag start');
+    // Taking hold of it has led elsewhere.
+    if (!runner.liveRoots().includes(runner.sceneOfNode(node.key)!)) return true;
   }
   const by = inSpaceOf(runner, node, pressed.from, point);
   moveDragged(runner, node, drag.x + by.x, drag.y + by.y);
@@ -308,7 +310,7 @@ function dropDragged(runner: Runner, pressed: Pressed, point: Point): void {
   const drag = pressed.drag!;
   const node = runner.find(drag.node)?.node;
   runner.put({ pressed: null });
-  if (!node) return;
+  if (!node || !runner.liveRoots().includes(runner.sceneOfNode(node.key)!)) return;
   const { snap, inertia } = node.layer.drag!;
   const home = homeOf(runner, node);
   let at = placeNow(runner, node);

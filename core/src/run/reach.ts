@@ -111,7 +111,7 @@ export function scrollInto(runner: Runner, node: Node): boolean {
   for (const share of [0.5, 0, 1]) {
     const tried = runner.beside();
     for (const outer of around) scrollNear(tried, scene, outer, node, share);
-    if (tried.run === runner.run) return false;
+    if (tried.run === runner.run) continue;
     if (!('point' in reachOf(tried, node))) continue;
     for (const outer of around) scrollNear(runner, scene, outer, node, share);
     return true;

@@ -100,8 +100,10 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
     case 'release':
       return releasePointer(runner, { x: event.x, y: event.y });
     case 'click':
+      alone(runner);
       return onPlace(runner, event, ['click', 'press', 'release'], (node, point, scene) => clickOn(runner, node, scene, point));
     case 'double-click':
+      alone(runner);
       return onPlace(runner, event, ['click', 'double click'], (node, point, scene) => {
         clickOn(runner, node, scene, point);
         if (runner.run.clicked && runner.liveRoots().includes(scene) && (!node || runner.find(node.key)?.isOn)) clickOn(runner, node, scene, point);
@@ -111,6 +113,7 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
     case 'beside':
       return pressBeside(runner);
     case 'hover':
+      comeAnew(runner);
       return onLayer(runner, event.layer, (_node, point) => movePointer(runner, point));
     case 'drag':
       return onLayer(runner, event.layer, (node, point) => dragLayer(runner, node, point, event.dx, event.dy));
@@ -121,6 +124,7 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
     case 'key':
       return pressKey(runner, event.key);
     case 'focus':
+      if (event.layer !== null && runner.run.focus === event.layer) moveFocus(runner, null);
       return moveFocus(runner, event.layer);
     case 'value':
       return enterValue(runner, event.layer, event.value);
@@ -137,6 +141,18 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
     case 'jump':
       return jump(runner, event.frame);
   }
+}
+
+/** Who comes onto a layer comes from elsewhere, as far as nobody waits for that. */
+function comeAnew(runner: Runner): void {
+  const { over } = runner.run;
+  const waits = (key: string) => runner.find(key)?.node?.item.threads.some(({ enabled, cue }) => enabled && cue.type === 'leave');
+  if (over.length && !over.some(waits)) runner.put({ over: [], pointer: null });
+}
+
+/** A click by itself is never the second of a double click. */
+function alone(runner: Runner): void {
+  if (runner.run.clicked) runner.put({ clicked: null });
 }
 
 // ── events on named layers ───────────────────────────────────────────────────

@@ -9,7 +9,18 @@ import { expand, type Expansion } from '../program/expand.ts';
 import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { isEnabled, isSelected, isShown, stateOf } from '../program/resolve.ts';
-import { emptyRoot, environmentOf, evaluate, findPlace, nameOfState, rootOfKey, valueOfField, valueOfVariable, type Place } from './environment.ts';
+import {
+  emptyRoot,
+  environmentOf,
+  evaluate,
+  findPlace,
+  liveRootsOf,
+  nameOfState,
+  rootOfKey,
+  valueOfField,
+  valueOfVariable,
+  type Place,
+} from './environment.ts';
 import type { Stepped, Took } from './stepped.ts';
 import type { Store } from './store.ts';
 import type { Activity, Effect, Fired, Report, RootRun, RunEvent, RunState, StepOutcome, Timer, WhyNot } from './state.ts';
@@ -278,9 +289,7 @@ export class Runner {
 
   /** Ids of the scenes on the screen, from back to front. */
   liveRoots(): string[] {
-    const { carries = [] } = this.program.scenes.get(this.run.frame)?.scene ?? {};
-    const sheets = (place: 'over' | 'under') => carries.filter((one) => one.place === place && this.run.roots[one.sheet]).map((one) => one.sheet);
-    return [...sheets('under'), this.run.frame, ...sheets('over'), ...this.run.overlays.map((overlay) => overlay.frame)];
+    return liveRootsOf(this.program, this.run);
   }
 
   root(scene: string): RootRun | undefined {

@@ -41,11 +41,11 @@ function valueFor(random: Random, slot: Slot, whole: unknown, scope: LineScope):
     case 'frame':
       return idOf(random, scope.frames);
     case 'layer':
-      return slot.path === 'to.layer' ? pick(random, scope.layers).id : idOf(random, scope.layers);
+      return slot.path === 'to.layer' ? pick(random, scope.layers)?.id : idOf(random, scope.layers);
     case 'stateful':
-      return pick(random, scope.stateful).id;
+      return pick(random, scope.stateful)?.id;
     case 'playable':
-      return pick(random, scope.playable).id;
+      return pick(random, scope.playable)?.id;
     case 'variable':
       return idOf(random, scope.variables);
     case 'state':

@@ -11,16 +11,29 @@ import type { RunState } from '../run/state.ts';
  */
 export class Ambient {
   private readonly known = new WeakMap<Expansion, ReadonlySet<string>>();
-  private readonly threads: readonly Thread[];
-  private readonly spoken: string;
+  private made: { readonly threads: readonly Thread[]; readonly spoken: string } | null = null;
 
-  constructor(private readonly program: Program) {
-    const { piece } = program;
-    this.threads = [...piece.threads.values()].filter((thread) => thread.enabled);
+  constructor(private readonly program: Program) {}
+
+  private get threads(): readonly Thread[] {
+    return this.read.threads;
+  }
+
+  private get spoken(): string {
+    return this.read.spoken;
+  }
+
+  private get read() {
+    return (this.made ??= this.readPiece());
+  }
+
+  private readPiece() {
+    const { piece } = this.program;
+    const threads = [...piece.threads.values()].filter((thread) => thread.enabled);
     const bindings = [...piece.layers.values()].flatMap(({ bindings }) => Object.values(bindings ?? {}));
     const stateIs = [...piece.scenes.values()].flatMap((scene) => scene.stateIs ?? []);
     // Ids stand in stored texts as they are, so that what is spoken of is found in them.
-    this.spoken = JSON.stringify([this.threads.map(({ cue, branches }) => [cue, branches]), bindings, stateIs]);
+    return { threads, spoken: JSON.stringify([threads.map(({ cue, branches }) => [cue, branches]), bindings, stateIs]) };
   }
 
   /** The run with such timelines standing at their beginning; the same run where there are none. */
@@ -37,6 +50,15 @@ export class Ambient {
     }
     return roots === run.roots ? run : { ...run, roots };
   }
+
+  /** The instances of a scene whose timelines only move what is looked at, by their keys. */
+  standingIn(scene: string): ReadonlySet<string> {
+    const sceneProgram = this.program.scenes.get(scene);
+    return sceneProgram ? this.inScene(expand(this.program, sceneProgram)) : NONE;
+  }
+
+  /** The same as one text to compare. */
+  wordsOf = (scene: string): string => [...this.standingIn(scene)].join();
 
   private inScene(expansion: Expansion): ReadonlySet<string> {
     let found = this.known.get(expansion);
@@ -73,6 +95,8 @@ export class Ambient {
     );
   }
 }
+
+const NONE: ReadonlySet<string> = new Set();
 
 /** Steps that set a timeline going, or stop it. */
 const IN_TIME: ReadonlySet<string> = new Set(['play', 'pause', 'start over', 'show label', 'section']);

@@ -17,8 +17,7 @@ export const audit = (program: Program, options: ExploreOptions = {}): Audit => 
 
 /** Runs every rule over a piece that has been explored, as far as it has been. */
 export function judge(program: Program, exploration: Exploration): Audit {
-  const isKnown = exploration.isPlain ? exploration.cut === null : exploration.gaps.length === 0;
-  const context = contextOf(program, exploration, isKnown ? findTraps(program, exploration) : []);
+  const context = contextOf(program, exploration, exploration.gaps.length === 0 ? findTraps(program, exploration) : []);
   const found = rules.flatMap((rule) => rule.check(context)).map((one) => withRoute(program, one, exploration));
   const findings = [...new Map(found.toReversed().map((one) => [one.id, one])).values()].reverse();
   return { findings: findings.sort((a, b) => rank[a.severity] - rank[b.severity]), exploration };

@@ -3,8 +3,9 @@ import type { Value } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
 import { threadsAt } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
-import { boundsOf, type Screen, type Shown, type Surface } from '../program/resolve.ts';
+import { boundsOf, type Screen, type Stood, type Surface } from '../program/resolve.ts';
 import { centerOf } from '../program/geometry.ts';
+import { liveRootsOf } from '../run/environment.ts';
 import { nextDeadline } from '../run/run.ts';
 import { canPressBeside, groundOf } from '../run/reach.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
@@ -13,10 +14,10 @@ import type { Telling } from './telling.ts';
 const live = (threads: readonly Thread[]): Cue[] => threads.filter((thread) => thread.enabled).map((thread) => thread.cue);
 
 /** All that a person or the clock can do in a settled run, one event for each that something could answer. */
-export function* eventsIn(program: Program, run: RunState, screen: Screen, telling: Telling): Iterable<RunEvent> {
+export function* eventsIn(program: Program, run: RunState, screen: Screen<Stood>, telling: Telling): Iterable<RunEvent> {
   const shown = screen.surfaces.flatMap((surface) => surface.all);
   const instances = shown.flatMap((one) => (one.node.inside ? [one.node.inside.scene] : []));
-  const roots = Object.keys(run.roots).flatMap((scene) => program.scenes.get(scene) ?? []);
+  const roots = liveRootsOf(program, run).flatMap((scene) => program.scenes.get(scene) ?? []);
   const all = [
     ...shown.flatMap((one) => live(one.node.item.threads)),
     ...[...roots, ...instances].flatMap((scene) => live(scene.threads)),
@@ -45,7 +46,7 @@ function unique<T extends Cue>(cues: readonly T[]): T[] {
 const CLICKS: readonly CueType[] = ['click', 'press', 'release'];
 
 /** What is pressed where no layer takes it goes to the scene, and on to the piece. */
-function* onGround(program: Program, run: RunState, { scene, expansion }: Surface): Iterable<RunEvent> {
+function* onGround(program: Program, run: RunState, { scene, expansion }: Surface<Stood>): Iterable<RunEvent> {
   const cues = [...live(expansion.root.threads), ...live(program.threads)];
   const has = (types: readonly CueType[]) => cues.some((cue) => types.includes(cue.type)) && groundOf({ program, run }, scene, types) !== null;
   const where = { layer: null, ...(scene !== run.frame && { scene }) };
@@ -57,7 +58,7 @@ function* onGround(program: Program, run: RunState, { scene, expansion }: Surfac
 }
 
 /** To where each cue for scrolling is met, to what waits for being seen, and to both ends; of the frame and of every group. */
-function* scrolling(cues: readonly Cue[], screen: Screen, shown: readonly Shown[]): Iterable<RunEvent> {
+function* scrolling(cues: readonly Cue[], screen: Screen<Stood>, shown: readonly Stood[]): Iterable<RunEvent> {
   const by = cues.flatMap((cue) => (cue.type === 'scroll' ? [cue.by] : []));
   const waiting = shown.filter(({ node }) => live(node.item.threads).some((cue) => cue.type === 'in view'));
   if (by.length === 0 && waiting.length === 0) return;
@@ -74,7 +75,7 @@ function* scrolling(cues: readonly Cue[], screen: Screen, shown: readonly Shown[
 
 const FAR = 1e6;
 
-function* eventsOn({ node }: Shown, all: readonly Shown[], telling: Telling): Iterable<RunEvent> {
+function* eventsOn({ node }: Stood, all: readonly Stood[], telling: Telling): Iterable<RunEvent> {
   const { key: layer } = node;
   const own = live(node.item.threads);
   const cues = live(threadsAt(node));
@@ -95,7 +96,7 @@ function* eventsOn({ node }: Shown, all: readonly Shown[], telling: Telling): It
 }
 
 /** To every layer that waits for a drop, to every place it snaps to, and out of the way to both sides. */
-function* drags(layer: string, cues: readonly Cue[], all: readonly Shown[]): Iterable<RunEvent> {
+function* drags(layer: string, cues: readonly Cue[], all: readonly Stood[]): Iterable<RunEvent> {
   const from = all.find((shown) => shown.node.key === layer)!;
   const begin = centerOf(boundsOf(from));
   for (const cue of cues) {
@@ -120,7 +121,7 @@ function* drags(layer: string, cues: readonly Cue[], all: readonly Shown[]): Ite
 const AWAY = 40;
 
 /** One value for each class that comparing with given values can tell apart. */
-function* valuesFor(field: NonNullable<Shown['node']['layer']['field']>, { values, lengths }: Telling): Iterable<Value> {
+function* valuesFor(field: NonNullable<Stood['node']['layer']['field']>, { values, lengths }: Telling): Iterable<Value> {
   if (field.kind === 'choice') return yield* field.options ?? [];
   const numbers = values.filter((value) => typeof value === 'number').sort((a, b) => a - b);
   const between = numbers.slice(1).map((value, i) => (value + numbers[i]!) / 2);

@@ -1,26 +1,33 @@
 import type { Node } from '../program/node.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
 
-/**
- * Exploring a piece: every settled state that can be reached from a start.
- *
- * A state is a frame and how many of its timers have fired. The back stack is no part of it, and nothing is lost by
- * that: *back* always returns to a frame as it was entered before, with the stack it had then. So it never leads to a
- * state that was not met already, and which frames it can lead to is known from who leads here (`callers`).
- */
+/** Exploring a piece: every settled state that can be reached from a start. */
 export interface State {
   readonly frame: string;
-  readonly timers: number;
   /** The state it was first met from; -1 for a start. */
   readonly parent: number;
   /** What was done there; null for a start. */
   readonly event: RunEvent | null;
+  /** The start frame that it was begun on, which can have led on by itself. */
+  readonly start: string;
 }
 
 export interface Edge {
   readonly to: number;
   readonly event: RunEvent;
   readonly threads: readonly string[];
+  /** It goes back over where the frame was come from. */
+  readonly back?: true;
+}
+
+/** How states stand over what was come from: each has a row, and a place on a stack, of which many places may lie below. */
+export interface Levels {
+  readonly rowOf: (state: number) => number;
+  readonly stackOf: (state: number) => number;
+  /** The state with a row and a stack, where it was met. */
+  readonly at: (row: number, stack: number) => number | undefined;
+  /** What can lie below a place; nothing below the empty stack. */
+  readonly below: (stack: number) => readonly number[];
 }
 
 export interface Exploration {
@@ -29,13 +36,10 @@ export interface Exploration {
   readonly states: readonly State[];
   /** Moves followed, those that stay included. */
   readonly moves: number;
+  /** What can be done in each state and leads to another one. */
   readonly edges: readonly (readonly Edge[])[];
-  /** For each frame: the frames from which it was gone to, so that *back* leads there. */
-  readonly callers: ReadonlyMap<string, ReadonlySet<string>>;
   /** For each reached frame: the first state it was met in. */
   readonly reached: ReadonlyMap<string, number>;
-  /** Frames in which a *back* can be done. */
-  readonly backFrom: ReadonlySet<string>;
   /** Frames in which a link can be opened in the same tab, which leaves the piece. */
   readonly leavesFrom: ReadonlySet<string>;
   /** Threads that fire in some state. */
@@ -44,14 +48,14 @@ export interface Exploration {
   readonly gaps: readonly string[];
   /** Layers of which others took a half or more in every state in which they were seen. */
   readonly covered: readonly Covered[];
-  /** The run of each state; null where frames and timers are all there is to one. */
-  readonly runs: readonly RunState[] | null;
-  /** States that stand for several whose back stacks differ further down than they are told apart. */
-  readonly shallow: ReadonlySet<number>;
   /** States that were met but not followed any further, because something was cut. */
   readonly unfollowed: ReadonlySet<number>;
-  /** Whether frames and timers are all there is to a state. */
-  readonly isPlain: boolean;
+  /** The run of a state, at rest; of its back stack only what lies on its top. */
+  readonly runOf: (state: number) => RunState;
+  /** Null where nothing in the piece goes back. */
+  readonly levels: Levels | null;
+  /** The events that lead from a start to a state, in order; with a given stack, from its top down, if one is given. */
+  readonly routeTo: (state: number, stack?: readonly number[]) => RunEvent[];
 }
 
 /** A layer that others take from the pointer. */
@@ -65,7 +69,7 @@ export interface Covered {
 }
 
 export interface ExploreOptions {
-  /** Stops after this many states; `PLAIN_STATES` or `RUN_STATES` if not given. */
+  /** Stops after this many states; `USUAL_STATES` if not given. */
   readonly maxStates?: number;
   /** Asked now and then, with the number of states so far; true stops. */
   readonly shouldStop?: (states: number) => boolean;
@@ -79,10 +83,4 @@ export interface Exploring {
   readonly on: (maxStates: number, shouldPause?: (states: number) => boolean) => 'end' | 'limit' | 'paused';
   /** What is known so far. Where something is left, `cut` says so. */
   readonly result: () => Exploration;
-}
-
-/** What is left of an exploration of which the states from `next` on were not followed, and why it is not at its end. */
-export function leftOver(states: number, next: number, most: number): Pick<Exploration, 'cut' | 'unfollowed'> {
-  const unfollowed = new Set(Array.from({ length: states - next }, (_, i) => next + i));
-  return { cut: next === states ? null : states > most ? `stopped at ${most} states` : 'stopped before the end', unfollowed };
 }

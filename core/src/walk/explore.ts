@@ -1,18 +1,39 @@
-import { startFrames, type Program, type SceneProgram } from '../program/program.ts';
-import type { RunEvent } from '../run/state.ts';
-import { leftOver, type Edge, type Exploration, type ExploreOptions, type Exploring, type State } from './exploration.ts';
-import { exploringRuns } from './explore-runs.ts';
-import { BACK, isPlain, movesIn, outcomeOf, timerMove, type Move } from './moves.ts';
+import { startFrames, type Program } from '../program/program.ts';
+import { standingScreen } from '../program/resolve.ts';
+import { runnerIn } from '../run/machine.ts';
+import { RecordingStore, type SlotName, type Standing } from '../run/recording.ts';
+import { advance, advanceIn, begin, replay } from '../run/run.ts';
+import { liveRootsOf } from '../run/environment.ts';
+import type { Overlay, Report, RunEvent, RunState } from '../run/state.ts';
+import { PlainStore } from '../run/store.ts';
+import { listWords } from '../words.ts';
+import { Ambient } from './ambient.ts';
+import { eventsIn } from './events-in.ts';
+import type { Edge, Exploration, ExploreOptions, Exploring, Levels, State } from './exploration.ts';
+import { isHurry } from './hurry.ts';
+import type { Reading } from './learned.ts';
+import { Memory, type Outcome, type Seen } from './memory.ts';
+import { Rows } from './rows.ts';
+import { settle } from './settle.ts';
+import { Sights, sightsOn } from './sights.ts';
+import { EMPTY, Stacks, type Push } from './stacks.ts';
+import { tellingOf, type Telling } from './telling.ts';
 
-/** States that a piece of plain frames is explored to. */
-export const PLAIN_STATES = 1_000_000;
+/**
+ * Exploring is the engine, remembered: what comes of an event is asked of the engine once for each different situation, and noted with
+ * what it read of the run. Wherever the same holds again the same comes of it. So exploring cannot say anything else than the engine.
+ */
 
-const known = new WeakMap<SceneProgram, { threads: Program['threads']; moves: Move[] }>();
+/** States that a piece is explored to where nobody says how far. */
+export const USUAL_STATES = 20_000;
 
-const NONE: ReadonlySet<number> = new Set();
-
-/** Begins to explore. Breadth first, so that parents give shortest routes. */
-export const exploring = (program: Program): Exploring => (isPlain(program) ? new Explorer(program) : exploringRuns(program));
+/**
+ * Begins to explore. Breadth first, so that parents give short routes. What was learned before of the piece is taken over from an earlier
+ * exploration, which ends with it.
+ */
+export function exploring(program: Program, earlier: Exploring | null = null): Exploring {
+  return new Explorer(program, earlier instanceof Explorer ? earlier.memory : null);
+}
 
 /** Explores as far as is usual, or as far as one likes. */
 export function explore(program: Program, options: ExploreOptions = {}): Exploration {
@@ -22,111 +43,324 @@ export function explore(program: Program, options: ExploreOptions = {}): Explora
 }
 
 /** The events that lead from a start to a state, in order. */
-export function routeTo(exploration: Pick<Exploration, 'states'>, state: number): RunEvent[] {
-  const events: RunEvent[] = [];
-  for (let at = exploration.states[state]; at?.event; at = exploration.states[at.parent]) events.push(at.event);
-  return events.reverse();
-}
+export const routeTo = (exploration: Pick<Exploration, 'routeTo'>, state: number): RunEvent[] => exploration.routeTo(state);
 
 /** Where a route begins. */
 export function startOf(exploration: Pick<Exploration, 'states'>, state: number): string {
-  let at = exploration.states[state]!;
-  while (at.parent >= 0) at = exploration.states[at.parent]!;
-  return at.frame;
+  return exploration.states[state]!.start;
 }
 
+/** Places on back stacks, at most. */
+const MOST_PLACES = 2 ** 21;
+
 class Explorer implements Exploring {
+  readonly usual = USUAL_STATES;
+  private readonly program: Program;
+  private readonly telling: Telling;
+  private readonly ambient: Ambient;
+  readonly memory: Memory;
+  private readonly rows = new Rows();
+  private readonly stacks = new Stacks();
+
+  private readonly taken = new Set<Seen>();
+
   private readonly states: State[] = [];
+  private readonly rowOf: number[] = [];
+  private readonly stackOf: number[] = [];
   private readonly edges: Edge[][] = [];
-  private readonly numbers = new Map<string, number>();
-  private readonly callers = new Map<string, Set<string>>();
+  private readonly numbers = new Map<number, number>();
+  /** For states that *back* led to: what was gone back over. */
+  private readonly backOver = new Map<number, { readonly push: Push; readonly event: number }>();
+
   private readonly reached = new Map<string, number>();
-  private readonly backFrom = new Set<string>();
   private readonly leavesFrom = new Set<string>();
   private readonly fired = new Set<string>();
-  private readonly starts: ReadonlySet<string>;
-  readonly usual = PLAIN_STATES;
+  private readonly sights = new Sights();
+  private readonly gaps = new Set<string>();
+  /** States in which something was not tried because it would have been in too much of a hurry. */
+  private readonly partial = new Set<number>();
   private moves = 0;
-  private cut: string | null = null;
   /** The first state that is not followed yet. */
   private next = 0;
   private most = 0;
 
-  constructor(private readonly program: Program) {
-    this.starts = new Set(startFrames(program));
-    for (const frame of this.starts) if (program.scenes.has(frame)) this.meet(frame, 0, -1, null);
+  constructor(program: Program, earlier: Memory | null) {
+    this.telling = tellingOf(program);
+    this.ambient = new Ambient(program);
+    this.memory = earlier?.goOn(program, this.telling, this.ambient) ? earlier : new Memory(program, this.telling, this.ambient);
+    this.program = this.memory.watched;
+    for (const gap of this.telling.untried) this.gaps.add(gap);
+    for (const frame of startFrames(program)) {
+      const begun = begin(program, frame);
+      if (!begun) continue;
+      for (const thread of threadsIn(begun.reports)) this.fired.add(thread);
+      if (leaves(begun.reports)) this.leavesFrom.add(frame);
+      const store = new PlainStore(begun.run);
+      settle(program, store, this.telling, this.ambient);
+      const row = this.rowOfRun(store.run);
+      this.meet(row, EMPTY, -1, -1, null, frame);
+    }
   }
 
   on(maxStates: number, shouldPause?: (states: number) => boolean): ReturnType<Exploring['on']> {
     this.most = maxStates;
     for (; this.next < this.states.length; this.next++) {
       if (this.states.length > maxStates) return 'limit';
-      if (shouldPause && this.next % 1024 === 1023 && shouldPause(this.next)) return 'paused';
+      if (shouldPause && this.next % 16 === 15 && shouldPause(this.states.length)) return 'paused';
       this.expand(this.next);
     }
     return 'end';
   }
 
   result(): Exploration {
-    const { states, moves, edges, callers, reached, backFrom, leavesFrom, fired } = this;
-    const { cut, unfollowed } = leftOver(states.length, this.next, this.most);
-    const plain = { gaps: [], covered: [], runs: null, shallow: NONE, isPlain: true };
-    return { cut: this.cut ?? cut, states, moves, edges, callers, reached, backFrom, leavesFrom, fired, unfollowed, ...plain };
+    const { states, moves, edges, reached, leavesFrom, fired, next } = this;
+    const unfollowed = new Set([...this.partial, ...Array.from({ length: states.length - next }, (_, i) => next + i)]);
+    const hurried = this.partial.size ? HURRIED : null;
+    const left = next === states.length ? null : states.length > this.most ? `stopped at ${this.most} states` : 'stopped before the end';
+    const gaps = [...this.gaps];
+    const cut = [left, hurried, gaps.length ? `not tried: ${listWords(gaps)}` : null].filter((part) => part !== null).join('; ') || null;
+    const covered = this.sights.result();
+    const runOf = (state: number) => this.runAt(state);
+    const levels: Levels = {
+      rowOf: (state) => this.rowOf[state]!,
+      stackOf: (state) => this.stackOf[state]!,
+      at: (row, stack) => this.numbers.get(row * MOST_PLACES + stack),
+      below: (stack) => [...this.stacks.belowOf(stack).keys()],
+    };
+    const found = { states, moves, edges, reached, leavesFrom, fired, covered, unfollowed };
+    return { cut, gaps, ...found, runOf, levels: this.telling.back ? levels : null, routeTo: (state, stack) => this.routeTo(state, stack) };
   }
 
-  private expand(at: number): void {
-    const { frame, timers } = this.states[at]!;
-    const scene = this.program.scenes.get(frame)!;
-    for (const move of this.movesOf(scene)) this.follow(at, move);
-    const timer = timerMove(scene, timers);
-    if (timer) this.follow(at, timer);
+  // ── following ──────────────────────────────────────────────────────────────
+
+  private reading(state: number): Reading {
+    const row = this.rowOf[state]!;
+    return { at: (column) => this.rows.at(row, column), top: this.topNumber(this.stacks.topOf(this.stackOf[state]!)) };
   }
 
-  private movesOf(scene: SceneProgram): Move[] {
-    const old = known.get(scene);
-    if (old?.threads === this.program.threads) return old.moves;
-    const moves = movesIn(this.program, scene);
-    known.set(scene, { threads: this.program.threads, moves });
-    return moves;
+  private readonly tops = new Map<string, number>([['', 0]]);
+
+  private topNumber(frame: string): number {
+    let number = this.tops.get(frame);
+    if (number === undefined) this.tops.set(frame, (number = this.tops.size));
+    return number;
   }
 
-  private follow(at: number, move: Move): void {
-    const { frame, timers } = this.states[at]!;
+  private runAt(state: number) {
+    const row = this.rowOf[state]!;
+    const top = this.stacks.topOf(this.stackOf[state]!);
+    return this.memory.slots.runOf((column) => this.rows.at(row, column), top === '' ? [] : [top]);
+  }
+
+  private expand(state: number): void {
+    const reading = this.reading(state);
+    const { frame } = this.states[state]!;
+    const seen = this.memory.seenIn(frame, reading, () => this.look(state));
+    if (!this.taken.has(seen)) {
+      this.taken.add(seen);
+      this.sights.see(seen.sights, state);
+      if (seen.isCut) this.gaps.add('layers beyond the first 20,000 of a frame');
+    }
+    const events = this.memory.eventsOf(frame, reading, () => this.find(state));
+    for (const event of events) this.follow(state, event, reading);
+  }
+
+  /** Where everything stands in the state that is followed, worked out once for all that is asked about it. */
+  private stand: { readonly state: number; readonly run: RunState; readonly standing: Standing } | null = null;
+
+  private asked(state: number): { readonly run: RunState; readonly store: RecordingStore } {
+    if (this.stand?.state !== state) {
+      const run = this.runAt(state);
+      const store = RecordingStore.on(run);
+      const screen = standingScreen(this.program, store.run);
+      this.stand = { state, run, standing: { screen, reads: this.memory.shelf.bundle(store.reads) } };
+    }
+    const { run, standing } = this.stand;
+    return { run, store: RecordingStore.on(run, standing) };
+  }
+
+  private look(state: number) {
+    const { store } = this.asked(state);
+    const screen = standingScreen(this.program, store.run);
+    return { answer: { sights: sightsOn(screen, store.run), isCut: screen.surfaces.some(({ expansion }) => expansion.cut) }, reads: store.reads };
+  }
+
+  private find(state: number) {
+    const { store } = this.asked(state);
+    const screen = standingScreen(this.program, store.run);
+    const events = Array.from(eventsIn(this.program, store.run, screen, this.telling), (event) => this.memory.eventNumber(event));
+    return { answer: events, reads: store.reads };
+  }
+
+  private follow(state: number, event: number, reading: Reading): void {
     this.moves++;
-    for (const thread of move.threads) this.fired.add(thread.id);
-    const outcome = outcomeOf(this.program, frame, move.threads);
-    if (outcome.tangled) this.cut ??= 'A “back” together with another “go to” in one event was not followed.';
-    if (outcome.leaves) {
-      this.leavesFrom.add(frame);
-      return;
-    }
-    if (outcome.to === BACK) this.backFrom.add(frame);
-    const threads = move.threads.map((thread) => thread.id);
-    if (outcome.to === null || outcome.to === BACK) {
-      // A timed *back* stays only where there is nothing to go back to, which is so at a start alone.
-      const stays = outcome.to === null || this.starts.has(frame);
-      if (move.timer && stays) this.edges[at]!.push({ to: this.meet(frame, timers + 1, at, move.event), event: move.event, threads });
-      return;
-    }
-    if (outcome.to !== frame) this.addCaller(outcome.to, frame);
-    this.edges[at]!.push({ to: this.meet(outcome.to, 0, at, move.event), event: move.event, threads });
+    const outcome = this.memory.outcomeOf(event, reading, () => this.learn(state, event));
+    for (const thread of outcome.threads) this.fired.add(thread);
+    if (outcome.isDeep) this.gaps.add('a “back” that follows another one in answer to one event');
+    // Who opens a link in the same tab is gone.
+    if (outcome.leaves) return void this.leavesFrom.add(this.states[state]!.frame);
+    if (outcome.isHurry) return void this.partial.add(state);
+    const { row } = this.rows.with(this.rowOf[state]!, ...this.written(outcome));
+    const stack = this.stackOf[state]!;
+    if (!outcome.isTaken) return this.arrive(state, event, outcome, row, stack, null);
+    this.stacks.whatLiesBelow(stack, (below, push) => this.arrive(state, event, outcome, row, below, push));
   }
 
-  private addCaller(frame: string, caller: string): void {
-    const set = this.callers.get(frame);
-    if (set) set.add(caller);
-    else this.callers.set(frame, new Set([caller]));
+  private written({ cleared, columns, values }: Outcome): [number[], number[]] {
+    const all: number[] = [];
+    for (const scene of cleared) for (const slot of this.memory.slots.of(scene)) all.push(slot.column);
+    const zeros = all.map(() => 0);
+    return [
+      [...all, ...columns],
+      [...zeros, ...values],
+    ];
   }
 
-  private meet(frame: string, timers: number, parent: number, event: RunEvent | null): number {
-    const key = `${frame}/${timers}`;
+  /** Comes to a row with a stack, on which more may be put; `over` is what was gone back over. */
+  private arrive(from: number, event: number, outcome: Outcome, row: number, stack: number, over: Push | null): void {
+    let below = stack;
+    let top = stack;
+    outcome.pushed.forEach((frame, depth) => {
+      below = top;
+      top = this.stacks.place(row, depth, frame);
+      if (depth < outcome.pushed.length - 1) this.stacks.lay(top, below, null);
+    });
+    const to = this.meet(row, top, from, event, over, this.states[over ? over.from : from]!.start);
+    if (outcome.pushed.length) this.stacks.lay(top, below, outcome.isTaken ? null : { from, event, entry: to, below });
+    const back = over !== null || (outcome.isTaken && stack !== this.stackOf[from]);
+    if (to !== from) this.edges[from]!.push({ to, event: this.memory.events[event]!, threads: outcome.threads, ...(back && { back }) });
+  }
+
+  /** Asks the engine, and keeps what it says with what it read. */
+  private learn(state: number, number: number): { readonly answer: Outcome; readonly reads: Iterable<SlotName> } {
+    const { program } = this;
+    const event = this.memory.events[number]!;
+    const { run: base, store } = this.asked(state);
+    const { run, reports } = advanceIn(runnerIn(program, store, event), event);
+    const after = store.fork(run);
+    settle(program, after, this.telling, this.ambient);
+    const now = after.plain;
+    const set = [...this.memory.slots.changesBetween(base, now, (scene) => after.isCleared(scene))];
+    const isTaken = base.back.length > 0 && now.back[0] !== base.back[0];
+    const answer: Outcome = {
+      cleared: Object.keys(base.roots).filter((scene) => after.isCleared(scene)),
+      columns: set.map(([slot]) => slot.column),
+      values: set.map(([, value]) => value),
+      isTaken,
+      pushed: this.telling.back ? now.back.slice(isTaken ? 0 : base.back.length) : [],
+      threads: threadsIn(reports),
+      leaves: leaves(reports),
+      isHurry: isHurry(now),
+      isDeep: after.isDeep,
+    };
+    return { answer, reads: store.reads };
+  }
+
+  private meet(row: number, stack: number, parent: number, event: number, over: Push | null, start: string): number {
+    const key = row * MOST_PLACES + stack;
     const old = this.numbers.get(key);
     if (old !== undefined) return old;
     const number = this.states.length;
     this.numbers.set(key, number);
-    this.states.push({ frame, timers, parent, event });
+    const valueOf = (name: string) => {
+      const { column, values } = this.memory.slots.named(name);
+      return column < 0 ? undefined : values[this.rows.at(row, column)];
+    };
+    const frame = valueOf('frame') as string;
+    if (over) this.backOver.set(number, { push: over, event });
+    this.states.push({ frame, parent, event: event < 0 ? null : this.memory.events[event]!, start });
+    this.rowOf.push(row);
+    this.stackOf.push(stack);
     this.edges.push([]);
-    if (!this.reached.has(frame)) this.reached.set(frame, number);
+    const overlays = (valueOf('overlays') ?? []) as readonly Overlay[];
+    for (const one of [frame, ...overlays.map((overlay) => overlay.frame)]) if (!this.reached.has(one)) this.reached.set(one, number);
     return number;
   }
+
+  // ── routes ─────────────────────────────────────────────────────────────────
+
+  private routeTo(state: number, stack: readonly number[] = []): RunEvent[] {
+    const events: RunEvent[] = [];
+    let at = state;
+    for (const below of stack) {
+      const push = this.stacks.belowOf(this.stackOf[at]!).get(below);
+      if (!push) break;
+      this.trace(at, push.entry, events);
+      events.push(this.memory.events[push.event]!);
+      at = push.from;
+    }
+    this.trace(at, -1, events);
+    return this.scrolled(state, events.reverse());
+  }
+
+  /** A route with scrolling back where it would not lead there without: nothing tells how far things are scrolled, but what lies where. */
+  private scrolled(state: number, events: RunEvent[]): RunEvent[] {
+    if (this.telling.scroll || !this.canScroll) return events;
+    const begun = begin(this.program, this.states[state]!.start)!;
+    if (this.isAt(state, replay(this.program, begun.run, events).run)) return events;
+    let { run } = begun;
+    const back: RunEvent[] = [];
+    for (const event of events) {
+      const next = [event, ...backToTop(this.program, advance(this.program, run, event).run)];
+      ({ run } = replay(this.program, run, next));
+      back.push(...next);
+    }
+    return back;
+  }
+
+  private get canScroll(): boolean {
+    return (this.scrolls ??= [...this.program.scenes.values()].some(
+      ({ scene, items }) => (scene.contentHeight ?? 0) > scene.height || items.some(({ layer }) => layer.scroll)
+    ));
+  }
+
+  private scrolls: boolean | undefined;
+
+  private isAt(state: number, run: RunState): boolean {
+    const store = new PlainStore(run);
+    settle(this.program, store, this.telling, this.ambient);
+    return this.rowOfRun(store.run) === this.rowOf[state];
+  }
+
+  private rowOfRun(run: RunState): number {
+    const set = [...this.memory.slots.valuesOf(run)];
+    const columns = set.map(([slot]) => slot.column);
+    return this.rows.with(
+      -1,
+      columns,
+      set.map(([, value]) => value)
+    ).row;
+  }
+
+  /** The events that lead from one state to another, the last first; from a start if it is -1. */
+  private trace(state: number, until: number, events: RunEvent[]): void {
+    let at = state;
+    while (at !== until) {
+      const { parent, event } = this.states[at]!;
+      if (parent < 0 || event === null) return;
+      events.push(event);
+      const over = this.backOver.get(at);
+      at = parent;
+      if (!over) continue;
+      // Back leads to where it was come from: that very way, then on to where *back* was done.
+      this.trace(parent, over.push.entry, events);
+      events.push(this.memory.events[over.push.event]!);
+      at = over.push.from;
+    }
+  }
 }
+
+const threadsIn = (reports: readonly Report[]): string[] => reports.flatMap((report) => report.fired.map((fired) => fired.thread));
+
+const HURRIED = 'not tried: anything a third time before what it started has ended';
+
+/** Events that scroll everything on the screen back to where it begins. */
+const backToTop = (program: Program, run: RunState): RunEvent[] =>
+  liveRootsOf(program, run).flatMap((scene) =>
+    Object.entries(run.roots[scene]?.scroll ?? {}).flatMap(([key, { x, y }]) =>
+      x || y ? { type: 'scroll' as const, layer: key || null, x: 0, y: 0 } : []
+    )
+  );
+
+const leaves = (reports: readonly Report[]): boolean =>
+  reports.some((report) => report.effects.some((effect) => effect.type === 'open' && effect.tab === 'same'));

@@ -1,6 +1,6 @@
 import type { CueType } from '../cues/schemas.ts';
 import { threadsAt, type Node } from '../program/node.ts';
-import { boundsOf, type Screen, type Shown, type Surface } from '../program/resolve.ts';
+import { boundsOf, type Screen, type Stood, type Surface } from '../program/resolve.ts';
 import { overlaps } from '../program/geometry.ts';
 import { hiddenOf } from '../run/reach.ts';
 import type { RunState } from '../run/state.ts';
@@ -22,33 +22,48 @@ const PRESSED: ReadonlySet<CueType> = new Set([
   'drop',
 ]);
 
+/** A layer to press as it is seen on a screen: how much of it others take. */
+export interface Sight {
+  readonly node: Node;
+  /** 0 to 1, of what is in view of it. */
+  readonly share: number;
+  /** Who takes most of it; null where enough of it is open. */
+  readonly by: Node | null;
+}
+
+/** All layers to press on a screen of which something is in view. */
+export const sightsOn = (screen: Screen<Stood>, run: RunState): readonly Sight[] =>
+  screen.surfaces.flatMap((surface) => {
+    const taking = surface.all.filter((shown) => shown.node.catches);
+    return surface.all.flatMap((shown) => (isPressed(shown.node) ? (sightOf(screen, run, surface, shown, taking) ?? []) : []));
+  });
+
+function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood, taking: readonly Stood[]): Sight | null {
+  const { node } = shown;
+  const hidden = mayBeHidden(screen, surface, shown, taking) ? hiddenOf(screen, run, surface, shown) : CLEAR;
+  if (!hidden) return null;
+  const isOpen = hidden.share < MOSTLY || !hidden.by || (hidden.share < 1 && isVeil(screen, boundsOf(shown)));
+  return { node, share: hidden.share, by: isOpen ? null : hidden.by!.node };
+}
+
 /** Keeps account of which layers to press others take, over all states that are met. What is open in one state is not covered. */
 export class Sights {
   private readonly open = new Set<string>();
   private readonly worst = new Map<string, Covered>();
 
-  see(screen: Screen, run: RunState, state: number): void {
-    for (const surface of screen.surfaces) {
-      const taking = surface.all.filter((shown) => shown.node.catches);
-      for (const shown of surface.all)
-        if (isPressed(shown.node) && !this.open.has(shown.node.key)) this.judge(screen, run, state, surface, shown, taking);
+  see(sights: readonly Sight[], state: number): void {
+    for (const { node, share, by } of sights) {
+      const { key } = node;
+      if (this.open.has(key)) continue;
+      const old = this.worst.get(key);
+      if (!by) {
+        this.open.add(key);
+        this.worst.delete(key);
+      } else if (!old || share < old.share) this.worst.set(key, { node, by, share, state });
     }
   }
 
   result = (): readonly Covered[] => [...this.worst.values()];
-
-  private judge(screen: Screen, run: RunState, state: number, surface: Surface, shown: Shown, taking: readonly Shown[]): void {
-    const { key } = shown.node;
-    const hidden = mayBeHidden(screen, surface, shown, taking) ? hiddenOf(screen, run, surface, shown) : CLEAR;
-    if (!hidden) return;
-    if (hidden.share < MOSTLY || !hidden.by || (hidden.share < 1 && isVeil(screen, boundsOf(shown)))) {
-      this.open.add(key);
-      this.worst.delete(key);
-      return;
-    }
-    const old = this.worst.get(key);
-    if (!old || hidden.share < old.share) this.worst.set(key, { node: shown.node, by: hidden.by.node, share: hidden.share, state });
-  }
 }
 
 const CLEAR = { share: 0, by: null };
@@ -64,7 +79,7 @@ export function isVeil(
 }
 
 /** Whether anything that takes presses stands in front of a layer at all. */
-function mayBeHidden(screen: Screen, surface: Surface, shown: Shown, taking: readonly Shown[]): boolean {
+function mayBeHidden(screen: Screen<Stood>, surface: Surface<Stood>, shown: Stood, taking: readonly Stood[]): boolean {
   const box = boundsOf(shown);
   if (screen.surfaces.indexOf(surface) < screen.surfaces.length - 1) return true;
   return taking.some((other) => other.node.at > shown.node.at && overlaps(boundsOf(other), box));

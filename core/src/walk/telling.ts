@@ -22,6 +22,8 @@ export interface Telling {
   readonly lengths: boolean;
   /** What a person could do that exploring does not try, as phrases; empty where it tries all there is. */
   readonly untried: readonly string[];
+  /** All of it as one text to compare. */
+  readonly words: string;
 }
 
 export function tellingOf(program: Program): Telling {
@@ -42,7 +44,7 @@ export function tellingOf(program: Program): Telling {
   const keys = cues.filter((cue) => cue.type === 'key');
   const isShared = (key: string) => keys.filter((cue) => sameKey(cue.key, key)).length > 1;
   const hears = (node: Node, fits: (cue: Cue) => boolean) => node.item.threads.some((thread) => thread.enabled && fits(thread.cue));
-  return {
+  const told: Omit<Telling, 'words'> = {
     back: threads.some((thread) => thread.branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))),
     pad: reads.has('pad.button'),
     scroll: cues.some((cue) => cue.type === 'scroll' || cue.type === 'in view'),
@@ -52,6 +54,8 @@ export function tellingOf(program: Program): Telling {
     lengths: expressions.some(asksLength),
     untried: [...typed(piece, expressions), ...dragged(piece, reads)],
   };
+  const shared = [...new Set(keys.map(({ key }) => key))].filter(isShared);
+  return { ...told, words: JSON.stringify([told, shared]) };
 }
 
 function collectValues(ast: Ast, found: Set<Value>): void {

@@ -10,10 +10,10 @@ import type { Exploration } from './exploration.ts';
  * What tells some states of a frame from its others, in words: `while Menu is Open`. What is said is so in all of the first
  * and in none of the others; where no single thing is, the state is named by its route alone: `in the state its route leads to`.
  */
-export function whileWords(program: Program, { runs }: Exploration, states: readonly number[], others: readonly number[]): string {
-  const slots = slotsOf(program, runs![states[0]!]!);
-  const elsewhere = others.map((at) => slotsOf(program, runs![at]!));
-  const along = states.map((at) => slotsOf(program, runs![at]!));
+export function whileWords(program: Program, { runOf }: Exploration, states: readonly number[], others: readonly number[]): string {
+  const slots = slotsOf(program, runOf(states[0]!));
+  const elsewhere = others.map((at) => slotsOf(program, runOf(at)));
+  const along = states.map((at) => slotsOf(program, runOf(at)));
   const telling = [...slots].filter(
     ([key, words]) => along.every((one) => one.get(key) === words) && elsewhere.every((one) => one.get(key) !== words)
   );

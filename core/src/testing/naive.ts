@@ -1,0 +1,83 @@
+import { startFrames, type Program } from '../program/program.ts';
+import { standingScreen } from '../program/resolve.ts';
+import { advance, begin } from '../run/run.ts';
+import type { RunEvent, RunState } from '../run/state.ts';
+import { PlainStore } from '../run/store.ts';
+import { Ambient } from '../walk/ambient.ts';
+import { eventsIn } from '../walk/events-in.ts';
+import { isHurry } from '../walk/hurry.ts';
+import { settle } from '../walk/settle.ts';
+import { Slots } from '../walk/slots.ts';
+import { tellingOf } from '../walk/telling.ts';
+
+/**
+ * Exploring as simple as can be, to hold the real one against: every event is run by the engine in every state, runs are kept whole with
+ * all that lies on their back stacks, and told apart by text.
+ */
+export interface Naive {
+  /** It came to its end. */
+  readonly isWhole: boolean;
+  /** States as texts, of whose back stack only the top is told. */
+  readonly states: ReadonlySet<string>;
+  /** From which of them to which, by what. */
+  readonly moves: ReadonlySet<string>;
+  readonly fired: ReadonlySet<string>;
+}
+
+/** A run as a text: all that is not as it begins. */
+export function textOf(slots: Slots, run: RunState, isBack: boolean): string {
+  const values = [...slots.valuesOf(run)].map(([slot, value]) => `${slot.name}=${slot.texts[value]}`).sort();
+  return `${values.join(' ')} ← ${isBack ? (run.back.at(-1) ?? '') : ''}`;
+}
+
+export const moveOf = (from: string, event: RunEvent, to: string): string => [from, JSON.stringify(event), to].join('\n');
+
+export function exploreNaively(program: Program, most: number, deep: number): Naive {
+  const telling = tellingOf(program);
+  const ambient = new Ambient(program);
+  const slots = new Slots(program, telling, () => undefined);
+  const known = new Map<string, RunState>();
+  const queue: RunState[] = [];
+  const states = new Set<string>();
+  const moves = new Set<string>();
+  const fired = new Set<string>();
+  let isWhole = true;
+  const rested = (run: RunState): RunState => {
+    const store = new PlainStore(run);
+    settle(program, store, telling, ambient);
+    const { roots, back, ...others } = store.run;
+    // What nothing in the piece can tell is as it began.
+    const still = telling.scroll ? roots : Object.fromEntries(Object.entries(roots).map(([scene, root]) => [scene, { ...root, scroll: {} }]));
+    return { ...others, roots: still, back: telling.back ? back : [] };
+  };
+  const see = (run: RunState): string => {
+    const text = textOf(slots, run, telling.back);
+    const key = `${text} ${run.back.join()}`;
+    if (!known.has(key)) {
+      if (run.back.length > deep || known.size >= most) isWhole = false;
+      else {
+        known.set(key, run);
+        queue.push(run);
+        states.add(text);
+      }
+    }
+    return text;
+  };
+  for (const frame of startFrames(program)) {
+    const begun = begin(program, frame)!;
+    for (const report of begun.reports) for (const one of report.fired) fired.add(one.thread);
+    see(rested(begun.run));
+  }
+  for (let run = queue.shift(); run; run = queue.shift()) {
+    const from = textOf(slots, run, telling.back);
+    for (const event of eventsIn(program, run, standingScreen(program, run), telling)) {
+      const next = advance(program, run, event);
+      for (const report of next.reports) for (const one of report.fired) fired.add(one.thread);
+      if (next.reports.some(({ effects }) => effects.some((effect) => effect.type === 'open' && effect.tab === 'same'))) continue;
+      const now = rested(next.run);
+      if (isHurry(now)) continue;
+      moves.add(moveOf(from, event, see(now)));
+    }
+  }
+  return { isWhole, states, moves, fired };
+}

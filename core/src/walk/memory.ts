@@ -1,0 +1,138 @@
+import type { Program } from '../program/program.ts';
+import type { SlotName } from '../run/recording.ts';
+import type { RunEvent } from '../run/state.ts';
+import type { Table } from '../table.ts';
+import type { Ambient } from './ambient.ts';
+import { Learned, Shelf, type Forgetting, type Reading } from './learned.ts';
+import type { Sight } from './sights.ts';
+import { Slots } from './slots.ts';
+import type { Telling } from './telling.ts';
+
+/** What comes of an event wherever it holds. */
+export interface Outcome {
+  /** Scenes of which nothing is left. */
+  readonly cleared: readonly string[];
+  readonly columns: readonly number[];
+  readonly values: readonly number[];
+  /** Whether the top of the back stack was taken off, and what was put on then. */
+  readonly isTaken: boolean;
+  readonly pushed: readonly string[];
+  readonly threads: readonly string[];
+  /** A link is opened in the same tab, which leaves the piece. */
+  readonly leaves: boolean;
+  /** It starts something a third time before what it started first has ended. */
+  readonly isHurry: boolean;
+  /** It asks for more of the back stack than is known. */
+  readonly isDeep: boolean;
+}
+
+/** What is seen in a state, as far as it is judged by where things stand. */
+export interface Seen {
+  readonly sights: readonly Sight[];
+  readonly isCut: boolean;
+}
+
+/**
+ * All that was learned of a piece. It stays true of an edited piece as far as it was learned of scenes that the edit left as they were,
+ * those included that were not there; what is asked for is always asked of a program that notes the scenes it is asked for.
+ */
+export class Memory {
+  readonly slots: Slots;
+  readonly shelf: Shelf;
+  readonly events: RunEvent[] = [];
+  private readonly eventNumbers = new Map<string, number>();
+  private readonly outcomes: Learned<Outcome>[] = [];
+  private readonly possible = new Map<string, Learned<readonly number[]>>();
+  private readonly seen = new Map<string, Learned<Seen>>();
+  /** The questions that were answered with a scene, to be asked anew once it is another. */
+  private readonly about = new Map<string, Set<Forgetting>>();
+  private asked = new Set<string>();
+  watched: Program;
+
+  constructor(
+    private program: Program,
+    private telling: Telling,
+    private ambient: Ambient
+  ) {
+    this.watched = this.watch(program);
+    this.slots = new Slots(program, telling, (slot) => this.shelf.opened(slot));
+    this.shelf = new Shelf(() => this.slots);
+  }
+
+  /** Goes on with an edited piece; false where too much of it is another. */
+  goOn(program: Program, telling: Telling, ambient: Ambient): boolean {
+    const old = this.program;
+    const isAlike =
+      old.variables === program.variables &&
+      old.threads === program.threads &&
+      old.frames === program.frames &&
+      (old.piece.head.fps ?? 24) === (program.piece.head.fps ?? 24) &&
+      this.telling.words === telling.words;
+    if (!isAlike) return false;
+    for (const id of new Set([...old.scenes.keys(), ...program.scenes.keys()])) {
+      const isSame = old.scenes.get(id) === program.scenes.get(id) && this.ambient.wordsOf(id) === ambient.wordsOf(id);
+      if (isSame) continue;
+      for (const question of this.about.get(id) ?? []) question.forget();
+      this.about.delete(id);
+    }
+    this.program = program;
+    this.telling = telling;
+    this.ambient = ambient;
+    this.watched = this.watch(program);
+    this.slots.goOn(program, telling);
+    return true;
+  }
+
+  private watch(program: Program): Program {
+    const table = <T>(of: Table<T>): Table<T> =>
+      Object.assign(Object.create(of) as Table<T>, {
+        get: (id: string) => (this.asked.add(id), of.get(id)),
+        has: (id: string) => (this.asked.add(id), of.has(id)),
+      });
+    return { ...program, scenes: table(program.scenes), piece: { ...program.piece, scenes: table(program.piece.scenes) } };
+  }
+
+  eventNumber(event: RunEvent): number {
+    const key = JSON.stringify(event);
+    let number = this.eventNumbers.get(key);
+    if (number === undefined) {
+      this.eventNumbers.set(key, (number = this.events.length));
+      this.events.push(event);
+      this.outcomes.push(new Learned(this.shelf));
+    }
+    return number;
+  }
+
+  outcomeOf = (event: number, reading: Reading, ask: () => Answered<Outcome>): Outcome => this.answer(this.outcomes[event]!, reading, ask);
+
+  eventsOf = (frame: string, reading: Reading, ask: () => Answered<readonly number[]>): readonly number[] =>
+    this.answer(questionIn(this.possible, frame, this.shelf), reading, ask);
+
+  seenIn = (frame: string, reading: Reading, ask: () => Answered<Seen>): Seen => this.answer(questionIn(this.seen, frame, this.shelf), reading, ask);
+
+  private answer<T>(question: Learned<T>, reading: Reading, ask: () => Answered<T>): T {
+    const known = question.find(reading);
+    if (known !== undefined) return known;
+    this.asked = new Set();
+    const { answer, reads } = ask();
+    question.add(reading, reads, answer);
+    for (const scene of this.asked) {
+      const questions = this.about.get(scene);
+      if (questions) questions.add(question);
+      else this.about.set(scene, new Set([question]));
+    }
+    return answer;
+  }
+}
+
+/** An answer, with what was read of the run for it. */
+interface Answered<T> {
+  readonly answer: T;
+  readonly reads: Iterable<SlotName>;
+}
+
+function questionIn<T>(questions: Map<string, Learned<T>>, frame: string, shelf: Shelf): Learned<T> {
+  let question = questions.get(frame);
+  if (!question) questions.set(frame, (question = new Learned(shelf)));
+  return question;
+}

@@ -1,0 +1,74 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { compile } from '../program/compile.ts';
+import { startFrames } from '../program/program.ts';
+import { replay, start } from '../run/run.ts';
+import { PlainStore } from '../run/store.ts';
+import { exploreNaively, moveOf, textOf } from '../testing/naive.ts';
+import { richPiece } from '../testing/rich.ts';
+import { Ambient } from './ambient.ts';
+import { explore, startOf } from './explore.ts';
+import { settle } from './settle.ts';
+import { Slots } from './slots.ts';
+import { tellingOf } from './telling.ts';
+
+const seeds = fc.integer({ min: 0, max: 1e9 });
+
+/** So many states of a piece are explored by trying all there is. */
+const MOST = 400;
+
+test('exploring says what running every event in every state says, of pieces with everything in them', () => {
+  let whole = 0;
+  fc.assert(
+    fc.property(seeds, (seed) => {
+      const program = compile(richPiece(seed));
+      const theirs = exploreNaively(program, MOST, 5);
+      const exploration = explore(program, { maxStates: MOST * 3 });
+      const telling = tellingOf(program);
+      const slots = new Slots(program, telling, () => undefined);
+      const textAt = exploration.states.map((_, at) => textOf(slots, exploration.runOf(at), telling.back));
+      const moves = new Set(exploration.edges.flatMap((edges, at) => edges.map(({ to, event }) => moveOf(textAt[at]!, event, textAt[to]!))));
+      const mine = { states: new Set(textAt), fired: exploration.fired };
+      if (exploration.unfollowed.size === 0 || theirs.isWhole) {
+        expect([...theirs.states].filter((one) => !mine.states.has(one))).toEqual([]);
+        expect([...theirs.fired].filter((one) => !mine.fired.has(one))).toEqual([]);
+        // A move that stays is no edge.
+        const isMove = (one: string) => !moves.has(one) && !stays(one);
+        expect([...theirs.moves].filter(isMove).slice(0, 1)).toEqual([]);
+      }
+      if (!theirs.isWhole) return;
+      whole++;
+      expect([...mine.states].filter((one) => !theirs.states.has(one))).toEqual([]);
+      expect([...mine.fired].filter((one) => !theirs.fired.has(one))).toEqual([]);
+      expect([...moves].filter((one) => !theirs.moves.has(one)).slice(0, 1)).toEqual([]);
+    }),
+    { numRuns: 150 }
+  );
+  expect(whole).toBeGreaterThan(60);
+});
+
+function stays(move: string): boolean {
+  const [from, , to] = move.split('\n');
+  return from === to;
+}
+
+test('every route leads where it says when the engine replays it, of pieces with everything in them', () => {
+  fc.assert(
+    fc.property(seeds, (seed) => {
+      const program = compile(richPiece(seed));
+      const exploration = explore(program, { maxStates: 150 });
+      const telling = tellingOf(program);
+      const slots = new Slots(program, telling, () => undefined);
+      const ambient = new Ambient(program);
+      exploration.states.forEach(({ frame }, at) => {
+        const { run } = replay(program, start(program, startOf(exploration, at))!, exploration.routeTo(at));
+        const store = new PlainStore(run);
+        settle(program, store, telling, ambient);
+        expect(run.frame).toBe(frame);
+        expect(textOf(slots, store.run, telling.back)).toBe(textOf(slots, exploration.runOf(at), telling.back));
+      });
+      expect(exploration.reached.size).toBeGreaterThanOrEqual(startFrames(program).length);
+    }),
+    { numRuns: 60 }
+  );
+});

@@ -1,0 +1,243 @@
+import { expand } from '../program/expand.ts';
+import type { Program } from '../program/program.ts';
+import { emptyRoot, liveRootsOf } from '../run/environment.ts';
+import type { SlotName } from '../run/recording.ts';
+import type { Changes, Playhead, RootRun, RunState } from '../run/state.ts';
+import type { RecordKind } from '../run/store.ts';
+import { beginningsOf } from './beginnings.ts';
+import type { Telling } from './telling.ts';
+
+/**
+ * Settled runs as rows of numbers: a column for each slot that is ever other than it began, and in it the number of its value. 0 is as
+ * it begins, so that equal runs are equal rows. The back stack is no part of a row.
+ */
+
+export interface Slot {
+  readonly name: SlotName;
+  /** The scene it belongs to; null for the run itself. */
+  readonly scene: string | null;
+  readonly kind: string;
+  readonly key: string;
+  /** Its place in rows; -1 while it was never anything else than it began. */
+  column: number;
+  /** Its values by their numbers; the first is as it begins. */
+  readonly values: unknown[];
+  readonly numbers: Map<string, number>;
+  /** Its values as the texts that tell them apart. */
+  readonly texts: string[];
+}
+
+/** What is as it begins. */
+export const INITIAL = 0;
+
+/** A slot's name taken apart. */
+function partsOf(name: SlotName): Pick<Slot, 'scene' | 'kind' | 'key'> {
+  const at = name.indexOf('|');
+  if (at < 0) return { scene: null, kind: name, key: '' };
+  const scene = name.slice(0, at);
+  if (scene === 'v') return { scene: null, kind: 'variable', key: name.slice(at + 1) };
+  const next = name.indexOf('|', at + 1);
+  return next < 0 ? { scene, kind: name.slice(at + 1), key: '' } : { scene, kind: name.slice(at + 1, next), key: name.slice(next + 1) };
+}
+
+const RECORDS: readonly RecordKind[] = ['states', 'changes', 'flags', 'values', 'variables', 'heads', 'present', 'scroll', 'media', 'bound'];
+const FIELDS = ['frame', 'overlays', 'pointer', 'over', 'focus', 'activities', 'pad'] as const;
+
+export class Slots {
+  private readonly byName = new Map<SlotName, Slot>();
+  /** The slots that have a column, by it. */
+  readonly columns: Slot[] = [];
+  private readonly byScene = new Map<string, Slot[]>();
+
+  constructor(
+    private program: Program,
+    private telling: Telling,
+    /** Told of a slot that has become another than it began for the first time. */
+    private readonly opened: (slot: Slot) => void
+  ) {}
+
+  /** The same slots of an edited piece. */
+  goOn(program: Program, telling: Telling): void {
+    this.program = program;
+    this.telling = telling;
+  }
+
+  named(name: SlotName): Slot {
+    let slot = this.byName.get(name);
+    if (!slot) this.byName.set(name, (slot = { name, ...partsOf(name), column: -1, values: [undefined], numbers: new Map(), texts: [''] }));
+    return slot;
+  }
+
+  /** The slots with a column that belong to a scene. */
+  of(scene: string): readonly Slot[] {
+    return this.byScene.get(scene) ?? NO_SLOTS;
+  }
+
+  /** The number of a value of a slot. */
+  private numberOf(slot: Slot, value: unknown): number {
+    const cleaned = this.cleaned(slot, value);
+    if (cleaned === undefined) return INITIAL;
+    const text = JSON.stringify(this.told(slot, cleaned));
+    let number = slot.numbers.get(text);
+    if (number !== undefined) return number;
+    slot.numbers.set(text, (number = slot.values.length));
+    slot.values.push(cleaned);
+    slot.texts.push(text);
+    if (slot.column < 0) {
+      slot.column = this.columns.length;
+      this.columns.push(slot);
+      if (slot.scene !== null) {
+        const list = this.byScene.get(slot.scene);
+        if (list) list.push(slot);
+        else this.byScene.set(slot.scene, [slot]);
+      }
+      this.opened(slot);
+    }
+    return number;
+  }
+
+  /** A value without what is as it begins; undefined where all of it is, or where nothing in the piece can tell. */
+  private cleaned({ scene, kind, key }: Slot, value: unknown): unknown {
+    if (kind === 'pad') return this.telling.pad && value !== -1 ? value : undefined;
+    if (kind === 'scroll') return this.telling.scroll ? value : undefined;
+    // Being away and never having been there are one.
+    if (kind === 'present' || kind === 'pointer' || kind === 'focus') return value || undefined;
+    if (Array.isArray(value)) return value.length ? value : undefined;
+    return this.changed(scene, kind, key, value);
+  }
+
+  private changed(scene: string | null, kind: string, key: string, value: unknown): unknown {
+    if (value === undefined) return undefined;
+    if (kind === 'variable') return this.program.variables.get(key)?.initial === value ? undefined : value;
+    if (kind === 'variables') return this.program.variables.get(key.slice(key.lastIndexOf(':') + 1))?.initial === value ? undefined : value;
+    const sceneProgram = scene === null ? undefined : this.program.scenes.get(scene);
+    if (!sceneProgram) return value;
+    const first = beginningsOf(expand(this.program, sceneProgram));
+    if (kind === 'states') return first.state(key) === value ? undefined : value;
+    if (kind === 'flags') return first.flag(key) === value ? undefined : value;
+    if (kind === 'values') return first.value(key) === value ? undefined : value;
+    if (kind !== 'changes') return value;
+    const numbers = Object.entries(value as Changes).filter(([name, number]) => first.number(key, name) !== number);
+    return numbers.length ? Object.fromEntries(numbers) : undefined;
+  }
+
+  /** What tells a value from others of its slot. */
+  private told({ kind }: Slot, value: unknown): unknown {
+    if (kind === 'changes') return Object.entries(value as object).sort(([a], [b]) => (a < b ? -1 : 1));
+    // Times to the thousandth of a millisecond: what adding up makes of them is no difference.
+    if (kind === 'timers' || kind === 'activities')
+      return (value as readonly { readonly due: number }[]).map((one) => ({ ...one, due: Math.round(one.due * 1000) / 1000 }));
+    if (kind !== 'heads') return value;
+    const head = value as Playhead;
+    const passed = head.playing ? Math.round(-head.since * 1000) : 0;
+    return [head.at, passed, head.playing, Math.min(2, head.visits), head.rounds ?? 0];
+  }
+
+  /** What a settled run has that is not as it begins, as numbers of slots and values. */
+  *valuesOf(given: RunState): Iterable<readonly [slot: Slot, value: number]> {
+    const run = this.still(given);
+    for (const field of FIELDS) yield* this.one(field, run[field]);
+    for (const [key, value] of Object.entries(run.variables)) yield* this.one(`v|${key}`, value);
+    for (const root of Object.values(run.roots)) yield* this.valuesIn(root);
+  }
+
+  /** The run with the playheads of scenes that are kept for coming back to without the time since when: it does not go on there. */
+  private still(run: RunState): RunState {
+    const live = new Set(liveRootsOf(this.program, run));
+    const kept = Object.values(run.roots).filter(({ scene, heads }) => !live.has(scene) && Object.values(heads).some(({ since }) => since !== 0));
+    if (!kept.length) return run;
+    const stilled = kept.map((root) => [
+      root.scene,
+      { ...root, heads: Object.fromEntries(Object.entries(root.heads).map(([key, head]) => [key, head.since === 0 ? head : { ...head, since: 0 }])) },
+    ]);
+    return { ...run, roots: { ...run.roots, ...Object.fromEntries(stilled) } };
+  }
+
+  *valuesIn(root: RootRun): Iterable<readonly [slot: Slot, value: number]> {
+    const { scene } = root;
+    yield* this.one(`${scene}|here`, true);
+    yield* this.one(`${scene}|timers`, root.timers);
+    for (const kind of RECORDS) for (const [key, value] of Object.entries(root[kind])) yield* this.one(`${scene}|${kind}|${key}`, value);
+  }
+
+  private *one(name: SlotName, value: unknown): Iterable<readonly [slot: Slot, value: number]> {
+    const slot = this.named(name);
+    const number = this.numberOf(slot, value);
+    if (number !== INITIAL) yield [slot, number];
+  }
+
+  /** What an event has made of a run, as far as it differs: all of a scene that was cleared, else only what is another now. */
+  *changesBetween(before: RunState, now: RunState, isCleared: (scene: string) => boolean): Iterable<readonly [slot: Slot, value: number]> {
+    const after = this.still(now);
+    for (const field of FIELDS) if (before[field] !== after[field]) yield* this.set(field, after[field]);
+    yield* this.recordBetween('v', before.variables, after.variables);
+    for (const root of Object.values(after.roots)) {
+      const old = before.roots[root.scene];
+      if (!old || isCleared(root.scene)) yield* this.valuesIn(root);
+      else if (old !== root) {
+        if (old.timers !== root.timers) yield* this.set(`${root.scene}|timers`, root.timers);
+        for (const kind of RECORDS) yield* this.recordBetween(`${root.scene}|${kind}`, old[kind], root[kind]);
+      }
+    }
+  }
+
+  private *recordBetween(
+    name: string,
+    old: Readonly<Record<string, unknown>>,
+    now: Readonly<Record<string, unknown>>
+  ): Iterable<readonly [slot: Slot, value: number]> {
+    if (old === now) return;
+    for (const key in now) if (now[key] !== old[key]) yield* this.set(`${name}|${key}`, now[key]);
+    for (const key in old) if (!(key in now)) yield* this.set(`${name}|${key}`, undefined);
+  }
+
+  private *set(name: SlotName, value: unknown): Iterable<readonly [slot: Slot, value: number]> {
+    const slot = this.named(name);
+    const number = this.numberOf(slot, value);
+    if (slot.column >= 0) yield [slot, number];
+  }
+
+  /** The run that a row stands for. `valueAt` gives the number in a column. */
+  runOf(valueAt: (column: number) => number, back: readonly string[]): RunState {
+    const fields: Record<string, unknown> = {};
+    const variables: Record<string, RunState['variables'][string]> = {};
+    const roots: Record<string, RootRun> = {};
+    for (const { column, scene, kind, key, values } of this.columns) {
+      const number = valueAt(column);
+      if (number === INITIAL) continue;
+      const value = values[number];
+      if (scene === null) {
+        if (kind === 'variable') variables[key] = value as string;
+        else fields[kind] = value;
+        continue;
+      }
+      const root = (roots[scene] ??= emptyRoot(scene, 0)) as unknown as Record<string, Record<string, unknown>>;
+      if (kind === 'timers') (root as Record<string, unknown>)['timers'] = value;
+      else if (kind !== 'here') {
+        if (Object.isFrozen(root[kind]) || root[kind] === EMPTY[kind as RecordKind]) root[kind] = {};
+        root[kind]![key] = value;
+      }
+    }
+    const activities = (fields['activities'] ?? []) as RunState['activities'];
+    return {
+      frame: '',
+      overlays: [],
+      pointer: null,
+      over: [],
+      focus: null,
+      pad: -1,
+      ...fields,
+      activities,
+      back,
+      clock: 0,
+      roots,
+      variables,
+      pressed: null,
+      clicked: null,
+      count: activities.length,
+    };
+  }
+}
+
+const NO_SLOTS: readonly Slot[] = [];
+const EMPTY = emptyRoot('', 0);
