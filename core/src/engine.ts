@@ -10,7 +10,7 @@ export type { Layer, Piece, PieceJson, Scene, Thread } from './piece/piece.ts';
 export { pieceFromTrusted } from './piece/trusted.ts';
 export type { Letters, Look, LookName, Style } from './piece/schema.ts';
 export * from './program/geometry.ts';
-export * from './program/hit.ts';
+export * from './program/items.ts';
 export { compileWith, startFrame, update, type Item, type ParseExpression, type Program, type SceneProgram } from './program/program.ts';
 export * from './program/resolve.ts';
 export { stillLayer, stillScreen, type Still } from './program/still.ts';

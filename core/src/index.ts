@@ -111,7 +111,7 @@ export { coloursOf, recolour, typesOf, type TypeInUse } from './piece/painted.ts
 export * from './piece/schema.ts';
 export { pieceFromTrusted } from './piece/trusted.ts';
 export * from './program/geometry.ts';
-export * from './program/hit.ts';
+export * from './program/items.ts';
 export { compile } from './program/compile.ts';
 export { expand, type Expansion } from './program/expand.ts';
 export { threadsAt, type Instance, type Node } from './program/node.ts';

@@ -2,7 +2,7 @@ import { sameKey } from '../cues/words.ts';
 import type { Cue } from '../cues/schemas.ts';
 import { toScript } from '../expression/script.ts';
 import type { Branch, Thread } from '../piece/piece.ts';
-import { outward } from '../program/hit.ts';
+import { outward } from '../program/items.ts';
 import { startFrame, type Program, type SceneProgram } from '../program/program.ts';
 import { destination, lengthOf as transitionTime } from '../run/steps/frames.ts';
 import { wantedState } from '../run/steps/state.ts';

@@ -157,7 +157,8 @@ export function richPiece(seed: number): Piece {
   return piece;
 }
 
-function threadOn(random: Random, id: string, on: 'layer' | 'scene', owner: string, scope: LineScope): Operation {
+/** A random thread of a layer or a scene. */
+export function threadOn(random: Random, id: string, on: 'layer' | 'scene', owner: string, scope: LineScope): Operation {
   const cue = maybe(random, 0.5) ? { type: 'click' as const } : randomCueOf(random, scope);
   const likely = ['go', 'go', 'state', 'set', 'lay', 'lift', 'show', 'select'] as const;
   const step = () => (maybe(random, 0.7) ? randomStepOf(random, scope, pick(random, likely)) : randomStepOf(random, scope));

@@ -166,16 +166,17 @@ class Explorer implements Exploring {
   }
 
   /** Where everything stands in the state that is followed, worked out once for all that is asked about it. */
-  private stand: { readonly state: number; readonly run: RunState; readonly standing: Standing } | null = null;
+  private stand: { readonly state: number; readonly run: RunState; readonly standing: Standing; readonly scenes: ReadonlySet<string> } | null = null;
 
   private asked(state: number): { readonly run: RunState; readonly store: RecordingStore } {
     if (this.stand?.state !== state) {
       const run = this.runAt(state);
       const store = RecordingStore.on(run);
-      const screen = standingScreen(this.program, store.run);
-      this.stand = { state, run, standing: { screen, reads: this.memory.shelf.bundle(store.reads) } };
+      const { made, scenes } = this.memory.noting(() => standingScreen(this.program, store.run));
+      this.stand = { state, run, standing: { screen: made, reads: this.memory.shelf.bundle(store.reads) }, scenes };
     }
-    const { run, standing } = this.stand;
+    const { run, standing, scenes } = this.stand;
+    this.memory.note(scenes);
     return { run, store: RecordingStore.on(run, standing) };
   }
 

@@ -83,6 +83,21 @@ export class Memory {
     return true;
   }
 
+  /** What comes of something, and the scenes that were asked for; they count as asked for here. */
+  noting<T>(make: () => T): { readonly made: T; readonly scenes: ReadonlySet<string> } {
+    const before = this.asked;
+    const scenes = (this.asked = new Set<string>());
+    const made = make();
+    this.asked = before;
+    this.note(scenes);
+    return { made, scenes };
+  }
+
+  /** Scenes count as asked for. */
+  note(scenes: Iterable<string>): void {
+    for (const scene of scenes) this.asked.add(scene);
+  }
+
   private watch(program: Program): Program {
     const table = <T>(of: Table<T>): Table<T> =>
       Object.assign(Object.create(of) as Table<T>, {

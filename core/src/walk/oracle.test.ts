@@ -1,13 +1,21 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { apply } from '../edit/apply.ts';
+import type { Operation } from '../edit/operation.ts';
+import { scopeOf } from '../lines/scope.ts';
+import type { Piece } from '../piece/piece.ts';
 import { compile } from '../program/compile.ts';
-import { startFrames } from '../program/program.ts';
+import { startFrames, update, type Program } from '../program/program.ts';
 import { replay, start } from '../run/run.ts';
 import { PlainStore } from '../run/store.ts';
 import { exploreNaively, moveOf, textOf } from '../testing/naive.ts';
-import { richPiece } from '../testing/rich.ts';
+import { randomOperations } from '../testing/arbitrary.ts';
+import { generator } from '../testing/large.ts';
+import { richPiece, threadOn } from '../testing/rich.ts';
 import { Ambient } from './ambient.ts';
-import { explore, startOf } from './explore.ts';
+import { judge } from './audit.ts';
+import type { Exploration, Exploring } from './exploration.ts';
+import { explore, exploring, startOf } from './explore.ts';
 import { settle } from './settle.ts';
 import { Slots } from './slots.ts';
 import { tellingOf } from './telling.ts';
@@ -72,3 +80,49 @@ test('every route leads where it says when the engine replays it, of pieces with
     { numRuns: 60 }
   );
 });
+
+test('what was learned before an edit is true after it: explored on from there is explored anew', () => {
+  fc.assert(
+    fc.property(seeds, (seed) => {
+      let program = compile(richPiece(seed));
+      let going = exploringOf(program, null);
+      for (let round = 0; round < 5; round++) {
+        const applied = apply(program.piece, editsOf(program.piece, seed + round));
+        if (!applied.ok) continue;
+        program = update(program, applied.value.piece, applied.value.touched);
+        going = exploringOf(program, going);
+        const anew = exploringOf(compile(applied.value.piece), null);
+        const [kept, fresh] = [going.result(), anew.result()];
+        expect(wordsOf(program, kept)).toEqual(wordsOf(program, fresh));
+        expect(judge(program, kept).findings).toEqual(judge(program, fresh).findings);
+      }
+    }),
+    { numRuns: 100 }
+  );
+});
+
+function exploringOf(program: Program, earlier: Exploring | null): Exploring {
+  const begun = exploring(program, earlier);
+  begun.on(120);
+  return begun;
+}
+
+/** Edits of layers and frames, or of one thread. */
+function editsOf(piece: Piece, seed: number): Operation[] {
+  const random = generator(seed);
+  const [layer] = [...piece.layers.values()].slice(Math.floor(random() * piece.layers.size));
+  if (random() < 0.5 || !layer) return randomOperations(piece, seed);
+  const [thread] = piece.threads.keys();
+  if (random() < 0.3 && thread !== undefined) return [{ op: 'set', table: 'threads', id: thread, path: ['enabled'], value: random() < 0.5 }];
+  return [threadOn(random, `n${seed}`, 'layer', layer.id, scopeOf(piece, layer.scene, layer.id))];
+}
+
+/** Everything that was found, with states as texts. */
+function wordsOf(program: Program, exploration: Exploration) {
+  const telling = tellingOf(program);
+  const slots = new Slots(program, telling, () => undefined);
+  const texts = exploration.states.map((_, at) => textOf(slots, exploration.runOf(at), telling.back));
+  const edges = exploration.edges.map((list) => list.map(({ to, event, threads }) => [texts[to], event, threads]));
+  const { moves, cut, fired, reached, gaps } = exploration;
+  return { texts, edges, moves, cut, fired: [...fired].sort(), reached: [...reached], gaps };
+}

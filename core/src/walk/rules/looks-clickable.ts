@@ -1,7 +1,7 @@
 import type { CueType } from '../../cues/schemas.ts';
 import { layerIdsOf, threadIdsOf, type Layer, type Piece, type Thread } from '../../piece/piece.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
-import { outward } from '../../program/hit.ts';
+import { outward } from '../../program/items.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 import { placementsIn, seenParts, seenScenes } from '../per-scene.ts';
 

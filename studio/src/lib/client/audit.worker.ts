@@ -8,6 +8,8 @@ import type { AuditAnswer, AuditTask } from './audit';
  */
 let program: Program | null = null;
 let explored: Exploring | null = null;
+/** What was explored before the last edit: what was learned of all that it left as it was is still true. */
+let earlier: Exploring | null = null;
 let version = 0;
 let most = 0;
 let timer: ReturnType<typeof setTimeout> | undefined;
@@ -41,6 +43,8 @@ onmessage = ({ data }: MessageEvent<AuditTask>) => {
     return;
   }
   program = data.type === 'piece' ? compile(pieceFromTrusted(data.piece)) : take(data.operations);
+  if (data.type === 'piece') earlier = null;
+  else earlier = explored ?? earlier;
   explored = null;
   timer = setTimeout(begin, PAUSE);
 };
@@ -53,7 +57,8 @@ function take(operations: readonly Operation[]): Program | null {
 
 function begin(): void {
   if (!program) return;
-  explored = exploring(program);
+  explored = exploring(program, earlier);
+  earlier = null;
   most = explored.usual;
   spent = 0;
   goOn();
