@@ -64,6 +64,7 @@ const FORBIDDEN: readonly (readonly [from: string, to: string])[] = [
   ['piece', 'run'],
   ['run', 'walk'],
   ['program', 'walk'],
+  ['program', 'run'],
   ['program', 'lines'],
   ['run', 'lines'],
   ['motion', 'walk'],

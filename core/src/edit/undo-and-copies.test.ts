@@ -4,7 +4,7 @@ import { compose } from '../compose/compose.ts';
 import { mixPaths } from '../motion/path.ts';
 import { compile } from '../program/compile.ts';
 import { update, type Program } from '../program/program.ts';
-import { stillScreen } from '../program/still.ts';
+import { stillScreen } from '../run/still.ts';
 import { unwrap } from '../result.ts';
 import { apply } from './apply.ts';
 import { copyLayers, pasteClip } from './commands/clip.ts';

@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, test, vi } from 'vitest';
 import { compile } from '../program/compile.ts';
 import type { Program } from '../program/program.ts';
-import { stateOf } from '../program/resolve.ts';
+import { stateOf } from '../run/resolve.ts';
 import { expand } from '../program/expand.ts';
 import { advance, begin } from '../run/run.ts';
 import type { RunEvent, RunState } from '../run/state.ts';

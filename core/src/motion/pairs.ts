@@ -1,5 +1,5 @@
 import type { Layer } from '../piece/schema.ts';
-import type { Shown, Surface } from '../program/resolve.ts';
+import type { Shown, Surface } from '../run/resolve.ts';
 
 /**
  * Which layers of two frames are the same thing: a copy and what it is a copy of first, then one name and type. Layers are

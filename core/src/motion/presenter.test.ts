@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { compile } from '../program/compile.ts';
 import type { Program } from '../program/program.ts';
-import { resolveScreen } from '../program/resolve.ts';
+import { resolveScreen } from '../run/resolve.ts';
 import { advance, start } from '../run/run.ts';
 import type { RunEvent } from '../run/state.ts';
 import { compose, layerId as id, type ComposeSpec } from '../compose/compose.ts';

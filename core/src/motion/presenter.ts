@@ -1,5 +1,5 @@
 import type { Effect } from '../run/state.ts';
-import { boundsOf, type Screen, type Shown, type Surface } from '../program/resolve.ts';
+import { boundsOf, type Screen, type Shown, type Surface } from '../run/resolve.ts';
 import { centerOf, type Point } from '../program/geometry.ts';
 import type { Timing, Transition } from '../steps/schemas.ts';
 import type { LookName } from '../piece/schema.ts';

@@ -1,4 +1,4 @@
-import type { Shown } from '../program/resolve.ts';
+import type { Shown } from '../run/resolve.ts';
 import { COLORS, NUMBERS, type ColorName, type NumberName, type ValueName } from './mix.ts';
 
 /** The values of a layer's appearance, as they are at a moment. */

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { apply } from '../edit/apply.ts';
 import { compile } from '../program/compile.ts';
 import { expand, MOST_NODES } from '../program/expand.ts';
-import { resolveScreen } from '../program/resolve.ts';
+import { resolveScreen } from '../run/resolve.ts';
 import { replay, start } from '../run/run.ts';
 import { unwrap } from '../result.ts';
 import { compose, layerId, type SceneSpec } from '../compose/compose.ts';

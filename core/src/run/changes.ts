@@ -2,7 +2,7 @@ import { valueWords, type Value } from '../expression/ast.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
-import { isEnabled, isSelected, isShown, stateOf } from '../program/resolve.ts';
+import { isEnabled, isSelected, isShown, stateOf } from './resolve.ts';
 import { valueOfField, valueOfVariable } from './environment.ts';
 import { currentFrame, sectionAt } from './playhead.ts';
 import type { RootRun, RunState } from './state.ts';

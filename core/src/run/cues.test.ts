@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { compile } from '../program/compile.ts';
-import { resolveScreen } from '../program/resolve.ts';
+import { resolveScreen } from './resolve.ts';
 import { compose, layerId as id, type ComposeSpec } from '../compose/compose.ts';
 import { advance, replay, start } from './run.ts';
 import type { RunEvent } from './state.ts';

@@ -4,7 +4,7 @@ import { placeOf, variableKey } from '../program/binding.ts';
 import { expand } from '../program/expand.ts';
 import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
-import { isSelected, isShown, enabledWithin, poseOf, stateOf } from '../program/resolve.ts';
+import { isSelected, isShown, enabledWithin, poseOf, stateOf } from './resolve.ts';
 import { currentFrame, sectionAt } from './playhead.ts';
 import type { RootRun, RunState } from './state.ts';
 

@@ -2,7 +2,7 @@ import type { Cue, CueType } from '../cues/schemas.ts';
 import type { Point } from '../program/geometry.ts';
 import { contains } from '../program/geometry.ts';
 import { scaled, unmapPoint, type Matrix } from '../program/matrix.ts';
-import { enabledWithin, isUnder, poseOf, standingScreen, type Screen, type Stood, type Surface } from '../program/resolve.ts';
+import { enabledWithin, isUnder, poseOf, standingScreen, type Screen, type Stood, type Surface } from './resolve.ts';
 import { outwardNodes, type Node } from '../program/node.ts';
 import type { Call, Runner } from './runner.ts';
 import { liftTop } from './steps/frames.ts';

@@ -2,7 +2,7 @@ import type { CueType } from '../cues/schemas.ts';
 import { centerOf, type Point, type Rect } from '../program/geometry.ts';
 import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
-import { boundsOf, enabledWithin, isUnder, standingScreen, type Screen, type Stood, type Surface } from '../program/resolve.ts';
+import { boundsOf, enabledWithin, isUnder, standingScreen, type Screen, type Stood, type Surface } from './resolve.ts';
 import { catchOn } from './pointer.ts';
 import type { Runner } from './runner.ts';
 import { scrollTo } from './scrolling.ts';

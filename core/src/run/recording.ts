@@ -1,4 +1,4 @@
-import { STANDING, type Screen, type Stood } from '../program/resolve.ts';
+import { STANDING, type Screen, type Stood } from './resolve.ts';
 import type { RootRun, RunState } from './state.ts';
 import type { RecordKind, Store } from './store.ts';
 

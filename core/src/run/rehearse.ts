@@ -1,8 +1,8 @@
 import { atRest, pictureAt, present, type Picture, type Presentation } from '../motion/presenter.ts';
 import type { Thread } from '../piece/piece.ts';
 import { update, type Program } from '../program/program.ts';
-import { resolveScreen, type Screen } from '../program/resolve.ts';
-import { stillRun, type Still } from '../program/still.ts';
+import { resolveScreen, type Screen } from './resolve.ts';
+import { stillRun, type Still } from './still.ts';
 import { advance, nextDeadline } from './run.ts';
 import type { Effect, RunState } from './state.ts';
 

@@ -4,7 +4,7 @@ import type { Point } from '../program/geometry.ts';
 import { expand } from '../program/expand.ts';
 import { outwardNodes, type Node } from '../program/node.ts';
 import { startFrame, type Program } from '../program/program.ts';
-import { enabledWithin, standingScreen } from '../program/resolve.ts';
+import { enabledWithin, standingScreen } from './resolve.ts';
 import { variableKey } from '../program/binding.ts';
 import { movingHeads, reachStop } from './heads.ts';
 import { nextStop } from './playhead.ts';

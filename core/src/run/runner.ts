@@ -8,7 +8,7 @@ import { placeOf, variableKey, type Binding } from '../program/binding.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
-import { isEnabled, isSelected, isShown, stateOf } from '../program/resolve.ts';
+import { isEnabled, isSelected, isShown, stateOf } from './resolve.ts';
 import {
   emptyRoot,
   environmentOf,

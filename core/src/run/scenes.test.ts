@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { compile } from '../program/compile.ts';
-import { resolveScreen, type Shown } from '../program/resolve.ts';
+import { resolveScreen, type Shown } from './resolve.ts';
 import { compose, layerId, stateId, type ComposeSpec } from '../compose/compose.ts';
 import { advance, replay, start } from './run.ts';
 import type { Advanced, RunEvent, RunState } from './state.ts';

@@ -1,5 +1,5 @@
 import type { Cue } from '../cues/schemas.ts';
-import { boundsOf, childrenBox, standingRoot } from '../program/resolve.ts';
+import { boundsOf, childrenBox, standingRoot } from './resolve.ts';
 import { overlaps } from '../program/geometry.ts';
 import type { Runner } from './runner.ts';
 import type { Scroll } from './state.ts';

@@ -3,7 +3,7 @@ import { failingClause } from '../expression/explain.ts';
 import { expressionScope } from '../expression/scope.ts';
 import type { Thread } from '../piece/piece.ts';
 import { outwardNodes, type Node } from '../program/node.ts';
-import { isEnabled, isUnder, standingScreen, type Stood } from '../program/resolve.ts';
+import { isEnabled, isUnder, standingScreen, type Stood } from './resolve.ts';
 import type { Program } from '../program/program.ts';
 import type { Point } from '../program/geometry.ts';
 import { environmentOf } from './environment.ts';

@@ -1,5 +1,5 @@
 import { startFrames, type Program } from '../program/program.ts';
-import { standingScreen } from '../program/resolve.ts';
+import { standingScreen } from '../run/resolve.ts';
 import { advance, begin } from '../run/run.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
 import { PlainStore } from '../run/store.ts';

@@ -3,7 +3,7 @@ import type { Value } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
 import { threadsAt } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
-import { boundsOf, type Screen, type Stood, type Surface } from '../program/resolve.ts';
+import { boundsOf, type Screen, type Stood, type Surface } from '../run/resolve.ts';
 import { centerOf } from '../program/geometry.ts';
 import { liveRootsOf } from '../run/environment.ts';
 import { nextDeadline } from '../run/run.ts';

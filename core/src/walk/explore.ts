@@ -1,5 +1,5 @@
 import { startFrames, type Program } from '../program/program.ts';
-import { standingScreen } from '../program/resolve.ts';
+import { standingScreen } from '../run/resolve.ts';
 import { runnerIn } from '../run/machine.ts';
 import { RecordingStore, type SlotName, type Standing } from '../run/recording.ts';
 import { advance, advanceIn, begin, replay } from '../run/run.ts';

@@ -1,6 +1,6 @@
 import type { CueType } from '../cues/schemas.ts';
 import { threadsAt, type Node } from '../program/node.ts';
-import { boundsOf, type Screen, type Stood, type Surface } from '../program/resolve.ts';
+import { boundsOf, type Screen, type Stood, type Surface } from '../run/resolve.ts';
 import { overlaps } from '../program/geometry.ts';
 import { hiddenOf } from '../run/reach.ts';
 import type { RunState } from '../run/state.ts';

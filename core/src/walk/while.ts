@@ -1,7 +1,7 @@
 import { valueWords } from '../expression/ast.ts';
 import { expand } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
-import { isEnabled, isSelected, isShown } from '../program/resolve.ts';
+import { isEnabled, isSelected, isShown } from '../run/resolve.ts';
 import { nameOfState, valueOfField, valueOfVariable } from '../run/environment.ts';
 import type { RunState } from '../run/state.ts';
 import type { Exploration } from './exploration.ts';

@@ -5,7 +5,7 @@ import { framesOf, layersUnder, scenesOf, statesOf, threadsOf, type Piece } from
 import { pieceToJson, readPiece } from '../../piece/read.ts';
 import { compile } from '../../program/compile.ts';
 import { update, type Program } from '../../program/program.ts';
-import { stillScreen } from '../../program/still.ts';
+import { stillScreen } from '../../run/still.ts';
 import { unwrap } from '../../result.ts';
 import { generator } from '../../testing/large.ts';
 import { parseLines, printLine } from '../../lines/line.ts';

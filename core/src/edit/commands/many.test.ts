@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { framesOf, layersUnder, threadsOf, type Piece } from '../../piece/piece.ts';
 import { compile } from '../../program/compile.ts';
-import { stillScreen } from '../../program/still.ts';
+import { stillScreen } from '../../run/still.ts';
 import { unwrap } from '../../result.ts';
 import { valueOfVariable } from '../../run/environment.ts';
 import { advance, start } from '../../run/run.ts';

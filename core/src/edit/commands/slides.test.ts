@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { layersUnder, scenesOf, statesOf, type Piece } from '../../piece/piece.ts';
 import { compile } from '../../program/compile.ts';
-import { resolveScreen } from '../../program/resolve.ts';
+import { resolveScreen } from '../../run/resolve.ts';
 import { unwrap } from '../../result.ts';
 import { advance, start } from '../../run/run.ts';
 import { compose } from '../../compose/compose.ts';

@@ -6,7 +6,7 @@ import type { Piece } from '../../piece/piece.ts';
 import { pieceToJson, readPiece } from '../../piece/read.ts';
 import { compile } from '../../program/compile.ts';
 import { update } from '../../program/program.ts';
-import { stillScreen } from '../../program/still.ts';
+import { stillScreen } from '../../run/still.ts';
 import { unwrap } from '../../result.ts';
 import { apply } from '../apply.ts';
 import type { Operation } from '../operation.ts';

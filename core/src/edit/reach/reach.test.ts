@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { framesOf, statesOf, type Piece } from '../../piece/piece.ts';
 import type { Look } from '../../piece/schema.ts';
 import { compile } from '../../program/compile.ts';
-import { stillScreen } from '../../program/still.ts';
+import { stillScreen } from '../../run/still.ts';
 import { unwrap } from '../../result.ts';
 import { compose, layerId, stateId } from '../../compose/compose.ts';
 import { apply } from '../apply.ts';

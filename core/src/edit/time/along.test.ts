@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { compose, layerId } from '../../compose/compose.ts';
 import { layersUnder, scenesOf, type Piece } from '../../piece/piece.ts';
 import { compile } from '../../program/compile.ts';
-import { stillScreen } from '../../program/still.ts';
+import { stillScreen } from '../../run/still.ts';
 import { unwrap } from '../../result.ts';
 import { apply } from '../apply.ts';
 import { copyLayers, pasteClip } from '../commands/clip.ts';

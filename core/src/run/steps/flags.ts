@@ -1,4 +1,4 @@
-import { isEnabled, isSelected, isShown } from '../../program/resolve.ts';
+import { isEnabled, isSelected, isShown } from '../resolve.ts';
 import type { Place } from '../environment.ts';
 import type { Call, Runner } from '../runner.ts';
 import type { Node } from '../../program/node.ts';

@@ -1,4 +1,4 @@
-import { poseOf, standingRoot, boundsOf } from '../../program/resolve.ts';
+import { poseOf, standingRoot, boundsOf } from '../resolve.ts';
 import type { Runner, Call } from '../runner.ts';
 import { scrollTo } from '../scrolling.ts';
 import { done, notDone, type StepRunner } from './stepped.ts';

@@ -1,5 +1,5 @@
 import type { SceneProgram } from '../../program/program.ts';
-import { stateOf } from '../../program/resolve.ts';
+import { stateOf } from '../resolve.ts';
 import type { StepOf } from '../../steps/schemas.ts';
 import type { Place } from '../environment.ts';
 import type { Call, Runner } from '../runner.ts';

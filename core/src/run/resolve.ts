@@ -1,15 +1,15 @@
 import { hasExpressions, textParts } from '../expression/text.ts';
 import { colorOf, paintedStyle, setLetters } from '../piece/paint.ts';
 import type { Delta, Layer, Letters, Look, LookName, Style } from '../piece/schema.ts';
-import type { RootRun, RunState } from '../run/state.ts';
+import type { RootRun, RunState } from './state.ts';
 import type { Timing } from '../steps/schemas.ts';
-import { presentAt, trackedAt } from '../run/playhead.ts';
-import { bindingKey, textKey } from './binding.ts';
-import { expand, type Expansion } from './expand.ts';
-import { pathIn, type Instance, type Node } from './node.ts';
-import { IDENTITY, mapPoint, rotated, scaled, translated, unmapPoint, type Matrix } from './matrix.ts';
-import type { Point, Rect } from './geometry.ts';
-import type { Program } from './program.ts';
+import { presentAt, trackedAt } from './playhead.ts';
+import { bindingKey, textKey } from '../program/binding.ts';
+import { expand, type Expansion } from '../program/expand.ts';
+import { pathIn, type Instance, type Node } from '../program/node.ts';
+import { IDENTITY, mapPoint, rotated, scaled, translated, unmapPoint, type Matrix } from '../program/matrix.ts';
+import type { Point, Rect } from '../program/geometry.ts';
+import type { Program } from '../program/program.ts';
 
 /** Where a layer stands just now. Numbers are in the space of what it is in; the matrix leads to the view of the frame. */
 export interface Stood {

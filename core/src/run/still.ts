@@ -1,8 +1,8 @@
-import { begin } from '../run/run.ts';
-import { clipFrames } from '../run/played.ts';
-import type { RootRun, RunState } from '../run/state.ts';
-import { expand } from './expand.ts';
-import type { Program, SceneProgram } from './program.ts';
+import { begin } from './run.ts';
+import { clipFrames } from './played.ts';
+import type { RootRun, RunState } from './state.ts';
+import { expand } from '../program/expand.ts';
+import type { Program, SceneProgram } from '../program/program.ts';
 import { resolveRoot, resolveScreen, type Screen } from './resolve.ts';
 
 /** How a scene is to be looked at without running it. */
