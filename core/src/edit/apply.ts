@@ -16,6 +16,7 @@ import {
   type TableName,
 } from '../piece/piece.ts';
 import { fail, fault, ok, type Fault, type Result } from '../result.ts';
+import { fieldFault } from './field-fault.ts';
 import type { Operation, PutOperation, RemoveOperation, SetOperation } from './operation.ts';
 import { PieceDraft } from './draft.ts';
 import type { Touched } from './touched.ts';
@@ -83,7 +84,7 @@ function setEntity(draft: PieceDraft, { id, path, value }: SetOperation, table: 
   if (path[0] === 'id' || path[0] === 'scene') return fail(fault('fixed', [table, id, path[0]], `“${path[0]}” cannot be changed.`));
   const changed = putPath(old, path, value);
   if (!changed.ok) return fail(fault('wrong-path', [table, id, ...path], changed.error));
-  const bad = schemaFault(tableSchemas[table], changed.value, [table, id]);
+  const bad = fieldFault(tableSchemas[table], old, changed.value, path, [table, id]);
   if (bad) return fail(bad);
   draft.put(table, changed.value as Entity);
   return ok([undoOfSet(old, table, id, path)]);
