@@ -15,7 +15,6 @@ export type { Touched } from './edit/touched.ts';
 export * from './edit/commands/clip.ts';
 export * from './edit/commands/excerpt.ts';
 export * from './edit/commands/frames.ts';
-export { remapIds } from './edit/commands/remap.ts';
 export * from './edit/commands/inside.ts';
 export * from './edit/commands/choices.ts';
 export * from './edit/commands/layers.ts';

@@ -1,5 +1,5 @@
 import { Integer, Literal, Null, Number as Num, Object as Obj, Optional, String as Str, Union, type Static } from '@sinclair/typebox';
-import { id, layerPath, oneOf } from '../piece/scalars.ts';
+import { ANY, id, layerPath, oneOf, type Refers } from '../piece/scalars.ts';
 import { DIRECTIONS } from '../transitions/directions.ts';
 
 /** The document form of each cue; `cues/kinds.ts` holds what they mean in words and lines. */
@@ -7,7 +7,7 @@ import { DIRECTIONS } from '../transitions/directions.ts';
 const strict = { additionalProperties: false } as const;
 const milliseconds = () => Num({ minimum: 1, maximum: 86_400_000 });
 const plain = <const T extends string>(type: T) => Obj({ type: Literal(type) }, strict);
-const chosen = () => Union([id(), Null()]);
+const chosen = (refers: Refers) => Union([id(refers), Null()]);
 
 export const cueSchemas = [
   plain('click'),
@@ -33,11 +33,11 @@ export const cueSchemas = [
   Obj({ type: Literal('selected'), what: oneOf(['on', 'off'] as const) }, strict),
   Obj({ type: Literal('enabled'), what: oneOf(['on', 'off'] as const) }, strict),
   /** Of the scene, or of a placement's part; `state` null is any. */
-  Obj({ type: Literal('state'), change: oneOf(['entered', 'left'] as const), state: chosen() }, strict),
-  Obj({ type: Literal('variable'), variable: chosen() }, strict),
+  Obj({ type: Literal('state'), change: oneOf(['entered', 'left'] as const), state: Union([Str({ ...id('state'), [ANY]: true }), Null()]) }, strict),
+  Obj({ type: Literal('variable'), variable: chosen('variable') }, strict),
   /** `ms` milliseconds after the scene was entered, or the state where one is named. */
-  Obj({ type: Literal('after'), ms: milliseconds(), state: Optional(chosen()) }, strict),
-  Obj({ type: Literal('label'), label: chosen() }, strict),
+  Obj({ type: Literal('after'), ms: milliseconds(), state: Optional(chosen('state')) }, strict),
+  Obj({ type: Literal('label'), label: chosen('label') }, strict),
   Obj({ type: Literal('media'), what: oneOf(['started', 'ended'] as const) }, strict),
   Obj({ type: Literal('pad'), button: Integer({ minimum: 0, maximum: 99 }) }, strict),
   Obj({ type: Literal('signal'), signal: Str({ minLength: 1, maxLength: 120 }) }, strict),

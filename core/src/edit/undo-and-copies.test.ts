@@ -9,7 +9,8 @@ import { unwrap } from '../result.ts';
 import { apply } from './apply.ts';
 import { copyLayers, pasteClip } from './commands/clip.ts';
 import { moveInto, restack } from './commands/layers.ts';
-import { remapIds } from './commands/remap.ts';
+import { renamedLayer, renamedThread } from './commands/remap.ts';
+import type { Thread } from '../piece/piece.ts';
 import type { Operation } from './operation.ts';
 
 const edited = (program: Program, operations: readonly Operation[]) => {
@@ -93,13 +94,24 @@ describe('copies', () => {
       ['a', 'A'],
       ['b', 'B'],
     ]);
-    expect(remapIds({ layer: 'a/b', value: 'a + ‹b›.x', text: 'a {‹a›}', key: 'a', deltas: { 'a/c': { text: 'a' } } }, names)).toEqual({
-      layer: 'A/B',
-      value: 'a + ‹B›.x',
-      text: 'a {‹A›}',
-      key: 'a',
-      deltas: { 'A/c': { text: 'a' } },
+    const thread: Thread = {
+      id: 'a',
+      on: 'layer',
+      owner: 'b',
+      order: 'a0',
+      cue: { type: 'key', key: 'a' },
+      branches: [{ if: '‹a› = "a"', steps: [{ do: 'move', layer: 'a/b', how: 'to', x: 'a + ‹b›.x', y: '0' }] }],
+      enabled: true,
+    };
+    const { id, owner, cue, branches } = renamedThread(thread, names);
+    expect({ id, owner, cue, branches }).toEqual({
+      id: 'A',
+      owner: 'B',
+      cue: { type: 'key', key: 'a' },
+      branches: [{ if: '‹A› = "a"', steps: [{ do: 'move', layer: 'A/B', how: 'to', x: 'a + ‹B›.x', y: '0' }] }],
     });
+    const layer = { name: 'a', text: 'a {‹a›}', looks: { hover: { inside: { 'a/c': { text: '{‹b›} ‹ a' } } } } };
+    expect(renamedLayer(layer, names)).toEqual({ name: 'a', text: 'a {‹A›}', looks: { hover: { inside: { 'A/c': { text: '{‹B›} ‹ a' } } } } });
   });
 });
 

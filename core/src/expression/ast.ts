@@ -10,6 +10,9 @@ export type ValueType = 'number' | 'text' | 'yes/no';
 /** A reference in stored text: `‹id›`, or `‹=scene/state›` for the name of what the ids mean. */
 export const REFERENCE = /‹(=?)([0-9A-Za-z][0-9A-Za-z_/-]*)›/g;
 
+/** What a stored text names, as ids and paths, whether for its value or for its name. */
+export const namesIn = (stored: string): string[] => Array.from(stored.matchAll(REFERENCE), ([, , id]) => id!);
+
 /** What can be read of the thing an id names; null for a variable itself. */
 export const PROPERTIES = ['selected', 'enabled', 'shown', 'value', 'x', 'y', 'state', 'section'] as const;
 

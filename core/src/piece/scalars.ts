@@ -10,7 +10,17 @@ export const ID_PATTERN = `^(?!(${INHERITED})$)[0-9A-Za-z][0-9A-Za-z_-]{0,39}$`;
 /** A layer's path: ids joined by slashes. */
 export const PATH_PATTERN = `^(?!(${INHERITED})$)[0-9A-Za-z][0-9A-Za-z_/-]{0,199}$`;
 
-export const id = () => Str({ pattern: ID_PATTERN });
+/** What a field can name. */
+export type Refers = 'frame' | 'scene' | 'part' | 'sheet' | 'layer' | 'state' | 'label' | 'variable' | 'choice' | 'subject';
+
+/** In a schema: what a field names, and whether it computes. */
+export const REFERS = 'x-refers';
+export const READS = 'x-reads';
+/** In a schema: naming nothing means all of them. */
+export const ANY = 'x-any';
+
+/** An id; of what, where it names something that may be gone. */
+export const id = (refers?: Refers) => Str({ pattern: ID_PATTERN, ...(refers && { [REFERS]: refers }) });
 
 export const name = () => Str({ minLength: 1, maxLength: MOST_NAME });
 
@@ -28,4 +38,12 @@ export const oneOf = <const T extends readonly string[]>(words: T): TUnion<Liter
   Union(words.map((word) => Literal(word))) as unknown as TUnion<Literals<T>>;
 
 /** A layer by its id; one inside a placement by the placement's id, a slash and its own, as often as needed. */
-export const layerPath = () => Str({ pattern: PATH_PATTERN });
+export const layerPath = (refers: Refers = 'layer') => Str({ pattern: PATH_PATTERN, [REFERS]: refers });
+
+/** A FEEL expression in its stored form: `‹id›` for what it names, so that renaming breaks nothing; what it has to give. */
+export const expression = (gives: Gives, description?: string) =>
+  Str({ minLength: 1, maxLength: 2000, ...(description && { description }), [READS]: 'expression', [GIVES]: gives });
+
+/** What an expression has to give: a type, what the variable beside it holds, or anything. */
+export type Gives = 'yes/no' | 'number' | 'text' | 'variable';
+export const GIVES = 'x-gives';

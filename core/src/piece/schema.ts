@@ -19,7 +19,7 @@ import {
 import { cueSchemas } from '../cues/schemas.ts';
 import { stepSchemas } from '../steps/schemas.ts';
 import { BINDABLE } from './bindable.ts';
-import { color, id, layerPath, name, oneOf, paint } from './scalars.ts';
+import { color, expression, id, layerPath, name, oneOf, paint, READS, REFERS, type Gives } from './scalars.ts';
 import { FAMILIES } from './faces.ts';
 
 /** The contract of a piece document. `docs/piece.schema.json` is printed from here. */
@@ -32,13 +32,10 @@ const order = () => Str({ pattern: '^[0-9A-Za-z]{1,200}$', description: 'fractio
 
 export const FORMAT = 'zany-thread/3';
 
-/** A FEEL expression in its stored form: `‹id›` for what it names, so that renaming breaks nothing. */
-const expression = (description?: string) => Str({ minLength: 1, maxLength: 2000, ...(description && { description }) });
-
 /** Entities by id inside another one, so that an edit of one is small. */
 const byId = <T extends TSchema>(schema: T, most: number, least?: number) =>
   RecordOf(id(), schema, { ...(least !== undefined && { minProperties: least }), maxProperties: most, ...strict });
-const byPath = <T extends TSchema>(schema: T, most: number) => RecordOf(layerPath(), schema, { maxProperties: most, ...strict });
+const byPath = <T extends TSchema>(schema: T, most: number) => RecordOf(layerPath(), schema, { maxProperties: most, ...strict, [REFERS]: 'layer' });
 /** A whole table; its keys are told from its entities' own ids. */
 const table = <T extends TSchema>(schema: T, key: TString, most: number) => RecordOf(key, schema, { maxProperties: most, ...strict });
 
@@ -90,7 +87,7 @@ export const LettersSchema = Obj(
   strict
 );
 
-const text = () => Str({ maxLength: 5000, description: '{expression} stands for its value, \\\\{ for a brace' });
+const text = () => Str({ maxLength: 5000, description: '{expression} stands for its value, \\\\{ for a brace', [READS]: 'text' });
 const asset = () => Str({ pattern: '^[0-9a-f]{64}$' });
 const pathData = () => Str({ pattern: '^[Mm][MLHVCSQTAZmlhvcsqtaz0-9 ,.eE+-]{0,20000}$', description: 'SVG path data in a box of 100 by 100' });
 
@@ -106,7 +103,7 @@ export const DeltaSchema = Obj(
     asset: Optional(asset()),
     path: Optional(pathData()),
     hidden: Optional(Bool()),
-    state: Optional(id()),
+    state: Optional(id('state')),
   },
   strict
 );
@@ -137,7 +134,7 @@ export const FieldSchema = Obj(
     step: Optional(Num({ exclusiveMinimum: 0 })),
     options: Optional(ArrayOf(Str({ minLength: 1, maxLength: 120 }), { maxItems: 200 })),
     placeholder: Optional(Str({ maxLength: 200 })),
-    variable: Optional(id()),
+    variable: Optional(id('variable')),
   },
   strict
 );
@@ -157,8 +154,23 @@ export const DragSchema = Obj(
   strict
 );
 
+/** What each binding has to give. */
+const GIVEN: Readonly<Record<(typeof BINDABLE)[number], Gives>> = {
+  x: 'number',
+  y: 'number',
+  width: 'number',
+  height: 'number',
+  rotation: 'number',
+  scale: 'number',
+  opacity: 'number',
+  shown: 'yes/no',
+  enabled: 'yes/no',
+  selected: 'yes/no',
+  state: 'text',
+};
+
 export const BindingsSchema = Obj(
-  Object.fromEntries(BINDABLE.map((name) => [name, Optional(expression())])) as Record<(typeof BINDABLE)[number], TOptional<TString>>,
+  Object.fromEntries(BINDABLE.map((name) => [name, Optional(expression(GIVEN[name]))])) as Record<(typeof BINDABLE)[number], TOptional<TString>>,
   strict
 );
 
@@ -198,9 +210,9 @@ export const LayerSchema = Obj(
         strict
       )
     ),
-    part: Optional(id()),
+    part: Optional(id('part')),
     fills: Optional(byPath(Obj({ text: Optional(text()), asset: Optional(asset()) }, strict), 500)),
-    state: Optional(id()),
+    state: Optional(id('state')),
     reentry: Optional(oneOf(['start over', 'go on', 'once'] as const)),
     looks: Optional(
       Obj(
@@ -245,7 +257,7 @@ const frameTime = () => Integer({ minimum: 0, maximum: 1_000_000 });
 export const EndingSchema = Union([
   Obj({ do: oneOf(['hold', 'go on'] as const) }, strict),
   Obj({ do: Literal('loop'), times: Optional(Integer({ minimum: 2, maximum: 1000, description: 'then it holds; for ever if not given' })) }, strict),
-  Obj({ do: Literal('go to'), label: Union([id(), Null()]) }, strict),
+  Obj({ do: Literal('go to'), label: Union([id('label'), Null()]) }, strict),
 ]);
 
 export const TRACKED = [
@@ -298,13 +310,13 @@ export const TimelineSchema = Obj(
     spans: Optional(
       byId(
         Obj(
-          { layer: id(), from: frameTime(), to: frameTime() },
+          { layer: id('layer'), from: frameTime(), to: frameTime() },
           { ...strict, description: 'present from one timeline frame up to and with another' }
         ),
         5000
       )
     ),
-    cues: Optional(byId(Obj({ time: frameTime(), layer: id(), do: oneOf(['play', 'pause', 'start over'] as const) }, strict), 2000)),
+    cues: Optional(byId(Obj({ time: frameTime(), layer: id('layer'), do: oneOf(['play', 'pause', 'start over'] as const) }, strict), 2000)),
   },
   strict
 );
@@ -323,10 +335,10 @@ export const SceneSchema = Obj(
     kind: Optional(id()),
     states: Optional(byId(StateSchema, 200)),
     initial: Optional(id()),
-    stateIs: Optional(expression('name of the state it is always in')),
-    carries: Optional(ArrayOf(Obj({ sheet: id(), place: oneOf(['over', 'under'] as const) }, strict), { maxItems: 20 })),
+    stateIs: Optional(expression('text', 'name of the state it is always in')),
+    carries: Optional(ArrayOf(Obj({ sheet: id('sheet'), place: oneOf(['over', 'under'] as const) }, strict), { maxItems: 20 })),
     timeline: Optional(TimelineSchema),
-    choices: Optional(byId(Obj({ name: name(), variable: Optional(id()) }, strict), 200)),
+    choices: Optional(byId(Obj({ name: name(), variable: Optional(id('variable')) }, strict), 200)),
     onReturn: Optional(oneOf(['start over', 'remember'] as const)),
     draft: Optional(Bool({ description: 'still to be drawn' })),
     ending: Optional(Bool({ description: 'nothing has to lead on from here' })),
@@ -334,7 +346,7 @@ export const SceneSchema = Obj(
   strict
 );
 
-export const BranchSchema = Obj({ if: Optional(expression()), steps: ArrayOf(Union(stepSchemas), { maxItems: 50 }) }, strict);
+export const BranchSchema = Obj({ if: Optional(expression('yes/no')), steps: ArrayOf(Union(stepSchemas), { maxItems: 50 }) }, strict);
 
 export const ThreadSchema = Obj(
   {

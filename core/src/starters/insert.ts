@@ -1,6 +1,6 @@
 import { compose } from '../compose/compose.ts';
 import { placePart } from '../edit/commands/parts.ts';
-import { remapIds } from '../edit/commands/remap.ts';
+import { renamedTables } from '../edit/commands/remap.ts';
 import { keysBetween } from '../edit/order.ts';
 import type { Operation } from '../edit/operation.ts';
 import { apply } from '../edit/apply.ts';
@@ -35,15 +35,11 @@ function partsOf(piece: Piece, starter: Starter, makeId: () => string): Operatio
   const ids = [...source.scenes.keys(), ...source.layers.keys(), ...source.threads.keys(), ...source.variables.keys()];
   const states = [...source.scenes.values()].flatMap((scene) => statesOf(scene).map((state) => state.id));
   const names = new Map([...ids, ...states].map((id) => [id, makeId()]));
-  const renamed = <T extends { id: string }>(value: T): T => ({ ...remapIds(value, names), id: names.get(value.id)! });
+  const { scenes: parts, variables, layers, threads } = renamedTables(source, names);
   const keys = keysBetween(scenesOf(piece, 'part').at(-1)?.order ?? null, null, source.scenes.size);
-  const scenes = [...scenesOf(source, 'part')].map((scene, i) => ({ ...renamed(scene), order: keys[i]! }));
+  const order = scenesOf(source, 'part').map(({ id }) => names.get(id));
+  const scenes = parts.map((scene) => ({ ...scene, order: keys[order.indexOf(scene.id)]! }));
   const put = (table: 'scenes' | 'layers' | 'threads' | 'variables', values: readonly { id: string }[]): Operation[] =>
     values.map((value) => ({ op: 'put', table, value }));
-  return [
-    ...put('scenes', scenes),
-    ...put('variables', [...source.variables.values()].map(renamed)),
-    ...put('layers', [...source.layers.values()].map(renamed)),
-    ...put('threads', [...source.threads.values()].map(renamed)),
-  ];
+  return [...put('scenes', scenes), ...put('variables', variables), ...put('layers', layers), ...put('threads', threads)];
 }

@@ -1,5 +1,5 @@
 import { Literal, Null, Number as Num, Object as Obj, Optional, String as Str, Union, type Static, type TProperties } from '@sinclair/typebox';
-import { id, layerPath, oneOf } from '../piece/scalars.ts';
+import { expression, id, layerPath, oneOf, type Refers } from '../piece/scalars.ts';
 import { DIRECTIONS } from '../transitions/directions.ts';
 
 /** The document form of each step; `steps/kinds.ts` holds their words, `run/steps/` what they do. */
@@ -7,8 +7,7 @@ import { DIRECTIONS } from '../transitions/directions.ts';
 const strict = { additionalProperties: false } as const;
 const milliseconds = () => Num({ minimum: 0, maximum: 600_000 });
 const easing = () => Str({ minLength: 1, maxLength: 200, description: 'a CSS easing function, spring() or overshoot()' });
-const expression = () => Str({ minLength: 1, maxLength: 2000 });
-const chosen = () => Union([id(), Null()]);
+const chosen = (refers: Refers) => Union([id(refers), Null()]);
 const layer = () => Union([layerPath(), Null()]);
 const what = () => oneOf(['on', 'off', 'toggle'] as const);
 
@@ -35,7 +34,7 @@ export const PLACES = ['next', 'previous', 'first', 'last', 'back', 'start'] as 
 
 /** A frame by id (null while none is chosen), or a place relative to where the person is. */
 export const TargetSchema = Union([
-  Obj({ to: Literal('frame'), frame: chosen() }, strict),
+  Obj({ to: Literal('frame'), frame: chosen('frame') }, strict),
   ...PLACES.map((place) => Obj({ to: Literal(place) }, strict)),
 ]);
 
@@ -48,7 +47,7 @@ export const stepSchemas = [
   step({ do: Literal('go'), target: TargetSchema, transition: TransitionSchema, replace: Optional(Literal(true)) }),
   step({
     do: Literal('lay'),
-    frame: chosen(),
+    frame: chosen('frame'),
     at: oneOf(LAY_PLACES),
     scrim: Optional(Num({ minimum: 0, maximum: 1, description: 'opacity of the darkened ground; it keeps presses off what lies below' })),
     closes: Optional(Literal(true)),
@@ -57,30 +56,37 @@ export const stepSchemas = [
   step({ do: Literal('lift'), transition: TransitionSchema }),
   step({
     do: Literal('state'),
-    of: Optional(layerPath()),
+    of: Optional(layerPath('subject')),
     to: Union([
-      Obj({ state: chosen() }, strict),
+      Obj({ state: chosen('state') }, strict),
       Obj({ move: oneOf(['next', 'previous'] as const), wrap: Optional(Literal(true)) }, strict),
-      Obj({ toggle: chosen() }, strict),
+      Obj({ toggle: chosen('state') }, strict),
     ]),
     transition: TransitionSchema,
   }),
   step({ do: Literal('select'), layer: layer(), what: what() }),
   step({ do: Literal('enable'), layer: layer(), what: what() }),
   step({ do: Literal('show'), layer: layer(), what: what(), transition: TransitionSchema }),
-  step({ do: Literal('move'), layer: layer(), how: oneOf(['by', 'to'] as const), x: expression(), y: expression(), timing: Optional(TimingSchema) }),
-  step({ do: Literal('tween'), layer: layer(), property: oneOf(TWEENABLE), value: expression(), timing: Optional(TimingSchema) }),
-  step({ do: Literal('set'), variable: chosen(), value: expression() }),
+  step({
+    do: Literal('move'),
+    layer: layer(),
+    how: oneOf(['by', 'to'] as const),
+    x: expression('number'),
+    y: expression('number'),
+    timing: Optional(TimingSchema),
+  }),
+  step({ do: Literal('tween'), layer: layer(), property: oneOf(TWEENABLE), value: expression('number'), timing: Optional(TimingSchema) }),
+  step({ do: Literal('set'), variable: chosen('variable'), value: expression('variable') }),
   step({
     do: Literal('scroll'),
     to: Union([Obj({ layer: layerPath() }, strict), Obj({ edge: oneOf(['top', 'bottom'] as const) }, strict)]),
     timing: Optional(TimingSchema),
   }),
-  step({ do: Literal('play'), of: Optional(layerPath()), from: Optional(chosen()) }),
-  step({ do: Literal('show label'), label: chosen(), of: Optional(layerPath()) }),
-  step({ do: Literal('section'), to: oneOf(['next', 'previous'] as const), of: Optional(layerPath()) }),
-  step({ do: Literal('pause'), of: Optional(layerPath()) }),
-  step({ do: Literal('start over'), of: Optional(layerPath()) }),
+  step({ do: Literal('play'), of: Optional(layerPath('subject')), from: Optional(chosen('label')) }),
+  step({ do: Literal('show label'), label: chosen('label'), of: Optional(layerPath('subject')) }),
+  step({ do: Literal('section'), to: oneOf(['next', 'previous'] as const), of: Optional(layerPath('subject')) }),
+  step({ do: Literal('pause'), of: Optional(layerPath('subject')) }),
+  step({ do: Literal('start over'), of: Optional(layerPath('subject')) }),
   step({ do: Literal('wait'), ms: milliseconds() }),
   step({
     do: Literal('open'),

@@ -1,5 +1,7 @@
+import { namesIn, readsOf } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
 import type { Timeline } from '../piece/schema.ts';
+import { fieldsOf } from '../piece/visit.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import { threadsAt, type Instance, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
@@ -11,29 +13,12 @@ import type { RunState } from '../run/state.ts';
  */
 export class Ambient {
   private readonly known = new WeakMap<Expansion, ReadonlySet<string>>();
-  private made: { readonly threads: readonly Thread[]; readonly spoken: string } | null = null;
+  private made: Spoken | null = null;
 
   constructor(private readonly program: Program) {}
 
-  private get threads(): readonly Thread[] {
-    return this.read.threads;
-  }
-
-  private get spoken(): string {
-    return this.read.spoken;
-  }
-
-  private get read() {
-    return (this.made ??= this.readPiece());
-  }
-
-  private readPiece() {
-    const { piece } = this.program;
-    const threads = [...piece.threads.values()].filter((thread) => thread.enabled);
-    const bindings = [...piece.layers.values()].flatMap(({ bindings }) => Object.values(bindings ?? {}));
-    const stateIs = [...piece.scenes.values()].flatMap((scene) => scene.stateIs ?? []);
-    // Ids stand in stored texts as they are, so that what is spoken of is found in them.
-    return { threads, spoken: JSON.stringify([threads.map(({ cue, branches }) => [cue, branches]), bindings, stateIs]) };
+  private get spoken(): Spoken {
+    return (this.made ??= spokenIn(this.program));
   }
 
   /** The run with such timelines standing at their beginning; the same run where there are none. */
@@ -78,25 +63,56 @@ export class Ambient {
 
   /** A placed part of which nobody speaks, with nothing in it that does anything. */
   private isStillClip(placement: Node, inside: readonly Node[]): boolean {
-    for (let at: Node | null = placement; at; at = at.parent) if (this.spoken.includes(at.layer.id)) return false;
+    for (let at: Node | null = placement; at; at = at.parent) if (this.spoken.ids.has(at.layer.id)) return false;
     const part = placement.inside!.scene;
-    if (part.threads.some(isOn) || this.spoken.includes(`‹${part.scene.id}›.section`)) return false;
+    if (part.threads.some(isOn) || this.spoken.reads.has(`${part.scene.id}.section`)) return false;
     return inside.every((node) => doesNothing(node) && (!node.inside?.scene.scene.timeline || onlyMoves(node.inside.scene.scene.timeline)));
   }
 
   /** A scene that nothing plays or pauses, and in which only what does nothing moves. */
   private isStillScene(scene: string, timeline: Timeline, inside: readonly Node[]): boolean {
-    if (Object.keys(timeline.labels ?? {}).length || this.spoken.includes(`‹${scene}›.section`)) return false;
-    if (this.threads.some(({ branches }) => branches.some(({ steps }) => steps.some((step) => IN_TIME.has(step.do) && !('of' in step && step.of)))))
+    if (Object.keys(timeline.labels ?? {}).length || this.spoken.reads.has(`${scene}.section`)) return false;
+    if (
+      this.spoken.threads.some(({ branches }) =>
+        branches.some(({ steps }) => steps.some((step) => IN_TIME.has(step.do) && !('of' in step && step.of)))
+      )
+    )
       return false;
     const paths = Object.values(timeline.tracks ?? {}).map(({ layer }) => layer);
     return inside.every(
-      (node) => !paths.some((path) => node.key === path || isUnder(node, path)) || (doesNothing(node) && !this.spoken.includes(node.layer.id))
+      (node) => !paths.some((path) => node.key === path || isUnder(node, path)) || (doesNothing(node) && !this.spoken.ids.has(node.layer.id))
     );
   }
 }
 
 const NONE: ReadonlySet<string> = new Set();
+
+/** What is spoken of where it can make a difference: by threads, bindings, and what a scene's state is. */
+interface Spoken {
+  readonly threads: readonly Thread[];
+  /** All that is named, alone or on the way to something. */
+  readonly ids: ReadonlySet<string>;
+  /** What expressions read: `layer.section`. */
+  readonly reads: ReadonlySet<string>;
+}
+
+function spokenIn({ piece, parse }: Program): Spoken {
+  const threads = [...piece.threads.values()].filter(isOn);
+  const fields = [
+    ...threads.flatMap((thread) => fieldsOf('threads', thread)),
+    ...[...piece.layers.values()].filter(({ bindings }) => bindings).flatMap((layer) => fieldsOf('layers', layer)),
+    ...[...piece.scenes.values()].filter(({ stateIs }) => stateIs).flatMap((scene) => fieldsOf('scenes', scene)),
+  ].filter(({ path: [where], reads }) => where === 'cue' || where === 'branches' || reads === 'expression');
+  const ids = new Set<string>();
+  const reads = new Set<string>();
+  for (const field of fields) {
+    if (field.value === null) continue;
+    for (const path of field.reads ? namesIn(field.value) : [field.value]) for (const id of path.split('/')) ids.add(id);
+    const parsed = field.reads === 'expression' ? parse(field.value) : null;
+    if (parsed?.ok) for (const key of readsOf(parsed.value)) reads.add(key);
+  }
+  return { threads, ids, reads };
+}
 
 /** Steps that set a timeline going, or stop it. */
 const IN_TIME: ReadonlySet<string> = new Set(['play', 'pause', 'start over', 'show label', 'section']);

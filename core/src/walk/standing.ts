@@ -2,6 +2,8 @@ import type { ValueType } from '../expression/ast.ts';
 import { variableType } from '../expression/scope.ts';
 import { textParts } from '../expression/text.ts';
 import { sceneOfThread, type Layer, type Piece, type Scene, type Thread } from '../piece/piece.ts';
+import { GIVES, type Gives } from '../piece/scalars.ts';
+import { fieldsOf, type Field } from '../piece/visit.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
 import type { Place } from './place.ts';
 
@@ -43,45 +45,48 @@ function* inThread(piece: Piece, thread: Thread): Iterable<Standing> {
   const place = { scene, ...(thread.on === 'layer' && { layer: thread.owner }), thread: thread.id };
   const owner =
     (thread.on === 'layer' ? piece.layers.get(thread.owner)?.name : scene === null ? piece.head.name : piece.scenes.get(scene)?.name) ?? 'A thread';
-  for (const branch of thread.branches) {
-    if (branch.if !== undefined) yield { stored: branch.if, scene, wanted: 'yes/no', place, what: `A condition of ${owner}` };
-    for (const step of branch.steps) {
-      const at = { scene, place, what: `A step of ${owner}` };
-      if (step.do === 'set') yield { ...at, stored: step.value, wanted: step.variable === null ? null : variableType(piece, step.variable) };
-      if (step.do === 'move') for (const stored of [step.x, step.y]) yield { ...at, stored, wanted: 'number' };
-      if (step.do === 'tween') yield { ...at, stored: step.value, wanted: 'number' };
-    }
-  }
+  for (const field of fieldsOf('threads', thread))
+    yield* standingIn(piece, field, scene, place, field.path.includes('steps') ? `A step of ${owner}` : `A condition of ${owner}`);
 }
-
-const bound: Record<string, ValueType> = { shown: 'yes/no', enabled: 'yes/no', selected: 'yes/no', state: 'text' };
 
 function* inLayer(piece: Piece, layer: Layer): Iterable<Standing> {
   const place = { scene: layer.scene, layer: layer.id };
-  if (layer.bindings)
-    for (const [what, stored] of Object.entries(layer.bindings))
-      if (stored !== undefined)
-        yield { stored, scene: layer.scene, wanted: bound[what] ?? 'number', place, what: `What ${what} of ${layer.name} follows` };
-  const looks = Object.values(layer.looks ?? {});
-  for (const text of [layer.text, ...looks.map((look) => look?.text), ...Object.values(layer.fills ?? {}).map((fill) => fill.text)])
-    yield* inText(text, layer.scene, place, layer.name);
-  for (const look of looks)
-    for (const [path, delta] of Object.entries(look?.inside ?? {}))
-      yield* inText(delta.text, layer.scene, place, `${nameAt(piece, path)} in a look of ${layer.name}`);
+  for (const field of fieldsOf('layers', layer)) {
+    const [where, , , path] = field.path;
+    const inside = where === 'looks' && path !== undefined ? `${nameAt(piece, path)} in a look of ${layer.name}` : layer.name;
+    const what = where === 'bindings' ? `What ${field.path[1]} of ${layer.name} follows` : `The text of ${inside}`;
+    yield* standingIn(piece, field, layer.scene, place, what);
+  }
 }
 
 function* inScene(piece: Piece, scene: Scene): Iterable<Standing> {
   const place = { scene: scene.id };
-  if (scene.stateIs !== undefined) yield { stored: scene.stateIs, scene: scene.id, wanted: 'text', place, what: `The state of ${scene.name}` };
-  for (const state of Object.values(scene.states ?? {}))
-    for (const [path, delta] of Object.entries(state.deltas))
-      yield* inText(delta.text, scene.id, path.includes('/') ? place : { ...place, layer: path }, `${nameAt(piece, path)} in ${state.name}`);
+  for (const field of fieldsOf('scenes', scene)) {
+    const [where, state, , path] = field.path;
+    if (where !== 'states' || path === undefined) yield* standingIn(piece, field, scene.id, place, `The state of ${scene.name}`);
+    else {
+      const at = path.includes('/') ? place : { ...place, layer: path };
+      yield* standingIn(piece, field, scene.id, at, `The text of ${nameAt(piece, path)} in ${scene.states![state!]!.name}`);
+    }
+  }
 }
 
 const nameAt = (piece: Piece, path: string) => piece.layers.get(path.split('/').at(-1)!)?.name ?? 'a layer';
 
-function* inText(text: string | undefined, scene: string, place: Place, whose: string): Iterable<Standing> {
-  if (!text?.includes('{')) return;
-  for (const part of textParts(text))
-    if (part.expression !== undefined) yield { stored: part.expression, scene, wanted: null, place, isShown: true, what: `The text of ${whose}` };
+/** The expression that a field holds, or those in its text. */
+function* standingIn(piece: Piece, field: Field, scene: string | null, place: Place, what: string): Iterable<Standing> {
+  const { reads, value } = field;
+  if (reads === null || value === null) return;
+  if (reads === 'expression') yield { stored: value, scene, wanted: wantedOf(piece, field), place, what };
+  else if (value.includes('{'))
+    for (const { expression } of textParts(value))
+      if (expression !== undefined) yield { stored: expression, scene, wanted: null, place, isShown: true, what };
+}
+
+/** What an expression has to give; null for anything. */
+function wantedOf(piece: Piece, { schema, holder }: Field): ValueType | null {
+  const gives = schema[GIVES] as Gives;
+  if (gives !== 'variable') return gives;
+  const variable = holder['variable'];
+  return typeof variable === 'string' ? variableType(piece, variable) : null;
 }

@@ -24,7 +24,7 @@ import { timelineOperations, withNumbers } from '../time/timeline.ts';
 import type { Operation } from '../operation.ts';
 import type { MakeId } from '../make-id.ts';
 import { originOf, outermost } from './inside.ts';
-import { remapIds } from './remap.ts';
+import { renamedDelta, renamedLayer, renamedPath, renamedThread } from './remap.ts';
 import { bringStyles, stylesUsed } from './swatches.ts';
 
 /** Layers on the way from one place to another, with their threads and the picture files they show. Plain JSON. */
@@ -140,7 +140,7 @@ export function pasteClip(
   const layers = clip.layers.map((layer) => {
     const { copyOf: _old, ...rest } = layer;
     const copy: Layer = {
-      ...remapIds(rest, names),
+      ...renamedLayer(rest, names),
       id: names.get(layer.id)!,
       scene,
       parent: layer.parent === null ? null : names.get(layer.parent)!,
@@ -152,7 +152,7 @@ export function pasteClip(
   });
   const threads = clip.threads.flatMap((thread) => {
     const owner = names.get(thread.owner);
-    return owner === undefined ? [] : [{ ...remapIds(forPiece(thread, samePiece), names), id: makeId(), owner }];
+    return owner === undefined ? [] : [{ ...renamedThread(forPiece(thread, samePiece), names), id: makeId(), owner }];
   });
   const assets = clip.assets.filter((asset) => !piece.assets.has(asset.id));
   return {
@@ -180,7 +180,7 @@ function inTime(
   if (!time) return [];
   const tops = new Set(layers.filter((layer) => layer.parent === null).map((layer) => layer.id));
   const next = withLayerTime(piece.scenes.get(scene)?.timeline, time, framesPerSecond({ piece }), makeId, {
-    pathOf: (old) => remapIds({ layer: old }, names).layer,
+    pathOf: (old) => renamedPath(old, names),
     shiftOf: (old) => (tops.has(old) ? { dx: offset.x, dy: offset.y } : { dx: 0, dy: 0 }),
   });
   return timelineOperations(piece, scene, next);
@@ -201,7 +201,7 @@ function inStates(piece: Piece, scene: string, names: ReadonlyMap<string, string
         ...(pose.x !== undefined && { x: pose.x + copy.pose.x - old.pose.x }),
         ...(pose.y !== undefined && { y: pose.y + copy.pose.y - old.pose.y }),
       };
-      const value = remapIds(moved && inside.length === 0 ? { ...delta, pose: moved } : delta, names);
+      const value = renamedDelta(moved && inside.length === 0 ? { ...delta, pose: moved } : delta, names);
       return [{ op: 'set', table: 'scenes', id: scene, path: ['states', state, 'deltas', [copy.id, ...inside].join('/')], value }];
     })
   );
@@ -211,13 +211,13 @@ function inStates(piece: Piece, scene: string, names: ReadonlyMap<string, string
 export function pasteScene(clip: Clip, scene: string, makeId: MakeId): { operations: Operation[]; names: ReadonlyMap<string, string> } {
   const names = new Map([[clip.scene, scene], ...clip.layers.map((layer) => [layer.id, makeId()] as const)]);
   const layers = clip.layers.map((layer) => ({
-    ...remapIds(layer, names),
+    ...renamedLayer(layer, names),
     id: names.get(layer.id)!,
     scene,
     parent: layer.parent === null ? null : names.get(layer.parent)!,
     copyOf: layer.id,
   }));
-  const threads = clip.threads.map((thread) => ({ ...remapIds(thread, names), id: makeId(), owner: names.get(thread.owner)! }));
+  const threads = clip.threads.map((thread) => ({ ...renamedThread(thread, names), id: makeId(), owner: names.get(thread.owner)! }));
   return { operations: [...putAll('layers', layers), ...putAll('threads', threads)], names };
 }
 

@@ -5,7 +5,7 @@ import { naturally, takeName } from '../../words.ts';
 import { keysBetween, keyBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
 import { copyScene, pasteScene } from './clip.ts';
-import { remapIds } from './remap.ts';
+import { renamedScene } from './remap.ts';
 
 /** The key for a frame that comes right after another; at the end if none is named. */
 function keyAfter(piece: Piece, after: string | null): string {
@@ -137,7 +137,7 @@ export function duplicateFrame(piece: Piece, id: string, makeId: MakeId): { oper
   const made = makeId();
   const { operations, names } = pasteScene(copyScene(piece, id), made, makeId);
   // What its states change and what happens in its time is about the copies.
-  const copy: Scene = { ...remapIds(scene, names), id: made, name: freeName(piece, `${scene.name} copy`), order: keyAfter(piece, id) };
+  const copy: Scene = { ...renamedScene(scene, names), id: made, name: freeName(piece, `${scene.name} copy`), order: keyAfter(piece, id) };
   return { id: copy.id, operations: [{ op: 'put', table: 'scenes', value: copy }, ...operations] };
 }
 

@@ -12,7 +12,7 @@ import { timelineOperations } from '../time/timeline.ts';
 import type { MakeId } from '../make-id.ts';
 import { inPlaceOf, originOf, outermost } from './inside.ts';
 import { newLayer } from './layers.ts';
-import { remapIds } from './remap.ts';
+import { renamedLayer, renamedThread } from './remap.ts';
 
 /** Edits that move layers into scenes of their own, parts and sheets, and back. What the piece shows and does stays the same. */
 
@@ -189,7 +189,7 @@ export function takeApart(program: Program, placement: string, makeId: MakeId): 
     const shown = withDelta(filled, deltas[inner.id] ?? {});
     const { pose } = shown;
     return {
-      ...remapIds(shown, names),
+      ...renamedLayer(shown, names),
       id: names.get(inner.id)!,
       scene: layer.scene,
       parent: inner.parent === null ? group : names.get(inner.parent)!,
@@ -199,13 +199,13 @@ export function takeApart(program: Program, placement: string, makeId: MakeId): 
   const { part: _part, fills: _fills, state: _state, reentry: _reentry, looks, ...rest } = layer;
   const asGroup: Layer = { ...rest, ...(looks && { looks: withoutPaths(looks, names) }), id: group, type: 'group' };
   const own = [...threadsOf(piece, placement), ...part.threads].map((thread) => ({
-    ...remapIds(thread, names),
+    ...renamedThread(thread, names),
     id: makeId(),
     on: 'layer' as const,
     owner: group,
   }));
   const inner = part.items.flatMap((item) =>
-    item.threads.map((thread) => ({ ...remapIds(thread, names), id: makeId(), owner: names.get(item.layer.id)! }))
+    item.threads.map((thread) => ({ ...renamedThread(thread, names), id: makeId(), owner: names.get(item.layer.id)! }))
   );
   const keys = keysBetween(null, null, own.length);
   const threads = [...own.map((thread, i) => ({ ...thread, order: keys[i]! })), ...inner];
@@ -363,7 +363,7 @@ function takeLayers(program: Program, scene: string, ids: readonly string[], mak
           ? { ...item.layer.pose, x: item.layer.pose.x + origin.x + shift.x, y: item.layer.pose.y + origin.y + shift.y }
           : item.layer.pose;
         const value = {
-          ...remapIds(item.layer, names),
+          ...renamedLayer(item.layer, names),
           id: names.get(item.layer.id)!,
           scene: target,
           parent: isTop ? null : names.get(item.layer.parent!)!,
@@ -375,7 +375,7 @@ function takeLayers(program: Program, scene: string, ids: readonly string[], mak
     threadsIn: (before) =>
       whole.flatMap((item) =>
         item.threads.map((thread): Operation => {
-          const moved = { ...remapIds(thread, names), id: makeId(), owner: names.get(item.layer.id)! };
+          const moved = { ...renamedThread(thread, names), id: makeId(), owner: names.get(item.layer.id)! };
           return { op: 'put', table: 'threads', value: before === null ? moved : namingScene(moved, before) };
         })
       ),
@@ -423,14 +423,17 @@ const moved = <P extends { x?: number; y?: number }>(pose: P, shift: { x: number
   ...(pose.y !== undefined && { y: pose.y + origin.y + shift.y }),
 });
 
-/** Threads and bindings of a scene (and of the piece) that name layers by paths which are others now. */
+/** What a layer can name others in. */
+const SPEAKING = ['bindings', 'text', 'looks', 'fills'] as const;
+
+/** Threads and layers of a scene (and threads of the piece) that name layers by paths which are others now. */
 function rewriteReferences(piece: Piece, scene: string, gone: ReadonlySet<string>, paths: ReadonlyMap<string, string>): Operation[] {
   const layers = [...(piece.index.layersOf.get(scene) ?? [])].filter((id) => !gone.has(id)).map((id) => piece.layers.get(id)!);
   const owners = [piece.head.id, scene, ...layers.map((layer) => layer.id)];
   const threads = owners
     .flatMap((owner) => threadsOf(piece, owner))
     .flatMap((thread): Operation[] => {
-      const [cue, branches] = [remapIds(thread.cue, paths), remapIds(thread.branches, paths)];
+      const { cue, branches } = renamedThread(thread, paths);
       const changed = JSON.stringify([cue, branches]) !== JSON.stringify([thread.cue, thread.branches]);
       return changed
         ? [
@@ -440,13 +443,14 @@ function rewriteReferences(piece: Piece, scene: string, gone: ReadonlySet<string
         : [];
     });
   const bound = layers.flatMap((layer): Operation[] => {
-    const { bindings, text } = remapIds({ bindings: layer.bindings, text: layer.text }, paths);
-    return [
-      ...(JSON.stringify(bindings) === JSON.stringify(layer.bindings)
-        ? []
-        : [{ op: 'set' as const, table: 'layers' as const, id: layer.id, path: ['bindings'], value: bindings }]),
-      ...(text === layer.text ? [] : [{ op: 'set' as const, table: 'layers' as const, id: layer.id, path: ['text'], value: text }]),
-    ];
+    const renamed = renamedLayer(layer, paths);
+    return SPEAKING.filter((field) => JSON.stringify(renamed[field]) !== JSON.stringify(layer[field])).map((field) => ({
+      op: 'set',
+      table: 'layers',
+      id: layer.id,
+      path: [field],
+      value: renamed[field],
+    }));
   });
   return [...threads, ...bound];
 }

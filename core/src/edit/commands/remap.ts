@@ -1,67 +1,23 @@
-import { REFERENCE } from '../../expression/ast.ts';
+import type { Layer, Piece, Scene, Thread, Variable } from '../../piece/piece.ts';
+import { DeltaSchema, LayerSchema, SceneSchema, ThreadSchema, VariableSchema, type Delta } from '../../piece/schema.ts';
+import { renamedIn, renamedPath } from '../../piece/visit.ts';
 
-/** A copy of a document value in which ids of copied things are those of their copies: in fields that hold ids or paths, and in expressions. */
-export function remapIds<T>(value: T, names: ReadonlyMap<string, string>): T {
-  return remap(value, names, null) as T;
-}
+/** Copies in which ids of copied things are those of their copies: wherever a field names something, as keys, and in expressions. */
 
-type Holder = Readonly<Record<string, unknown>>;
+type Names = ReadonlyMap<string, string>;
 
-/** Fields that hold an id or a path; where a field of that name holds a word as well, what it is in tells. */
-const IDS: Readonly<Record<string, (holder: Holder) => boolean>> = {
-  id: () => true,
-  scene: () => true,
-  parent: () => true,
-  owner: () => true,
-  part: () => true,
-  state: () => true,
-  choice: () => true,
-  copyOf: () => true,
-  variable: () => true,
-  layer: () => true,
-  of: () => true,
-  frame: () => true,
-  toggle: () => true,
-  sheet: () => true,
-  bundle: () => true,
-  start: () => true,
-  on: ({ type }) => type === 'drop',
-  from: (holder) => holder['do'] === 'play',
-  label: (holder) => 'do' in holder || holder['type'] === 'label',
-  initial: (holder) => 'use' in holder,
-  kind: (holder) => 'use' in holder,
-};
+export const renamedLayer = <T extends Partial<Layer>>(layer: T, names: Names): T => renamedIn(LayerSchema, layer, names);
+export const renamedThread = <T extends Partial<Thread>>(thread: T, names: Names): T => renamedIn(ThreadSchema, thread, names);
+export const renamedScene = (scene: Scene, names: Names): Scene => renamedIn(SceneSchema, scene, names);
+export const renamedVariable = (variable: Variable, names: Names): Variable => renamedIn(VariableSchema, variable, names);
+export const renamedDelta = (delta: Delta, names: Names): Delta => renamedIn(DeltaSchema, delta, names);
 
-/** Fields that hold things by their ids or paths. */
-const MAPS: ReadonlySet<string> = new Set(['deltas', 'inside', 'fills', 'states', 'labels', 'tracks', 'spans', 'cues', 'choices']);
+/** Every table of a piece, each entity renamed; its own id as well. */
+export const renamedTables = (piece: Piece, names: Names) => ({
+  scenes: [...piece.scenes.values()].map((scene) => renamedScene(scene, names)),
+  variables: [...piece.variables.values()].map((variable) => renamedVariable(variable, names)),
+  layers: [...piece.layers.values()].map((layer) => renamedLayer(layer, names)),
+  threads: [...piece.threads.values()].map((thread) => renamedThread(thread, names)),
+});
 
-function remap(value: unknown, names: ReadonlyMap<string, string>, field: string | null): unknown {
-  if (typeof value === 'string') return inReferences(value, names);
-  if (Array.isArray(value)) return value.map((one) => remap(one, names, null));
-  if (typeof value !== 'object' || value === null) return value;
-  const isMap = field !== null && MAPS.has(field);
-  return Object.fromEntries(
-    Object.entries(value).map(([key, inner]) => {
-      if (isMap) return [remapPath(key, names), remap(inner, names, null)];
-      if (Object.hasOwn(IDS, key) && IDS[key]!(value as Holder)) return [key, remapHeld(inner, names, key)];
-      return [key, remap(inner, names, key)];
-    })
-  );
-}
-
-const remapHeld = (value: unknown, names: ReadonlyMap<string, string>, field: string): unknown =>
-  typeof value === 'string'
-    ? remapPath(value, names)
-    : Array.isArray(value)
-      ? value.map((one) => remapHeld(one, names, field))
-      : remap(value, names, field);
-
-const inReferences = (text: string, names: ReadonlyMap<string, string>): string =>
-  text.includes('‹') ? text.replace(REFERENCE, (_whole, equals: string, id: string) => `‹${equals}${remapPath(id, names)}›`) : text;
-
-const remapPath = (path: string, names: ReadonlyMap<string, string>): string =>
-  names.get(path) ??
-  path
-    .split('/')
-    .map((part) => names.get(part) ?? part)
-    .join('/');
+export { renamedPath };

@@ -1,5 +1,7 @@
 import { cutText, MOST_NAME } from '../../text.ts';
-import { byOrder, variablesOf, type Piece, type Variable } from '../../piece/piece.ts';
+import { byOrder, variablesOf, type Entity, type Piece, type Variable } from '../../piece/piece.ts';
+import { namesIn } from '../../expression/ast.ts';
+import { fieldsOf } from '../../piece/visit.ts';
 import { keyBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
 
@@ -46,22 +48,30 @@ export interface VariableUse {
 /** Every thread, binding, text and field that sets or reads a variable. */
 export function usesOfVariable(piece: Piece, id: string): VariableUse[] {
   const found: VariableUse[] = [];
-  const reference = `‹${id}›`;
+  const uses = (table: 'threads' | 'layers' | 'scenes', entity: Entity) => {
+    const fields = fieldsOf(table, entity);
+    return {
+      sets: fields.some(({ refers, value, path }) => refers === 'variable' && value === id && path[0] !== 'cue'),
+      reads: fields.some(({ refers, reads, value, path }) =>
+        reads ? value !== null && namesIn(value).includes(id) : refers === 'variable' && value === id && path[0] === 'cue'
+      ),
+    };
+  };
   for (const thread of [...piece.threads.values()].sort(byOrder)) {
     const owner = thread.on === 'piece' ? null : thread.owner;
-    const steps = thread.branches.flatMap((branch) => branch.steps);
-    if (steps.some((step) => step.do === 'set' && step.variable === id)) found.push({ how: 'set', owner, thread: thread.id });
-    if (JSON.stringify(thread.branches).includes(reference) || ('variable' in thread.cue && thread.cue.variable === id))
-      found.push({ how: 'read', owner, thread: thread.id });
+    const { sets, reads } = uses('threads', thread);
+    if (sets) found.push({ how: 'set', owner, thread: thread.id });
+    if (reads) found.push({ how: 'read', owner, thread: thread.id });
   }
   for (const layer of piece.layers.values()) {
-    if (layer.field?.variable === id) found.push({ how: 'set', owner: layer.id, thread: null });
-    else if (JSON.stringify([layer.bindings, layer.text, layer.looks, layer.fills]).includes(reference))
-      found.push({ how: 'read', owner: layer.id, thread: null });
+    const { sets, reads } = uses('layers', layer);
+    if (sets) found.push({ how: 'set', owner: layer.id, thread: null });
+    else if (reads) found.push({ how: 'read', owner: layer.id, thread: null });
   }
   for (const scene of piece.scenes.values()) {
-    if (Object.values(scene.choices ?? {}).some((choice) => choice.variable === id)) found.push({ how: 'set', owner: scene.id, thread: null });
-    if (scene.stateIs?.includes(reference)) found.push({ how: 'read', owner: scene.id, thread: null });
+    const { sets, reads } = uses('scenes', scene);
+    if (sets) found.push({ how: 'set', owner: scene.id, thread: null });
+    if (reads) found.push({ how: 'read', owner: scene.id, thread: null });
   }
   return found;
 }

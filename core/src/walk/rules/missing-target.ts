@@ -1,6 +1,10 @@
 import { sceneOfThread, type Piece, type Thread } from '../../piece/piece.ts';
 import { scopeFor, type LineScope } from '../../lines/scope.ts';
-import type { Step } from '../../steps/schemas.ts';
+import { Union } from '@sinclair/typebox';
+import { cueSchemas } from '../../cues/schemas.ts';
+import { ANY, type Refers } from '../../piece/scalars.ts';
+import { fieldsIn, type Field } from '../../piece/visit.ts';
+import { stepSchemas, type Step } from '../../steps/schemas.ts';
 import type { Program } from '../../program/program.ts';
 import { placementsIn } from '../per-scene.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
@@ -59,77 +63,48 @@ function lostIn(piece: Piece, thread: Thread): string | null {
   return null;
 }
 
-const gone = (what: string) => `The ${what} it led to has been deleted.`;
-const open = (what: string) => `Which ${what} has not been chosen yet.`;
+const STEP = Union(stepSchemas);
+const CUE = Union(cueSchemas);
 
-const check = (id: string | null | undefined, what: string, isThere: (id: string) => boolean): string | null =>
-  id === undefined
-    ? null
-    : id === null
-      ? what === 'frame'
-        ? 'Where it leads has not been chosen yet.'
-        : open(what)
-      : isThere(id)
-        ? null
-        : gone(what);
-
-const layerThere = (piece: Piece) => (path: string) => path.split('/').every((id) => piece.layers.has(id));
-
-function lostInCue(piece: Piece, { cue }: Thread, scope: LineScope): string | null {
-  const inStates = (id: string) => scope.statesOf(undefined).some((state) => state.id === id);
-  switch (cue.type) {
-    case 'state':
-      return cue.state === null ? null : check(cue.state, 'state', inStates);
-    case 'after':
-      return check(cue.state, 'state', inStates);
-    case 'label':
-      return check(cue.label, 'label', (id) => scope.labelsOf(undefined).some((label) => label.id === id));
-    case 'variable':
-      return check(cue.variable, 'variable', (id) => piece.variables.has(id));
-    case 'drop':
-      return check(cue.on, 'layer', layerThere(piece));
-    default:
-      return null;
-  }
-}
+const lostInCue = (piece: Piece, { cue }: Thread, scope: LineScope): string | null => lostAmong(piece, scope, fieldsIn(CUE, cue), undefined);
 
 /** What a step names that is gone or not chosen yet, as a sentence; null where all is there. */
-export function lostInStep(piece: Piece, scope: LineScope, step: Step): string | null {
-  const isFrame = (id: string) => piece.scenes.get(id)?.use === 'frame';
-  const isLayer = layerThere(piece);
-  const subject = (of: string | undefined) => (of === undefined || piece.scenes.has(of) || isLayer(of) ? null : gone('layer'));
-  switch (step.do) {
-    case 'go':
-      return step.target.to === 'frame' ? check(step.target.frame, 'frame', isFrame) : null;
-    case 'lay':
-      return check(step.frame, 'frame', isFrame);
-    case 'state': {
-      const state = 'state' in step.to ? step.to.state : 'toggle' in step.to ? step.to.toggle : undefined;
-      return subject(step.of) ?? check(state, 'state', (id) => scope.statesOf(step.of ?? scope.scene ?? undefined).some((one) => one.id === id));
-    }
-    case 'select':
-    case 'enable':
-    case 'show':
-    case 'move':
-    case 'tween':
-      return check(step.layer, 'layer', isLayer);
-    case 'set':
-      return check(step.variable, 'variable', (id) => piece.variables.has(id));
-    case 'scroll':
-      return 'layer' in step.to ? check(step.to.layer, 'layer', isLayer) : null;
-    case 'play':
-      return (
-        subject(step.of) ?? check(step.from, 'label', (id) => scope.labelsOf(step.of ?? scope.scene ?? undefined).some((label) => label.id === id))
-      );
-    case 'show label':
-      return (
-        subject(step.of) ?? check(step.label, 'label', (id) => scope.labelsOf(step.of ?? scope.scene ?? undefined).some((label) => label.id === id))
-      );
-    case 'section':
-    case 'pause':
-    case 'start over':
-      return subject(step.of);
-    default:
-      return null;
+export const lostInStep = (piece: Piece, scope: LineScope, step: Step): string | null =>
+  lostAmong(piece, scope, fieldsIn(STEP, step), ('of' in step ? step.of : undefined) ?? scope.scene ?? undefined);
+
+/** The first of some fields that names what is not there; states and labels are those of what it is about. */
+function lostAmong(piece: Piece, scope: LineScope, fields: readonly Field[], of: string | undefined): string | null {
+  for (const { refers, value, schema } of fields) {
+    if (refers === null || (value === null && schema[ANY])) continue;
+    const what = words[refers] ?? refers;
+    if (value === null) return what === 'frame' ? 'Where it leads has not been chosen yet.' : `Which ${what} has not been chosen yet.`;
+    if (!isThere(piece, scope, refers, value, of)) return `The ${what} it led to has been deleted.`;
+  }
+  return null;
+}
+
+const words: Partial<Record<Refers, string>> = { subject: 'layer' };
+
+function isThere(piece: Piece, scope: LineScope, refers: Refers, id: string, of: string | undefined): boolean {
+  const isLayer = (path: string) => path.split('/').every((one) => piece.layers.has(one));
+  switch (refers) {
+    case 'frame':
+    case 'part':
+    case 'sheet':
+      return piece.scenes.get(id)?.use === refers;
+    case 'scene':
+      return piece.scenes.has(id);
+    case 'layer':
+      return isLayer(id);
+    case 'subject':
+      return piece.scenes.has(id) || isLayer(id);
+    case 'variable':
+      return piece.variables.has(id);
+    case 'state':
+      return scope.statesOf(of).some((one) => one.id === id);
+    case 'label':
+      return scope.labelsOf(of).some((one) => one.id === id);
+    case 'choice':
+      return true;
   }
 }
