@@ -4,7 +4,10 @@ import { compose } from '../../compose/compose.ts';
 import { framesOf, layersUnder, scenesOf, statesOf, threadsOf, type Piece } from '../../piece/piece.ts';
 import { pieceToJson, readPiece } from '../../piece/read.ts';
 import { compile } from '../../program/compile.ts';
+import { expand } from '../../program/expand.ts';
 import { update, type Program } from '../../program/program.ts';
+import { judge } from '../../walk/audit.ts';
+import { exploring } from '../../walk/explore.ts';
 import { stillScreen } from '../../run/still.ts';
 import { unwrap } from '../../result.ts';
 import { generator } from '../../testing/large.ts';
@@ -294,4 +297,71 @@ test('every command can be applied, is undone without a trace, and leaves a prog
     { numRuns: 120, seed: 20 }
   );
   expect(names.filter((name) => !made.has(name))).toEqual([]);
+});
+
+/** All that a program holds that was worked out of its piece. */
+function derivedFrom(program: Program) {
+  const scenes = [...program.scenes.keys()].sort().map((id) => {
+    const scene = program.scenes.get(id)!;
+    const { nodes, instances, bindings, readers, timed, cut } = expand(program, scene);
+    return {
+      id,
+      items: scene.items.map(({ layer, box, parent, children, threads, shown, catches }) => [
+        layer.id,
+        box,
+        parent?.layer.id,
+        children.map((child) => child.layer.id),
+        threads.map((thread) => thread.id),
+        shown,
+        catches,
+      ]),
+      byId: [...scene.byId.keys()],
+      threads: scene.threads.map((thread) => thread.id),
+      states: [scene.states, scene.initial],
+      variables: scene.variables.map((variable) => variable.id),
+      nodes: nodes.map(({ key, fill, catches, changedBy }) => [key, fill, catches, changedBy.map(({ node, path }) => [node.key, path])]),
+      instances: [...instances].map(([key, one]) => [key, one.scene.scene.id]),
+      bindings: bindings.map(({ key, source, reads }) => [key, source, [...reads]]),
+      readers: [...readers].map(([key, list]) => [key, list.map((binding) => binding.key)]).sort(),
+      timed: timed.map(({ key }) => key),
+      cut,
+    };
+  });
+  const { frames, frameAt, threads, variables } = program;
+  return {
+    scenes,
+    frames,
+    frameAt: [...frameAt],
+    threads: threads.map(({ id }) => id),
+    variables: [...variables].sort(([a], [b]) => (a < b ? -1 : 1)),
+  };
+}
+
+test('whatever rows of commands, undone and done again: what is kept up to date is what would be made anew', () => {
+  fc.assert(
+    fc.property(fc.array(fc.tuple(fc.constantFrom(...names), fc.nat(100_000)), { minLength: 4, maxLength: 10 }), (steps) => {
+      let program = compile(named(ferry()));
+      let walked = exploring(program);
+      walked.on(30);
+      const go = (operations: readonly Operation[]) => {
+        const applied = unwrap(apply(program.piece, operations));
+        program = update(program, applied.piece, applied.touched);
+        const anew = compile(applied.piece);
+        expect(derivedFrom(program)).toEqual(derivedFrom(anew));
+        return applied.inverse;
+      };
+      for (const [at, [name, seed]] of steps.entries()) {
+        const operations = commands[name]!(worldOf(program.piece, program, seed * 16 + at));
+        if (operations.length === 0) continue;
+        const undo = go(operations);
+        if (seed % 3 === 0) go(go(undo));
+        if (seed % 3 === 1 && at < steps.length - 1) continue;
+        walked = exploring(program, walked);
+        const fresh = exploring(compile(program.piece));
+        for (const one of [walked, fresh]) one.on(30);
+        expect(judge(program, walked.result()).findings).toEqual(judge(program, fresh.result()).findings);
+      }
+    }),
+    { numRuns: 300 }
+  );
 });
