@@ -20,6 +20,8 @@ export interface Field {
   readonly path: readonly string[];
   /** The object that holds it. */
   readonly holder: Readonly<Record<string, unknown>>;
+  /** The cue, the step or the whole that it is a field of. */
+  readonly root: Readonly<Record<string, unknown>>;
   readonly schema: TSchema;
   /** It is the key under which something stands. */
   readonly isKey: boolean;
@@ -27,17 +29,19 @@ export interface Field {
 
 type Names = ReadonlyMap<string, string>;
 type Holder = Field['holder'];
+type At = Pick<Field, 'holder' | 'root'>;
 
 /** What there is to a schema; null where nothing in it names anything or computes. */
 interface Walker {
-  visit(value: unknown, holder: Holder, path: readonly string[], take: (field: Field) => void): void;
+  visit(value: unknown, at: At, path: readonly string[], take: (field: Field) => void): void;
   rename(value: unknown, names: Names): unknown;
 }
 
 /** Every field in a value that names something or computes, in the order of the schema. */
 export function fieldsIn(schema: TSchema, value: unknown): Field[] {
   const found: Field[] = [];
-  walkerOf(schema)?.visit(value, {}, [], (field) => found.push(field));
+  const whole = isHolder(value) ? value : {};
+  walkerOf(schema)?.visit(value, { holder: whole, root: whole }, [], (field) => found.push(field));
   return found;
 }
 
@@ -90,8 +94,8 @@ function textWalker(schema: TSchema): Walker | null {
   const reads = (schema[READS] as Field['reads'] | undefined) ?? null;
   if (!refers && !reads && !isId(schema['pattern'])) return null;
   return {
-    visit: (value, holder, path, take) => {
-      if ((refers || reads) && typeof value === 'string') take({ refers, reads, value, path, holder, schema, isKey: false });
+    visit: (value, at, path, take) => {
+      if ((refers || reads) && typeof value === 'string') take({ refers, reads, value, path, ...at, schema, isKey: false });
     },
     rename: (value, names) => (typeof value !== 'string' ? value : reads ? inReferences(value, names) : renamedPath(value, names)),
   };
@@ -104,8 +108,8 @@ function listWalker(items: TSchema): Walker | null {
   const inner = walkerOf(items);
   return (
     inner && {
-      visit: (value, holder, path, take) => {
-        if (Array.isArray(value)) value.forEach((one, i) => inner.visit(one, holder, [...path, String(i)], take));
+      visit: (value, at, path, take) => {
+        if (Array.isArray(value)) value.forEach((one, i) => inner.visit(one, at, [...path, String(i)], take));
       },
       rename: (value, names) => (Array.isArray(value) ? value.map((one) => inner.rename(one, names)) : value),
     }
@@ -125,13 +129,15 @@ function objectWalker(schema: TSchema): Walker | null {
   const hasKeys = record !== undefined && (isId(record[0]) || refers !== null);
   if (fields.length === 0 && !inner && !hasKeys) return null;
   return {
-    visit: (value, _holder, path, take) => {
+    visit: (value, { root: around }, path, take) => {
       if (!isHolder(value)) return;
-      for (const [name, walker] of fields) if (value[name] !== undefined) walker.visit(value[name], value, [...path, name], take);
+      const root = isStepOrCue(schema) ? value : around;
+      const at = { holder: value, root };
+      for (const [name, walker] of fields) if (value[name] !== undefined) walker.visit(value[name], at, [...path, name], take);
       if (!record || (!refers && !inner)) return;
       for (const [key, one] of Object.entries(value)) {
-        if (refers) take({ refers, reads: null, value: key, path: [...path, key], holder: value, schema, isKey: true });
-        inner?.visit(one, value, [...path, key], take);
+        if (refers) take({ refers, reads: null, value: key, path: [...path, key], ...at, schema, isKey: true });
+        inner?.visit(one, at, [...path, key], take);
       }
     },
     rename: (value, names) => {
@@ -146,6 +152,12 @@ function objectWalker(schema: TSchema): Walker | null {
     },
   };
 }
+
+/** Cues and steps are told by a fixed word of their own. */
+const isStepOrCue = ({ properties }: TSchema): boolean => {
+  const { do: step, type } = (properties ?? {}) as Record<string, TSchema | undefined>;
+  return step?.['const'] !== undefined || type?.['const'] !== undefined;
+};
 
 /** A choice of shapes: the one whose fixed words a value has; or a text that may be missing. */
 function unionWalker(members: readonly TSchema[]): Walker | null {
@@ -168,9 +180,9 @@ function unionWalker(members: readonly TSchema[]): Walker | null {
   // What names something, and may name nothing yet.
   const named = all.find(({ member }) => member['type'] === 'string' && member[REFERS])?.member;
   return {
-    visit: (value, holder, path, take) => {
-      if (value === null && named) return take({ refers: named[REFERS] as Refers, reads: null, value, path, holder, schema: named, isKey: false });
-      memberFor(value)?.visit(value, holder, path, take);
+    visit: (value, at, path, take) => {
+      if (value === null && named) return take({ refers: named[REFERS] as Refers, reads: null, value, path, ...at, schema: named, isKey: false });
+      memberFor(value)?.visit(value, at, path, take);
     },
     rename: (value, names) => memberFor(value)?.rename(value, names) ?? value,
   };

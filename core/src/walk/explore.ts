@@ -12,7 +12,7 @@ import { eventsIn } from './events-in.ts';
 import type { Edge, Exploration, ExploreOptions, Exploring, Levels, State } from './exploration.ts';
 import { isHurry } from './hurry.ts';
 import type { Reading } from './learned.ts';
-import { Memory, type Outcome, type Seen } from './memory.ts';
+import { Memory, type Outcome, type Seen, type Written } from './memory.ts';
 import { Rows } from './rows.ts';
 import { settle } from './settle.ts';
 import { Sights, sightsOn } from './sights.ts';
@@ -68,6 +68,8 @@ class Explorer implements Exploring {
   private readonly rowOf: number[] = [];
   private readonly stackOf: number[] = [];
   private readonly edges: Edge[][] = [];
+  /** States by their rows, with nothing on the back stack; and by both. */
+  private readonly byRow: (number | undefined)[] = [];
   private readonly numbers = new Map<number, number>();
   /** For states that *back* led to: what was gone back over. */
   private readonly backOver = new Map<number, { readonly push: Push; readonly event: number }>();
@@ -79,6 +81,8 @@ class Explorer implements Exploring {
   private readonly gaps = new Set<string>();
   /** States in which something was not tried because it would have been in too much of a hurry. */
   private readonly partial = new Set<number>();
+  /** What came of each event the last time: what it sets off is known then. */
+  private readonly last: Outcome[] = [];
   private moves = 0;
   /** The first state that is not followed yet. */
   private next = 0;
@@ -124,7 +128,7 @@ class Explorer implements Exploring {
     const levels: Levels = {
       rowOf: (state) => this.rowOf[state]!,
       stackOf: (state) => this.stackOf[state]!,
-      at: (row, stack) => this.numbers.get(row * MOST_PLACES + stack),
+      at: (row, stack) => this.stateAt(row, stack),
       below: (stack) => [...this.stacks.belowOf(stack).keys()],
     };
     const found = { states, moves, edges, reached, leavesFrom, fired, covered, unfollowed };
@@ -196,25 +200,28 @@ class Explorer implements Exploring {
   private follow(state: number, event: number, reading: Reading): void {
     this.moves++;
     const outcome = this.memory.outcomeOf(event, reading, () => this.learn(state, event));
-    for (const thread of outcome.threads) this.fired.add(thread);
+    if (outcome !== this.last[event]) {
+      this.last[event] = outcome;
+      for (const thread of outcome.threads) this.fired.add(thread);
+    }
     if (outcome.isDeep) this.gaps.add('a “back” that follows another one in answer to one event');
     // Who opens a link in the same tab is gone.
     if (outcome.leaves) return void this.leavesFrom.add(this.states[state]!.frame);
     if (outcome.isHurry) return void this.partial.add(state);
-    const { row } = this.rows.with(this.rowOf[state]!, ...this.written(outcome));
+    const { columns, values } = this.written(outcome);
+    const row = this.rows.with(this.rowOf[state]!, columns, values);
     const stack = this.stackOf[state]!;
     if (!outcome.isTaken) return this.arrive(state, event, outcome, row, stack, null);
     this.stacks.whatLiesBelow(stack, (below, push) => this.arrive(state, event, outcome, row, below, push));
   }
 
-  private written({ cleared, columns, values }: Outcome): [number[], number[]] {
-    const all: number[] = [];
-    for (const scene of cleared) for (const slot of this.memory.slots.of(scene)) all.push(slot.column);
-    const zeros = all.map(() => 0);
-    return [
-      [...all, ...columns],
-      [...zeros, ...values],
-    ];
+  private written(outcome: Outcome): Written {
+    const { slots } = this.memory;
+    const known = slots.columns.length;
+    if (outcome.written && (outcome.written.known === known || outcome.cleared.length === 0)) return outcome.written;
+    const cleared = outcome.cleared.flatMap((scene) => slots.of(scene).map(({ column }) => column));
+    outcome.written = { columns: [...cleared, ...outcome.columns], values: [...cleared.map(() => 0), ...outcome.values], known };
+    return outcome.written;
   }
 
   /** Comes to a row with a stack, on which more may be put; `over` is what was gone back over. */
@@ -229,7 +236,9 @@ class Explorer implements Exploring {
     const to = this.meet(row, top, from, event, over, this.states[over ? over.from : from]!.start);
     if (outcome.pushed.length) this.stacks.lay(top, below, outcome.isTaken ? null : { from, event, entry: to, below });
     const back = over !== null || (outcome.isTaken && stack !== this.stackOf[from]);
-    if (to !== from) this.edges[from]!.push({ to, event: this.memory.events[event]!, threads: outcome.threads, ...(back && { back }) });
+    if (to === from) return;
+    const { threads } = outcome;
+    this.edges[from]!.push(back ? { to, event: this.memory.events[event]!, threads, back } : { to, event: this.memory.events[event]!, threads });
   }
 
   /** Asks the engine, and keeps what it says with what it read. */
@@ -253,16 +262,20 @@ class Explorer implements Exploring {
       leaves: leaves(reports),
       isHurry: isHurry(now),
       isDeep: after.isDeep,
+      written: null,
     };
     return { answer, reads: store.reads };
   }
 
+  private stateAt = (row: number, stack: number): number | undefined =>
+    stack === EMPTY ? this.byRow[row] : this.numbers.get(row * MOST_PLACES + stack);
+
   private meet(row: number, stack: number, parent: number, event: number, over: Push | null, start: string): number {
-    const key = row * MOST_PLACES + stack;
-    const old = this.numbers.get(key);
+    const old = this.stateAt(row, stack);
     if (old !== undefined) return old;
     const number = this.states.length;
-    this.numbers.set(key, number);
+    if (stack === EMPTY) this.byRow[row] = number;
+    else this.numbers.set(row * MOST_PLACES + stack, number);
     const valueOf = (name: string) => {
       const { column, values } = this.memory.slots.named(name);
       return column < 0 ? undefined : values[this.rows.at(row, column)];
@@ -330,7 +343,7 @@ class Explorer implements Exploring {
       -1,
       columns,
       set.map(([, value]) => value)
-    ).row;
+    );
   }
 
   /** The events that lead from one state to another, the last first; from a start if it is -1. */

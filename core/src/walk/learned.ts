@@ -106,8 +106,10 @@ export class Shelf {
 
   /** The columns of what a name stands for; what has none is taken for granted. */
   look(name: SlotName, columns: Set<number>, question: Forgetting): void {
-    if (name === 'back') columns.add(BACK);
-    else if (name.endsWith('|*')) {
+    if (name === 'back') return void columns.add(BACK);
+    // What is on the screen is told by the frame and what lies over it; of what is not, whether it is kept.
+    if (name.endsWith('|here')) for (const field of ['frame', 'overlays']) this.look(field, columns, question);
+    if (name.endsWith('|*')) {
       const at = name.lastIndexOf('|');
       const bar = name.lastIndexOf('|', at - 1);
       const kind = name.slice(bar + 1, at);

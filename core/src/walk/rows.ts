@@ -5,7 +5,7 @@
 export class Rows {
   private cells = new Uint16Array(1 << 12);
   private width = 16;
-  private hashes = new Uint32Array(1 << 8);
+  private hashes = new Int32Array(1 << 8);
   private table = new Int32Array(1 << 10).fill(-1);
   length = 0;
 
@@ -14,43 +14,44 @@ export class Rows {
     return column < this.width ? this.cells[row * this.width + column]! : 0;
   }
 
-  hashOf(row: number): number {
-    return this.hashes[row]!;
-  }
-
-  /** A row like another one (-1: all zero) with some numbers changed; the row itself, and whether it is new. */
-  with(row: number, columns: readonly number[], values: readonly number[]): { readonly row: number; readonly isNew: boolean } {
-    for (const column of columns) while (column >= this.width) this.widen();
-    while ((this.length + 1) * this.width > this.cells.length) this.cells = grown(this.cells);
-    if (this.length + 1 > this.hashes.length) this.hashes = grown32(this.hashes);
+  /**
+   * The row that is like another one (-1: all zero) with some numbers changed, the later of two for one column; kept if there was none.
+   * The last row is a new one exactly when there are more of them then.
+   */
+  with(row: number, columns: readonly number[], values: readonly number[]): number {
+    for (let i = 0; i < columns.length; i++) while (columns[i]! >= this.width) this.widen();
+    if ((this.length + 1) * this.width > this.cells.length) this.cells = grown(this.cells);
     const { width, cells, length } = this;
     const base = length * width;
     if (row < 0) cells.fill(0, base, base + width);
     else cells.copyWithin(base, row * width, (row + 1) * width);
     let hash = row < 0 ? 0 : this.hashes[row]!;
     for (let i = 0; i < columns.length; i++) {
-      const at = base + columns[i]!;
+      const column = columns[i]!;
+      const at = base + column;
       const [old, now] = [cells[at]!, values[i]!];
       if (old === now) continue;
-      hash = (hash - mixed(columns[i]!, old) + mixed(columns[i]!, now)) >>> 0;
+      hash = (hash - mixed(column, old) + mixed(column, now)) | 0;
       cells[at] = now;
     }
     return this.kept(base, hash);
   }
 
   /** Keeps the row that stands behind the last one, unless it is there already. */
-  private kept(base: number, hash: number): { row: number; isNew: boolean } {
-    const mask = this.table.length - 1;
-    let at = (Math.imul(hash, 0x9e3779b1) >>> 0) & mask;
-    for (; this.table[at]! >= 0; at = (at + 1) & mask) {
-      const other = this.table[at]!;
-      if (this.hashes[other] === hash && this.isSame(base, other * this.width)) return { row: other, isNew: false };
+  private kept(base: number, hash: number): number {
+    const { table, hashes, width } = this;
+    const mask = table.length - 1;
+    let at = placeOf(hash) & mask;
+    for (; table[at]! >= 0; at = (at + 1) & mask) {
+      const other = table[at]!;
+      if (hashes[other] === hash && this.isSame(base, other * width)) return other;
     }
     const row = this.length++;
+    if (row >= hashes.length) this.hashes = grown32(hashes);
     this.hashes[row] = hash;
-    this.table[at] = row;
-    if (this.length * 2 > this.table.length) this.rehash(this.table.length * 2);
-    return { row, isNew: true };
+    table[at] = row;
+    if (this.length * 2 > table.length) this.rehash(table.length * 2);
+    return row;
   }
 
   private isSame(a: number, b: number): boolean {
@@ -62,7 +63,7 @@ export class Rows {
   private rehash(size: number): void {
     this.table = new Int32Array(size).fill(-1);
     for (let row = 0; row < this.length; row++) {
-      let at = (Math.imul(this.hashes[row]!, 0x9e3779b1) >>> 0) & (size - 1);
+      let at = placeOf(this.hashes[row]!) & (size - 1);
       while (this.table[at]! >= 0) at = (at + 1) & (size - 1);
       this.table[at] = row;
     }
@@ -83,10 +84,16 @@ const grown = (cells: Uint16Array): Uint16Array<ArrayBuffer> => {
   return more;
 };
 
-const grown32 = (list: Uint32Array): Uint32Array<ArrayBuffer> => {
-  const more = new Uint32Array(list.length * 2);
+const grown32 = (list: Int32Array): Int32Array<ArrayBuffer> => {
+  const more = new Int32Array(list.length * 2);
   more.set(list);
   return more;
+};
+
+/** Where a hash begins to be looked for. */
+const placeOf = (hash: number): number => {
+  const spread = Math.imul(hash, 0x9e3779b1);
+  return spread ^ (spread >>> 15);
 };
 
 /** Nothing for 0, so that columns nobody set do not count. */
@@ -95,5 +102,5 @@ function mixed(column: number, value: number): number {
   let hash = Math.imul(column + 1, 0x85ebca6b) ^ Math.imul(value, 0xc2b2ae35);
   hash = Math.imul(hash ^ (hash >>> 15), 0x2c1b3c6d);
   hash = Math.imul(hash ^ (hash >>> 12), 0x297a2d39);
-  return (hash ^ (hash >>> 15)) >>> 0;
+  return hash ^ (hash >>> 15);
 }

@@ -138,7 +138,8 @@ export class Slots {
     const run = this.still(given);
     for (const field of FIELDS) yield* this.one(field, run[field]);
     for (const [key, value] of Object.entries(run.variables)) yield* this.one(`v|${key}`, value);
-    for (const root of Object.values(run.roots)) yield* this.valuesIn(root);
+    const live = new Set(liveRootsOf(this.program, run));
+    for (const root of Object.values(run.roots)) yield* this.valuesIn(root, live.has(root.scene));
   }
 
   /** The run with the playheads of scenes that are kept for coming back to without the time since when: it does not go on there. */
@@ -153,9 +154,10 @@ export class Slots {
     return { ...run, roots: { ...run.roots, ...Object.fromEntries(stilled) } };
   }
 
-  *valuesIn(root: RootRun): Iterable<readonly [slot: Slot, value: number]> {
+  private *valuesIn(root: RootRun, isLive: boolean): Iterable<readonly [slot: Slot, value: number]> {
     const { scene } = root;
-    yield* this.one(`${scene}|here`, true);
+    // That what is on the screen is there, the frame and what lies over it say.
+    if (!isLive) yield* this.one(`${scene}|here`, true);
     yield* this.one(`${scene}|timers`, root.timers);
     for (const kind of RECORDS) for (const [key, value] of Object.entries(root[kind])) yield* this.one(`${scene}|${kind}|${key}`, value);
   }
@@ -171,9 +173,12 @@ export class Slots {
     const after = this.still(now);
     for (const field of FIELDS) if (before[field] !== after[field]) yield* this.set(field, after[field]);
     yield* this.recordBetween('v', before.variables, after.variables);
+    const [wasLive, live] = [before, after].map((run) => new Set(liveRootsOf(this.program, run))) as [Set<string>, Set<string>];
     for (const root of Object.values(after.roots)) {
       const old = before.roots[root.scene];
-      if (!old || isCleared(root.scene)) yield* this.valuesIn(root);
+      const isLive = live.has(root.scene);
+      if (old && !isCleared(root.scene) && isLive !== wasLive.has(root.scene)) yield* this.set(`${root.scene}|here`, isLive ? undefined : true);
+      if (!old || isCleared(root.scene)) yield* this.valuesIn(root, isLive);
       else if (old !== root) {
         if (old.timers !== root.timers) yield* this.set(`${root.scene}|timers`, root.timers);
         for (const kind of RECORDS) yield* this.recordBetween(`${root.scene}|${kind}`, old[kind], root[kind]);
@@ -218,6 +223,10 @@ export class Slots {
         root[kind]![key] = value;
       }
     }
+    const overlays = (fields['overlays'] ?? []) as RunState['overlays'];
+    const { carries = [] } = this.program.scenes.get(fields['frame'] as string)?.scene ?? {};
+    const live = [fields['frame'] as string, ...carries.map(({ sheet }) => sheet), ...overlays.map(({ frame }) => frame)];
+    for (const scene of live) if (this.program.scenes.has(scene)) roots[scene] ??= emptyRoot(scene, 0);
     const activities = (fields['activities'] ?? []) as RunState['activities'];
     return {
       frame: '',

@@ -41,11 +41,13 @@ function speaking(scene: SceneProgram): readonly Layer[] {
 }
 
 function* inThread(piece: Piece, thread: Thread): Iterable<Standing> {
+  const fields = fieldsOf('threads', thread).filter(({ reads }) => reads !== null);
+  if (fields.length === 0) return;
   const scene = sceneOfThread(piece, thread);
   const place = { scene, ...(thread.on === 'layer' && { layer: thread.owner }), thread: thread.id };
   const owner =
     (thread.on === 'layer' ? piece.layers.get(thread.owner)?.name : scene === null ? piece.head.name : piece.scenes.get(scene)?.name) ?? 'A thread';
-  for (const field of fieldsOf('threads', thread))
+  for (const field of fields)
     yield* standingIn(piece, field, scene, place, field.path.includes('steps') ? `A step of ${owner}` : `A condition of ${owner}`);
 }
 

@@ -1,9 +1,9 @@
 import { sameKey } from '../cues/words.ts';
 import type { Cue } from '../cues/schemas.ts';
 import { partsOf, readsOf, type Ast, type Value } from '../expression/ast.ts';
-import type { Piece } from '../piece/piece.ts';
+import type { Layer } from '../piece/piece.ts';
 import type { Node } from '../program/node.ts';
-import type { Program } from '../program/program.ts';
+import type { Program, SceneProgram } from '../program/program.ts';
 import { listWords } from '../words.ts';
 import { expressionsOf, type Standing } from './standing.ts';
 
@@ -52,7 +52,7 @@ export function tellingOf(program: Program): Telling {
     focuses: (node) => hears(node, (cue) => cue.type === 'blur' || (cue.type === 'key' && isShared(cue.key))),
     values: [...values],
     lengths: expressions.some(asksLength),
-    untried: [...typed(piece, expressions), ...dragged(piece, reads)],
+    untried: [...typed(program, expressions), ...dragged(program, reads)],
   };
   const shared = [...new Set(keys.map(({ key }) => key))].filter(isShared);
   return { ...told, words: JSON.stringify([told, shared]) };
@@ -67,11 +67,19 @@ const asksLength = (ast: Ast): boolean => (ast.k === 'call' && ast.fn === LENGTH
 
 const LENGTH = 'string length';
 
+const held = new WeakMap<SceneProgram, readonly Layer[]>();
+
+/** The layers that a person can put something into, or drag; of a scene that no edit touched they are known. */
+const heldIn = ({ scenes }: Program): Layer[] =>
+  [...scenes.values()].flatMap((scene) => {
+    let layers = held.get(scene);
+    if (!layers) held.set(scene, (layers = scene.items.map(({ layer }) => layer).filter(({ field, drag }) => field || drag)));
+    return layers;
+  });
+
 /** Fields in which more can be typed than one value for each thing they are compared with: where they are computed with. */
-function typed(piece: Piece, expressions: readonly Ast[]): string[] {
-  const open = [...piece.layers.values()].filter(
-    ({ field }) => field && (field.kind === 'text' || field.kind === 'number' || field.kind === 'slider')
-  );
+function typed(program: Program, expressions: readonly Ast[]): string[] {
+  const open = heldIn(program).filter(({ field }) => field && (field.kind === 'text' || field.kind === 'number' || field.kind === 'slider'));
   const names = open.filter((layer) => {
     const keys = new Set([`${layer.id}.value`, ...(layer.field?.variable === undefined ? [] : [layer.field.variable])]);
     const isIt = (id: string, property: string | null) => {
@@ -99,8 +107,10 @@ function isComputedWith(ast: Ast, isIt: IsIt, isCompared: boolean): boolean {
 }
 
 /** Layers that can be dragged anywhere, whose place is read. */
-function dragged(piece: Piece, reads: ReadonlySet<string>): string[] {
+function dragged(program: Program, reads: ReadonlySet<string>): string[] {
   const read = (id: string) => [...reads].some((key) => /\.[xy]$/.test(key) && key.slice(0, -2).split('/').at(-1) === id);
-  const names = [...piece.layers.values()].filter((layer) => layer.drag && !layer.drag.snap?.length && read(layer.id)).map(({ name }) => name);
+  const names = heldIn(program)
+    .filter((layer) => layer.drag && !layer.drag.snap?.length && read(layer.id))
+    .map(({ name }) => name);
   return names.length ? [`all places that ${listWords(names.slice(0, 3))} can be dragged to`] : [];
 }

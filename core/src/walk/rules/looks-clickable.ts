@@ -21,10 +21,26 @@ const PRESSES: ReadonlySet<CueType> = new Set(['click', 'press', 'release']);
 
 function unwiredIn(program: Program, id: string): Finding[] {
   const scene = program.scenes.get(id)!;
-  return scene.items.flatMap((item) => {
-    const why = item.shown && !isWired(program, item) ? reasonWhy(program.piece, scene, item) : null;
+  return likelyIn(scene).flatMap((item) => {
+    const why = !isWired(program, item) ? reasonWhy(program.piece, scene, item) : null;
     return why === null ? [] : [finding('looks-clickable', 'look', { scene: id, layer: item.layer.id }, `${item.layer.name} looks clickable`, why)];
   });
+}
+
+const likely = new WeakMap<SceneProgram, readonly Item[]>();
+
+/** The layers of a scene that can seem to ask for a thread at all; a scene that no edit touched keeps them. */
+function likelyIn(scene: SceneProgram): readonly Item[] {
+  let items = likely.get(scene);
+  if (!items) likely.set(scene, (items = scene.items.filter((item) => item.shown && mayAsk(scene, item))));
+  return items;
+}
+
+/** It has the looks of a button, comes from another layer, or is made like one that has a thread. */
+function mayAsk(scene: SceneProgram, { layer, threads }: Item): boolean {
+  if (threads.length > 0) return false;
+  if (layer.type === 'hit' || layer.looks?.hover || layer.looks?.press || layer.copyOf !== undefined) return true;
+  return !!layer.text && scene.items.some((other) => other.threads.length > 0 && madeAlike(other.layer, layer));
 }
 
 /** In parts: unless the part, or some placement of it by itself or by what is around it, answers the press. */

@@ -1,9 +1,8 @@
 import { sceneOfThread, type Piece, type Thread } from '../../piece/piece.ts';
 import { scopeFor, type LineScope } from '../../lines/scope.ts';
 import { Union } from '@sinclair/typebox';
-import { cueSchemas } from '../../cues/schemas.ts';
 import { ANY, type Refers } from '../../piece/scalars.ts';
-import { fieldsIn, type Field } from '../../piece/visit.ts';
+import { fieldsIn, fieldsOf, type Field } from '../../piece/visit.ts';
 import { stepSchemas, type Step } from '../../steps/schemas.ts';
 import type { Program } from '../../program/program.ts';
 import { placementsIn } from '../per-scene.ts';
@@ -53,40 +52,39 @@ const scenesLost = (piece: Piece): Finding[] =>
 /** The first thing a thread names that is not there, as a sentence; null where all is there. */
 function lostIn(piece: Piece, thread: Thread): string | null {
   if (thread.branches.every((branch) => branch.steps.length === 0)) return 'Where it leads has not been chosen yet.';
-  const scope = scopeFor(piece, thread);
-  const cue = lostInCue(piece, thread, scope);
-  if (cue) return cue;
-  for (const step of thread.branches.flatMap((branch) => branch.steps)) {
-    const lost = lostInStep(piece, scope, step);
+  const scope = () => scopeFor(piece, thread);
+  for (const field of fieldsOf('threads', thread)) {
+    const lost = lostAt(piece, field, scope);
     if (lost) return lost;
   }
   return null;
 }
 
 const STEP = Union(stepSchemas);
-const CUE = Union(cueSchemas);
-
-const lostInCue = (piece: Piece, { cue }: Thread, scope: LineScope): string | null => lostAmong(piece, scope, fieldsIn(CUE, cue), undefined);
 
 /** What a step names that is gone or not chosen yet, as a sentence; null where all is there. */
-export const lostInStep = (piece: Piece, scope: LineScope, step: Step): string | null =>
-  lostAmong(piece, scope, fieldsIn(STEP, step), ('of' in step ? step.of : undefined) ?? scope.scene ?? undefined);
-
-/** The first of some fields that names what is not there; states and labels are those of what it is about. */
-function lostAmong(piece: Piece, scope: LineScope, fields: readonly Field[], of: string | undefined): string | null {
-  for (const { refers, value, schema } of fields) {
-    if (refers === null || (value === null && schema[ANY])) continue;
-    const what = words[refers] ?? refers;
-    if (value === null) return what === 'frame' ? 'Where it leads has not been chosen yet.' : `Which ${what} has not been chosen yet.`;
-    if (!isThere(piece, scope, refers, value, of)) return `The ${what} it led to has been deleted.`;
+export function lostInStep(piece: Piece, scope: LineScope, step: Step): string | null {
+  for (const field of fieldsIn(STEP, step)) {
+    const lost = lostAt(piece, field, () => scope);
+    if (lost) return lost;
   }
   return null;
 }
 
+/** What is wrong with what a field of a cue or a step names; null where it is there. */
+function lostAt(piece: Piece, { refers, value, schema, root }: Field, scope: () => LineScope): string | null {
+  if (refers === null || (value === null && schema[ANY])) return null;
+  const what = words[refers] ?? refers;
+  if (value === null) return what === 'frame' ? 'Where it leads has not been chosen yet.' : `Which ${what} has not been chosen yet.`;
+  return isThere(piece, refers, value, scope, root) ? null : `The ${what} it led to has been deleted.`;
+}
+
 const words: Partial<Record<Refers, string>> = { subject: 'layer' };
 
-function isThere(piece: Piece, scope: LineScope, refers: Refers, id: string, of: string | undefined): boolean {
+/** Whether something is there. States and labels are those of what a step is about, or of where a cue listens. */
+function isThere(piece: Piece, refers: Refers, id: string, scope: () => LineScope, root: Field['root']): boolean {
   const isLayer = (path: string) => path.split('/').every((one) => piece.layers.has(one));
+  const of = () => ('do' in root ? ((root['of'] as string | undefined) ?? scope().scene ?? undefined) : undefined);
   switch (refers) {
     case 'frame':
     case 'part':
@@ -101,9 +99,13 @@ function isThere(piece: Piece, scope: LineScope, refers: Refers, id: string, of:
     case 'variable':
       return piece.variables.has(id);
     case 'state':
-      return scope.statesOf(of).some((one) => one.id === id);
+      return scope()
+        .statesOf(of())
+        .some((one) => one.id === id);
     case 'label':
-      return scope.labelsOf(of).some((one) => one.id === id);
+      return scope()
+        .labelsOf(of())
+        .some((one) => one.id === id);
     case 'choice':
       return true;
   }

@@ -6,8 +6,10 @@ export const runsThrough: Rule = {
   id: 'runs-through',
   meaning: 'a section that is played by itself and goes on into another one that is, while most of their neighbours hold',
   check: ({ program }) => {
+    const inTime = scenesInTime(program);
+    if (inTime.length === 0) return [];
     const asked = labelsAsked(program);
-    return scenesInTime(program).flatMap(({ scene, timeline }) => {
+    return inTime.flatMap(({ scene, timeline }) => {
       const sections = sectionsOf(timeline).filter((section) => section.label !== null);
       const played = sections.filter(({ label }) => asked.has(label!));
       const holding = played.filter(({ ending }) => ending.do === 'hold').length;

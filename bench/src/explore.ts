@@ -1,0 +1,121 @@
+import { apply, compile, exploring, explore, judge, update, unwrap, type Exploring, type Program } from '@zany/core';
+import { compose, exploreNaively, LARGE, largePiece, type ComposeSpec, type PlacedSpec } from '@zany/core/testing';
+import { figuresOf } from './measure.ts';
+
+/** How fast pieces are explored, beside trying every event in every state with the engine, in one run. */
+
+const count = (n: number) => Math.round(n).toLocaleString('en');
+const ms = (n: number) => `${n < 10 ? n.toFixed(1) : n.toFixed(0)} ms`;
+const tell = (what: string, figures: string, budget = '') => console.log(`  ${what.padEnd(58)} ${figures.padEnd(58)} ${budget}`);
+
+const row = (count: number, made: (i: number) => PlacedSpec): Record<string, PlacedSpec> =>
+  Object.fromEntries(Array.from({ length: count }, (_, i) => [`l${i}`, { at: [(i % 10) * 38, Math.floor(i / 10) * 50, 36, 44], ...made(i) }]));
+
+/** One family of pieces by what tells their states apart, each with the size to explore and one that trying everything can. */
+const families: Record<string, { readonly make: (n: number) => ComposeSpec; readonly whole: number; readonly small: number }> = {
+  'yes/no variables': {
+    make: (n) => ({
+      variables: Object.fromEntries(Array.from({ length: n }, (_, i) => [`v${i}`, { type: 'yes/no', initial: false }])),
+      frames: { home: { layers: row(n, (i) => ({ lines: [`click → set v${i} to v${i} = false`] })) } },
+    }),
+    whole: 15,
+    small: 7,
+  },
+  'placed parts with states': {
+    make: (n) => ({
+      parts: {
+        Seat: {
+          size: [36, 44],
+          states: { Free: {}, Taken: { chair: { style: { fill: '#aa3311' } } } },
+          layers: { chair: { at: [0, 0, 36, 44], lines: ['click → next state around'] } },
+        },
+      },
+      frames: { home: { layers: row(n, () => ({ type: 'placement', part: 'Seat' })) } },
+    }),
+    whole: 15,
+    small: 7,
+  },
+  counters: {
+    make: (n) => ({
+      variables: Object.fromEntries(Array.from({ length: n }, (_, i) => [`v${i}`, { type: 'number', initial: 0, min: 0, max: 9 }])),
+      frames: { home: { layers: row(n, (i) => ({ lines: [`click → set v${i} to v${i} + 1`] })) } },
+    }),
+    whole: 5,
+    small: 2,
+  },
+  'frames with a way back': {
+    make: (n) => ({
+      frames: Object.fromEntries(
+        Array.from({ length: n }, (_, i) => [
+          `f${i}`,
+          {
+            layers: {
+              [`on${i}`]: { at: [0, 0, 90, 44], lines: [`click → go to f${(i + 1) % n}`] },
+              [`far${i}`]: { at: [0, 50, 90, 44], lines: [`click → go to f${(i * 7 + 3) % n}`] },
+              [`back${i}`]: { at: [0, 100, 90, 44], lines: ['click → back'] },
+            },
+          },
+        ])
+      ),
+    }),
+    whole: 300,
+    small: 4,
+  },
+  'timers and steps that wait': {
+    make: (n) => ({
+      frames: { home: { layers: row(n, (i) => ({ lines: [`click → wait ${300 + i * 100} ms; hide this`] })), lines: ['after 2 s → send off'] } },
+    }),
+    whole: 4,
+    small: 2,
+  },
+};
+
+for (const [name, { make, whole, small }] of Object.entries(families)) {
+  const explored = (n: number) => {
+    const program = compile(compose(make(n)));
+    const began = performance.now();
+    const { states, moves, cut } = explore(program, { maxStates: 200_000 });
+    return { states: states.length, moves, cut, took: performance.now() - began };
+  };
+  explored(small);
+  const ours = explored(whole);
+  const beside = explored(small);
+  const program = compile(compose(make(small)));
+  const began = performance.now();
+  const theirs = exploreNaively(program, 5000, 6);
+  const theirTime = performance.now() - began;
+  const ratio = beside.states / beside.took / (theirs.states.size / theirTime);
+  tell(
+    `${name}: ${count(ours.states)} states${ours.cut === null ? '' : ', cut'}`,
+    `${count((ours.states / ours.took) * 1000)} states a second, ${count((ours.moves / ours.took) * 1000)} moves`,
+    `small one ${ratio.toFixed(0)} × trying everything`
+  );
+}
+
+const moveOf = (run: number, frames: number) => {
+  return [{ op: 'set' as const, table: 'layers' as const, id: `f${run % frames}-l${run % 7}`, path: ['pose', 'x'], value: run % 300 }];
+};
+
+let program: Program = compile(largePiece(LARGE));
+const first = performance.now();
+let going: Exploring = exploring(program);
+going.on(going.usual);
+const found = judge(program, going.result());
+tell(
+  `large piece from nothing: ${count(found.exploration.states.length)} states`,
+  `${ms(performance.now() - first)} to explore and judge`,
+  'budget 400 ms'
+);
+const times: number[] = [];
+for (let run = 0; run < 60; run++) {
+  const applied = apply(program.piece, moveOf(run * 7, LARGE.frames));
+  const { piece, touched } = unwrap(applied);
+  program = update(program, piece, touched);
+  const began = performance.now();
+  going = exploring(program, going);
+  going.on(going.usual);
+  judge(program, going.result());
+  times.push(performance.now() - began);
+}
+const edit = figuresOf(times.slice(10));
+tell('large piece after one edit: explored and judged', `${ms(edit.median)} median, ${ms(edit.p95)} 95th`, 'budget 20 ms median, 100 ms 95th');
