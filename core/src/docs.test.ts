@@ -40,7 +40,7 @@ describe('documents say what the tables say', () => {
 
   test('the rules of the walk', async () => {
     const intro =
-      'What the walk reports, in the order of the rules. Every loose end names its place, says what is wrong in one sentence, and carries the shortest route to it where there is one. It keeps its id (rule and place) from edit to edit.';
+      'What the walk reports, in the order of the rules. Every loose end names its place, says what is wrong in one sentence, and carries a short route to it where there is one. It keeps its id (rule and place) from edit to edit.';
     const body = table(
       ['rule', 'what it finds'],
       rules.map(({ id, meaning }) => [`\`${id}\``, meaning])

@@ -31,7 +31,8 @@ export function* eventsIn(program: Program, run: RunState, screen: Screen<Stood>
   yield* scrolling(all, screen, shown);
   for (const cue of unique(all.filter((one) => one.type === 'key'))) yield { type: 'key', key: cue.key };
   const buttons = all.flatMap((cue) => (cue.type === 'pad' ? [cue.button] : []));
-  for (const button of new Set([...buttons, ...(telling.pad ? telling.values.filter(isButton) : [])])) yield { type: 'pad', button };
+  for (const button of new Set([...buttons, ...(telling.pad ? telling.compared.valuesOf('pad.button').filter(isButton) : [])]))
+    yield { type: 'pad', button };
   for (const cue of unique(all.filter((one) => one.type === 'signal'))) yield { type: 'signal', signal: cue.signal };
   const due = nextDeadline(program, run);
   if (due !== null && due !== Infinity) yield { type: 'wait', ms: Math.max(0, due - run.clock) };
@@ -89,7 +90,7 @@ function* eventsOn({ node }: Stood, all: readonly Stood[], telling: Telling): It
   if (has('focus') || telling.focuses(node)) yield { type: 'focus', layer };
   for (const cue of unique(cues.filter((one) => one.type === 'swipe'))) yield { type: 'swipe', layer, direction: cue.direction };
   if (drag) yield* drags(layer, own, all);
-  if (field && !isBox) for (const value of valuesFor(field, telling)) yield { type: 'value', layer, value };
+  if (field && !isBox) for (const value of valuesFor(node.layer.id, field, telling)) yield { type: 'value', layer, value };
   if (type === 'video' || type === 'sound')
     for (const cue of unique(own.filter((one) => one.type === 'media')))
       if (cue.what !== 'ended' || !media?.loop) yield { type: 'media', layer, what: cue.what };
@@ -121,7 +122,9 @@ function* drags(layer: string, cues: readonly Cue[], all: readonly Stood[]): Ite
 const AWAY = 40;
 
 /** One value for each class that comparing with given values can tell apart. */
-function* valuesFor(field: NonNullable<Stood['node']['layer']['field']>, { values, lengths }: Telling): Iterable<Value> {
+function* valuesFor(id: string, field: NonNullable<Stood['node']['layer']['field']>, { compared }: Telling): Iterable<Value> {
+  const values = compared.valuesOf(`${id}.value`);
+  const lengths = compared.asksLengthOf(`${id}.value`);
   if (field.kind === 'choice') return yield* field.options ?? [];
   const numbers = values.filter((value) => typeof value === 'number').sort((a, b) => a - b);
   const between = numbers.slice(1).map((value, i) => (value + numbers[i]!) / 2);

@@ -17,6 +17,8 @@ export interface Standing {
   readonly place: Place;
   /** It is only read: part of a text. */
   readonly isShown?: true;
+  /** The variable that is set to it. */
+  readonly sets?: string;
   /** Begins a sentence: `A condition of Pay`. */
   readonly what: string;
 }
@@ -79,11 +81,15 @@ const nameAt = (piece: Piece, path: string) => piece.layers.get(path.split('/').
 function* standingIn(piece: Piece, field: Field, scene: string | null, place: Place, what: string): Iterable<Standing> {
   const { reads, value } = field;
   if (reads === null || value === null) return;
-  if (reads === 'expression') yield { stored: value, scene, wanted: wantedOf(piece, field), place, what };
+  if (reads === 'expression') yield { stored: value, scene, wanted: wantedOf(piece, field), place, what, ...setBy(field) };
   else if (value.includes('{'))
     for (const { expression } of textParts(value))
       if (expression !== undefined) yield { stored: expression, scene, wanted: null, place, isShown: true, what };
 }
+
+/** The variable that is set to what a field gives. */
+const setBy = ({ schema, holder }: Field): Pick<Standing, 'sets'> =>
+  schema[GIVES] === 'variable' && typeof holder['variable'] === 'string' ? { sets: holder['variable'] } : {};
 
 /** What an expression has to give; null for anything. */
 function wantedOf(piece: Piece, { schema, holder }: Field): ValueType | null {

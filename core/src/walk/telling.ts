@@ -1,10 +1,11 @@
 import { sameKey } from '../cues/words.ts';
 import type { Cue } from '../cues/schemas.ts';
-import { partsOf, readsOf, type Ast, type Value } from '../expression/ast.ts';
+import { partsOf, readsOf, type Ast } from '../expression/ast.ts';
 import type { Layer } from '../piece/piece.ts';
 import type { Node } from '../program/node.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
 import { listWords } from '../words.ts';
+import { Compared } from './compared.ts';
 import { expressionsOf, type Standing } from './standing.ts';
 
 /** What can tell two runs of a piece apart besides states and variables, because something in the piece listens to it. */
@@ -16,10 +17,8 @@ export interface Telling {
   readonly leaves: (node: Node) => boolean;
   /** Whether it matters that a layer has the focus: it waits to lose it, or takes a key that others take as well. */
   readonly focuses: (node: Node) => boolean;
-  /** The values that expressions compare with. */
-  readonly values: readonly Value[];
-  /** Whether anything asks how long a text is. */
-  readonly lengths: boolean;
+  /** What things are held against. */
+  readonly compared: Compared;
   /** What a person could do that exploring does not try, as phrases; empty where it tries all there is. */
   readonly untried: readonly string[];
   /** All of it as one text to compare. */
@@ -38,8 +37,7 @@ export function tellingOf(program: Program): Telling {
   const standing = [...expressionsOf(program)];
   // What is only shown leads nowhere, whatever it reads.
   const expressions = read(standing.filter(({ isShown }) => !isShown));
-  const values = new Set<Value>();
-  for (const ast of expressions) if (readsOf(ast).size) collectValues(ast, values);
+  const compared = comparedIn(program, standing);
   const reads = new Set(expressions.flatMap((ast) => [...readsOf(ast)]));
   const keys = cues.filter((cue) => cue.type === 'key');
   const isShared = (key: string) => keys.filter((cue) => sameKey(cue.key, key)).length > 1;
@@ -50,20 +48,24 @@ export function tellingOf(program: Program): Telling {
     scroll: cues.some((cue) => cue.type === 'scroll' || cue.type === 'in view'),
     leaves: (node) => hears(node, (cue) => cue.type === 'leave'),
     focuses: (node) => hears(node, (cue) => cue.type === 'blur' || (cue.type === 'key' && isShared(cue.key))),
-    values: [...values],
-    lengths: expressions.some(asksLength),
+    compared,
     untried: [...typed(program, expressions), ...dragged(program, reads)],
   };
   const shared = [...new Set(keys.map(({ key }) => key))].filter(isShared);
-  return { ...told, words: JSON.stringify([told, shared]) };
+  const { back, pad, scroll, untried } = told;
+  return { ...told, words: JSON.stringify([back, pad, scroll, untried, compared.words, shared]) };
 }
 
-function collectValues(ast: Ast, found: Set<Value>): void {
-  if (ast.k === 'value') found.add(ast.value);
-  partsOf(ast).forEach((part) => collectValues(part, found));
+/** What is held against what by conditions, bindings and steps, by fields that mirror a variable, and by setting one. */
+function comparedIn(program: Program, standing: readonly Standing[]): Compared {
+  const compared = new Compared();
+  for (const { stored, isShown, sets } of standing) {
+    const parsed = isShown ? null : program.parse(stored);
+    if (parsed?.ok) compared.read(parsed.value, sets ?? null);
+  }
+  for (const { id, field } of heldIn(program)) if (field?.variable !== undefined) compared.join(`${id}.value`, field.variable);
+  return compared;
 }
-
-const asksLength = (ast: Ast): boolean => (ast.k === 'call' && ast.fn === LENGTH) || partsOf(ast).some(asksLength);
 
 const LENGTH = 'string length';
 
