@@ -21,7 +21,7 @@ const asText: Writer = (program, { findings, exploration }) => {
     ...(finding.route ? [`  route: ${routeWords(program, finding.route.from, finding.route.events)}`] : []),
   ]);
   const how = exploration.cut === null ? 'explored completely' : `explored in part: ${exploration.cut}`;
-  const states = `${count(exploration.states.length, 'state')}, ${count(exploration.moves, 'move')}`;
+  const states = `${count(exploration.count, 'state')}, ${count(exploration.moves, 'move')}`;
   return [...lines, `${count(findings.length, 'loose end')}; ${how}, ${states}.`].join('\n');
 };
 
@@ -29,7 +29,7 @@ const writers: Record<Format, Writer> = {
   text: asText,
   json: (_program, { findings, exploration }) =>
     JSON.stringify(
-      { complete: exploration.cut === null, cut: exploration.cut, states: exploration.states.length, moves: exploration.moves, findings },
+      { complete: exploration.cut === null, cut: exploration.cut, states: exploration.count, moves: exploration.moves, findings },
       null,
       2
     ),

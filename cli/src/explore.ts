@@ -18,7 +18,7 @@ export async function exploreFile(
 function asText(program: Program, exploration: Exploration): string {
   const how = exploration.cut === null ? 'Complete' : `Bounded: ${exploration.cut}`;
   const lines = [
-    `${how}. ${count(exploration.states.length, 'state')}, ${count(exploration.moves, 'move')}, ${exploration.reached.size} of ${count(program.frames.length, 'frame')} reached.`,
+    `${how}. ${count(exploration.count, 'state')}, ${count(exploration.moves, 'move')}, ${exploration.reached.size} of ${count(program.frames.length, 'frame')} reached.`,
   ];
   for (const frame of program.frames) {
     const state = exploration.reached.get(frame);
@@ -35,7 +35,7 @@ const asJson = (program: Program, exploration: Exploration): string =>
     {
       complete: exploration.cut === null,
       cut: exploration.cut,
-      states: exploration.states.length,
+      states: exploration.count,
       transitions: exploration.moves,
       reached: program.frames.flatMap((frame) => {
         const state = exploration.reached.get(frame);

@@ -34,6 +34,10 @@ export interface Exploration {
   /** Null when everything was explored; else what was cut, in a sentence. */
   readonly cut: string | null;
   readonly states: readonly State[];
+  /** States that were told apart in all, also where only some of what tells them apart was looked at. */
+  readonly count: number;
+  /** What can be done in a state and changes only what nothing else depends on. */
+  readonly stirs: ReadonlyMap<number, readonly Edge[]>;
   /** Moves followed, those that stay included. */
   readonly moves: number;
   /** What can be done in each state and leads to another one. */
@@ -71,6 +75,8 @@ export interface Covered {
 export interface ExploreOptions {
   /** Stops after this many states; `USUAL_STATES` if not given. */
   readonly maxStates?: number;
+  /** From so many states on what tells them apart is explored in slices, where it can be. */
+  readonly slicedFrom?: number;
   /** Asked now and then, with the number of states so far; true stops. */
   readonly shouldStop?: (states: number) => boolean;
 }

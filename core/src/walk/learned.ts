@@ -39,12 +39,15 @@ export class Learned<T> {
     return undefined;
   }
 
-  /** Keeps an answer, and what was read for it. */
-  add(reading: Reading, reads: Iterable<SlotName>, answer: T): void {
+  /** Keeps an answer, and what was read for it: the columns are given back. */
+  add(reading: Reading, reads: Iterable<SlotName>, answer: T): readonly number[] {
     const columns = this.shelf.columnsOf(reads, this);
     const valueOf = (column: number) => (column === BACK ? reading.top : reading.at(column));
     const leaf: Tree<T> = { answer };
-    if (columns.length === 0) return void (this.tree = leaf);
+    if (columns.length === 0) {
+      this.tree = leaf;
+      return columns;
+    }
     this.tree ??= { column: columns[0]!, next: new Map() };
     let tree = branchingOn(this.tree, columns[0]!);
     columns.forEach((column, i) => {
@@ -55,6 +58,7 @@ export class Learned<T> {
       if (!next) tree.next.set(value, (next = { column: below, next: new Map() }));
       tree = branchingOn(next, below);
     });
+    return columns;
   }
 
   forget(): void {

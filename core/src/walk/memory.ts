@@ -56,6 +56,9 @@ export class Memory {
   private readonly about = new Map<string, Set<Forgetting>>();
   private asked = new Set<string>();
   watched: Program;
+  /** What was read for an answer, as columns. */
+  private readonly reads = new WeakMap<object, readonly number[]>();
+  private readonly tops = new Map<string, number>([['', 0]]);
 
   constructor(
     private program: Program,
@@ -115,6 +118,16 @@ export class Memory {
     return { ...program, scenes: table(program.scenes), piece: { ...program.piece, scenes: table(program.piece.scenes) } };
   }
 
+  /** The columns that were looked at for an answer. */
+  readsOf = (answer: object): readonly number[] => this.reads.get(answer) ?? [];
+
+  /** A frame on the top of a back stack as a number; 0 is none. */
+  topNumber(frame: string): number {
+    let number = this.tops.get(frame);
+    if (number === undefined) this.tops.set(frame, (number = this.tops.size));
+    return number;
+  }
+
   eventNumber(event: RunEvent): number {
     const key = JSON.stringify(event);
     let number = this.eventNumbers.get(key);
@@ -133,12 +146,12 @@ export class Memory {
 
   seenIn = (frame: string, reading: Reading, ask: () => Answered<Seen>): Seen => this.answer(questionIn(this.seen, frame, this.shelf), reading, ask);
 
-  private answer<T>(question: Learned<T>, reading: Reading, ask: () => Answered<T>): T {
+  private answer<T extends object>(question: Learned<T>, reading: Reading, ask: () => Answered<T>): T {
     const known = question.find(reading);
     if (known !== undefined) return known;
     this.asked = new Set();
     const { answer, reads } = ask();
-    question.add(reading, reads, answer);
+    this.reads.set(answer, question.add(reading, reads, answer));
     for (const scene of this.asked) {
       const questions = this.about.get(scene);
       if (questions) questions.add(question);

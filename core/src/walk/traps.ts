@@ -99,7 +99,7 @@ function doesMore({ piece }: Program, { event, threads }: Edge): boolean {
 }
 
 /** States in which a person can rest: a start from which one can go on, an ending, a link out of the piece, or one that was not followed. */
-function resting(program: Program, { states, edges, unfollowed, leavesFrom }: Exploration): number[] {
+function resting(program: Program, { states, edges, unfollowed, leavesFrom, stirs }: Exploration): number[] {
   const sources: number[][] = states.map(() => []);
   edges.forEach((list, at) => list.forEach((edge) => sources[edge.to]!.push(at)));
   const starts = new Set(startFrames(program));
@@ -110,7 +110,8 @@ function resting(program: Program, { states, edges, unfollowed, leavesFrom }: Ex
   for (const state of goesOn) for (const source of sources[state]!) goesOn.add(source);
   const leading = new Set(at.filter((state) => goesOn.has(state)).map((state) => states[state]!.frame));
   const canGoOn = (state: number) =>
-    goesOn.has(state) || (!leading.has(states[state]!.frame) && edges[state]!.some((edge) => doesMore(program, edge)));
+    goesOn.has(state) ||
+    (!leading.has(states[state]!.frame) && [...edges[state]!, ...(stirs.get(state) ?? [])].some((edge) => doesMore(program, edge)));
   const isExit = (frame: string) => program.scenes.get(frame)?.scene.ending === true || leavesFrom.has(frame);
   return at.filter((state) => {
     const { frame } = states[state]!;

@@ -93,7 +93,7 @@ function answer(isDone: boolean): void {
     version,
     isDone,
     findings,
-    states: exploration.states.length,
+    states: exploration.count,
     moves: exploration.moves,
     cut: exploration.cut,
     isLeft: exploration.unfollowed.size > 0,

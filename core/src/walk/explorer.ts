@@ -1,0 +1,368 @@
+import { startFrames, type Program } from '../program/program.ts';
+import { standingScreen } from '../run/resolve.ts';
+import { runnerIn } from '../run/machine.ts';
+import { RecordingStore, type SlotName, type Standing } from '../run/recording.ts';
+import { advance, advanceIn, begin, replay } from '../run/run.ts';
+import { liveRootsOf } from '../run/environment.ts';
+import type { Overlay, Report, RunEvent, RunState } from '../run/state.ts';
+import { PlainStore } from '../run/store.ts';
+import { listWords } from '../words.ts';
+import type { Ambient } from './ambient.ts';
+import { eventsIn } from './events-in.ts';
+import type { Edge, Exploration, Levels, State } from './exploration.ts';
+import { isHurry } from './hurry.ts';
+import type { Reading } from './learned.ts';
+import type { Memory, Outcome, Seen, Written } from './memory.ts';
+import { Rows } from './rows.ts';
+import { settle } from './settle.ts';
+import { Sights, sightsOn } from './sights.ts';
+import { EMPTY, Stacks, type Push } from './stacks.ts';
+import type { Telling } from './telling.ts';
+
+/**
+ * Exploring is the engine, remembered: what comes of an event is asked of the engine once for each different situation, and noted with
+ * what it read of the run. Wherever the same holds again the same comes of it. So exploring cannot say anything else than the engine.
+ */
+
+/** Places on back stacks, at most. */
+const MOST_PLACES = 2 ** 21;
+
+/** Explores a piece, all of it or without some of what tells its states apart. */
+export class Explorer {
+  private readonly program: Program;
+  private readonly rows = new Rows();
+  private readonly stacks = new Stacks();
+
+  private readonly taken = new Set<Seen>();
+
+  private readonly states: State[] = [];
+  private readonly rowOf: number[] = [];
+  private readonly stackOf: number[] = [];
+  private readonly edges: Edge[][] = [];
+  /** States by their rows, with nothing on the back stack; and by both. */
+  private readonly byRow: (number | undefined)[] = [];
+  private readonly numbers = new Map<number, number>();
+  /** For states that *back* led to: what was gone back over. */
+  private readonly backOver = new Map<number, { readonly push: Push; readonly event: number }>();
+
+  private readonly reached = new Map<string, number>();
+  private readonly leavesFrom = new Set<string>();
+  private readonly fired = new Set<string>();
+  private readonly sights = new Sights();
+  private readonly gaps = new Set<string>();
+  /** States in which something was not tried because it would have been in too much of a hurry. */
+  private readonly partial = new Set<number>();
+  /** What came of each event the last time: what it sets off is known then. */
+  private readonly last: Outcome[] = [];
+  /** All that came of events, and was found to do and to see, in the states that were followed. */
+  readonly used = new Set<object>();
+  /** What was done in a state that is told elsewhere. */
+  private readonly stirs = new Map<number, Edge[]>();
+  private moves = 0;
+  /** The first state that is not followed yet. */
+  private next = 0;
+  private most = 0;
+
+  constructor(
+    program: Program,
+    readonly memory: Memory,
+    private readonly telling: Telling,
+    private readonly ambient: Ambient,
+    /** Columns that are left as they begin: what nothing else depends on, and is explored elsewhere. */
+    private readonly left: ReadonlySet<number>
+  ) {
+    this.program = memory.watched;
+    for (const gap of this.telling.untried) this.gaps.add(gap);
+    for (const frame of startFrames(program)) {
+      const begun = begin(program, frame);
+      if (!begun) continue;
+      for (const thread of threadsIn(begun.reports)) this.fired.add(thread);
+      if (leaves(begun.reports)) this.leavesFrom.add(frame);
+      const store = new PlainStore(begun.run);
+      settle(program, store, this.telling, this.ambient);
+      const row = this.rowOfRun(store.run);
+      this.meet(row, EMPTY, -1, -1, null, frame);
+    }
+  }
+
+  get count(): number {
+    return this.states.length;
+  }
+
+  on(maxStates: number, shouldPause?: (states: number) => boolean): 'end' | 'limit' | 'paused' {
+    this.most = maxStates;
+    for (; this.next < this.states.length; this.next++) {
+      if (this.states.length > maxStates) return 'limit';
+      if (shouldPause && this.next % 16 === 15 && shouldPause(this.states.length)) return 'paused';
+      this.expand(this.next);
+    }
+    return 'end';
+  }
+
+  result(): Exploration {
+    const { states, moves, edges, reached, leavesFrom, fired, next } = this;
+    const unfollowed = new Set([...this.partial, ...Array.from({ length: states.length - next }, (_, i) => next + i)]);
+    const hurried = this.partial.size ? HURRIED : null;
+    const left = next === states.length ? null : states.length > this.most ? `stopped at ${this.most} states` : 'stopped before the end';
+    const gaps = [...this.gaps];
+    const cut = [left, hurried, gaps.length ? `not tried: ${listWords(gaps)}` : null].filter((part) => part !== null).join('; ') || null;
+    const covered = this.sights.result();
+    const runOf = (state: number) => this.runAt(state);
+    const levels: Levels = {
+      rowOf: (state) => this.rowOf[state]!,
+      stackOf: (state) => this.stackOf[state]!,
+      at: (row, stack) => this.stateAt(row, stack),
+      below: (stack) => [...this.stacks.belowOf(stack).keys()],
+    };
+    const found = { states, count: states.length, moves, edges, reached, leavesFrom, fired, covered, unfollowed, stirs: this.stirs };
+    return { cut, gaps, ...found, runOf, levels: this.telling.back ? levels : null, routeTo: (state, stack) => this.routeTo(state, stack) };
+  }
+
+  // ── following ──────────────────────────────────────────────────────────────
+
+  private reading(state: number): Reading {
+    const row = this.rowOf[state]!;
+    return { at: (column) => this.rows.at(row, column), top: this.memory.topNumber(this.stacks.topOf(this.stackOf[state]!)) };
+  }
+
+  private runAt(state: number) {
+    const row = this.rowOf[state]!;
+    const top = this.stacks.topOf(this.stackOf[state]!);
+    return this.memory.slots.runOf((column) => this.rows.at(row, column), top === '' ? [] : [top]);
+  }
+
+  private expand(state: number): void {
+    const reading = this.reading(state);
+    const { frame } = this.states[state]!;
+    const seen = this.memory.seenIn(frame, reading, () => this.look(state));
+    if (!this.taken.has(seen)) {
+      this.taken.add(seen);
+      this.used.add(seen);
+      this.sights.see(seen.sights, state);
+      if (seen.isCut) this.gaps.add('layers beyond the first 20,000 of a frame');
+    }
+    const events = this.memory.eventsOf(frame, reading, () => this.find(state));
+    this.used.add(events);
+    for (const event of events) this.follow(state, event, reading);
+  }
+
+  /** Where everything stands in the state that is followed, worked out once for all that is asked about it. */
+  private stand: { readonly state: number; readonly run: RunState; readonly standing: Standing; readonly scenes: ReadonlySet<string> } | null = null;
+
+  private asked(state: number): { readonly run: RunState; readonly store: RecordingStore } {
+    if (this.stand?.state !== state) {
+      const run = this.runAt(state);
+      const store = RecordingStore.on(run);
+      const { made, scenes } = this.memory.noting(() => standingScreen(this.program, store.run));
+      this.stand = { state, run, standing: { screen: made, reads: this.memory.shelf.bundle(store.reads) }, scenes };
+    }
+    const { run, standing, scenes } = this.stand;
+    this.memory.note(scenes);
+    return { run, store: RecordingStore.on(run, standing) };
+  }
+
+  private look(state: number) {
+    const { store } = this.asked(state);
+    const screen = standingScreen(this.program, store.run);
+    return { answer: { sights: sightsOn(screen, store.run), isCut: screen.surfaces.some(({ expansion }) => expansion.cut) }, reads: store.reads };
+  }
+
+  private find(state: number) {
+    const { store } = this.asked(state);
+    const screen = standingScreen(this.program, store.run);
+    const events = Array.from(eventsIn(this.program, store.run, screen, this.telling), (event) => this.memory.eventNumber(event));
+    return { answer: events, reads: store.reads };
+  }
+
+  private follow(state: number, event: number, reading: Reading): void {
+    this.moves++;
+    const outcome = this.memory.outcomeOf(event, reading, () => this.learn(state, event));
+    if (this.left.size && this.memory.readsOf(outcome).some((column) => this.left.has(column))) {
+      this.used.add(outcome);
+      if (outcome.columns.length === 0) return;
+      const edge: Edge = { to: state, event: this.memory.events[event]!, threads: outcome.threads };
+      const stirring = this.stirs.get(state);
+      if (stirring) stirring.push(edge);
+      else this.stirs.set(state, [edge]);
+      return;
+    }
+    if (outcome !== this.last[event]) {
+      this.last[event] = outcome;
+      this.used.add(outcome);
+      for (const thread of outcome.threads) this.fired.add(thread);
+    }
+    if (outcome.isDeep) this.gaps.add('a “back” that follows another one in answer to one event');
+    // Who opens a link in the same tab is gone.
+    if (outcome.leaves) return void this.leavesFrom.add(this.states[state]!.frame);
+    if (outcome.isHurry) return void this.partial.add(state);
+    const { columns, values } = this.written(outcome);
+    const kept = this.left.size ? values.map((value, i) => (this.left.has(columns[i]!) ? 0 : value)) : values;
+    const row = this.rows.with(this.rowOf[state]!, columns, kept);
+    const stack = this.stackOf[state]!;
+    if (!outcome.isTaken) return this.arrive(state, event, outcome, row, stack, null);
+    this.stacks.whatLiesBelow(stack, (below, push) => this.arrive(state, event, outcome, row, below, push));
+  }
+
+  private written(outcome: Outcome): Written {
+    const { slots } = this.memory;
+    const known = slots.columns.length;
+    if (outcome.written && (outcome.written.known === known || outcome.cleared.length === 0)) return outcome.written;
+    const cleared = outcome.cleared.flatMap((scene) => slots.of(scene).map(({ column }) => column));
+    outcome.written = { columns: [...cleared, ...outcome.columns], values: [...cleared.map(() => 0), ...outcome.values], known };
+    return outcome.written;
+  }
+
+  /** Comes to a row with a stack, on which more may be put; `over` is what was gone back over. */
+  private arrive(from: number, event: number, outcome: Outcome, row: number, stack: number, over: Push | null): void {
+    let below = stack;
+    let top = stack;
+    outcome.pushed.forEach((frame, depth) => {
+      below = top;
+      top = this.stacks.place(row, depth, frame);
+      if (depth < outcome.pushed.length - 1) this.stacks.lay(top, below, null);
+    });
+    const to = this.meet(row, top, from, event, over, this.states[over ? over.from : from]!.start);
+    if (outcome.pushed.length) this.stacks.lay(top, below, outcome.isTaken ? null : { from, event, entry: to, below });
+    const back = over !== null || (outcome.isTaken && stack !== this.stackOf[from]);
+    if (to === from) return;
+    const { threads } = outcome;
+    this.edges[from]!.push(back ? { to, event: this.memory.events[event]!, threads, back } : { to, event: this.memory.events[event]!, threads });
+  }
+
+  /** Asks the engine, and keeps what it says with what it read. */
+  private learn(state: number, number: number): { readonly answer: Outcome; readonly reads: Iterable<SlotName> } {
+    const { program } = this;
+    const event = this.memory.events[number]!;
+    const { run: base, store } = this.asked(state);
+    const { run, reports } = advanceIn(runnerIn(program, store, event), event);
+    const after = store.fork(run);
+    settle(program, after, this.telling, this.ambient);
+    const now = after.plain;
+    const set = [...this.memory.slots.changesBetween(base, now, (scene) => after.isCleared(scene))];
+    const isTaken = base.back.length > 0 && now.back[0] !== base.back[0];
+    const answer: Outcome = {
+      cleared: Object.keys(base.roots).filter((scene) => after.isCleared(scene)),
+      columns: set.map(([slot]) => slot.column),
+      values: set.map(([, value]) => value),
+      isTaken,
+      pushed: this.telling.back ? now.back.slice(isTaken ? 0 : base.back.length) : [],
+      threads: threadsIn(reports),
+      leaves: leaves(reports),
+      isHurry: isHurry(now),
+      isDeep: after.isDeep,
+      written: null,
+    };
+    return { answer, reads: store.reads };
+  }
+
+  private stateAt = (row: number, stack: number): number | undefined =>
+    stack === EMPTY ? this.byRow[row] : this.numbers.get(row * MOST_PLACES + stack);
+
+  private meet(row: number, stack: number, parent: number, event: number, over: Push | null, start: string): number {
+    const old = this.stateAt(row, stack);
+    if (old !== undefined) return old;
+    const number = this.states.length;
+    if (stack === EMPTY) this.byRow[row] = number;
+    else this.numbers.set(row * MOST_PLACES + stack, number);
+    const valueOf = (name: string) => {
+      const { column, values } = this.memory.slots.named(name);
+      return column < 0 ? undefined : values[this.rows.at(row, column)];
+    };
+    const frame = valueOf('frame') as string;
+    if (over) this.backOver.set(number, { push: over, event });
+    this.states.push({ frame, parent, event: event < 0 ? null : this.memory.events[event]!, start });
+    this.rowOf.push(row);
+    this.stackOf.push(stack);
+    this.edges.push([]);
+    const overlays = (valueOf('overlays') ?? []) as readonly Overlay[];
+    for (const one of [frame, ...overlays.map((overlay) => overlay.frame)]) if (!this.reached.has(one)) this.reached.set(one, number);
+    return number;
+  }
+
+  // ── routes ─────────────────────────────────────────────────────────────────
+
+  private routeTo(state: number, stack: readonly number[] = []): RunEvent[] {
+    const events: RunEvent[] = [];
+    let at = state;
+    for (const below of stack) {
+      const push = this.stacks.belowOf(this.stackOf[at]!).get(below);
+      if (!push) break;
+      this.trace(at, push.entry, events);
+      events.push(this.memory.events[push.event]!);
+      at = push.from;
+    }
+    this.trace(at, -1, events);
+    return this.scrolled(state, events.reverse());
+  }
+
+  /** A route with scrolling back where it would not lead there without: nothing tells how far things are scrolled, but what lies where. */
+  private scrolled(state: number, events: RunEvent[]): RunEvent[] {
+    if (this.telling.scroll || !this.canScroll) return events;
+    const begun = begin(this.program, this.states[state]!.start)!;
+    if (this.isAt(state, replay(this.program, begun.run, events).run)) return events;
+    let { run } = begun;
+    const back: RunEvent[] = [];
+    for (const event of events) {
+      const next = [event, ...backToTop(this.program, advance(this.program, run, event).run)];
+      ({ run } = replay(this.program, run, next));
+      back.push(...next);
+    }
+    return back;
+  }
+
+  private get canScroll(): boolean {
+    return (this.scrolls ??= [...this.program.scenes.values()].some(
+      ({ scene, items }) => (scene.contentHeight ?? 0) > scene.height || items.some(({ layer }) => layer.scroll)
+    ));
+  }
+
+  private scrolls: boolean | undefined;
+
+  private isAt(state: number, run: RunState): boolean {
+    const store = new PlainStore(run);
+    settle(this.program, store, this.telling, this.ambient);
+    return this.rowOfRun(store.run) === this.rowOf[state];
+  }
+
+  private rowOfRun(run: RunState): number {
+    const set = [...this.memory.slots.valuesOf(run)].filter(([slot]) => !this.left.has(slot.column));
+    const columns = set.map(([slot]) => slot.column);
+    return this.rows.with(
+      -1,
+      columns,
+      set.map(([, value]) => value)
+    );
+  }
+
+  /** The events that lead from one state to another, the last first; from a start if it is -1. */
+  private trace(state: number, until: number, events: RunEvent[]): void {
+    let at = state;
+    while (at !== until) {
+      const { parent, event } = this.states[at]!;
+      if (parent < 0 || event === null) return;
+      events.push(event);
+      const over = this.backOver.get(at);
+      at = parent;
+      if (!over) continue;
+      // Back leads to where it was come from: that very way, then on to where *back* was done.
+      this.trace(parent, over.push.entry, events);
+      events.push(this.memory.events[over.push.event]!);
+      at = over.push.from;
+    }
+  }
+}
+
+const threadsIn = (reports: readonly Report[]): string[] => reports.flatMap((report) => report.fired.map((fired) => fired.thread));
+
+const HURRIED = 'not tried: anything a third time before what it started has ended';
+
+/** Events that scroll everything on the screen back to where it begins. */
+const backToTop = (program: Program, run: RunState): RunEvent[] =>
+  liveRootsOf(program, run).flatMap((scene) =>
+    Object.entries(run.roots[scene]?.scroll ?? {}).flatMap(([key, { x, y }]) =>
+      x || y ? { type: 'scroll' as const, layer: key || null, x: 0, y: 0 } : []
+    )
+  );
+
+const leaves = (reports: readonly Report[]): boolean =>
+  reports.some((report) => report.effects.some((effect) => effect.type === 'open' && effect.tab === 'same'));

@@ -1,0 +1,121 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { compose, type ComposeSpec, type PlacedSpec } from '../compose/compose.ts';
+import { apply } from '../edit/apply.ts';
+import type { Operation } from '../edit/operation.ts';
+import { keysBetween } from '../edit/order.ts';
+import { framesOf, layersUnder, type Piece } from '../piece/piece.ts';
+import { compile } from '../program/compile.ts';
+import { unwrap } from '../result.ts';
+import { richPiece } from '../testing/rich.ts';
+import { audit, judge } from './audit.ts';
+import { explore } from './explore.ts';
+
+const row = (count: number, made: (i: number) => PlacedSpec): Record<string, PlacedSpec> =>
+  Object.fromEntries(Array.from({ length: count }, (_, i) => [`l${i}`, { at: [(i % 8) * 48, Math.floor(i / 8) * 48, 46, 46], ...made(i) }]));
+
+/** Seats that are taken or free; with so many of them pay leads on. */
+const seats = (count: number, pay: string): ComposeSpec => ({
+  parts: {
+    Seat: {
+      size: [46, 46],
+      states: { Free: {}, Taken: { chair: { style: { fill: '#aa3311' } } } },
+      layers: { chair: { at: [0, 0, 46, 46], lines: ['click → next state around'] } },
+    },
+  },
+  frames: {
+    plan: { layers: { ...row(count, () => ({ type: 'placement', part: 'Seat' })), pay: { at: [0, 700, 200, 60], lines: [pay] } } },
+    paid: { layers: { home: { at: [0, 0, 90, 60], lines: ['click → go to plan'] } } },
+    lost: {},
+  },
+});
+
+/** A piece with three more variables, each changed by a layer of its own and read by nothing else. */
+function withToggles(piece: Piece): Piece {
+  const [home] = framesOf(piece);
+  const keys = keysBetween(layersUnder(piece, home!.id, null).at(-1)?.order ?? null, null, 3);
+  const operations = [0, 1, 2].flatMap((i): Operation[] => [
+    {
+      op: 'put',
+      table: 'variables',
+      value: { id: `own${i}`, scene: null, order: keys[i]!, name: `own${i}`, type: 'yes/no', initial: false } as { id: string },
+    },
+    {
+      op: 'put',
+      table: 'layers',
+      value: {
+        id: `on${i}`,
+        scene: home!.id,
+        parent: null,
+        order: keys[i]!,
+        name: `on${i}`,
+        type: 'box',
+        pose: { x: 210 + 30 * i, y: 0, width: 28, height: 28 },
+        style: {},
+      } as { id: string },
+    },
+    {
+      op: 'put',
+      table: 'threads',
+      value: {
+        id: `turn${i}`,
+        on: 'layer',
+        owner: `on${i}`,
+        order: 'a0',
+        cue: { type: 'click' },
+        branches: [{ steps: [{ do: 'set', variable: `own${i}`, value: `‹own${i}› = false` }] }],
+        enabled: true,
+      } as { id: string },
+    },
+  ]);
+  return unwrap(apply(piece, operations)).piece;
+}
+
+describe('slices', () => {
+  test('sixty seats that nothing depends on are explored to the end, each by itself', () => {
+    const exploration = explore(compile(compose(seats(60, 'click → go to paid'))));
+    expect(exploration.cut).toBeNull();
+    expect(exploration.count).toBe(2 + 60 * 3);
+    expect(exploration.fired.size).toBe(3);
+    expect([...exploration.reached.keys()]).toEqual(['plan', 'paid']);
+  });
+
+  test('a seat that a way depends on is part of the core, and what it leads to is reached', () => {
+    const exploration = explore(compile(compose(seats(30, 'click → if l7.state = "Taken" → go to lost; otherwise → go to paid'))));
+    expect(exploration.cut).toBeNull();
+    expect([...exploration.reached.keys()].sort()).toEqual(['lost', 'paid', 'plan']);
+    expect(exploration.count).toBe(3 + 1 + 29 * (3 + 1 + 2 + 0));
+  });
+
+  test('one frame of toggles alone is no dead end', () => {
+    const { parts, frames } = seats(20, 'click → go to plan');
+    const { findings, exploration } = audit(compile(compose({ parts: parts!, frames: { plan: frames['plan']! } })), { slicedFrom: 10 });
+    expect(exploration.cut).toBeNull();
+    expect(findings.filter(({ rule }) => rule === 'dead-end')).toEqual([]);
+  });
+
+  test('what is found in slices is what is found in the whole, of pieces with everything in them', () => {
+    let sliced = 0;
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 1e9 }), (seed) => {
+        const program = compile(withToggles(richPiece(seed)));
+        const whole = explore(program, { maxStates: 900, slicedFrom: 900 });
+        fc.pre(whole.unfollowed.size === 0 || (whole.cut ?? '').startsWith('not tried'));
+        const cut = explore(program, { maxStates: 2000, slicedFrom: 4 });
+        if (cut.count !== cut.states.length) sliced++;
+        expect([...cut.reached.keys()].sort()).toEqual([...whole.reached.keys()].sort());
+        expect([...cut.fired].sort()).toEqual([...whole.fired].sort());
+        expect([...cut.leavesFrom].sort()).toEqual([...whole.leavesFrom].sort());
+        const found = (exploration: typeof whole) =>
+          judge(program, exploration)
+            .findings.map(({ rule, place, title }) => JSON.stringify([rule, place, title]))
+            .sort();
+        // Where there is one frame only, an end of all that can be done on it is met in the whole alone.
+        const isOne = (line: string) => whole.reached.size > 1 || !line.startsWith('["dead-end"');
+        expect(found(cut)).toEqual(found(whole).filter((line) => isOne(line) || found(cut).includes(line)));
+      }),
+      { numRuns: 150 }
+    );
+    expect(sliced).toBeGreaterThan(30);
+  });
+});
