@@ -35,6 +35,20 @@ const families: Record<string, { readonly make: (n: number) => ComposeSpec; read
     whole: 15,
     small: 7,
   },
+  'seats that nothing depends on': {
+    make: (n) => ({
+      parts: {
+        Seat: {
+          size: [36, 44],
+          states: { Free: {}, Taken: { chair: { style: { fill: '#aa3311' } } } },
+          layers: { chair: { at: [0, 0, 36, 44], lines: ['click → next state around'] } },
+        },
+      },
+      frames: { home: { layers: row(n, () => ({ type: 'placement', part: 'Seat' })) } },
+    }),
+    whole: 60,
+    small: 7,
+  },
   counters: {
     make: (n) => ({
       variables: Object.fromEntries(Array.from({ length: n }, (_, i) => [`v${i}`, { type: 'number', initial: 0, min: 0, max: 9 }])),
@@ -74,8 +88,8 @@ for (const [name, { make, whole, small }] of Object.entries(families)) {
   const explored = (n: number) => {
     const program = compile(compose(make(n)));
     const began = performance.now();
-    const { states, moves, cut } = explore(program, { maxStates: 200_000 });
-    return { states: states.length, moves, cut, took: performance.now() - began };
+    const { count, moves, cut } = explore(program, { maxStates: 200_000, slicedFrom: name.startsWith('seats') ? 1000 : 200_000 });
+    return { states: count, moves, cut, took: performance.now() - began };
   };
   explored(small);
   const ours = explored(whole);

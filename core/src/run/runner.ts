@@ -62,6 +62,8 @@ export interface Duties {
   readonly enterHeads: (runner: Runner, scene: string, expansion: Expansion) => void;
   readonly restingHeads: (program: Program, run: RunState, root: RootRun) => RootRun['heads'];
   readonly syncPresence: (runner: Runner, scene: string) => void;
+  /** Whether texts are computed: they are only looked at, and nothing that happens depends on them. */
+  readonly writesTexts: boolean;
   readonly explainBranches: (program: Program, before: RunState, call: Call) => readonly WhyNot[];
 }
 
@@ -617,7 +619,7 @@ export class Runner {
 
   private bind(scene: string, binding: Binding, isFirst = false): void {
     const root = this.run.roots[scene];
-    if (!root) return;
+    if (!root || (binding.what === 'text' && !this.duties.writesTexts)) return;
     const value = this.compute(binding);
     const old = root.bound[binding.key];
     if (old === value) return;

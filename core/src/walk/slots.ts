@@ -96,10 +96,11 @@ export class Slots {
     return number;
   }
 
-  /** A value without what is as it begins; undefined where all of it is, or where nothing in the piece can tell. */
+  /** A value without what is as it begins; undefined where all of it is, or where nothing in the piece can tell, as with what texts say. */
   private cleaned({ scene, kind, key }: Slot, value: unknown): unknown {
     if (kind === 'pad') return this.telling.pad && value !== -1 ? value : undefined;
     if (kind === 'scroll') return this.telling.scroll ? value : undefined;
+    if (kind === 'bound' && key.includes('|')) return undefined;
     // Being away and never having been there are one.
     if (kind === 'present' || kind === 'pointer' || kind === 'focus') return value || undefined;
     if (Array.isArray(value)) return value.length ? value : undefined;
