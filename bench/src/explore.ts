@@ -1,5 +1,5 @@
 import { apply, compile, exploring, explore, judge, update, unwrap, type Exploring, type Program } from '@zany/core';
-import { compose, exploreNaively, LARGE, largePiece, type ComposeSpec, type PlacedSpec } from '@zany/core/testing';
+import { compose, exploreNaively, LARGE, largePiece, seat, type ComposeSpec, type PlacedSpec } from '@zany/core/testing';
 import { figuresOf } from './measure.ts';
 
 /** How fast pieces are explored, beside trying every event in every state with the engine, in one run. */
@@ -24,11 +24,7 @@ const families: Record<string, { readonly make: (n: number) => ComposeSpec; read
   'placed parts with states': {
     make: (n) => ({
       parts: {
-        Seat: {
-          size: [36, 44],
-          states: { Free: {}, Taken: { chair: { style: { fill: '#aa3311' } } } },
-          layers: { chair: { at: [0, 0, 36, 44], lines: ['click → next state around'] } },
-        },
+        Seat: seat(36, 44),
       },
       frames: { home: { layers: row(n, () => ({ type: 'placement', part: 'Seat' })) } },
     }),
@@ -38,11 +34,7 @@ const families: Record<string, { readonly make: (n: number) => ComposeSpec; read
   'seats that nothing depends on': {
     make: (n) => ({
       parts: {
-        Seat: {
-          size: [36, 44],
-          states: { Free: {}, Taken: { chair: { style: { fill: '#aa3311' } } } },
-          layers: { chair: { at: [0, 0, 36, 44], lines: ['click → next state around'] } },
-        },
+        Seat: seat(36, 44),
       },
       frames: { home: { layers: row(n, () => ({ type: 'placement', part: 'Seat' })) } },
     }),

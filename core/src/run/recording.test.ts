@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest';
 import { compose } from '../compose/compose.ts';
 import { compile } from '../program/compile.ts';
+import { seat } from '../testing/seats.ts';
 import { runnerIn } from './machine.ts';
 import { RecordingStore } from './recording.ts';
 import { advance, advanceIn, start } from './run.ts';
@@ -9,11 +10,7 @@ import type { RunEvent, RunState } from './state.ts';
 const piece = compose({
   variables: { seats: { type: 'number', initial: 1, min: 0, max: 9 }, day: { type: 'text', initial: '' } },
   parts: {
-    Seat: {
-      size: [20, 20],
-      states: { Free: {}, Taken: { chair: { style: { fill: '#aa0000' } } } },
-      layers: { chair: { at: [0, 0, 20, 20], lines: ['click → next state around'] } },
-    },
+    Seat: seat(20, 20),
   },
   frames: {
     home: {

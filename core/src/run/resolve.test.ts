@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { compose } from '../compose/compose.ts';
 import { compile } from '../program/compile.ts';
+import { seat } from '../testing/seats.ts';
 import { richPiece } from '../testing/rich.ts';
 import { explore } from '../walk/explore.ts';
 import { RecordingStore } from './recording.ts';
@@ -51,11 +52,7 @@ test('where things stand is the same whether their looks are looked at or not, i
 
 const seats = compose({
   parts: {
-    Seat: {
-      size: [20, 20],
-      states: { Free: {}, Taken: { chair: { style: { fill: '#aa0000' } } } },
-      layers: { chair: { at: [0, 0, 20, 20], lines: ['click → next state around'] } },
-    },
+    Seat: seat(20, 20),
   },
   frames: {
     home: {

@@ -5,4 +5,5 @@ export * from './hostile.ts';
 export * from './large.ts';
 export * from './naive.ts';
 export * from './rich.ts';
+export * from './seats.ts';
 export * from './steps.ts';

@@ -6,6 +6,7 @@ import type { Operation } from '../edit/operation.ts';
 import { keysBetween } from '../edit/order.ts';
 import { framesOf, layersUnder, type Piece } from '../piece/piece.ts';
 import { compile } from '../program/compile.ts';
+import { seat } from '../testing/seats.ts';
 import { unwrap } from '../result.ts';
 import { richPiece } from '../testing/rich.ts';
 import { audit, judge } from './audit.ts';
@@ -17,11 +18,7 @@ const row = (count: number, made: (i: number) => PlacedSpec): Record<string, Pla
 /** Seats that are taken or free; with so many of them pay leads on. */
 const seats = (count: number, pay: string): ComposeSpec => ({
   parts: {
-    Seat: {
-      size: [46, 46],
-      states: { Free: {}, Taken: { chair: { style: { fill: '#aa3311' } } } },
-      layers: { chair: { at: [0, 0, 46, 46], lines: ['click → next state around'] } },
-    },
+    Seat: seat(46, 46),
   },
   frames: {
     plan: { layers: { ...row(count, () => ({ type: 'placement', part: 'Seat' })), pay: { at: [0, 700, 200, 60], lines: [pay] } } },
