@@ -6,6 +6,7 @@ import { PlainStore } from '../run/store.ts';
 import { Ambient } from '../walk/ambient.ts';
 import { eventsIn } from '../walk/events-in.ts';
 import { isHurry } from '../walk/hurry.ts';
+import { leavesPiece } from '../walk/leaving.ts';
 import { settle } from '../walk/settle.ts';
 import { Slots } from '../walk/slots.ts';
 import { tellingOf } from '../walk/telling.ts';
@@ -73,7 +74,7 @@ export function exploreNaively(program: Program, most: number, deep: number): Na
     for (const event of eventsIn(program, run, standingScreen(program, run), telling)) {
       const next = advance(program, run, event);
       for (const report of next.reports) for (const one of report.fired) fired.add(one.thread);
-      if (next.reports.some(({ effects }) => effects.some((effect) => effect.type === 'open' && effect.tab === 'same'))) continue;
+      if (leavesPiece(next.reports)) continue;
       const now = rested(next.run);
       if (isHurry(now)) continue;
       moves.add(moveOf(from, event, see(now)));

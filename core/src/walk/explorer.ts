@@ -12,6 +12,7 @@ import { eventsIn } from './events-in.ts';
 import type { Edge, Exploration, Levels, State } from './exploration.ts';
 import { isHurry } from './hurry.ts';
 import type { Reading } from './learned.ts';
+import { leavesPiece } from './leaving.ts';
 import type { Memory, Outcome, Seen, Written } from './memory.ts';
 import { Rows } from './rows.ts';
 import { settle } from './settle.ts';
@@ -77,7 +78,7 @@ export class Explorer {
       const begun = begin(program, frame);
       if (!begun) continue;
       for (const thread of threadsIn(begun.reports)) this.fired.add(thread);
-      if (leaves(begun.reports)) this.leavesFrom.add(frame);
+      if (leavesPiece(begun.reports)) this.leavesFrom.add(frame);
       const store = new PlainStore(begun.run);
       settle(program, store, this.telling, this.ambient);
       const row = this.rowOfRun(store.run);
@@ -93,7 +94,7 @@ export class Explorer {
     this.most = maxStates;
     for (; this.next < this.states.length; this.next++) {
       if (this.states.length > maxStates) return 'limit';
-      if (shouldPause && this.next % 16 === 15 && shouldPause(this.states.length)) return 'paused';
+      if (shouldPause && this.next % 4 === 3 && shouldPause(this.states.length)) return 'paused';
       this.expand(this.next);
     }
     return 'end';
@@ -247,7 +248,7 @@ export class Explorer {
       isTaken,
       pushed: this.telling.back ? now.back.slice(isTaken ? 0 : base.back.length) : [],
       threads: threadsIn(reports),
-      leaves: leaves(reports),
+      leaves: leavesPiece(reports),
       isHurry: isHurry(now),
       isDeep: after.isDeep,
       written: null,
@@ -363,6 +364,3 @@ const backToTop = (program: Program, run: RunState): RunEvent[] =>
       x || y ? { type: 'scroll' as const, layer: key || null, x: 0, y: 0 } : []
     )
   );
-
-const leaves = (reports: readonly Report[]): boolean =>
-  reports.some((report) => report.effects.some((effect) => effect.type === 'open' && effect.tab === 'same'));

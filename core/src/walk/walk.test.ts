@@ -11,6 +11,7 @@ import { compose, layerId } from '../compose/compose.ts';
 import { build, click, go, on, open } from '../testing/build.ts';
 import { audit, routeEnd } from './audit.ts';
 import { explore, routeTo, startOf } from './explore.ts';
+import { leavesPiece } from './leaving.ts';
 import { findTraps } from './traps.ts';
 
 const found = (piece: ReturnType<typeof build>) => audit(compile(piece)).findings;
@@ -273,7 +274,7 @@ function naive(program: Program, depth: number) {
       const { run: after, reports } = advance(program, run, event);
       // A wait may let several timers of one moment fire; the settled state in between is met by the explorer too.
       if (event.type === 'wait' && reports.length > 1) continue;
-      if (reports.some((report) => report.effects.some((effect) => effect.type === 'open' && effect.tab === 'same'))) {
+      if (leavesPiece(reports)) {
         entry.home = true;
         continue;
       }
@@ -345,6 +346,19 @@ describe('exploring', () => {
       }),
       { numRuns: 150 }
     );
+  });
+
+  test('a web address in the same tab leads out of the piece; writing a mail does not', () => {
+    const deadEnds = (address: string) => {
+      const piece = build({
+        a: { layers: { x: { ...size, threads: [click(go('b'))] } } },
+        b: { layers: { y: { ...size, threads: [click(open(address, 'same'))] } } },
+      });
+      return audit(compile(piece)).findings.filter(({ rule }) => rule === 'dead-end').length;
+    };
+    expect(deadEnds('https://kittiwake.example/')).toBe(0);
+    expect(deadEnds('mailto:pier@kittiwake.example')).toBe(1);
+    expect(deadEnds('tel:+4712345')).toBe(1);
   });
 
   test('routes are shortest', () => {
