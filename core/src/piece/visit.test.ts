@@ -3,6 +3,7 @@ import { expect, test } from 'vitest';
 import { audit } from '../walk/audit.ts';
 import { compile } from '../program/compile.ts';
 import { richPiece } from '../testing/rich.ts';
+import { timesOver } from '../testing/runs.ts';
 import { compose } from '../compose/compose.ts';
 import { readPiece, pieceToJson } from './read.ts';
 import { HeadSchema, tableSchemas } from './schema.ts';
@@ -49,7 +50,7 @@ test('a piece in which every id is another one is read, explored and judged as b
       const back = new Map([...names].map(([old, made]) => [made, old]));
       expect(pieceToJson(renamedPiece(renamed, back))).toEqual(pieceToJson(piece));
     }),
-    { numRuns: 60 }
+    { numRuns: timesOver(20) }
   );
 });
 

@@ -4,6 +4,7 @@ import { compose } from '../compose/compose.ts';
 import { compile } from '../program/compile.ts';
 import { seat } from '../testing/seats.ts';
 import { richPiece } from '../testing/rich.ts';
+import { timesOver } from '../testing/runs.ts';
 import { explore } from '../walk/explore.ts';
 import { RecordingStore } from './recording.ts';
 import { resolveScreen, standingScreen, type Screen, type Stood } from './resolve.ts';
@@ -46,7 +47,7 @@ test('where things stand is the same whether their looks are looked at or not, i
       ])
         expect(placesOf(standingScreen(program, run))).toEqual(placesOf(resolveScreen(program, run)));
     }),
-    { numRuns: 40 }
+    { numRuns: timesOver(20) }
   );
 });
 

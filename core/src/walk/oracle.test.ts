@@ -10,6 +10,7 @@ import { replay, start } from '../run/run.ts';
 import { PlainStore } from '../run/store.ts';
 import { exploreNaively, moveOf, textOf } from '../testing/naive.ts';
 import { randomOperations } from '../testing/arbitrary.ts';
+import { timesOver } from '../testing/runs.ts';
 import { generator } from '../testing/large.ts';
 import { richPiece, threadOn } from '../testing/rich.ts';
 import { Ambient } from './ambient.ts';
@@ -50,9 +51,9 @@ test('exploring says what running every event in every state says, of pieces wit
       expect([...mine.fired].filter((one) => !theirs.fired.has(one))).toEqual([]);
       expect([...moves].filter((one) => !theirs.moves.has(one)).slice(0, 1)).toEqual([]);
     }),
-    { numRuns: 150 }
+    { numRuns: timesOver(50) }
   );
-  expect(whole).toBeGreaterThan(60);
+  expect(whole).toBeGreaterThan(10);
 });
 
 function stays(move: string): boolean {
@@ -77,7 +78,7 @@ test('every route leads where it says when the engine replays it, of pieces with
       });
       expect(exploration.reached.size).toBeGreaterThanOrEqual(startFrames(program).length);
     }),
-    { numRuns: 60 }
+    { numRuns: timesOver(30) }
   );
 });
 
@@ -97,7 +98,7 @@ test('what was learned before an edit is true after it: explored on from there i
         expect(judge(program, kept).findings).toEqual(judge(program, fresh).findings);
       }
     }),
-    { numRuns: 100 }
+    { numRuns: timesOver(30) }
   );
 });
 

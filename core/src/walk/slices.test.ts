@@ -9,6 +9,7 @@ import { compile } from '../program/compile.ts';
 import { seat } from '../testing/seats.ts';
 import { unwrap } from '../result.ts';
 import { richPiece } from '../testing/rich.ts';
+import { timesOver } from '../testing/runs.ts';
 import { audit, judge } from './audit.ts';
 import { explore } from './explore.ts';
 
@@ -111,8 +112,8 @@ describe('slices', () => {
         const isOne = (line: string) => whole.reached.size > 1 || !line.startsWith('["dead-end"');
         expect(found(cut)).toEqual(found(whole).filter((line) => isOne(line) || found(cut).includes(line)));
       }),
-      { numRuns: 150 }
+      { numRuns: timesOver(40) }
     );
-    expect(sliced).toBeGreaterThan(30);
+    expect(sliced).toBeGreaterThan(10);
   });
 });

@@ -11,6 +11,7 @@ import { exploring } from '../../walk/explore.ts';
 import { stillScreen } from '../../run/still.ts';
 import { unwrap } from '../../result.ts';
 import { generator } from '../../testing/large.ts';
+import { timesOver } from '../../testing/runs.ts';
 import { parseLines, printLine } from '../../lines/line.ts';
 import { scopeFor, scopeOf } from '../../lines/scope.ts';
 import { withReach } from '../reach/reach.ts';
@@ -362,6 +363,6 @@ test('whatever rows of commands, undone and done again: what is kept up to date 
         expect(judge(program, walked.result()).findings).toEqual(judge(program, fresh.result()).findings);
       }
     }),
-    { numRuns: 300 }
+    { numRuns: timesOver(60) }
   );
 });
