@@ -68,28 +68,34 @@ test('the map of 400 frames', async ({ studio, page }) => {
   tell('map: zooming over 400 frames, work of a frame', (await answers(page)).work, 'budget 16.7 ms 95th');
 });
 
-test('the seam with 300 layers and 1,500 keys', async ({ studio, page }) => {
-  const names = Array.from({ length: 300 }, (_, i) => `L${i}`);
-  const layers = Object.fromEntries<PlacedSpec>(
-    names.map((name, i) => [name, { at: [(i % 20) * 18, Math.floor(i / 20) * 40, 16, 30], style: { fill: '#f0b13c' } }])
-  );
-  const tracks = names.map((name, i) => [name, 'x', [0, 60, 120, 180, 239].map((time, k) => [time, (i % 20) * 18 + k * 5] as const)] as const);
-  await studio.givenPiece(
-    compose({ frames: { home: { layers, timeline: { length: 240, labels: { Ebb: [0, 'hold'], Flood: [120, 'hold'] }, tracks } } } })
-  );
-  await page.getByRole('region', { name: 'Strip' }).getByRole('tab', { name: 'Time' }).click();
-  const ruler = (await page.locator('[data-ruler]').boundingBox())!;
-  await timeAnswers(page, 'pointermove');
-  await page.mouse.move(ruler.x + 2, ruler.y + 8);
-  await page.mouse.down();
-  for (let i = 1; i < 120; i++) await page.mouse.move(ruler.x + 2 + ((i * 7) % ruler.width), ruler.y + 8);
-  tell('seam: scrubbing 300 layers with 1,500 keys, work of a frame', (await answers(page)).work, 'budget 16.7 ms 95th');
-  await page.mouse.up();
-  const edge = (await page.locator('[data-edge]').first().boundingBox())!;
-  await page.mouse.move(edge.x + 3, edge.y + 8);
-  await answers(page);
-  await page.mouse.down();
-  for (let i = 1; i < 60; i++) await page.mouse.move(edge.x + 3 + (i % 40), edge.y + 8);
-  tell('seam: pulling a section of 600 keys, work of a frame', (await answers(page)).work, 'budget 16.7 ms 95th');
-  await page.mouse.up();
-});
+for (const [keyed, keys] of [
+  [300, 600],
+  [100, 200],
+] as const)
+  test(`the seam with 300 layers, ${keyed} of which have keys`, async ({ studio, page }) => {
+    const names = Array.from({ length: 300 }, (_, i) => `L${i}`);
+    const layers = Object.fromEntries<PlacedSpec>(
+      names.map((name, i) => [name, { at: [(i % 20) * 18, Math.floor(i / 20) * 40, 16, 30], style: { fill: '#f0b13c' } }])
+    );
+    const tracks = names
+      .slice(0, keyed)
+      .map((name, i) => [name, 'x', [0, 60, 120, 180, 239].map((time, k) => [time, (i % 20) * 18 + k * 5] as const)] as const);
+    await studio.givenPiece(
+      compose({ frames: { home: { layers, timeline: { length: 240, labels: { Ebb: [0, 'hold'], Flood: [120, 'hold'] }, tracks } } } })
+    );
+    await page.getByRole('region', { name: 'Strip' }).getByRole('tab', { name: 'Time' }).click();
+    const ruler = (await page.locator('[data-ruler]').boundingBox())!;
+    await timeAnswers(page, 'pointermove');
+    await page.mouse.move(ruler.x + 2, ruler.y + 8);
+    await page.mouse.down();
+    for (let i = 1; i < 120; i++) await page.mouse.move(ruler.x + 2 + ((i * 7) % ruler.width), ruler.y + 8);
+    tell(`seam: scrubbing 300 layers with ${keyed * 5} keys, work of a frame`, (await answers(page)).work, 'budget 16.7 ms 95th');
+    await page.mouse.up();
+    const edge = (await page.locator('[data-edge]').first().boundingBox())!;
+    await page.mouse.move(edge.x + 3, edge.y + 8);
+    await answers(page);
+    await page.mouse.down();
+    for (let i = 1; i < 60; i++) await page.mouse.move(edge.x + 3 + (i % 40), edge.y + 8);
+    tell(`seam: pulling a section of ${keys} keys, work of a frame`, (await answers(page)).work, 'budget 16.7 ms 95th');
+    await page.mouse.up();
+  });

@@ -22,7 +22,8 @@ export interface Still {
 
 interface Beginning {
   readonly run: RunState;
-  readonly screen: Screen;
+  /** Worked out when it is first asked for: while something is changed, other moments of it are looked at. */
+  screen: Screen | null;
   readonly variables: Program['variables'];
   /** Parts and sheets that it was made with, by id; undefined for those that were not there. */
   readonly with: readonly (readonly [id: string, scene: SceneProgram | undefined])[];
@@ -41,7 +42,7 @@ function beginning(program: Program, scene: SceneProgram): Beginning | null {
   const ids = [...sheets, ...seen.flatMap(({ parts, missing }) => [...parts.map((part) => part.scene.id), ...missing])];
   const made: Beginning = {
     run,
-    screen: resolveScreen(program, run),
+    screen: null,
     variables: program.variables,
     with: ids.map((id) => [id, program.scenes.get(id)]),
   };
@@ -57,7 +58,8 @@ export function stillScreen(program: Program, scene: string, still: Still = {}):
   const sceneProgram = program.scenes.get(scene);
   const begun = sceneProgram && beginning(program, sceneProgram);
   if (!begun) return null;
-  return isPlain(still) ? begun.screen : resolveScreen(program, posed(program, begun.run, scene, still));
+  if (!isPlain(still)) return resolveScreen(program, posed(program, begun.run, scene, still));
+  return (begun.screen ??= resolveScreen(program, begun.run));
 }
 
 /** The run in which a scene looks as asked for, to go on from; null where it is not in the piece. */
