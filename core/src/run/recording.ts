@@ -1,6 +1,6 @@
 import { STANDING, type Screen, type Stood } from './resolve.ts';
 import type { RootRun, RunState } from './state.ts';
-import type { RecordKind, Store } from './store.ts';
+import { RECORDS, type RecordKind, type Store } from './store.ts';
 
 /**
  * A store that notes which slots of the run it began with were read. What is overwritten counts as read, so that wherever the same
@@ -44,18 +44,7 @@ class Notebook {
   }
 }
 
-const RECORDS: ReadonlySet<string> = new Set<RecordKind>([
-  'states',
-  'changes',
-  'flags',
-  'values',
-  'variables',
-  'heads',
-  'present',
-  'scroll',
-  'media',
-  'bound',
-]);
+const isRecord = (field: string): field is RecordKind => (RECORDS as readonly string[]).includes(field);
 
 /** Not told apart: times count from the event on. */
 const UNNOTED: ReadonlySet<string> = new Set(['clock', 'count', 'scene', 'entered']);
@@ -131,7 +120,7 @@ export class RecordingStore implements Store {
     const { [scene]: _left, ...roots } = this.now.roots;
     if (!kept) return this.take({ ...this.now, roots });
     // What it is kept without is gone, whatever it was.
-    for (const kind of RECORDS) void Object.keys(old[kind as RecordKind]);
+    for (const kind of RECORDS) void Object.keys(old[kind]);
     const made = this.bare(kept);
     if (this.notes.fresh.has(this.notes.raw(old))) this.notes.fresh.add(made);
     this.take({ ...this.now, roots: { ...roots, [scene]: made } });
@@ -142,7 +131,7 @@ export class RecordingStore implements Store {
     if (!old) return;
     for (const field in change) {
       const value = old[field as keyof RootRun];
-      if (RECORDS.has(field)) void Object.keys(value);
+      if (isRecord(field)) void Object.keys(value);
     }
     this.change(scene, this.bare(change));
   }
@@ -219,7 +208,7 @@ function watchedRoot(notes: Notebook, target: RootRun): RootRun {
     get(_, field: keyof RootRun) {
       const value = target[field];
       if (UNNOTED.has(field)) return value;
-      if (!RECORDS.has(field)) {
+      if (!isRecord(field)) {
         if (value === base[field]) notes.reads.add(`${scene}|${field}`);
         return value;
       }

@@ -1,7 +1,9 @@
 import type { RootRun, RunState } from './state.ts';
 
 /** What a root keeps by keys, each entry of which is one slot of the run. */
-export type RecordKind = 'states' | 'changes' | 'flags' | 'values' | 'variables' | 'heads' | 'present' | 'scroll' | 'media' | 'bound';
+export const RECORDS = ['states', 'changes', 'flags', 'values', 'variables', 'heads', 'present', 'scroll', 'media', 'bound'] as const;
+
+export type RecordKind = (typeof RECORDS)[number];
 
 /**
  * A run as the engine holds it. Everything in it that can differ is a slot: a field of the run, or of a root, or an entry of a root's

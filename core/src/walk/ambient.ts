@@ -5,7 +5,6 @@ import { fieldsOf } from '../piece/visit.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import { threadsAt, type Instance, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
-import type { RunState } from '../run/state.ts';
 
 /**
  * Timelines that only move what is looked at: waves that roll, a gull that flaps. Nothing begins, ends or can be pressed by them, and
@@ -19,21 +18,6 @@ export class Ambient {
 
   private get spoken(): Spoken {
     return (this.made ??= spokenIn(this.program));
-  }
-
-  /** The run with such timelines standing at their beginning; the same run where there are none. */
-  stilled(run: RunState): RunState {
-    let roots = run.roots;
-    for (const [scene, root] of Object.entries(run.roots)) {
-      const sceneProgram = this.program.scenes.get(scene);
-      const still = sceneProgram && this.inScene(expand(this.program, sceneProgram));
-      if (!still?.size) continue;
-      const keys = Object.keys(root.heads).filter((key) => still.has(key));
-      if (!keys.length) continue;
-      const heads = Object.fromEntries(keys.map((key) => [key, { at: 0, since: 0, playing: false, visits: 1 }]));
-      roots = { ...roots, [scene]: { ...root, heads: { ...root.heads, ...heads } } };
-    }
-    return roots === run.roots ? run : { ...run, roots };
   }
 
   /** The instances of a scene whose timelines only move what is looked at, by their keys. */

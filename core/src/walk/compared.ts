@@ -68,7 +68,8 @@ export class Compared {
   }
 }
 
-const LENGTH = 'string length';
+/** The function that asks how long a text is. */
+export const LENGTH = 'string length';
 
 /** A variable, or what a layer is or holds, wherever it is placed. */
 export const keyOf = (id: string, property: string | null): string => {

@@ -52,6 +52,7 @@ class Sliced implements Exploring {
   private explorers: readonly Explorer[];
   private slices: Slices | null = null;
   private rounds = 0;
+  private most = 0;
 
   constructor(
     private readonly program: Program,
@@ -68,6 +69,7 @@ class Sliced implements Exploring {
   private explorer = (left: ReadonlySet<number>) => new Explorer(this.program, this.memory, this.telling, this.ambient, left);
 
   on(maxStates: number, shouldPause?: (states: number) => boolean): ReturnType<Exploring['on']> {
+    this.most = maxStates;
     for (;;) {
       const isSliced = this.slices !== null;
       const isWhole = !isSliced && this.rounds >= MOST_ROUNDS;
@@ -93,14 +95,16 @@ class Sliced implements Exploring {
   }
 
   result(): Exploration {
-    const [core, ...slices] = this.explorers.map((one) => one.result());
+    const count = this.explorers.reduce((sum, one) => sum + one.count, 0);
+    const unended = count > this.most ? `stopped at ${this.most} states` : 'stopped before the end';
+    const [core, ...slices] = this.explorers.map((one) => one.result(unended));
     if (slices.length === 0) return core!;
     const all = [core!, ...slices];
     const union = <T>(of: (one: Exploration) => Iterable<T>) => new Set(all.flatMap((one) => [...of(one)]));
     return {
       ...core!,
       cut: [...new Set(all.flatMap(({ cut }) => cut ?? []))].join('; ') || null,
-      count: all.reduce((sum, one) => sum + one.count, 0),
+      count,
       moves: all.reduce((sum, one) => sum + one.moves, 0),
       fired: union((one) => one.fired),
       leavesFrom: union((one) => one.leavesFrom),

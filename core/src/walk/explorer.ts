@@ -62,7 +62,6 @@ export class Explorer {
   private moves = 0;
   /** The first state that is not followed yet. */
   private next = 0;
-  private most = 0;
 
   constructor(
     program: Program,
@@ -91,7 +90,6 @@ export class Explorer {
   }
 
   on(maxStates: number, shouldPause?: (states: number) => boolean): 'end' | 'limit' | 'paused' {
-    this.most = maxStates;
     for (; this.next < this.states.length; this.next++) {
       if (this.states.length > maxStates) return 'limit';
       if (shouldPause && this.next % 4 === 3 && shouldPause(this.states.length)) return 'paused';
@@ -100,11 +98,12 @@ export class Explorer {
     return 'end';
   }
 
-  result(): Exploration {
+  /** What is known so far; `unended` says in words why it is not at its end, where it is not. */
+  result(unended: string): Exploration {
     const { states, moves, edges, reached, leavesFrom, fired, next } = this;
     const unfollowed = new Set([...this.partial, ...Array.from({ length: states.length - next }, (_, i) => next + i)]);
     const hurried = this.partial.size ? HURRIED : null;
-    const left = next === states.length ? null : states.length > this.most ? `stopped at ${this.most} states` : 'stopped before the end';
+    const left = next === states.length ? null : unended;
     const gaps = [...this.gaps];
     const cut = [left, hurried, gaps.length ? `not tried: ${listWords(gaps)}` : null].filter((part) => part !== null).join('; ') || null;
     const covered = this.sights.result();

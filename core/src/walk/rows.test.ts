@@ -2,6 +2,16 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { Rows } from './rows.ts';
 
+test('numbers of any size are held: what differs by more than 16 bits is another row', () => {
+  const rows = new Rows();
+  const small = rows.with(-1, [0, 20], [1, 7]);
+  const large = rows.with(-1, [0, 20], [1 + 0x10000, 7]);
+  expect(large).not.toBe(small);
+  expect([rows.at(small, 0), rows.at(large, 0), rows.at(large, 20)]).toEqual([1, 0x10001, 7]);
+  const wider = rows.with(large, [40], [3]);
+  expect([rows.at(wider, 0), rows.at(wider, 40)]).toEqual([0x10001, 3]);
+});
+
 test('rows are kept once, and hold what was set, however wide and many they become', () => {
   const change = fc.array(fc.tuple(fc.nat(70), fc.nat(3)), { maxLength: 6 });
   fc.assert(

@@ -3,7 +3,8 @@
  * step. Open addressing; widths and lengths double as they are needed.
  */
 export class Rows {
-  private cells = new Uint16Array(1 << 12);
+  /** Of 16 bits, until a number asks for more. */
+  private cells: Cells = new Uint16Array(1 << 12);
   private width = 16;
   private hashes = new Int32Array(1 << 8);
   private table = new Int32Array(1 << 10).fill(-1);
@@ -19,7 +20,10 @@ export class Rows {
    * The last row is a new one exactly when there are more of them then.
    */
   with(row: number, columns: readonly number[], values: readonly number[]): number {
-    for (let i = 0; i < columns.length; i++) while (columns[i]! >= this.width) this.widen();
+    for (let i = 0; i < columns.length; i++) {
+      while (columns[i]! >= this.width) this.widen();
+      if (values[i]! > MOST_NARROW && this.cells instanceof Uint16Array) this.cells = Uint32Array.from(this.cells);
+    }
     if ((this.length + 1) * this.width > this.cells.length) this.cells = grown(this.cells);
     const { width, cells, length } = this;
     const base = length * width;
@@ -71,15 +75,22 @@ export class Rows {
 
   private widen(): void {
     const { cells, width, length } = this;
-    const wide = new Uint16Array(Math.max(cells.length, (length + 1) * width) * 2);
+    const wide = emptied(cells, Math.max(cells.length, (length + 1) * width) * 2);
     for (let row = 0; row < length; row++) wide.set(cells.subarray(row * width, (row + 1) * width), row * width * 2);
     this.cells = wide;
     this.width = width * 2;
   }
 }
 
-const grown = (cells: Uint16Array): Uint16Array<ArrayBuffer> => {
-  const more = new Uint16Array(cells.length * 2);
+type Cells = Uint16Array | Uint32Array;
+
+/** The greatest number that 16 bits hold. */
+const MOST_NARROW = 0xffff;
+
+const emptied = (cells: Cells, length: number): Cells => (cells instanceof Uint16Array ? new Uint16Array(length) : new Uint32Array(length));
+
+const grown = (cells: Cells): Cells => {
+  const more = emptied(cells, cells.length * 2);
   more.set(cells);
   return more;
 };

@@ -3,7 +3,7 @@ import type { Program } from '../program/program.ts';
 import { emptyRoot, liveRootsOf } from '../run/environment.ts';
 import type { SlotName } from '../run/recording.ts';
 import type { Changes, Playhead, RootRun, RunState } from '../run/state.ts';
-import type { RecordKind } from '../run/store.ts';
+import { RECORDS, type RecordKind } from '../run/store.ts';
 import { beginningsOf } from './beginnings.ts';
 import type { Telling } from './telling.ts';
 
@@ -40,7 +40,6 @@ function partsOf(name: SlotName): Pick<Slot, 'scene' | 'kind' | 'key'> {
   return next < 0 ? { scene, kind: name.slice(at + 1), key: '' } : { scene, kind: name.slice(at + 1, next), key: name.slice(next + 1) };
 }
 
-const RECORDS: readonly RecordKind[] = ['states', 'changes', 'flags', 'values', 'variables', 'heads', 'present', 'scroll', 'media', 'bound'];
 const FIELDS = ['frame', 'overlays', 'pointer', 'over', 'focus', 'activities', 'pad'] as const;
 
 export class Slots {
@@ -220,7 +219,7 @@ export class Slots {
       const root = (roots[scene] ??= emptyRoot(scene, 0)) as unknown as Record<string, Record<string, unknown>>;
       if (kind === 'timers') (root as Record<string, unknown>)['timers'] = value;
       else if (kind !== 'here') {
-        if (Object.isFrozen(root[kind]) || root[kind] === EMPTY[kind as RecordKind]) root[kind] = {};
+        if (root[kind] === EMPTY[kind as RecordKind]) root[kind] = {};
         root[kind]![key] = value;
       }
     }

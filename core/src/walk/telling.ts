@@ -5,8 +5,8 @@ import type { Layer } from '../piece/piece.ts';
 import type { Node } from '../program/node.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
 import { listWords } from '../words.ts';
-import { Compared } from './compared.ts';
-import { expressionsOf, type Standing } from './standing.ts';
+import { Compared, keyOf, LENGTH } from './compared.ts';
+import { expressionsOf } from './standing.ts';
 
 /** What can tell two runs of a piece apart besides states and variables, because something in the piece listens to it. */
 export interface Telling {
@@ -29,15 +29,9 @@ export function tellingOf(program: Program): Telling {
   const { piece } = program;
   const threads = [...piece.threads.values()].filter((thread) => thread.enabled);
   const cues = threads.map((thread) => thread.cue);
-  const read = (all: readonly Standing[]) =>
-    all.flatMap(({ stored }) => {
-      const parsed = program.parse(stored);
-      return parsed.ok ? [parsed.value] : [];
-    });
-  const standing = [...expressionsOf(program)];
-  // What is only shown leads nowhere, whatever it reads.
-  const expressions = read(standing.filter(({ isShown }) => !isShown));
-  const compared = comparedIn(program, standing);
+  const read = readIn(program);
+  const expressions = read.map(({ ast }) => ast);
+  const compared = comparedIn(program, read);
   const reads = new Set(expressions.flatMap((ast) => [...readsOf(ast)]));
   const keys = cues.filter((cue) => cue.type === 'key');
   const isShared = (key: string) => keys.filter((cue) => sameKey(cue.key, key)).length > 1;
@@ -57,17 +51,25 @@ export function tellingOf(program: Program): Telling {
 }
 
 /** What is held against what by conditions, bindings and steps, by fields that mirror a variable, and by setting one. */
-function comparedIn(program: Program, standing: readonly Standing[]): Compared {
+function comparedIn(program: Program, read: readonly Read[]): Compared {
   const compared = new Compared();
-  for (const { stored, isShown, sets } of standing) {
-    const parsed = isShown ? null : program.parse(stored);
-    if (parsed?.ok) compared.read(parsed.value, sets ?? null);
-  }
+  for (const { ast, sets } of read) compared.read(ast, sets);
   for (const { id, field } of heldIn(program)) if (field?.variable !== undefined) compared.join(`${id}.value`, field.variable);
   return compared;
 }
 
-const LENGTH = 'string length';
+/** An expression that something depends on, and the variable that is set to it. */
+interface Read {
+  readonly ast: Ast;
+  readonly sets: string | null;
+}
+
+/** All of them; what is only shown leads nowhere, whatever it reads. */
+const readIn = (program: Program): Read[] =>
+  [...expressionsOf(program)].flatMap(({ stored, isShown, sets = null }) => {
+    const parsed = isShown ? null : program.parse(stored);
+    return parsed?.ok ? [{ ast: parsed.value, sets }] : [];
+  });
 
 const held = new WeakMap<SceneProgram, readonly Layer[]>();
 
@@ -84,10 +86,7 @@ function typed(program: Program, expressions: readonly Ast[]): string[] {
   const open = heldIn(program).filter(({ field }) => field && (field.kind === 'text' || field.kind === 'number' || field.kind === 'slider'));
   const names = open.filter((layer) => {
     const keys = new Set([`${layer.id}.value`, ...(layer.field?.variable === undefined ? [] : [layer.field.variable])]);
-    const isIt = (id: string, property: string | null) => {
-      const last = id.split('/').at(-1)!;
-      return keys.has(property === null ? last : `${last}.${property}`);
-    };
+    const isIt: IsIt = (id, property) => keys.has(keyOf(id, property));
     return expressions.some((ast) => isComputedWith(ast, isIt, false));
   });
   return names.length ? [`all that can be put into ${listWords(names.slice(0, 3).map(({ name }) => name))}`] : [];

@@ -43,8 +43,7 @@ onmessage = ({ data }: MessageEvent<AuditTask>) => {
     return;
   }
   program = data.type === 'piece' ? compile(pieceFromTrusted(data.piece)) : take(data.operations);
-  if (data.type === 'piece') earlier = null;
-  else earlier = explored ?? earlier;
+  earlier = data.type === 'piece' ? null : (explored ?? earlier);
   explored = null;
   timer = setTimeout(begin, PAUSE);
 };
