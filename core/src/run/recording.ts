@@ -14,7 +14,7 @@ import { RECORDS, type RecordKind, type Store } from './store.ts';
 export type SlotName = string;
 
 /** Where everything stands in a run, with one name for all slots that were read for it. */
-export interface Standing {
+export interface KnownScreen {
   readonly screen: Screen<Stood>;
   readonly reads: SlotName;
 }
@@ -31,7 +31,7 @@ class Notebook {
   constructor(
     readonly base: RunState,
     /** Where everything stands in that run, and what was read for it. */
-    readonly standing: Standing | null
+    readonly standing: KnownScreen | null
   ) {}
 
   stands(): Screen<Stood> {
@@ -58,7 +58,7 @@ export class RecordingStore implements Store {
   ) {}
 
   /** A store that begins with a run; where everything stands in it need not be worked out if it is known. */
-  static on = (base: RunState, standing: Standing | null = null): RecordingStore => new RecordingStore(new Notebook(base, standing), base);
+  static on = (base: RunState, standing: KnownScreen | null = null): RecordingStore => new RecordingStore(new Notebook(base, standing), base);
 
   get run(): RunState {
     return (this.seen ??= watchedRun(this.notes, this.now));

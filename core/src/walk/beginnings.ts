@@ -1,5 +1,7 @@
-import { expand, type Expansion } from '../program/expand.ts';
+import type { Expansion } from '../program/expand.ts';
 import { statesAround, type Node } from '../program/node.ts';
+import { emptyRoot, valueOfField } from '../run/environment.ts';
+import { isEnabled, isSelected, stateOf } from '../run/resolve.ts';
 
 /** What things of a scene are while nobody has set them; undefined where that depends on something else. */
 export interface Beginnings {
@@ -11,30 +13,31 @@ export interface Beginnings {
 
 const known = new WeakMap<Expansion, Beginnings>();
 
-export function beginningsOf(expansion: ReturnType<typeof expand>): Beginnings {
+/** Asked of the engine, of a root that nothing was done to. */
+export function beginningsOf(expansion: Expansion): Beginnings {
   const old = known.get(expansion);
   if (old) return old;
   const touchedIn = (node: Node, what: 'hidden' | 'pose' | 'state') =>
     statesAround(node).some(({ deltas, path }) => deltas[path]?.[what] !== undefined);
+  const root = emptyRoot(expansion.root.scene.id, 0);
   const made: Beginnings = {
     state: (key) => {
       const instance = expansion.instances.get(key);
       const placement = instance?.placement;
       if (!instance || (placement && (placement.layer.bindings?.state !== undefined || touchedIn(placement, 'state')))) return undefined;
-      return placement?.layer.state ?? instance.scene.initial ?? undefined;
+      return stateOf(root, instance) ?? undefined;
     },
     flag: (key) => {
       const at = key.lastIndexOf('.');
       const node = expansion.byKey.get(key.slice(0, at));
       if (!node) return undefined;
-      const { layer } = node;
-      if (key.endsWith('.selected')) return layer.selected ?? layer.field?.value === true;
-      if (key.endsWith('.enabled')) return layer.disabled !== true;
-      return touchedIn(node, 'hidden') ? undefined : layer.hidden !== true;
+      if (key.endsWith('.selected')) return isSelected(root, node);
+      if (key.endsWith('.enabled')) return isEnabled(root, node);
+      return touchedIn(node, 'hidden') ? undefined : node.layer.hidden !== true;
     },
     value: (key) => {
-      const field = expansion.byKey.get(key)?.layer.field;
-      return field && (field.value ?? (field.kind === 'number' || field.kind === 'slider' ? (field.min ?? 0) : ''));
+      const node = expansion.byKey.get(key);
+      return node && valueOfField(root, node);
     },
     number: (key, name) => {
       const node = expansion.byKey.get(key);

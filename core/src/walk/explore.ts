@@ -2,7 +2,7 @@ import type { Program } from '../program/program.ts';
 import type { RunEvent } from '../run/state.ts';
 import { Ambient } from './ambient.ts';
 import type { Exploration, ExploreOptions, Exploring } from './exploration.ts';
-import { Explorer } from './explorer.ts';
+import { Explorer, startsOf, type Start } from './explorer.ts';
 import { Memory } from './memory.ts';
 import { slicesOf, wordsOf, type Slices } from './slices.ts';
 import { tellingOf, type Telling } from './telling.ts';
@@ -47,6 +47,7 @@ class Sliced implements Exploring {
   readonly memory: Memory;
   private readonly telling: Telling;
   private readonly ambient: Ambient;
+  private readonly starts: readonly Start[];
   private readonly whole: Explorer;
   /** The core, and each slice with it. */
   private explorers: readonly Explorer[];
@@ -55,18 +56,19 @@ class Sliced implements Exploring {
   private most = 0;
 
   constructor(
-    private readonly program: Program,
+    program: Program,
     earlier: Memory | null,
     private readonly slicedFrom: number
   ) {
     this.telling = tellingOf(program);
     this.ambient = new Ambient(program);
     this.memory = earlier?.goOn(program, this.telling, this.ambient) ? earlier : new Memory(program, this.telling, this.ambient);
+    this.starts = startsOf(program, this.telling, this.ambient);
     this.whole = this.explorer(NOTHING);
     this.explorers = [this.whole];
   }
 
-  private explorer = (left: ReadonlySet<number>) => new Explorer(this.program, this.memory, this.telling, this.ambient, left);
+  private explorer = (left: ReadonlySet<number>) => new Explorer(this.memory, this.starts, this.telling, this.ambient, left);
 
   on(maxStates: number, shouldPause?: (states: number) => boolean): ReturnType<Exploring['on']> {
     this.most = maxStates;

@@ -1,7 +1,7 @@
 import { startFrames, type Program } from '../program/program.ts';
 import { standingScreen } from '../run/resolve.ts';
 import { runnerIn } from '../run/machine.ts';
-import { RecordingStore, type SlotName, type Standing } from '../run/recording.ts';
+import { RecordingStore, type SlotName, type KnownScreen } from '../run/recording.ts';
 import { advance, advanceIn, begin, replay } from '../run/run.ts';
 import { liveRootsOf } from '../run/environment.ts';
 import type { Overlay, Report, RunEvent, RunState } from '../run/state.ts';
@@ -27,6 +27,22 @@ import type { Telling } from './telling.ts';
 
 /** Places on back stacks, at most. */
 const MOST_PLACES = 2 ** 21;
+
+/** Where a person can begin, at rest, with what happened on the way in. */
+export interface Start {
+  readonly frame: string;
+  readonly run: RunState;
+  readonly reports: readonly Report[];
+}
+
+export const startsOf = (program: Program, telling: Telling, ambient: Ambient): Start[] =>
+  startFrames(program).flatMap((frame) => {
+    const begun = begin(program, frame);
+    if (!begun) return [];
+    const store = new PlainStore(begun.run);
+    settle(program, store, telling, ambient);
+    return { frame, run: store.run, reports: begun.reports };
+  });
 
 /** Explores a piece, all of it or without some of what tells its states apart. */
 export class Explorer {
@@ -64,8 +80,8 @@ export class Explorer {
   private next = 0;
 
   constructor(
-    program: Program,
     readonly memory: Memory,
+    starts: readonly Start[],
     private readonly telling: Telling,
     private readonly ambient: Ambient,
     /** Columns that are left as they begin: what nothing else depends on, and is explored elsewhere. */
@@ -73,15 +89,10 @@ export class Explorer {
   ) {
     this.program = memory.watched;
     for (const gap of this.telling.untried) this.gaps.add(gap);
-    for (const frame of startFrames(program)) {
-      const begun = begin(program, frame);
-      if (!begun) continue;
-      for (const thread of threadsIn(begun.reports)) this.fired.add(thread);
-      if (leavesPiece(begun.reports)) this.leavesFrom.add(frame);
-      const store = new PlainStore(begun.run);
-      settle(program, store, this.telling, this.ambient);
-      const row = this.rowOfRun(store.run);
-      this.meet(row, EMPTY, -1, -1, null, frame);
+    for (const { frame, run, reports } of starts) {
+      for (const thread of threadsIn(reports)) this.fired.add(thread);
+      if (leavesPiece(reports)) this.leavesFrom.add(frame);
+      this.meet(this.rowOfRun(run), EMPTY, -1, -1, null, frame);
     }
   }
 
@@ -147,7 +158,8 @@ export class Explorer {
   }
 
   /** Where everything stands in the state that is followed, worked out once for all that is asked about it. */
-  private stand: { readonly state: number; readonly run: RunState; readonly standing: Standing; readonly scenes: ReadonlySet<string> } | null = null;
+  private stand: { readonly state: number; readonly run: RunState; readonly standing: KnownScreen; readonly scenes: ReadonlySet<string> } | null =
+    null;
 
   private asked(state: number): { readonly run: RunState; readonly store: RecordingStore } {
     if (this.stand?.state !== state) {

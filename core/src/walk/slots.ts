@@ -135,16 +135,15 @@ export class Slots {
 
   /** What a settled run has that is not as it begins, as numbers of slots and values. */
   *valuesOf(given: RunState): Iterable<readonly [slot: Slot, value: number]> {
-    const run = this.still(given);
+    const live = new Set(liveRootsOf(this.program, given));
+    const run = this.still(given, live);
     for (const field of FIELDS) yield* this.one(field, run[field]);
     for (const [key, value] of Object.entries(run.variables)) yield* this.one(`v|${key}`, value);
-    const live = new Set(liveRootsOf(this.program, run));
     for (const root of Object.values(run.roots)) yield* this.valuesIn(root, live.has(root.scene));
   }
 
   /** The run with the playheads of scenes that are kept for coming back to without the time since when: it does not go on there. */
-  private still(run: RunState): RunState {
-    const live = new Set(liveRootsOf(this.program, run));
+  private still(run: RunState, live: ReadonlySet<string>): RunState {
     const kept = Object.values(run.roots).filter(({ scene, heads }) => !live.has(scene) && Object.values(heads).some(({ since }) => since !== 0));
     if (!kept.length) return run;
     const stilled = kept.map((root) => [
@@ -170,10 +169,10 @@ export class Slots {
 
   /** What an event has made of a run, as far as it differs: all of a scene that was cleared, else only what is another now. */
   *changesBetween(before: RunState, now: RunState, isCleared: (scene: string) => boolean): Iterable<readonly [slot: Slot, value: number]> {
-    const after = this.still(now);
+    const [wasLive, live] = [before, now].map((run) => new Set(liveRootsOf(this.program, run))) as [Set<string>, Set<string>];
+    const after = this.still(now, live);
     for (const field of FIELDS) if (before[field] !== after[field]) yield* this.set(field, after[field]);
     yield* this.recordBetween('v', before.variables, after.variables);
-    const [wasLive, live] = [before, after].map((run) => new Set(liveRootsOf(this.program, run))) as [Set<string>, Set<string>];
     for (const root of Object.values(after.roots)) {
       const old = before.roots[root.scene];
       const isLive = live.has(root.scene);
