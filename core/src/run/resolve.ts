@@ -261,6 +261,14 @@ function posedBy(root: RootRun, node: Node, deltas: readonly Delta[], tracked: D
   return pose;
 }
 
+/** How opaque a layer is by itself, whatever is around it, its timeline and looks left out: its own ← states ← run-time changes ← bindings. */
+export function opacityOf(root: RootRun, node: Node): number {
+  const bound = node.layer.bindings?.opacity === undefined ? undefined : root.bound[bindingKey(node.key, 'opacity')];
+  if (typeof bound === 'number') return bound;
+  const stated = deltasOf(root, node, 'style').findLast((delta) => delta.style?.opacity !== undefined)?.style?.opacity;
+  return root.changes[node.key]?.opacity ?? stated ?? node.layer.style.opacity ?? 1;
+}
+
 const POSED = ['x', 'y', 'width', 'height', 'rotation', 'scale'] as const;
 
 const isLoose = ({ type, clip, scroll }: Layer) => type === 'group' && !clip && !scroll;
@@ -400,7 +408,7 @@ const NO_CHANGERS: readonly Changer[] = [];
  * What the states of the scenes around a layer change of it, the outermost last: it knows most of the whole. Asked for one thing,
  * only states that can change it are looked at.
  */
-function deltasOf(root: RootRun, node: Node, what?: 'pose' | 'hidden' | 'state'): readonly Delta[] {
+function deltasOf(root: RootRun, node: Node, what?: 'pose' | 'hidden' | 'state' | 'style'): readonly Delta[] {
   let found: Delta[] | null = null;
   for (const { instance, path, what: changed } of changersOf(node)) {
     if (what && !changed.has(what)) continue;

@@ -49,6 +49,13 @@ interface OpenReport {
   readonly effects: Effect[];
 }
 
+type Acts = 'inside' | 'outside';
+
+const OUTWARD: ReadonlySet<string> = new Set(['open', 'signal', 'media']);
+
+/** A branch of a thread by name. */
+export const branchKey = (thread: string, branch: number): string => `${thread} ${branch}`;
+
 /** More than this many things set off by one event, or waiting to be, is an endless loop. */
 export const MOST_HAPPENINGS = 1000;
 /** So are more steps than this in answer to one event, however they are spread over threads. */
@@ -89,7 +96,9 @@ export class Runner {
     readonly program: Program,
     readonly store: Store,
     event: RunEvent,
-    private readonly duties: Duties
+    private readonly duties: Duties,
+    /** Branches of which a step did something, by `branchKey`: only to the run itself, or something to be seen or heard besides. */
+    readonly acted: Map<string, Acts> = new Map()
   ) {
     this.before = store.run;
     this.origin = store.run.frame;
@@ -102,7 +111,7 @@ export class Runner {
 
   /** Another one of the same piece, that goes on from here by itself; or from a run that one of them gave. */
   beside(run?: RunState, event: RunEvent = { type: 'wait', ms: 0 }): Runner {
-    return new Runner(this.program, this.store.fork(run), event, this.duties);
+    return new Runner(this.program, this.store.fork(run), event, this.duties, this.acted);
   }
 
   /** Sets fields of the run itself. */
@@ -184,8 +193,13 @@ export class Runner {
       do {
         if (++this.steps > MOST_STEPS) return this.stopEndless(this.open.event);
         const step = steps[at]!;
+        const [before, asked] = [this.run, this.open.effects.length];
         const stepped = this.duties.runStep(this, here, step);
         outcomes.push({ sentence: stepped.sentence, done: stepped.done });
+        const isOutside = step.do === 'scroll' || this.open.effects.slice(asked).some(({ type }) => OUTWARD.has(type));
+        const key = branchKey(call.thread.id, branch);
+        if (isOutside) this.acted.set(key, 'outside');
+        else if (this.run !== before && !this.acted.has(key)) this.acted.set(key, 'inside');
         if (stepped.whyNot) this.why({ ...stepped.whyNot, thread: call.thread.id, ...(call.node && { layer: call.node.key }) });
         took = longer(took, stepped.took ?? 0);
         if (stepped.movedTo !== undefined) here = { ...here, root: stepped.movedTo };

@@ -58,7 +58,7 @@ export const carousel: Starter = {
               style: { fill: deep, opacity: 0.25 },
               hit: { how: 'own' as const, grow: 16 },
               label: `Card ${n}`,
-              looks: { selected: { style: { opacity: 1 } } },
+              looks: { hover: { style: { opacity: 0.7 } }, selected: { style: { opacity: 1 } } },
               when: { selected: `Carousel.state = "Slide ${n}"` },
               lines: [`click → put this in Slide ${n} · tween 400 ms ease-in-out`],
             },

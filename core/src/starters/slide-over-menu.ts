@@ -42,6 +42,10 @@ export const slideOverMenu: Starter = {
           at: [0, 0, 48, 48],
           type: 'group',
           label: 'Menu',
+          looks: {
+            hover: { inside: { 'Icon ground': { style: { fill: '#2b6678' } } } },
+            press: { inside: { 'Icon ground': { style: { fill: '#163b48' } } }, ms: 60 },
+          },
           lines: ['click → toggle this with Open · tween 350 ms ease-in-out stagger 30 ms'],
         },
         'Icon ground': { in: 'Icon', at: [0, 0, 48, 48], type: 'box', style: { fill: deep, corner: 12 } },

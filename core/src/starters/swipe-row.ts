@@ -12,7 +12,7 @@ export const swipeRow: Starter = {
       background: none,
       states: {
         Here: {},
-        Gone: { Row: { style: { opacity: 0 }, pose: { x: -358 } }, Keep: { style: { opacity: 0 } }, Drop: { style: { opacity: 0 } } },
+        Gone: { Row: { hidden: true }, Keep: { hidden: true }, Drop: { hidden: true } },
       },
       layers: {
         Keep: {
@@ -22,6 +22,7 @@ export const swipeRow: Starter = {
           style: { fill: '#0b7a75', ink: white },
           letters: label,
           role: 'button',
+          looks: { hover: { style: { fill: '#0a6c67' } }, press: { style: { fill: '#085652' } } },
           lines: ['click → move Row to 0, 0 · 200 ms ease-out'],
         },
         Drop: {
@@ -31,6 +32,7 @@ export const swipeRow: Starter = {
           style: { fill: '#b23a26', ink: white },
           letters: label,
           role: 'button',
+          looks: { hover: { style: { fill: '#9d3321' } }, press: { style: { fill: '#7e291a' } } },
           lines: ['click → put this in Gone · tween 250 ms ease-in stagger 60 ms'],
         },
         Row: {

@@ -9,11 +9,18 @@ import { audit, routeEnd } from './audit.ts';
 
 type Spec = Parameters<typeof compose>[0];
 
+/** The rules that are looked at here; the others have tests of their own. */
+const HERE = new Set(
+  'dead-end no-way-home covered small-hit unreachable-frame looks-clickable bad-link missing-target label-clash runs-through out-of-time empty-section'.split(
+    ' '
+  )
+);
+
 function audited(spec: Spec) {
   const program = compile(compose(spec));
   const { findings, exploration } = audit(program);
   for (const one of findings) if (one.route) expect(routeEnd(program, one)).not.toBeNull();
-  return { findings, exploration, told: findings.map(({ rule, sentence }) => `${rule}: ${sentence}`) };
+  return { findings, exploration, told: findings.filter(({ rule }) => HERE.has(rule)).map(({ rule, sentence }) => `${rule}: ${sentence}`) };
 }
 
 const told = (spec: Spec) => audited(spec).told;
@@ -60,7 +67,9 @@ describe('what is tried', () => {
   const reached = (frames: Spec['frames'], more: Partial<Spec> = {}) => {
     const { exploration, told: all } = audited({ frames, ...more });
     expect(exploration.cut).toBeNull();
-    return [...exploration.reached.keys()].length === Object.keys(frames).length && all.filter((line) => line.startsWith('unreachable')).length === 0;
+    return (
+      [...exploration.reached.keys()].length === Object.keys(frames).length && all.filter((line) => line.startsWith('unreachable-frame')).length === 0
+    );
   };
   const wired = (line: string, more = {}) =>
     reached({ home: { layers: { a: { ...button(0, 0, line), ...more } }, states: { one: {}, two: {} } }, shop: back });
@@ -170,7 +179,10 @@ describe('what lies in front', () => {
     expect(told({ parts, frames })).toEqual(['covered: All of go lies behind over, which takes the press.']);
   });
 
-  test.each(starters.map(({ id }) => [id]))('the starter %s covers nothing of itself', (id) => {
+  /** What is so of anything that is not wired to the rest yet. */
+  const UNWIRED = new Set('dead-end looks-clickable unreachable-state never-fires no-effect one-way'.split(' '));
+
+  test.each(starters.map(({ id }) => [id]))('the starter %s has no loose end of its own', (id) => {
     const blank = compose({ frames: { home: {} } });
     let n = 0;
     const { operations } = insertStarter(
@@ -181,9 +193,7 @@ describe('what lies in front', () => {
       { x: 195, y: 422 }
     );
     const { findings } = audit(compile(unwrap(apply(blank, operations)).piece), { maxStates: 300 });
-    expect(
-      findings.filter(({ rule }) => rule !== 'dead-end' && rule !== 'looks-clickable').map(({ rule, sentence }) => `${rule}: ${sentence}`)
-    ).toEqual([]);
+    expect(findings.filter(({ rule }) => !UNWIRED.has(rule)).map(({ rule, sentence }) => `${rule}: ${sentence}`)).toEqual([]);
   });
 });
 

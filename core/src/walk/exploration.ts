@@ -1,5 +1,9 @@
-import type { Node } from '../program/node.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
+import type { Moment } from './moment.ts';
+import type { Race } from './race.ts';
+import type { Slot } from './slots.ts';
+import type { Views } from './views.ts';
+import type { Way } from './ways.ts';
 
 /** Exploring a piece: every settled state that can be reached from a start. */
 export interface State {
@@ -48,10 +52,25 @@ export interface Exploration {
   readonly leavesFrom: ReadonlySet<string>;
   /** Threads that fire in some state. */
   readonly fired: ReadonlySet<string>;
+  /** Branches that fire in some state, by `branchKey`, and those of them that do something. */
+  readonly branches: ReadonlySet<string>;
+  readonly acted: ReadonlySet<string>;
+  /** Threads that set each other off without end, and where that was first met. */
+  readonly endless: ReadonlyMap<string, Moment & { readonly event: RunEvent }>;
+  /** Things due at one moment that lead to different places. */
+  readonly races: readonly (Race & { readonly at: Moment })[];
   /** What was not tried in any state, as phrases: then nothing is claimed that trying it could refute. */
   readonly gaps: readonly string[];
-  /** Layers of which others took a half or more in every state in which they were seen. */
-  readonly covered: readonly Covered[];
+  /** The states that scenes and parts come into, as `scene state`; what they begin in not among them. */
+  readonly entered: ReadonlySet<string>;
+  /** What tells states apart: each with the number of its value in a state, 0 where it is as it begins. */
+  readonly slots: () => readonly (Pick<Slot, 'scene' | 'kind' | 'key' | 'values'> & { readonly numberIn: (state: number) => number })[];
+  /** What can be come to by somebody who can do only some of it; made when it is asked for. */
+  readonly by: (way: Way) => Within;
+  /** What was seen, over all states. */
+  readonly views: Views;
+  /** The same for each part of what tells states apart that was explored by itself; empty where all was explored together. */
+  readonly slices: readonly Exploration[];
   /** States that were met but not followed any further, because something was cut. */
   readonly unfollowed: ReadonlySet<number>;
   /** The run of a state, at rest; of its back stack only what lies on its top. */
@@ -62,14 +81,12 @@ export interface Exploration {
   readonly routeTo: (state: number, stack?: readonly number[]) => RunEvent[];
 }
 
-/** A layer that others take from the pointer. */
-export interface Covered {
-  readonly node: Node;
-  readonly by: Node;
-  /** Share of what is in view of it, 0 to 1, where least of it is taken. */
-  readonly share: number;
-  /** A state in which it is so. */
-  readonly state: number;
+/** What somebody comes to who goes in one way only. */
+export interface Within {
+  readonly reached: ReadonlySet<string>;
+  readonly fired: ReadonlySet<string>;
+  /** Whether it was followed to its end. */
+  readonly isComplete: boolean;
 }
 
 export interface ExploreOptions {

@@ -1,11 +1,13 @@
 import type { Program } from '../program/program.ts';
 import type { RunEvent } from '../run/state.ts';
 import { Ambient } from './ambient.ts';
-import type { Exploration, ExploreOptions, Exploring } from './exploration.ts';
+import type { Exploration, ExploreOptions, Exploring, Within } from './exploration.ts';
 import { Explorer, startsOf, type Start } from './explorer.ts';
 import { Memory } from './memory.ts';
 import { slicesOf, wordsOf, type Slices } from './slices.ts';
 import { tellingOf, type Telling } from './telling.ts';
+import { Views } from './views.ts';
+import { ways, type Way } from './ways.ts';
 
 /** States that a piece is explored to where nobody says how far. */
 export const USUAL_STATES = 20_000;
@@ -72,6 +74,7 @@ class Sliced implements Exploring {
 
   on(maxStates: number, shouldPause?: (states: number) => boolean): ReturnType<Exploring['on']> {
     this.most = maxStates;
+    this.ways.clear();
     for (;;) {
       const isSliced = this.slices !== null;
       const isWhole = !isSliced && this.rounds >= MOST_ROUNDS;
@@ -96,12 +99,36 @@ class Sliced implements Exploring {
     return 'end';
   }
 
+  private readonly ways = new Map<Way, Within>();
+
+  /** What was learned is true whoever does it, so little has to be asked anew. */
+  private by(way: Way): Within {
+    const known = this.ways.get(way);
+    if (known) return known;
+    const program = this.memory.watched;
+    const parts = this.explorers.map((one) => {
+      const other = new Explorer(this.memory, this.starts, this.telling, this.ambient, one.left, ways[way].allows(program));
+      other.on(this.most);
+      return other.within;
+    });
+    const within: Within = {
+      reached: new Set(parts.flatMap(({ reached }) => [...reached])),
+      fired: new Set(parts.flatMap(({ fired }) => [...fired])),
+      isComplete: parts.every(({ isComplete }) => isComplete),
+    };
+    this.ways.set(way, within);
+    return within;
+  }
+
   result(): Exploration {
     const count = this.explorers.reduce((sum, one) => sum + one.count, 0);
     const unended = count > this.most ? `stopped at ${this.most} states` : 'stopped before the end';
-    const [core, ...slices] = this.explorers.map((one) => one.result(unended));
+    const by = (way: Way) => this.by(way);
+    const [core, ...slices] = this.explorers.map((one) => ({ ...one.result(unended), by }));
     if (slices.length === 0) return core!;
     const all = [core!, ...slices];
+    const views = new Views();
+    for (const one of all) views.add(one.views);
     const union = <T>(of: (one: Exploration) => Iterable<T>) => new Set(all.flatMap((one) => [...of(one)]));
     return {
       ...core!,
@@ -109,6 +136,13 @@ class Sliced implements Exploring {
       count,
       moves: all.reduce((sum, one) => sum + one.moves, 0),
       fired: union((one) => one.fired),
+      branches: union((one) => one.branches),
+      acted: union((one) => one.acted),
+      entered: union((one) => one.entered),
+      endless: new Map(all.flatMap((one) => [...one.endless])),
+      races: all.flatMap((one) => one.races),
+      views,
+      slices,
       leavesFrom: union((one) => one.leavesFrom),
       gaps: [...union((one) => one.gaps)],
     };

@@ -1,6 +1,8 @@
+import { expand } from '../program/expand.ts';
 import { startFrames, type Program } from '../program/program.ts';
 import { standingScreen } from '../run/resolve.ts';
 import { runnerIn } from '../run/machine.ts';
+import { branchKey } from '../run/runner.ts';
 import { RecordingStore, type SlotName, type KnownScreen } from '../run/recording.ts';
 import { advance, advanceIn, begin, replay } from '../run/run.ts';
 import { liveRootsOf } from '../run/environment.ts';
@@ -9,16 +11,20 @@ import { PlainStore } from '../run/store.ts';
 import { listWords } from '../words.ts';
 import type { Ambient } from './ambient.ts';
 import { eventsIn } from './events-in.ts';
-import type { Edge, Exploration, Levels, State } from './exploration.ts';
+import type { Edge, Exploration, Levels, State, Within } from './exploration.ts';
+import type { Moment } from './moment.ts';
 import { isHurry } from './hurry.ts';
 import type { Reading } from './learned.ts';
 import { leavesPiece } from './leaving.ts';
 import type { Memory, Outcome, Seen, Written } from './memory.ts';
 import { Rows } from './rows.ts';
+import { INITIAL, type Slot } from './slots.ts';
 import { settle } from './settle.ts';
-import { Sights, sightsOn } from './sights.ts';
+import { raceIn } from './race.ts';
+import { seeingOn } from './sights.ts';
 import { EMPTY, Stacks, type Push } from './stacks.ts';
 import type { Telling } from './telling.ts';
+import { Views } from './views.ts';
 
 /**
  * Exploring is the engine, remembered: what comes of an event is asked of the engine once for each different situation, and noted with
@@ -33,6 +39,7 @@ export interface Start {
   readonly frame: string;
   readonly run: RunState;
   readonly reports: readonly Report[];
+  readonly acted: readonly string[];
 }
 
 export const startsOf = (program: Program, telling: Telling, ambient: Ambient): Start[] =>
@@ -41,7 +48,8 @@ export const startsOf = (program: Program, telling: Telling, ambient: Ambient): 
     if (!begun) return [];
     const store = new PlainStore(begun.run);
     settle(program, store, telling, ambient);
-    return { frame, run: store.run, reports: begun.reports };
+    // What is done on the way in makes how the piece begins.
+    return { frame, run: store.run, reports: begun.reports, acted: branchesIn(begun.reports) };
   });
 
 /** Explores a piece, all of it or without some of what tells its states apart. */
@@ -65,7 +73,12 @@ export class Explorer {
   private readonly reached = new Map<string, number>();
   private readonly leavesFrom = new Set<string>();
   private readonly fired = new Set<string>();
-  private readonly sights = new Sights();
+  private readonly branches = new Set<string>();
+  private readonly acted = new Set<string>();
+  private readonly endless = new Map<string, Moment & { readonly event: RunEvent }>();
+  private readonly races = new Map<string, Exploration['races'][number]>();
+  private readonly entered = new Set<string>();
+  private readonly views = new Views();
   private readonly gaps = new Set<string>();
   /** States in which something was not tried because it would have been in too much of a hurry. */
   private readonly partial = new Set<number>();
@@ -85,15 +98,35 @@ export class Explorer {
     private readonly telling: Telling,
     private readonly ambient: Ambient,
     /** Columns that are left as they begin: what nothing else depends on, and is explored elsewhere. */
-    private readonly left: ReadonlySet<number>
+    readonly left: ReadonlySet<number>,
+    /** What is not done at all. */
+    private readonly isAllowed: (event: RunEvent) => boolean = () => true
   ) {
     this.program = memory.watched;
     for (const gap of this.telling.untried) this.gaps.add(gap);
-    for (const { frame, run, reports } of starts) {
+    for (const { frame, run, reports, acted } of starts) {
       for (const thread of threadsIn(reports)) this.fired.add(thread);
+      for (const branch of branchesIn(reports)) this.branches.add(branch);
+      for (const branch of acted) this.acted.add(branch);
       if (leavesPiece(reports)) this.leavesFrom.add(frame);
+      for (const [slot, value] of this.memory.slots.valuesOf(run)) this.enter(slot, value);
       this.meet(this.rowOfRun(run), EMPTY, -1, -1, null, frame);
     }
+  }
+
+  /** Keeps account of the states that scenes and parts come into, by themselves or as a binding says. */
+  private enter({ scene, kind, key, values }: Slot, value: number): void {
+    const program = scene === null || (kind !== 'states' && kind !== 'bound') ? undefined : this.program.scenes.get(scene);
+    if (!program || value === INITIAL) return;
+    const { instances } = expand(this.program, program);
+    if (kind === 'states') {
+      const instance = instances.get(key);
+      if (instance) this.entered.add(`${instance.scene.scene.id} ${String(values[value])}`);
+      return;
+    }
+    const at = key === ':stateIs' ? instances.get('') : key.endsWith('.state') ? instances.get(key.slice(0, -'.state'.length)) : undefined;
+    const state = at?.scene.states.find(({ name }) => name === values[value]);
+    if (at && state) this.entered.add(`${at.scene.scene.id} ${state.id}`);
   }
 
   get count(): number {
@@ -117,7 +150,7 @@ export class Explorer {
     const left = next === states.length ? null : unended;
     const gaps = [...this.gaps];
     const cut = [left, hurried, gaps.length ? `not tried: ${listWords(gaps)}` : null].filter((part) => part !== null).join('; ') || null;
-    const covered = this.sights.result();
+    const { branches, acted, endless, entered, views } = this;
     const runOf = (state: number) => this.runAt(state);
     const levels: Levels = {
       rowOf: (state) => this.rowOf[state]!,
@@ -125,8 +158,18 @@ export class Explorer {
       at: (row, stack) => this.stateAt(row, stack),
       below: (stack) => [...this.stacks.belowOf(stack).keys()],
     };
-    const found = { states, count: states.length, moves, edges, reached, leavesFrom, fired, covered, unfollowed, stirs: this.stirs };
+    const races = [...this.races.values()];
+    const slots = () =>
+      this.memory.slots.columns.map((slot) => ({ ...slot, numberIn: (state: number) => this.rows.at(this.rowOf[state]!, slot.column) }));
+    const told = { fired, branches, acted, endless, races, entered, slots, by: () => this.within, views, slices: [] };
+    const found = { states, count: states.length, moves, edges, reached, leavesFrom, unfollowed, stirs: this.stirs, ...told };
     return { cut, gaps, ...found, runOf, levels: this.telling.back ? levels : null, routeTo: (state, stack) => this.routeTo(state, stack) };
+  }
+
+  /** The same in short. */
+  get within(): Within {
+    const isComplete = this.next === this.states.length && this.partial.size === 0 && this.gaps.size === 0;
+    return { reached: new Set(this.reached.keys()), fired: this.fired, isComplete };
   }
 
   // ── following ──────────────────────────────────────────────────────────────
@@ -149,17 +192,21 @@ export class Explorer {
     if (!this.taken.has(seen)) {
       this.taken.add(seen);
       this.used.add(seen);
-      this.sights.see(seen.sights, state);
+      this.views.see(seen, this.momentAt(state));
       if (seen.isCut) this.gaps.add('layers beyond the first 20,000 of a frame');
     }
     const events = this.memory.eventsOf(frame, reading, () => this.find(state));
     this.used.add(events);
-    for (const event of events) this.follow(state, event, reading);
+    for (const event of events) if (this.isAllowed(this.memory.events[event]!)) this.follow(state, event, reading);
   }
 
   /** Where everything stands in the state that is followed, worked out once for all that is asked about it. */
   private stand: { readonly state: number; readonly run: RunState; readonly standing: KnownScreen; readonly scenes: ReadonlySet<string> } | null =
     null;
+
+  private momentAt(state: number): Moment {
+    return { start: this.states[state]!.start, route: () => this.routeTo(state), run: () => this.runAt(state) };
+  }
 
   private asked(state: number): { readonly run: RunState; readonly store: RecordingStore } {
     if (this.stand?.state !== state) {
@@ -176,7 +223,7 @@ export class Explorer {
   private look(state: number) {
     const { store } = this.asked(state);
     const screen = standingScreen(this.program, store.run);
-    return { answer: { sights: sightsOn(screen, store.run), isCut: screen.surfaces.some(({ expansion }) => expansion.cut) }, reads: store.reads };
+    return { answer: { ...seeingOn(screen, store.run), isCut: screen.surfaces.some(({ expansion }) => expansion.cut) }, reads: store.reads };
   }
 
   private find(state: number) {
@@ -202,6 +249,13 @@ export class Explorer {
       this.last[event] = outcome;
       this.used.add(outcome);
       for (const thread of outcome.threads) this.fired.add(thread);
+      for (const branch of outcome.branches) this.branches.add(branch);
+      for (const branch of outcome.acted) this.acted.add(branch);
+      outcome.columns.forEach((column, i) => this.enter(this.memory.slots.columns[column]!, outcome.values[i]!));
+      for (const thread of outcome.endless)
+        if (!this.endless.has(thread)) this.endless.set(thread, { ...this.momentAt(state), event: this.memory.events[event]! });
+      const { race } = outcome;
+      if (race && !this.races.has(race.threads.join(' '))) this.races.set(race.threads.join(' '), { ...race, at: this.momentAt(state) });
     }
     if (outcome.isDeep) this.gaps.add('a “back” that follows another one in answer to one event');
     // Who opens a link in the same tab is gone.
@@ -238,6 +292,7 @@ export class Explorer {
     const back = over !== null || (outcome.isTaken && stack !== this.stackOf[from]);
     if (to === from) return;
     const { threads } = outcome;
+    for (const branch of outcome.clearing) this.acted.add(branch);
     this.edges[from]!.push(back ? { to, event: this.memory.events[event]!, threads, back } : { to, event: this.memory.events[event]!, threads });
   }
 
@@ -246,19 +301,30 @@ export class Explorer {
     const { program } = this;
     const event = this.memory.events[number]!;
     const { run: base, store } = this.asked(state);
-    const { run, reports } = advanceIn(runnerIn(program, store, event), event);
+    const runner = runnerIn(program, store, event);
+    const race = event.type === 'wait' ? raceIn(program, store.run) : null;
+    const { run, reports } = advanceIn(runner, event);
     const after = store.fork(run);
     settle(program, after, this.telling, this.ambient);
     const now = after.plain;
     const set = [...this.memory.slots.changesBetween(base, now, (scene) => after.isCleared(scene))];
     const isTaken = base.back.length > 0 && now.back[0] !== base.back[0];
+    const cleared = Object.keys(base.roots).filter((scene) => after.isCleared(scene));
+    const pushed = this.telling.back ? now.back.slice(isTaken ? 0 : base.back.length) : [];
+    const acted = [...runner.acted].filter(([, acts]) => acts === 'inside').map(([branch]) => branch);
+    const isStill = set.length === 0 && now.frame === base.frame && !isTaken;
     const answer: Outcome = {
-      cleared: Object.keys(base.roots).filter((scene) => after.isCleared(scene)),
+      cleared,
       columns: set.map(([slot]) => slot.column),
       values: set.map(([, value]) => value),
       isTaken,
-      pushed: this.telling.back ? now.back.slice(isTaken ? 0 : base.back.length) : [],
+      pushed,
       threads: threadsIn(reports),
+      branches: branchesIn(reports),
+      acted: [...runner.acted.keys()].filter((branch) => !isStill || !acted.includes(branch)),
+      clearing: isStill && cleared.length > 0 ? acted : [],
+      endless: reports.flatMap(({ whyNot }) => whyNot.flatMap(({ code, thread }) => (code === 'endless-loop' && thread ? thread : []))),
+      race,
       leaves: leavesPiece(reports),
       isHurry: isHurry(now),
       isDeep: after.isDeep,
@@ -363,6 +429,9 @@ export class Explorer {
     }
   }
 }
+
+const branchesIn = (reports: readonly Report[]): string[] =>
+  reports.flatMap((report) => report.fired.map((fired) => branchKey(fired.thread, fired.branch)));
 
 const threadsIn = (reports: readonly Report[]): string[] => reports.flatMap((report) => report.fired.map((fired) => fired.thread));
 

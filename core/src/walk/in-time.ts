@@ -22,7 +22,7 @@ export function labelsAsked({ piece }: Program): ReadonlySet<string> {
 }
 
 /** Whoever turns from section to section comes to each of them. */
-function labelsTurned(piece: Piece, { on, owner }: Thread, of: string | undefined): string[] {
+export function labelsTurned(piece: Piece, { on, owner }: Thread, of: string | undefined): string[] {
   const last = of?.split('/').at(-1);
   const layer = last === undefined && on === 'layer' ? piece.layers.get(owner) : undefined;
   const scene = last === undefined ? (on === 'scene' ? owner : layer?.scene) : piece.layers.get(last)?.part;

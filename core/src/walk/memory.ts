@@ -4,7 +4,8 @@ import type { RunEvent } from '../run/state.ts';
 import type { Table } from '../table.ts';
 import type { Ambient } from './ambient.ts';
 import { Learned, Shelf, type Forgetting, type Reading } from './learned.ts';
-import type { Sight } from './sights.ts';
+import type { Race } from './race.ts';
+import type { Seeing } from './sights.ts';
 import { Slots } from './slots.ts';
 import type { Telling } from './telling.ts';
 
@@ -18,6 +19,14 @@ export interface Outcome {
   readonly isTaken: boolean;
   readonly pushed: readonly string[];
   readonly threads: readonly string[];
+  /** Branches that fire, and those of them that do something. */
+  readonly branches: readonly string[];
+  readonly acted: readonly string[];
+  /** Those that do something where it leads to another state at all: what it clears may have been as it begins. */
+  readonly clearing: readonly string[];
+  /** Threads that set each other off without end. */
+  readonly endless: readonly string[];
+  readonly race: Race | null;
   /** A link is opened in the same tab, which leaves the piece. */
   readonly leaves: boolean;
   /** It starts something a third time before what it started first has ended. */
@@ -35,8 +44,7 @@ export interface Written {
 }
 
 /** What is seen in a state, as far as it is judged by where things stand. */
-export interface Seen {
-  readonly sights: readonly Sight[];
+export interface Seen extends Seeing {
   readonly isCut: boolean;
 }
 

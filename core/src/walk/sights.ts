@@ -1,15 +1,22 @@
 import type { CueType } from '../cues/schemas.ts';
-import { threadsAt, type Node } from '../program/node.ts';
-import { boundsOf, type Screen, type Stood, type Surface } from '../run/resolve.ts';
-import { overlaps } from '../program/geometry.ts';
+import { intersection, overlaps, type Rect } from '../program/geometry.ts';
+import type { Expansion } from '../program/expand.ts';
+import { outwardNodes, statesAround, threadsAt, type Node } from '../program/node.ts';
 import { hiddenOf } from '../run/reach.ts';
+import { boundsOf, childrenBox, opacityOf, type Screen, type Stood, type Surface } from '../run/resolve.ts';
 import type { RunState } from '../run/state.ts';
-import type { Covered } from './exploration.ts';
+import { crowdsIn, type Area, type Crowd } from './crowds.ts';
+
+/** What is seen of a screen, as far as it is judged by where things stand. */
+export interface Seeing {
+  readonly sights: readonly Sight[];
+  readonly crowds: readonly Crowd[];
+}
 
 /** From this share on a layer counts as mostly hidden. */
 export const MOSTLY = 0.5;
 
-const PRESSED: ReadonlySet<CueType> = new Set([
+const HIDEABLE: ReadonlySet<CueType> = new Set([
   'click',
   'press',
   'release',
@@ -22,53 +29,68 @@ const PRESSED: ReadonlySet<CueType> = new Set([
   'drop',
 ]);
 
-/** A layer to press as it is seen on a screen: how much of it others take. */
+const PRESSES: ReadonlySet<CueType> = new Set(['click', 'press', 'release', 'double click', 'long press']);
+
+/** A layer to press as it is seen on a screen. */
 export interface Sight {
   readonly node: Node;
-  /** 0 to 1, of what is in view of it. */
-  readonly share: number;
+  /** How much of it others take, 0 to 1, of what is in view of it; null where nothing of it is. */
+  readonly share: number | null;
   /** Who takes most of it; null where enough of it is open. */
   readonly by: Node | null;
+  /** How large the area to press is on the screen, in CSS px; null for what is not pressed, or is still moving. */
+  readonly size: { readonly width: number; readonly height: number } | null;
+  /** No scrolling brings anything of it into view. */
+  readonly isOut: boolean;
+  /** It takes presses and cannot be seen. */
+  readonly isUnseen: boolean;
 }
 
-/** All layers to press on a screen of which something is in view. */
-export const sightsOn = (screen: Screen<Stood>, run: RunState): readonly Sight[] =>
-  screen.surfaces.flatMap((surface) => {
+/** All that is to be judged on a screen. */
+export function seeingOn(screen: Screen<Stood>, run: RunState): Seeing {
+  const sights: Sight[] = [];
+  const areas: Area[] = [];
+  for (const surface of screen.surfaces) {
     const taking = surface.all.filter((shown) => shown.node.catches);
-    return surface.all.flatMap((shown) => (isPressed(shown.node) ? (sightOf(screen, run, surface, shown, taking) ?? []) : []));
-  });
-
-function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood, taking: readonly Stood[]): Sight | null {
-  const { node } = shown;
-  const hidden = mayBeHidden(screen, surface, shown, taking) ? hiddenOf(screen, run, surface, shown) : CLEAR;
-  if (!hidden) return null;
-  const isOpen = hidden.share < MOSTLY || !hidden.by || (hidden.share < 1 && isVeil(screen, boundsOf(shown)));
-  return { node, share: hidden.share, by: isOpen ? null : hidden.by!.node };
-}
-
-/** Keeps account of which layers to press others take, over all states that are met. What is open in one state is not covered. */
-export class Sights {
-  private readonly open = new Set<string>();
-  private readonly worst = new Map<string, Covered>();
-
-  see(sights: readonly Sight[], state: number): void {
-    for (const { node, share, by } of sights) {
-      const { key } = node;
-      if (this.open.has(key)) continue;
-      const old = this.worst.get(key);
-      if (!by) {
-        this.open.add(key);
-        this.worst.delete(key);
-      } else if (!old || share < old.share) this.worst.set(key, { node, by, share, state });
+    const moving = movingIn(surface.expansion);
+    for (const shown of surface.all) {
+      const cues = cuesAt(shown.node);
+      if (!cues.some((type) => HIDEABLE.has(type))) continue;
+      const sight = sightOf(screen, run, surface, shown, taking, moving(shown.node));
+      sights.push(sight);
+      if (sight.size && !sight.by && !sight.isOut && !sight.isUnseen)
+        areas.push({ node: shown.node, box: areaOf(shown), ground: groundOf(surface, shown) });
     }
   }
-
-  result = (): readonly Covered[] => [...this.worst.values()];
+  const view = { x: 0, y: 0, width: screen.width, height: screen.height };
+  return { sights, crowds: crowdsIn(areas.filter(({ box }) => overlaps(box, view) && !isVeil(screen, box))) };
 }
+
+function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood, taking: readonly Stood[], isMoving: boolean): Sight {
+  const { node } = shown;
+  const isSeen = isInView(screen, shown);
+  const hidden = !isSeen ? null : mayBeHidden(screen, surface, shown, taking) ? hiddenOf(screen, run, surface, shown) : CLEAR;
+  const isOpen = !hidden?.by || hidden.share < MOSTLY || (hidden.share < 1 && isVeil(screen, boundsOf(shown)));
+  return {
+    node,
+    share: hidden?.share ?? null,
+    by: isOpen ? null : hidden.by!.node,
+    size: !isMoving && cuesAt(node).some((type) => PRESSES.has(type)) ? sizeOf(shown) : null,
+    isOut: !isMoving && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && isBeyond(surface, shown),
+    isUnseen: !isMoving && node.layer.type !== 'hit' && isFaded(run, surface, shown),
+  };
+}
+
+const cuesAt = (node: Node): CueType[] => threadsAt(node).flatMap(({ enabled, cue }) => (enabled ? cue.type : []));
 
 const CLEAR = { share: 0, by: null };
 
-const isPressed = (node: Node) => threadsAt(node).some(({ enabled, cue }) => enabled && PRESSED.has(cue.type));
+/** Whether anything of a layer is in view, where nothing around it cuts it off. */
+function isInView({ width, height }: Screen<Stood>, shown: Stood): boolean {
+  let box = intersection(boundsOf(shown), { x: 0, y: 0, width, height });
+  for (let at = shown.parent; at && box; at = at.parent) if (at.node.layer.clip || at.node.layer.scroll) box = intersection(box, boundsOf(at));
+  return box !== null;
+}
 
 /** As large as half the view: what is meant to be pressed anywhere beside what lies on it. */
 export function isVeil(
@@ -83,4 +105,80 @@ function mayBeHidden(screen: Screen<Stood>, surface: Surface<Stood>, shown: Stoo
   const box = boundsOf(shown);
   if (screen.surfaces.indexOf(surface) < screen.surfaces.length - 1) return true;
   return taking.some((other) => other.node.at > shown.node.at && overlaps(boundsOf(other), box));
+}
+
+/** The upright box around the area to press, in the view. */
+function areaOf(shown: Stood): Rect {
+  const { x, y, width, height } = boundsOf(shown);
+  const grow = (shown.node.layer.hit?.grow ?? 0) * scaleIn(shown).x;
+  return { x: x - grow, y: y - grow, width: width + 2 * grow, height: height + 2 * grow };
+}
+
+/** How large a CSS px of a layer is on the screen, along both its sides. */
+const scaleIn = ({ matrix: { a, b, c, d } }: Stood) => ({ x: Math.hypot(a, b), y: Math.hypot(c, d) });
+
+function sizeOf(shown: Stood): { width: number; height: number } {
+  const { layer } = shown.node;
+  const box = (layer.type === 'group' && !layer.clip && !layer.scroll && childrenBox(shown)) || shown;
+  const grow = 2 * (layer.hit?.grow ?? 0);
+  const scale = scaleIn(shown);
+  return { width: (box.width + grow) * scale.x, height: (box.height + grow) * scale.y };
+}
+
+/** What a layer scrolls with: two that do not scroll together only pass each other. */
+function groundOf(surface: Surface<Stood>, shown: Stood): string {
+  for (let at = shown.parent; at; at = at.parent) if (at.node.layer.scroll) return at.node.key;
+  const { scene } = surface.expansion.root;
+  let top = shown;
+  while (top.parent) top = top.parent;
+  return (scene.contentHeight ?? 0) > scene.height && !top.node.layer.pin ? scene.id : '';
+}
+
+/** From this opacity down nothing is seen. */
+const FAINT = 0.02;
+
+function isFaded(run: RunState, surface: Surface<Stood>, shown: Stood): boolean {
+  const root = run.roots[surface.scene]!;
+  return outwardNodes(shown.node).some((node) => (canFade(node) || root.changes[node.key]?.opacity !== undefined) && opacityOf(root, node) <= FAINT);
+}
+
+const fading = new WeakMap<Node, boolean>();
+
+/** Whether a layer is so faint in any state that nothing is seen of it, or may be by a binding: where not, nobody need be asked. */
+function canFade(node: Node): boolean {
+  let fades = fading.get(node);
+  if (fades === undefined) {
+    const styles = [node.layer.style, ...statesAround(node).map(({ deltas, path }) => deltas[path]?.style)];
+    fading.set(node, (fades = node.layer.bindings?.opacity !== undefined || styles.some((style) => (style?.opacity ?? 1) <= FAINT)));
+  }
+  return fades;
+}
+
+/** Whether something lies outside of all that can be scrolled into view. */
+function isBeyond(surface: Surface<Stood>, shown: Stood): boolean {
+  let box: Rect | null = boundsOf(shown);
+  let top = shown;
+  for (let at = shown.parent; at; at = at.parent) {
+    top = at;
+    const { clip, scroll } = at.node.layer;
+    if (!clip && !scroll) continue;
+    const view = boundsOf(at);
+    const far = 1e7;
+    const x = scroll === 'x' || scroll === 'both' ? { from: view.x - at.scroll.x, length: far } : { from: view.x, length: view.width };
+    const y = scroll === 'y' || scroll === 'both' ? { from: view.y - at.scroll.y, length: far } : { from: view.y, length: view.height };
+    if (!intersection(box, { x: x.from, y: y.from, width: x.length, height: y.length })) return true;
+    box = scroll ? view : intersection(box, view)!;
+  }
+  const { scene } = surface.expansion.root;
+  const height = top.node.layer.pin ? surface.height : Math.max(surface.height, scene.contentHeight ?? 0);
+  const y = top.node.layer.pin ? surface.y : surface.y - surface.scroll.y;
+  return !intersection(box, { x: surface.x, y, width: surface.width, height });
+}
+
+/** Whether a timeline moves a layer or something around it: what has keys is where it is for a moment. */
+function movingIn({ instances }: Expansion): (node: Node) => boolean {
+  const paths = new Set<string>();
+  for (const { key, scene } of instances.values())
+    for (const { layer } of Object.values(scene.scene.timeline?.tracks ?? {})) paths.add(key === '' ? layer : `${key}/${layer}`);
+  return paths.size === 0 ? () => false : (node) => outwardNodes(node).some(({ key }) => paths.has(key));
 }

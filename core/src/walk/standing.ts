@@ -1,10 +1,12 @@
 import type { ValueType } from '../expression/ast.ts';
 import { variableType } from '../expression/scope.ts';
 import { textParts } from '../expression/text.ts';
-import { sceneOfThread, type Layer, type Piece, type Scene, type Thread } from '../piece/piece.ts';
+import { onceFor } from '../once.ts';
+import type { Layer, Piece, Scene, Thread } from '../piece/piece.ts';
 import { GIVES, type Gives } from '../piece/scalars.ts';
 import { fieldsOf, type Field } from '../piece/visit.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
+import { ownerOf, placeOfThread } from './at-thread.ts';
 import type { Place } from './place.ts';
 
 /** An expression where it stands in a piece. */
@@ -23,34 +25,28 @@ export interface Standing {
   readonly what: string;
 }
 
+/** Every expression of a piece, found once for each version of it. */
+export const standingExpressions = onceFor((program: Program): readonly Standing[] => [...expressionsOf(program)]);
+
 /** Every expression of a piece: in conditions, steps, bindings and texts. */
-export function* expressionsOf({ piece, scenes }: Program): Iterable<Standing> {
+function* expressionsOf({ piece, scenes }: Program): Iterable<Standing> {
   for (const thread of piece.threads.values()) yield* inThread(piece, thread);
   for (const scene of scenes.values()) for (const layer of speaking(scene)) yield* inLayer(piece, layer);
   for (const scene of piece.scenes.values()) yield* inScene(piece, scene);
 }
 
-const known = new WeakMap<SceneProgram, readonly Layer[]>();
-
-/** The layers of a scene that can hold expressions at all; a scene that no edit touched keeps its answer. */
-function speaking(scene: SceneProgram): readonly Layer[] {
-  let layers = known.get(scene);
-  if (!layers) {
-    layers = scene.items.map(({ layer }) => layer).filter(({ bindings, text, looks, fills }) => bindings || looks || fills || text?.includes('{'));
-    known.set(scene, layers);
-  }
-  return layers;
-}
+/** The layers of a scene that can hold expressions at all. */
+const speaking = onceFor((scene: SceneProgram): readonly Layer[] =>
+  scene.items.map(({ layer }) => layer).filter(({ bindings, text, looks, fills }) => bindings || looks || fills || text?.includes('{'))
+);
 
 function* inThread(piece: Piece, thread: Thread): Iterable<Standing> {
   const fields = fieldsOf('threads', thread).filter(({ reads }) => reads !== null);
   if (fields.length === 0) return;
-  const scene = sceneOfThread(piece, thread);
-  const place = { scene, ...(thread.on === 'layer' && { layer: thread.owner }), thread: thread.id };
-  const owner =
-    (thread.on === 'layer' ? piece.layers.get(thread.owner)?.name : scene === null ? piece.head.name : piece.scenes.get(scene)?.name) ?? 'A thread';
+  const place = placeOfThread(piece, thread);
+  const owner = ownerOf(piece, thread);
   for (const field of fields)
-    yield* standingIn(piece, field, scene, place, field.path.includes('steps') ? `A step of ${owner}` : `A condition of ${owner}`);
+    yield* standingIn(piece, field, place.scene, place, field.path.includes('steps') ? `A step of ${owner}` : `A condition of ${owner}`);
 }
 
 function* inLayer(piece: Piece, layer: Layer): Iterable<Standing> {

@@ -6,7 +6,7 @@ import type { Node } from '../program/node.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
 import { listWords } from '../words.ts';
 import { Compared, keyOf, LENGTH } from './compared.ts';
-import { expressionsOf } from './standing.ts';
+import { standingExpressions } from './standing.ts';
 
 /** What can tell two runs of a piece apart besides states and variables, because something in the piece listens to it. */
 export interface Telling {
@@ -66,7 +66,7 @@ interface Read {
 
 /** All of them; what is only shown leads nowhere, whatever it reads. */
 const readIn = (program: Program): Read[] =>
-  [...expressionsOf(program)].flatMap(({ stored, isShown, sets = null }) => {
+  standingExpressions(program).flatMap(({ stored, isShown, sets = null }) => {
     const parsed = isShown ? null : program.parse(stored);
     return parsed?.ok ? [{ ast: parsed.value, sets }] : [];
   });

@@ -14,7 +14,13 @@ import { explore, routeTo, startOf } from './explore.ts';
 import { leavesPiece } from './leaving.ts';
 import { findTraps } from './traps.ts';
 
-const found = (piece: ReturnType<typeof build>) => audit(compile(piece)).findings;
+/** The rules that are looked at here; the others have tests of their own. */
+const HERE = new Set(
+  'dead-end no-way-home covered small-hit unreachable-frame looks-clickable repeated-target bad-link missing-target expression-error type-clash'.split(
+    ' '
+  )
+);
+const found = (piece: ReturnType<typeof build>) => audit(compile(piece)).findings.filter(({ rule }) => HERE.has(rule));
 const ids = (piece: ReturnType<typeof build>) =>
   found(piece)
     .map((finding) => finding.id)
@@ -378,7 +384,7 @@ describe('exploring', () => {
     const twice = build({ a: onward('x', go('next')), b: onward('y', go('next')), c: onward('z', go('back'), go('back')), d: {} });
     const { exploration, findings } = audit(compile(twice));
     expect(exploration.cut).toBe('not tried: a “back” that follows another one in answer to one event');
-    expect(findings).toEqual([]);
+    expect(findings.filter(({ rule }) => HERE.has(rule))).toEqual([]);
   });
 });
 

@@ -5,6 +5,7 @@ import { isEnabled, isSelected, isShown } from '../run/resolve.ts';
 import { nameOfState, valueOfField, valueOfVariable } from '../run/environment.ts';
 import type { RunState } from '../run/state.ts';
 import type { Exploration } from './exploration.ts';
+import type { Moment } from './moment.ts';
 
 /**
  * What tells some states of a frame from its others, in words: `while Menu is Open`. What is said is so in all of the first
@@ -49,3 +50,6 @@ function slotsOf(program: Program, run: RunState): Map<string, string> {
   }
   return slots;
 }
+
+/** Added to a sentence about what was first met at a moment: nothing where that is how the piece begins. */
+export const whenOf = (at: Moment): string => (at.route().length ? ', in the state that its route leads to' : '');

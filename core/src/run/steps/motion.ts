@@ -27,14 +27,20 @@ export const move: StepRunner<'move'> = (runner, call, step) => {
   return done(`moved ${place.node.layer.name}`, { took: timeOf(step.timing) });
 };
 
-const limits: Partial<Record<string, readonly [number, number]>> = { opacity: [0, 1], scale: [0, 100], width: [0, 100_000], height: [0, 100_000] };
+/** What numbers of a layer can be tweened to. */
+export const TWEEN_LIMITS: Partial<Record<string, readonly [number, number]>> = {
+  opacity: [0, 1],
+  scale: [0, 100],
+  width: [0, 100_000],
+  height: [0, 100_000],
+};
 
 export const tween: StepRunner<'tween'> = (runner, call, step) => {
   const place = layerFor(runner, call, step.layer);
   if (isStepped(place)) return place;
   const value = number(runner, call, step.value);
   if (value === null) return notDone('expression-error', `What to tween ${step.property} to gives no number.`);
-  const [least, most] = limits[step.property] ?? [-1e6, 1e6];
+  const [least, most] = TWEEN_LIMITS[step.property] ?? [-1e6, 1e6];
   runner.change(place, { [step.property]: Math.min(most, Math.max(least, value)) });
   if (step.timing) runner.effect({ type: 'tween', of: place.node.key, names: [step.property], timing: step.timing, thread: call.thread.id });
   return done(`tweened ${step.property} of ${place.node.layer.name} to ${value}`, { took: timeOf(step.timing) });

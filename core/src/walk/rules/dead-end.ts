@@ -1,11 +1,12 @@
 import { finding, type Rule } from '../finding.ts';
+import { endingUnheard } from './media-hangs.ts';
 
 export const deadEnd: Rule = {
   id: 'dead-end',
   meaning: 'a frame that can be reached and from which nothing leads on, always or while something is so, and which is not marked as an ending',
   check: ({ program, traps }) =>
     traps
-      .filter((trap) => trap.deadEnd)
+      .filter((trap) => trap.deadEnd && !endingUnheard(program, trap.frames[0]!))
       .map(({ frames, from, route, when }) => {
         const { scene } = program.scenes.get(frames[0]!)!;
         const sentence = `Nothing leads on from ${scene.name}${when ? ` ${when}` : ''}.`;

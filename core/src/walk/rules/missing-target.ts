@@ -17,7 +17,7 @@ export const missingTarget: Rule = {
 
 const threadsLost = (piece: Piece): Finding[] =>
   [...piece.threads.values()].flatMap((thread) => {
-    const lost = lostIn(piece, thread);
+    const lost = lostInThread(piece, thread);
     if (lost === null) return [];
     const scene = sceneOfThread(piece, thread);
     const owner = thread.on === 'layer' ? piece.layers.get(thread.owner)! : scene === null ? piece.head : piece.scenes.get(scene)!;
@@ -50,7 +50,7 @@ const scenesLost = (piece: Piece): Finding[] =>
   });
 
 /** The first thing a thread names that is not there, as a sentence; null where all is there. */
-function lostIn(piece: Piece, thread: Thread): string | null {
+export function lostInThread(piece: Piece, thread: Thread): string | null {
   if (thread.branches.every((branch) => branch.steps.length === 0)) return 'Where it leads has not been chosen yet.';
   const scope = () => scopeFor(piece, thread);
   for (const field of fieldsOf('threads', thread)) {

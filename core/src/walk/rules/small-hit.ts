@@ -4,6 +4,8 @@ import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { count } from '../../words.ts';
 import { perScene, scaleOf, seenParts, type Placed } from '../per-scene.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
+import type { Small } from '../views.ts';
+import { whenOf } from '../while.ts';
 
 /** WCAG 2.2: 2.5.8 (minimum) asks for 24 CSS pixels, 2.5.5 (enhanced) for 44. */
 export const LEAST = 24;
@@ -12,11 +14,29 @@ export const ENOUGH = 44;
 export const smallHit: Rule = {
   id: 'small-hit',
   meaning: 'something to press that is under 24 CSS px (must fix, WCAG 2.2, 2.5.8) or under 44 (worth a look, 2.5.5) in width or height on screen',
-  check: ({ program }) => [
-    ...perScene(program, 'small-hit', (scene) => smallIn(program, scene, null)),
-    ...[...seenParts(program)].flatMap(([id, placed]) => smallIn(program, program.scenes.get(id)!, placed)),
-  ],
+  check: ({ program, exploration: { views } }) => {
+    const drawn = [
+      ...perScene(program, 'small-hit', (scene) => smallIn(program, scene, null)),
+      ...[...seenParts(program)].flatMap(([id, placed]) => smallIn(program, program.scenes.get(id)!, placed)),
+    ];
+    const known = new Set(drawn.map(({ place }) => place.layer));
+    const seen = [...views.smallest.values()].filter(({ node }) => !known.has(node.layer.id));
+    return [...drawn, ...seen.flatMap((small) => smallSeen(program, small) ?? [])];
+  },
 };
+
+/** What is small only in some state, or as it is placed there. */
+function smallSeen(program: Program, { node, width, height, at }: Small): Finding | null {
+  const least = round(Math.min(width, height));
+  if (least >= ENOUGH) return null;
+  const { layer } = node;
+  const sentence = `${round(width)} × ${round(height)} on ${program.piece.scenes.get(at.run().frame)?.name ?? 'a frame'}${whenOf(at)}; ${asked(least)}`;
+  return finding('small-hit', least < LEAST ? 'must' : 'look', { scene: layer.scene, layer: layer.id }, `${layer.name} is hard to hit`, sentence, {
+    route: { from: at.start, events: at.route() },
+  });
+}
+
+const asked = (least: number): string => `${least < LEAST ? 'at least 24 is needed, and ' : ''}a thumb wants 44.`;
 
 const smallIn = (program: Program, scene: SceneProgram, placed: Placed | null): Finding[] =>
   scene.items.filter((item) => item.shown && isPressed(program, item)).flatMap((item) => judge(program, scene, item, placed) ?? []);
@@ -37,12 +57,12 @@ function judge(program: Program, { scene }: SceneProgram, item: Item, placed: Pl
   const height = (box.height + margin) * scale * (placed?.y ?? 1);
   const least = round(Math.min(width, height));
   if (least >= ENOUGH) return null;
-  const must = least < LEAST;
   const where = placed ? `${scene.name}, seen on ${placesIn(program, placed)}` : scene.name;
-  const sentence = `${round(width)} × ${round(height)} on ${where}; ${must ? 'at least 24 is needed, and ' : ''}a thumb wants 44.`;
+  const sentence = `${round(width)} × ${round(height)} on ${where}; ${asked(least)}`;
   const isPlain = layer.type === 'hit' && !item.parent && !placed && scale === 1 && margin === 0;
   const fix = isPlain ? { label: 'Grow to 44', operations: grown(scene, item) } : undefined;
-  return finding('small-hit', must ? 'must' : 'look', { scene: scene.id, layer: layer.id }, `${layer.name} is hard to hit`, sentence, fix && { fix });
+  const severity = least < LEAST ? 'must' : 'look';
+  return finding('small-hit', severity, { scene: scene.id, layer: layer.id }, `${layer.name} is hard to hit`, sentence, fix && { fix });
 }
 
 function placesIn(program: Program, { scenes }: Placed): string {

@@ -1,0 +1,201 @@
+import { DEFAULT_INK } from '../motion/values.ts';
+import { expand, type Expansion } from '../program/expand.ts';
+import type { Point } from '../program/geometry.ts';
+import { mapPoint } from '../program/matrix.ts';
+import { outwardNodes, type Node } from '../program/node.ts';
+import type { Program } from '../program/program.ts';
+import { statesOf } from '../piece/piece.ts';
+import { emptyRoot } from '../run/environment.ts';
+import { isUnder, resolveScreen, type Screen, type Shown } from '../run/resolve.ts';
+import type { RootRun, RunState } from '../run/state.ts';
+import { contrastOf, over, rgbOf, type Rgb } from './contrast.ts';
+
+/** Text that is hard to read on what lies under it. */
+export interface Illegible {
+  readonly node: Node;
+  /** The contrast it has, and the one that WCAG 2.2, 1.4.3 asks for. */
+  readonly contrast: number;
+  readonly wanted: number;
+  /** When it is so: `in state Open`, `hovered`; empty for how it is drawn. */
+  readonly when: string;
+}
+
+const known = new WeakMap<Expansion, { readonly of: readonly unknown[]; readonly found: readonly Illegible[] }>();
+
+/** Hard to read texts of a frame and the sheets it carries, as drawn, in every state and in every look. */
+export function illegibleIn(program: Program, frame: string): readonly Illegible[] {
+  const scene = program.scenes.get(frame)!;
+  const expansion = expand(program, scene);
+  const sheets = (scene.scene.carries ?? []).flatMap(({ sheet }) => program.scenes.get(sheet) ?? []);
+  const { swatches, typeStyles } = program.piece.head;
+  const of = [swatches, typeStyles, ...sheets.map((sheet) => expand(program, sheet))];
+  const old = known.get(expansion);
+  if (old && old.of.length === of.length && old.of.every((one, i) => one === of[i])) return old.found;
+  const found = judge(program, frame, [expansion, ...(of.slice(2) as Expansion[])]);
+  known.set(expansion, { of, found });
+  return found;
+}
+
+/** States of one scene that are looked at, and layers that are hidden at first. */
+const MOST_STATES = 40;
+
+function judge(program: Program, frame: string, expansions: readonly Expansion[]): Illegible[] {
+  const worst = new Map<string, Illegible>();
+  const base = runOn(frame, expansions);
+  for (const { run, words } of appearances(base, expansions)) {
+    const screen = resolveScreen(program, run);
+    for (const one of hardOn(screen, words)) {
+      const { id } = one.node.layer;
+      const before = worst.get(id);
+      if (!before || (before.when !== '' && one.contrast < before.contrast)) worst.set(id, one);
+    }
+  }
+  return [...worst.values()];
+}
+
+/** A run that nobody has touched, and in which nothing has begun by itself. */
+const runOn = (frame: string, expansions: readonly Expansion[]): RunState => ({
+  frame,
+  back: [],
+  clock: 0,
+  roots: Object.fromEntries(expansions.map(({ root }) => [root.scene.id, emptyRoot(root.scene.id, 0)])),
+  overlays: [],
+  variables: {},
+  pointer: null,
+  over: [],
+  pressed: null,
+  clicked: null,
+  focus: null,
+  activities: [],
+  pad: -1,
+  count: 0,
+});
+
+interface Appearance {
+  readonly run: RunState;
+  readonly words: string;
+}
+
+/** How a frame can look: as drawn, in each of its states, with what is hidden shown, and with everything hovered, pressed or selected. */
+function* appearances(base: RunState, expansions: readonly Expansion[]): Iterable<Appearance> {
+  yield* looks(base, '', expansions);
+  for (const { root, nodes, instances } of expansions) {
+    const put = (change: Partial<RootRun>): RunState => ({
+      ...base,
+      roots: { ...base.roots, [root.scene.id]: { ...base.roots[root.scene.id]!, ...change } },
+    });
+    for (const { key, scene, placement } of instances.values())
+      for (const state of scene.scene.states ? statesOf(scene.scene).slice(0, MOST_STATES) : []) {
+        const name = placement ? `${placement.layer.name} in ${state.name}` : `in state ${state.name}`;
+        yield* looks(put({ states: { [key]: state.id } }), placement ? `with ${name}` : name, expansions);
+      }
+    for (const node of nodes.filter(({ layer }) => layer.hidden).slice(0, MOST_STATES))
+      yield { run: put({ flags: { [`${node.key}.shown`]: true } }), words: `with ${node.layer.name} shown` };
+  }
+}
+
+function* looks(run: RunState, words: string, expansions: readonly Expansion[]): Iterable<Appearance> {
+  yield { run, words };
+  const nodes = expansions.flatMap((expansion) => expansion.nodes);
+  const has = (look: 'hover' | 'press' | 'selected' | 'selectedHover') => nodes.some(({ layer }) => layer.looks?.[look] !== undefined);
+  const said = (how: string) => (words ? `${words}, ${how}` : how);
+  const over = nodes.map(({ key }) => key);
+  const roots = Object.fromEntries(
+    expansions.map((expansion) => {
+      const root = run.roots[expansion.root.scene.id]!;
+      const flags = Object.fromEntries(expansion.nodes.map(({ key }) => [`${key}.selected`, true]));
+      return [expansion.root.scene.id, { ...root, flags: { ...root.flags, ...flags } }];
+    })
+  );
+  if (has('hover')) yield { run: { ...run, over }, words: said('hovered') };
+  if (has('press')) yield { run: { ...run, over, pressed: PRESSED }, words: said('pressed') };
+  if (has('selected')) yield { run: { ...run, roots }, words: said('selected') };
+  if (has('selectedHover')) yield { run: { ...run, roots, over }, words: said('selected and hovered') };
+}
+
+const PRESSED = { node: '*', scene: '', from: { x: 0, y: 0 }, at: 0, drag: null, spent: false };
+
+function* hardOn(screen: Screen, when: string): Iterable<Illegible> {
+  for (const surface of screen.surfaces)
+    for (const shown of surface.all) {
+      if (!isRead(shown)) continue;
+      const alpha = opacityOn(shown);
+      if (alpha < FAINT) continue;
+      const ground = groundUnder(screen, shown, pointIn(shown));
+      if (!ground) continue;
+      const ink = rgbOf(shown.style.ink ?? DEFAULT_INK);
+      const contrast = contrastOf(over(ground, ink.rgb, ink.alpha * alpha), ground);
+      const wanted = wantedFor(shown);
+      if (contrast < wanted - 0.005) yield { node: shown.node, contrast, wanted, when };
+    }
+}
+
+/** What is fainter is not meant to be read. */
+const FAINT = 0.1;
+
+/** A text that stands still in its colours; what is disabled need not be read (WCAG 2.2, 1.4.3). */
+function isRead({ node, text, enabled }: Shown): boolean {
+  const { layer } = node;
+  if (!text?.trim() || !enabled || layer.type === 'field' || layer.type === 'hit' || layer.role === 'none') return false;
+  return !outwardNodes(node).some((one) => one.layer.bindings?.opacity !== undefined || isPaintedInTime(one));
+}
+
+const IN_TIME: ReadonlySet<string> = new Set(['opacity', 'ink', 'fill', 'typed', 'size']);
+
+function isPaintedInTime(node: Node): boolean {
+  for (let at: Node['instance'] | null = node.instance; at; at = at.outer) {
+    const path = at.key === '' ? node.key : node.key.slice(at.key.length + 1);
+    for (const { layer, property } of Object.values(at.scene.scene.timeline?.tracks ?? {})) if (layer === path && IN_TIME.has(property)) return true;
+  }
+  return false;
+}
+
+function opacityOn(shown: Shown): number {
+  let alpha = 1;
+  for (let at: Shown | null = shown; at; at = at.parent) alpha *= at.opacity;
+  return alpha;
+}
+
+/** Large text may have less: from 24 px, or from 18.66 px where it is bold. */
+function wantedFor({ letters, matrix }: Shown): number {
+  const size = (letters.size ?? 16) * Math.hypot(matrix.c, matrix.d);
+  return size >= 24 || (size >= 18.66 && (letters.weight ?? 400) >= 700) ? 3 : 4.5;
+}
+
+/** A point of a text where its first letters stand. */
+function pointIn({ width, height, letters, matrix, node }: Shown): Point {
+  const size = letters.size ?? 16;
+  const isText = node.layer.type === 'text';
+  const align = letters.align ?? (isText ? 'left' : 'center');
+  const place = letters.place ?? (isText ? 'top' : 'middle');
+  const x = align === 'center' ? width / 2 : align === 'left' ? Math.min(width / 2, size / 2) : Math.max(width / 2, width - size / 2);
+  const y = place === 'middle' ? height / 2 : place === 'top' ? Math.min(height / 2, size * 0.65) : Math.max(height / 2, height - size * 0.65);
+  return mapPoint(matrix, x, y);
+}
+
+/** The colour under a text at a point, its own fill included; null where it is a picture, or cannot be said. */
+function groundUnder(screen: Screen, text: Shown, point: Point): Rgb | null {
+  let ground: Rgb | null = [1, 1, 1];
+  const lay = (color: string, alpha: number) => {
+    const one = rgbOf(color);
+    const opaque = one.alpha * alpha;
+    ground = opaque >= 0.999 ? one.rgb : ground && over(ground, one.rgb, opaque);
+  };
+  for (const surface of screen.surfaces) {
+    if (surface.background) lay(surface.background, 1);
+    for (const shown of surface.all) {
+      const { layer } = shown.node;
+      if (layer.type !== 'hit' && layer.type !== 'line' && isUnder(shown, point)) {
+        const alpha = opacityOn(shown);
+        if (
+          alpha > 0 &&
+          (layer.type === 'picture' || layer.type === 'video' || (layer.type === 'path' && shown.style.fill) || isPaintedInTime(shown.node))
+        )
+          ground = null;
+        else if (shown.style.fill) lay(shown.style.fill, alpha);
+      }
+      if (shown === text) return ground;
+    }
+  }
+  return ground;
+}

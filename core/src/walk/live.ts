@@ -1,0 +1,23 @@
+import type { Program } from '../program/program.ts';
+import { expand } from '../program/expand.ts';
+import type { Exploration } from './exploration.ts';
+
+/** Whether all that can be done was followed to its end: only then is anything said of what never comes. */
+export const isComplete = ({ cut }: Exploration): boolean => cut === null;
+
+/** The scenes that stand on the screen by themselves in some state: frames that are reached, and the sheets they carry. */
+export function rootsReached(program: Program, { reached }: Exploration): ReadonlySet<string> {
+  const roots = new Set<string>();
+  for (const frame of reached.keys()) {
+    roots.add(frame);
+    for (const { sheet } of program.scenes.get(frame)?.scene.carries ?? []) if (program.scenes.has(sheet)) roots.add(sheet);
+  }
+  return roots;
+}
+
+/** The same with the parts that are placed in them. */
+export function scenesReached(program: Program, exploration: Exploration): ReadonlySet<string> {
+  const found = new Set(rootsReached(program, exploration));
+  for (const root of [...found]) for (const { scene } of expand(program, program.scenes.get(root)!).parts) found.add(scene.id);
+  return found;
+}

@@ -1,0 +1,49 @@
+import { expand } from '../program/expand.ts';
+import type { Program } from '../program/program.ts';
+import type { RunEvent } from '../run/state.ts';
+import type { Exploration } from './exploration.ts';
+
+/** A state that can be entered by a person, and never left while the frame stays. */
+export interface Lost {
+  readonly scene: string;
+  /** What tells it from others: an instance and a state of it. */
+  readonly what: string;
+  /** In words: `Menu in Open`. */
+  readonly name: string;
+  /** Where it is met first. */
+  readonly state: number;
+}
+
+/** What happens by itself. */
+const BY_ITSELF: ReadonlySet<RunEvent['type']> = new Set(['wait', 'media']);
+
+/** The states of scenes and parts that have no way out in any state that was met. */
+export function lostStates(program: Program, exploration: Exploration): Lost[] {
+  const { states, edges, unfollowed } = exploration;
+  return exploration.slots().flatMap(({ scene: root, kind, key, values, numberIn }) => {
+    const sceneProgram = kind === 'states' && root !== null ? program.scenes.get(root) : undefined;
+    const instance = sceneProgram && expand(program, sceneProgram).instances.get(key);
+    if (!instance || root === null) return [];
+    const [entered, left, first] = [new Set<number>(), new Set<number>(), new Map<number, number>()];
+    for (const at of states.keys()) {
+      const value = numberIn(at);
+      if (value !== 0 && unfollowed.has(at)) left.add(value);
+      for (const { to, event } of edges[at]!) {
+        const next = numberIn(to);
+        if (next === value || states[to]!.frame !== states[at]!.frame) continue;
+        left.add(value);
+        if (BY_ITSELF.has(event.type)) continue;
+        entered.add(next);
+        if (!first.has(next)) first.set(next, to);
+      }
+    }
+    return [...entered].flatMap((number) => {
+      const id = values[number];
+      const state = typeof id === 'string' ? instance.scene.scene.states?.[id] : undefined;
+      if (number === 0 || !state || state.done || left.has(number)) return [];
+      if (program.scenes.get(states[first.get(number)!]!.frame)?.scene.ending) return [];
+      const name = `${instance.placement?.layer.name ?? instance.scene.scene.name} in ${state.name}`;
+      return [{ scene: instance.placement?.layer.scene ?? instance.scene.scene.id, what: `${key}:${String(id)}`, name, state: first.get(number)! }];
+    });
+  });
+}

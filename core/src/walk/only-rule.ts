@@ -1,0 +1,39 @@
+import type { Cue } from '../cues/schemas.ts';
+import { sceneOfThread, type Thread } from '../piece/piece.ts';
+import { ownerOf, placeOfThread } from './at-thread.ts';
+import { finding, type Finding, type Rule } from './finding.ts';
+import { asksMoreThan, type Way } from './ways.ts';
+
+interface Only {
+  readonly id: string;
+  readonly meaning: string;
+  /** What somebody has who does not get there. */
+  readonly way: Way;
+  /** Cues that ask for more by themselves: they are told by where they lead, or by other rules. */
+  readonly isMeant: (cue: Cue, on: Thread['on']) => boolean;
+  readonly frame: (name: string) => string;
+  readonly thread: (owner: string) => string;
+}
+
+/** A rule about what somebody who goes in one way only never comes to, though others do. */
+export const onlyRule = ({ id, meaning, way, isMeant, frame, thread }: Only): Rule => ({
+  id,
+  meaning,
+  check: ({ program, exploration }) => {
+    if (!asksMoreThan(program, way)) return [];
+    const within = exploration.by(way);
+    if (!within.isComplete) return [];
+    const missed = [...exploration.reached.keys()].filter((scene) => !within.reached.has(scene));
+    const frames: Finding[] = missed.flatMap((scene) => {
+      const name = program.piece.scenes.get(scene)?.name;
+      return name === undefined ? [] : [finding(id, 'look', { scene }, `${name} is not for everybody`, frame(name))];
+    });
+    const threads = [...exploration.fired].flatMap((one) => {
+      const found = within.fired.has(one) ? undefined : program.piece.threads.get(one);
+      if (!found || isMeant(found.cue, found.on) || missed.includes(sceneOfThread(program.piece, found) ?? '')) return [];
+      const owner = ownerOf(program.piece, found);
+      return [finding(id, 'look', placeOfThread(program.piece, found), `${owner} is not for everybody`, thread(owner))];
+    });
+    return [...frames, ...threads];
+  },
+});

@@ -1,0 +1,436 @@
+import { describe, expect, test } from 'vitest';
+import { compose } from '../compose/compose.ts';
+import { compile } from '../program/compile.ts';
+import { audit, routeEnd } from './audit.ts';
+import { rules } from './rules/index.ts';
+
+/** Each rule by a fault that was planted, which it has to find, and by near misses, of which it must say nothing. */
+
+type Spec = Parameters<typeof compose>[0];
+
+const tested = new Set<string>();
+
+/** What one rule says of a piece; every route that it gives has to lead somewhere. */
+function says(rule: string, spec: Spec): string[] {
+  tested.add(rule);
+  const program = compile(compose(spec));
+  const { findings } = audit(program);
+  const own = findings.filter((one) => one.rule === rule);
+  for (const one of own) if (one.route) expect(routeEnd(program, one)).not.toBeNull();
+  return own.map(({ sentence }) => sentence);
+}
+
+type Layers = NonNullable<Spec['frames'][string]['layers']>;
+
+const looks = { hover: { style: { fill: '#eeeeee' } }, press: { style: { fill: '#dddddd' } } };
+const button = (x: number, y: number, ...lines: string[]) => ({ at: [x, y, 100, 60] as const, text: 'Go', looks, lines });
+const back = { layers: { back: button(0, 0, 'click → go to home') } };
+
+/** A home with some layers, and a shop that leads back. */
+const pair = (layers: Layers, more: Partial<Spec> = {}, shop: Spec['frames'][string] = back): Spec => ({
+  ...more,
+  frames: { home: { layers: { on: button(0, 0, 'click → go to shop'), ...layers } }, shop },
+});
+
+const number = (initial: number, limits = {}) => ({ type: 'number', initial, ...limits }) as const;
+
+describe('reading the piece', () => {
+  test('draft-target: to a frame still to be drawn; not to one that is drawn, nor by a thread that is off', () => {
+    expect(says('draft-target', pair({}, {}, { ...back, draft: true }))).toEqual(['shop is still to be drawn.']);
+    expect(says('draft-target', pair({}))).toEqual([]);
+  });
+
+  test('no-feedback: the same hovered and pressed; a look of its own, around it or in it is a sign, and bare areas are no buttons', () => {
+    const plain = { ...button(200, 0, 'click → go to shop'), looks: {} };
+    expect(says('no-feedback', pair({ plain }))).toEqual(['plain can be pressed, and looks the same hovered and pressed.']);
+    expect(says('no-feedback', pair({ plain: { ...plain, looks: { focus: looks.hover } } }))).toHaveLength(1);
+    expect(says('no-feedback', pair({ plain: { ...plain, looks: { press: looks.press } } }))).toEqual([]);
+    const card = { type: 'group', at: [200, 0, 100, 60], looks: { hover: { inside: { plain: { style: { fill: '#eeeeee' } } } } } } as const;
+    expect(says('no-feedback', pair({ card, plain: { ...plain, at: [0, 0, 100, 60], in: 'card' } }))).toEqual([]);
+    const area = { type: 'hit', at: [200, 100, 100, 60], lines: ['click → go to shop'] } as const;
+    expect(says('no-feedback', pair({ area }))).toEqual([]);
+    expect(says('no-feedback', pair({ area, other: { ...area, at: [200, 200, 100, 60], looks } }))).toHaveLength(1);
+  });
+
+  test('odd-one-out: one of four alike that leads elsewhere; where each leads to its own, or is there already, there is none', () => {
+    const help = (to: string) => ({ help: { ...button(0, 300, `click → go to ${to}`), text: 'Help' } });
+    const frames = (...to: string[]) =>
+      Object.fromEntries(['home', 'a', 'b', 'c'].map((name, i) => [name, { layers: { ...back.layers, ...help(to[i]!) } }] as const));
+    const aid = { aid: back, pay: back };
+    expect(says('odd-one-out', { frames: { ...frames('aid', 'aid', 'pay', 'aid'), ...aid } })).toEqual([
+      'help leads to pay; on 3 other frames it leads to aid.',
+    ]);
+    expect(says('odd-one-out', { frames: { ...frames('aid', 'aid', 'aid', 'aid'), ...aid } })).toEqual([]);
+    expect(says('odd-one-out', { frames: { ...frames('a', 'b', 'c', 'home'), ...aid } })).toEqual([]);
+    expect(says('odd-one-out', { frames: { ...frames('b', 'b', 'c', 'b'), ...aid } })).toEqual([]);
+  });
+
+  test('type-clash and expression-error: what is of the wrong type, and what cannot be read', () => {
+    const variables = { seats: number(3), name: { type: 'text', initial: '' } as const };
+    const asks = (condition: string) => pair({ ask: button(200, 0, `click → if ${condition} → go to shop`) }, { variables });
+    expect(says('type-clash', asks('seats = "three"'))).toEqual(['In “seats = "three"”, column 1: A number cannot be compared with a text.']);
+    expect(says('type-clash', asks('seats = 3'))).toEqual([]);
+    expect(says('expression-error', asks('seats = "three"'))).toEqual([]);
+    expect(says('expression-error', asks('seats / 0 > 1'))).toEqual(['In “seats / 0 > 1”, column 9: This divides by zero.']);
+  });
+
+  test('unset-variable and unread-variable; counting up is not reading, a cue, a text and a field are', () => {
+    const variables = { seats: number(3) };
+    const shown = { word: { type: 'text', text: '{seats} left', at: [0, 200, 200, 40] } as const };
+    const taken = { take: button(200, 0, 'click → set seats to seats - 1') };
+    expect(says('unset-variable', pair(shown, { variables }))).toEqual(['seats is read, and always 3.']);
+    expect(says('unset-variable', pair({ ...shown, ...taken }, { variables }))).toEqual([]);
+    expect(says('unread-variable', pair(taken, { variables }))).toEqual(['seats is set, and nothing depends on it.']);
+    expect(says('unread-variable', pair({ ...shown, ...taken }, { variables }))).toEqual([]);
+    expect(says('unread-variable', pair({ ...taken, on2: button(200, 100, 'variable seats → go to shop') }, { variables }))).toEqual([]);
+    expect(says('unread-variable', pair({}, { variables }))).toEqual(['seats is used nowhere.']);
+  });
+
+  test('out-of-range: begun, set and asked beyond limits, none of the options, opacity above 1', () => {
+    const variables = { seats: number(3, { min: 0, max: 9 }), fare: { type: 'choice' as const, initial: 'Day', options: ['Day', 'Week'] } };
+    const asks = (line: string) => says('out-of-range', pair({ ask: button(200, 0, line) }, { variables }));
+    expect(asks('click → set seats to 12')).toEqual(['A step of ask sets seats to 12; seats is at most 9.']);
+    expect(asks('click → set seats to 9')).toEqual([]);
+    expect(asks('click → if seats > 9 → go to shop')).toEqual(['A condition of ask asks for what never is: seats is at most 9.']);
+    expect(asks('click → if 9 <= seats → go to shop')).toEqual([]);
+    expect(asks('click → if seats in [1..4] → go to shop')).toEqual([]);
+    expect(asks('click → if fare = "Month" → go to shop')).toEqual([
+      'A condition of ask asks for what never is: “Month” is none of the options of fare.',
+    ]);
+    expect(asks('click → set fare to "Week"')).toEqual([]);
+    expect(asks('click → tween opacity of ask to 4 · 300 ms')).toEqual(['opacity goes from 0 to 1, and is to be 4.']);
+    expect(asks('click → tween opacity of ask to 0.4 · 300 ms')).toEqual([]);
+    const field = (value: number) => ({ f: { type: 'field', at: [0, 200, 200, 60], field: { kind: 'slider', min: 0, max: 10, value } } as const });
+    expect(says('out-of-range', pair(field(12)))).toEqual(['It holds 12 at first; f is at most 10.']);
+    expect(says('out-of-range', pair(field(10)))).toEqual([]);
+    expect(says('out-of-range', pair({}, { variables: { seats: number(30, { max: 9 }) } }))).toEqual(['It begins with 30; seats is at most 9.']);
+  });
+
+  test('same-name: two layers of a name that is read; of which nothing is read, or only of one kind, there may be two', () => {
+    const told = (reads: string, other: string) => {
+      const spec = pair({
+        Terms: { type: 'field', at: [0, 200, 200, 60], field: { kind: 'checkbox' } },
+        other: { name: other, at: [0, 300, 100, 60] },
+        ask: button(200, 0, reads),
+      } as Layers);
+      return says('same-name', spec);
+    };
+    expect(told('click → if Terms.selected → go to shop', 'Terms')).toEqual([
+      'A condition of ask names Terms, and there are two things of that name.',
+    ]);
+    expect(told('click → if Terms.selected → go to shop', 'Else')).toEqual([]);
+    expect(told('click → if Terms.value → go to shop', 'Terms')).toEqual([]);
+    expect(told('click → go to shop', 'Terms')).toEqual([]);
+  });
+});
+
+describe('seeing the piece', () => {
+  test('crowded-hit: overlapping in part, or a few pixels apart; rows that touch and what lies on something are meant', () => {
+    const two = (a: readonly [number, number, number, number], b: readonly [number, number, number, number]) =>
+      says(
+        'crowded-hit',
+        pair(
+          { one: { ...button(0, 0, 'click → go to shop'), at: a }, two: { ...button(0, 0, 'click → set n to 1'), at: b } },
+          { variables: { n: number(0) } }
+        )
+      );
+    expect(two([100, 200, 100, 60], [180, 200, 100, 60])).toEqual(['one and two overlap by 20 px.']);
+    expect(two([100, 200, 100, 60], [202, 200, 100, 60])).toEqual(['one and two are 2 px apart.']);
+    expect(two([100, 200, 100, 60], [200, 200, 100, 60])).toEqual([]);
+    expect(two([100, 200, 100, 60], [210, 200, 100, 60])).toEqual([]);
+    expect(two([100, 200, 20, 20], [120, 200, 20, 20])).toEqual(['one and two touch.']);
+    expect(two([100, 200, 200, 100], [240, 210, 50, 50])).toEqual([]);
+    expect(two([100, 200, 100, 60], [199, 259, 100, 60])).toEqual([]);
+  });
+
+  test('crowded-hit is judged where things stand in a state, and not between what scrolls and what stays', () => {
+    const states = { far: {}, near: { two: { pose: { y: 262 } } } };
+    const layers = {
+      one: { ...button(100, 200, 'click → put this in near') },
+      two: { ...button(100, 400, 'click → put this in far') },
+    };
+    expect(says('crowded-hit', { frames: { home: { states, layers } } })).toEqual(['one and two are 2 px apart.']);
+    const bar = { ...button(100, 780, 'click → go to shop'), pin: ['bottom'] as const };
+    const row = button(100, 750, 'click → go to home');
+    expect(says('crowded-hit', { frames: { home: { contentHeight: 2000, layers: { row, bar: { ...bar, pin: ['bottom'] } } }, shop: back } })).toEqual(
+      []
+    );
+  });
+
+  test('off-frame: beyond what scrolls; not what scrolls in, what a state brings in, or what is dragged', () => {
+    const away = (x: number, y: number, more = {}, frame = {}) =>
+      says('off-frame', {
+        frames: {
+          home: { ...frame, layers: { on: button(0, 0, 'click → go to shop'), away: { ...button(x, y, 'click → go to shop'), ...more } } },
+          shop: back,
+        },
+      });
+    expect(away(-200, 0)).toEqual(['away lies outside of what can be scrolled into view.']);
+    expect(away(0, 900)).toEqual(['away lies outside of what can be scrolled into view.']);
+    expect(away(0, 900, {}, { contentHeight: 1200 })).toEqual([]);
+    expect(away(350, 0)).toEqual([]);
+    expect(away(-200, 0, { drag: { axis: 'x' } })).toEqual([]);
+    const states = { shut: {}, open: { away: { pose: { x: 0, y: 100 } } } };
+    const layers = { on: button(0, 0, 'click → put this in open'), away: button(-200, 0, 'click → put this in shut') };
+    expect(says('off-frame', { frames: { home: { states, layers } } })).toEqual([]);
+  });
+
+  test('unseen-hit: see-through and pressed, by itself, by its group, in a state; hit areas are meant to be, what is hidden takes nothing', () => {
+    const ghost = (more: object) => says('unseen-hit', pair({ ghost: { ...button(200, 0, 'click → go to shop'), ...more } }));
+    expect(ghost({ style: { opacity: 0 } })).toEqual(['ghost takes presses while nothing is seen of it.']);
+    expect(ghost({ style: { opacity: 0.2 } })).toEqual([]);
+    expect(ghost({ style: { opacity: 0 }, hidden: true })).toEqual([]);
+    expect(ghost({ type: 'hit', text: undefined, looks: {} })).toEqual([]);
+    const card = { type: 'group', at: [200, 0, 100, 60], style: { opacity: 0 } } as const;
+    expect(says('unseen-hit', pair({ card, ghost: { ...button(0, 0, 'click → go to shop'), in: 'card' } }))).toHaveLength(1);
+    const states = { shown: {}, gone: { a: { style: { opacity: 0 } } } };
+    const fading = {
+      frames: { home: { states, layers: { a: button(0, 0, 'click → put this in gone'), b: button(0, 200, 'click → put this in shown') } } },
+    };
+    expect(says('unseen-hit', fading)).toEqual(['a takes presses while nothing is seen of it, in the state that its route leads to.']);
+    expect(says('unseen-hit', pair({ a: button(200, 0, 'click → tween opacity of a to 0 · 300 ms') }))).toHaveLength(1);
+  });
+
+  test('small-hit: in a state, and as it is placed', () => {
+    const states = { wide: {}, thin: { a: { pose: { width: 20 } } } };
+    const layers = { a: button(0, 0, 'click → put this in thin'), b: button(0, 200, 'click → put this in wide') };
+    expect(says('small-hit', { frames: { home: { states, layers } } })).toEqual([
+      '20 × 60 on home, in the state that its route leads to; at least 24 is needed, and a thumb wants 44.',
+    ]);
+  });
+
+  test('low-contrast: on its own fill, on what lies under it, in a state and a look; large text may have less, and on what has no one colour nothing is said', () => {
+    const word = (style: object, more: object = {}) =>
+      says('low-contrast', {
+        frames: { home: { layers: { word: { type: 'text', text: 'Tide', at: [10, 10, 200, 40], style, ...more } }, ending: true } },
+      });
+    expect(word({ ink: '#999999' })).toEqual(['word has a contrast of 2.8 to 1; 4.5 to 1 is needed.']);
+    expect(word({ ink: '#767676' })).toEqual([]);
+    expect(word({ ink: '#8a8a8a' }, { letters: { size: 24 } })).toEqual([]);
+    expect(word({ ink: '#8a8a8a' }, { letters: { size: 19, weight: 700 } })).toEqual([]);
+    expect(word({ ink: '#8a8a8a' }, { letters: { size: 19 } })).toHaveLength(1);
+    expect(word({ ink: '#000000', opacity: 0.3 })).toHaveLength(1);
+    expect(word({ ink: '#999999' }, { type: 'box', text: 'Tide' })).toHaveLength(1);
+    expect(word({ ink: '#ffffff', fill: '#1f4e5f' })).toEqual([]);
+    const on = (ground: object) =>
+      says('low-contrast', {
+        frames: {
+          home: {
+            layers: {
+              ground: { at: [0, 0, 300, 100], ...ground },
+              word: { type: 'text', text: 'Tide', at: [10, 10, 200, 40], style: { ink: '#ffffff' } },
+            },
+            ending: true,
+          },
+        },
+      });
+    expect(on({ style: { fill: '#1f4e5f' } })).toEqual([]);
+    expect(on({ style: { fill: '#cccccc' } })).toHaveLength(1);
+    expect(on({ type: 'path', path: 'M0 0L100 0L100 100Z', style: { fill: '#cccccc' } })).toEqual([]);
+    const pressed = {
+      ...button(0, 0, 'click → go to shop'),
+      style: { fill: '#1f4e5f', ink: '#ffffff' },
+      looks: { hover: { style: { fill: '#dddddd' } } },
+    };
+    expect(says('low-contrast', pair({ pressed }))).toEqual(['pressed has a contrast of 1.3 to 1, hovered; 4.5 to 1 is needed.']);
+    const disabled = { ...pressed, looks: { disabled: { style: { fill: '#dddddd' } } }, disabled: true };
+    expect(says('low-contrast', pair({ disabled }))).toEqual([]);
+    const states = { day: {}, night: { word: { style: { ink: '#eeeeee' } } } };
+    const night = { word: { type: 'text', text: 'Tide', at: [10, 100, 200, 40] } as const, on: button(0, 0, 'click → toggle this with night') };
+    expect(says('low-contrast', { frames: { home: { states, layers: night } } })).toEqual([
+      'word has a contrast of 1.1 to 1, in state night; 4.5 to 1 is needed.',
+    ]);
+  });
+
+  test('no-name: made names without text; what is written on it or in it, or said for it, is its name', () => {
+    const area = { type: 'hit', at: [200, 0, 100, 60], lines: ['click → go to shop'] } as const;
+    expect(says('no-name', pair({ 'Hit area 3': area }))).toEqual(['Whoever hears the piece is told “Hit area 3”, and not what it is for.']);
+    expect(says('no-name', pair({ 'IMG_2044.png': { ...area, type: 'oval' } }))).toHaveLength(1);
+    expect(says('no-name', pair({ 'Hit area 3': { ...area, label: 'To the shop' } }))).toEqual([]);
+    expect(says('no-name', pair({ 'Box 2': { ...area, type: 'box', text: 'Shop' } }))).toEqual([]);
+    expect(says('no-name', pair({ 'To the shop': area }))).toEqual([]);
+    expect(says('no-name', pair({ 'Box 2': { at: [200, 0, 100, 60] } }))).toEqual([]);
+  });
+
+  test('no-keyboard: what is swiped, dragged or held and nothing else does; what a button or a key does as well is no loss', () => {
+    const swiped = { card: { at: [0, 200, 300, 100], lines: ['swipe left → go to shop'] } as const };
+    const only = { frames: { home: { layers: swiped }, shop: back } };
+    expect(says('no-keyboard', only)).toEqual(['What card does when swiped nothing does for the keyboard.']);
+    expect(says('no-keyboard', pair(swiped))).toEqual([]);
+    expect(says('no-keyboard', { frames: { ...only.frames, home: { layers: swiped, lines: ['key ArrowLeft → go to next'] } } })).toEqual([]);
+    const held = (...lines: string[]) => pair({ held: { ...button(200, 0, ...lines) } }, { variables: { n: number(0) } });
+    expect(says('no-keyboard', held('press → set n to 1'))).toHaveLength(1);
+    expect(says('no-keyboard', held('press → set n to 1', 'click → go to shop'))).toEqual([]);
+  });
+});
+
+describe('exploring the piece', () => {
+  test('unreachable-state: one that nothing brings in; not one that is begun in, bound, asked for by what is around it, or not seen at all', () => {
+    const states = { day: {}, night: {} };
+    const home = (line: string, more = {}) => ({ frames: { home: { states, layers: { on: button(0, 0, line) }, ...more } } });
+    expect(says('unreachable-state', home('click → go to home'))).toEqual(['Nothing brings home into night.']);
+    expect(says('unreachable-state', home('click → put this in night'))).toEqual([]);
+    const variables = { dark: { type: 'yes/no', initial: false } as const };
+    const bound = { ...home('click → set dark to not(dark)', { stateIs: 'if dark then "night" else "day"' }), variables };
+    expect(says('unreachable-state', bound)).toEqual([]);
+    const parts = { lamp: { size: [100, 60] as const, states } };
+    const lamp = { type: 'placement', part: 'lamp', at: [0, 200, 100, 60] } as const;
+    expect(says('unreachable-state', pair({ lamp }, { parts }))).toEqual(['Nothing brings lamp into night.']);
+    expect(says('unreachable-state', pair({ lamp, two: { ...lamp, at: [0, 300, 100, 60], state: 'night' } }, { parts }))).toEqual([]);
+    expect(says('unreachable-state', pair({}, { parts }))).toEqual([]);
+  });
+
+  test('unreachable-section: nothing plays it and nothing runs on to it', () => {
+    const timeline = (ending: 'hold' | 'go on') => ({ length: 48, labels: { one: [0, ending], two: [24, 'hold'] } as const });
+    const home = (ending: 'hold' | 'go on', line: string) => ({
+      frames: { home: { timeline: timeline(ending), layers: { on: button(0, 0, line) } } },
+    });
+    expect(says('unreachable-section', home('hold', 'click → play from one'))).toEqual(['Nothing plays two of home, and nothing runs on to it.']);
+    expect(says('unreachable-section', home('go on', 'click → play from one'))).toEqual([]);
+    expect(says('unreachable-section', home('hold', 'click → play from two'))).toEqual([]);
+    expect(says('unreachable-section', home('hold', 'click → show label two'))).toEqual([]);
+    expect(says('unreachable-section', home('hold', 'click → play next section'))).toEqual([]);
+  });
+
+  test('never-fires, and why; a branch that an earlier one leaves nothing for; not what can be cut, or is told by another rule', () => {
+    const variables = { n: number(0) };
+    const ask = (...lines: string[]) => says('never-fires', pair({ ask: button(200, 0, ...lines) }, { variables }));
+    expect(ask('click → if n = 5 → go to shop')).toEqual(['In no state that can be reached is it cued while “n = 5” holds.']);
+    expect(ask('click → if n = 0 → go to shop; otherwise → go to home')).toEqual(['Whenever it is cued, an earlier branch wins.']);
+    expect(ask('click → set n to if n > 3 then 0 else n + 1', 'key x → if n = 2 → go to shop; otherwise → go to home')).toEqual([]);
+    expect(ask('drop → go to shop')).toEqual(['What it waits for happens in no state that can be reached.']);
+    expect(ask('click → if n = "x" → go to shop')).toEqual([]);
+    expect(ask('signal tide → go to shop')).toEqual([]);
+    const hidden = { ...button(200, 0, 'click → go to shop'), hidden: true };
+    expect(says('never-fires', pair({ hidden }))).toHaveLength(1);
+    expect(says('never-fires', pair({ hidden, show: button(200, 100, 'click → show hidden') }))).toEqual([]);
+    const up = button(200, 0, 'click → set n to n + 1');
+    const states = { shut: { card: { hidden: true } }, open: {} };
+    const closed = {
+      frames: { home: { states, layers: { on: button(0, 0, 'click → go to home'), card: button(0, 100, 'click → put this in shut') } } },
+    };
+    expect([says('never-fires', closed).length, says('unreachable-state', closed).length]).toEqual([0, 1]);
+    const cut = audit(compile(compose(pair({ up, late: button(200, 100, 'click → if n = 500 → go to shop') }, { variables }))), { maxStates: 50 });
+    expect(cut.findings.filter(({ rule }) => rule === 'never-fires')).toEqual([]);
+  });
+
+  test('no-effect: what is so already whenever it fires; not what is so only at times, nor what is seen or heard outside', () => {
+    const states = { day: {}, night: {} };
+    const home = (...lines: string[]) =>
+      says('no-effect', {
+        variables: { n: number(4) },
+        frames: { home: { states, layers: Object.fromEntries(lines.map((line, i) => [`b${i}`, button(0, i * 80, line)])) } },
+      });
+    expect(home('click → put this in day')).toEqual(['It fires, and whatever it asks for is so already.']);
+    expect(home('click → put this in day', 'click → put this in night')).toEqual([]);
+    expect(home('click → set n to 4')).toHaveLength(1);
+    expect(home('click → set n to n + 1')).toEqual([]);
+    expect(home('click → show b0')).toHaveLength(1);
+    expect(home('click → send tide')).toEqual([]);
+    expect(home('click → open https://kittiwake.example/ in new tab')).toEqual([]);
+    expect(home('click → go to home')).toHaveLength(1);
+    expect(home('click → wait 500 ms; then set n to 5')).toEqual([]);
+  });
+
+  test('endless-loop: threads that set each other off; not one that stops by itself', () => {
+    const loop = (line: string) =>
+      says('endless-loop', {
+        variables: { a: { type: 'yes/no', initial: false }, b: { type: 'yes/no', initial: false } },
+        frames: { home: { layers: { on: button(0, 0, 'click → set a to not(a)') }, lines: ['variable a → set b to not(b)', line] } },
+      });
+    expect(loop('variable b → set a to not(a)')).toEqual(['Threads of home set each other off without end.']);
+    expect(loop('variable b → set a to true')).toEqual([]);
+  });
+
+  test('one-way: opened and never closed; not what closes by itself or by anything else, nor what only time brings', () => {
+    const states = { shut: {}, open: {} };
+    const home = (...lines: string[]) =>
+      says('one-way', {
+        frames: { home: { states, layers: Object.fromEntries(lines.map((line, i) => [`b${i}`, button(0, i * 80, line)])) }, shop: back },
+      });
+    expect(home('click → put this in open', 'click → go to shop')).toEqual([
+      'home in open can be come to, and nothing leads back while its frame stays.',
+    ]);
+    expect(home('click → put this in open', 'click → put this in shut')).toEqual([]);
+    expect(home('click → toggle this with open')).toEqual([]);
+    expect(home('after 2 s → put this in open', 'click → go to shop')).toEqual([]);
+    const gone = {
+      frames: { home: { states, layers: { on: button(0, 0, 'click → put this in open') }, lines: ['after 3 s in open → put this in shut'] } },
+    };
+    expect(says('one-way', gone)).toEqual([]);
+  });
+
+  test('timer-race: due at one moment to different places; not at different ones, nor to the same', () => {
+    const timed = (...lines: string[]) => says('timer-race', { frames: { home: { lines }, a: back, b: back } });
+    expect(timed('after 2 s → go to a', 'after 2 s → go to b')).toEqual([
+      'Threads of home and home are due at the same moment, 2 s on, and lead to different places.',
+    ]);
+    expect(timed('after 2 s → go to a', 'after 3 s → go to b')).toEqual([]);
+    expect(timed('after 2 s → go to a', 'after 2 s → go to a')).toEqual([]);
+  });
+
+  test('media-hangs: it ends and nothing listens in a frame with no other way on; then it is no plain dead end', () => {
+    const film = (more: object, lines: string[] = [], layers: Layers = {}) => ({
+      frames: {
+        home: { layers: { on: button(0, 0, 'click → go to deck') } },
+        deck: { layers: { film: { type: 'video' as const, at: [0, 0, 300, 200] as const, media: { autoplay: true, ...more }, lines }, ...layers } },
+      },
+    });
+    expect(says('media-hangs', film({}))).toEqual(['When film has ended nothing follows, and nothing else leads on from deck.']);
+    expect(says('dead-end', film({}))).toEqual([]);
+    expect(says('media-hangs', film({}, ['media ended → go to home']))).toEqual([]);
+    expect(says('media-hangs', film({ loop: true }))).toEqual([]);
+    expect(says('media-hangs', film({}, [], { out: button(0, 300, 'click → go to home') }))).toEqual([]);
+  });
+
+  test('stays-played: one clip that plays once beside one that starts over, where the frame is come to again', () => {
+    const parts = { wave: { size: [100, 60] as const, timeline: { length: 24 } } };
+    const wave = (y: number, reentry?: 'once' | 'go on') =>
+      ({ type: 'placement', part: 'wave', at: [200, y, 100, 60], ...(reentry && { reentry }) }) as const;
+    expect(says('stays-played', pair({ one: wave(0), two: wave(100, 'once') }, { parts }))).toEqual([
+      'When home is come to again, two stays at its end while one starts over.',
+    ]);
+    expect(says('stays-played', pair({ one: wave(0), two: wave(100) }, { parts }))).toEqual([]);
+    expect(says('stays-played', pair({ one: wave(0, 'once'), two: wave(100, 'once') }, { parts }))).toEqual([]);
+    const rolling = { wave: { size: [100, 60] as const, timeline: { length: 24, loop: true } } };
+    expect(says('stays-played', pair({ one: wave(0), two: wave(100, 'go on') }, { parts: rolling }))).toEqual([]);
+  });
+
+  test('hover-only and mouse-only: frames and threads that a finger, or the keyboard, never comes to', () => {
+    const menu = { frames: { home: { layers: { on: { ...button(0, 0, 'hover → go to shop') } } }, shop: back } };
+    expect(says('hover-only', menu)).toEqual(['Only hovering leads to shop; with a finger nobody gets there.']);
+    expect(says('mouse-only', menu)).toEqual(['Only a pointer leads to shop; with the keyboard nobody gets there.']);
+    expect(says('hover-only', pair({ tip: { ...button(200, 0, 'hover → go to shop') } }))).toEqual([]);
+    const item = { ...button(0, 100, 'click → set n to 1'), hidden: true };
+    const opened = {
+      variables: { n: number(0) },
+      frames: { home: { layers: { top: { at: [0, 0, 100, 60] as const, lines: ['hover → show item'] }, item } } },
+    };
+    expect(says('hover-only', opened)).toEqual(['What item does is got at only by hovering; with a finger nobody gets there.']);
+    expect(says('mouse-only', { frames: { home: { lines: ['swipe left → go to shop'] }, shop: back } })).toHaveLength(1);
+    expect(says('mouse-only', pair({}))).toEqual([]);
+  });
+
+  test('hurry: a second press that leads a step too far; not where a second one comes to the same', () => {
+    const press = (line: string) => ({ variables: { n: number(0) }, frames: { home: { layers: { on: button(0, 0, line) } }, a: back, b: back } });
+    expect(says('hurry', press('click → wait 800 ms; then go to next'))).toEqual([]);
+    expect(says('hurry', press('click → set n to n + 1; then wait 800 ms; then go to a'))).toEqual([
+      'Pressed again before what it started has ended, more is done than once.',
+    ]);
+    expect(says('hurry', press('click → wait 800 ms; then set n to 1; then go to a'))).toEqual([]);
+  });
+});
+
+interface Globbing {
+  glob: (patterns: readonly string[], options: { query: string; import: string; eager: true }) => Record<string, string>;
+}
+const texts = (import.meta as unknown as Globbing).glob(['./claims.test.ts', './walk.test.ts'], {
+  query: '?raw',
+  import: 'default',
+  eager: true,
+});
+
+test('every rule has a test of its own', () => {
+  const text = Object.values(texts).join('');
+  expect(rules.map(({ id }) => id).filter((id) => !tested.has(id) && !text.includes(id))).toEqual([]);
+});

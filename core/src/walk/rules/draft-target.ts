@@ -1,0 +1,28 @@
+import type { Thread } from '../../piece/piece.ts';
+import { onceFor } from '../../once.ts';
+import { ownerOf, placeOfThread } from '../at-thread.ts';
+import { finding, type Rule } from '../finding.ts';
+
+export const draftTarget: Rule = {
+  id: 'draft-target',
+  meaning: 'a thread that leads to a frame which is marked as still to be drawn',
+  check: ({ program: { piece } }) =>
+    [...piece.threads.values()].flatMap((thread) => {
+      const draft = framesNamed(thread)
+        .map((id) => piece.scenes.get(id))
+        .find((scene) => scene?.draft);
+      if (!draft || !thread.enabled) return [];
+      const sentence = `${draft.name} is still to be drawn.`;
+      return [finding('draft-target', 'note', placeOfThread(piece, thread), `${ownerOf(piece, thread)} leads to a draft`, sentence)];
+    }),
+};
+
+/** The frames that a thread goes to or lays over. */
+const framesNamed = onceFor((thread: Thread): readonly string[] =>
+  thread.branches.flatMap(({ steps }) =>
+    steps.flatMap((step) => {
+      if (step.do === 'lay') return step.frame ?? [];
+      return step.do === 'go' && step.target.to === 'frame' ? (step.target.frame ?? []) : [];
+    })
+  )
+);

@@ -1,0 +1,28 @@
+import { ownerOf, placeOfThread } from '../at-thread.ts';
+import { finding, type Rule } from '../finding.ts';
+
+export const endlessLoop: Rule = {
+  id: 'endless-loop',
+  meaning: 'threads that set each other off without end: the run is stopped in the middle',
+  check: ({ program: { piece }, exploration: { endless } }) => {
+    // Those that were stopped together are one loop, told at the first of them.
+    const loops = new Map<string, string[]>();
+    for (const [thread, at] of endless) {
+      const key = JSON.stringify([at.start, at.route(), at.event]);
+      loops.set(key, [...(loops.get(key) ?? []), thread]);
+    }
+    return [...loops.values()].flatMap((ids) => {
+      const threads = ids.flatMap((id) => piece.threads.get(id) ?? []);
+      const [one] = threads;
+      if (!one) return [];
+      const at = endless.get(one.id)!;
+      const names = [...new Set(threads.map((thread) => ownerOf(piece, thread)))];
+      const sentence = `Threads of ${names.slice(0, 4).join(', ')} set each other off without end.`;
+      return [
+        finding('endless-loop', 'must', placeOfThread(piece, one), `${names[0]} sets itself off without end`, sentence, {
+          route: { from: at.start, events: [...at.route(), at.event] },
+        }),
+      ];
+    });
+  },
+};

@@ -1,0 +1,30 @@
+import type { Layer } from '../../piece/piece.ts';
+import { expand } from '../../program/expand.ts';
+import type { Program } from '../../program/program.ts';
+import { finding, type Rule } from '../finding.ts';
+
+export const mediaHangs: Rule = {
+  id: 'media-hangs',
+  meaning: 'a video or sound that ends while nothing listens, in a frame from which nothing else leads on',
+  check: ({ program, traps }) =>
+    traps.flatMap(({ frames, deadEnd, from, route, when }) => {
+      const media = deadEnd ? endingUnheard(program, frames[0]!) : undefined;
+      if (!media) return [];
+      const { name } = program.scenes.get(frames[0]!)!.scene;
+      const sentence = `When ${media.name} has ended nothing follows, and nothing else leads on from ${name}${when ? ` ${when}` : ''}.`;
+      const place = { scene: media.scene, layer: media.id };
+      return [finding('media-hangs', 'must', place, `${name} hangs when ${media.name} ends`, sentence, { route: { from, events: route } })];
+    }),
+};
+
+/** A video or sound of a frame that comes to an end which no thread waits for. */
+export function endingUnheard(program: Program, frame: string): Layer | undefined {
+  const { nodes } = expand(program, program.scenes.get(frame)!);
+  const node = nodes.find(
+    ({ layer, item }) =>
+      (layer.type === 'video' || layer.type === 'sound') &&
+      !layer.media?.loop &&
+      !item.threads.some(({ enabled, cue }) => enabled && cue.type === 'media' && cue.what === 'ended')
+  );
+  return node?.layer;
+}

@@ -1,0 +1,11 @@
+import { POINTED } from '../ways.ts';
+import { onlyRule } from '../only-rule.ts';
+
+export const mouseOnly = onlyRule({
+  id: 'mouse-only',
+  meaning: 'a frame that is come to, or a thread that fires, only by pointing, swiping or dragging: with the keyboard nobody gets there',
+  way: 'keyboard',
+  isMeant: (cue, on) => POINTED.has(cue.type) || (on !== 'layer' && cue.type === 'click'),
+  frame: (name) => `Only a pointer leads to ${name}; with the keyboard nobody gets there.`,
+  thread: (owner) => `What ${owner} does is got at only with a pointer; with the keyboard nobody gets there.`,
+});

@@ -1,0 +1,75 @@
+import { displayExpression } from '../../expression/names.ts';
+import { expressionScope } from '../../expression/scope.ts';
+import { sceneOfThread, type Piece, type Thread } from '../../piece/piece.ts';
+import { outward } from '../../program/items.ts';
+import type { Program } from '../../program/program.ts';
+import { branchKey } from '../../run/runner.ts';
+import { faultOf } from '../data-rule.ts';
+import { ownerOf, placeOfThread } from '../at-thread.ts';
+import { finding, type Rule, type RuleContext } from '../finding.ts';
+import { isComplete, scenesReached } from '../live.ts';
+import { statesMet } from '../states-met.ts';
+import { lostInThread } from './missing-target.ts';
+
+export const neverFires: Rule = {
+  id: 'never-fires',
+  meaning:
+    'a thread, or a branch of one, that fires in no state that can be reached, and why: its cue never comes, its condition never holds, or an earlier branch always wins',
+  check: (context) => {
+    const { program, exploration } = context;
+    if (!isComplete(exploration)) return [];
+    const live = scenesReached(program, exploration);
+    const met = statesMet(program, exploration);
+    return [...program.piece.threads.values()].flatMap((thread) => {
+      const scene = sceneOfThread(program.piece, thread);
+      if (!thread.enabled || (scene !== null && !live.has(scene)) || isToldElsewhere(context, thread) || isShownOnlyElse(program, met, thread))
+        return [];
+      const never = thread.branches.findIndex((_, i) => !exploration.branches.has(branchKey(thread.id, i)));
+      if (never < 0) return [];
+      const owner = ownerOf(program.piece, thread);
+      const isWhole = !exploration.fired.has(thread.id);
+      const title = isWhole ? `A thread of ${owner} never fires` : `A branch of ${owner} never fires`;
+      return [finding('never-fires', 'look', placeOfThread(program.piece, thread), title, whyNot(context, thread, never, isWhole))];
+    });
+  },
+};
+
+/** Other rules say why, and where: it is covered or out of sight, names what is gone, or cannot be computed. */
+function isToldElsewhere({ program: { piece }, exploration: { views } }: RuleContext, thread: Thread): boolean {
+  const isAt = (id: string) => thread.on === 'layer' && thread.owner === id;
+  return (
+    views.covered.some(({ node }) => isAt(node.layer.id)) ||
+    views.beyond.some(({ node }) => isAt(node.layer.id)) ||
+    lostInThread(piece, thread) !== null ||
+    thread.branches.some((branch) => branch.if !== undefined && faultOf(piece, branch.if, 'yes/no') !== null)
+  );
+}
+
+/** It is shown only in states that are never met, which is told of them. */
+function isShownOnlyElse({ piece, scenes }: Program, met: ReadonlySet<string>, thread: Thread): boolean {
+  if (thread.on !== 'layer') return false;
+  const { scene, byId } = scenes.get(sceneOfThread(piece, thread)!)!;
+  const around = outward(byId.get(thread.owner) ?? null).map(({ layer }) => layer);
+  const states = Object.entries(scene.states ?? {});
+  const shows = (state: (typeof states)[number][1]) => around.every(({ id, hidden }) => !(state.deltas[id]?.hidden ?? hidden));
+  return (
+    states.some(([id, state]) => !met.has(`${scene.id} ${id}`) && shows(state)) &&
+    !states.some(([id, state]) => met.has(`${scene.id} ${id}`) && shows(state))
+  );
+}
+
+function whyNot({ program: { piece } }: RuleContext, thread: Thread, branch: number, isWhole: boolean): string {
+  const condition = thread.branches[branch]!.if;
+  const words = condition === undefined ? null : conditionWords(piece, thread, condition);
+  const first = thread.branches.findIndex((one) => one.if === undefined);
+  if (!isWhole) {
+    if (first >= 0 && first < branch) return `Branch ${branch + 1} comes after one without a condition, which always wins.`;
+    return words === null ? `Whenever it is cued, an earlier branch wins.` : `“${words}” never holds where no earlier branch has won.`;
+  }
+  return words !== null && thread.branches.every((one) => one.if !== undefined)
+    ? `In no state that can be reached is it cued while ${thread.branches.length > 1 ? 'any of its conditions' : `“${words}”`} holds.`
+    : 'What it waits for happens in no state that can be reached.';
+}
+
+const conditionWords = (piece: Piece, thread: Thread, stored: string): string =>
+  displayExpression(stored, expressionScope(piece, sceneOfThread(piece, thread))).text;

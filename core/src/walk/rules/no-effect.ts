@@ -1,0 +1,36 @@
+import { branchKey } from '../../run/runner.ts';
+import { addressProblem } from '../../steps/address.ts';
+import type { Step } from '../../steps/schemas.ts';
+import { ownerOf, placeOfThread } from '../at-thread.ts';
+import { finding, type Rule } from '../finding.ts';
+import { isComplete } from '../live.ts';
+import { lostInThread } from './missing-target.ts';
+
+/** Other rules say that nothing opens. */
+const isBadLink = (step: Step): boolean => step.do === 'open' && addressProblem(step.address) !== null;
+
+export const noEffect: Rule = {
+  id: 'no-effect',
+  meaning: 'a branch of a thread that fires and in no state that can be reached changes anything: what it asks for is so already',
+  check: ({ program: { piece }, exploration }) => {
+    if (!isComplete(exploration)) return [];
+    return [...piece.threads.values()].flatMap((thread) => {
+      const idle = thread.branches.findIndex(({ steps }, i) => {
+        const key = branchKey(thread.id, i);
+        return steps.length > 0 && !steps.some(isBadLink) && exploration.branches.has(key) && !exploration.acted.has(key);
+      });
+      if (idle < 0 || lostInThread(piece, thread) !== null) return [];
+      const owner = ownerOf(piece, thread);
+      const which = thread.branches.length > 1 ? `Branch ${idle + 1}` : 'It';
+      return [
+        finding(
+          'no-effect',
+          'look',
+          placeOfThread(piece, thread),
+          `A thread of ${owner} changes nothing`,
+          `${which} fires, and whatever it asks for is so already.`
+        ),
+      ];
+    });
+  },
+};

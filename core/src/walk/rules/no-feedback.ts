@@ -1,0 +1,63 @@
+import { onceFor } from '../../once.ts';
+import type { Layer, Look } from '../../piece/schema.ts';
+import { outward } from '../../program/items.ts';
+import type { Item, Program, SceneProgram } from '../../program/program.ts';
+import { finding, type Rule } from '../finding.ts';
+import { pressedIn, scenesSeen } from '../pressed.ts';
+import { isVeil } from '../sights.ts';
+
+export const noFeedback: Rule = {
+  id: 'no-feedback',
+  meaning: 'something to press that looks the same hovered and pressed; bare hit areas only where others of the piece have looks',
+  check: ({ program }) => {
+    const scenes = scenesSeen(program);
+    const areasHave = scenes.some((scene) => pressedIn(scene).some(({ layer }) => layer.type === 'hit' && answers(layer)));
+    return scenes.flatMap((scene) =>
+      silentIn(scene)
+        .filter((item) => (item.layer.type !== 'hit' || areasHave) && !answersInside(program, item))
+        .map(({ layer }) =>
+          finding(
+            'no-feedback',
+            'note',
+            { scene: scene.scene.id, layer: layer.id },
+            `${layer.name} gives no sign`,
+            `${layer.name} can be pressed, and looks the same hovered and pressed.`
+          )
+        )
+    );
+  },
+};
+
+/** What is pressed in a scene and shows no sign of it by itself, by what is around it, or by what is in it. */
+const silentIn = onceFor((scene: SceneProgram): readonly Item[] =>
+  pressedIn(scene).filter(
+    (item) =>
+      item.layer.type !== 'field' &&
+      !item.layer.drag &&
+      !isVeil(scene.scene, item.box) &&
+      !outward(item).some(({ layer }) => answers(layer)) &&
+      !descendants(item).some(({ layer }) => answers(layer)) &&
+      !item.threads.some(({ enabled, cue }) => enabled && (cue.type === 'hover' || cue.type === 'press'))
+  )
+);
+
+/** It looks otherwise under the pointer, or something in it does. */
+const answers = ({ looks }: Layer): boolean => [looks?.hover, looks?.press].some((look) => look !== undefined && changes(look));
+
+const changes = ({ ms: _ms, easing: _easing, inside, ...own }: Look): boolean =>
+  Object.keys(own).length > 0 || Object.values(inside ?? {}).some((delta) => Object.keys(delta).length > 0);
+
+function descendants({ children }: Item): Item[] {
+  return children.flatMap((child) => [child, ...descendants(child)]);
+}
+
+/** Something in the part that is placed does, or listens for it. */
+function answersInside(program: Program, { layer }: Item): boolean {
+  const part = layer.part === undefined ? undefined : program.scenes.get(layer.part);
+  return (
+    part !== undefined &&
+    part.items.some(
+      (item) => answers(item.layer) || item.threads.some(({ cue }) => cue.type === 'hover' || cue.type === 'press') || answersInside(program, item)
+    )
+  );
+}

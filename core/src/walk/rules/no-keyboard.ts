@@ -1,0 +1,77 @@
+import type { Thread } from '../../piece/piece.ts';
+import { byOrder, sceneOfThread } from '../../piece/piece.ts';
+import { onceFor } from '../../once.ts';
+import type { Program } from '../../program/program.ts';
+import { ownerOf, placeOfThread } from '../at-thread.ts';
+import { finding, type Rule } from '../finding.ts';
+import { scenesSeen } from '../pressed.ts';
+
+export const noKeyboard: Rule = {
+  id: 'no-keyboard',
+  meaning:
+    'something that is done by pressing, swiping or dragging and that nothing for the keyboard does: it cannot be reached or operated without a pointer',
+  check: ({ program }) => {
+    const { piece } = program;
+    const seen = new Set(scenesSeen(program).map(({ scene }) => scene.id));
+    const threads = [...piece.threads.values()].filter(({ enabled }) => enabled).sort(byOrder);
+    if (!threads.some(isPointed)) return [];
+    const typed = new Map<string | null, Set<string>>();
+    for (const thread of threads) {
+      if (!isTyped(thread)) continue;
+      const scene = sceneOfThread(piece, thread);
+      const done = typed.get(scene) ?? new Set();
+      for (const what of doneBy(thread)) done.add(inWords(program, scene, what));
+      typed.set(scene, done);
+    }
+    const told = new Set<string>();
+    return threads.flatMap((thread) => {
+      const scene = sceneOfThread(piece, thread);
+      if (!isPointed(thread) || (scene !== null && !seen.has(scene)) || told.has(thread.owner)) return [];
+      if (thread.on === 'layer' && isOperated(thread, threads)) return [];
+      const carried = scene === null ? [] : (piece.scenes.get(scene)?.carries ?? []).map(({ sheet }) => sheet);
+      const around = [scene, null, ...carried].flatMap((one) => [...(typed.get(one) ?? [])]);
+      if (doneBy(thread).every((what) => around.includes(inWords(program, scene, what)))) return [];
+      told.add(thread.owner);
+      const owner = ownerOf(piece, thread);
+      const sentence = `What ${owner} does when ${words[thread.cue.type] ?? 'pointed at'} nothing does for the keyboard.`;
+      return [finding('no-keyboard', 'look', placeOfThread(piece, thread), `${owner} is not for the keyboard`, sentence)];
+    });
+  },
+};
+
+const words: Partial<Record<Thread['cue']['type'], string>> = {
+  press: 'pressed',
+  release: 'let go',
+  'double click': 'double-clicked',
+  'long press': 'pressed long',
+  swipe: 'swiped',
+  'drag start': 'dragged',
+  drag: 'dragged',
+  drop: 'dropped',
+};
+
+const isPointed = ({ cue }: Thread): boolean => cue.type in words;
+
+/** The keyboard gets to it: by a click of a layer, a key, a pad button, or in a field. */
+const isTyped = ({ cue, on }: Thread): boolean =>
+  (cue.type === 'click' && on === 'layer') || cue.type === 'key' || cue.type === 'pad' || cue.type === 'change';
+
+/** Being pressed or let go comes with the click of a layer that can be clicked. */
+const isOperated = ({ owner, cue }: Thread, threads: readonly Thread[]): boolean =>
+  (cue.type === 'press' || cue.type === 'release') && threads.some((one) => one.owner === owner && one.cue.type === 'click');
+
+/** What the steps of a thread do, without how it is shown. */
+const doneBy = onceFor((thread: Thread): readonly object[] =>
+  thread.branches.flatMap(({ steps }) => steps.filter((step) => step.do !== 'wait').map((step) => step as object))
+);
+
+/** As one text to compare: a frame by its id, however it is named. */
+function inWords(program: Program, scene: string | null, step: object): string {
+  const { transition: _transition, timing: _timing, with: _with, lasting: _lasting, replace: _replace, ...what } = step as Record<string, unknown>;
+  const target = what['target'] as { readonly to: string; readonly frame?: string } | undefined;
+  if (!target || scene === null) return JSON.stringify(what);
+  const at = program.frameAt.get(scene);
+  const by = target.to === 'next' ? 1 : target.to === 'previous' ? -1 : 0;
+  const frame = by !== 0 && at !== undefined ? program.frames[at + by] : target.frame;
+  return JSON.stringify({ ...what, target: frame ?? target });
+}

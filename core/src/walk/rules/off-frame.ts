@@ -1,0 +1,13 @@
+import { finding, type Rule } from '../finding.ts';
+
+export const offFrame: Rule = {
+  id: 'off-frame',
+  meaning: 'something to press that lies outside of all that can be scrolled into view, in every state in which it is there',
+  check: ({ exploration }) =>
+    exploration.views.beyond.map(({ node, at }) => {
+      const where = exploration.unfollowed.size ? ' in every state that was walked so far' : '';
+      const sentence = `${node.layer.name} lies outside of what can be scrolled into view${where}.`;
+      const place = { scene: node.layer.scene, layer: node.layer.id };
+      return finding('off-frame', 'must', place, `${node.layer.name} cannot be got at`, sentence, { route: { from: at.start, events: at.route() } });
+    }),
+};

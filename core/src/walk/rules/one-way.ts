@@ -1,0 +1,27 @@
+import type { Exploration } from '../exploration.ts';
+import { startOf } from '../explore.ts';
+import { finding, type Finding, type Rule } from '../finding.ts';
+import { lostStates, type Lost } from '../one-way.ts';
+
+export const oneWay: Rule = {
+  id: 'one-way',
+  meaning: 'a state that a person can bring something into and nothing brings it out of while its frame stays: opened and never closed',
+  check: ({ program, exploration }) => {
+    const found = [exploration, ...exploration.slices].flatMap((one) => lostStates(program, one).map((lost) => report(one, lost)));
+    return [...new Map(found.map((one) => [one.id, one])).values()];
+  },
+};
+
+function report(exploration: Exploration, { scene, what, name, state }: Lost): Finding {
+  const found = finding(
+    'one-way',
+    'note',
+    { scene },
+    `${name} is for good`,
+    `${name} can be come to, and nothing leads back while its frame stays.`,
+    {
+      route: { from: startOf(exploration, state), events: exploration.routeTo(state) },
+    }
+  );
+  return { ...found, id: `${found.id}:${what}` };
+}

@@ -1,0 +1,139 @@
+import { partsOf, valueWords, type Ast, type Value } from '../../expression/ast.ts';
+import { onceFor } from '../../once.ts';
+import { TWEEN_LIMITS } from '../../run/steps/motion.ts';
+import type { Variable } from '../../piece/schema.ts';
+import type { Program, SceneProgram } from '../../program/program.ts';
+import { finding, type Finding, type Rule } from '../finding.ts';
+import { ownerOf, placeOfThread } from '../at-thread.ts';
+import { standingExpressions } from '../standing.ts';
+
+export const outOfRange: Rule = {
+  id: 'out-of-range',
+  meaning: 'a given value that a variable, a field or a property never has: beyond its limits, or none of its options',
+  check: ({ program }) => [...begun(program), ...computed(program), ...tweened(program), ...fields(program)],
+};
+
+const report = (place: Finding['place'], title: string, sentence: string, more = ''): Finding => {
+  const found = finding('out-of-range', 'look', place, title, sentence);
+  return more ? { ...found, id: `${found.id}:${more}` } : found;
+};
+
+/** Why a variable never is a value; null where it can be. */
+function whyNever({ name, type, min, max, options }: Pick<Variable, 'name' | 'type' | 'min' | 'max' | 'options'>, value: Value): string | null {
+  if (type === 'choice') return typeof value !== 'string' || options?.includes(value) ? null : `“${value}” is none of the options of ${name}`;
+  if (type !== 'number' || typeof value !== 'number') return null;
+  if (max !== undefined && value > max) return `${name} is at most ${valueWords(max)}`;
+  return min !== undefined && value < min ? `${name} is at least ${valueWords(min)}` : null;
+}
+
+const begun = ({ variables }: Program): Finding[] =>
+  [...variables.values()].flatMap((variable) => {
+    const why = whyNever(variable, variable.initial);
+    return why
+      ? [
+          report(
+            { scene: variable.scene },
+            `${variable.name} begins out of range`,
+            `It begins with ${String(variable.initial)}; ${why}.`,
+            variable.id
+          ),
+        ]
+      : [];
+  });
+
+/** What variables are set to, and held against. */
+const computed = (program: Program): Finding[] =>
+  standingExpressions(program).flatMap(({ stored, sets, place, what }) => {
+    const parsed = program.parse(stored);
+    if (!parsed.ok) return [];
+    const set = sets === undefined ? undefined : program.variables.get(sets);
+    const given = set ? constantOf(parsed.value) : null;
+    const why = set && given !== null ? whyNever(set, given) : null;
+    if (set && why) return [report(place, `${set.name} is set out of range`, `${what} sets ${set.name} to ${String(given)}; ${why}.`)];
+    const held = comparisonsIn(parsed.value).flatMap(({ id, op, value }) => {
+      const variable = program.variables.get(id);
+      return (variable && neverHolds(variable, op, value)) ?? [];
+    })[0];
+    return held ? [report(place, 'A comparison never holds', `${what} asks for what never is: ${held}.`)] : [];
+  });
+
+type Comparing = '=' | '<' | '<=' | '>' | '>=';
+
+function neverHolds(variable: Variable, op: Comparing, value: Value): string | null {
+  if (op === '=') return whyNever(variable, value);
+  if (typeof value !== 'number') return null;
+  const { min, max, name } = variable;
+  if (op === '>' || op === '>=')
+    return max !== undefined && (op === '>' ? max <= value : max < value) ? `${name} is at most ${valueWords(max)}` : null;
+  return min !== undefined && (op === '<' ? min >= value : min > value) ? `${name} is at least ${valueWords(min)}` : null;
+}
+
+interface Comparison {
+  readonly id: string;
+  readonly op: Comparing;
+  readonly value: Value;
+}
+
+const MIRRORED: Record<Comparing, Comparing> = { '=': '=', '<': '>', '<=': '>=', '>': '<', '>=': '<=' };
+
+const comparisonsIn = onceFor((ast: Ast): readonly Comparison[] => [...own(ast), ...partsOf(ast).flatMap((part) => comparisonsIn(part))]);
+
+function own(ast: Ast): Comparison[] {
+  const one = (a: Ast, op: string, b: Ast): Comparison[] => {
+    const value = constantOf(b);
+    return a.k === 'ref' && a.property === null && value !== null && op in MIRRORED ? [{ id: a.id, op: op as Comparing, value }] : [];
+  };
+  if (ast.k === 'op') return [...one(ast.a, ast.op, ast.b), ...(ast.op in MIRRORED ? one(ast.b, MIRRORED[ast.op as Comparing], ast.a) : [])];
+  if (ast.k === 'between') return [...one(ast.a, '>=', ast.low), ...one(ast.a, '<=', ast.high)];
+  if (ast.k === 'in')
+    return ast.tests.flatMap((test) =>
+      test.k === 'equal' ? one(ast.a, '=', test.value) : test.k === 'compare' ? one(ast.a, test.op, test.value) : []
+    );
+  return [];
+}
+
+/** The value that an expression always has; null where that depends. */
+function constantOf(ast: Ast): Value | null {
+  if (ast.k === 'value') return ast.value;
+  const inner = ast.k === 'minus' ? constantOf(ast.a) : null;
+  return typeof inner === 'number' ? -inner : null;
+}
+
+const tweened = (program: Program): Finding[] =>
+  [...program.piece.threads.values()].flatMap((thread) =>
+    thread.branches.flatMap(({ steps }) =>
+      steps.flatMap((step) => {
+        const [least, most] = (step.do === 'tween' && TWEEN_LIMITS[step.property]) || [-Infinity, Infinity];
+        const parsed = step.do === 'tween' && Number.isFinite(most) ? program.parse(step.value) : null;
+        const value = parsed?.ok ? constantOf(parsed.value) : null;
+        if (step.do !== 'tween' || typeof value !== 'number' || (value >= least && value <= most)) return [];
+        const sentence = `${step.property} goes from ${valueWords(least)} to ${valueWords(most)}, and is to be ${valueWords(value)}.`;
+        return [report(placeOfThread(program.piece, thread), `${ownerOf(program.piece, thread)} tweens out of range`, sentence)];
+      })
+    )
+  );
+
+const fields = (program: Program): Finding[] =>
+  [...program.scenes.values()].flatMap((scene) =>
+    holding(scene).flatMap(({ layer }) => {
+      const { field, choice, choiceValue, name } = layer;
+      const place = { scene: scene.scene.id, layer: layer.id };
+      if (field) {
+        const { kind, value, min, max, options, variable } = field;
+        const limits = { name, min, max, options, type: kind === 'choice' ? ('choice' as const) : ('number' as const) };
+        const isAsked = kind === 'choice' || kind === 'number' || kind === 'slider';
+        const why = value !== undefined && value !== '' && isAsked ? whyNever(limits, value) : null;
+        if (why) return [report(place, `${name} begins out of range`, `It holds ${String(value)} at first; ${why}.`)];
+        const mirrored = variable === undefined ? undefined : program.variables.get(variable);
+        const odd = mirrored?.type === 'choice' ? options?.find((option) => whyNever(mirrored, option)) : undefined;
+        if (odd !== undefined) return [report(place, `${name} offers what ${mirrored!.name} is not`, `${whyNever(mirrored!, odd)!}.`)];
+      }
+      const group = choice === undefined ? undefined : scene.scene.choices?.[choice]?.variable;
+      const mirrored = group === undefined ? undefined : program.variables.get(group);
+      const odd = mirrored ? whyNever(mirrored, choiceValue ?? name) : null;
+      return odd ? [report(place, `${name} stands for what ${mirrored!.name} is not`, `${odd}.`)] : [];
+    })
+  );
+
+/** Layers that hold a value, or stand for one. */
+const holding = onceFor(({ items }: SceneProgram) => items.filter(({ layer }) => layer.field || layer.choice !== undefined));

@@ -1,0 +1,19 @@
+import { ownerOf, placeOfThread } from '../at-thread.ts';
+import { finding, type Rule } from '../finding.ts';
+import { durationWords } from '../../words.ts';
+
+export const timerRace: Rule = {
+  id: 'timer-race',
+  meaning: 'two things that are due at the same moment in a state that can be reached, and lead to different places',
+  check: ({ program: { piece }, exploration: { races } }) =>
+    races.flatMap(({ threads, ms, at }) => {
+      const [one, other] = threads.map((id) => piece.threads.get(id));
+      if (!one || !other) return [];
+      const sentence = `Threads of ${ownerOf(piece, one)} and ${ownerOf(piece, other)} are due at the same moment, ${durationWords(Math.round(ms))} on, and lead to different places.`;
+      return [
+        finding('timer-race', 'must', placeOfThread(piece, one), `${ownerOf(piece, one)} races`, sentence, {
+          route: { from: at.start, events: at.route() },
+        }),
+      ];
+    }),
+};

@@ -1,0 +1,24 @@
+import { statesOf } from '../../piece/piece.ts';
+import { finding, type Rule } from '../finding.ts';
+import { isComplete, scenesReached } from '../live.ts';
+import { statesMet } from '../states-met.ts';
+
+export const unreachableState: Rule = {
+  id: 'unreachable-state',
+  meaning: 'a state of a frame, sheet or part that is seen, which no route brings it into',
+  check: ({ program, exploration }) => {
+    if (!isComplete(exploration)) return [];
+    const met = statesMet(program, exploration);
+    return [...scenesReached(program, exploration)].flatMap((id) => {
+      const { scene } = program.scenes.get(id)!;
+      return scene.states
+        ? statesOf(scene).flatMap((state) => {
+            if (met.has(`${id} ${state.id}`)) return [];
+            const sentence = `Nothing brings ${scene.name} into ${state.name}.`;
+            const found = finding('unreachable-state', 'look', { scene: id }, `${state.name} of ${scene.name} is never met`, sentence);
+            return [{ ...found, id: `${found.id}:${state.id}` }];
+          })
+        : [];
+    });
+  },
+};

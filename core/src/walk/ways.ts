@@ -1,0 +1,63 @@
+import type { Thread } from '../piece/piece.ts';
+import { threadsAt, type Node } from '../program/node.ts';
+import type { Program } from '../program/program.ts';
+import { expand } from '../program/expand.ts';
+import type { RunEvent } from '../run/state.ts';
+
+/** Ways of going through a piece: what somebody can do who has a finger, or a keyboard, and nothing else. */
+export type Way = 'finger' | 'keyboard';
+
+interface WayKind {
+  readonly words: string;
+  /** Whether an event can be made in this way. */
+  readonly allows: (program: Program) => (event: RunEvent) => boolean;
+}
+
+/** Whether the keyboard comes to a layer and presses it: by Enter or space, as a click. */
+export const isOperable = (node: Node): boolean => node.layer.field !== undefined || hasClick(threadsAt(node));
+
+const hasClick = (threads: readonly Thread[]) => threads.some(({ enabled, cue }) => enabled && cue.type === 'click');
+
+/** What a keyboard does without pointing at anything. */
+const TYPED: ReadonlySet<RunEvent['type']> = new Set(['key', 'value', 'wait', 'media', 'signal', 'pad', 'scroll', 'set']);
+
+export const ways: { readonly [W in Way]: WayKind } = {
+  finger: { words: 'with a finger', allows: () => (event) => event.type !== 'hover' && event.type !== 'leave' },
+  keyboard: {
+    words: 'with the keyboard',
+    allows: (program) => (event) => {
+      if (TYPED.has(event.type)) return true;
+      if (event.type === 'focus') return event.layer === null || isAt(program, event.layer);
+      return event.type === 'click' && event.layer !== null && isAt(program, event.layer);
+    },
+  },
+};
+
+function isAt(program: Program, key: string): boolean {
+  const scene = program.scenes.get(program.piece.layers.get(key.split('/', 1)[0]!)?.scene ?? '');
+  const node = scene && expand(program, scene).byKey.get(key);
+  return node !== undefined && isOperable(node);
+}
+
+/** Whether anything in a piece asks for more than a way can do: where not, nobody need be asked what it comes to. */
+export function asksMoreThan(program: Program, way: Way): boolean {
+  return [...program.piece.threads.values()].some(({ enabled, cue, on }) => {
+    if (!enabled) return false;
+    if (way === 'finger') return cue.type === 'hover' || cue.type === 'leave';
+    return POINTED.has(cue.type) || (on !== 'layer' && cue.type === 'click');
+  });
+}
+
+/** Cues that only a pointer gives. */
+export const POINTED: ReadonlySet<string> = new Set([
+  'double click',
+  'press',
+  'release',
+  'hover',
+  'leave',
+  'long press',
+  'drag start',
+  'drag',
+  'drop',
+  'swipe',
+]);
