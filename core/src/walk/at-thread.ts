@@ -1,5 +1,9 @@
+import { onceFor } from '../once.ts';
 import { sceneOfThread, type Piece, type Thread } from '../piece/piece.ts';
 import type { Place } from './place.ts';
+
+/** All threads of a piece. */
+export const threadsIn = onceFor((piece: Piece): readonly Thread[] => [...piece.threads.values()]);
 
 /** Where a thread stands in a piece. */
 export const placeOfThread = (piece: Piece, thread: Thread): Place => ({

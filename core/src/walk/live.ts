@@ -17,7 +17,13 @@ export function rootsReached(program: Program, { reached }: Exploration): Readon
 
 /** The same with the parts that are placed in them. */
 export function scenesReached(program: Program, exploration: Exploration): ReadonlySet<string> {
-  const found = new Set(rootsReached(program, exploration));
-  for (const root of [...found]) for (const { scene } of expand(program, program.scenes.get(root)!).parts) found.add(scene.id);
+  let found = known.get(exploration);
+  if (!found) {
+    const roots = [...rootsReached(program, exploration)];
+    const parts = roots.flatMap((root) => expand(program, program.scenes.get(root)!).parts.map(({ scene }) => scene.id));
+    known.set(exploration, (found = new Set([...roots, ...parts])));
+  }
   return found;
 }
+
+const known = new WeakMap<Exploration, ReadonlySet<string>>();

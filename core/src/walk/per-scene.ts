@@ -1,3 +1,4 @@
+import { onceFor } from '../once.ts';
 import { scenesOf } from '../piece/piece.ts';
 import type { Item, Program, SceneProgram } from '../program/program.ts';
 import type { Finding } from './finding.ts';
@@ -5,11 +6,11 @@ import type { Finding } from './finding.ts';
 const known = new WeakMap<SceneProgram, Map<string, readonly Finding[]>>();
 
 /** Scenes that are seen as they are drawn: all frames, and the sheets that some of them carry. */
-export function seenScenes(program: Program): string[] {
+export const seenScenes = onceFor((program: Program): readonly string[] => {
   const carried = new Set(program.frames.flatMap((id) => (program.scenes.get(id)!.scene.carries ?? []).map(({ sheet }) => sheet)));
   const sheets = carried.size ? scenesOf(program.piece, 'sheet').filter(({ id }) => carried.has(id)) : [];
   return [...program.frames, ...sheets.map(({ id }) => id)];
-}
+});
 
 /** The frames that a scene is seen on: a frame itself, those that carry a sheet. */
 export function framesShowing(program: Program, scene: string): string[] {
@@ -28,7 +29,7 @@ export interface Placed {
 }
 
 /** Every part that is seen, with how it stands. */
-export function seenParts(program: Program): ReadonlyMap<string, Placed> {
+export const seenParts = onceFor((program: Program): ReadonlyMap<string, Placed> => {
   const found = new Map<string, { x: number; y: number; scenes: string[] }>();
   const visit = (scene: SceneProgram, seen: string, x: number, y: number) => {
     for (const item of placementsIn(scene)) {
@@ -47,16 +48,10 @@ export function seenParts(program: Program): ReadonlyMap<string, Placed> {
   };
   for (const id of seenScenes(program)) visit(program.scenes.get(id)!, id, 1, 1);
   return found;
-}
-
-const placements = new WeakMap<SceneProgram, readonly Item[]>();
+});
 
 /** The placements of a scene. */
-export function placementsIn(scene: SceneProgram): readonly Item[] {
-  let items = placements.get(scene);
-  if (!items) placements.set(scene, (items = scene.items.filter(({ layer }) => layer.type === 'placement')));
-  return items;
-}
+export const placementsIn = onceFor((scene: SceneProgram): readonly Item[] => scene.items.filter(({ layer }) => layer.type === 'placement'));
 
 /** How much larger than its box a layer is drawn in its scene, by its own scale and those of the groups around it. */
 export function scaleOf(item: Item): number {

@@ -17,5 +17,6 @@ const presses = ({ enabled, cue }: Thread) => enabled && PRESSES.has(cue.type);
 export const pressedIn = onceFor(({ items }: SceneProgram): readonly Item[] => items.filter((item) => item.shown && isPressed(item)));
 
 /** The scenes that are seen: frames, the sheets they carry, and the parts that are placed in them. */
-export const scenesSeen = (program: Program): readonly SceneProgram[] =>
-  [...seenScenes(program), ...seenParts(program).keys()].map((id) => program.scenes.get(id)!);
+export const scenesSeen = onceFor((program: Program): readonly SceneProgram[] =>
+  [...seenScenes(program), ...seenParts(program).keys()].map((id) => program.scenes.get(id)!)
+);

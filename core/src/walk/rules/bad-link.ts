@@ -1,5 +1,6 @@
 import { sceneOfThread } from '../../piece/piece.ts';
 import { addressProblem, type AddressProblem } from '../../steps/address.ts';
+import { threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 
 const sentences: Record<AddressProblem, (address: string) => string> = {
@@ -13,7 +14,7 @@ export const badLink: Rule = {
   id: 'bad-link',
   meaning: 'an address that is empty, malformed, or of a kind other than http, https, mailto and tel',
   check: ({ program: { piece } }) =>
-    [...piece.threads.values()].flatMap((thread) =>
+    threadsIn(piece).flatMap((thread) =>
       thread.branches
         .flatMap((branch, b) => branch.steps.map((step, at) => ({ step, at, b })))
         .flatMap(({ step, at, b }) => {

@@ -1,13 +1,13 @@
 import type { Thread } from '../../piece/piece.ts';
 import { onceFor } from '../../once.ts';
-import { ownerOf, placeOfThread } from '../at-thread.ts';
+import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 
 export const draftTarget: Rule = {
   id: 'draft-target',
   meaning: 'a thread that leads to a frame which is marked as still to be drawn',
   check: ({ program: { piece } }) =>
-    [...piece.threads.values()].flatMap((thread) => {
+    threadsIn(piece).flatMap((thread) => {
       const draft = framesNamed(thread)
         .map((id) => piece.scenes.get(id))
         .find((scene) => scene?.draft);

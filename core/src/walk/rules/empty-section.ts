@@ -2,6 +2,7 @@ import { keysOf, valueAt } from '../../motion/track.ts';
 import type { Timeline } from '../../piece/schema.ts';
 import { sectionsOf, type Section } from '../../run/playhead.ts';
 import { scenesInTime } from '../in-time.ts';
+import { threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 
 export const emptySection: Rule = {
@@ -13,7 +14,7 @@ export const emptySection: Rule = {
         .get(scene.id)!
         .items.some(({ layer }) => layer.type === 'placement' || layer.type === 'video' || layer.type === 'sound');
       if (plays) return [];
-      const heard = new Set([...program.piece.threads.values()].flatMap(({ cue }) => (cue.type === 'label' && cue.label ? [cue.label] : [])));
+      const heard = new Set(threadsIn(program.piece).flatMap(({ cue }) => (cue.type === 'label' && cue.label ? [cue.label] : [])));
       return sectionsOf(timeline).flatMap((section) => {
         if (section.label === null || section.from === 0 || heard.has(section.label) || happensIn(timeline, section)) return [];
         const { name } = timeline.labels![section.label]!;

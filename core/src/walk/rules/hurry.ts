@@ -1,7 +1,9 @@
 import type { Program } from '../../program/program.ts';
 import { advance, nextDeadline } from '../../run/run.ts';
 import type { RunEvent, RunState } from '../../run/state.ts';
-import { ownerOf, placeOfThread } from '../at-thread.ts';
+import { onceFor } from '../../once.ts';
+import type { Thread } from '../../piece/piece.ts';
+import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { startOf } from '../explore.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 
@@ -10,13 +12,15 @@ export const hurry: Rule = {
   meaning: 'a second press, before what the first one started has ended, that makes more of it: one step too far, one too many bought',
   check: ({ program, exploration }) => {
     const { states, edges, runOf } = exploration;
+    if (!threadsIn(program.piece).some(isWaiting)) return [];
     const tried = new Set<string>();
     const found: Finding[] = [];
     for (const [at, list] of edges.entries())
       for (const { to, event, threads } of list) {
         const [thread] = threads;
+        if (thread === undefined || !PRESSED.has(event.type) || states[to]!.frame !== states[at]!.frame) continue;
         const key = `${JSON.stringify(event)} ${threads.join()}`;
-        if (thread === undefined || !PRESSED.has(event.type) || states[to]!.frame !== states[at]!.frame || tried.has(key)) continue;
+        if (tried.has(key)) continue;
         const run = runOf(at);
         const once = advance(program, run, event).run;
         if (!waits(run, once, threads)) continue;
@@ -46,6 +50,9 @@ export const hurry: Rule = {
 };
 
 const PRESSED: ReadonlySet<RunEvent['type']> = new Set(['click', 'key', 'pad', 'long-press', 'swipe']);
+
+/** It does something after something that takes its time. */
+const isWaiting = onceFor(({ branches }: Thread) => branches.some(({ steps }) => steps.length > 1));
 
 const piece = (program: Program, thread: string) => program.piece.threads.get(thread);
 

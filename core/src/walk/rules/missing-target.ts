@@ -6,6 +6,7 @@ import { fieldsIn, fieldsOf, type Field } from '../../piece/visit.ts';
 import { stepSchemas, type Step } from '../../steps/schemas.ts';
 import type { Program } from '../../program/program.ts';
 import { placementsIn } from '../per-scene.ts';
+import { threadsIn } from '../at-thread.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 
 export const missingTarget: Rule = {
@@ -16,7 +17,7 @@ export const missingTarget: Rule = {
 };
 
 const threadsLost = (piece: Piece): Finding[] =>
-  [...piece.threads.values()].flatMap((thread) => {
+  threadsIn(piece).flatMap((thread) => {
     const lost = lostInThread(piece, thread);
     if (lost === null) return [];
     const scene = sceneOfThread(piece, thread);

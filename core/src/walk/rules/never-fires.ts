@@ -5,7 +5,7 @@ import { outward } from '../../program/items.ts';
 import type { Program } from '../../program/program.ts';
 import { branchKey } from '../../run/runner.ts';
 import { faultOf } from '../data-rule.ts';
-import { ownerOf, placeOfThread } from '../at-thread.ts';
+import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Rule, type RuleContext } from '../finding.ts';
 import { isComplete, scenesReached } from '../live.ts';
 import { statesMet } from '../states-met.ts';
@@ -19,13 +19,12 @@ export const neverFires: Rule = {
     const { program, exploration } = context;
     if (!isComplete(exploration)) return [];
     const live = scenesReached(program, exploration);
-    const met = statesMet(program, exploration);
-    return [...program.piece.threads.values()].flatMap((thread) => {
+    let met: ReadonlySet<string> | null = null;
+    return threadsIn(program.piece).flatMap((thread) => {
       const scene = sceneOfThread(program.piece, thread);
-      if (!thread.enabled || (scene !== null && !live.has(scene)) || isToldElsewhere(context, thread) || isShownOnlyElse(program, met, thread))
-        return [];
+      if (!thread.enabled || (scene !== null && !live.has(scene))) return [];
       const never = thread.branches.findIndex((_, i) => !exploration.branches.has(branchKey(thread.id, i)));
-      if (never < 0) return [];
+      if (never < 0 || isToldElsewhere(context, thread) || isShownOnlyElse(program, (met ??= statesMet(program, exploration)), thread)) return [];
       const owner = ownerOf(program.piece, thread);
       const isWhole = !exploration.fired.has(thread.id);
       const title = isWhole ? `A thread of ${owner} never fires` : `A branch of ${owner} never fires`;

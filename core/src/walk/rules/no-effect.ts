@@ -1,7 +1,7 @@
 import { branchKey } from '../../run/runner.ts';
 import { addressProblem } from '../../steps/address.ts';
 import type { Step } from '../../steps/schemas.ts';
-import { ownerOf, placeOfThread } from '../at-thread.ts';
+import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 import { isComplete } from '../live.ts';
 import { lostInThread } from './missing-target.ts';
@@ -14,7 +14,7 @@ export const noEffect: Rule = {
   meaning: 'a branch of a thread that fires and in no state that can be reached changes anything: what it asks for is so already',
   check: ({ program: { piece }, exploration }) => {
     if (!isComplete(exploration)) return [];
-    return [...piece.threads.values()].flatMap((thread) => {
+    return threadsIn(piece).flatMap((thread) => {
       const idle = thread.branches.findIndex(({ steps }, i) => {
         const key = branchKey(thread.id, i);
         return steps.length > 0 && !steps.some(isBadLink) && exploration.branches.has(key) && !exploration.acted.has(key);

@@ -2,7 +2,7 @@ import type { Thread } from '../../piece/piece.ts';
 import { byOrder, sceneOfThread } from '../../piece/piece.ts';
 import { onceFor } from '../../once.ts';
 import type { Program } from '../../program/program.ts';
-import { ownerOf, placeOfThread } from '../at-thread.ts';
+import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 import { scenesSeen } from '../pressed.ts';
 
@@ -13,7 +13,9 @@ export const noKeyboard: Rule = {
   check: ({ program }) => {
     const { piece } = program;
     const seen = new Set(scenesSeen(program).map(({ scene }) => scene.id));
-    const threads = [...piece.threads.values()].filter(({ enabled }) => enabled).sort(byOrder);
+    const threads = threadsIn(piece)
+      .filter(({ enabled }) => enabled)
+      .sort(byOrder);
     if (!threads.some(isPointed)) return [];
     const typed = new Map<string | null, Set<string>>();
     for (const thread of threads) {

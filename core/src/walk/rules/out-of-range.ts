@@ -4,7 +4,7 @@ import { TWEEN_LIMITS } from '../../run/steps/motion.ts';
 import type { Variable } from '../../piece/schema.ts';
 import type { Program, SceneProgram } from '../../program/program.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
-import { ownerOf, placeOfThread } from '../at-thread.ts';
+import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { standingExpressions } from '../standing.ts';
 
 export const outOfRange: Rule = {
@@ -100,7 +100,7 @@ function constantOf(ast: Ast): Value | null {
 }
 
 const tweened = (program: Program): Finding[] =>
-  [...program.piece.threads.values()].flatMap((thread) =>
+  threadsIn(program.piece).flatMap((thread) =>
     thread.branches.flatMap(({ steps }) =>
       steps.flatMap((step) => {
         const [least, most] = (step.do === 'tween' && TWEEN_LIMITS[step.property]) || [-Infinity, Infinity];

@@ -3,6 +3,7 @@ import { branchKey } from '../../run/runner.ts';
 import type { Scene } from '../../piece/piece.ts';
 import type { Program } from '../../program/program.ts';
 import { labelsTurned, scenesInTime } from '../in-time.ts';
+import { threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 import { isComplete, scenesReached } from '../live.ts';
 import type { Exploration } from '../exploration.ts';
@@ -48,7 +49,7 @@ function labelsPlayed({ piece }: Program, { branches }: Exploration): ReadonlySe
 const isPlayed = ({ piece }: Program, { branches }: Exploration, { timeline, id }: Scene): boolean =>
   timeline?.autoplay !== false ||
   Object.values(piece.scenes.get(id)?.timeline?.cues ?? {}).length > 0 ||
-  [...piece.threads.values()].some((thread) =>
+  threadsIn(piece).some((thread) =>
     thread.branches.some(({ steps }, i) => branches.has(branchKey(thread.id, i)) && steps.some((step) => SETS_GOING.has(step.do)))
   );
 
