@@ -114,16 +114,11 @@ export class RecordingStore implements Store {
     this.take({ ...this.now, roots: { ...this.now.roots, [root.scene]: made } });
   }
 
-  leave(scene: string, kept: RootRun | null): void {
-    const old = this.run.roots[scene];
-    if (!old) return;
+  leave(scene: string, kept: Partial<RootRun> | null): void {
+    if (kept) return this.setRoot(scene, kept);
+    if (!this.run.roots[scene]) return;
     const { [scene]: _left, ...roots } = this.now.roots;
-    if (!kept) return this.take({ ...this.now, roots });
-    // What it is kept without is gone, whatever it was.
-    for (const kind of RECORDS) void Object.keys(old[kind]);
-    const made = this.bare(kept);
-    if (this.notes.fresh.has(this.notes.raw(old))) this.notes.fresh.add(made);
-    this.take({ ...this.now, roots: { ...roots, [scene]: made } });
+    this.take({ ...this.now, roots });
   }
 
   setRoot(scene: string, change: Partial<RootRun>): void {

@@ -343,7 +343,7 @@ export class Runner {
     const root = this.run.roots[scene];
     if (!root) return;
     const remembers = this.program.scenes.get(scene)?.scene.onReturn === 'remember';
-    const kept = remembers ? { ...root, timers: [], media: {}, present: {}, heads: this.duties.restingHeads(this.program, this.run, root) } : null;
+    const kept = remembers ? { timers: [], media: {}, present: {}, heads: this.duties.restingHeads(this.program, this.run, root) } : null;
     const playing = this.expansion(scene).timed.filter((node) => root.media[node.key] === 'playing');
     const activities = this.run.activities.filter((activity) => activity.root !== scene || activity.lasting);
     const focus = this.run.focus !== null && this.sceneOfNode(this.run.focus) === scene ? null : this.run.focus;

@@ -22,8 +22,8 @@ export interface Store {
   cutBack(length: number): void;
   /** Puts a scene on the screen as it begins, or as it was left. */
   enter(root: RootRun): void;
-  /** Takes a scene off the screen, and all that it was like with it, or keeps it so. */
-  leave(scene: string, kept: RootRun | null): void;
+  /** Takes a scene off the screen, and all that it was like with it; or keeps it as it was but for some fields. */
+  leave(scene: string, kept: Partial<RootRun> | null): void;
   /** Sets whole fields of a root, where it is there. */
   setRoot(scene: string, change: Partial<RootRun>): void;
   /** Sets one entry of one of a root's records, where it is there. */
@@ -56,9 +56,10 @@ export class PlainStore implements Store {
     this.run = { ...this.run, roots: { ...this.run.roots, [root.scene]: root } };
   }
 
-  leave(scene: string, kept: RootRun | null): void {
+  leave(scene: string, kept: Partial<RootRun> | null): void {
+    if (kept) return this.setRoot(scene, kept);
     const { [scene]: _left, ...others } = this.run.roots;
-    this.run = { ...this.run, roots: kept ? { ...others, [scene]: kept } : others };
+    this.run = { ...this.run, roots: others };
   }
 
   setRoot(scene: string, change: Partial<RootRun>): void {

@@ -312,7 +312,9 @@ export class Explorer {
     const cleared = Object.keys(base.roots).filter((scene) => after.isCleared(scene));
     const pushed = this.telling.back ? now.back.slice(isTaken ? 0 : base.back.length) : [];
     const acted = [...runner.acted].filter(([, acts]) => acts === 'inside').map(([branch]) => branch);
-    const isStill = set.length === 0 && now.frame === base.frame && !isTaken;
+    const wasSo = ({ scene, column }: Slot, value: number) =>
+      (scene !== null && cleared.includes(scene)) || this.rows.at(this.rowOf[state]!, column) === value;
+    const isStill = set.every(([slot, value]) => wasSo(slot, value)) && now.frame === base.frame && !isTaken;
     const answer: Outcome = {
       cleared,
       columns: set.map(([slot]) => slot.column),

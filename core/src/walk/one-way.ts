@@ -1,6 +1,6 @@
 import { expand } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
-import type { RunEvent } from '../run/state.ts';
+import type { Overlay, RunEvent } from '../run/state.ts';
 import type { Exploration } from './exploration.ts';
 
 /** A state that can be entered by a person, and never left while the frame stays. */
@@ -17,8 +17,36 @@ export interface Lost {
 /** What happens by itself. */
 const BY_ITSELF: ReadonlySet<RunEvent['type']> = new Set(['wait', 'media']);
 
-/** The states of scenes and parts that have no way out in any state that was met. */
-export function lostStates(program: Program, exploration: Exploration): Lost[] {
+/** The states of scenes and parts, and the frames laid over, that have no way out in any state that was met. */
+export const lostStates = (program: Program, exploration: Exploration): Lost[] => [
+  ...lostOverlays(program, exploration),
+  ...lostInside(program, exploration),
+];
+
+/** Frames that are laid over and never lifted. */
+function lostOverlays({ piece }: Program, { states, edges, unfollowed, slots }: Exploration): Lost[] {
+  const slot = slots().find(({ scene, kind }) => scene === null && kind === 'overlays');
+  if (!slot) return [];
+  const laid = slot.values.map((value) => new Set(((value ?? []) as readonly Overlay[]).map(({ frame }) => frame)));
+  const [entered, left] = [new Map<string, number>(), new Set<string>()];
+  for (const at of states.keys()) {
+    const now = laid[slot.numberIn(at)]!;
+    if (unfollowed.has(at)) for (const frame of now) left.add(frame);
+    for (const { to } of edges[at]!) {
+      if (states[to]!.frame !== states[at]!.frame) continue;
+      const next = laid[slot.numberIn(to)]!;
+      for (const frame of now) if (!next.has(frame)) left.add(frame);
+      for (const frame of next) if (!now.has(frame) && !entered.has(frame)) entered.set(frame, to);
+    }
+  }
+  return [...entered].flatMap(([frame, state]) => {
+    const scene = piece.scenes.get(frame);
+    if (!scene || left.has(frame) || scene.ending) return [];
+    return [{ scene: frame, what: 'laid', name: `${scene.name} laid over`, state }];
+  });
+}
+
+function lostInside(program: Program, exploration: Exploration): Lost[] {
   const { states, edges, unfollowed } = exploration;
   return exploration.slots().flatMap(({ scene: root, kind, key, values, numberIn }) => {
     const sceneProgram = kind === 'states' && root !== null ? program.scenes.get(root) : undefined;

@@ -358,6 +358,11 @@ describe('exploring the piece', () => {
       frames: { home: { states, layers: { on: button(0, 0, 'click → put this in open') }, lines: ['after 3 s in open → put this in shut'] } },
     };
     expect(says('one-way', gone)).toEqual([]);
+    const laid = (...lines: string[]) => ({
+      frames: { home: { layers: { on: button(0, 0, 'click → lay over card at bottom') } }, card: { size: [390, 200] as const, lines } },
+    });
+    expect(says('one-way', laid())).toEqual(['card laid over can be come to, and nothing leads back while its frame stays.']);
+    expect(says('one-way', laid('key Escape → lift'))).toEqual([]);
   });
 
   test('timer-race: due at one moment to different places; not at different ones, nor to the same', () => {

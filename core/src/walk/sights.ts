@@ -36,7 +36,9 @@ export interface Sight {
   readonly node: Node;
   /** How much of it others take, 0 to 1, of what is in view of it; null where nothing of it is. */
   readonly share: number | null;
-  /** Who takes most of it; null where enough of it is open. */
+  /** Enough of it is open. */
+  readonly isOpen: boolean;
+  /** Who takes most of it, where not enough of it is open; null where nobody does: it is out of view, or kept off. */
   readonly by: Node | null;
   /** How large the area to press is on the screen, in CSS px; null for what is not pressed, or is still moving. */
   readonly size: { readonly width: number; readonly height: number } | null;
@@ -58,8 +60,7 @@ export function seeingOn(screen: Screen<Stood>, run: RunState): Seeing {
       if (!cues.some((type) => HIDEABLE.has(type))) continue;
       const sight = sightOf(screen, run, surface, shown, taking, moving(shown.node));
       sights.push(sight);
-      if (sight.size && !sight.by && !sight.isOut && !sight.isUnseen)
-        areas.push({ node: shown.node, box: areaOf(shown), ground: groundOf(surface, shown) });
+      if (sight.size && sight.isOpen && !sight.isUnseen) areas.push({ node: shown.node, box: areaOf(shown), ground: groundOf(surface, shown) });
     }
   }
   const view = { x: 0, y: 0, width: screen.width, height: screen.height };
@@ -70,11 +71,12 @@ function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, 
   const { node } = shown;
   const isSeen = isInView(screen, shown);
   const hidden = !isSeen ? null : mayBeHidden(screen, surface, shown, taking) ? hiddenOf(screen, run, surface, shown) : CLEAR;
-  const isOpen = !hidden?.by || hidden.share < MOSTLY || (hidden.share < 1 && isVeil(screen, boundsOf(shown)));
+  const isOpen = hidden !== null && (hidden.share < MOSTLY || (hidden.share < 1 && isVeil(screen, boundsOf(shown))));
   return {
     node,
     share: hidden?.share ?? null,
-    by: isOpen ? null : hidden.by!.node,
+    isOpen,
+    by: isOpen ? null : (hidden?.by?.node ?? null),
     size: !isMoving && cuesAt(node).some((type) => PRESSES.has(type)) ? sizeOf(shown) : null,
     isOut: !isMoving && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && isBeyond(surface, shown),
     isUnseen: !isMoving && node.layer.type !== 'hit' && isFaded(run, surface, shown),
@@ -129,6 +131,7 @@ function sizeOf(shown: Stood): { width: number; height: number } {
 function groundOf(surface: Surface<Stood>, shown: Stood): string {
   for (let at = shown.parent; at; at = at.parent) if (at.node.layer.scroll) return at.node.key;
   const { scene } = surface.expansion.root;
+  if (surface.kind === 'laid') return scene.id;
   let top = shown;
   while (top.parent) top = top.parent;
   return (scene.contentHeight ?? 0) > scene.height && !top.node.layer.pin ? scene.id : '';

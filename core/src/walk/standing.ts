@@ -1,5 +1,7 @@
-import type { ValueType } from '../expression/ast.ts';
-import { variableType } from '../expression/scope.ts';
+import type { ExpressionFault, ValueType } from '../expression/ast.ts';
+import { checkTypes } from '../expression/check.ts';
+import { parseExpression } from '../expression/parse.ts';
+import { typesIn, variableType } from '../expression/scope.ts';
 import { textParts } from '../expression/text.ts';
 import { onceFor } from '../once.ts';
 import type { Layer, Piece, Scene, Thread } from '../piece/piece.ts';
@@ -86,6 +88,20 @@ function* standingIn(piece: Piece, field: Field, scene: string | null, place: Pl
 /** The variable that is set to what a field gives. */
 const setBy = ({ schema, holder }: Field): Pick<Standing, 'sets'> =>
   schema[GIVES] === 'variable' && typeof holder['variable'] === 'string' ? { sets: holder['variable'] } : {};
+
+/** Whether an expression of a thread is faulty, which rules of its own tell. */
+export const isFaulty = (piece: Piece, thread: Thread): boolean =>
+  fieldsOf('threads', thread).some((field) => {
+    const isRead = field.reads === 'expression' && field.value !== null;
+    return isRead && faultOf(piece, field.value!, wantedOf(piece, field)) !== null;
+  });
+
+/** What is wrong with a stored expression, or null. */
+export function faultOf(piece: Piece, stored: string, wanted: ValueType | null): ExpressionFault | null {
+  const parsed = parseExpression(stored);
+  if (!parsed.ok) return parsed.error;
+  return checkTypes(parsed.value, typesIn(piece), wanted)[0] ?? null;
+}
 
 /** What an expression has to give; null for anything. */
 function wantedOf(piece: Piece, { schema, holder }: Field): ValueType | null {

@@ -57,16 +57,15 @@ export class Views {
     return [...this.out].flatMap(([key, one]) => (this.within.has(key) ? [] : one));
   }
 
-  private look({ node, share, by, size, isOut, isUnseen }: Sight, at: Moment): void {
+  private look({ node, share, isOpen, by, size, isOut, isUnseen }: Sight, at: Moment): void {
     const { key } = node;
     if (isOut) {
       if (!this.out.has(key)) this.out.set(key, { node, at });
     } else this.within.add(key);
     if (isUnseen && !this.unseen.has(key)) this.unseen.set(key, { node, at });
     if (size) this.measure({ node, ...size, at });
-    if (share === null) return;
-    if (by) this.cover({ node, by, share, at });
-    else this.open.add(key);
+    if (isOpen) this.open.add(key);
+    else if (by && share !== null) this.cover({ node, by, share, at });
   }
 
   private cover(one: Covered): void {

@@ -4,10 +4,10 @@ import { sceneOfThread, type Piece, type Thread } from '../../piece/piece.ts';
 import { outward } from '../../program/items.ts';
 import type { Program } from '../../program/program.ts';
 import { branchKey } from '../../run/runner.ts';
-import { faultOf } from '../data-rule.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Rule, type RuleContext } from '../finding.ts';
 import { isComplete, scenesReached } from '../live.ts';
+import { isFaulty } from '../standing.ts';
 import { statesMet } from '../states-met.ts';
 import { lostInThread } from './missing-target.ts';
 
@@ -40,7 +40,7 @@ function isToldElsewhere({ program: { piece }, exploration: { views } }: RuleCon
     views.covered.some(({ node }) => isAt(node.layer.id)) ||
     views.beyond.some(({ node }) => isAt(node.layer.id)) ||
     lostInThread(piece, thread) !== null ||
-    thread.branches.some((branch) => branch.if !== undefined && faultOf(piece, branch.if, 'yes/no') !== null)
+    isFaulty(piece, thread)
   );
 }
 

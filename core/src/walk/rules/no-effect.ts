@@ -4,6 +4,7 @@ import type { Step } from '../../steps/schemas.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 import { isComplete } from '../live.ts';
+import { isFaulty } from '../standing.ts';
 import { lostInThread } from './missing-target.ts';
 
 /** Other rules say that nothing opens. */
@@ -19,7 +20,7 @@ export const noEffect: Rule = {
         const key = branchKey(thread.id, i);
         return steps.length > 0 && !steps.some(isBadLink) && exploration.branches.has(key) && !exploration.acted.has(key);
       });
-      if (idle < 0 || lostInThread(piece, thread) !== null) return [];
+      if (idle < 0 || lostInThread(piece, thread) !== null || isFaulty(piece, thread)) return [];
       const owner = ownerOf(piece, thread);
       const which = thread.branches.length > 1 ? `Branch ${idle + 1}` : 'It';
       return [

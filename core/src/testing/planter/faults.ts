@@ -1,0 +1,443 @@
+import type { PlacedSpec, SceneSpec, VariableSpec } from '../../compose/compose.ts';
+import { layerId, sceneId } from '../../compose/compose.ts';
+import type { Operation } from '../../edit/operation.ts';
+import type { Piece } from '../../piece/piece.ts';
+import { button, text, type Chance, type Clean } from './clean.ts';
+
+/** A fault that was planted, and where it has to be found. */
+export interface Planted {
+  readonly piece: Clean;
+  /** The scene, and the layer in it, that the finding is about; a null layer is the scene itself. */
+  readonly at: { readonly scene: string | null; readonly layer: string | null };
+  /** What else is so because of it. */
+  readonly brings?: readonly string[];
+  /** What cannot be said in names: what is gone. */
+  readonly edit?: (piece: Piece) => Operation[];
+}
+
+/** A piece that can still be changed. */
+type Mutable<T> = { -readonly [K in keyof T]: T[K] };
+type Scene = Omit<Mutable<SceneSpec>, 'layers'> & { layers: Record<string, PlacedSpec> };
+interface Draft {
+  readonly frames: Record<string, Scene>;
+  readonly parts: Record<string, Scene>;
+  readonly variables: Record<string, VariableSpec>;
+}
+
+/** One fault of each kind, by the rule that has to find it; null where a piece has no place for it. */
+type Plant = (piece: Draft, chance: Chance) => Omit<Planted, 'piece'> | null;
+
+const pick = <T>(list: readonly T[], chance: Chance): T | undefined => list[Math.floor(chance() * list.length)];
+
+/** A frame that is there to be spoilt, other than those that everything depends on. */
+const corner = (piece: Draft, chance: Chance): string =>
+  pick(
+    Object.keys(piece.frames).filter((name) => !['harbour', 'pay', 'done', 'full', 'answer'].includes(name)),
+    chance
+  )!;
+
+/** Puts a layer into a frame, in a place that is free in all of them. */
+const put = (piece: Draft, frame: string, name: string, layer: PlacedSpec): { scene: string; layer: string } => {
+  piece.frames[frame]!.layers[name] = layer;
+  return { scene: frame, layer: name };
+};
+
+const ROOM = [210, 560] as const;
+const spare = (words: string, ...lines: string[]) => button(words, ROOM[0], ROOM[1], ...lines);
+const onHome = 'click → go to harbour';
+
+export const faults: Readonly<Record<string, readonly Plant[]>> = {
+  'missing-target': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const edit = (made: Piece): Operation[] =>
+        [...made.threads.values()]
+          .filter(({ owner }) => owner === layerId(scene, 'Home'))
+          .map(({ id }) => ({ op: 'set', table: 'threads', id, path: ['branches', '0', 'steps', '0', 'target', 'frame'], value: null }));
+      return { at: { scene, layer: 'Home' }, edit, brings: ['dead-end', 'no-way-home', 'odd-one-out', 'no-effect', 'media-hangs'] };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const at = put(piece, scene, 'Odd', spare('Away', 'click → go to lost'));
+      piece.frames['lost'] = { layers: { Home: button('Home', 20, 760, onHome) } };
+      return { at, edit: () => [{ op: 'remove', table: 'scenes', id: 'lost' }] };
+    },
+  ],
+  'draft-target': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      piece.frames[scene]!.draft = true;
+      return { at: { scene: 'harbour', layer: `To ${scene}` } };
+    },
+  ],
+  'looks-clickable': [
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Away')) }),
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', { type: 'hit', at: [...ROOM, 160, 52] }) }),
+  ],
+  'no-feedback': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      delete (piece.frames[scene]!.layers['Home'] as { looks?: unknown }).looks;
+      return { at: { scene, layer: 'Home' } };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      piece.frames[scene]!.layers['Home'] = { ...piece.frames[scene]!.layers['Home']!, looks: { focus: { style: { fill: '#163b48' } } } };
+      return { at: { scene, layer: 'Home' } };
+    },
+  ],
+  'odd-one-out': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      piece.frames[scene]!.layers['Home'] = { ...piece.frames[scene]!.layers['Home']!, lines: ['click → go to full'] };
+      return { at: { scene, layer: 'Home' } };
+    },
+  ],
+  'repeated-target': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const layers = piece.frames[scene]!.layers;
+      layers['One'] = button('Fares', 20, 560, 'click → open https://kittiwake.example/fares in new tab');
+      layers['Two'] = button('Islands', 20, 620, 'click → open https://kittiwake.example/fares in new tab');
+      const edit = (): Operation[] => [{ op: 'set', table: 'layers', id: layerId(scene, 'Two'), path: ['copyOf'], value: layerId(scene, 'One') }];
+      return { at: { scene, layer: 'Two' }, edit };
+    },
+  ],
+  'expression-error': [
+    (piece, chance) => ({
+      at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → if Seats / 0 > 1 → go to harbour')),
+      brings: [],
+    }),
+  ],
+  'type-clash': [
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → if Seats = "two" → go to harbour')) }),
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → set Seats to "two"')) }),
+  ],
+  'unset-variable': [
+    (piece, chance) => {
+      piece.variables['Wind'] = { type: 'number', initial: 3 };
+      put(piece, corner(piece, chance), 'Odd', text('Wind {Wind}', ROOM[0], ROOM[1]));
+      return { at: { scene: null, layer: null } };
+    },
+  ],
+  'unread-variable': [
+    (piece, chance) => {
+      piece.variables['Wind'] = { type: 'number', initial: 3, max: 9 };
+      put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → set Wind to Wind + 1'));
+      return { at: { scene: null, layer: null } };
+    },
+  ],
+  'out-of-range': [
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → set Seats to 7')), brings: [] }),
+    (piece, chance) => ({
+      at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → if Seats > 5 → go to full; otherwise → go to harbour')),
+      brings: ['never-fires'],
+    }),
+    (piece, chance) => ({
+      at: put(piece, corner(piece, chance), 'Odd', {
+        type: 'field',
+        label: 'Bags',
+        at: [...ROOM, 160, 52],
+        field: { kind: 'slider', min: 0, max: 4, value: 9 },
+      }),
+    }),
+  ],
+  'same-name': [
+    (piece) => {
+      piece.frames['pay']!.layers['Twin'] = { ...text('Read them first', ROOM[0], ROOM[1]), name: 'Terms' };
+      return { at: { scene: 'pay', layer: 'Pay' } };
+    },
+  ],
+  'bad-link': [
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → open www.kittiwake.example/help in new tab')) }),
+  ],
+  'runs-through': [
+    (piece) => {
+      if (!piece.frames['lesson']) return null;
+      const { lesson } = piece.frames;
+      lesson!.timeline = {
+        ...lesson!.timeline!,
+        length: 72,
+        labels: { Ebb: [0, 'hold'], Flood: [24, 'go on'], Slack: [48, 'hold'] },
+        tracks: [
+          ...lesson!.timeline!.tracks!,
+          [
+            'Boat',
+            'width',
+            [
+              [48, 80],
+              [71, 120],
+            ],
+          ],
+        ],
+      };
+      lesson!.layers['Slack'] = spare('Slack', 'click → play from Slack');
+      return { at: { scene: 'lesson', layer: null } };
+    },
+  ],
+  'label-clash': [
+    (piece) => {
+      if (!piece.frames['lesson']) return null;
+      const { lesson } = piece.frames;
+      lesson!.timeline = { ...lesson!.timeline!, labels: { ...lesson!.timeline!.labels, Slack: [24, 'hold'] } };
+      return { at: { scene: 'lesson', layer: null }, brings: ['unreachable-section', 'never-fires', 'no-effect'] };
+    },
+  ],
+  'empty-section': [
+    (piece) => {
+      if (!piece.frames['lesson']) return null;
+      const { lesson } = piece.frames;
+      lesson!.timeline = { ...lesson!.timeline!, length: 72, labels: { ...lesson!.timeline!.labels, Slack: [48, 'hold'] } };
+      lesson!.layers['Slack'] = spare('Slack', 'click → play from Slack');
+      return { at: { scene: 'lesson', layer: null } };
+    },
+  ],
+  'out-of-time': [
+    (piece) => {
+      if (!piece.frames['lesson']) return null;
+      const { lesson } = piece.frames;
+      lesson!.timeline = {
+        ...lesson!.timeline!,
+        tracks: [
+          ...lesson!.timeline!.tracks!,
+          [
+            'Boat',
+            'opacity',
+            [
+              [30, 1],
+              [60, 0.5],
+            ],
+          ],
+        ],
+      };
+      return { at: { scene: 'lesson', layer: null } };
+    },
+  ],
+  'unreachable-section': [
+    (piece) => {
+      if (!piece.frames['lesson']) return null;
+      const { lesson } = piece.frames;
+      lesson!.layers['Flood'] = { ...lesson!.layers['Flood']!, lines: ['click → play from Ebb'] };
+      return { at: { scene: 'lesson', layer: null }, brings: ['repeated-target'] };
+    },
+  ],
+  'stays-played': [
+    (piece) => {
+      if (!piece.frames['clips']) return null;
+      const { layers } = piece.frames['clips']!;
+      layers['Wave'] = { ...layers['Wave']!, reentry: 'once' };
+      return { at: { scene: 'clips', layer: 'Wave' } };
+    },
+  ],
+  covered: [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      piece.frames[scene]!.layers['Lid'] = { ...button('Lid', 20, 760, 'click → go to pay'), at: [0, 740, 200, 90] };
+      return { at: { scene, layer: 'Home' }, brings: ['dead-end', 'no-way-home', 'crowded-hit', 'media-hangs'] };
+    },
+  ],
+  'small-hit': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      piece.frames[scene]!.layers['Home'] = { ...piece.frames[scene]!.layers['Home']!, at: [20, 760, 160, 20] };
+      return { at: { scene, layer: 'Home' } };
+    },
+    (piece) => {
+      if (!piece.frames['notice']) return null;
+      const { notice } = piece.frames;
+      notice!.states = { ...notice!.states, told: { ...notice!.states!['told'], Home: { pose: { width: 30 } } } };
+      return { at: { scene: 'notice', layer: 'Home' } };
+    },
+    (piece) => {
+      if (!piece.frames['cards']) return null;
+      const { layers } = piece.frames['cards']!;
+      layers['Lamp'] = { ...layers['Lamp']!, at: [240, 400, 40, 24] };
+      return { at: { scene: 'Lamp', layer: 'Bulb' } };
+    },
+  ],
+  'crowded-hit': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      return { at: put(piece, scene, 'Odd', button('Full?', 182, 760, 'click → go to full')) };
+    },
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', button('Full?', 160, 760, 'click → go to full')) }),
+  ],
+  'off-frame': [
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', button('Away', 420, 500, 'click → go to full')) }),
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', button('Away', 20, -200, 'click → go to full')) }),
+  ],
+  'unseen-hit': [
+    (piece, chance) => ({
+      at: put(piece, corner(piece, chance), 'Odd', {
+        ...spare('Away', 'click → go to full'),
+        style: { fill: '#1f4e5f', ink: '#ffffff', opacity: 0 },
+      }),
+    }),
+    (piece) => {
+      if (!piece.frames['notice']) return null;
+      const { notice } = piece.frames;
+      notice!.states = { ...notice!.states, told: { ...notice!.states!['told'], Home: { style: { opacity: 0 } } } };
+      return { at: { scene: 'notice', layer: 'Home' } };
+    },
+  ],
+  'low-contrast': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      piece.frames[scene]!.layers['Title'] = { ...piece.frames[scene]!.layers['Title']!, style: { ink: '#b0b0b0' } };
+      return { at: { scene, layer: 'Title' } };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      piece.frames[scene]!.layers['Home'] = {
+        ...piece.frames[scene]!.layers['Home']!,
+        looks: { hover: { style: { fill: '#e8dcc4' } }, press: { style: { fill: '#163b48' } } },
+      };
+      return { at: { scene, layer: 'Home' } };
+    },
+  ],
+  'no-keyboard': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      return { at: put(piece, scene, 'Odd', { ...spare('Away', 'long press 600 ms → go to full') }) };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'swipe right → go to full'];
+      return { at: { scene, layer: null } };
+    },
+  ],
+  'no-name': [
+    (piece, chance) => ({
+      at: put(piece, corner(piece, chance), 'Hit area 2', { type: 'hit', at: [...ROOM, 160, 52], lines: ['click → go to full'] }),
+    }),
+  ],
+  'dead-end': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      if (scene === 'film' || scene === 'boats') return null;
+      delete (piece.frames[scene]!.layers as Record<string, unknown>)['Home'];
+      return { at: { scene, layer: null } };
+    },
+    (piece) => {
+      if (!piece.frames['notice']) return null;
+      const { notice } = piece.frames;
+      notice!.states = { ...notice!.states, told: { ...notice!.states!['told'], Home: { hidden: true }, Tell: { hidden: true } } };
+      notice!.lines = [];
+      return { at: { scene: 'notice', layer: null }, brings: ['one-way'] };
+    },
+  ],
+  'no-way-home': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const { frames } = piece;
+      put(piece, scene, 'Odd', spare('Far', 'click → go to far'));
+      frames['far'] = { layers: { On: button('On', 20, 100, 'click → go to farther') } };
+      frames['farther'] = { layers: { On: button('On', 20, 100, 'click → go to far') } };
+      return { at: { scene: 'far', layer: null } };
+    },
+  ],
+  'media-hangs': [
+    (piece) => {
+      if (!piece.frames['film']) return null;
+      const { layers } = piece.frames['film']!;
+      delete (layers as Record<string, unknown>)['Home'];
+      layers['Film'] = { ...layers['Film']!, lines: [] };
+      return { at: { scene: 'film', layer: 'Film' } };
+    },
+  ],
+  'unreachable-frame': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      piece.frames['harbour']!.layers[`To ${scene}`] = { ...piece.frames['harbour']!.layers[`To ${scene}`]!, lines: ['click → go to pay'] };
+      return { at: { scene, layer: null }, brings: ['unreachable-frame', 'unset-variable'] };
+    },
+  ],
+  'unreachable-state': [
+    (piece) => {
+      if (!piece.frames['notice']) return null;
+      const { notice } = piece.frames;
+      notice!.states = { ...notice!.states, never: { Note: { hidden: false } } };
+      return { at: { scene: 'notice', layer: null } };
+    },
+    (piece) => {
+      const lamp = piece.parts['Lamp'];
+      if (!lamp) return null;
+      lamp.states = { ...lamp.states, Broken: { Bulb: { style: { fill: '#c9bda4' } } } };
+      return { at: { scene: 'Lamp', layer: null } };
+    },
+  ],
+  'never-fires': [
+    (piece) => {
+      piece.frames['pay']!.layers['Odd'] = spare('Away', 'click → if Seats < 2 and Seats > 1 → go to full');
+      return { at: { scene: 'pay', layer: 'Odd' } };
+    },
+    (piece) => {
+      piece.frames['pay']!.layers['Odd'] = spare('Away', 'click → if Seats <= 2 → go to full; otherwise → go to done');
+      return { at: { scene: 'pay', layer: 'Odd' } };
+    },
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', { ...spare('Away', 'click → go to full'), hidden: true }) }),
+  ],
+  'no-effect': [
+    (piece) => (piece.frames['boats'] ? { at: put(piece, 'boats', 'Odd', spare('Stay', 'click → go to boats')) } : null),
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Stay', 'click → set Seats to Seats')) }),
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Stay', 'click → show Title')) }),
+  ],
+  'endless-loop': [
+    (piece, chance) => {
+      piece.variables['Ebb'] = { type: 'yes/no', initial: false };
+      const scene = corner(piece, chance);
+      put(piece, scene, 'Odd', spare('Turn', 'click → set Ebb to not(Ebb)'));
+      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'variable Ebb → set Ebb to not(Ebb)'];
+      return { at: { scene, layer: null }, brings: ['no-effect'] };
+    },
+  ],
+  'one-way': [
+    (piece) => {
+      if (!piece.frames['notice']) return null;
+      piece.frames['notice']!.lines = [];
+      return { at: { scene: 'notice', layer: null }, brings: [] };
+    },
+    (piece) => {
+      const lamp = piece.parts['Lamp'];
+      if (!lamp) return null;
+      lamp.layers['Bulb'] = { ...lamp.layers['Bulb']!, lines: ['click → put this in On'] };
+      return { at: { scene: 'cards', layer: null } };
+    },
+  ],
+  'timer-race': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      if (scene === 'boats') return null;
+      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'after 9 s → go to full', 'after 9 s → go to harbour'];
+      return { at: { scene, layer: null }, brings: ['never-fires'] };
+    },
+  ],
+  'mouse-only': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      put(piece, scene, 'Odd', spare('Far', 'double click → go to far'));
+      piece.frames['far'] = { layers: { Home: button('Home', 20, 760, onHome) } };
+      return { at: { scene: 'far', layer: null }, brings: ['no-keyboard'] };
+    },
+  ],
+  'hover-only': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      put(piece, scene, 'Odd', spare('Far', 'hover → go to far'));
+      piece.frames['far'] = { layers: { Home: button('Home', 20, 760, onHome) } };
+      return { at: { scene: 'far', layer: null }, brings: ['mouse-only', 'looks-clickable'] };
+    },
+  ],
+  hurry: [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      return { at: put(piece, scene, 'Odd', spare('Buy', 'click → set Seats to Seats - 1; then wait 800 ms; then go to done')) };
+    },
+  ],
+};
+
+/** The id of a layer of a planted piece. */
+export const placeOf = ({ scene, layer }: Planted['at']): { readonly scene: string | null; readonly layer?: string } => ({
+  scene: scene === null ? null : sceneId(scene),
+  ...(scene !== null && layer !== null && { layer: layerId(scene, layer) }),
+});
