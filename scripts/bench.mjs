@@ -1,4 +1,4 @@
-/** `npm run bench`: builds what is measured, then prints the figures; with `core`, `explore`, `page` or `server` one part of them. */
+/** `npm run bench`: builds what is measured, then prints the figures; with `core`, `explore`, `truth`, `page` or `server` one part of them. */
 import { join } from 'node:path';
 import { runPlaywright, withStudio } from './lib/browser.mjs';
 import { ensurePrograms } from './lib/debian.mjs';
@@ -20,12 +20,13 @@ await main(async () => {
   const [part, ...more] = process.argv.slice(2);
   const is = (name) => part === undefined || part === name;
   checkNode();
-  await ensurePrograms(part === 'core' || part === 'explore' ? [] : part === 'server' ? ['postgresql'] : ['postgresql', 'chromium']);
+  await ensurePrograms(['core', 'explore', 'truth'].includes(part) ? [] : part === 'server' ? ['postgresql'] : ['postgresql', 'chromium']);
   await installPackages();
   await build();
   const codes = [];
   if (is('core')) codes.push(await run(tsx, ['bench/src/main.ts']));
   if (is('explore')) codes.push(await run(tsx, ['bench/src/explore.ts']));
+  if (is('truth')) codes.push(await run(tsx, ['bench/src/truth.ts', ...more]));
   if (is('page')) codes.push(await runPlaywright('bench-postgres', ['--config', 'bench.config.ts']));
   if (is('server')) codes.push(await server(more));
   process.exitCode = codes.find(Boolean) ?? 0;

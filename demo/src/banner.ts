@@ -20,12 +20,14 @@ export async function banner(): Promise<Maker> {
       text: '‹',
       style: { ink: '#ffffff' },
       letters: { size: 34, weight: 700, align: 'center', place: 'middle' },
+      looks: { hover: { style: { ink: '#f0b13c' } }, press: { style: { ink: '#d68f0d' } } },
       threads: `click → go to ${before} · push right 300 ms ease-out`,
     });
     make.layer('text', 'Arrow on', [256, 100, 44, 48], {
       text: '›',
       style: { ink: '#ffffff' },
       letters: { size: 34, weight: 700, align: 'center', place: 'middle' },
+      looks: { hover: { style: { ink: '#f0b13c' } }, press: { style: { ink: '#d68f0d' } } },
       threads: `click → go to ${after} · push left 300 ms ease-out`,
     });
     make.layer('box', 'Book a day', [75, 194, 150, 44], {

@@ -21,10 +21,13 @@ export async function dayTrip() {
   const sea = files.add('crossing.jpg', 'image/jpeg', await crossing(), 780, 360);
   const evening = files.add('pier.jpg', 'image/jpeg', await pier(), 780, 360);
 
+  const quiet = { hover: { style: { fill: '#f1eadc' } } } as const;
+  const lighter = { style: { fill: gold } } as const;
+
   const stepper: SceneSpec = {
     size: [200, 56],
     background: '#fbf7ee',
-    states: { Some: {}, Full: { count: { style: { ink: '#b23a26' } }, more: { style: { opacity: 0.4 } } } },
+    states: { Some: {}, Full: { count: { style: { ink: '#b23a26' } }, more: { style: { fill: '#e6dcc6' } } } },
     layers: {
       less: {
         at: [0, 4, 48, 48],
@@ -93,6 +96,7 @@ export async function dayTrip() {
         type: 'text',
         text: 'Plan',
         letters: { size: 18, align: 'center', place: 'middle' },
+        looks: quiet,
         lines: ['click → put this in Shut; go to Plan · tween 400 ms overshoot(0.08)'],
       },
       'to boats': {
@@ -101,6 +105,7 @@ export async function dayTrip() {
         type: 'text',
         text: 'Boats',
         letters: { size: 18, align: 'center', place: 'middle' },
+        looks: quiet,
         lines: ['click → put this in Shut; go to Boats · cover left 300 ms ease-out'],
       },
       'to cards': {
@@ -109,9 +114,16 @@ export async function dayTrip() {
         type: 'text',
         text: 'Cards',
         letters: { size: 18, align: 'center', place: 'middle' },
+        looks: quiet,
         lines: ['click → put this in Shut; go to Cards · wipe down 350 ms ease-in-out'],
       },
-      icon: { at: [16, 38, 48, 48], type: 'group', label: 'Menu', lines: ['click → toggle this with Open · tween 500 ms spring(0.25)'] },
+      icon: {
+        at: [16, 38, 48, 48],
+        type: 'group',
+        label: 'Menu',
+        looks: { hover: { inside: { 'bar one': lighter, 'bar two': lighter, 'bar three': lighter } } },
+        lines: ['click → toggle this with Open · tween 500 ms spring(0.25)'],
+      },
       'bar one': { in: 'icon', at: [10, 12, 28, 4], type: 'box', style: { fill: '#ffffff', corner: 2 }, pose: { y: 12 } },
       'bar two': { in: 'icon', at: [10, 22, 28, 4], type: 'box', style: { fill: '#ffffff', corner: 2 } },
       'bar three': { in: 'icon', at: [10, 32, 28, 4], type: 'box', style: { fill: '#ffffff', corner: 2 } },
@@ -202,6 +214,7 @@ export async function dayTrip() {
             type: 'text',
             text: 'I agree to the terms',
             letters: { size: 16, place: 'middle' },
+            looks: { hover: { style: { ink: '#8f5c00' } } },
             lines: ['click → select or unselect Terms'],
           },
           'Sold note': { part: 'Notice', at: [24, 96, 342, 64], state: 'Hidden', when: { shown: 'Seats left > 0' }, hit: { how: 'none' } },
@@ -259,6 +272,7 @@ export async function dayTrip() {
             type: 'text',
             text: 'Not yet',
             letters: { size: 17, align: 'center', place: 'middle' },
+            looks: quiet,
             lines: ['click → lift · uncover down 250 ms ease-in', 'key Escape → lift · uncover down 250 ms ease-in'],
           },
         },
@@ -303,6 +317,7 @@ export async function dayTrip() {
             text: '↑',
             letters: { size: 20 },
             label: 'To the top',
+            looks: { hover: { style: { fill: '#2b6678' } } },
             pin: ['bottom'],
             lines: ['click → scroll to top · 400 ms ease-in-out'],
           },
@@ -313,6 +328,7 @@ export async function dayTrip() {
             text: '↓',
             letters: { size: 20 },
             label: 'To the last boat',
+            looks: { hover: { style: { fill: '#2b6678' } } },
             pin: ['bottom'],
             lines: ['click → scroll to Last boat · 600 ms ease-in-out'],
           },

@@ -4,6 +4,8 @@ import { films } from './films.ts';
 import { pier } from './pictures.ts';
 import { bell } from './sounds.ts';
 
+const touched = { hover: { style: { fill: '#f7c968' } }, press: { style: { fill: '#d68f0d' } } } as const;
+
 /** The kiosk on the pier: four hardware buttons, three films that end in the menu, and a bell. */
 export async function pierKiosk() {
   const files = new Files();
@@ -39,6 +41,7 @@ export async function pierKiosk() {
               style: { fill: '#f0b13c', corner: 28, ink: '#26232c' },
               text: 'Pause',
               letters: { size: 20 },
+              looks: touched,
               lines: ['click → pause film'],
             },
             again: {
@@ -47,6 +50,7 @@ export async function pierKiosk() {
               style: { fill: '#f0b13c', corner: 28, ink: '#26232c' },
               text: 'Again',
               letters: { size: 20 },
+              looks: touched,
               lines: ['click → start over film'],
             },
           },
@@ -84,6 +88,7 @@ export async function pierKiosk() {
                 style: { fill: '#f0b13c', corner: 20, ink: '#26232c' },
                 text: `${i}  ${name}`,
                 letters: { size: 30, weight: 700 },
+                looks: touched,
                 lines: [`click → go to ${name} · dissolve 300 ms ease`],
               },
             ])

@@ -23,6 +23,7 @@ export async function ticketApp(): Promise<Maker> {
         text: '‹',
         style: { ink: '#ffffff' },
         letters: { size: 30, align: 'center', place: 'middle' },
+        looks: { hover: { style: { ink: gold } }, press: { style: { ink: '#d68f0d' } } },
         threads: 'click → go to back · push right 250 ms ease-out',
       });
     make.layer('text', 'Title', [back ? 56 : 24, 50, 250, 34], {
@@ -38,7 +39,7 @@ export async function ticketApp(): Promise<Maker> {
         text: name,
         style: { ink: name === current ? '#855500' : '#67606e' },
         letters: { size: 14, weight: name === current ? 700 : 400, align: 'center', place: 'middle' },
-        ...(name !== current && { threads: `click → go to ${name} · dissolve 150 ms ease` }),
+        ...(name !== current && { looks: { hover: { style: { ink: '#26232c' } } }, threads: `click → go to ${name} · dissolve 150 ms ease` }),
       })
     );
   };

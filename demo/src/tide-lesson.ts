@@ -225,6 +225,7 @@ export function tideLesson() {
             text: '↺',
             letters: { size: 24 },
             label: 'From the beginning',
+            looks: { hover: { style: { fill: '#f1eadc' } }, press: { style: { fill: '#ddd2bd' } } },
             lines: ['click → start over; start over three; show in two label Fall'],
           },
         },

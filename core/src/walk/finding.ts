@@ -33,9 +33,10 @@ export interface RuleContext {
   readonly traps: readonly Trap[];
 }
 
-/** One rule of the walk. `meaning` is its line in the catalogue. */
+/** One rule of the walk: in a few words beside what it is about, and with its line in the catalogue. */
 export interface Rule {
   readonly id: string;
+  readonly words: string;
   readonly meaning: string;
   readonly check: (context: RuleContext) => Finding[];
 }

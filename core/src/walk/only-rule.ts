@@ -1,11 +1,13 @@
 import type { Cue } from '../cues/schemas.ts';
 import { sceneOfThread, type Thread } from '../piece/piece.ts';
 import { ownerOf, placeOfThread } from './at-thread.ts';
+import { isComplete } from './live.ts';
 import { finding, type Finding, type Rule } from './finding.ts';
 import { asksMoreThan, type Way } from './ways.ts';
 
 interface Only {
   readonly id: string;
+  readonly words: string;
   readonly meaning: string;
   /** What somebody has who does not get there. */
   readonly way: Way;
@@ -16,11 +18,12 @@ interface Only {
 }
 
 /** A rule about what somebody who goes in one way only never comes to, though others do. */
-export const onlyRule = ({ id, meaning, way, isMeant, frame, thread }: Only): Rule => ({
+export const onlyRule = ({ id, words, meaning, way, isMeant, frame, thread }: Only): Rule => ({
   id,
+  words,
   meaning,
   check: ({ program, exploration }) => {
-    if (!asksMoreThan(program, way)) return [];
+    if (!isComplete(exploration) || !asksMoreThan(program, way)) return [];
     const within = exploration.by(way);
     if (!within.isComplete) return [];
     const missed = [...exploration.reached.keys()].filter((scene) => !within.reached.has(scene));

@@ -79,7 +79,8 @@ function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, 
     by: isOpen ? null : (hidden?.by?.node ?? null),
     size: !isMoving && cuesAt(node).some((type) => PRESSES.has(type)) ? sizeOf(shown) : null,
     isOut: !isMoving && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && isBeyond(surface, shown),
-    isUnseen: !isMoving && node.layer.type !== 'hit' && isFaded(run, surface, shown),
+    // While steps wait for their time it is only on its way.
+    isUnseen: !isMoving && run.activities.length === 0 && node.layer.type !== 'hit' && isFaded(run, surface, shown),
   };
 }
 

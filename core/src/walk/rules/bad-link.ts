@@ -12,6 +12,7 @@ const sentences: Record<AddressProblem, (address: string) => string> = {
 
 export const badLink: Rule = {
   id: 'bad-link',
+  words: 'bad link',
   meaning: 'an address that is empty, malformed, or of a kind other than http, https, mailto and tel',
   check: ({ program: { piece } }) =>
     threadsIn(piece).flatMap((thread) =>

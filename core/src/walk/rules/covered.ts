@@ -3,6 +3,7 @@ import type { Covered } from '../views.ts';
 
 export const covered: Rule = {
   id: 'covered',
+  words: 'covered',
   meaning: 'something to press that other catching layers hide wholly (must fix) or by half and more (worth a look), wherever it is seen',
   check: ({ exploration }) => exploration.views.covered.map((one) => report(one, exploration.unfollowed.size > 0)),
 };

@@ -3,6 +3,7 @@ import { finding, type Rule } from '../finding.ts';
 
 export const crowdedHit: Rule = {
   id: 'crowded-hit',
+  words: 'crowded',
   meaning: 'two areas to press that overlap in part, or stand so near to each other that a thumb meets the wrong one',
   check: ({ exploration }) =>
     [...exploration.views.crowds.values()].map(({ a, b, gap, at }) => {

@@ -3,6 +3,7 @@ import { endingUnheard } from './media-hangs.ts';
 
 export const deadEnd: Rule = {
   id: 'dead-end',
+  words: 'dead end',
   meaning: 'a frame that can be reached and from which nothing leads on, always or while something is so, and which is not marked as an ending',
   check: ({ program, traps }) =>
     traps

@@ -5,6 +5,7 @@ import { finding, type Rule } from '../finding.ts';
 
 export const draftTarget: Rule = {
   id: 'draft-target',
+  words: 'leads to a draft',
   meaning: 'a thread that leads to a frame which is marked as still to be drawn',
   check: ({ program: { piece } }) =>
     threadsIn(piece).flatMap((thread) => {

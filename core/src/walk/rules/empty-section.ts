@@ -7,6 +7,7 @@ import { finding, type Rule } from '../finding.ts';
 
 export const emptySection: Rule = {
   id: 'empty-section',
+  words: 'empty section',
   meaning: 'a labelled section in which nothing happens: it looks all along as the one before it ends',
   check: ({ program }) =>
     scenesInTime(program).flatMap(({ scene, timeline }) => {

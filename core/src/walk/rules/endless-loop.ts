@@ -3,6 +3,7 @@ import { finding, type Rule } from '../finding.ts';
 
 export const endlessLoop: Rule = {
   id: 'endless-loop',
+  words: 'goes round for ever',
   meaning: 'threads that set each other off without end: the run is stopped in the middle',
   check: ({ program: { piece }, exploration: { endless } }) => {
     // Those that were stopped together are one loop, told at the first of them.

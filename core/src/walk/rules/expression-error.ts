@@ -2,6 +2,7 @@ import { dataRule } from '../data-rule.ts';
 
 export const expressionError = dataRule(
   'expression-error',
+  'cannot be computed',
   'a condition, binding, assignment or text whose expression cannot be read, names what is not there, or cannot be computed',
   ({ code }) => code !== 'wrong-type'
 );

@@ -2,6 +2,7 @@ import { onlyRule } from '../only-rule.ts';
 
 export const hoverOnly = onlyRule({
   id: 'hover-only',
+  words: 'hover only',
   meaning: 'a frame that is come to, or a thread that fires, only where a pointer can hover: with a finger nobody gets there',
   way: 'finger',
   isMeant: (cue) => cue.type === 'hover' || cue.type === 'leave',

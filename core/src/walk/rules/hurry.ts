@@ -9,6 +9,7 @@ import { finding, type Finding, type Rule } from '../finding.ts';
 
 export const hurry: Rule = {
   id: 'hurry',
+  words: 'pressed twice',
   meaning: 'a second press, before what the first one started has ended, that makes more of it: one step too far, one too many bought',
   check: ({ program, exploration }) => {
     const { states, edges, runOf } = exploration;

@@ -3,6 +3,7 @@ import { finding, type Rule } from '../finding.ts';
 
 export const labelClash: Rule = {
   id: 'label-clash',
+  words: 'labels clash',
   meaning: 'two labels of one timeline with the same name, or at the same time, so that one of them opens nothing',
   check: ({ program }) =>
     scenesInTime(program).flatMap(({ scene, timeline }) => {

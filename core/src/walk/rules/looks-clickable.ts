@@ -7,6 +7,7 @@ import { placementsIn, seenParts, seenScenes } from '../per-scene.ts';
 
 export const looksClickable: Rule = {
   id: 'looks-clickable',
+  words: 'not wired',
   meaning: 'a hit area, a layer with a hover or press look, a copy of a wired layer, or one made like wired ones beside it, that has no thread',
   check: ({ program }) => [
     ...seenScenes(program).flatMap((id) => (hears([...program.scenes.get(id)!.threads, ...program.threads]) ? [] : unwiredIn(program, id))),

@@ -3,6 +3,7 @@ import { finding, type Finding, type Rule } from '../finding.ts';
 
 export const lowContrast: Rule = {
   id: 'low-contrast',
+  words: 'hard to read',
   meaning:
     'text under the contrast that WCAG 2.2, 1.4.3 asks for (4.5 to 1, large text 3 to 1), as drawn or in some state or look; on pictures nothing is said',
   check: ({ program }) => {

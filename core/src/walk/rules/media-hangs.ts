@@ -5,6 +5,7 @@ import { finding, type Rule } from '../finding.ts';
 
 export const mediaHangs: Rule = {
   id: 'media-hangs',
+  words: 'hangs at the end',
   meaning: 'a video or sound that ends while nothing listens, in a frame from which nothing else leads on',
   check: ({ program, traps }) =>
     traps.flatMap(({ frames, deadEnd, from, route, when }) => {

@@ -11,6 +11,7 @@ import { finding, type Finding, type Rule } from '../finding.ts';
 
 export const missingTarget: Rule = {
   id: 'missing-target',
+  words: 'leads nowhere',
   meaning:
     'a cue, step, placement, ending or carried sheet names a frame, layer, part, state, label, sheet or variable that is gone or not chosen yet, or a thread has no step at all',
   check: ({ program }) => [...threadsLost(program.piece), ...placementsLost(program), ...scenesLost(program.piece)],

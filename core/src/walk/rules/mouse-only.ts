@@ -3,6 +3,7 @@ import { onlyRule } from '../only-rule.ts';
 
 export const mouseOnly = onlyRule({
   id: 'mouse-only',
+  words: 'pointer only',
   meaning: 'a frame that is come to, or a thread that fires, only by pointing, swiping or dragging: with the keyboard nobody gets there',
   way: 'keyboard',
   isMeant: (cue, on) => POINTED.has(cue.type) || (on !== 'layer' && cue.type === 'click'),

@@ -13,6 +13,7 @@ import { lostInThread } from './missing-target.ts';
 
 export const neverFires: Rule = {
   id: 'never-fires',
+  words: 'never fires',
   meaning:
     'a thread, or a branch of one, that fires in no state that can be reached, and why: its cue never comes, its condition never holds, or an earlier branch always wins',
   check: (context) => {

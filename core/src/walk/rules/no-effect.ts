@@ -12,6 +12,7 @@ const isBadLink = (step: Step): boolean => step.do === 'open' && addressProblem(
 
 export const noEffect: Rule = {
   id: 'no-effect',
+  words: 'changes nothing',
   meaning: 'a branch of a thread that fires and in no state that can be reached changes anything: what it asks for is so already',
   check: ({ program: { piece }, exploration }) => {
     if (!isComplete(exploration)) return [];

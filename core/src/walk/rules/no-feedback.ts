@@ -8,6 +8,7 @@ import { isVeil } from '../sights.ts';
 
 export const noFeedback: Rule = {
   id: 'no-feedback',
+  words: 'no sign',
   meaning: 'something to press that looks the same hovered and pressed; bare hit areas only where others of the piece have looks',
   check: ({ program }) => {
     const scenes = scenesSeen(program);

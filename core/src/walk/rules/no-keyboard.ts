@@ -8,6 +8,7 @@ import { scenesSeen } from '../pressed.ts';
 
 export const noKeyboard: Rule = {
   id: 'no-keyboard',
+  words: 'no keyboard',
   meaning:
     'something that is done by pressing, swiping or dragging and that nothing for the keyboard does: it cannot be reached or operated without a pointer',
   check: ({ program }) => {

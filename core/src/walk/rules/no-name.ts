@@ -6,6 +6,7 @@ import { scenesSeen } from '../pressed.ts';
 
 export const noName: Rule = {
   id: 'no-name',
+  words: 'no name',
   meaning:
     'something to press, to fill in or to play that has no name to be read out: no accessible name, no text in it, and only the name that it was made with',
   check: ({ program }) =>

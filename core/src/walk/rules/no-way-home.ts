@@ -3,6 +3,7 @@ import { finding, type Rule } from '../finding.ts';
 
 export const noWayHome: Rule = {
   id: 'no-way-home',
+  words: 'no way home',
   meaning: 'frames that lead only to each other: once there, always or while something is so, no start frame can be reached any more',
   check: ({ program, traps }) =>
     traps

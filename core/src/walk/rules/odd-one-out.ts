@@ -5,6 +5,7 @@ import { finding, type Finding, type Rule } from '../finding.ts';
 
 export const oddOneOut: Rule = {
   id: 'odd-one-out',
+  words: 'odd one out',
   meaning: 'of layers that match across three frames or more (copies, or the same name, text or part), one that leads elsewhere than the rest',
   check: ({ program }) => {
     const told = new Map<string, Finding>();

@@ -2,6 +2,7 @@ import { finding, type Rule } from '../finding.ts';
 
 export const offFrame: Rule = {
   id: 'off-frame',
+  words: 'out of view',
   meaning: 'something to press that lies outside of all that can be scrolled into view, in every state in which it is there',
   check: ({ exploration }) =>
     exploration.views.beyond.map(({ node, at }) => {

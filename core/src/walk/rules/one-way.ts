@@ -5,6 +5,7 @@ import { lostStates, type Lost } from '../one-way.ts';
 
 export const oneWay: Rule = {
   id: 'one-way',
+  words: 'no way back',
   meaning: 'a state that a person can bring something into and nothing brings it out of while its frame stays: opened and never closed',
   check: ({ program, exploration }) => {
     const found = [exploration, ...exploration.slices].flatMap((one) => lostStates(program, one).map((lost) => report(one, lost)));

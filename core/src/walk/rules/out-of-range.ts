@@ -9,6 +9,7 @@ import { standingExpressions } from '../standing.ts';
 
 export const outOfRange: Rule = {
   id: 'out-of-range',
+  words: 'out of range',
   meaning: 'a given value that a variable, a field or a property never has: beyond its limits, or none of its options',
   check: ({ program }) => [...begun(program), ...computed(program), ...tweened(program), ...fields(program)],
 };

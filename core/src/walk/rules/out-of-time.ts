@@ -5,6 +5,7 @@ import { finding, type Rule } from '../finding.ts';
 
 export const outOfTime: Rule = {
   id: 'out-of-time',
+  words: 'out of time',
   meaning: 'keys, spans, labels or cues that stand beyond the end of their timeline, and cues on what is not there at that moment',
   check: ({ program }) =>
     scenesInTime(program).flatMap(({ scene, timeline }) => {

@@ -5,6 +5,7 @@ import { finding, type Finding, type Rule, type RuleContext } from '../finding.t
 
 export const repeatedTarget: Rule = {
   id: 'repeated-target',
+  words: 'same as another',
   meaning:
     'copies with different texts of which some still lead to the same place or link while others lead elsewhere; two copies with one link always',
   check: (context) => [...families(context.program.piece)].flatMap((family) => check(context, family)),

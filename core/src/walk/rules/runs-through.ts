@@ -4,6 +4,7 @@ import { finding, type Rule } from '../finding.ts';
 
 export const runsThrough: Rule = {
   id: 'runs-through',
+  words: 'runs through',
   meaning: 'a section that is played by itself and goes on into another one that is, while most of their neighbours hold',
   check: ({ program }) => {
     const inTime = scenesInTime(program);

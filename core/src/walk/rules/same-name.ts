@@ -7,6 +7,7 @@ import { standingExpressions } from '../standing.ts';
 
 export const sameName: Rule = {
   id: 'same-name',
+  words: 'name fits two',
   meaning: 'a name used in an expression that fits two things there, so that whoever reads it cannot tell which is meant',
   check: ({ program }) =>
     standingExpressions(program).flatMap(({ stored, scene, place, what }) => {

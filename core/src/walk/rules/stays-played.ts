@@ -6,6 +6,7 @@ import { framesShowing, placementsIn, seenScenes } from '../per-scene.ts';
 
 export const staysPlayed: Rule = {
   id: 'stays-played',
+  words: 'stays played',
   meaning: 'a clip that shows only its last moment when its frame is come to again, while its neighbours start over',
   check: ({ program, exploration }) =>
     seenScenes(program).flatMap((id) => {

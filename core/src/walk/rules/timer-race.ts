@@ -4,6 +4,7 @@ import { durationWords } from '../../words.ts';
 
 export const timerRace: Rule = {
   id: 'timer-race',
+  words: 'races',
   meaning: 'two things that are due at the same moment in a state that can be reached, and lead to different places',
   check: ({ program: { piece }, exploration: { races } }) =>
     races.flatMap(({ threads, ms, at }) => {

@@ -3,6 +3,7 @@ import { finding, type Rule } from '../finding.ts';
 
 export const unreachableFrame: Rule = {
   id: 'unreachable-frame',
+  words: 'never reached',
   meaning: 'a frame that no route from any start leads to',
   check: ({ program, exploration }) => {
     if (exploration.gaps.length) return [];

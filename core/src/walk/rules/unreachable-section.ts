@@ -10,6 +10,7 @@ import type { Exploration } from '../exploration.ts';
 
 export const unreachableSection: Rule = {
   id: 'unreachable-section',
+  words: 'section never played',
   meaning: 'a labelled section of a timeline that nothing plays, shows, turns or runs on to',
   check: ({ program, exploration }) => {
     const inTime = scenesInTime(program);

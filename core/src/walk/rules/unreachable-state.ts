@@ -5,6 +5,7 @@ import { statesMet } from '../states-met.ts';
 
 export const unreachableState: Rule = {
   id: 'unreachable-state',
+  words: 'state never met',
   meaning: 'a state of a frame, sheet or part that is seen, which no route brings it into',
   check: ({ program, exploration }) => {
     if (!isComplete(exploration)) return [];

@@ -3,6 +3,7 @@ import { mentionsIn } from '../mentions.ts';
 
 export const unreadVariable: Rule = {
   id: 'unread-variable',
+  words: 'never read',
   meaning: 'a variable that nothing reads: no condition, binding, text, step or cue; computing it from itself does not count',
   check: ({ program }) => {
     if (program.variables.size === 0) return [];

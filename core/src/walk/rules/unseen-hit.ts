@@ -3,6 +3,7 @@ import { whenOf } from '../while.ts';
 
 export const unseenHit: Rule = {
   id: 'unseen-hit',
+  words: 'unseen',
   meaning: 'something that takes presses while it cannot be seen, because it or what is around it is wholly see-through; hit areas are meant to be',
   check: ({ exploration }) =>
     [...exploration.views.unseen.values()].map(({ node, at }) => {

@@ -4,6 +4,7 @@ import { mentionsIn } from '../mentions.ts';
 
 export const unsetVariable: Rule = {
   id: 'unset-variable',
+  words: 'never set',
   meaning: 'a variable that something reads and nothing ever sets: no step, no field, no choice',
   check: ({ program }) => {
     if (program.variables.size === 0) return [];

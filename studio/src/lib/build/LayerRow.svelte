@@ -5,7 +5,7 @@
   import EyeOff from '@lucide/svelte/icons/eye-off';
   import Lock from '@lucide/svelte/icons/lock';
   import LockOpen from '@lucide/svelte/icons/lock-open';
-  import { colorOf, likelyFrames, framesOf, wireTo, type Bindable, type Item } from '@zany/core';
+  import { colorOf, likelyFrames, framesOf, rules, wireTo, type Bindable, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { newId } from '$lib/client/ids';
   import { addressIn, leaveChoice, openOnClick, setLayer } from './acts';
@@ -56,15 +56,7 @@
     if (looks.length > 1) parts.push(looks.join(' '));
     return parts.join(' · ');
   });
-  const words: Record<string, string> = {
-    'small-hit': 'hard to hit',
-    'looks-clickable': 'not wired',
-    covered: 'covered',
-    'missing-target': 'leads nowhere',
-    'bad-link': 'bad link',
-    'repeated-target': 'same as another',
-    'expression-error': 'cannot be computed',
-  };
+  const words = new Map(rules.map((rule) => [rule.id, rule.words]));
 </script>
 
 <div
@@ -117,7 +109,7 @@
     {#if finding}
       <span
         class="shrink-0 text-[11.5px] {finding.severity === 'must' ? 'text-[var(--brick-text)]' : 'text-[var(--gold-text)]'}"
-        title={finding.sentence}>{words[finding.rule] ?? 'loose end'}</span
+        title={finding.sentence}>{words.get(finding.rule) ?? 'loose end'}</span
       >
     {:else}
       <span class="min-w-0 truncate text-[11.5px] {layer.type === 'placement' ? 'text-[var(--plum)]' : 'soft'}" title={away ?? meta}
