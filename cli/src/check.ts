@@ -1,6 +1,5 @@
-import { audit, count, placeName, severityWords, toSarif, type Audit, type Program } from '@zany/core';
+import { audit, count, placeName, severityWords, toSarif, type Audit, type Program, routeWords } from '@zany/core';
 import { load } from './files.ts';
-import { routeWords } from './route.ts';
 
 export type Format = 'text' | 'json' | 'sarif';
 

@@ -1,6 +1,5 @@
-import { count, explore, routeTo, startOf, type Exploration, type Program } from '@zany/core';
+import { count, explore, routeTo, startOf, type Exploration, type Program, routeWords } from '@zany/core';
 import { load } from './files.ts';
-import { routeWords } from './route.ts';
 
 /** Prints what can be reached in a file, and whether all of it was explored. */
 export async function exploreFile(

@@ -150,6 +150,12 @@ export { severityWords, type Finding, type Rule, type Severity } from './walk/fi
 export type { Place } from './walk/place.ts';
 export { findTraps, type Trap } from './walk/traps.ts';
 export { rules } from './walk/rules/index.ts';
+export { asideKey, markOf, reasonFor } from './walk/aside.ts';
+export { eventWords, routeWords } from './walk/event-words.ts';
+export { outcomeOf, stepsOf, walkKept, type Walked } from './walk/kept.ts';
+export type { Aside, KeptEvent, KeptStep, KeptWalk } from './piece/walks.ts';
+export { MOST_STEPS_KEPT } from './piece/walks.ts';
+export * from './edit/commands/walks.ts';
 export * from './words.ts';
 export { insertStarter } from './starters/insert.ts';
 export type { Starter } from './starters/starter.ts';

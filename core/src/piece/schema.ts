@@ -21,6 +21,7 @@ import { stepSchemas } from '../steps/schemas.ts';
 import { BINDABLE } from './bindable.ts';
 import { color, expression, id, layerPath, name, oneOf, paint, READS, REFERS, type Gives } from './scalars.ts';
 import { FAMILIES } from './faces.ts';
+import { AsideSchema, KeptWalkSchema } from './walks.ts';
 
 /** The contract of a piece document. `docs/piece.schema.json` is printed from here. */
 
@@ -417,6 +418,8 @@ const headFields = {
   bundles: Optional(byId(Obj({ name: name(), order: order() }, strict), 500)),
   swatches: Optional(byId(Obj({ name: name(), order: order(), color: color() }, strict), 500)),
   easings: Optional(byId(Obj({ name: name(), order: order(), easing: Str({ minLength: 1, maxLength: 200 }) }, strict), 200)),
+  walks: Optional(byId(KeptWalkSchema, 200)),
+  aside: Optional(RecordOf(layerPath(), AsideSchema, { maxProperties: 2000, ...strict, description: 'by what the loose end is called' })),
   typeStyles: Optional(byId(Obj({ name: name(), order: order(), letters: Obj(letterFields, strict) }, strict), 200)),
 };
 

@@ -2,13 +2,17 @@ import type { Program } from '../program/program.ts';
 import { replay, start } from '../run/run.ts';
 import type { Exploration, ExploreOptions } from './exploration.ts';
 import { explore, routeTo, startOf } from './explore.ts';
+import { reasonFor } from './aside.ts';
 import { contextOf, type Finding, type Severity } from './finding.ts';
 import { framesShowing } from './per-scene.ts';
 import { findTraps } from './traps.ts';
 import { rules } from './rules/index.ts';
 
 export interface Audit {
+  /** Loose ends, the gravest first. */
   readonly findings: readonly Finding[];
+  /** Those that somebody has set aside, and why. */
+  readonly aside: readonly (Finding & { readonly reason: string })[];
   readonly exploration: Exploration;
 }
 
@@ -19,8 +23,19 @@ export const audit = (program: Program, options: ExploreOptions = {}): Audit => 
 export function judge(program: Program, exploration: Exploration): Audit {
   const context = contextOf(program, exploration, exploration.gaps.length === 0 ? findTraps(program, exploration) : []);
   const found = rules.flatMap((rule) => rule.check(context)).map((one) => withRoute(program, one, exploration));
-  const findings = [...new Map(found.toReversed().map((one) => [one.id, one])).values()].reverse();
-  return { findings: findings.sort((a, b) => rank[a.severity] - rank[b.severity]), exploration };
+  const all = [...new Map(found.toReversed().map((one) => [one.id, one])).values()].reverse();
+  const sorted = all.sort((a, b) => rank[a.severity] - rank[b.severity]);
+  const reasons = new Map(
+    sorted.flatMap((one) => {
+      const reason = program.piece.head.aside ? reasonFor(program.piece, one) : null;
+      return reason === null ? [] : [[one.id, reason] as const];
+    })
+  );
+  return {
+    findings: sorted.filter(({ id }) => !reasons.has(id)),
+    aside: sorted.flatMap((one) => (reasons.has(one.id) ? [{ ...one, reason: reasons.get(one.id)! }] : [])),
+    exploration,
+  };
 }
 
 const rank: Record<Severity, number> = { must: 0, look: 1, note: 2 };

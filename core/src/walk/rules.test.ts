@@ -429,7 +429,7 @@ describe('exploring the piece', () => {
 interface Globbing {
   glob: (patterns: readonly string[], options: { query: string; import: string; eager: true }) => Record<string, string>;
 }
-const texts = (import.meta as unknown as Globbing).glob(['./claims.test.ts', './walk.test.ts'], {
+const texts = (import.meta as unknown as Globbing).glob(['./claims.test.ts', './kept.test.ts', './walk.test.ts'], {
   query: '?raw',
   import: 'default',
   eager: true,

@@ -63,6 +63,15 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       return { at, edit: () => [{ op: 'remove', table: 'scenes', id: 'lost' }] };
     },
   ],
+  'broken-route': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const event = { type: 'click', layer: layerId('harbour', `To ${scene}`) };
+      const value = { name: 'Once', order: 'a', from: 'harbour', steps: [{ event, frame: 'pay' }] };
+      const edit = ({ head }: Piece): Operation[] => [{ op: 'set', table: 'piece', id: head.id, path: ['walks', 'once'], value }];
+      return { at: { scene: 'harbour', layer: null }, edit };
+    },
+  ],
   'draft-target': [
     (piece, chance) => {
       const scene = corner(piece, chance);

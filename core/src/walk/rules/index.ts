@@ -1,5 +1,6 @@
 import type { Rule } from '../finding.ts';
 import { badLink } from './bad-link.ts';
+import { brokenRoute } from './broken-route.ts';
 import { covered } from './covered.ts';
 import { crowdedHit } from './crowded-hit.ts';
 import { deadEnd } from './dead-end.ts';
@@ -43,6 +44,7 @@ import { unsetVariable } from './unset-variable.ts';
 /** The rules of the walk, in the order their findings are listed. To add one: its file, and a line here. */
 export const rules: readonly Rule[] = [
   missingTarget,
+  brokenRoute,
   expressionError,
   typeClash,
   deadEnd,

@@ -1,4 +1,5 @@
-import type { Program, RunEvent } from '@zany/core';
+import type { Program } from '../program/program.ts';
+import type { RunEvent } from '../run/state.ts';
 
 /** A route in words: `Harbour: click Plan a trip, wait 500 ms`. */
 export function routeWords(program: Program, from: string, events: readonly RunEvent[]): string {
@@ -6,6 +7,7 @@ export function routeWords(program: Program, from: string, events: readonly RunE
   return events.length ? `${begin}: ${events.map((event) => eventWords(program, event)).join(', ')}` : `${begin}, at once`;
 }
 
+/** An event as people read it. */
 export function eventWords(program: Program, event: RunEvent): string {
   const layerName = (key: string | null) =>
     key === null
