@@ -152,6 +152,7 @@ export { findTraps, type Trap } from './walk/traps.ts';
 export { rules } from './walk/rules/index.ts';
 export { asideKey, markOf, reasonFor } from './walk/aside.ts';
 export { eventWords, routeWords } from './walk/event-words.ts';
+export { guide, planRoutes, type Plan, type PlannedRoute } from './walk/plan.ts';
 export { outcomeOf, stepsOf, walkKept, type Walked } from './walk/kept.ts';
 export type { Aside, KeptEvent, KeptStep, KeptWalk } from './piece/walks.ts';
 export { MOST_STEPS_KEPT } from './piece/walks.ts';

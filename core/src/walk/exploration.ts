@@ -65,6 +65,12 @@ export interface Exploration {
   readonly entered: ReadonlySet<string>;
   /** What tells states apart: each with the number of its value in a state, 0 where it is as it begins. */
   readonly slots: () => readonly (Pick<Slot, 'scene' | 'kind' | 'key' | 'values'> & { readonly numberIn: (state: number) => number })[];
+  /** For each branch that fires, some places where it does: what is done in which state. */
+  readonly places: ReadonlyMap<string, readonly Spot[]>;
+  /** How many branches one event fires at most. */
+  readonly together: number;
+  /** The state that a run is in, at rest; null for one that was not met. */
+  readonly stateOf: (run: RunState) => number | null;
   /** What can be come to by somebody who can do only some of it; made when it is asked for. */
   readonly by: (way: Way) => Within;
   /** What was seen, over all states. */
@@ -79,6 +85,12 @@ export interface Exploration {
   readonly levels: Levels | null;
   /** The events that lead from a start to a state, in order; with a given stack, from its top down, if one is given. */
   readonly routeTo: (state: number, stack?: readonly number[]) => RunEvent[];
+}
+
+/** Something that is done in a state. */
+export interface Spot {
+  readonly state: number;
+  readonly event: RunEvent;
 }
 
 /** What somebody comes to who goes in one way only. */

@@ -11,7 +11,7 @@ import { PlainStore } from '../run/store.ts';
 import { listWords } from '../words.ts';
 import type { Ambient } from './ambient.ts';
 import { eventsIn } from './events-in.ts';
-import type { Edge, Exploration, Levels, State, Within } from './exploration.ts';
+import type { Edge, Exploration, Levels, Spot, State, Within } from './exploration.ts';
 import type { Moment } from './moment.ts';
 import { isHurry } from './hurry.ts';
 import type { Reading } from './learned.ts';
@@ -33,6 +33,9 @@ import { Views } from './views.ts';
 
 /** Places on back stacks, at most. */
 const MOST_PLACES = 2 ** 21;
+
+/** Places that are remembered for a branch, at most. */
+const MOST_SPOTS = 8;
 
 /** Where a person can begin, at rest, with what happened on the way in. */
 export interface Start {
@@ -77,7 +80,11 @@ export class Explorer {
   private readonly acted = new Set<string>();
   private readonly endless = new Map<string, Moment & { readonly event: RunEvent }>();
   private readonly races = new Map<string, Exploration['races'][number]>();
+  private together = 0;
+  private readonly places = new Map<string, Spot[]>();
   private readonly entered = new Set<string>();
+  /** Some state with a row, whatever is on its back stack. */
+  private readonly anyWith: (number | undefined)[] = [];
   private readonly views = new Views();
   private readonly gaps = new Set<string>();
   /** States in which something was not tried because it would have been in too much of a hurry. */
@@ -161,7 +168,22 @@ export class Explorer {
     const races = [...this.races.values()];
     const slots = () =>
       this.memory.slots.columns.map((slot) => ({ ...slot, numberIn: (state: number) => this.rows.at(this.rowOf[state]!, slot.column) }));
-    const told = { fired, branches, acted, endless, races, entered, slots, by: () => this.within, views, slices: [] };
+    const stateOf = (run: RunState) => this.stateFor(run);
+    const told = {
+      together: this.together,
+      places: this.places,
+      stateOf,
+      fired,
+      branches,
+      acted,
+      endless,
+      races,
+      entered,
+      slots,
+      by: () => this.within,
+      views,
+      slices: [],
+    };
     const found = { states, count: states.length, moves, edges, reached, leavesFrom, unfollowed, stirs: this.stirs, ...told };
     return { cut, gaps, ...found, runOf, levels: this.telling.back ? levels : null, routeTo: (state, stack) => this.routeTo(state, stack) };
   }
@@ -249,7 +271,13 @@ export class Explorer {
       this.last[event] = outcome;
       this.used.add(outcome);
       for (const thread of outcome.threads) this.fired.add(thread);
-      for (const branch of outcome.branches) this.branches.add(branch);
+      this.together = Math.max(this.together, outcome.branches.length);
+      for (const branch of outcome.branches) {
+        this.branches.add(branch);
+        const spots = this.places.get(branch);
+        if (!spots) this.places.set(branch, [{ state, event: this.memory.events[event]! }]);
+        else if (spots.length < MOST_SPOTS) spots.push({ state, event: this.memory.events[event]! });
+      }
       for (const branch of outcome.acted) this.acted.add(branch);
       outcome.columns.forEach((column, i) => this.enter(this.memory.slots.columns[column]!, outcome.values[i]!));
       for (const thread of outcome.endless)
@@ -352,6 +380,7 @@ export class Explorer {
     if (over) this.backOver.set(number, { push: over, event });
     this.states.push({ frame, parent, event: event < 0 ? null : this.memory.events[event]!, start });
     this.rowOf.push(row);
+    this.anyWith[row] ??= number;
     this.stackOf.push(stack);
     this.edges.push([]);
     const overlays = (valueOf('overlays') ?? []) as readonly Overlay[];
@@ -397,6 +426,12 @@ export class Explorer {
   }
 
   private scrolls: boolean | undefined;
+
+  private stateFor(run: RunState): number | null {
+    const store = new PlainStore(run);
+    settle(this.program, store, this.telling, this.ambient);
+    return this.anyWith[this.rowOfRun(store.run)] ?? null;
+  }
 
   private isAt(state: number, run: RunState): boolean {
     const store = new PlainStore(run);
