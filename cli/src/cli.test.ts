@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { pieceToJson, writePackage } from '@zany/core';
-import { build, click, go, on, open } from '@zany/core/testing';
+import { build, click, compose, go, on, open } from '@zany/core/testing';
 import { Ajv } from 'ajv';
 import addFormats from 'ajv-formats';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
@@ -33,7 +33,7 @@ const call = (args: string[], input = ''): Promise<Ran> =>
     child.stdin!.end(input);
   });
 
-const size = { at: [0, 0, 100, 60] } as const;
+const size = { at: [0, 0, 100, 60], looks: { hover: { style: { fill: '#eeeeee' } } } } as const;
 const good = build(
   { home: { layers: { buy: { ...size, threads: [click(go('pay'))] } } }, pay: { layers: { back: { ...size, threads: [click(go('back'))] } } } },
   [on({ type: 'key', key: 'End' }, go('last'))]
@@ -87,6 +87,101 @@ describe('zany check', () => {
     expect(code).toBe(2);
     expect(err).toContain(why);
   });
+});
+
+describe('what CI can tell apart', () => {
+  const endless = compose({
+    variables: { n: { type: 'number', initial: 0 } },
+    frames: { home: { layers: { up: { at: [0, 0, 100, 60], text: 'Up {n}', looks: size.looks, lines: ['click → set n to n + 1'] } }, ending: true } },
+  });
+
+  test('not all walked: exit code 3, and SARIF says what was cut', async () => {
+    const path = await file('endless.json', endless);
+    const { code, out } = await call(['check', path, '--max-states', '40']);
+    expect([code, out]).toEqual([3, '0 loose ends; explored in part: stopped at 40 states, 41 states, 40 moves.\n']);
+    const sarif = JSON.parse((await call(['check', path, '--max-states', '40', '--format', 'sarif'])).out) as {
+      runs: { invocations: { toolExecutionNotifications: { message: { text: string } }[] }[] }[];
+    };
+    expect(sarif.runs[0]!.invocations[0]!.toolExecutionNotifications.map(({ message }) => message.text)).toEqual([
+      'Explored in part: stopped at 40 states.',
+    ]);
+  });
+
+  test('routes in SARIF, and loose ends in CSV and HTML', async () => {
+    const sarif = JSON.parse((await call(['check', demo, '--format', 'sarif'])).out) as {
+      runs: { results: { ruleId: string; codeFlows?: { threadFlows: { locations: object[] }[] }[] }[] }[];
+    };
+    const dead = sarif.runs[0]!.results.find(({ ruleId }) => ruleId === 'dead-end')!;
+    expect(dead.codeFlows![0]!.threadFlows[0]!.locations).toHaveLength(4);
+    const csv = (await call(['check', demo, '--format', 'csv'])).out.trim().split('\r\n');
+    expect(csv[0]).toBe('rule,severity,place,title,sentence,route,set aside because');
+    expect(csv).toHaveLength(7);
+    const html = (await call(['check', demo, '--format', 'html'])).out;
+    expect(html).toContain('<h1>Loose ends of Ticket app</h1>');
+    expect(html).toContain('<li>click Plan a trip</li>');
+  });
+});
+
+describe('zany walk', () => {
+  test('plans routes over every branch, and says how short a plan could be', async () => {
+    const { code, out } = await call(['walk', demo]);
+    expect(code).toBe(0);
+    expect(out).toMatch(/\n\d+ routes?, \d+ steps over \d+ branches; no plan has fewer than \d+ steps; explored completely\.\n$/);
+    const { plan } = JSON.parse((await call(['walk', demo, '--format', 'json'])).out) as {
+      plan: { length: number; least: number; missed: string[] };
+    };
+    expect([plan.missed, plan.length >= plan.least]).toEqual([[], true]);
+  });
+
+  test('a kept walk that no longer holds: exit code 1, in words and for build servers', async () => {
+    const walks = (frame: string) => ({
+      w: { name: 'To <pay>', order: 'a', from: 'home', steps: [{ event: { type: 'click' as const, layer: 'buy' }, frame }] },
+    });
+    const piece = (frame: string) => ({ ...good, head: { ...good.head, walks: walks(frame) } });
+    const holding = await call(['walk', await file('kept.json', piece('pay'))]);
+    expect([holding.code, holding.out.split('\n')[0]]).toEqual([0, 'holds: To <pay>, 1 step']);
+    const path = await file('broken.json', piece('home'));
+    const broken = await call(['walk', path]);
+    expect([broken.code, broken.out.split('\n')[0]]).toEqual([1, 'broken: To <pay>, at step 1 of 1: it leads to pay instead of home']);
+    const { out } = await call(['walk', path, '--format', 'junit']);
+    expect(out).toContain('<testsuite name="Kept walks" tests="1" failures="1"');
+    expect(out).toContain('name="To &#60;pay&#62;"');
+  });
+});
+
+test('zany compare says in sentences what is otherwise', async () => {
+  const other = build({
+    home: { layers: { buy: { ...size, threads: [click(go('home'))] } } },
+    pay: { layers: { back: { ...size, threads: [click(go('back'))] } } },
+  });
+  const [before, after] = [await file('before.json'), await file('after.json', other)];
+  const { code, out } = await call(['compare', before, after]);
+  expect(code).toBe(0);
+  expect(out).toContain('pay can no longer be reached.\n');
+  expect(out).toMatch(/new loose end: .*\n\d+ changes\.\n$/);
+  expect((await call(['compare', before, before])).out).toBe('They do the same, as far as the walk can tell.\n');
+});
+
+test('zany check --watch checks again when the file is written, and waits for one that can be read', async () => {
+  const path = await file('watched.json');
+  const child = execFile(zany, ['check', path, '--watch']);
+  let out = '';
+  child.stdout!.on('data', (text: string) => (out += text));
+  const until = async (what: string) => {
+    for (let i = 0; i < 200 && !out.includes(what); i++) await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(out).toContain(what);
+    out = '';
+  };
+  try {
+    await until('0 loose ends');
+    await writeFile(path, '{"format":');
+    await until('neither a package nor a piece.json');
+    const piece = build({ home: { layers: { area: { type: 'hit', at: [0, 0, 60, 60] } } } });
+    await writeFile(path, JSON.stringify(pieceToJson(piece)));
+    await until('looks-clickable');
+  } finally {
+    child.kill();
+  }
 });
 
 /** The schema is written in draft 4, whose keywords for its own name ajv does not take; all others it uses mean the same. */

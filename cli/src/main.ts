@@ -1,11 +1,13 @@
 import { createReadStream } from 'node:fs';
 import { exportKinds, type ExportKind } from '@zany/core';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
-import { check, type Format } from './check.ts';
+import { check, checkFormats, checkOnAndOn, type Format } from './check.ts';
+import { compareFiles } from './compare.ts';
 import { exploreFile } from './explore.ts';
 import { exportFile } from './export.ts';
 import { Unreadable } from './files.ts';
 import { run } from './run.ts';
+import { walkFile, walkFormats } from './walk.ts';
 
 const VERSION = '0.1.0';
 
@@ -17,20 +19,44 @@ const positive = (text: string): number => {
   return value;
 };
 
-/** The exit code of a call: 0 done, 1 something must be fixed, 2 the input cannot be used. */
+const maxStates = () => new Option('--max-states <n>', 'stop after this many states').argParser(positive);
+
+/** The exit code of a call: 0 done, 1 something must be fixed, 2 the input cannot be used, 3 not all was walked. */
 async function main(argv: string[]): Promise<number> {
   let code = 0;
   const program = new Command('zany').description('Zany Thread on files: a piece.json or a package.').version(VERSION).exitOverride();
   program
     .command('check <file>')
-    .description('list the loose ends; exit code 1 if something must be fixed')
-    .addOption(new Option('--format <format>', 'how to print them').choices(['text', 'json', 'sarif']).default('text'))
-    .action(async (file: string, { format }: { format: Format }) => void (code = await check(file, format, print, VERSION)));
+    .description('list the loose ends; exit code 1 if something must be fixed, 3 if nothing must but not all was walked')
+    .addOption(new Option('--format <format>', 'how to print them').choices(checkFormats).default('text'))
+    .addOption(maxStates())
+    .option('--watch', 'check again whenever the file is written')
+    .action(async (file: string, options: { format: Format; maxStates?: number; watch?: true }) => {
+      code = await (options.watch ? checkOnAndOn : check)(file, options, print, VERSION);
+    });
+  program
+    .command('walk <file>')
+    .description('walk what is kept with the piece, and plan few and short routes over all of it; exit code 1 if a kept walk no longer holds')
+    .addOption(new Option('--format <format>', 'how to print it').choices(walkFormats).default('text'))
+    .addOption(maxStates())
+    .action(
+      async (file: string, options: { format: (typeof walkFormats)[number]; maxStates?: number }) =>
+        void (code = await walkFile(file, options.format, options.maxStates, print))
+    );
+  program
+    .command('compare <before> <after>')
+    .description('say what two versions of a piece do otherwise')
+    .addOption(new Option('--format <format>', 'how to print it').choices(['text', 'json']).default('text'))
+    .addOption(maxStates())
+    .action(
+      async (before: string, after: string, options: { format: 'text' | 'json'; maxStates?: number }) =>
+        void (code = await compareFiles(before, after, options.format, options.maxStates, print))
+    );
   program
     .command('explore <file>')
     .description('walk every reachable state and say what was reached')
     .addOption(new Option('--format <format>', 'how to print it').choices(['text', 'json']).default('text'))
-    .addOption(new Option('--max-states <n>', 'stop after this many states').argParser(positive))
+    .addOption(maxStates())
     .action(
       async (file: string, options: { format: 'text' | 'json'; maxStates?: number }) =>
         void (code = await exploreFile(file, options.format, options.maxStates, print))

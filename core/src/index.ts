@@ -152,6 +152,8 @@ export { findTraps, type Trap } from './walk/traps.ts';
 export { rules } from './walk/rules/index.ts';
 export { asideKey, markOf, reasonFor } from './walk/aside.ts';
 export { eventWords, routeWords } from './walk/event-words.ts';
+export { toCsv, toHtmlReport, toJunit } from './formats/report.ts';
+export { compareVersions, type Change, type ChangeKind, type Version } from './walk/compare.ts';
 export { guide, planRoutes, type Plan, type PlannedRoute } from './walk/plan.ts';
 export { outcomeOf, stepsOf, walkKept, type Walked } from './walk/kept.ts';
 export type { Aside, KeptEvent, KeptStep, KeptWalk } from './piece/walks.ts';

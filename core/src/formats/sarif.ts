@@ -1,9 +1,14 @@
 import type { Program } from '../program/program.ts';
+import type { Audit } from '../walk/audit.ts';
+import { eventWords, routeWords } from '../walk/event-words.ts';
 import type { Finding, Severity } from '../walk/finding.ts';
 import { rules } from '../walk/rules/index.ts';
 
-/** Findings as SARIF 2.1.0 (OASIS). */
-export function toSarif(program: Program, findings: readonly Finding[], file: string, version: string): object {
+/**
+ * Loose ends as SARIF 2.1.0 (OASIS): each with its route as a code flow, what is set aside as suppressed with the reason, and what was
+ * cut of exploring as a notification.
+ */
+export function toSarif(program: Program, { findings, aside, exploration }: Audit, file: string, version: string): object {
   return {
     $schema: 'https://json.schemastore.org/sarif-2.1.0.json',
     version: '2.1.0',
@@ -16,7 +21,22 @@ export function toSarif(program: Program, findings: readonly Finding[], file: st
             rules: rules.map((rule) => ({ id: rule.id, shortDescription: { text: rule.meaning } })),
           },
         },
-        results: findings.map((found) => result(program, found, file)),
+        invocations: [
+          {
+            executionSuccessful: true,
+            toolExecutionNotifications:
+              exploration.cut === null
+                ? []
+                : [{ level: 'warning', descriptor: { id: 'explored-in-part' }, message: { text: `Explored in part: ${exploration.cut}.` } }],
+          },
+        ],
+        results: [
+          ...findings.map((found) => result(program, found, file)),
+          ...aside.map((found) => ({
+            ...result(program, found, file),
+            suppressions: [{ kind: 'external', status: 'accepted', justification: found.reason }],
+          })),
+        ],
       },
     ],
   };
@@ -33,7 +53,22 @@ const result = (program: Program, found: Finding, file: string) => ({
     { physicalLocation: { artifactLocation: { uri: encodeURI(file) } }, logicalLocations: [{ fullyQualifiedName: placeName(program, found) }] },
   ],
   partialFingerprints: { place: found.id },
+  ...(found.route && {
+    codeFlows: [
+      {
+        message: { text: routeWords(program, found.route.from, found.route.events) },
+        threadFlows: [{ locations: flow(program, found.route, file) }],
+      },
+    ],
+  }),
 });
+
+/** The route, an event at each place. */
+const flow = (program: Program, { from, events }: NonNullable<Finding['route']>, file: string) =>
+  [program.piece.scenes.get(from)?.name ?? from, ...events.map((event) => eventWords(program, event))].map((text, i) => ({
+    executionOrder: i + 1,
+    location: { physicalLocation: { artifactLocation: { uri: encodeURI(file) } }, message: { text } },
+  }));
 
 /** `Sailings / Choose 10:40`. */
 export function placeName(program: Program, { place }: Pick<Finding, 'place'>): string {

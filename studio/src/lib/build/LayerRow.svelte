@@ -31,7 +31,9 @@
   const isSelected = $derived(session.selection.includes(layer.id));
   const isOnly = $derived(isSelected && session.selection.length === 1);
   const findings = $derived(session.findingsAt(layer.id));
-  const finding = $derived(findings[0]);
+  /** What is worth a word in the row: notes are for the walk. */
+  const told = $derived(findings.filter(({ severity }) => severity !== 'note'));
+  const finding = $derived(told[0]);
   const asks = $derived(findings.some((found) => found.rule === 'looks-clickable'));
   const likely = $derived(asks && isOnly ? likelyFrames(session.piece, layer, layer.scene, framesOf(session.piece)).slice(0, 3) : []);
   const address = $derived(isOnly && item.threads.length === 0 ? addressIn(layer.text) : null);
@@ -109,7 +111,7 @@
     {#if finding}
       <span
         class="shrink-0 text-[11.5px] {finding.severity === 'must' ? 'text-[var(--brick-text)]' : 'text-[var(--gold-text)]'}"
-        title={finding.sentence}>{words.get(finding.rule) ?? 'loose end'}</span
+        title={told.map(({ sentence }) => sentence).join('\n')}>{[...new Set(told.map(({ rule }) => words.get(rule)))].slice(0, 2).join(' · ')}</span
       >
     {:else}
       <span class="min-w-0 truncate text-[11.5px] {layer.type === 'placement' ? 'text-[var(--plum)]' : 'soft'}" title={away ?? meta}

@@ -1,12 +1,22 @@
-import type { Finding, Operation, PieceJson } from '@zany/core';
+import type { Audit, Finding, Operation, PieceJson, RunEvent, RunState } from '@zany/core';
 
 export type AuditTask =
   | { readonly type: 'piece'; readonly version: number; readonly piece: PieceJson }
   | { readonly type: 'operations'; readonly version: number; readonly operations: readonly Operation[] }
   /** Goes on exploring by so many states. */
   | { readonly type: 'on'; readonly version: number; readonly states: number }
+  /** Asks for the way from a run to the nearest branch that is not walked yet. */
+  | { readonly type: 'guide'; readonly ask: number; readonly run: RunState; readonly walked: readonly string[] }
   /** Somebody is at work this moment, so the machine is theirs. */
   | { readonly type: 'busy' };
+
+/** The way on from where a person is; no events where nothing that can be walked is left, null while that is not known. */
+export type Guided = { readonly events: readonly RunEvent[]; readonly branch: string } | 'nothing' | null;
+
+export interface GuideAnswer {
+  readonly ask: number;
+  readonly next: Guided;
+}
 
 export interface AuditAnswer {
   /** Of the last task that the answer takes in. */
@@ -14,6 +24,7 @@ export interface AuditAnswer {
   /** It has come as far as it was to come; else more follows. */
   readonly isDone: boolean;
   readonly findings: readonly Finding[];
+  readonly aside: Audit['aside'];
   readonly states: number;
   readonly moves: number;
   readonly cut: string | null;
@@ -35,9 +46,15 @@ export class Auditor {
   private readonly worker = new Worker(new URL('./audit.worker.ts', import.meta.url), { type: 'module' });
   private version = 0;
   private toldBusy = 0;
+  private asks = 0;
+  private readonly asked = new Map<number, (next: Guided) => void>();
 
   constructor(take: (answer: AuditAnswer, isCurrent: boolean) => void) {
-    this.worker.onmessage = ({ data }: MessageEvent<AuditAnswer>) => take(data, data.version === this.version);
+    this.worker.onmessage = ({ data }: MessageEvent<AuditAnswer | GuideAnswer>) => {
+      if (!('ask' in data)) return take(data, data.version === this.version);
+      this.asked.get(data.ask)?.(data.next);
+      this.asked.delete(data.ask);
+    };
     for (const type of ACTS) addEventListener(type, this.tellBusy, { capture: true, passive: true });
   }
 
@@ -47,6 +64,13 @@ export class Auditor {
 
   edit(operations: readonly Operation[]): void {
     this.post({ type: 'operations', version: ++this.version, operations });
+  }
+
+  /** The way on for somebody who walks the piece. */
+  guide(run: RunState, walked: readonly string[]): Promise<Guided> {
+    const ask = ++this.asks;
+    this.post({ type: 'guide', ask, run, walked });
+    return new Promise((done) => this.asked.set(ask, done));
   }
 
   /** Explores so many more states than it has so far. */

@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
-import { apply, compile, exploring, judge, pieceFromTrusted, update, type Exploring, type Operation, type Program } from '@zany/core';
-import type { AuditAnswer, AuditTask } from './audit';
+import { apply, compile, exploring, guide, judge, pieceFromTrusted, update, type Exploring, type Operation, type Program } from '@zany/core';
+import type { AuditAnswer, AuditTask, GuideAnswer, Guided } from './audit';
 
 /**
  * Keeps a piece of its own, fed by operations, and says what its loose ends are when it has come to rest: soon what is found
@@ -34,6 +34,7 @@ const PATIENCE = 2000;
 
 onmessage = ({ data }: MessageEvent<AuditTask>) => {
   if (data.type === 'busy') return void (busyUntil = performance.now() + REST);
+  if (data.type === 'guide') return tellWay(data);
   clearTimeout(timer);
   version = data.version;
   if (data.type === 'on') {
@@ -47,6 +48,13 @@ onmessage = ({ data }: MessageEvent<AuditTask>) => {
   explored = null;
   timer = setTimeout(begin, PAUSE);
 };
+
+function tellWay({ ask, run, walked }: Extract<AuditTask, { type: 'guide' }>): void {
+  const exploration = explored?.result();
+  const next: Guided =
+    program && exploration ? (guide(program, exploration, run, new Set(walked)) ?? (exploration.cut === null ? 'nothing' : null)) : null;
+  postMessage({ ask, next } satisfies GuideAnswer);
+}
 
 function take(operations: readonly Operation[]): Program | null {
   if (!program) return null;
@@ -87,11 +95,12 @@ function isToWait(): boolean {
 }
 
 function answer(isDone: boolean): void {
-  const { findings, exploration } = judge(program!, explored!.result());
+  const { findings, aside, exploration } = judge(program!, explored!.result());
   const message: AuditAnswer = {
     version,
     isDone,
     findings,
+    aside,
     states: exploration.count,
     moves: exploration.moves,
     cut: exploration.cut,

@@ -32,7 +32,7 @@ import {
   withReachInTime,
 } from '@zany/core';
 import type { FollowedBatch, OpenedPiece, Person, Role } from '$lib/shared/types';
-import { Auditor, type AuditAnswer } from './audit';
+import { Auditor, type AuditAnswer, type Guided } from './audit';
 import { ask, askText } from './api';
 import { followPiece } from './follow';
 import { newId } from './ids';
@@ -341,6 +341,14 @@ export class EditorSession {
   get findings(): readonly Finding[] {
     return this.audit?.findings ?? [];
   }
+
+  /** Loose ends that somebody has set aside, and why. */
+  get findingsAside(): AuditAnswer['aside'] {
+    return this.audit?.aside ?? [];
+  }
+
+  /** The way on for somebody who walks the piece, from where he is; branches as `thread branch`. */
+  guide = (run: RunState, walked: readonly string[]): Promise<Guided> => this.auditor.guide(run, walked);
 
   /** Whether all there is was walked; null while that is not known. */
   get isWhole(): boolean | null {

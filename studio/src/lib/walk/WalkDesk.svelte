@@ -1,6 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { framesShowing, count, replay, severityWords, start, type Finding, type Severity, type Thread } from '@zany/core';
+  import { eventWords, framesShowing, count, keepWalk, replay, start, startFrame, type Finding, type RunEvent, type Thread } from '@zany/core';
   import type { Player } from '@zany/player';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { useSession } from '$lib/shared/desk.svelte';
@@ -8,7 +8,12 @@
   import RunningPiece from '$lib/shared/RunningPiece.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
   import { onDestroy } from 'svelte';
+  import { newId } from '$lib/client/ids';
+  import type { Guided } from '$lib/client/audit';
   import { branchesOf, Coverage } from './coverage.svelte';
+  import KeptWalks from './KeptWalks.svelte';
+  import LooseEnds from './LooseEnds.svelte';
+  import { Recorder } from './recorder';
 
   const session = useSession();
   const coverage = new Coverage(session.id);
@@ -24,14 +29,6 @@
     session.run = null;
   });
 
-  const severities: readonly Severity[] = ['must', 'look', 'note'];
-  const groups = $derived(
-    severities
-      .map((severity) => ({ severity, findings: session.findings.filter((finding) => finding.severity === severity) }))
-      .filter((group) => group.findings.length > 0)
-  );
-  const marks: Record<Severity, string> = { must: '✕', look: '!', note: '·' };
-
   /** The frames that a route goes through, from the one it begins on. */
   function framesOn(finding: Finding): string[] {
     const run = finding.route && start(session.program, finding.route.from);
@@ -45,6 +42,47 @@
     return visited;
   }
 
+  const recorder = new Recorder();
+  /** How much of what was done could be kept, to know when to offer it. */
+  let done = $state(0);
+  let naming = $state(false);
+  let walkName = $state('');
+
+  function restart(frame?: string) {
+    player?.restart(frame);
+    recorder.begin(player?.state?.frame ?? frame ?? '');
+    done = 0;
+  }
+
+  $effect(() => {
+    if (!player) return;
+    recorder.begin(startFrame(session.program) ?? '');
+  });
+
+  function keepIt() {
+    const made = session.run && recorder.walk(session.program, session.run);
+    if (!made) return;
+    if ('why' in made) return session.notify(made.why);
+    session.edit('Keep a walk', keepWalk(session.piece, walkName, made.from, made.steps, newId));
+    [naming, walkName] = [false, ''];
+  }
+
+  /** Does what a walk says, one step after the other. */
+  async function walkIt(id: string, from: string, events: readonly RunEvent[]) {
+    if (!player) return;
+    showing = id;
+    session.ledger = [];
+    restart(from);
+    for (const event of events) {
+      await pause(event.type === 'wait' ? Math.min(event.ms, 3000) + 60 : 420);
+      if (showing !== id || !player) return;
+      if (event.type !== 'wait') player.send(event);
+    }
+    // What the last event sets off comes a moment later, and is the machine's doing too.
+    await pause(60);
+    if (showing === id) showing = '';
+  }
+
   const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
   /** Walks the route in the running piece, one event after the other, and lights the layer it is about. */
@@ -54,22 +92,12 @@
     const frames = finding.place.scene === null ? [] : framesShowing(session.program, finding.place.scene);
     const [frame] = frames;
     if (!finding.route) {
-      if (frame) player.restart(frame);
+      if (frame) restart(frame);
     } else {
-      showing = finding.id;
-      session.ledger = [];
-      player.restart(finding.route.from);
-      for (const event of finding.route.events) {
-        await pause(event.type === 'wait' ? Math.min(event.ms, 3000) + 60 : 420);
-        if (showing !== finding.id || !player) return;
-        if (event.type !== 'wait') player.send(event);
-      }
-      if (frame && !frames.includes(player.state?.frame ?? '')) player.restart(frame);
+      await walkIt(finding.id, finding.route.from, finding.route.events);
+      if (frame && !frames.includes(player?.state?.frame ?? '')) player?.restart(frame);
     }
-    // What the last event sets off comes a moment later, and is the machine's doing too.
-    await pause(60);
-    if (showing === finding.id) showing = '';
-    const element = finding.place.layer ? player.elementOf(finding.place.layer) : null;
+    const element = finding.place.layer ? player?.elementOf(finding.place.layer) : null;
     element?.animate(
       [
         { outline: '4px solid #b23a26', outlineOffset: '10px' },
@@ -94,6 +122,22 @@
     const scene = session.run ? session.program.scenes.get(session.run.frame) : undefined;
     return scene?.items.filter((item) => item.shown && item.threads.some(isLeft)).map((item) => item.layer) ?? [];
   });
+  /** The way on to what is not walked yet, from where the person is. */
+  let guided = $state.raw<Guided>(null);
+  let asked = 0;
+  $effect(() => {
+    const { run } = session;
+    if (!run || !session.audit || !session.auditIsCurrent) return;
+    const known = walked.map(({ thread, branch }) => `${thread} ${branch}`);
+    const ask = ++asked;
+    void session.guide($state.snapshot(run) as typeof run, known).then((next) => {
+      if (ask === asked) guided = next;
+    });
+  });
+  const way = $derived(guided && guided !== 'nothing' ? guided.events : []);
+  const first = $derived(way[0]);
+  const lit = $derived(first && 'layer' in first && first.layer ? [first.layer] : []);
+
   const frames = $derived(session.program.frames.map((id) => session.program.scenes.get(id)!));
   const leftOn = (id: string) =>
     [...(session.program.scenes.get(id)?.items ?? []).flatMap((item) => item.threads), ...(session.program.scenes.get(id)?.threads ?? [])].filter(
@@ -115,56 +159,15 @@
           >◐ Go on exploring</button
         >{/if}
     </header>
-    {#each groups as group (group.severity)}
-      <h3 class="border-t border-[var(--line)] bg-[var(--rim)] px-3.5 py-1 text-[12px]">
-        {severityWords[group.severity]} <span class="soft">{group.findings.length}</span>
-      </h3>
-      {#each group.findings as finding (finding.id)}
-        {@const route = chosen === finding.id ? framesOn(finding) : []}
-        <article
-          class="relative border-t border-[var(--line)] px-3.5 py-2 {chosen === finding.id ? 'bg-[var(--gold-wash)]' : ''}"
-          aria-label={finding.title}
-          data-finding={finding.id}
-        >
-          {#if chosen === finding.id}<span class="absolute bottom-0 left-0 top-0 w-1 bg-[var(--gold)]"></span>{/if}
-          <div class="flex gap-2">
-            <span
-              class="w-3 shrink-0 text-center font-bold {group.severity === 'must' ? 'text-[var(--brick)]' : 'text-[var(--gold-text)]'}"
-              aria-label={severityWords[finding.severity]}>{marks[finding.severity]}</span
-            >
-            <div class="min-w-0 flex-1">
-              <button class="text-left font-semibold" onclick={() => (chosen = chosen === finding.id ? null : finding.id)}>{finding.title}</button>
-              <p class="soft">{finding.sentence}</p>
-              {#if route.length > 1}
-                <div class="my-1.5 flex flex-wrap items-center gap-y-1">
-                  {#each route.slice(-7) as frame, i (i)}
-                    {#if i > 0}<span class="w-3 border-t-2 border-dashed border-[var(--gold)]"></span>{/if}
-                    <span class="border border-[var(--soft)]" title={session.piece.scenes.get(frame)?.name}
-                      ><Thumb scene={session.program.scenes.get(frame) ?? null} assetUrl={session.assetUrl} width={26} height={40} radius={2} /></span
-                    >
-                  {/each}
-                </div>
-              {/if}
-              <div class="mt-1 flex flex-wrap gap-1.5">
-                <button class="chip {chosen === finding.id ? '!bg-[var(--teal)] !text-white' : ''}" onclick={() => showMe(finding)}
-                  >{showing === finding.id ? 'showing…' : 'Show me'}</button
-                >
-                {#if finding.fix && session.canEdit}<button class="chip" onclick={() => session.edit(finding.fix!.label, finding.fix!.operations)}
-                    >{finding.fix.label}</button
-                  >{/if}
-                <button class="chip chip-ghost" onclick={() => openPlace(finding)}>open it</button>
-              </div>
-            </div>
-          </div>
-        </article>
-      {/each}
-    {:else}
-      {#if session.audit}<p class="border-t border-[var(--line)] px-3.5 py-4">
-          {session.audit.cut
-            ? 'No loose end as far as it was explored. What lies beyond has not been looked at.'
-            : 'Everything was explored, and nothing that the walk looks for was found.'}
-        </p>{/if}
-    {/each}
+    <LooseEnds
+      {chosen}
+      {showing}
+      routeOf={framesOn}
+      onchoose={(finding) => (chosen = chosen === finding.id ? null : finding.id)}
+      onshow={showMe}
+      onopen={openPlace}
+    />
+    <KeptWalks {showing} onwalk={walkIt} />
   </section>
 
   <section class="flex min-h-0 flex-col" aria-label="The running piece">
@@ -182,10 +185,35 @@
         onclick={() => {
           session.ledger = [];
           showing = '';
-          player?.restart();
+          restart();
         }}>start over</button
       >
       <button class="chip" aria-expanded={jumping} onclick={() => (jumping = !jumping)}>jump to…</button>
+      {#if session.canEdit}
+        {#if naming}
+          <form
+            class="flex gap-1.5"
+            onsubmit={(event) => {
+              event.preventDefault();
+              keepIt();
+            }}
+          >
+            <!-- svelte-ignore a11y_autofocus -->
+            <input
+              class="input h-[26px] w-[150px] !px-2"
+              aria-label="Name of the walk"
+              placeholder="name of the walk"
+              maxlength="110"
+              autofocus
+              bind:value={walkName}
+              onkeydown={(event) => event.key === 'Escape' && (naming = false)}
+            />
+            <button class="chip chip-gold">Keep</button>
+          </form>
+        {:else}
+          <button class="chip" disabled={done === 0} onclick={() => ([naming, walkName] = [true, ''])}>keep this walk</button>
+        {/if}
+      {/if}
       {#if session.run}<span class="soft ml-2 truncate">{session.piece.scenes.get(session.run.frame)?.name}</span>{/if}
       <span class="flex-1"></span>
       <span class="rounded-md bg-[var(--teal)] px-2.5 py-0.5 font-semibold text-[var(--sheet)]">Running</span>
@@ -197,11 +225,14 @@
         bind:player
         onreport={(reports, run) => {
           session.addReports(reports, run);
+          recorder.take(session.program, reports);
+          done = recorder.length;
           // What the machine shows was not walked by anybody.
           if (showing === '') coverage.add(session.program, reports, run.frame);
         }}
         onpad={session.onPad}
         onlink={(address) => session.notify(`Opened ${address}`)}
+        live={showing === '' ? lit : []}
       />
     </div>
     {#if jumping}
@@ -241,12 +272,17 @@
       <h2 class="text-[15px]">
         <span data-walked>{walked.length} of {count(branches.length, unit, unit === 'branch' ? 'branches' : 'threads')}</span> walked
       </h2>
-      {#if nextUp.length}<span class="soft truncate"
-          >not walked yet on this frame: {nextUp
-            .slice(0, 4)
-            .map((layer) => layer.name)
-            .join(', ')}{nextUp.length > 4 ? ' …' : ''}</span
-        >{:else if branches.length && walked.length === branches.length}<span class="text-[var(--teal)]">Every {unit} has been walked.</span>{/if}
+      {#if branches.length && walked.length === branches.length}<span class="text-[var(--teal)]">Every {unit} has been walked.</span
+        >{:else if first}<span class="min-w-0 truncate" data-next
+          >Next: <strong>{eventWords(session.program, first)}</strong>{#if way.length > 1}<span class="soft"
+              >, then {way
+                .slice(1, 4)
+                .map((event) => eventWords(session.program, event))
+                .join(', ')}{way.length > 4 ? ' …' : ''}</span
+            >{/if}</span
+        ><button class="chip chip-teal shrink-0" onclick={() => first && player?.send(first)}>do it</button>{:else if guided === 'nothing'}<span
+          class="soft truncate">What is left cannot be come to from here{nextUp.length ? '' : ': start over, or see the loose ends'}.</span
+        >{/if}
       <span class="flex-1"></span>
       <ChipMenu
         name="Walk again"

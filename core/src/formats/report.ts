@@ -1,0 +1,96 @@
+import type { Program } from '../program/program.ts';
+import { severityWords, type Finding } from '../walk/finding.ts';
+import { eventWords, routeWords } from '../walk/event-words.ts';
+import type { Audit } from '../walk/audit.ts';
+import type { Walked } from '../walk/kept.ts';
+import { count } from '../words.ts';
+import { placeName } from './sarif.ts';
+
+/** What the walk found, to be read, printed and counted by others: HTML, CSV (RFC 4180) and JUnit XML. */
+
+const exploredWords = ({ exploration }: Audit): string =>
+  `${exploration.cut === null ? 'Explored completely' : `Explored in part: ${exploration.cut}`}, ${count(exploration.count, 'state')}, ${count(exploration.moves, 'move')}.`;
+
+const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
+
+/** A page that stands by itself and can be printed; `when` is said in it as it is given. */
+export function toHtmlReport(program: Program, audit: Audit, when: string): string {
+  const { findings, aside } = audit;
+  const article = (found: Finding, reason?: string) => `
+    <article>
+      <h3><span class="${found.severity}">${severityWords[found.severity]}</span> ${escaped(found.title)}</h3>
+      <p>${escaped(found.sentence)}</p>
+      <p class="soft">${escaped(placeName(program, found))} · ${found.rule}</p>
+      ${found.route ? `<ol>${[`Begin on ${program.piece.scenes.get(found.route.from)?.name ?? found.route.from}`, ...found.route.events.map((event) => eventWords(program, event))].map((step) => `<li>${escaped(step)}</li>`).join('')}</ol>` : ''}
+      ${reason === undefined ? '' : `<p><strong>Set aside:</strong> ${escaped(reason)}</p>`}
+    </article>`;
+  const title = `Loose ends of ${program.piece.head.name}`;
+  return `<!doctype html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width">
+<title>${escaped(title)}</title>
+<style>
+body { margin: 2rem auto; max-width: 46rem; padding: 0 1rem; background: #fbf7ee; color: #26232c; font: 15px/1.5 system-ui, sans-serif; }
+h1, h2 { font-weight: 650; line-height: 1.2; } h3 { margin: 0; font-size: 1rem; }
+article { padding: .9rem 0; border-top: 1px solid #ddd2bd; break-inside: avoid; } article p { margin: .2rem 0; }
+.soft { color: #6f6776; } .must { color: #9d3321; } .look { color: #8f5c00; } .note { color: #6f6776; }
+ol { margin: .4rem 0; padding-left: 1.4rem; }
+@media print { body { background: none; margin: 0; } }
+</style>
+</head>
+<body>
+<main>
+<h1>${escaped(title)}</h1>
+<p>${escaped(count(findings.length, 'loose end'))}${aside.length ? `, ${aside.length} set aside` : ''}. ${escaped(exploredWords(audit))}</p>
+<p class="soft">${escaped(when)}</p>
+${findings.map((found) => article(found)).join('')}
+${aside.length ? `<h2>Set aside</h2>${aside.map((found) => article(found, found.reason)).join('')}` : ''}
+</main>
+</body>
+</html>
+`;
+}
+
+/** Begins with what a sheet would take for a formula: it is kept a text by a sign in front. */
+const cell = (text: string) => {
+  const safe = /^[=+\-@\t\r]/.test(text) ? `'${text}` : text;
+  return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
+};
+
+export function toCsv(program: Program, { findings, aside }: Audit): string {
+  const row = (found: Finding, reason = '') => [
+    found.rule,
+    severityWords[found.severity],
+    placeName(program, found),
+    found.title,
+    found.sentence,
+    found.route ? routeWords(program, found.route.from, found.route.events) : '',
+    reason,
+  ];
+  const rows = [
+    ['rule', 'severity', 'place', 'title', 'sentence', 'route', 'set aside because'],
+    ...findings.map((found) => row(found)),
+    ...aside.map((found) => row(found, found.reason)),
+  ];
+  return rows.map((cells) => cells.map(cell).join(',')).join('\r\n') + '\r\n';
+}
+
+/** Kept walks as test cases, as build servers read them. */
+export function toJunit(program: Program, walks: readonly (Walked & { readonly name: string; readonly steps: number })[]): string {
+  const failed = walks.filter(({ broken }) => broken !== null).length;
+  const cases = walks.map(({ name, held, broken, steps }) => {
+    const attributes = `name="${escaped(name)}" classname="${escaped(program.piece.head.name)}" assertions="${steps}" time="0"`;
+    return broken === null
+      ? `    <testcase ${attributes}/>`
+      : `    <testcase ${attributes}>\n      <failure message="${escaped(`Step ${held + 1}: ${broken}.`)}"/>\n    </testcase>`;
+  });
+  return `<?xml version="1.0" encoding="UTF-8"?>
+<testsuites tests="${walks.length}" failures="${failed}" time="0">
+  <testsuite name="Kept walks" tests="${walks.length}" failures="${failed}" errors="0" skipped="0" time="0">
+${cases.join('\n')}
+  </testsuite>
+</testsuites>
+`;
+}

@@ -1,0 +1,142 @@
+import type { ComposeSpec } from '@zany/core/testing';
+import { expect, test } from './studio.ts';
+
+/** The Walk desk: guided from where one is, walks that are kept and break, loose ends that are set aside, few and hundreds of them. */
+
+const looks = { hover: { style: { fill: '#2b6678' } } } as const;
+const button = (text: string, y: number, ...lines: string[]) =>
+  ({ at: [40, y, 310, 60] as const, text, looks, style: { fill: '#1f4e5f', ink: '#ffffff', corner: 10 }, letters: { size: 18 }, lines }) as const;
+
+const harbour: ComposeSpec = {
+  name: 'Harbour walk',
+  frames: {
+    Harbour: { layers: { Boats: button('Boats', 120, 'click → go to Boats'), Fares: button('Fares', 200, 'click → go to Fares') } },
+    Boats: { layers: { Pay: button('Pay', 120, 'click → go to Fares'), Home: button('Home', 740, 'click → go to Harbour') } },
+    Fares: {
+      layers: {
+        Home: button('Home', 740, 'click → go to Harbour'),
+        Dot: { type: 'hit', at: [300, 40, 30, 30], label: 'A secret way', lines: ['click → go to Harbour'] },
+      },
+    },
+  },
+};
+
+test('guided: the next thing to do is said and lit, leaving the path is fine, and at the end all is walked', async ({ studio, page }) => {
+  await studio.given(harbour);
+  await studio.desk('Walk');
+  const next = page.locator('[data-next]');
+  await expect(next).toContainText('click Boats');
+  await studio.button('Fares').click();
+  await studio.running('Fares');
+  await expect(page.locator('[data-walked]')).toHaveText(/^1 of 6 threads/);
+  for (let i = 0; i < 12 && (await next.isVisible()); i++) {
+    const before = await next.textContent();
+    await page.getByRole('button', { name: 'do it' }).click();
+    await expect.poll(async () => ((await next.isVisible()) ? await next.textContent() : 'none')).not.toBe(before);
+  }
+  await expect(page.locator('[data-walked]')).toHaveText(/^6 of 6 threads/);
+  await expect(page.getByText('Every thread has been walked.')).toBeVisible();
+});
+
+test('a walk is kept by walking it, breaks when something leads elsewhere, and can be kept as it is now', async ({ studio, page }) => {
+  await studio.given(harbour);
+  await studio.desk('Walk');
+  const keep = page.getByRole('button', { name: 'keep this walk' });
+  await expect(keep).toBeDisabled();
+  await studio.button('Boats').click();
+  await studio.running('Boats');
+  await studio.button('Pay').click();
+  await studio.running('Fares');
+  await keep.click();
+  await page.getByLabel('Name of the walk').fill('From the pier to the fares');
+  await page.keyboard.press('Enter');
+  const walk = page.getByRole('article', { name: 'The walk From the pier to the fares' });
+  await expect(walk).toContainText('2 steps');
+  await expect(walk).toContainText('Every step leads where it led.');
+
+  await studio.desk('Build');
+  await studio.openFrame('Boats');
+  await studio.select('Pay');
+  await studio.row('Pay').getByRole('button', { name: 'Leads to: Fares' }).click();
+  await page
+    .getByRole('option', { name: /^Harbour/ })
+    .first()
+    .click();
+  await studio.desk('Walk');
+  await expect(walk).toContainText('Step 2, click Pay: it leads to Harbour instead of Fares.');
+  const broken = page.getByRole('article', { name: 'The walk From the pier to the fares no longer holds' });
+  await expect(broken).toContainText('At step 2, click Pay: it leads to Harbour instead of Fares.');
+  await walk.getByRole('button', { name: 'Walk it' }).click();
+  await studio.running('Boats');
+  await studio.running('Harbour');
+  await walk.getByRole('button', { name: 'keep it as it is now' }).click();
+  await expect(broken).toBeHidden();
+  await expect(walk).toContainText('Every step leads where it led.');
+  await walk.getByRole('button', { name: 'rename' }).click();
+  await page.getByLabel('Name of the walk').fill('Round the pier');
+  await page.keyboard.press('Enter');
+  await page.getByRole('article', { name: 'The walk Round the pier' }).getByRole('button', { name: 'let go' }).click();
+  await expect(page.getByRole('region', { name: 'Kept walks' })).toBeHidden();
+});
+
+test('a loose end is set aside with a reason, counts no more, and is taken up again', async ({ studio, page }) => {
+  await studio.given(harbour);
+  await studio.desk('Walk');
+  const small = page.getByRole('article', { name: 'Dot is hard to hit' });
+  await expect(small).toBeVisible();
+  const before = Number(await studio.looseEnds().getAttribute('data-loose-ends'));
+  await small.getByRole('button', { name: 'aside…' }).click();
+  await page.getByLabel('Why it is no matter').fill('Only those who know find it');
+  await page.keyboard.press('Enter');
+  await expect(small).toBeHidden();
+  await expect(studio.looseEnds()).toHaveAttribute('data-loose-ends', String(before - 1));
+  await page.getByText(/^set aside 1/).click();
+  const aside = page.getByRole('group', { name: 'Dot is hard to hit, set aside' });
+  await expect(aside).toContainText('Only those who know find it');
+  await page.reload();
+  await expect(studio.looseEnds()).toHaveAttribute('data-loose-ends', String(before - 1));
+  await page.getByText(/^set aside 1/).click();
+  await aside.getByRole('button', { name: 'take up again' }).click();
+  await expect(small).toBeVisible();
+});
+
+test('hundreds of loose ends are folded by kind, and looked through by how grave, by kind and by frame', async ({ studio, page }) => {
+  const frames = Object.fromEntries(
+    Array.from({ length: 12 }, (_, i) => [
+      `Page ${i + 1}`,
+      {
+        layers: {
+          Next: button('Next', 700, `click → go to Page ${((i + 1) % 12) + 1}`),
+          ...Object.fromEntries(
+            Array.from({ length: 24 }, (_, n) => [
+              `Dot ${n + 1}`,
+              {
+                type: 'hit',
+                at: [(n % 6) * 60, 40 + Math.floor(n / 6) * 60, 20, 20],
+                label: `Dot ${n + 1}`,
+                lines: ['click → go to Page 1'],
+              } as const,
+            ])
+          ),
+        },
+      },
+    ])
+  );
+  await studio.given({ name: 'Many', frames });
+  await studio.desk('Walk');
+  const list = page.getByRole('region', { name: 'Loose ends' });
+  await expect(list.getByRole('button', { name: /hard to hit 288 places/ })).toBeVisible();
+  await expect(list.getByRole('article')).toHaveCount(0);
+  await list.getByRole('button', { name: 'this frame' }).click();
+  await list.getByRole('button', { name: /hard to hit 24 places/ }).click();
+  await expect(list.getByRole('article')).toHaveCount(24);
+  await list.getByRole('button', { name: /^✕ must fix/ }).click();
+  await expect(list.getByRole('article')).toHaveCount(0);
+  await list.getByRole('button', { name: /^! worth a look/ }).click();
+  await expect(list.getByText('None of these here.')).toBeVisible();
+  await list.getByRole('button', { name: /^! worth a look/ }).click();
+  await list.getByRole('button', { name: 'this frame' }).click();
+  await list.getByRole('button', { name: /^Kind of loose end/ }).click();
+  await page.getByRole('option', { name: /^changes nothing/ }).click();
+  await expect(list.getByRole('article')).toHaveCount(24);
+});

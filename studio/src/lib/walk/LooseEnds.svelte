@@ -1,0 +1,212 @@
+<script lang="ts">
+  import { asideKey, count, framesShowing, markOf, rules, setAside, severityWords, takeUpAgain, type Finding, type Severity } from '@zany/core';
+  import ChipMenu from '$lib/shared/ChipMenu.svelte';
+  import { useSession } from '$lib/shared/desk.svelte';
+  import Thumb from '$lib/shared/Thumb.svelte';
+
+  interface Props {
+    chosen: string | null;
+    showing: string;
+    /** The frames that the chosen one's route goes through. */
+    routeOf: (finding: Finding) => string[];
+    onchoose: (finding: Finding) => void;
+    onshow: (finding: Finding) => void;
+    onopen: (finding: Finding) => void;
+  }
+  let { chosen, showing, routeOf, onchoose, onshow, onopen }: Props = $props();
+
+  const session = useSession();
+
+  const severities: readonly Severity[] = ['must', 'look', 'note'];
+  const marks: Record<Severity, string> = { must: '✕', look: '!', note: '·' };
+  const words = new Map(rules.map((rule) => [rule.id, rule.words]));
+
+  let left: Severity[] = $state([]);
+  let rule: string | null = $state(null);
+  let here = $state(false);
+  let opened: string[] = $state([]);
+  /** The one that is being set aside, and why. */
+  let setting: string | null = $state(null);
+  let reason = $state('');
+
+  /** So many of one kind are folded into one line until somebody wants them. */
+  const MANY = 6;
+
+  const isHere = (finding: Finding) => {
+    const frame = session.run?.frame;
+    return frame !== undefined && finding.place.scene !== null && framesShowing(session.program, finding.place.scene).includes(frame);
+  };
+  const inSight = $derived(session.findings.filter((finding) => (rule === null || finding.rule === rule) && (!here || isHere(finding))));
+  const numbers = $derived(new Map(severities.map((one) => [one, inSight.filter(({ severity }) => severity === one).length])));
+  const kinds = $derived([...new Set(session.findings.map((finding) => finding.rule))]);
+  const groups = $derived(
+    severities
+      .filter((severity) => !left.includes(severity) && numbers.get(severity))
+      .map((severity) => {
+        const byRule = Map.groupBy(
+          inSight.filter((finding) => finding.severity === severity),
+          (finding) => finding.rule
+        );
+        return { severity, rules: [...byRule].map(([id, findings]) => ({ id, findings })) };
+      })
+  );
+  const isFolded = (severity: Severity, id: string, findings: readonly Finding[]) =>
+    rule === null && findings.length > MANY && !opened.includes(`${severity} ${id}`) && !findings.some((finding) => finding.id === chosen);
+
+  /** The layer or the frame that it is about. */
+  const nameAt = ({ place, title }: Finding) =>
+    session.piece.layers.get(place.layer ?? '')?.name ?? session.piece.scenes.get(place.scene ?? '')?.name ?? title;
+
+  function putAside(finding: Finding) {
+    if (!reason.trim()) return;
+    session.edit('Set a loose end aside', setAside(session.piece, asideKey(finding), reason, markOf(session.piece, finding)));
+    [setting, reason] = [null, ''];
+  }
+</script>
+
+{#snippet one(finding: Finding)}
+  {@const route = chosen === finding.id ? routeOf(finding) : []}
+  <article
+    class="relative border-t border-[var(--line)] px-3.5 py-2 {chosen === finding.id ? 'bg-[var(--gold-wash)]' : ''}"
+    aria-label={finding.title}
+    data-finding={finding.id}
+  >
+    {#if chosen === finding.id}<span class="absolute bottom-0 left-0 top-0 w-1 bg-[var(--gold)]"></span>{/if}
+    <div class="flex gap-2">
+      <span
+        class="w-3 shrink-0 text-center font-bold {finding.severity === 'must' ? 'text-[var(--brick)]' : 'text-[var(--gold-text)]'}"
+        aria-label={severityWords[finding.severity]}>{marks[finding.severity]}</span
+      >
+      <div class="min-w-0 flex-1">
+        <button class="text-left font-semibold" onclick={() => onchoose(finding)}>{finding.title}</button>
+        <p class="soft">{finding.sentence}</p>
+        {#if route.length > 1}
+          <div class="my-1.5 flex flex-wrap items-center gap-y-1">
+            {#each route.slice(-7) as frame, i (i)}
+              {#if i > 0}<span class="w-3 border-t-2 border-dashed border-[var(--gold)]"></span>{/if}
+              <span class="border border-[var(--soft)]" title={session.piece.scenes.get(frame)?.name}
+                ><Thumb scene={session.program.scenes.get(frame) ?? null} assetUrl={session.assetUrl} width={26} height={40} radius={2} /></span
+              >
+            {/each}
+          </div>
+        {/if}
+        {#if setting === finding.id}
+          <form
+            class="mt-1 flex gap-1.5"
+            onsubmit={(event) => {
+              event.preventDefault();
+              putAside(finding);
+            }}
+          >
+            <!-- svelte-ignore a11y_autofocus -->
+            <input
+              class="input h-[26px] min-w-0 flex-1 !px-2"
+              aria-label="Why it is no matter"
+              placeholder="why it is no matter"
+              maxlength="500"
+              autofocus
+              bind:value={reason}
+              onkeydown={(event) => event.key === 'Escape' && (setting = null)}
+            />
+            <button class="chip chip-gold" disabled={!reason.trim()}>Set aside</button>
+          </form>
+        {:else}
+          <div class="mt-1 flex flex-wrap gap-1.5">
+            <button class="chip {chosen === finding.id ? '!bg-[var(--teal)] !text-white' : ''}" onclick={() => onshow(finding)}
+              >{showing === finding.id ? 'showing…' : 'Show me'}</button
+            >
+            {#if finding.fix && session.canEdit}<button class="chip" onclick={() => session.edit(finding.fix!.label, finding.fix!.operations)}
+                >{finding.fix.label}</button
+              >{/if}
+            <button class="chip chip-ghost" onclick={() => onopen(finding)}>open it</button>
+            {#if session.canEdit}<button class="chip chip-ghost" onclick={() => ([setting, reason] = [finding.id, ''])}>aside…</button>{/if}
+          </div>
+        {/if}
+      </div>
+    </div>
+  </article>
+{/snippet}
+
+{#if session.findings.length}
+  <div class="flex flex-wrap items-center gap-1.5 px-3.5 pb-2" role="group" aria-label="Which loose ends">
+    {#each severities as severity (severity)}
+      {#if numbers.get(severity) || left.includes(severity)}
+        <button
+          class="chip {left.includes(severity) ? 'chip-ghost line-through' : ''}"
+          aria-pressed={!left.includes(severity)}
+          title={severityWords[severity]}
+          onclick={() => (left = left.includes(severity) ? left.filter((one) => one !== severity) : [...left, severity])}
+          ><span class="font-bold {severity === 'must' ? 'text-[var(--brick)]' : 'text-[var(--gold-text)]'}">{marks[severity]}</span>
+          {severityWords[severity]}
+          <span class="soft">{numbers.get(severity)}</span></button
+        >
+      {/if}
+    {/each}
+    <button class="chip {here ? 'chip-teal' : 'chip-ghost'}" aria-pressed={here} onclick={() => (here = !here)}>this frame</button>
+    {#if kinds.length > 1}
+      <ChipMenu
+        name="Kind of loose end"
+        label={rule === null ? 'every kind' : (words.get(rule) ?? rule)}
+        tone={rule === null ? 'chip-ghost' : 'chip-teal'}
+        filter
+        options={[
+          { value: null, label: 'every kind' },
+          ...kinds.map((id) => ({
+            value: id,
+            label: words.get(id) ?? id,
+            hint: String(session.findings.filter((finding) => finding.rule === id).length),
+          })),
+        ]}
+        onpick={(value: string | null) => (rule = value)}
+      />
+    {/if}
+  </div>
+{/if}
+
+{#each groups as group (group.severity)}
+  <h3 class="border-t border-[var(--line)] bg-[var(--rim)] px-3.5 py-1 text-[12px]">
+    {severityWords[group.severity]} <span class="soft">{numbers.get(group.severity)}</span>
+  </h3>
+  {#each group.rules as { id, findings } (id)}
+    {#if isFolded(group.severity, id, findings)}
+      <button
+        class="flex w-full items-baseline gap-2 border-t border-[var(--line)] px-3.5 py-2 text-left hover:bg-[var(--rim)]"
+        aria-expanded="false"
+        onclick={() => (opened = [...opened, `${group.severity} ${id}`])}
+      >
+        <span class="w-3 shrink-0 text-center">▸</span>
+        <span class="shrink-0 font-semibold">{words.get(id)}</span>
+        <span class="soft min-w-0 truncate">{count(findings.length, 'place')}: {findings.slice(0, 12).map(nameAt).join(', ')}</span>
+      </button>
+    {:else}
+      {#each findings as finding (finding.id)}{@render one(finding)}{/each}
+    {/if}
+  {/each}
+{:else}
+  {#if session.audit}<p class="border-t border-[var(--line)] px-3.5 py-4">
+      {session.findings.length
+        ? 'None of these here.'
+        : session.audit.cut
+          ? 'No loose end as far as it was explored. What lies beyond has not been looked at.'
+          : 'Everything was explored, and nothing that the walk looks for was found.'}
+    </p>{/if}
+{/each}
+
+{#if session.findingsAside.length}
+  <details class="border-t border-[var(--line)]">
+    <summary class="cursor-pointer bg-[var(--rim)] px-3.5 py-1 text-[12px]"
+      >set aside <span class="soft">{session.findingsAside.length}</span></summary
+    >
+    {#each session.findingsAside as finding (finding.id)}
+      <div class="border-t border-[var(--line)] px-3.5 py-2" role="group" aria-label="{finding.title}, set aside">
+        <p class="font-semibold">{finding.title}</p>
+        <p class="soft">{finding.sentence}</p>
+        <p>“{finding.reason}”</p>
+        {#if session.canEdit}<button
+            class="chip chip-ghost mt-1"
+            onclick={() => session.edit('Take a loose end up again', takeUpAgain(session.piece, asideKey(finding)))}>take up again</button
+          >{/if}
+      </div>
+    {/each}
+  </details>
+{/if}

@@ -1,0 +1,77 @@
+import { advance, compile, start, type Report, type RunEvent, type RunState } from '@zany/core';
+import { compose, layerId } from '@zany/core/testing';
+import { expect, test } from 'vitest';
+import { Recorder } from './recorder';
+
+const button = (y: number, ...lines: string[]) => ({ at: [0, y, 100, 60] as const, text: 'Go', lines });
+
+const program = compile(
+  compose({
+    frames: {
+      home: {
+        layers: {
+          on: button(0, 'click → go to shop'),
+          slow: button(100, 'click → wait 500 ms; then go to shop'),
+          twice: button(200, 'double click → go to shop'),
+          knob: { ...button(300, 'drop → go to shop'), drag: { axis: 'x' } },
+        },
+      },
+      shop: { layers: { back: button(0, 'click → go to home') } },
+    },
+  })
+);
+
+/** Does things in a run that begins on home, and gives the recorder what comes of them. */
+function done(...events: RunEvent[]): { recorder: Recorder; run: RunState } {
+  const recorder = new Recorder();
+  let run = start(program)!;
+  recorder.begin('home');
+  for (const event of events) {
+    const next = advance(program, run, event);
+    run = next.run;
+    recorder.take(program, next.reports as Report[]);
+  }
+  return { recorder, run };
+}
+
+const at = (x: number, y: number): RunEvent[] => [
+  { type: 'move', x, y },
+  { type: 'press', x, y },
+  { type: 'release', x, y },
+];
+
+const kept = (...events: RunEvent[]) => {
+  const { recorder, run } = done(...events);
+  const walk = recorder.walk(program, run);
+  return 'why' in walk ? walk.why : walk.steps.map(({ event, frame }) => [event, frame]);
+};
+
+test('presses are kept by what was pressed, and waiting only where it matters', () => {
+  expect(kept(...at(50, 30), { type: 'wait', ms: 900 }, ...at(50, 30))).toEqual([
+    [{ type: 'click', layer: layerId('home', 'on') }, 'shop'],
+    [{ type: 'click', layer: layerId('shop', 'back') }, 'home'],
+  ]);
+  expect(kept(...at(50, 130), { type: 'wait', ms: 700 })).toEqual([
+    [{ type: 'click', layer: layerId('home', 'slow') }, 'home'],
+    [{ type: 'wait', ms: 700 }, 'shop'],
+  ]);
+});
+
+test('two clicks are one double click where that was waited for', () => {
+  expect(kept(...at(50, 230), { type: 'wait', ms: 100 }, ...at(50, 230))).toEqual([
+    [{ type: 'double-click', layer: layerId('home', 'twice') }, 'shop'],
+  ]);
+});
+
+test('what cannot be kept is said: nothing done, a jump, a drag', () => {
+  expect(kept()).toBe('Nothing was done yet.');
+  expect(kept({ type: 'jump', frame: 'shop' })).toBe('It jumped to a frame. Start over to walk from a beginning.');
+  expect(kept({ type: 'drag', layer: layerId('home', 'knob'), dx: 50, dy: 0 })).toBe(
+    'Something was dragged, which cannot be kept yet. Start over to walk without.'
+  );
+  const { recorder, run } = done(...at(50, 30));
+  expect(recorder.length).toBe(1);
+  recorder.begin('home');
+  expect(recorder.length).toBe(0);
+  expect(recorder.walk(program, run)).toEqual({ why: 'Nothing was done yet.' });
+});

@@ -1,0 +1,101 @@
+import { stepsOf, type KeptEvent, type KeptStep, type Program, type Report, type RunEvent, type RunState } from '@zany/core';
+
+/** What somebody does in a running piece, as a walk that can be kept: what he pressed by name, not where. */
+
+export type Recorded = { readonly from: string; readonly steps: KeptStep[] } | { readonly why: string };
+
+/** Events that are kept as they are. */
+const AS_THEY_ARE: ReadonlySet<RunEvent['type']> = new Set([
+  'click',
+  'double-click',
+  'long-press',
+  'beside',
+  'swipe',
+  'key',
+  'value',
+  'pad',
+  'signal',
+  'scroll',
+  'media',
+]);
+
+export class Recorder {
+  private from: string | null = null;
+  private events: { readonly event: KeptEvent; readonly clock: number }[] = [];
+  private why = 'Start over to walk from a beginning.';
+
+  /** A run begins anew on a frame. */
+  begin(frame: string): void {
+    [this.from, this.events] = [frame, []];
+  }
+
+  take(program: Program, reports: readonly Report[]): void {
+    for (const report of reports) this.takeOne(program, report);
+  }
+
+  private takeOne(program: Program, report: Report): void {
+    const { event, cause, clock, fired } = report;
+    if (event.type === 'jump') {
+      this.from = null;
+      this.why = 'It jumped to a frame. Start over to walk from a beginning.';
+    }
+    if (this.from === null) return;
+    const cues = new Set(fired.map(({ thread }) => program.piece.threads.get(thread)?.cue.type));
+    if (cues.has('drag') || cues.has('drop') || cues.has('drag start')) {
+      this.from = null;
+      this.why = 'Something was dragged, which cannot be kept yet. Start over to walk without.';
+      return;
+    }
+    if (cause !== undefined && !cues.has('long press')) return;
+    const made = this.eventOf(report, cues);
+    if (!made) return;
+    if (made.type === 'double-click' && this.events.at(-1)?.event.type === 'click') this.events.pop();
+    this.events.push({ event: made, clock });
+  }
+
+  /** What was done, where a walk can hold it. */
+  private eventOf({ event, layer, fired }: Report, cues: ReadonlySet<string | undefined>): KeptEvent | null {
+    if (cues.has('long press')) return { type: 'long-press', layer };
+    if (event.type === 'release') {
+      if (layer === null && fired.length === 0) return null;
+      if (cues.has('double click')) return { type: 'double-click', layer };
+      return { type: 'click', layer };
+    }
+    if (event.type === 'move' && layer !== null && fired.length > 0) return { type: cues.has('leave') ? 'leave' : 'hover', layer } as KeptEvent;
+    if (event.type === 'focus' && fired.length > 0) return event;
+    return AS_THEY_ARE.has(event.type) ? (event as KeptEvent) : null;
+  }
+
+  get length(): number {
+    return this.from === null ? 0 : this.events.length;
+  }
+
+  /** The walk so far, with what came of each step; why not, where it would not lead where the run has led. */
+  walk(program: Program, run: RunState): Recorded {
+    if (this.from === null) return { why: this.why };
+    if (this.events.length === 0) return { why: 'Nothing was done yet.' };
+    const { from } = this;
+    let clock = 0;
+    const timed = this.events.flatMap(({ event, clock: at }): KeptEvent[] => {
+      const ms = Math.round(at - clock);
+      clock = at;
+      return ms > 0 ? [{ type: 'wait', ms }, event] : [event];
+    });
+    const rest = Math.round(run.clock - clock);
+    const all = stepsOf(program, from, rest > 0 ? [...timed, { type: 'wait', ms: rest }] : timed);
+    const end = all?.at(-1);
+    if (!all || !end || end.frame !== run.frame || (end.laid ?? []).join() !== run.overlays.map(({ frame }) => frame).join())
+      return { why: 'Done again from the beginning it would lead elsewhere, so it cannot be kept.' };
+    // Waiting is left out where it makes no difference.
+    const plain = stepsOf(
+      program,
+      from,
+      this.events.map(({ event }) => event)
+    )!;
+    const made = all.filter(({ event }) => event.type !== 'wait');
+    const isSame = made.length === plain.length && same(plain, made) && same(plain.slice(-1), [{ ...end, event: plain.at(-1)!.event }]);
+    return { from, steps: isSame ? plain : all };
+  }
+}
+
+const same = (a: readonly KeptStep[], b: readonly KeptStep[]): boolean => JSON.stringify(a) === JSON.stringify(b);
