@@ -1,5 +1,8 @@
+import { expand } from '../program/expand.ts';
 import { startFrames, type Program } from '../program/program.ts';
-import { standingScreen } from '../run/resolve.ts';
+import { liveRootsOf } from '../run/environment.ts';
+import { standingScreen, stateOf } from '../run/resolve.ts';
+import { branchKey } from '../run/runner.ts';
 import { advance, begin } from '../run/run.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
 import { PlainStore } from '../run/store.ts';
@@ -23,6 +26,13 @@ export interface Naive {
   /** From which of them to which, by what. */
   readonly moves: ReadonlySet<string>;
   readonly fired: ReadonlySet<string>;
+  /** Branches that fire, by `branchKey`; and those that fire alone where that makes another state, or is seen or heard outside. */
+  readonly branches: ReadonlySet<string>;
+  readonly acting: ReadonlySet<string>;
+  /** The states that anything on the screen is in, as `scene state`. */
+  readonly entered: ReadonlySet<string>;
+  /** Frames that are come to, laid over or not. */
+  readonly reached: ReadonlySet<string>;
 }
 
 /** A run as a text: all that is not as it begins. */
@@ -33,7 +43,13 @@ export function textOf(slots: Slots, run: RunState, isBack: boolean): string {
 
 export const moveOf = (from: string, event: RunEvent, to: string): string => [from, JSON.stringify(event), to].join('\n');
 
-export function exploreNaively(program: Program, most: number, deep: number): Naive {
+/** Events that change nothing by themselves. */
+const BARE: ReadonlySet<RunEvent['type']> = new Set(['key', 'pad', 'signal', 'swipe']);
+
+const scrollsOf = (run: RunState): string =>
+  JSON.stringify(Object.entries(run.roots).map(([scene, { scroll }]) => [scene, Object.entries(scroll).map(([key, { x, y }]) => [key, x, y])]));
+
+export function exploreNaively(program: Program, most: number, deep: number, isAllowed: (event: RunEvent) => boolean = () => true): Naive {
   const telling = tellingOf(program);
   const ambient = new Ambient(program);
   const slots = new Slots(program, telling, () => undefined);
@@ -42,6 +58,10 @@ export function exploreNaively(program: Program, most: number, deep: number): Na
   const states = new Set<string>();
   const moves = new Set<string>();
   const fired = new Set<string>();
+  const branches = new Set<string>();
+  const acting = new Set<string>();
+  const entered = new Set<string>();
+  const reached = new Set<string>();
   let isWhole = true;
   const rested = (run: RunState): RunState => {
     const store = new PlainStore(run);
@@ -60,25 +80,44 @@ export function exploreNaively(program: Program, most: number, deep: number): Na
         known.set(key, run);
         queue.push(run);
         states.add(text);
+        for (const frame of [run.frame, ...run.overlays.map((overlay) => overlay.frame)]) reached.add(frame);
+        for (const scene of liveRootsOf(program, run))
+          for (const instance of expand(program, program.scenes.get(scene)!).instances.values()) {
+            const state = stateOf(run.roots[scene]!, instance);
+            if (state !== null) entered.add(`${instance.scene.scene.id} ${state}`);
+          }
       }
     }
     return text;
   };
   for (const frame of startFrames(program)) {
     const begun = begin(program, frame)!;
-    for (const report of begun.reports) for (const one of report.fired) fired.add(one.thread);
+    for (const report of begun.reports)
+      for (const one of report.fired) {
+        fired.add(one.thread);
+        branches.add(branchKey(one.thread, one.branch));
+        acting.add(branchKey(one.thread, one.branch));
+      }
     see(rested(begun.run));
   }
   for (let run = queue.shift(); run; run = queue.shift()) {
     const from = textOf(slots, run, telling.back);
     for (const event of eventsIn(program, run, standingScreen(program, run), telling)) {
+      if (!isAllowed(event)) continue;
       const next = advance(program, run, event);
-      for (const report of next.reports) for (const one of report.fired) fired.add(one.thread);
+      const all = next.reports.flatMap((report) => report.fired);
+      for (const one of all) {
+        fired.add(one.thread);
+        branches.add(branchKey(one.thread, one.branch));
+      }
+      const isOutside = next.reports.some(({ effects }) => effects.some(({ type }) => type === 'open' || type === 'signal' || type === 'media'));
+      const isOther = isOutside || scrollsOf(run) !== scrollsOf(next.run) || textOf(slots, rested(next.run), telling.back) !== from;
+      if (all.length === 1 && isOther && BARE.has(event.type)) acting.add(branchKey(all[0]!.thread, all[0]!.branch));
       if (leavesPiece(next.reports)) continue;
       const now = rested(next.run);
       if (isHurry(now)) continue;
       moves.add(moveOf(from, event, see(now)));
     }
   }
-  return { isWhole, states, moves, fired };
+  return { isWhole, states, moves, fired, branches, acting, entered, reached };
 }

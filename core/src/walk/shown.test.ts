@@ -1,0 +1,132 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { compile } from '../program/compile.ts';
+import type { Program } from '../program/program.ts';
+import { outwardNodes } from '../program/node.ts';
+import { begin, replay, start } from '../run/run.ts';
+import { opacityOf, standingScreen } from '../run/resolve.ts';
+import type { RunState } from '../run/state.ts';
+import { exploreNaively } from '../testing/naive.ts';
+import { richPiece } from '../testing/rich.ts';
+import { timesOver } from '../testing/runs.ts';
+import { audit } from './audit.ts';
+import type { Finding } from './finding.ts';
+import { isComplete, scenesReached } from './live.ts';
+import { raceIn } from './race.ts';
+import { seeingOn } from './sights.ts';
+import { statesMet } from './states-met.ts';
+import { asksMoreThan, ways, type Way } from './ways.ts';
+
+/** What the walk says of pieces with everything in them, held against what the engine shows where a route ends, and against trying everything. */
+
+const seeds = fc.integer({ min: 0, max: 1e9 });
+const MOST = 300;
+
+const endOf = (program: Program, { route }: Finding): RunState => replay(program, start(program, route!.from)!, route!.events).run;
+
+/** What has to be so at the end of the route of a finding. */
+const shown: Readonly<Record<string, (program: Program, found: Finding) => boolean>> = {
+  'endless-loop': (program, { route }) => {
+    const begun = begin(program, route!.from)!;
+    return [...begun.reports, ...replay(program, begun.run, route!.events).reports].some(({ whyNot }) =>
+      whyNot.some(({ code }) => code === 'endless-loop')
+    );
+  },
+  'timer-race': (program, found) => raceIn(program, endOf(program, found)) !== null,
+  'unseen-hit': (program, found) => {
+    const run = endOf(program, found);
+    return standingScreen(program, run).surfaces.some(({ scene, all }) =>
+      all.some(({ node }) => node.layer.id === found.place.layer && outwardNodes(node).some((one) => opacityOf(run.roots[scene]!, one) <= 0.02))
+    );
+  },
+  'crowded-hit': (program, found) => {
+    const run = endOf(program, found);
+    return seeingOn(standingScreen(program, run), run).crowds.some(
+      ({ a, b }) => found.id.endsWith(`:${a.layer.id}`) && b.layer.id === found.place.layer
+    );
+  },
+  'off-frame': (program, found) => {
+    const run = endOf(program, found);
+    return seeingOn(standingScreen(program, run), run).sights.some(({ node, isOut }) => isOut && node.layer.id === found.place.layer);
+  },
+  covered: (program, found) => {
+    const run = endOf(program, found);
+    return seeingOn(standingScreen(program, run), run).sights.some(({ node, isOpen, by }) => !isOpen && by && node.layer.id === found.place.layer);
+  },
+};
+
+test('what is shown by a route is so where the route ends', () => {
+  const told = new Map<string, number>();
+  fc.assert(
+    fc.property(seeds, (seed) => {
+      const program = compile(richPiece(seed));
+      for (const found of audit(program, { maxStates: 150 }).findings) {
+        const isSo = shown[found.rule];
+        if (!isSo || !found.route) continue;
+        told.set(found.rule, (told.get(found.rule) ?? 0) + 1);
+        expect(`${found.rule} ${isSo(program, found)}: ${found.sentence}`).toBe(`${found.rule} true: ${found.sentence}`);
+      }
+    }),
+    { numRuns: timesOver(60) }
+  );
+  expect([...told.keys()].length).toBeGreaterThan(1);
+});
+
+test('what never happens happens to nobody who tries everything', () => {
+  let whole = 0;
+  fc.assert(
+    fc.property(seeds, (seed) => {
+      const program = compile(richPiece(seed));
+      const { findings, exploration } = audit(program, { maxStates: MOST * 3 });
+      const theirs = exploreNaively(program, MOST, 5);
+      for (const { rule, place, sentence, id } of findings) {
+        if (rule === 'never-fires') {
+          const thread = program.piece.threads.get(place.thread!)!;
+          const never = thread.branches.findIndex((_, i) => !exploration.branches.has(`${thread.id} ${i}`));
+          expect([sentence, theirs.branches.has(`${thread.id} ${never}`)]).toEqual([sentence, false]);
+        }
+        if (rule === 'no-effect') {
+          const idle = program.piece.threads.get(place.thread!)!.branches.findIndex((_, i) => {
+            const key = `${place.thread} ${i}`;
+            return exploration.branches.has(key) && !exploration.acted.has(key);
+          });
+          expect([sentence, theirs.acting.has(`${place.thread} ${idle}`)]).toEqual([sentence, false]);
+        }
+        if (rule === 'unreachable-state') expect([sentence, theirs.entered.has(`${place.scene} ${id.split(':').at(-1)}`)]).toEqual([sentence, false]);
+        if (rule === 'unreachable-frame') expect([sentence, theirs.reached.has(place.scene!)]).toEqual([sentence, false]);
+      }
+      if (!theirs.isWhole || !isComplete(exploration)) return;
+      whole++;
+      expect([...theirs.branches].filter((one) => !exploration.branches.has(one))).toEqual([]);
+      expect([...theirs.acting].filter((one) => !exploration.acted.has(one))).toEqual([]);
+      const unmet = findings.filter(({ rule }) => rule === 'unreachable-state').map(({ place, id }) => `${place.scene} ${id.split(':').at(-1)}`);
+      // A state that something begins in and is out of at once is met all the same.
+      const begun = statesMet(program, { ...exploration, entered: new Set() });
+      const states = [...scenesReached(program, exploration)].flatMap((scene) =>
+        Object.keys(program.scenes.get(scene)?.scene.states ?? {}).map((state) => `${scene} ${state}`)
+      );
+      expect(states.filter((state) => !theirs.entered.has(state) && !unmet.includes(state) && !begun.has(state))).toEqual([]);
+    }),
+    { numRuns: timesOver(50) }
+  );
+  expect(whole).toBeGreaterThan(8);
+});
+
+test('what somebody with a finger or a keyboard comes to is what trying all that they can do comes to', () => {
+  let whole = 0;
+  fc.assert(
+    fc.property(seeds, fc.constantFrom<Way>('finger', 'keyboard'), (seed, way) => {
+      const program = compile(richPiece(seed));
+      const { exploration } = audit(program, { maxStates: MOST * 3 });
+      if (!isComplete(exploration) || !asksMoreThan(program, way)) return;
+      const mine = exploration.by(way);
+      const theirs = exploreNaively(program, MOST, 5, ways[way].allows(program));
+      if (!theirs.isWhole || !mine.isComplete) return;
+      whole++;
+      expect([...mine.reached].sort()).toEqual([...theirs.reached].sort());
+      expect([...mine.fired].sort()).toEqual([...theirs.fired].sort());
+    }),
+    { numRuns: timesOver(40) }
+  );
+  expect(whole).toBeGreaterThan(5);
+});
