@@ -100,6 +100,43 @@ test('a loose end is set aside with a reason, counts no more, and is taken up ag
   await expect(small).toBeVisible();
 });
 
+test('what is read out stands beside the piece, in order, as the browser has it', async ({ studio, page }) => {
+  await studio.given({
+    name: 'Read out',
+    frames: {
+      Pay: {
+        states: { quiet: {}, told: { Note: { hidden: false } } },
+        layers: {
+          Title: { type: 'text', text: 'Two seats', at: [20, 20, 300, 40], role: 'heading' },
+          Words: { type: 'text', text: 'To Skarra at 10:40', at: [20, 70, 300, 30] },
+          Terms: { type: 'field', at: [20, 120, 60, 60], label: 'I have read the terms', field: { kind: 'checkbox' } },
+          Tell: button('Tell me', 200, 'click → put this in told'),
+          Off: { ...button('Pay', 280, 'click → go to Pay'), disabled: true },
+          Note: { type: 'text', text: 'We will tell you', at: [20, 400, 300, 30], hidden: true },
+        },
+      },
+    },
+  });
+  await studio.desk('Walk');
+  await page.getByText('As it is read out').click();
+  const items = page.getByRole('list', { name: 'As it is read out' }).getByRole('listitem');
+  const said = [
+    'heading Two seats',
+    'text To Skarra at 10:40',
+    'checkbox I have read the terms, not ticked',
+    'button Tell me',
+    'button Pay, disabled',
+  ];
+  await expect(items).toHaveText(said);
+  // The browser's own account of the running piece, in the same order.
+  const tree = await page.locator('[data-running]').ariaSnapshot();
+  const places = ['Two seats', 'To Skarra at 10:40', 'I have read the terms', 'Tell me', 'Pay'].map((name) => tree.indexOf(name));
+  expect(places).toEqual(places.toSorted((a, b) => a - b));
+  expect(places[0]).toBeGreaterThan(-1);
+  await studio.button('Tell me').click();
+  await expect(items).toHaveText([...said, 'text We will tell you']);
+});
+
 test('hundreds of loose ends are folded by kind, and looked through by how grave, by kind and by frame', async ({ studio, page }) => {
   const frames = Object.fromEntries(
     Array.from({ length: 12 }, (_, i) => [

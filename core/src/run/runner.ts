@@ -428,10 +428,15 @@ export class Runner {
   }
 
   private stateEntered(scene: string, instance: Instance): void {
+    const timed = this.stateCalls(scene, instance, 'after').filter(
+      ({ thread }) => (thread.cue as Extract<Cue, { type: 'after' }>).state !== undefined
+    );
+    // Where nobody waits for it, it is no matter which one it is.
+    if (timed.length === 0 && this.stateCalls(scene, instance, 'state').length === 0) return;
     const state = stateOf(this.run.roots[scene]!, instance);
     this.stateCue(scene, instance, 'entered', state);
     if (state === null) return;
-    const timers = this.stateCalls(scene, instance, 'after')
+    const timers = timed
       .filter((call) => (call.thread.cue as Extract<Cue, { type: 'after' }>).state === state)
       .map((call) => this.timer(call, (call.thread.cue as Extract<Cue, { type: 'after' }>).ms, state));
     if (timers.length) this.setRoot(scene, { timers: [...this.run.roots[scene]!.timers, ...timers] });

@@ -82,6 +82,7 @@ export class Explorer {
   private readonly races = new Map<string, Exploration['races'][number]>();
   private together = 0;
   private readonly places = new Map<string, Spot[]>();
+  private readonly landed = new Set<Outcome>();
   private readonly entered = new Set<string>();
   /** Some state with a row, whatever is on its back stack. */
   private readonly anyWith: (number | undefined)[] = [];
@@ -279,7 +280,6 @@ export class Explorer {
         else if (spots.length < MOST_SPOTS) spots.push({ state, event: this.memory.events[event]! });
       }
       for (const branch of outcome.acted) this.acted.add(branch);
-      outcome.columns.forEach((column, i) => this.enter(this.memory.slots.columns[column]!, outcome.values[i]!));
       for (const thread of outcome.endless)
         if (!this.endless.has(thread)) this.endless.set(thread, { ...this.momentAt(state), event: this.memory.events[event]! });
       const { race } = outcome;
@@ -289,6 +289,10 @@ export class Explorer {
     // Who opens a link in the same tab is gone.
     if (outcome.leaves) return void this.leavesFrom.add(this.states[state]!.frame);
     if (outcome.isHurry) return void this.partial.add(state);
+    if (!this.landed.has(outcome)) {
+      this.landed.add(outcome);
+      outcome.columns.forEach((column, i) => this.enter(this.memory.slots.columns[column]!, outcome.values[i]!));
+    }
     const { columns, values } = this.written(outcome);
     const kept = this.left.size ? values.map((value, i) => (this.left.has(columns[i]!) ? 0 : value)) : values;
     const row = this.rows.with(this.rowOf[state]!, columns, kept);

@@ -47,6 +47,13 @@ describe('reading the piece', () => {
     expect(says('no-feedback', pair({ plain: { ...plain, looks: { press: looks.press } } }))).toEqual([]);
     const card = { type: 'group', at: [200, 0, 100, 60], looks: { hover: { inside: { plain: { style: { fill: '#eeeeee' } } } } } } as const;
     expect(says('no-feedback', pair({ card, plain: { ...plain, at: [0, 0, 100, 60], in: 'card' } }))).toEqual([]);
+    const same = { ...plain, style: { fill: '#1f4e5f' }, looks: { hover: { style: { fill: '#1f4e5f' } } } };
+    expect(says('no-feedback', pair({ same }))).toHaveLength(1);
+    const parts = { tile: { size: [100, 60] as const, layers: { face: { ...plain, at: [0, 0, 100, 60] as const } } } };
+    const tile = (y: number, more = {}) => ({ type: 'placement', part: 'tile', at: [200, y, 100, 60], ...more }) as const;
+    const lit = { looks: { hover: { style: { opacity: 0.8 } } } };
+    expect(says('no-feedback', pair({ one: tile(0, lit) }, { parts }))).toEqual([]);
+    expect(says('no-feedback', pair({ one: tile(0, lit), two: tile(100) }, { parts }))).toHaveLength(1);
     const area = { type: 'hit', at: [200, 100, 100, 60], lines: ['click → go to shop'] } as const;
     expect(says('no-feedback', pair({ area }))).toEqual([]);
     expect(says('no-feedback', pair({ area, other: { ...area, at: [200, 200, 100, 60], looks } }))).toHaveLength(1);
@@ -84,6 +91,10 @@ describe('reading the piece', () => {
     expect(says('unread-variable', pair({ ...shown, ...taken }, { variables }))).toEqual([]);
     expect(says('unread-variable', pair({ ...taken, on2: button(200, 100, 'variable seats → go to shop') }, { variables }))).toEqual([]);
     expect(says('unread-variable', pair({}, { variables }))).toEqual(['seats is used nowhere.']);
+    const slider = (y: number) => ({ type: 'field', at: [0, y, 200, 44], field: { kind: 'slider', min: 0, max: 9, variable: 'seats' } }) as const;
+    expect(says('unread-variable', pair({ a: slider(200) }, { variables }))).toHaveLength(1);
+    expect(says('unread-variable', pair({ a: slider(200), b: slider(300) }, { variables }))).toEqual([]);
+    expect(says('unread-variable', pair({ a: slider(200), ...taken }, { variables }))).toEqual([]);
   });
 
   test('out-of-range: begun, set and asked beyond limits, none of the options, opacity above 1', () => {

@@ -56,20 +56,20 @@ const shown: Readonly<Record<string, (program: Program, found: Finding) => boole
 };
 
 test('what is shown by a route is so where the route ends', () => {
-  const told = new Map<string, number>();
+  let told = 0;
   fc.assert(
     fc.property(seeds, (seed) => {
       const program = compile(richPiece(seed));
       for (const found of audit(program, { maxStates: 150 }).findings) {
         const isSo = shown[found.rule];
         if (!isSo || !found.route) continue;
-        told.set(found.rule, (told.get(found.rule) ?? 0) + 1);
+        told++;
         expect(`${found.rule} ${isSo(program, found)}: ${found.sentence}`).toBe(`${found.rule} true: ${found.sentence}`);
       }
     }),
     { numRuns: timesOver(60) }
   );
-  expect([...told.keys()].length).toBeGreaterThan(1);
+  expect(told).toBeGreaterThan(5);
 });
 
 test('what never happens happens to nobody who tries everything', () => {

@@ -69,6 +69,8 @@ export function seeingOn(screen: Screen<Stood>, run: RunState): Seeing {
 
 function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood, taking: readonly Stood[], isMoving: boolean): Sight {
   const { node } = shown;
+  // What steps that wait will change again is only on its way.
+  const isStill = !isMoving && run.activities.length === 0;
   const isSeen = isInView(screen, shown);
   const hidden = !isSeen ? null : mayBeHidden(screen, surface, shown, taking) ? hiddenOf(screen, run, surface, shown) : CLEAR;
   const isOpen = hidden !== null && (hidden.share < MOSTLY || (hidden.share < 1 && isVeil(screen, boundsOf(shown))));
@@ -77,10 +79,9 @@ function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, 
     share: hidden?.share ?? null,
     isOpen,
     by: isOpen ? null : (hidden?.by?.node ?? null),
-    size: !isMoving && cuesAt(node).some((type) => PRESSES.has(type)) ? sizeOf(shown) : null,
-    isOut: !isMoving && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && isBeyond(surface, shown),
-    // While steps wait for their time it is only on its way.
-    isUnseen: !isMoving && run.activities.length === 0 && node.layer.type !== 'hit' && isFaded(run, surface, shown),
+    size: isStill && cuesAt(node).some((type) => PRESSES.has(type)) ? sizeOf(shown) : null,
+    isOut: isStill && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && isBeyond(surface, shown),
+    isUnseen: isStill && node.layer.type !== 'hit' && isFaded(run, surface, shown),
   };
 }
 

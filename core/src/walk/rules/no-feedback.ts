@@ -3,6 +3,7 @@ import type { Layer, Look } from '../../piece/schema.ts';
 import { outward } from '../../program/items.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { finding, type Rule } from '../finding.ts';
+import { placementsIn } from '../per-scene.ts';
 import { pressedIn, scenesSeen } from '../pressed.ts';
 import { isVeil } from '../sights.ts';
 
@@ -13,9 +14,10 @@ export const noFeedback: Rule = {
   check: ({ program }) => {
     const scenes = scenesSeen(program);
     const areasHave = scenes.some((scene) => pressedIn(scene).some(({ layer }) => layer.type === 'hit' && answers(layer)));
+    const placements = scenes.flatMap(placementsIn);
     return scenes.flatMap((scene) =>
       silentIn(scene)
-        .filter((item) => (item.layer.type !== 'hit' || areasHave) && !answersInside(program, item))
+        .filter((item) => (item.layer.type !== 'hit' || areasHave) && !answersInside(program, item) && !answersAround(scene, placements))
         .map(({ layer }) =>
           finding(
             'no-feedback',
@@ -35,7 +37,7 @@ const silentIn = onceFor((scene: SceneProgram): readonly Item[] =>
     (item) =>
       item.layer.type !== 'field' &&
       !item.layer.drag &&
-      !isVeil(scene.scene, item.box) &&
+      (scene.scene.use === 'part' || !isVeil(scene.scene, item.box)) &&
       !outward(item).some(({ layer }) => answers(layer)) &&
       !descendants(item).some(({ layer }) => answers(layer)) &&
       !item.threads.some(({ enabled, cue }) => enabled && (cue.type === 'hover' || cue.type === 'press'))
@@ -43,13 +45,30 @@ const silentIn = onceFor((scene: SceneProgram): readonly Item[] =>
 );
 
 /** It looks otherwise under the pointer, or something in it does. */
-const answers = ({ looks }: Layer): boolean => [looks?.hover, looks?.press].some((look) => look !== undefined && changes(look));
+const answers = onceFor((layer: Layer): boolean =>
+  [layer.looks?.hover, layer.looks?.press].some((look) => look !== undefined && changes(layer, look))
+);
 
-const changes = ({ ms: _ms, easing: _easing, inside, ...own }: Look): boolean =>
-  Object.keys(own).length > 0 || Object.values(inside ?? {}).some((delta) => Object.keys(delta).length > 0);
+/** Whether a look differs from how a layer looks at rest; of what is in it, whatever is said counts. */
+const changes = (layer: Layer, { ms: _ms, easing: _easing, inside, ...own }: Look): boolean =>
+  Object.entries(own).some(([what, value]) => differs(layer[what as 'style'], value)) ||
+  Object.values(inside ?? {}).some((delta) => Object.keys(delta).length > 0);
+
+function differs(rest: unknown, look: unknown): boolean {
+  if (typeof look !== 'object' || look === null) return rest !== look;
+  const own = (rest ?? {}) as Readonly<Record<string, unknown>>;
+  return Object.entries(look).some(([key, value]) => differs(own[key], value));
+}
 
 function descendants({ children }: Item): Item[] {
   return children.flatMap((child) => [child, ...descendants(child)]);
+}
+
+/** What is in a part is shown to be under the pointer by every placement of it. */
+function answersAround({ scene }: SceneProgram, placements: readonly Item[]): boolean {
+  if (scene.use !== 'part') return false;
+  const own = placements.filter(({ layer }) => layer.part === scene.id);
+  return own.length > 0 && own.every((item) => outward(item).some(({ layer }) => answers(layer)));
 }
 
 /** Something in the part that is placed does, or listens for it. */

@@ -13,12 +13,15 @@
   import { branchesOf, Coverage } from './coverage.svelte';
   import KeptWalks from './KeptWalks.svelte';
   import LooseEnds from './LooseEnds.svelte';
+  import ReadOut from './ReadOut.svelte';
   import { Recorder } from './recorder';
 
   const session = useSession();
   const coverage = new Coverage(session.id);
 
   let player: Player | null = $state.raw(null);
+  let ground: HTMLElement | undefined = $state();
+  const running = $derived(player && ground ? ground.querySelector<HTMLElement>('[data-running]') : null);
   let chosen: string | null = $state(null);
   let showing = $state('');
   let jumping = $state(false);
@@ -218,7 +221,7 @@
       <span class="flex-1"></span>
       <span class="rounded-md bg-[var(--teal)] px-2.5 py-0.5 font-semibold text-[var(--sheet)]">Running</span>
     </div>
-    <div class="linen-ground relative min-h-0 flex-1 p-5">
+    <div bind:this={ground} class="linen-ground relative min-h-0 flex-1 p-5">
       <RunningPiece
         program={session.program}
         assetUrl={session.assetUrl}
@@ -257,15 +260,18 @@
     {/if}
   </section>
 
-  <Ledger
-    {session}
-    onopen={(layer) => {
-      const scene = session.piece.layers.get(layer)?.scene;
-      if (scene) session.openScene(scene);
-      session.select([layer]);
-      void goto(`/p/${session.id}/build`);
-    }}
-  />
+  <div class="grid min-h-0 grid-rows-[minmax(0,1fr)_auto]">
+    <Ledger
+      {session}
+      onopen={(layer) => {
+        const scene = session.piece.layers.get(layer)?.scene;
+        if (scene) session.openScene(scene);
+        session.select([layer]);
+        void goto(`/p/${session.id}/build`);
+      }}
+    />
+    <ReadOut root={running} moment={[session.run, player]} />
+  </div>
 
   <section class="col-span-3 flex flex-col gap-2 border-t border-[var(--line)] bg-[var(--rim)] px-4 py-2.5" aria-label="Progress">
     <div class="flex items-baseline gap-3">
