@@ -1,10 +1,11 @@
 import { watch } from 'node:fs';
 import { basename, dirname } from 'node:path';
-import { audit, count, placeName, routeWords, severityWords, toCsv, toHtmlReport, toSarif, type Audit, type Program } from '@zany/core';
+import { audit, count, placeName, reportKinds, routeWords, severityWords, type Audit, type Program, type ReportKind } from '@zany/core';
 import { load, Unreadable } from './files.ts';
 
-export const checkFormats = ['text', 'json', 'sarif', 'csv', 'html'] as const;
-export type Format = (typeof checkFormats)[number];
+const own = ['text', 'json'] as const;
+export type Format = (typeof own)[number] | ReportKind;
+export const checkFormats: readonly Format[] = [...own, ...(Object.keys(reportKinds) as ReportKind[])];
 
 interface CheckOptions {
   readonly format: Format;
@@ -18,7 +19,10 @@ export const CODES = { clean: 0, looseEnds: 1, notAllWalked: 3 } as const;
 export async function check(file: string, { format, maxStates }: CheckOptions, print: (text: string) => void, version: string): Promise<number> {
   const { program } = await load(file);
   const result = audit(program, maxStates === undefined ? {} : { maxStates });
-  print(writers[format](program, result, file, version));
+  const from = { file: basename(file), path: file, day: new Date().toISOString().slice(0, 10), version };
+  print(
+    format in reportKinds ? reportKinds[format as ReportKind].write(program, result, from).trimEnd() : writers[format as 'text'](program, result)
+  );
   if (result.findings.some((finding) => finding.severity === 'must')) return CODES.looseEnds;
   return result.exploration.cut === null ? CODES.clean : CODES.notAllWalked;
 }
@@ -47,7 +51,7 @@ export async function checkOnAndOn(file: string, options: CheckOptions, print: (
   return new Promise(() => {});
 }
 
-type Writer = (program: Program, result: Audit, file: string, version: string) => string;
+type Writer = (program: Program, result: Audit) => string;
 
 const asText: Writer = (program, { findings, aside, exploration }) => {
   const lines = findings.flatMap((finding) => [
@@ -61,7 +65,7 @@ const asText: Writer = (program, { findings, aside, exploration }) => {
   return [...lines, `${count(findings.length, 'loose end')}${left}; ${how}, ${states}.`].join('\n');
 };
 
-const writers: Record<Format, Writer> = {
+const writers: Record<(typeof own)[number], Writer> = {
   text: asText,
   json: (_program, { findings, aside, exploration }) =>
     JSON.stringify(
@@ -69,8 +73,4 @@ const writers: Record<Format, Writer> = {
       null,
       2
     ),
-  sarif: (program, result, file, version) => JSON.stringify(toSarif(program, result, file, version), null, 2),
-  csv: (program, result) => toCsv(program, result).trimEnd(),
-  html: (program, result, file, version) =>
-    toHtmlReport(program, result, `${basename(file)}, ${new Date().toISOString().slice(0, 10)}, Zany Thread ${version}`),
 };

@@ -1,5 +1,5 @@
 import { createReadStream } from 'node:fs';
-import { exportKinds, type ExportKind } from '@zany/core';
+import { exportKinds, VERSION, type ExportKind } from '@zany/core';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { check, checkFormats, checkOnAndOn, type Format } from './check.ts';
 import { compareFiles } from './compare.ts';
@@ -8,8 +8,6 @@ import { exportFile } from './export.ts';
 import { Unreadable } from './files.ts';
 import { run } from './run.ts';
 import { walkFile, walkFormats } from './walk.ts';
-
-const VERSION = '0.1.0';
 
 const print = (text: string) => void process.stdout.write(`${text}\n`);
 

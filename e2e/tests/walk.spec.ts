@@ -66,6 +66,8 @@ test('a walk is kept by walking it, breaks when something leads elsewhere, and c
   await expect(walk).toContainText('Step 2, click Pay: it leads to Harbour instead of Fares.');
   const broken = page.getByRole('article', { name: 'The walk From the pier to the fares no longer holds' });
   await expect(broken).toContainText('At step 2, click Pay: it leads to Harbour instead of Fares.');
+  await page.getByText('since you opened it').click();
+  await expect(page.getByRole('list', { name: 'Since you opened it' })).toContainText('The walk From the pier to the fares no longer holds');
   await walk.getByRole('button', { name: 'Walk it' }).click();
   await studio.running('Boats');
   await studio.running('Harbour');
@@ -84,6 +86,10 @@ test('a loose end is set aside with a reason, counts no more, and is taken up ag
   await studio.desk('Walk');
   const small = page.getByRole('article', { name: 'Dot is hard to hit' });
   await expect(small).toBeVisible();
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: /^Report/ }).click();
+  await page.getByRole('option', { name: 'A table (CSV)' }).click();
+  expect((await saved).suggestedFilename()).toBe('harbour-walk.loose-ends.csv');
   const before = Number(await studio.looseEnds().getAttribute('data-loose-ends'));
   await small.getByRole('button', { name: 'aside…' }).click();
   await page.getByLabel('Why it is no matter').fill('Only those who know find it');

@@ -1,20 +1,53 @@
 import type { Program } from '../program/program.ts';
 import { severityWords, type Finding } from '../walk/finding.ts';
 import { eventWords, routeWords } from '../walk/event-words.ts';
-import type { Audit } from '../walk/audit.ts';
 import type { Walked } from '../walk/kept.ts';
 import { count } from '../words.ts';
-import { placeName } from './sarif.ts';
+import { placeName, toSarif, type Reported } from './sarif.ts';
 
 /** What the walk found, to be read, printed and counted by others: HTML, CSV (RFC 4180) and JUnit XML. */
 
-const exploredWords = ({ exploration }: Audit): string =>
+const exploredWords = ({ exploration }: Reported): string =>
   `${exploration.cut === null ? 'Explored completely' : `Explored in part: ${exploration.cut}`}, ${count(exploration.count, 'state')}, ${count(exploration.moves, 'move')}.`;
 
 const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
 
+/** What the walk's findings can be handed on as: one table for the desk, the command line and the docs. */
+export const reportKinds = {
+  html: {
+    label: 'A page to read and print',
+    ending: '.loose-ends.html',
+    mediaType: 'text/html; charset=utf-8',
+    write: (program: Program, found: Reported, from: ReportSource) =>
+      toHtmlReport(program, found, `${from.file}, ${from.day}, Zany Thread ${from.version}`),
+  },
+  csv: {
+    label: 'A table (CSV)',
+    ending: '.loose-ends.csv',
+    mediaType: 'text/csv; charset=utf-8',
+    write: (program: Program, found: Reported) => toCsv(program, found),
+  },
+  sarif: {
+    label: 'For build servers (SARIF)',
+    ending: '.loose-ends.sarif',
+    mediaType: 'application/sarif+json',
+    write: (program: Program, found: Reported, from: ReportSource) =>
+      JSON.stringify(toSarif(program, found, from.path ?? from.file, from.version), null, 2),
+  },
+} as const;
+
+export type ReportKind = keyof typeof reportKinds;
+
+/** What a report is about: the file, or the name of the piece; the day as YYYY-MM-DD. */
+export interface ReportSource {
+  readonly file: string;
+  readonly path?: string;
+  readonly day: string;
+  readonly version: string;
+}
+
 /** A page that stands by itself and can be printed; `when` is said in it as it is given. */
-export function toHtmlReport(program: Program, audit: Audit, when: string): string {
+export function toHtmlReport(program: Program, audit: Reported, when: string): string {
   const { findings, aside } = audit;
   const article = (found: Finding, reason?: string) => `
     <article>
@@ -59,7 +92,7 @@ const cell = (text: string) => {
   return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
 };
 
-export function toCsv(program: Program, { findings, aside }: Audit): string {
+export function toCsv(program: Program, { findings, aside }: Reported): string {
   const row = (found: Finding, reason = '') => [
     found.rule,
     severityWords[found.severity],

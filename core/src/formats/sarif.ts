@@ -1,6 +1,7 @@
 import type { Program } from '../program/program.ts';
 import type { Audit } from '../walk/audit.ts';
 import { eventWords, routeWords } from '../walk/event-words.ts';
+import type { Exploration } from '../walk/exploration.ts';
 import type { Finding, Severity } from '../walk/finding.ts';
 import { rules } from '../walk/rules/index.ts';
 
@@ -8,7 +9,7 @@ import { rules } from '../walk/rules/index.ts';
  * Loose ends as SARIF 2.1.0 (OASIS): each with its route as a code flow, what is set aside as suppressed with the reason, and what was
  * cut of exploring as a notification.
  */
-export function toSarif(program: Program, { findings, aside, exploration }: Audit, file: string, version: string): object {
+export function toSarif(program: Program, { findings, aside, exploration }: Reported, file: string, version: string): object {
   return {
     $schema: 'https://json.schemastore.org/sarif-2.1.0.json',
     version: '2.1.0',
@@ -41,6 +42,9 @@ export function toSarif(program: Program, { findings, aside, exploration }: Audi
     ],
   };
 }
+
+/** What was found, and how far it was looked for. */
+export type Reported = Pick<Audit, 'findings' | 'aside'> & { readonly exploration: Pick<Exploration, 'cut' | 'count' | 'moves'> };
 
 const levels: Record<Severity, 'error' | 'warning' | 'note'> = { must: 'error', look: 'warning', note: 'note' };
 

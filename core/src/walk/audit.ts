@@ -22,7 +22,8 @@ export const audit = (program: Program, options: ExploreOptions = {}): Audit => 
 /** Runs every rule over a piece that has been explored, as far as it has been. */
 export function judge(program: Program, exploration: Exploration): Audit {
   const context = contextOf(program, exploration, exploration.gaps.length === 0 ? findTraps(program, exploration) : []);
-  const found = rules.flatMap((rule) => rule.check(context)).map((one) => withRoute(program, one, exploration));
+  const routes = new Map<string, Finding['route']>();
+  const found = rules.flatMap((rule) => rule.check(context)).map((one) => withRoute(program, one, exploration, routes));
   const all = [...new Map(found.toReversed().map((one) => [one.id, one])).values()].reverse();
   const sorted = all.sort((a, b) => rank[a.severity] - rank[b.severity]);
   const reasons = new Map(
@@ -40,11 +41,17 @@ export function judge(program: Program, exploration: Exploration): Audit {
 
 const rank: Record<Severity, number> = { must: 0, look: 1, note: 2 };
 
-function withRoute(program: Program, found: Finding, exploration: Exploration): Finding {
-  if (found.route || found.place.scene === null) return found;
-  const frame = framesShowing(program, found.place.scene).find((id) => exploration.reached.has(id));
-  const state = frame === undefined ? undefined : exploration.reached.get(frame);
-  return state === undefined ? found : { ...found, route: { from: startOf(exploration, state), events: routeTo(exploration, state) } };
+/** Gives a finding the way to the first frame on which its scene is seen, where that is reached. */
+function withRoute(program: Program, found: Finding, exploration: Exploration, known: Map<string, Finding['route']>): Finding {
+  const { scene } = found.place;
+  if (found.route || scene === null) return found;
+  if (!known.has(scene)) {
+    const frame = framesShowing(program, scene).find((id) => exploration.reached.has(id));
+    const state = frame === undefined ? undefined : exploration.reached.get(frame);
+    known.set(scene, state === undefined ? undefined : { from: startOf(exploration, state), events: routeTo(exploration, state) });
+  }
+  const route = known.get(scene);
+  return route ? { ...found, route } : found;
 }
 
 /** The frame that a finding's route really leads to when the engine replays it. */

@@ -1,6 +1,7 @@
-import { sceneOfThread } from '../../piece/piece.ts';
+import { onceFor } from '../../once.ts';
+import type { Thread } from '../../piece/piece.ts';
 import { addressProblem, type AddressProblem } from '../../steps/address.ts';
-import { threadsIn } from '../at-thread.ts';
+import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 
 const sentences: Record<AddressProblem, (address: string) => string> = {
@@ -16,23 +17,30 @@ export const badLink: Rule = {
   meaning: 'an address that is empty, malformed, or of a kind other than http, https, mailto and tel',
   check: ({ program: { piece } }) =>
     threadsIn(piece).flatMap((thread) =>
-      thread.branches
-        .flatMap((branch, b) => branch.steps.map((step, at) => ({ step, at, b })))
-        .flatMap(({ step, at, b }) => {
-          const problem = step.do === 'open' ? addressProblem(step.address) : null;
-          if (step.do !== 'open' || problem === null) return [];
-          const place = { scene: sceneOfThread(piece, thread), ...(thread.on === 'layer' && { layer: thread.owner }), thread: thread.id };
-          const owner = thread.on === 'layer' ? piece.layers.get(thread.owner)!.name : 'A thread';
-          const better = `https://${step.address.trim()}`;
-          const fixable = problem === 'no-scheme' && addressProblem(better) === null;
-          const path = ['branches', String(b), 'steps', String(at), 'address'];
-          return [
-            finding('bad-link', 'must', place, `${owner} opens no proper address`, sentences[problem](step.address), {
-              ...(fixable && {
-                fix: { label: 'Put https:// in front', operations: [{ op: 'set', table: 'threads', id: thread.id, path, value: better }] },
-              }),
-            }),
-          ];
-        })
+      faultsIn(thread).map(({ problem, address, path }) => {
+        const owner = thread.on === 'layer' ? ownerOf(piece, thread) : 'A thread';
+        const better = `https://${address.trim()}`;
+        const fixable = problem === 'no-scheme' && addressProblem(better) === null;
+        return finding('bad-link', 'must', placeOfThread(piece, thread), `${owner} opens no proper address`, sentences[problem](address), {
+          ...(fixable && {
+            fix: { label: 'Put https:// in front', operations: [{ op: 'set', table: 'threads', id: thread.id, path, value: better }] },
+          }),
+        });
+      })
     ),
 };
+
+interface LinkFault {
+  readonly problem: AddressProblem;
+  readonly address: string;
+  readonly path: string[];
+}
+
+const faultsIn = onceFor((thread: Thread): readonly LinkFault[] =>
+  thread.branches.flatMap(({ steps }, b) =>
+    steps.flatMap((step, at) => {
+      const problem = step.do === 'open' ? addressProblem(step.address) : null;
+      return step.do === 'open' && problem ? [{ problem, address: step.address, path: ['branches', String(b), 'steps', String(at), 'address'] }] : [];
+    })
+  )
+);

@@ -1,5 +1,7 @@
 import type { Layer, Piece, Thread } from '../../piece/piece.ts';
 import { threadsOf } from '../../piece/piece.ts';
+import { onceFor } from '../../once.ts';
+import type { Program, SceneProgram } from '../../program/program.ts';
 import { targetWords } from '../../lines/sentence.ts';
 import { finding, type Finding, type Rule, type RuleContext } from '../finding.ts';
 
@@ -8,14 +10,13 @@ export const repeatedTarget: Rule = {
   words: 'same as another',
   meaning:
     'copies with different texts of which some still lead to the same place or link while others lead elsewhere; two copies with one link always',
-  check: (context) => [...families(context.program.piece)].flatMap((family) => check(context, family)),
+  check: (context) => families(context.program).flatMap((family) => check(context, family)),
 };
 
 /** A layer and its copies in one frame, in the order of the document. */
-function families(piece: Piece): Layer[][] {
+function families({ piece, scenes }: Program): Layer[][] {
   const groups = new Map<string, Layer[]>();
-  for (const layer of piece.layers.values()) {
-    if (layer.copyOf === undefined) continue;
+  for (const layer of [...scenes.values()].flatMap(copiesIn)) {
     const root = rootOf(piece, layer);
     const key = `${root}/${layer.scene}`;
     const group = groups.get(key) ?? [];
@@ -26,6 +27,8 @@ function families(piece: Piece): Layer[][] {
   }
   return [...groups.values()].filter((group) => group.length > 1).map((group) => group.sort((a, b) => (a.order < b.order ? -1 : 1)));
 }
+
+const copiesIn = onceFor(({ items }: SceneProgram): readonly Layer[] => items.map(({ layer }) => layer).filter(({ copyOf }) => copyOf !== undefined));
 
 function rootOf(piece: Piece, layer: Layer): string {
   const seen = new Set<string>();

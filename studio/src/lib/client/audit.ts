@@ -1,4 +1,4 @@
-import type { Audit, Finding, Operation, PieceJson, RunEvent, RunState } from '@zany/core';
+import type { Audit, Change, Finding, Operation, PieceJson, RunEvent, RunState } from '@zany/core';
 
 export type AuditTask =
   | { readonly type: 'piece'; readonly version: number; readonly piece: PieceJson }
@@ -7,16 +7,18 @@ export type AuditTask =
   | { readonly type: 'on'; readonly version: number; readonly states: number }
   /** Asks for the way from a run to the nearest branch that is not walked yet. */
   | { readonly type: 'guide'; readonly ask: number; readonly run: RunState; readonly walked: readonly string[] }
+  /** Asks what is otherwise than when the piece was opened. */
+  | { readonly type: 'changes'; readonly ask: number }
   /** Somebody is at work this moment, so the machine is theirs. */
   | { readonly type: 'busy' };
 
 /** The way on from where a person is; no events where nothing that can be walked is left, null while that is not known. */
 export type Guided = { readonly events: readonly RunEvent[]; readonly branch: string } | 'nothing' | null;
 
-export interface GuideAnswer {
-  readonly ask: number;
-  readonly next: Guided;
-}
+export type AskAnswer =
+  | { readonly ask: number; readonly next: Guided }
+  /** Null while the piece as it was opened, or as it is, has not been walked. */
+  | { readonly ask: number; readonly changes: readonly Change[] | null };
 
 export interface AuditAnswer {
   /** Of the last task that the answer takes in. */
@@ -47,12 +49,12 @@ export class Auditor {
   private version = 0;
   private toldBusy = 0;
   private asks = 0;
-  private readonly asked = new Map<number, (next: Guided) => void>();
+  private readonly asked = new Map<number, (answer: AskAnswer) => void>();
 
   constructor(take: (answer: AuditAnswer, isCurrent: boolean) => void) {
-    this.worker.onmessage = ({ data }: MessageEvent<AuditAnswer | GuideAnswer>) => {
+    this.worker.onmessage = ({ data }: MessageEvent<AuditAnswer | AskAnswer>) => {
       if (!('ask' in data)) return take(data, data.version === this.version);
-      this.asked.get(data.ask)?.(data.next);
+      this.asked.get(data.ask)?.(data);
       this.asked.delete(data.ask);
     };
     for (const type of ACTS) addEventListener(type, this.tellBusy, { capture: true, passive: true });
@@ -70,7 +72,14 @@ export class Auditor {
   guide(run: RunState, walked: readonly string[]): Promise<Guided> {
     const ask = ++this.asks;
     this.post({ type: 'guide', ask, run, walked });
-    return new Promise((done) => this.asked.set(ask, done));
+    return new Promise((done) => this.asked.set(ask, (answer) => done('next' in answer ? answer.next : null)));
+  }
+
+  /** What is otherwise than when the piece was opened. */
+  changes(): Promise<readonly Change[] | null> {
+    const ask = ++this.asks;
+    this.post({ type: 'changes', ask });
+    return new Promise((done) => this.asked.set(ask, (answer) => done('changes' in answer ? answer.changes : null)));
   }
 
   /** Explores so many more states than it has so far. */

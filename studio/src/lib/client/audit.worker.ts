@@ -1,6 +1,19 @@
 /// <reference lib="webworker" />
-import { apply, compile, exploring, guide, judge, pieceFromTrusted, update, type Exploring, type Operation, type Program } from '@zany/core';
-import type { AuditAnswer, AuditTask, GuideAnswer, Guided } from './audit';
+import {
+  apply,
+  compareVersions,
+  compile,
+  exploring,
+  guide,
+  judge,
+  pieceFromTrusted,
+  update,
+  type Exploring,
+  type Operation,
+  type Program,
+  type Version,
+} from '@zany/core';
+import type { AuditAnswer, AuditTask, AskAnswer, Guided } from './audit';
 
 /**
  * Keeps a piece of its own, fed by operations, and says what its loose ends are when it has come to rest: soon what is found
@@ -10,6 +23,9 @@ let program: Program | null = null;
 let explored: Exploring | null = null;
 /** What was explored before the last edit: what was learned of all that it left as it was is still true. */
 let earlier: Exploring | null = null;
+/** The piece as it was opened, and as it is, each walked as far as is usual. */
+let first: Version | null = null;
+let last: Version | null = null;
 let version = 0;
 let most = 0;
 let timer: ReturnType<typeof setTimeout> | undefined;
@@ -35,6 +51,8 @@ const PATIENCE = 2000;
 onmessage = ({ data }: MessageEvent<AuditTask>) => {
   if (data.type === 'busy') return void (busyUntil = performance.now() + REST);
   if (data.type === 'guide') return tellWay(data);
+  if (data.type === 'changes')
+    return postMessage({ ask: data.ask, changes: first && last ? compareVersions(first, last) : null } satisfies AskAnswer);
   clearTimeout(timer);
   version = data.version;
   if (data.type === 'on') {
@@ -53,7 +71,7 @@ function tellWay({ ask, run, walked }: Extract<AuditTask, { type: 'guide' }>): v
   const exploration = explored?.result();
   const next: Guided =
     program && exploration ? (guide(program, exploration, run, new Set(walked)) ?? (exploration.cut === null ? 'nothing' : null)) : null;
-  postMessage({ ask, next } satisfies GuideAnswer);
+  postMessage({ ask, next } satisfies AskAnswer);
 }
 
 function take(operations: readonly Operation[]): Program | null {
@@ -95,7 +113,12 @@ function isToWait(): boolean {
 }
 
 function answer(isDone: boolean): void {
-  const { findings, aside, exploration } = judge(program!, explored!.result());
+  const audit = judge(program!, explored!.result());
+  const { findings, aside, exploration } = audit;
+  if (isDone) {
+    last = { program: program!, audit };
+    first ??= last;
+  }
   const message: AuditAnswer = {
     version,
     isDone,

@@ -350,6 +350,9 @@ export class EditorSession {
   /** The way on for somebody who walks the piece, from where he is; branches as `thread branch`. */
   guide = (run: RunState, walked: readonly string[]): Promise<Guided> => this.auditor.guide(run, walked);
 
+  /** What the piece does otherwise than when it was opened here; null while that is not known. */
+  changes = () => this.auditor.changes();
+
   /** Whether all there is was walked; null while that is not known. */
   get isWhole(): boolean | null {
     return this.audit && this.auditIsDone ? this.audit.cut === null : null;

@@ -1,6 +1,21 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { eventWords, framesShowing, count, keepWalk, replay, start, startFrame, type Finding, type RunEvent, type Thread } from '@zany/core';
+  import {
+    exportName,
+    eventWords,
+    framesShowing,
+    count,
+    reportKinds,
+    VERSION,
+    type ReportKind,
+    keepWalk,
+    replay,
+    start,
+    startFrame,
+    type Finding,
+    type RunEvent,
+    type Thread,
+  } from '@zany/core';
   import type { Player } from '@zany/player';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { useSession } from '$lib/shared/desk.svelte';
@@ -13,6 +28,8 @@
   import { branchesOf, Coverage } from './coverage.svelte';
   import KeptWalks from './KeptWalks.svelte';
   import LooseEnds from './LooseEnds.svelte';
+  import Changes from './Changes.svelte';
+  import { download } from '$lib/shared/download';
   import ReadOut from './ReadOut.svelte';
   import { Recorder } from './recorder';
 
@@ -43,6 +60,22 @@
       if (visited.at(-1) !== at.frame) visited.push(at.frame);
     }
     return visited;
+  }
+
+  const reports = (Object.keys(reportKinds) as ReportKind[]).map((kind) => ({ value: kind, label: reportKinds[kind].label }));
+
+  function report(kind: ReportKind) {
+    const { audit, program } = session;
+    if (!audit) return;
+    const { ending, mediaType, write } = reportKinds[kind];
+    const found = {
+      findings: session.findings,
+      aside: session.findingsAside,
+      exploration: { cut: audit.cut, count: audit.states, moves: audit.moves },
+    };
+    const name = exportName(program.piece.head.name, 'html').replace(/\.html$/, '');
+    const from = { file: program.piece.head.name, day: new Date().toISOString().slice(0, 10), version: VERSION };
+    download(new Blob([write(program, found, from)], { type: mediaType }), `${name}${ending}`);
   }
 
   const recorder = new Recorder();
@@ -161,6 +194,9 @@
       {#if session.isWhole === false && session.audit?.isLeft}<button class="chip chip-part mt-1" onclick={() => session.goOnExploring()}
           >◐ Go on exploring</button
         >{/if}
+      {#if session.audit && session.auditIsDone}
+        <div class="mt-1"><ChipMenu name="Report" label="report…" tone="chip-ghost" options={reports} onpick={report} /></div>
+      {/if}
     </header>
     <LooseEnds
       {chosen}
@@ -171,6 +207,7 @@
       onopen={openPlace}
     />
     <KeptWalks {showing} onwalk={walkIt} />
+    <Changes />
   </section>
 
   <section class="flex min-h-0 flex-col" aria-label="The running piece">
