@@ -121,7 +121,10 @@ function* hardOn(screen: Screen, when: string): Iterable<Illegible> {
       if (!isRead(shown)) continue;
       const alpha = opacityOn(shown);
       if (alpha < FAINT) continue;
-      const ground = groundUnder(screen, shown, pointIn(shown));
+      const point = pointIn(shown);
+      // What something around it cuts off is not seen.
+      if (!isUnder(shown, point)) continue;
+      const ground = groundUnder(screen, shown, point);
       if (!ground) continue;
       const ink = rgbOf(shown.style.ink ?? DEFAULT_INK);
       const contrast = contrastOf(over(ground, ink.rgb, ink.alpha * alpha), ground);

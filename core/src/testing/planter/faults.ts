@@ -21,6 +21,7 @@ type Scene = Omit<Mutable<SceneSpec>, 'layers'> & { layers: Record<string, Place
 interface Draft {
   readonly frames: Record<string, Scene>;
   readonly parts: Record<string, Scene>;
+  readonly sheets: Record<string, Scene>;
   readonly variables: Record<string, VariableSpec>;
 }
 
@@ -62,6 +63,14 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       piece.frames['lost'] = { layers: { Home: button('Home', 20, 760, onHome) } };
       return { at, edit: () => [{ op: 'remove', table: 'scenes', id: 'lost' }] };
     },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const edit = (made: Piece): Operation[] =>
+        [...made.threads.values()]
+          .filter(({ owner }) => owner === layerId(scene, 'Home'))
+          .map(({ id }) => ({ op: 'set', table: 'threads', id, path: ['branches', '0', 'steps'], value: [] }));
+      return { at: { scene, layer: 'Home' }, edit, brings: ['dead-end', 'no-way-home', 'odd-one-out', 'no-effect', 'media-hangs'] };
+    },
   ],
   'broken-route': [
     (piece, chance) => {
@@ -71,12 +80,28 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       const edit = ({ head }: Piece): Operation[] => [{ op: 'set', table: 'piece', id: head.id, path: ['walks', 'once'], value }];
       return { at: { scene: 'harbour', layer: null }, edit };
     },
+    (piece) => {
+      if (!piece.frames['notice']) return null;
+      const event = (scene: string, layer: string) => ({ type: 'click', layer: layerId(scene, layer) });
+      const steps = [
+        { event: event('harbour', 'To notice'), frame: 'notice', state: 'notice_s_quiet' },
+        { event: event('notice', 'Tell'), frame: 'notice', state: 'notice_s_quiet' },
+      ];
+      const value = { name: 'Once', order: 'a', from: 'harbour', steps };
+      const edit = ({ head }: Piece): Operation[] => [{ op: 'set', table: 'piece', id: head.id, path: ['walks', 'once'], value }];
+      return { at: { scene: 'notice', layer: null }, edit };
+    },
   ],
   'draft-target': [
     (piece, chance) => {
       const scene = corner(piece, chance);
       piece.frames[scene]!.draft = true;
       return { at: { scene: 'harbour', layer: `To ${scene}` } };
+    },
+    (piece) => {
+      if (!piece.frames['answer']) return null;
+      piece.frames['answer']!.draft = true;
+      return { at: { scene: 'cards', layer: 'Ask' } };
     },
   ],
   'looks-clickable': [
@@ -93,6 +118,17 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       const scene = corner(piece, chance);
       piece.frames[scene]!.layers['Home'] = { ...piece.frames[scene]!.layers['Home']!, looks: { focus: { style: { fill: '#163b48' } } } };
       return { at: { scene, layer: 'Home' } };
+    },
+    (piece) => {
+      const bar = piece.sheets['bar']!;
+      bar.layers['Tickets'] = { ...bar.layers['Tickets']!, looks: {} };
+      return { at: { scene: 'bar', layer: 'Tickets' } };
+    },
+    (piece) => {
+      const lamp = piece.parts['Lamp'];
+      if (!lamp) return null;
+      lamp.layers['Bulb'] = { ...lamp.layers['Bulb']!, looks: { hover: { style: { fill: '#f3ead9' } } } };
+      return { at: { scene: 'Lamp', layer: 'Bulb' } };
     },
   ],
   'odd-one-out': [
@@ -121,6 +157,7 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
   'type-clash': [
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → if Seats = "two" → go to harbour')) }),
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → set Seats to "two"')) }),
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', { ...text('Few', ROOM[0], ROOM[1]), when: { opacity: 'Seats = 2' } }) }),
   ],
   'unset-variable': [
     (piece, chance) => {
@@ -128,11 +165,26 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       put(piece, corner(piece, chance), 'Odd', text('Wind {Wind}', ROOM[0], ROOM[1]));
       return { at: { scene: null, layer: null } };
     },
+    (piece, chance) => {
+      piece.variables['Open'] = { type: 'yes/no', initial: true };
+      put(piece, corner(piece, chance), 'Odd', { ...text('Open', ROOM[0], ROOM[1]), when: { shown: 'Open' } });
+      return { at: { scene: null, layer: null } };
+    },
   ],
   'unread-variable': [
     (piece, chance) => {
       piece.variables['Wind'] = { type: 'number', initial: 3, max: 9 };
       put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → set Wind to Wind + 1'));
+      return { at: { scene: null, layer: null } };
+    },
+    (piece, chance) => {
+      piece.variables['Wind'] = { type: 'number', initial: 3, min: 0, max: 9 };
+      put(piece, corner(piece, chance), 'Odd', {
+        type: 'field',
+        label: 'Wind',
+        at: [...ROOM, 160, 52],
+        field: { kind: 'slider', min: 0, max: 9, variable: 'Wind' },
+      });
       return { at: { scene: null, layer: null } };
     },
   ],
@@ -150,6 +202,12 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
         field: { kind: 'slider', min: 0, max: 4, value: 9 },
       }),
     }),
+    (piece) => {
+      if (!piece.frames['boats']) return null;
+      const { layers } = piece.frames['boats']!;
+      layers['Odd'] = spare('Night', 'click → set Boat to "Night"');
+      return { at: { scene: 'boats', layer: 'Odd' }, brings: ['no-effect'] };
+    },
   ],
   'same-name': [
     (piece) => {
@@ -190,6 +248,18 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       const { lesson } = piece.frames;
       lesson!.timeline = { ...lesson!.timeline!, labels: { ...lesson!.timeline!.labels, Slack: [24, 'hold'] } };
       return { at: { scene: 'lesson', layer: null }, brings: ['unreachable-section', 'never-fires', 'no-effect'] };
+    },
+    (piece) => {
+      if (!piece.frames['lesson']) return null;
+      const edit = (made: Piece): Operation[] =>
+        Object.keys(made.scenes.get('lesson')!.timeline!.labels!).map((label) => ({
+          op: 'set',
+          table: 'scenes',
+          id: 'lesson',
+          path: ['timeline', 'labels', label, 'name'],
+          value: 'Ebb',
+        }));
+      return { at: { scene: 'lesson', layer: null }, edit };
     },
   ],
   'empty-section': [
@@ -244,6 +314,11 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       piece.frames[scene]!.layers['Lid'] = { ...button('Lid', 20, 760, 'click → go to pay'), at: [0, 740, 200, 90] };
       return { at: { scene, layer: 'Home' }, brings: ['dead-end', 'no-way-home', 'crowded-hit', 'media-hangs'] };
     },
+    (piece) => {
+      if (!piece.frames['answer']) return null;
+      piece.frames['answer']!.layers['Lid'] = { ...button('Lid', 60, 150, 'click → lift'), at: [60, 150, 180, 70] };
+      return { at: { scene: 'answer', layer: 'Close' }, brings: ['crowded-hit'] };
+    },
   ],
   'small-hit': [
     (piece, chance) => {
@@ -274,6 +349,13 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
   'off-frame': [
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', button('Away', 420, 500, 'click → go to full')) }),
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', button('Away', 20, -200, 'click → go to full')) }),
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const { layers } = piece.frames[scene]!;
+      layers['Window'] = { type: 'group', clip: true, at: [...ROOM, 160, 60] };
+      layers['Odd'] = { ...button('Away', 0, 80, 'click → go to full'), in: 'Window' };
+      return { at: { scene, layer: 'Odd' } };
+    },
   ],
   'unseen-hit': [
     (piece, chance) => ({
@@ -302,6 +384,18 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
         looks: { hover: { style: { fill: '#e8dcc4' } }, press: { style: { fill: '#163b48' } } },
       };
       return { at: { scene, layer: 'Home' } };
+    },
+    (piece) => {
+      if (!piece.frames['notice']) return null;
+      const { notice } = piece.frames;
+      notice!.states = { ...notice!.states, told: { Note: { hidden: false, style: { ink: '#c9bda4' } } } };
+      return { at: { scene: 'notice', layer: 'Note' } };
+    },
+    (piece) => {
+      const menu = piece.parts['Menu'];
+      if (!menu) return null;
+      menu.layers['Top'] = { ...menu.layers['Top']!, style: { fill: '#f3ead9', ink: '#e8dcc4' } };
+      return { at: { scene: 'Menu', layer: 'Top' } };
     },
   ],
   'no-keyboard': [
@@ -333,6 +427,11 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       notice!.states = { ...notice!.states, told: { ...notice!.states!['told'], Home: { hidden: true }, Tell: { hidden: true } } };
       notice!.lines = [];
       return { at: { scene: 'notice', layer: null }, brings: ['one-way'] };
+    },
+    (piece) => {
+      if (!piece.frames['answer']) return null;
+      delete (piece.frames['answer']!.layers as Record<string, unknown>)['Close'];
+      return { at: { scene: 'cards', layer: null }, brings: ['one-way'] };
     },
   ],
   'no-way-home': [
@@ -374,6 +473,10 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       lamp.states = { ...lamp.states, Broken: { Bulb: { style: { fill: '#c9bda4' } } } };
       return { at: { scene: 'Lamp', layer: null } };
     },
+    (piece) => {
+      piece.sheets['bar']!.states = { day: {}, night: { Line: { style: { ink: '#1f4e5f' } } } };
+      return { at: { scene: 'bar', layer: null } };
+    },
   ],
   'never-fires': [
     (piece) => {
@@ -385,11 +488,28 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       return { at: { scene: 'pay', layer: 'Odd' } };
     },
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', { ...spare('Away', 'click → go to full'), hidden: true }) }),
+    (piece) => {
+      const menu = piece.parts['Menu'];
+      if (!menu) return null;
+      menu.layers['Odd'] = { ...button('Never', 0, 60, 'click → put this in Open'), at: [0, 60, 160, 52], disabled: true };
+      return { at: { scene: 'Menu', layer: 'Odd' } };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'variable Seats → go to full'];
+      return { at: { scene, layer: null } };
+    },
   ],
   'no-effect': [
     (piece) => (piece.frames['boats'] ? { at: put(piece, 'boats', 'Odd', spare('Stay', 'click → go to boats')) } : null),
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Stay', 'click → set Seats to Seats')) }),
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Stay', 'click → show Title')) }),
+    (piece) => {
+      if (!piece.frames['notice']) return null;
+      piece.frames['notice']!.layers['Odd'] = spare('Stay', 'click → put this in quiet');
+      piece.frames['notice']!.states = { ...piece.frames['notice']!.states, told: { Note: { hidden: false }, Odd: { hidden: true } } };
+      return { at: { scene: 'notice', layer: 'Odd' } };
+    },
   ],
   'endless-loop': [
     (piece, chance) => {
@@ -398,6 +518,12 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       put(piece, scene, 'Odd', spare('Turn', 'click → set Ebb to not(Ebb)'));
       piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'variable Ebb → set Ebb to not(Ebb)'];
       return { at: { scene, layer: null }, brings: ['no-effect'] };
+    },
+    (piece) => {
+      if (!piece.frames['notice']) return null;
+      const { notice } = piece.frames;
+      notice!.lines = ['state told → put this in quiet', 'state quiet → put this in told'];
+      return { at: { scene: 'notice', layer: null }, brings: ['no-effect', 'never-fires', 'unreachable-state', 'one-way'] };
     },
   ],
   'one-way': [
@@ -412,6 +538,12 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       lamp.layers['Bulb'] = { ...lamp.layers['Bulb']!, lines: ['click → put this in On'] };
       return { at: { scene: 'cards', layer: null } };
     },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      put(piece, scene, 'Odd', spare('Tip', 'click → lay over tip at bottom'));
+      piece.frames['tip'] = { size: [200, 120], layers: { Words: { ...text('A tip', 10, 20), at: [10, 20, 180, 30] } } };
+      return { at: { scene: 'tip', layer: null } };
+    },
   ],
   'timer-race': [
     (piece, chance) => {
@@ -420,11 +552,23 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'after 9 s → go to full', 'after 9 s → go to harbour'];
       return { at: { scene, layer: null }, brings: ['never-fires'] };
     },
+    (piece) => {
+      piece.frames['harbour']!.lines = ['after 20 s → go to pay'];
+      piece.sheets['bar']!.lines = ['after 20 s → go to full'];
+      return { at: { scene: 'harbour', layer: null }, brings: ['never-fires'] };
+    },
   ],
   'mouse-only': [
     (piece, chance) => {
       const scene = corner(piece, chance);
       put(piece, scene, 'Odd', spare('Far', 'double click → go to far'));
+      piece.frames['far'] = { layers: { Home: button('Home', 20, 760, onHome) } };
+      return { at: { scene: 'far', layer: null }, brings: ['no-keyboard'] };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      if (scene === 'boats') return null;
+      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'swipe up → go to far'];
       piece.frames['far'] = { layers: { Home: button('Home', 20, 760, onHome) } };
       return { at: { scene: 'far', layer: null }, brings: ['no-keyboard'] };
     },
@@ -436,11 +580,23 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       piece.frames['far'] = { layers: { Home: button('Home', 20, 760, onHome) } };
       return { at: { scene: 'far', layer: null }, brings: ['mouse-only', 'looks-clickable'] };
     },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const { layers } = piece.frames[scene]!;
+      layers['Odd'] = { ...text('Fares', ROOM[0], ROOM[1] - 60), lines: ['hover → show Card'] };
+      layers['Card'] = { ...spare('Ten crossings', 'click → go to full'), hidden: true };
+      return { at: { scene, layer: 'Card' }, brings: ['mouse-only', 'looks-clickable', 'no-effect'] };
+    },
   ],
   hurry: [
     (piece, chance) => {
       const scene = corner(piece, chance);
       return { at: put(piece, scene, 'Odd', spare('Buy', 'click → set Seats to Seats - 1; then wait 800 ms; then go to done')) };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'key b → set Seats to Seats - 1; then wait 600 ms; then go to done'];
+      return { at: { scene, layer: null } };
     },
   ],
 };
