@@ -321,6 +321,16 @@ describe('exploring the piece', () => {
       frames: { home: { states, layers: { on: button(0, 0, 'click → go to home'), card: button(0, 100, 'click → put this in shut') } } },
     };
     expect([says('never-fires', closed).length, says('unreachable-state', closed).length]).toEqual([0, 1]);
+    const unmet = {
+      frames: {
+        home: {
+          states: { quiet: {}, told: {} },
+          layers: { on: button(0, 0, 'click → go to home') },
+          lines: ['after 2 s in told → put this in quiet'],
+        },
+      },
+    };
+    expect([says('never-fires', unmet).length, says('unreachable-state', unmet).length]).toEqual([0, 1]);
     const cut = audit(compile(compose(pair({ up, late: button(200, 100, 'click → if n = 500 → go to shop') }, { variables }))), { maxStates: 50 });
     expect(cut.findings.filter(({ rule }) => rule === 'never-fires')).toEqual([]);
   });
@@ -332,7 +342,7 @@ describe('exploring the piece', () => {
         variables: { n: number(4) },
         frames: { home: { states, layers: Object.fromEntries(lines.map((line, i) => [`b${i}`, button(0, i * 80, line)])) } },
       });
-    expect(home('click → put this in day')).toEqual(['It fires, and whatever it asks for is so already.']);
+    expect(home('click → put this in day')).toEqual(['It fires, and changes nothing in any state that can be reached.']);
     expect(home('click → put this in day', 'click → put this in night')).toEqual([]);
     expect(home('click → set n to 4')).toHaveLength(1);
     expect(home('click → set n to n + 1')).toEqual([]);

@@ -45,8 +45,10 @@ function isToldElsewhere({ program: { piece }, exploration: { views } }: RuleCon
   );
 }
 
-/** It is shown only in states that are never met, which is told of them. */
+/** It waits for a state that is never met, or is shown only in such states, which is told of them. */
 function isShownOnlyElse({ piece, scenes }: Program, met: ReadonlySet<string>, thread: Thread): boolean {
+  const state = 'state' in thread.cue ? thread.cue.state : null;
+  if (state && ![...met].some((one) => one.endsWith(` ${state}`))) return true;
   if (thread.on !== 'layer') return false;
   const { scene, byId } = scenes.get(sceneOfThread(piece, thread)!)!;
   const around = outward(byId.get(thread.owner) ?? null).map(({ layer }) => layer);

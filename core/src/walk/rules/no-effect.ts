@@ -13,7 +13,7 @@ const isBadLink = (step: Step): boolean => step.do === 'open' && addressProblem(
 export const noEffect: Rule = {
   id: 'no-effect',
   words: 'changes nothing',
-  meaning: 'a branch of a thread that fires and in no state that can be reached changes anything: what it asks for is so already',
+  meaning: 'a branch of a thread that fires and in no state that can be reached changes anything: what it asks for is so already, or leads nowhere',
   check: ({ program: { piece }, exploration }) => {
     if (!isComplete(exploration)) return [];
     return threadsIn(piece).flatMap((thread) => {
@@ -30,7 +30,7 @@ export const noEffect: Rule = {
           'look',
           placeOfThread(piece, thread),
           `A thread of ${owner} changes nothing`,
-          `${which} fires, and whatever it asks for is so already.`
+          `${which} fires, and changes nothing in any state that can be reached.`
         ),
       ];
     });
