@@ -50,7 +50,7 @@ test('a walk is kept by walking it, breaks when something leads elsewhere, and c
   await keep.click();
   await page.getByLabel('Name of the walk').fill('From the pier to the fares');
   await page.keyboard.press('Enter');
-  const walk = page.getByRole('article', { name: 'The walk From the pier to the fares' });
+  const walk = page.getByRole('article', { name: 'The walk From the pier to the fares', exact: true });
   await expect(walk).toContainText('2 steps');
   await expect(walk).toContainText('Every step leads where it led.');
 
@@ -69,7 +69,7 @@ test('a walk is kept by walking it, breaks when something leads elsewhere, and c
   await page.getByText('since you opened it').click();
   await expect(page.getByRole('list', { name: 'Since you opened it' })).toContainText('The walk From the pier to the fares no longer holds');
   await walk.getByRole('button', { name: 'Walk it' }).click();
-  await studio.running('Boats');
+  await expect(page.getByRole('complementary', { name: 'Ledger' })).toContainText('clicked Pay');
   await studio.running('Harbour');
   await walk.getByRole('button', { name: 'keep it as it is now' }).click();
   await expect(broken).toBeHidden();

@@ -29,8 +29,9 @@
   let setting: string | null = $state(null);
   let reason = $state('');
 
-  /** So many of one kind are folded into one line until somebody wants them. */
-  const MANY = 6;
+  /** In a long list so many of one kind are folded into one line until somebody wants them. */
+  const MANY = 12;
+  const LONG = 30;
 
   const isHere = (finding: Finding) => {
     const frame = session.run?.frame;
@@ -51,7 +52,11 @@
       })
   );
   const isFolded = (severity: Severity, id: string, findings: readonly Finding[]) =>
-    rule === null && findings.length > MANY && !opened.includes(`${severity} ${id}`) && !findings.some((finding) => finding.id === chosen);
+    rule === null &&
+    inSight.length > LONG &&
+    findings.length > MANY &&
+    !opened.includes(`${severity} ${id}`) &&
+    !findings.some((finding) => finding.id === chosen);
 
   /** The layer or the frame that it is about. */
   const nameAt = ({ place, title }: Finding) =>

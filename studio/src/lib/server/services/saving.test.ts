@@ -25,7 +25,7 @@ beforeEach(async () => {
 
 const opened = async (person = owner, id = piece) => JSON.parse(await openPiece(person, id)) as { piece: PieceJson; revision: number; role: string };
 const until = async (is: () => Promise<boolean> | boolean) => {
-  for (let i = 0; i < 200 && !(await is()); i++) await new Promise((resolve) => setTimeout(resolve, 50));
+  for (let i = 0; i < 800 && !(await is()); i++) await new Promise((resolve) => setTimeout(resolve, 50));
   expect(await is()).toBe(true);
 };
 
