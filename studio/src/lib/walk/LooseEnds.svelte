@@ -116,7 +116,7 @@
             <button class="chip chip-gold" disabled={!reason.trim()}>Set aside</button>
           </form>
         {:else}
-          <div class="mt-1 flex flex-wrap gap-1.5">
+          <div class="mt-1 flex flex-wrap gap-1">
             <button class="chip {chosen === finding.id ? '!bg-[var(--teal)] !text-white' : ''}" onclick={() => onshow(finding)}
               >{showing === finding.id ? 'showing…' : 'Show me'}</button
             >

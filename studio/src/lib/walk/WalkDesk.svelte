@@ -184,7 +184,10 @@
 <main class="grid h-full grid-cols-[minmax(280px,330px)_minmax(0,1fr)_minmax(230px,300px)] grid-rows-[minmax(0,1fr)_auto]">
   <section class="scroll min-h-0 border-r border-[var(--line)] bg-[var(--sheet)]" aria-label="Loose ends">
     <header class="px-3.5 pb-2 pt-2.5">
-      <h2 class="text-[18px]">Loose ends <span class="soft font-sans text-[13px] font-normal">{session.findings.length}</span></h2>
+      <div class="flex items-baseline justify-between gap-2">
+        <h2 class="text-[18px]">Loose ends <span class="soft font-sans text-[13px] font-normal">{session.findings.length}</span></h2>
+        {#if session.audit && session.auditIsDone}<ChipMenu name="Report" label="report…" tone="chip-ghost" options={reports} onpick={report} />{/if}
+      </div>
       <p class={session.isWhole ? 'text-[var(--teal)]' : 'soft'} role="status">
         {#if session.audit && session.auditIsDone}{session.audit.cut
             ? `Explored in part: ${session.audit.cut}`
@@ -194,9 +197,6 @@
       {#if session.isWhole === false && session.audit?.isLeft}<button class="chip chip-part mt-1" onclick={() => session.goOnExploring()}
           >◐ Go on exploring</button
         >{/if}
-      {#if session.audit && session.auditIsDone}
-        <div class="mt-1"><ChipMenu name="Report" label="report…" tone="chip-ghost" options={reports} onpick={report} /></div>
-      {/if}
     </header>
     <LooseEnds
       {chosen}
