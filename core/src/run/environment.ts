@@ -15,6 +15,24 @@ export function liveRootsOf(program: Program, run: RunState): string[] {
   return [...sheets('under'), run.frame, ...sheets('over'), ...run.overlays.map((overlay) => overlay.frame)];
 }
 
+/** A run on a frame before anything is on the screen. */
+export const emptyRun = (frame: string): RunState => ({
+  frame,
+  back: [],
+  clock: 0,
+  roots: {},
+  overlays: [],
+  variables: {},
+  pointer: null,
+  over: [],
+  pressed: null,
+  clicked: null,
+  focus: null,
+  activities: [],
+  pad: -1,
+  count: 0,
+});
+
 /** A scene that is not on the screen, as it would begin. */
 export const emptyRoot = (scene: string, entered: number): RootRun => ({
   scene,

@@ -24,6 +24,7 @@ import {
 } from './pointer.ts';
 import { runnerFor } from './machine.ts';
 import type { Call, Runner } from './runner.ts';
+import { emptyRun } from './environment.ts';
 import { groundOf, reachOf, scrollInto } from './reach.ts';
 import { scrollTo } from './scrolling.ts';
 import { enterFrame } from './steps/frames.ts';
@@ -38,23 +39,7 @@ export function start(program: Program, frame: string | null = startFrame(progra
 /** The same, with what happened on the way in: threads that fire as the frame is entered. */
 export function begin(program: Program, frame: string | null = startFrame(program)): Advanced | null {
   if (frame === null || !program.scenes.has(frame)) return null;
-  const empty: RunState = {
-    frame,
-    back: [],
-    clock: 0,
-    roots: {},
-    overlays: [],
-    variables: {},
-    pointer: null,
-    over: [],
-    pressed: null,
-    clicked: null,
-    focus: null,
-    activities: [],
-    pad: -1,
-    count: 0,
-  };
-  const runner = runnerFor(program, empty);
+  const runner = runnerFor(program, emptyRun(frame));
   for (const { sheet } of program.scenes.get(frame)!.scene.carries ?? []) runner.enterRoot(sheet);
   runner.enterRoot(frame);
   return runner.finish();

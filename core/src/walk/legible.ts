@@ -5,7 +5,7 @@ import { mapPoint } from '../program/matrix.ts';
 import { outwardNodes, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { statesOf } from '../piece/piece.ts';
-import { emptyRoot } from '../run/environment.ts';
+import { emptyRoot, emptyRun } from '../run/environment.ts';
 import { isUnder, resolveScreen, type Screen, type Shown } from '../run/resolve.ts';
 import type { RootRun, RunState } from '../run/state.ts';
 import { contrastOf, over, rgbOf, type Rgb } from './contrast.ts';
@@ -55,20 +55,8 @@ function judge(program: Program, frame: string, expansions: readonly Expansion[]
 
 /** A run that nobody has touched, and in which nothing has begun by itself. */
 const runOn = (frame: string, expansions: readonly Expansion[]): RunState => ({
-  frame,
-  back: [],
-  clock: 0,
+  ...emptyRun(frame),
   roots: Object.fromEntries(expansions.map(({ root }) => [root.scene.id, emptyRoot(root.scene.id, 0)])),
-  overlays: [],
-  variables: {},
-  pointer: null,
-  over: [],
-  pressed: null,
-  clicked: null,
-  focus: null,
-  activities: [],
-  pad: -1,
-  count: 0,
 });
 
 interface Appearance {

@@ -1,3 +1,4 @@
+import { pointerCues } from '../cues/pointer.ts';
 import type { Thread } from '../piece/piece.ts';
 import { threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
@@ -48,16 +49,5 @@ export function asksMoreThan(program: Program, way: Way): boolean {
   });
 }
 
-/** Cues that only a pointer gives. */
-export const POINTED: ReadonlySet<string> = new Set([
-  'double click',
-  'press',
-  'release',
-  'hover',
-  'leave',
-  'long press',
-  'drag start',
-  'drag',
-  'drop',
-  'swipe',
-]);
+/** Cues that only a pointer gives: a click comes from the keyboard, too. */
+export const POINTED: ReadonlySet<string> = new Set([...pointerCues].filter((type) => type !== 'click'));

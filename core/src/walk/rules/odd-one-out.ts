@@ -1,6 +1,7 @@
 import { onceFor } from '../../once.ts';
 import type { Layer, Piece, Thread } from '../../piece/piece.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
+import { originalOf } from '../copies.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 
 export const oddOneOut: Rule = {
@@ -28,7 +29,7 @@ function families(program: Program): readonly (readonly Lead[])[] {
   const found = new Map<string, Lead[]>();
   for (const id of program.frames)
     for (const { lead, keys } of leadsIn(program.scenes.get(id)!))
-      for (const key of [...keys, `copy ${rootOf(program.piece, lead.layer)}`]) {
+      for (const key of [...keys, `copy ${originalOf(program.piece, lead.layer)}`]) {
         const list = found.get(key);
         if (list) list.push(lead);
         else found.set(key, [lead]);
@@ -59,19 +60,6 @@ function leadOf({ layer, threads }: Item): Lead | null {
   if (step.do !== 'go' || (step.target.to === 'frame' && step.target.frame === null)) return null;
   const frame = step.target.to === 'frame' ? step.target.frame : null;
   return { layer, thread, to: frame === null ? `place ${step.target.to}` : `frame ${frame}`, frame };
-}
-
-/** The layer that it is a copy of, or a copy of a copy. */
-function rootOf(piece: Piece, layer: Layer): string {
-  const seen = new Set<string>();
-  let at: Layer = layer;
-  while (at.copyOf !== undefined && !seen.has(at.id)) {
-    seen.add(at.id);
-    const source = piece.layers.get(at.copyOf);
-    if (!source) return at.copyOf;
-    at = source;
-  }
-  return at.id;
 }
 
 function oddIn({ piece }: Program, family: readonly Lead[]): Finding[] {

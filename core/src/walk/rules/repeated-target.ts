@@ -3,6 +3,7 @@ import { threadsOf } from '../../piece/piece.ts';
 import { onceFor } from '../../once.ts';
 import type { Program, SceneProgram } from '../../program/program.ts';
 import { targetWords } from '../../lines/sentence.ts';
+import { originalOf } from '../copies.ts';
 import { finding, type Finding, type Rule, type RuleContext } from '../finding.ts';
 
 export const repeatedTarget: Rule = {
@@ -17,7 +18,7 @@ export const repeatedTarget: Rule = {
 function families({ piece, scenes }: Program): Layer[][] {
   const groups = new Map<string, Layer[]>();
   for (const layer of [...scenes.values()].flatMap(copiesIn)) {
-    const root = rootOf(piece, layer);
+    const root = originalOf(piece, layer);
     const key = `${root}/${layer.scene}`;
     const group = groups.get(key) ?? [];
     const source = piece.layers.get(root);
@@ -29,18 +30,6 @@ function families({ piece, scenes }: Program): Layer[][] {
 }
 
 const copiesIn = onceFor(({ items }: SceneProgram): readonly Layer[] => items.map(({ layer }) => layer).filter(({ copyOf }) => copyOf !== undefined));
-
-function rootOf(piece: Piece, layer: Layer): string {
-  const seen = new Set<string>();
-  let at = layer;
-  while (at.copyOf !== undefined && !seen.has(at.id)) {
-    seen.add(at.id);
-    const source = piece.layers.get(at.copyOf);
-    if (!source) return at.copyOf;
-    at = source;
-  }
-  return at.id;
-}
 
 interface Lead {
   readonly layer: Layer;

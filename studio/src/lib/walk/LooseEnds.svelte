@@ -1,5 +1,6 @@
 <script lang="ts">
   import { asideKey, count, framesShowing, markOf, rules, setAside, severityWords, takeUpAgain, type Finding, type Severity } from '@zany/core';
+  import AskLine from '$lib/shared/AskLine.svelte';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { useSession } from '$lib/shared/desk.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
@@ -25,9 +26,8 @@
   let rule: string | null = $state(null);
   let here = $state(false);
   let opened: string[] = $state([]);
-  /** The one that is being set aside, and why. */
+  /** The one that is being set aside. */
   let setting: string | null = $state(null);
-  let reason = $state('');
 
   /** In a long list so many of one kind are folded into one line until somebody wants them. */
   const MANY = 12;
@@ -62,10 +62,9 @@
   const nameAt = ({ place, title }: Finding) =>
     session.piece.layers.get(place.layer ?? '')?.name ?? session.piece.scenes.get(place.scene ?? '')?.name ?? title;
 
-  function putAside(finding: Finding) {
-    if (!reason.trim()) return;
+  function putAside(finding: Finding, reason: string) {
     session.edit('Set a loose end aside', setAside(session.piece, asideKey(finding), reason, markOf(session.piece, finding)));
-    [setting, reason] = [null, ''];
+    setting = null;
   }
 </script>
 
@@ -96,25 +95,17 @@
           </div>
         {/if}
         {#if setting === finding.id}
-          <form
-            class="mt-1 flex gap-1.5"
-            onsubmit={(event) => {
-              event.preventDefault();
-              putAside(finding);
-            }}
-          >
-            <!-- svelte-ignore a11y_autofocus -->
-            <input
-              class="input h-[26px] min-w-0 flex-1 !px-2"
-              aria-label="Why it is no matter"
+          <div class="mt-1">
+            <AskLine
+              label="Why it is no matter"
               placeholder="why it is no matter"
-              maxlength="500"
-              autofocus
-              bind:value={reason}
-              onkeydown={(event) => event.key === 'Escape' && (setting = null)}
+              act="Set aside"
+              most={500}
+              class="min-w-0 flex-1"
+              onsay={(reason) => putAside(finding, reason)}
+              onclose={() => (setting = null)}
             />
-            <button class="chip chip-gold" disabled={!reason.trim()}>Set aside</button>
-          </form>
+          </div>
         {:else}
           <div class="mt-1 flex flex-wrap gap-1">
             <button class="chip {chosen === finding.id ? '!bg-[var(--teal)] !text-white' : ''}" onclick={() => onshow(finding)}
@@ -124,7 +115,7 @@
                 >{finding.fix.label}</button
               >{/if}
             <button class="chip chip-ghost" onclick={() => onopen(finding)}>open it</button>
-            {#if session.canEdit}<button class="chip chip-ghost" onclick={() => ([setting, reason] = [finding.id, ''])}>aside…</button>{/if}
+            {#if session.canEdit}<button class="chip chip-ghost" onclick={() => (setting = finding.id)}>aside…</button>{/if}
           </div>
         {/if}
       </div>

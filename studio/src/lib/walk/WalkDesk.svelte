@@ -17,6 +17,7 @@
     type Thread,
   } from '@zany/core';
   import type { Player } from '@zany/player';
+  import AskLine from '$lib/shared/AskLine.svelte';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { useSession } from '$lib/shared/desk.svelte';
   import Ledger from '$lib/shared/Ledger.svelte';
@@ -82,7 +83,6 @@
   /** How much of what was done could be kept, to know when to offer it. */
   let done = $state(0);
   let naming = $state(false);
-  let walkName = $state('');
 
   function restart(frame?: string) {
     player?.restart(frame);
@@ -95,12 +95,12 @@
     recorder.begin(startFrame(session.program) ?? '');
   });
 
-  function keepIt() {
+  function keepIt(name: string) {
     const made = session.run && recorder.walk(session.program, session.run);
     if (!made) return;
     if ('why' in made) return session.notify(made.why);
-    session.edit('Keep a walk', keepWalk(session.piece, walkName, made.from, made.steps, newId));
-    [naming, walkName] = [false, ''];
+    session.edit('Keep a walk', keepWalk(session.piece, name, made.from, made.steps, newId));
+    naming = false;
   }
 
   /** Does what a walk says, one step after the other. */
@@ -231,27 +231,18 @@
       <button class="chip" aria-expanded={jumping} onclick={() => (jumping = !jumping)}>jump to…</button>
       {#if session.canEdit}
         {#if naming}
-          <form
-            class="flex gap-1.5"
-            onsubmit={(event) => {
-              event.preventDefault();
-              keepIt();
-            }}
-          >
-            <!-- svelte-ignore a11y_autofocus -->
-            <input
-              class="input h-[26px] w-[150px] !px-2"
-              aria-label="Name of the walk"
-              placeholder="name of the walk"
-              maxlength="110"
-              autofocus
-              bind:value={walkName}
-              onkeydown={(event) => event.key === 'Escape' && (naming = false)}
-            />
-            <button class="chip chip-gold">Keep</button>
-          </form>
+          <AskLine
+            label="Name of the walk"
+            placeholder="name of the walk"
+            act="Keep"
+            most={110}
+            empty
+            class="w-[150px]"
+            onsay={keepIt}
+            onclose={() => (naming = false)}
+          />
         {:else}
-          <button class="chip" disabled={done === 0} onclick={() => ([naming, walkName] = [true, ''])}>keep this walk</button>
+          <button class="chip" disabled={done === 0} onclick={() => (naming = true)}>keep this walk</button>
         {/if}
       {/if}
       {#if session.run}<span class="soft ml-2 truncate">{session.piece.scenes.get(session.run.frame)?.name}</span>{/if}
