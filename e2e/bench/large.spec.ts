@@ -99,3 +99,29 @@ for (const [keyed, keys] of [
     tell(`seam: pulling a section of ${keys} keys, work of a frame`, (await answers(page)).work, 'budget 16.7 ms 95th');
     await page.mouse.up();
   });
+
+test('scenes of 5,000 keys', async ({ studio, page }) => {
+  const layers = Object.fromEntries<PlacedSpec>(
+    Array.from({ length: 250 }, (_, i) => [`L${i}`, { at: [(i % 20) * 18, Math.floor(i / 20) * 40, 16, 30], style: { fill: '#f0b13c' } }])
+  );
+  const keys = Array.from({ length: 20 }, (_, k) => [k * 12, k * 9] as const);
+  const scene = { layers, timeline: { length: 240, tracks: Object.keys(layers).map((name) => [name, 'x', keys] as const) } };
+  await studio.givenPiece(compose({ frames: { home: scene, away: scene } }));
+  await page.getByRole('region', { name: 'Strip' }).getByRole('tab', { name: 'Time' }).click();
+  await expect(studio.looseEnds()).toBeVisible({ timeout: 60_000 });
+  await page.waitForTimeout(1500);
+  await timeAnswers(page, 'keydown');
+  await page.locator('[data-sheet]').click({ position: { x: 2, y: 2 } });
+  for (let i = 0; i < 24; i++) {
+    await page.keyboard.press(i % 2 ? 'PageUp' : 'PageDown');
+    await page.waitForTimeout(700);
+  }
+  tell('press to paint: open a scene of 5,000 keys', (await answers(page)).toPaint, 'budget 100 ms');
+  await page.locator('[data-ruler]').focus();
+  await answers(page);
+  for (let i = 0; i < 30; i++) {
+    await page.keyboard.press('ArrowRight');
+    await page.waitForTimeout(160);
+  }
+  tell('press to paint: the next timeline frame', (await answers(page)).toPaint, 'budget 50 ms 95th');
+});

@@ -124,7 +124,11 @@ export class Feeds {
     feed.lookAgain = true;
     feed.looking ??= this.lookOn(piece, feed)
       .catch((error: unknown) => log.warn({ err: error, piece }, 'could not look for news'))
-      .finally(() => (feed.looking = null));
+      .finally(() => {
+        feed.looking = null;
+        // What came while it ended was left to it, and it looked no more.
+        if (feed.lookAgain) void this.look(piece, feed);
+      });
     return feed.looking;
   }
 
