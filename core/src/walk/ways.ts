@@ -9,7 +9,6 @@ import type { RunEvent } from '../run/state.ts';
 export type Way = 'finger' | 'keyboard';
 
 interface WayKind {
-  readonly words: string;
   /** Whether an event can be made in this way. */
   readonly allows: (program: Program) => (event: RunEvent) => boolean;
 }
@@ -23,9 +22,8 @@ const hasClick = (threads: readonly Thread[]) => threads.some(({ enabled, cue })
 const TYPED: ReadonlySet<RunEvent['type']> = new Set(['key', 'value', 'wait', 'media', 'signal', 'pad', 'scroll', 'set']);
 
 export const ways: { readonly [W in Way]: WayKind } = {
-  finger: { words: 'with a finger', allows: () => (event) => event.type !== 'hover' && event.type !== 'leave' },
+  finger: { allows: () => (event) => event.type !== 'hover' && event.type !== 'leave' },
   keyboard: {
-    words: 'with the keyboard',
     allows: (program) => (event) => {
       if (TYPED.has(event.type)) return true;
       if (event.type === 'focus') return event.layer === null || isAt(program, event.layer);

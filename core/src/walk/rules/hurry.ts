@@ -14,21 +14,23 @@ export const hurry: Rule = {
   check: ({ program, exploration }) => {
     const { states, edges, runOf } = exploration;
     if (!threadsIn(program.piece).some(isWaiting)) return [];
-    const tried = new Set<string>();
+    const tried = new Map<string, number>();
     const found: Finding[] = [];
     for (const [at, list] of edges.entries())
       for (const { to, event, threads } of list) {
         const [thread] = threads;
-        if (thread === undefined || !PRESSED.has(event.type) || states[to]!.frame !== states[at]!.frame) continue;
+        const one = thread === undefined ? undefined : program.piece.threads.get(thread);
+        if (!one || !isWaiting(one) || !PRESSED.has(event.type) || states[to]!.frame !== states[at]!.frame) continue;
         const key = `${JSON.stringify(event)} ${threads.join()}`;
-        if (tried.has(key)) continue;
+        const times = tried.get(key) ?? 0;
+        if (times >= MOST_TRIED) continue;
+        tried.set(key, times + 1);
         const run = runOf(at);
         const once = advance(program, run, event).run;
         if (!waits(run, once, threads)) continue;
-        tried.add(key);
-        const one = piece(program, thread);
+        tried.set(key, MOST_TRIED);
         const [single, twice] = [ended(program, once), ended(program, advance(program, once, event).run)];
-        if (!one || single.frame === run.frame || isSame(single, twice)) continue;
+        if (single.frame === run.frame || isSame(single, twice)) continue;
         const what =
           single.frame === twice.frame
             ? 'more is done than once'
@@ -55,7 +57,8 @@ const PRESSED: ReadonlySet<RunEvent['type']> = new Set(['click', 'key', 'pad', '
 /** It does something after something that takes its time. */
 const isWaiting = onceFor(({ branches }: Thread) => branches.some(({ steps }) => steps.length > 1));
 
-const piece = (program: Program, thread: string) => program.piece.threads.get(thread);
+/** States in which the same is pressed, before it is taken that nothing waits after it. */
+const MOST_TRIED = 20;
 
 const nameOf = ({ piece: { scenes } }: Program, id: string) => scenes.get(id)?.name ?? 'a frame';
 
