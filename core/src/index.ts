@@ -155,6 +155,7 @@ export { eventWords, routeWords } from './walk/event-words.ts';
 export { VERSION } from './version.ts';
 export { reportKinds, toJunit, type ReportKind } from './formats/report.ts';
 export { compareVersions, type Change, type ChangeKind, type Version } from './walk/compare.ts';
+export { branchKey } from './run/runner.ts';
 export { guide, planRoutes, type Plan, type PlannedRoute } from './walk/plan.ts';
 export { outcomeOf, stepsOf, walkKept, type Walked } from './walk/kept.ts';
 export type { Aside, KeptEvent, KeptStep, KeptWalk } from './piece/walks.ts';

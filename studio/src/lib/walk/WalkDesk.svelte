@@ -1,6 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import {
+    branchKey,
     exportName,
     eventWords,
     framesShowing,
@@ -11,7 +12,6 @@
     keepWalk,
     replay,
     start,
-    startFrame,
     type Finding,
     type RunEvent,
     type Thread,
@@ -23,7 +23,7 @@
   import Ledger from '$lib/shared/Ledger.svelte';
   import RunningPiece from '$lib/shared/RunningPiece.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
-  import { onDestroy } from 'svelte';
+  import { onDestroy, untrack } from 'svelte';
   import { newId } from '$lib/client/ids';
   import type { Guided } from '$lib/client/audit';
   import { branchesOf, Coverage } from './coverage.svelte';
@@ -91,8 +91,9 @@
   }
 
   $effect(() => {
-    if (!player) return;
-    recorder.begin(startFrame(session.program) ?? '');
+    const begun = player;
+    // An edit changes the program, not where the run began.
+    untrack(() => begun && recorder.begin(begun.state?.frame ?? ''));
   });
 
   function keepIt(name: string) {
@@ -103,20 +104,23 @@
     naming = false;
   }
 
-  /** Does what a walk says, one step after the other. */
-  async function walkIt(id: string, from: string, events: readonly RunEvent[]) {
-    if (!player) return;
+  /** Does what a walk says, one step after the other, and comes to one of some frames in the end, however it went; false if it was left. */
+  async function walkIt(id: string, from: string, events: readonly RunEvent[], ends: readonly string[] = []): Promise<boolean> {
+    if (!player) return false;
     showing = id;
     session.ledger = [];
     restart(from);
     for (const event of events) {
       await pause(event.type === 'wait' ? Math.min(event.ms, 3000) + 60 : 420);
-      if (showing !== id || !player) return;
+      if (showing !== id || !player) return false;
       if (event.type !== 'wait') player.send(event);
     }
+    if (ends[0] && !ends.includes(player.state?.frame ?? '')) restart(ends[0]);
     // What the last event sets off comes a moment later, and is the machine's doing too.
     await pause(60);
-    if (showing === id) showing = '';
+    if (showing !== id) return false;
+    showing = '';
+    return true;
   }
 
   const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -130,8 +134,7 @@
     if (!finding.route) {
       if (frame) restart(frame);
     } else {
-      await walkIt(finding.id, finding.route.from, finding.route.events);
-      if (frame && !frames.includes(player?.state?.frame ?? '')) player?.restart(frame);
+      if (!(await walkIt(finding.id, finding.route.from, finding.route.events, frames))) return;
     }
     const element = finding.place.layer ? player?.elementOf(finding.place.layer) : null;
     element?.animate(
@@ -164,7 +167,7 @@
   $effect(() => {
     const { run } = session;
     if (!run || !session.audit || !session.auditIsCurrent) return;
-    const known = walked.map(({ thread, branch }) => `${thread} ${branch}`);
+    const known = walked.map(({ thread, branch }) => branchKey(thread, branch));
     const ask = ++asked;
     void session.guide($state.snapshot(run) as typeof run, known).then((next) => {
       if (ask === asked) guided = next;
@@ -206,7 +209,7 @@
       onshow={showMe}
       onopen={openPlace}
     />
-    <KeptWalks {showing} onwalk={walkIt} />
+    <KeptWalks {showing} onwalk={(id, from, events) => void walkIt(id, from, events)} />
     <Changes />
   </section>
 
