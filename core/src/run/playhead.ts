@@ -1,6 +1,6 @@
 import type { Piece } from '../piece/piece.ts';
 import type { Delta, Layer, Timeline, Tracked } from '../piece/schema.ts';
-import type { Instance, Node } from '../program/node.ts';
+import { pathIn, type Instance, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { keysOf, valueAt } from '../motion/track.ts';
 import type { Playhead, RootRun, RunState } from './state.ts';
@@ -127,6 +127,17 @@ export function trackedAt(program: Program, run: RunState, root: RootRun, node: 
 }
 
 const PLACING: ReadonlySet<Tracked> = new Set(['x', 'y', 'width', 'height', 'rotation', 'scale']);
+
+/** The tracks of all timelines around that are about a layer. */
+export function tracksOn(node: Node): readonly NonNullable<Timeline['tracks']>[string][] {
+  const found: NonNullable<Timeline['tracks']>[string][] = [];
+  for (let at: Instance | null = node.instance; at; at = at.outer) {
+    const { timeline } = at.scene.scene;
+    const path = timeline?.tracks ? pathIn(at, node) : null;
+    if (path !== null) found.push(...(tracksOf(timeline!).get(path) ?? []));
+  }
+  return found;
+}
 
 /** What the keyframes of one timeline make of a layer at a timeline frame; null where it has none. */
 export function trackedIn(timeline: Timeline, path: string, frame: number, layer: Layer): Delta | null {

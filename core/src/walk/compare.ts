@@ -7,7 +7,6 @@ import { count } from '../words.ts';
 import type { Audit } from './audit.ts';
 import { isComplete } from './live.ts';
 import { startOf } from './explore.ts';
-import type { Exploration } from './exploration.ts';
 import type { Finding } from './finding.ts';
 
 /** What is otherwise between two versions of a piece, by what they do. */
@@ -51,7 +50,8 @@ function framesBetween(before: Version, after: Version): Change[] {
       changes.push({ kind, sentence: `${name} ${said}.`, scene: frame });
       continue;
     }
-    const [steps, now] = [stepsTo(a, was), stepsTo(b, is)];
+    const events = a.routeTo(was);
+    const [steps, now] = [events.length, b.routeTo(is).length];
     if (now !== steps) {
       const more = Math.abs(now - steps);
       const kind = now > steps ? 'longer' : 'shorter';
@@ -61,7 +61,6 @@ function framesBetween(before: Version, after: Version): Change[] {
         scene: frame,
       });
     }
-    const events = a.routeTo(was);
     const begun = start(after.program, startOf(a, was));
     const end = begun && replay(after.program, begun, events).run;
     const isThere = end && (end.frame === frame || end.overlays.some((one) => one.frame === frame));
@@ -71,8 +70,6 @@ function framesBetween(before: Version, after: Version): Change[] {
   }
   return changes;
 }
-
-const stepsTo = (exploration: Exploration, state: number): number => exploration.routeTo(state).length;
 
 function branchesBetween(before: Version, after: Version): Change[] {
   const [a, b] = [before.audit.exploration, after.audit.exploration];

@@ -27,15 +27,15 @@ export interface Area {
 export function crowdsIn(areas: readonly Area[]): Crowd[] {
   const sorted = areas.toSorted((a, b) => a.box.x - b.box.x);
   const found: Crowd[] = [];
-  sorted.forEach((one, i) => {
-    for (const other of sorted.slice(i + 1)) {
+  for (const [i, one] of sorted.entries())
+    for (let j = i + 1; j < sorted.length; j++) {
+      const other = sorted[j]!;
       if (other.box.x > one.box.x + one.box.width + NEAR) break;
       const gap = one.ground === other.ground ? gapBetween(one.box, other.box) : null;
       if (gap === null || areNested(one.node, other.node) || doSame(one.node, other.node)) continue;
       const [a, b] = one.node.at < other.node.at ? [one.node, other.node] : [other.node, one.node];
       found.push({ a, b, gap });
     }
-  });
   return found;
 }
 

@@ -1,4 +1,5 @@
 import { DEFAULT_INK } from '../motion/values.ts';
+import { onceFor } from '../once.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import type { Point } from '../program/geometry.ts';
 import { mapPoint } from '../program/matrix.ts';
@@ -6,6 +7,7 @@ import { outwardNodes, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { statesOf } from '../piece/piece.ts';
 import { emptyRoot, emptyRun } from '../run/environment.ts';
+import { tracksOn } from '../run/playhead.ts';
 import { isUnder, resolveScreen, type Screen, type Shown } from '../run/resolve.ts';
 import type { RootRun, RunState } from '../run/state.ts';
 import { contrastOf, over, rgbOf, type Rgb } from './contrast.ts';
@@ -133,13 +135,7 @@ function isRead({ node, text, enabled }: Shown): boolean {
 
 const IN_TIME: ReadonlySet<string> = new Set(['opacity', 'ink', 'fill', 'typed', 'size']);
 
-function isPaintedInTime(node: Node): boolean {
-  for (let at: Node['instance'] | null = node.instance; at; at = at.outer) {
-    const path = at.key === '' ? node.key : node.key.slice(at.key.length + 1);
-    for (const { layer, property } of Object.values(at.scene.scene.timeline?.tracks ?? {})) if (layer === path && IN_TIME.has(property)) return true;
-  }
-  return false;
-}
+const isPaintedInTime = onceFor((node: Node): boolean => tracksOn(node).some(({ property }) => IN_TIME.has(property)));
 
 function opacityOn(shown: Shown): number {
   let alpha = 1;

@@ -7,3 +7,9 @@ export interface Moment {
   readonly route: () => RunEvent[];
   readonly run: () => RunState;
 }
+
+/** The route to a moment, as loose ends carry it; with what is done there, where that matters. */
+export const routeBy = ({ start, route }: Moment, ...more: readonly RunEvent[]): { readonly from: string; readonly events: RunEvent[] } => ({
+  from: start,
+  events: [...route(), ...more],
+});

@@ -1,7 +1,9 @@
+import { pointerCues, pressCues } from '../cues/pointer.ts';
 import type { CueType } from '../cues/schemas.ts';
+import { onceFor } from '../once.ts';
 import { intersection, overlaps, type Rect } from '../program/geometry.ts';
-import type { Expansion } from '../program/expand.ts';
 import { outwardNodes, statesAround, threadsAt, type Node } from '../program/node.ts';
+import { tracksOn } from '../run/playhead.ts';
 import { hiddenOf } from '../run/reach.ts';
 import { boundsOf, childrenBox, opacityOf, type Screen, type Stood, type Surface } from '../run/resolve.ts';
 import type { RunState } from '../run/state.ts';
@@ -16,20 +18,8 @@ export interface Seeing {
 /** From this share on a layer counts as mostly hidden. */
 export const MOSTLY = 0.5;
 
-const HIDEABLE: ReadonlySet<CueType> = new Set([
-  'click',
-  'press',
-  'release',
-  'double click',
-  'long press',
-  'hover',
-  'swipe',
-  'drag start',
-  'drag',
-  'drop',
-]);
-
-const PRESSES: ReadonlySet<CueType> = new Set(['click', 'press', 'release', 'double click', 'long press']);
+/** What is judged by where it can be seen: all that a pointer does but going away. */
+const isHideable = (type: CueType) => pointerCues.has(type) && type !== 'leave';
 
 /** A layer to press as it is seen on a screen. */
 export interface Sight {
@@ -54,11 +44,10 @@ export function seeingOn(screen: Screen<Stood>, run: RunState): Seeing {
   const areas: Area[] = [];
   for (const surface of screen.surfaces) {
     const taking = surface.all.filter((shown) => shown.node.catches);
-    const moving = movingIn(surface.expansion);
     for (const shown of surface.all) {
       const cues = cuesAt(shown.node);
-      if (!cues.some((type) => HIDEABLE.has(type))) continue;
-      const sight = sightOf(screen, run, surface, shown, taking, moving(shown.node));
+      if (!cues.some(isHideable)) continue;
+      const sight = sightOf(screen, run, surface, shown, taking, isMoved(shown.node));
       sights.push(sight);
       if (sight.size && sight.isOpen && !sight.isUnseen) areas.push({ node: shown.node, box: areaOf(shown), ground: groundOf(surface, shown) });
     }
@@ -79,7 +68,7 @@ function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, 
     share: hidden?.share ?? null,
     isOpen,
     by: isOpen ? null : (hidden?.by?.node ?? null),
-    size: isStill && cuesAt(node).some((type) => PRESSES.has(type)) ? sizeOf(shown) : null,
+    size: isStill && cuesAt(node).some((type) => pressCues.has(type)) ? sizeOf(shown) : null,
     isOut: isStill && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && isBeyond(surface, shown),
     isUnseen: isStill && node.layer.type !== 'hit' && isFaded(run, surface, shown),
   };
@@ -147,17 +136,11 @@ function isFaded(run: RunState, surface: Surface<Stood>, shown: Stood): boolean 
   return outwardNodes(shown.node).some((node) => (canFade(node) || root.changes[node.key]?.opacity !== undefined) && opacityOf(root, node) <= FAINT);
 }
 
-const fading = new WeakMap<Node, boolean>();
-
 /** Whether a layer is so faint in any state that nothing is seen of it, or may be by a binding: where not, nobody need be asked. */
-function canFade(node: Node): boolean {
-  let fades = fading.get(node);
-  if (fades === undefined) {
-    const styles = [node.layer.style, ...statesAround(node).map(({ deltas, path }) => deltas[path]?.style)];
-    fading.set(node, (fades = node.layer.bindings?.opacity !== undefined || styles.some((style) => (style?.opacity ?? 1) <= FAINT)));
-  }
-  return fades;
-}
+const canFade = onceFor((node: Node): boolean => {
+  const styles = [node.layer.style, ...statesAround(node).map(({ deltas, path }) => deltas[path]?.style)];
+  return node.layer.bindings?.opacity !== undefined || styles.some((style) => (style?.opacity ?? 1) <= FAINT);
+});
 
 /** Whether something lies outside of all that can be scrolled into view. */
 function isBeyond(surface: Surface<Stood>, shown: Stood): boolean {
@@ -181,9 +164,4 @@ function isBeyond(surface: Surface<Stood>, shown: Stood): boolean {
 }
 
 /** Whether a timeline moves a layer or something around it: what has keys is where it is for a moment. */
-function movingIn({ instances }: Expansion): (node: Node) => boolean {
-  const paths = new Set<string>();
-  for (const { key, scene } of instances.values())
-    for (const { layer } of Object.values(scene.scene.timeline?.tracks ?? {})) paths.add(key === '' ? layer : `${key}/${layer}`);
-  return paths.size === 0 ? () => false : (node) => outwardNodes(node).some(({ key }) => paths.has(key));
-}
+const isMoved = onceFor((node: Node): boolean => outwardNodes(node).some((one) => tracksOn(one).length > 0));

@@ -1,4 +1,5 @@
 import { finding, type Finding, type Rule } from '../finding.ts';
+import { routeBy } from '../moment.ts';
 import type { Covered } from '../views.ts';
 
 export const covered: Rule = {
@@ -14,6 +15,6 @@ function report({ node, by, share, at }: Covered, isPartly: boolean): Finding {
   const sentence = `${must ? 'All' : `${Math.round(share * 100)} %`} of ${node.layer.name} lies behind ${by.layer.name}${where}, which takes the press.`;
   const place = { scene: node.layer.scene, layer: node.layer.id };
   return finding('covered', must ? 'must' : 'look', place, `${by.layer.name} covers ${node.layer.name}`, sentence, {
-    route: { from: at.start, events: at.route() },
+    route: routeBy(at),
   });
 }

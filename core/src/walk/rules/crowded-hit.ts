@@ -1,5 +1,6 @@
 import { valueWords } from '../../expression/ast.ts';
 import { finding, type Rule } from '../finding.ts';
+import { routeBy } from '../moment.ts';
 
 export const crowdedHit: Rule = {
   id: 'crowded-hit',
@@ -11,7 +12,7 @@ export const crowdedHit: Rule = {
       const how = gap < 0 ? `overlap by ${valueWords(-near)} px` : gap === 0 ? 'touch' : `are ${valueWords(near)} px apart`;
       const place = { scene: b.layer.scene, layer: b.layer.id };
       const found = finding('crowded-hit', 'look', place, `${b.layer.name} crowds ${a.layer.name}`, `${a.layer.name} and ${b.layer.name} ${how}.`, {
-        route: { from: at.start, events: at.route() },
+        route: routeBy(at),
       });
       return { ...found, id: `${found.id}:${a.layer.id}` };
     }),

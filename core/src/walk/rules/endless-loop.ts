@@ -1,5 +1,6 @@
 import { ownerOf, placeOfThread } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
+import { routeBy } from '../moment.ts';
 
 export const endlessLoop: Rule = {
   id: 'endless-loop',
@@ -21,7 +22,7 @@ export const endlessLoop: Rule = {
       const sentence = `Threads of ${names.slice(0, 4).join(', ')} set each other off without end.`;
       return [
         finding('endless-loop', 'must', placeOfThread(piece, one), `${names[0]} sets itself off without end`, sentence, {
-          route: { from: at.start, events: [...at.route(), at.event] },
+          route: routeBy(at, at.event),
         }),
       ];
     });

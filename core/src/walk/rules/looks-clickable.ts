@@ -2,6 +2,7 @@ import type { CueType } from '../../cues/schemas.ts';
 import { layerIdsOf, threadIdsOf, type Layer, type Piece, type Thread } from '../../piece/piece.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { outward } from '../../program/items.ts';
+import { onceFor } from '../../once.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 import { placementsIn, seenParts, seenScenes } from '../per-scene.ts';
 
@@ -28,14 +29,8 @@ function unwiredIn(program: Program, id: string): Finding[] {
   });
 }
 
-const likely = new WeakMap<SceneProgram, readonly Item[]>();
-
-/** The layers of a scene that can seem to ask for a thread at all; a scene that no edit touched keeps them. */
-function likelyIn(scene: SceneProgram): readonly Item[] {
-  let items = likely.get(scene);
-  if (!items) likely.set(scene, (items = scene.items.filter((item) => item.shown && mayAsk(scene, item))));
-  return items;
-}
+/** The layers of a scene that can seem to ask for a thread at all. */
+const likelyIn = onceFor((scene: SceneProgram): readonly Item[] => scene.items.filter((item) => item.shown && mayAsk(scene, item)));
 
 /** It has the looks of a button, comes from another layer, or is made like one that has a thread. */
 function mayAsk(scene: SceneProgram, { layer, threads }: Item): boolean {

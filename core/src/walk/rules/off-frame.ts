@@ -1,4 +1,5 @@
 import { finding, type Rule } from '../finding.ts';
+import { routeBy } from '../moment.ts';
 
 export const offFrame: Rule = {
   id: 'off-frame',
@@ -9,6 +10,6 @@ export const offFrame: Rule = {
       const where = exploration.unfollowed.size ? ' in every state that was walked so far' : '';
       const sentence = `${node.layer.name} lies outside of what can be scrolled into view${where}.`;
       const place = { scene: node.layer.scene, layer: node.layer.id };
-      return finding('off-frame', 'must', place, `${node.layer.name} cannot be got at`, sentence, { route: { from: at.start, events: at.route() } });
+      return finding('off-frame', 'must', place, `${node.layer.name} cannot be got at`, sentence, { route: routeBy(at) });
     }),
 };

@@ -1,9 +1,10 @@
-import type { CueType } from '../../cues/schemas.ts';
+import { pressCues } from '../../cues/pointer.ts';
 import type { Operation } from '../../edit/operation.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { count } from '../../words.ts';
 import { perScene, scaleOf, seenParts, type Placed } from '../per-scene.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
+import { routeBy } from '../moment.ts';
 import type { Small } from '../views.ts';
 import { whenOf } from '../while.ts';
 
@@ -33,7 +34,7 @@ function smallSeen(program: Program, { node, width, height, at }: Small): Findin
   const { layer } = node;
   const sentence = `${round(width)} × ${round(height)} on ${program.piece.scenes.get(at.run().frame)?.name ?? 'a frame'}${whenOf(at)}; ${asked(least)}`;
   return finding('small-hit', least < LEAST ? 'must' : 'look', { scene: layer.scene, layer: layer.id }, `${layer.name} is hard to hit`, sentence, {
-    route: { from: at.start, events: at.route() },
+    route: routeBy(at),
   });
 }
 
@@ -42,12 +43,10 @@ const asked = (least: number): string => `${least < LEAST ? 'at least 24 is need
 const smallIn = (program: Program, scene: SceneProgram, placed: Placed | null): Finding[] =>
   scene.items.filter((item) => item.shown && isPressed(program, item)).flatMap((item) => judge(program, scene, item, placed) ?? []);
 
-const PRESSES: ReadonlySet<CueType> = new Set(['click', 'press', 'release', 'double click', 'long press']);
-
 /** By a thread of its own, or as a placement by one of its part. */
 function isPressed(program: Program, { threads, layer }: Item): boolean {
   const part = layer.part === undefined ? undefined : program.scenes.get(layer.part);
-  return [...threads, ...(part?.threads ?? [])].some((thread) => thread.enabled && PRESSES.has(thread.cue.type));
+  return [...threads, ...(part?.threads ?? [])].some((thread) => thread.enabled && pressCues.has(thread.cue.type));
 }
 
 function judge(program: Program, { scene }: SceneProgram, item: Item, placed: Placed | null): Finding | null {

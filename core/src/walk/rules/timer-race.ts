@@ -1,5 +1,6 @@
 import { ownerOf, placeOfThread } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
+import { routeBy } from '../moment.ts';
 import { durationWords } from '../../words.ts';
 
 export const timerRace: Rule = {
@@ -13,7 +14,7 @@ export const timerRace: Rule = {
       const sentence = `Threads of ${ownerOf(piece, one)} and ${ownerOf(piece, other)} are due at the same moment, ${durationWords(Math.round(ms))} on, and lead to different places.`;
       return [
         finding('timer-race', 'must', placeOfThread(piece, one), `${ownerOf(piece, one)} races`, sentence, {
-          route: { from: at.start, events: at.route() },
+          route: routeBy(at),
         }),
       ];
     }),

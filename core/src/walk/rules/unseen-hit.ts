@@ -1,4 +1,5 @@
 import { finding, type Rule } from '../finding.ts';
+import { routeBy } from '../moment.ts';
 import { whenOf } from '../while.ts';
 
 export const unseenHit: Rule = {
@@ -10,7 +11,7 @@ export const unseenHit: Rule = {
       const { name, scene, id } = node.layer;
       const sentence = `${name} takes presses while nothing is seen of it${whenOf(at)}.`;
       return finding('unseen-hit', 'look', { scene, layer: id }, `${name} takes presses unseen`, sentence, {
-        route: { from: at.start, events: at.route() },
+        route: routeBy(at),
       });
     }),
 };
