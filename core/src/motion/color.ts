@@ -16,14 +16,24 @@ const known = new Map<string, Lab>();
 export function labOf(color: string): Lab {
   const old = known.get(color);
   if (old) return old;
-  const channel = (at: number) => parseInt(color.slice(at, at + 2), 16) / 255;
-  const made = toLab(channel(1), channel(3), channel(5), color.length > 7 ? channel(7) : 1);
+  const { rgb, alpha } = rgbOf(color);
+  const made = toLab(...rgb, alpha);
   if (known.size > 2000) known.clear();
   known.set(color, made);
   return made;
 }
 
-const linear = (c: number) => (c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4);
+/** Red, green and blue, 0 to 1, in sRGB. */
+export type Rgb = readonly [number, number, number];
+
+/** `#rrggbb` or `#rrggbbaa`, with how opaque it is. */
+export function rgbOf(color: string): { readonly rgb: Rgb; readonly alpha: number } {
+  const channel = (at: number) => parseInt(color.slice(at, at + 2), 16) / 255;
+  return { rgb: [channel(1), channel(3), channel(5)], alpha: color.length > 7 ? channel(7) : 1 };
+}
+
+/** A channel of sRGB as light. */
+export const linear = (c: number) => (c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4);
 const gamma = (c: number) => (c <= 0.0031308 ? c * 12.92 : 1.055 * c ** (1 / 2.4) - 0.055);
 
 function toLab(red: number, green: number, blue: number, alpha: number): Lab {

@@ -10,7 +10,8 @@ import { emptyRoot, emptyRun } from '../run/environment.ts';
 import { tracksOn } from '../run/playhead.ts';
 import { isUnder, resolveScreen, type Screen, type Shown } from '../run/resolve.ts';
 import type { RootRun, RunState } from '../run/state.ts';
-import { contrastOf, over, rgbOf, type Rgb } from './contrast.ts';
+import { rgbOf, type Rgb } from '../motion/color.ts';
+import { contrastOf, over } from './contrast.ts';
 
 /** Text that is hard to read on what lies under it. */
 export interface Illegible {
