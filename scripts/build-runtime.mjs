@@ -17,6 +17,73 @@ const silent = {
   resolveId: (source, importer) => (source === './why.ts' && importer?.includes('/core/src/run/') ? `${root}core/src/run/why-silent.ts` : null),
 };
 
+/** What a kind of cue, step or transition says that is not needed where it only runs: for people, documents and the walk. */
+const NOT_RUN = new Set(
+  ['label', 'meaning', 'schema', 'fresh', 'forms', 'words', 'when', 'owners', 'tries', 'leadsTo', 'labelOf'].concat([
+    'isLeading',
+    'changesNothing',
+    'isRepeatable',
+    'inTime',
+    'isSeen',
+    'hasDirection',
+  ])
+);
+
+/** What says why or what in a sentence, with the place of it: in an exported page nobody reads that. */
+const SAYING = { done: 0, notDone: 1, stays: 0, happen: 0, nodeCue: 3, refuse: 1, fail: 0 };
+
+/** Takes out of the vocabulary and the engine what an exported page has no use for; what only that needed goes with it. */
+const bare = {
+  name: 'bare',
+  enforce: 'pre',
+  transform(code, file) {
+    const [, folder] = /\/core\/src\/(vocabulary|fields|run|expression)\//.exec(file) ?? [];
+    if (!folder) return null;
+    const compilerOptions = { module: ts.ModuleKind.ESNext, target: ts.ScriptTarget.ES2022 };
+    const transformers = { before: folder === 'run' || folder === 'expression' ? [silenced] : [bareKinds, silenced] };
+    return { code: ts.transpileModule(code, { fileName: file, compilerOptions, transformers }).outputText, map: null };
+  },
+};
+
+const named = (node) => (node && ts.isIdentifier(node) ? node.text : '');
+
+const WORDING = new Set(['valueWords', 'wordsOf', 'keyWords', 'String']);
+
+/** Whether anything is done in an expression besides putting words together. */
+const does = (node) => (ts.isCallExpression(node) && !WORDING.has(named(node.expression))) || (ts.forEachChild(node, does) ?? false);
+
+/** Sentences are left empty; those in which something is done stay as they are. */
+const silenced = (context) => (source) => {
+  const { factory } = context;
+  const empty = () => factory.createStringLiteral('');
+  const visit = (node) => {
+    if (ts.isPropertyAssignment(node) && ['sentence', 'why'].includes(named(node.name)) && !does(node.initializer))
+      return factory.updatePropertyAssignment(node, node.name, empty());
+    const at = ts.isCallExpression(node) ? SAYING[named(node.expression.name ?? node.expression)] : undefined;
+    if (at === undefined) return ts.visitEachChild(node, visit, context);
+    const given = node.arguments.map((argument, i) => (i === at && !does(argument) ? empty() : ts.visitNode(argument, visit)));
+    return factory.updateCallExpression(node, node.expression, undefined, given);
+  };
+  return ts.visitNode(source, visit);
+};
+
+/** Kinds are left with what they do; and nothing in their files does anything but give a value. */
+const bareKinds = (context) => (source) => {
+  const { factory } = context;
+  const isRun = (member) => !NOT_RUN.has(named(member.name));
+  const bareOne = (argument) =>
+    ts.isObjectLiteralExpression(argument) ? factory.createObjectLiteralExpression(argument.properties.filter(isRun), true) : argument;
+  const visitIn = (isInside) => (node) => {
+    const isKind = ts.isCallExpression(node) && named(node.expression).startsWith('define');
+    const left = isKind ? factory.updateCallExpression(node, node.expression, undefined, node.arguments.map(bareOne)) : node;
+    const now = ts.visitEachChild(left, visitIn(isInside || ts.isFunctionLike(node)), context);
+    return !isInside && ts.isCallExpression(now)
+      ? ts.addSyntheticLeadingComment(now, ts.SyntaxKind.MultiLineCommentTrivia, ' @__PURE__ ', false)
+      : now;
+  };
+  return ts.visitNode(source, visitIn(false));
+};
+
 const bundle = async (entry, outDir, format, ssr, file = 'runtime.js', empty = true, plugins = []) => {
   await build({
     root,
@@ -37,7 +104,7 @@ const bundle = async (entry, outDir, format, ssr, file = 'runtime.js', empty = t
 };
 
 export async function buildRuntime() {
-  await bundle('player/src/runtime.ts', root + 'player/dist', 'iife', false, 'runtime.js', true, [silent]);
+  await bundle('player/src/runtime.ts', root + 'player/dist', 'iife', false, 'runtime.js', true, [silent, bare]);
   await bundle('player/src/embed.ts', root + 'player/dist', 'iife', false, 'zany-piece.js', false);
   mkdirSync(root + 'studio/static', { recursive: true });
   for (const file of ['runtime.js', 'zany-piece.js']) inAscii(root + 'player/dist/' + file);

@@ -1,10 +1,10 @@
 import { describe, expect, test } from 'vitest';
-import { cueKinds } from './cues/kinds.ts';
+import { cueKinds } from './vocabulary/cues/all.ts';
 import { exportKinds } from './formats/exports.ts';
-import type { Form, Part } from './lines/parts.ts';
+import type { Form, Part } from './fields/forms.ts';
 import { PieceSchema } from './piece/schema.ts';
-import { stepKinds } from './steps/kinds.ts';
-import { transitionKinds } from './transitions/kinds.ts';
+import { stepKinds } from './vocabulary/steps/all.ts';
+import { transitionKinds } from './vocabulary/transitions/all.ts';
 import { rules } from './walk/rules/index.ts';
 
 /** Documents that are printed from the tables. `npm run docs` writes them anew. */

@@ -20,4 +20,4 @@ export { valueOfField, valueOfVariable } from './run/environment.ts';
 export { framesPerSecond } from './run/playhead.ts';
 export type { Ast, Value } from './expression/ast.ts';
 export type * from './run/state.ts';
-export type { Transition } from './steps/schemas.ts';
+export type { Transition } from './vocabulary/transitions/all.ts';

@@ -1,5 +1,3 @@
-export * from './cues/kinds.ts';
-export type { Cue, CueOf, CueType } from './cues/schemas.ts';
 export { typeOf, valueWords, type ExpressionFault, type Value, type ValueType } from './expression/ast.ts';
 export { checkTypes, typeOfExpression } from './expression/check.ts';
 export { functions } from './expression/functions.ts';
@@ -69,9 +67,9 @@ export { cuesFor, formOfCue, formOfStep, parseLine, parseLines, printCue, printL
 export { LineError } from './lines/reader.ts';
 export { findNamed, scopeFor, scopeOf, writeNamed, type LineScope, type Named } from './lines/scope.ts';
 export { piecesOf, withField } from './lines/form.ts';
-export { fieldAt, type Form, type Slot } from './lines/parts.ts';
-export type { SlotKind } from './lines/parts.ts';
-export { sentence, stepWords, targetWords } from './lines/sentence.ts';
+export { fieldAt, type Form, type Slot } from './fields/forms.ts';
+export type { SlotKind } from './fields/forms.ts';
+export { cueWords, sentence, stepWords, targetWords } from './lines/sentence.ts';
 export * from './motion/easing.ts';
 export * from './motion/color.ts';
 export * from './motion/frames.ts';
@@ -124,23 +122,28 @@ export { nameOfState, valueOfVariable } from './run/environment.ts';
 export { currentFrame, framesPerSecond, isThereAt, sectionAt, sectionsOf } from './run/playhead.ts';
 export type { Ending, LabelOf, SpanOf, Timeline, TrackOf, Tracked } from './edit/time/types.ts';
 export type * from './run/state.ts';
-export * from './steps/address.ts';
-export * from './steps/kinds.ts';
+export * from './vocabulary/address.ts';
 export {
-  PLACES,
+  labelOf,
+  stepKind,
+  stepKinds,
+  targetOf,
   type GoToStep,
   type OpenStep,
-  type Place as PlaceWord,
   type Step,
   type StepOf,
   type StepType,
-  type Target,
-  type Timing,
-  type Transition,
-} from './steps/schemas.ts';
+} from './vocabulary/steps/all.ts';
+export { cueKind, cueKinds, waitsFor, type Cue, type CueOf, type CueType } from './vocabulary/cues/all.ts';
+export type { OwnerKind } from './vocabulary/cues/define.ts';
+export { KEY_NAMES, keyWords, sameKey } from './vocabulary/keys.ts';
+export { PLACES, type Place as PlaceWord } from './vocabulary/places.ts';
+export type { Target } from './vocabulary/target.ts';
+export type { Timing } from './fields/step-fields.ts';
 export { Table } from './table.ts';
-export { DIRECTIONS, type Direction } from './transitions/directions.ts';
-export { transitionKinds, transitionWords } from './transitions/kinds.ts';
+export { DIRECTIONS, type Direction } from './vocabulary/directions.ts';
+export { transitionKinds, type Transition } from './vocabulary/transitions/all.ts';
+export { transitionWords } from './lines/transition.ts';
 export { changesBetween } from './run/changes.ts';
 export { audit, judge, routeEnd, type Audit } from './walk/audit.ts';
 export type { Exploration, ExploreOptions, Exploring } from './walk/exploration.ts';

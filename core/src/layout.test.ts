@@ -59,6 +59,12 @@ test('every file that is imported is there, and none leans on itself by way of o
 
 /** Folders that may not be leaned on from others. */
 const FORBIDDEN: readonly (readonly [from: string, to: string])[] = [
+  ...['piece', 'program', 'run', 'motion', 'lines', 'edit', 'walk', 'formats'].flatMap((to) => [
+    ['vocabulary', to] as const,
+    ['fields', to] as const,
+  ]),
+  ['fields', 'vocabulary'],
+  ['expression', 'vocabulary'],
   ['expression', 'program'],
   ['piece', 'program'],
   ['piece', 'run'],

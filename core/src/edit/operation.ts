@@ -1,5 +1,5 @@
 import { Array as ArrayOf, Literal, Object as Obj, Optional, String as Str, Union, Unknown, type Static } from '@sinclair/typebox';
-import { id, name, oneOf } from '../piece/scalars.ts';
+import { id, name, oneOf } from '../fields/scalars.ts';
 
 /** The document form of edits: what is sent, logged and kept. */
 

@@ -1,13 +1,14 @@
-import { sameKey } from '../cues/words.ts';
-import type { Cue } from '../cues/schemas.ts';
+import { sameKey } from '../vocabulary/keys.ts';
+import type { Cue } from '../vocabulary/cues/all.ts';
 import { toScript } from '../expression/script.ts';
 import type { Branch, Thread } from '../piece/piece.ts';
 import { outward } from '../program/items.ts';
 import { startFrame, type Program, type SceneProgram } from '../program/program.ts';
-import { destination, lengthOf as transitionTime } from '../run/steps/frames.ts';
-import { wantedState } from '../run/steps/state.ts';
-import { addressProblem } from '../steps/address.ts';
-import type { Step, StepOf } from '../steps/schemas.ts';
+import { destination } from '../run/frames.ts';
+import { timeOf as transitionTime } from '../vocabulary/steps/define.ts';
+import { wantedState } from '../vocabulary/steps/state.ts';
+import { addressProblem } from '../vocabulary/address.ts';
+import type { Step, StepOf } from '../vocabulary/steps/all.ts';
 
 /**
  * The flow of a piece as a state chart: State Chart XML 1.0 (W3C), data model ecmascript. Frames are states, the states of a frame

@@ -1,8 +1,9 @@
 import { layerIdsOf, threadsOf, type Piece, type Thread } from '../piece/piece.ts';
-import type { Step, Target } from '../steps/schemas.ts';
-import { fieldAt, type Part, type Slot } from './parts.ts';
+import type { Step } from '../vocabulary/steps/all.ts';
+import type { Target } from '../vocabulary/target.ts';
+import { fieldAt, type Part, type Slot } from '../fields/forms.ts';
 import { formOfStep } from './line.ts';
-import type { SlotKind } from './parts.ts';
+import type { SlotKind } from '../fields/forms.ts';
 
 /** What threads that were copied usually have of their own: where each leads, what it puts something in, what it opens. */
 const OWN: ReadonlySet<SlotKind> = new Set<SlotKind>(['target', 'frame', 'state', 'label', 'address']);

@@ -1,7 +1,7 @@
 import { startsWithWord } from './raw.ts';
 import { LineError, type LineReader } from './reader.ts';
 import type { LineScope } from './scope.ts';
-import { fieldAt, type Form, type Part, type Slot } from './parts.ts';
+import { fieldAt, type Form, type Part, type Slot } from '../fields/forms.ts';
 import { slots } from './slots.ts';
 
 /**

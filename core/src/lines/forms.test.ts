@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { cueKinds } from '../cues/kinds.ts';
+import { cueKinds } from '../vocabulary/cues/all.ts';
 import { ThreadSchema } from '../piece/schema.ts';
 import { schemaFault } from '../piece/read.ts';
-import { stepKinds } from '../steps/kinds.ts';
-import type { StepType } from '../steps/schemas.ts';
+import { stepKinds } from '../vocabulary/steps/all.ts';
+import type { StepType } from '../vocabulary/steps/all.ts';
 import { compose } from '../compose/compose.ts';
 import { generator } from '../testing/large.ts';
 import { randomCondition, randomCueOf, randomStepOf } from '../testing/steps.ts';

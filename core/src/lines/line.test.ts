@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { completions } from './complete.ts';
 import { parseLine, parseLines, printLine, type LineThread } from './line.ts';
 import type { LineScope } from './scope.ts';
-import { PLACES } from '../steps/schemas.ts';
+import { PLACES } from '../vocabulary/places.ts';
 
 const frames = [
   { id: 'a', name: 'Harbour' },

@@ -1,12 +1,13 @@
-import { cueKind, cueKinds, type OwnerKind } from '../cues/kinds.ts';
-import type { Cue, CueType } from '../cues/schemas.ts';
+import { cueKind, cueKinds } from '../vocabulary/cues/all.ts';
+import type { OwnerKind } from '../vocabulary/cues/define.ts';
+import type { Cue, CueType } from '../vocabulary/cues/all.ts';
 import { displayExpression } from '../expression/names.ts';
 import type { Branch } from '../piece/piece.ts';
 import { fail, ok, type Result } from '../result.ts';
-import { stepKind, stepKinds } from '../steps/kinds.ts';
-import type { Step } from '../steps/schemas.ts';
+import { stepKind, stepKinds } from '../vocabulary/steps/all.ts';
+import type { Step } from '../vocabulary/steps/all.ts';
 import { fitsForm, leadOf, printForm, readOneOf } from './form.ts';
-import type { Form } from './parts.ts';
+import type { Form } from '../fields/forms.ts';
 import { LineError, LineReader } from './reader.ts';
 import { slots } from './slots.ts';
 import type { LineScope } from './scope.ts';

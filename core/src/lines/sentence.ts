@@ -1,8 +1,11 @@
-import { cueKind } from '../cues/kinds.ts';
+import { cueKind, type Cue } from '../vocabulary/cues/all.ts';
 import { displayExpression } from '../expression/names.ts';
 import type { Thread } from '../piece/piece.ts';
-import type { Step, Target } from '../steps/schemas.ts';
-import { transitionWords } from '../transitions/kinds.ts';
+import { stepKind, type Step } from '../vocabulary/steps/all.ts';
+import { slot, type SlotKind } from '../fields/forms.ts';
+import { printForm } from './form.ts';
+import type { Target } from '../vocabulary/target.ts';
+import { transitionWords } from './transition.ts';
 import { printStep } from './line.ts';
 import type { LineScope } from './scope.ts';
 
@@ -14,10 +17,16 @@ export function targetWords(target: Target, scope: LineScope): string {
 }
 
 export function stepWords(step: Step, scope: LineScope): string {
-  if (step.do === 'go') return `go to ${targetWords(step.target, scope)} · ${transitionWords(step.transition)}`;
-  if (step.do === 'open') return `open ${step.address}${step.tab === 'new' ? ' in a new tab' : ''}`;
+  const { words } = stepKind(step.do);
+  if (words) return words(step, { target: (target) => targetWords(target, scope), transition: transitionWords });
   const { with: _with, ...alone } = step;
   return printStep(alone as Step, scope);
+}
+
+/** A cue as its sentence begins: `When clicked`. */
+export function cueWords(cue: Cue, scope: LineScope): string {
+  const named = (path: string, kind: SlotKind) => printForm({ sets: {}, parts: [slot(path, kind)] }, cue, scope);
+  return cueKind(cue.type).when(cue as never, named);
 }
 
 /** A thread as a sentence: “When clicked, if Seats left > 0 → go to Pay · push left 300 ms ease-out; otherwise → …”. */
@@ -32,5 +41,5 @@ export function sentence(thread: Pick<Thread, 'cue' | 'branches'>, scope: LineSc
         : `${i === 0 ? ', ' : ' otherwise '}if ${displayExpression(branch.if, scope.expression).text}`;
     return `${condition} → ${steps}`;
   });
-  return `${cueKind(thread.cue.type).when(thread.cue, scope)}${branches.join(';')}`;
+  return `${cueWords(thread.cue, scope)}${branches.join(';')}`;
 }

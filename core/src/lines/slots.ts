@@ -2,13 +2,16 @@ import { displayExpression, writeThing } from '../expression/names.ts';
 import { functions } from '../expression/functions.ts';
 import { storeExpression, propertyWords } from '../expression/store.ts';
 import { SPECIALS } from '../expression/ast.ts';
-import { PLACES, type Target, type Timing, type Transition } from '../steps/schemas.ts';
-import { printTiming, printTransition, readTiming, readTransition } from '../transitions/kinds.ts';
+import { PLACES } from '../vocabulary/places.ts';
+import type { Target } from '../vocabulary/target.ts';
+import type { Timing } from '../fields/step-fields.ts';
+import type { Transition } from '../vocabulary/transitions/all.ts';
+import { printTiming, printTransition, readTiming, readTransition } from './transition.ts';
 import { durationWords } from '../words.ts';
-import { KEY_NAMES } from '../cues/words.ts';
+import { KEY_NAMES } from '../vocabulary/keys.ts';
 import { quoteText, STOPS, unescapeText, writeRaw } from './raw.ts';
 import { LineError, type LineReader } from './reader.ts';
-import { fieldAt, type Slot, type SlotKind } from './parts.ts';
+import { fieldAt, type Slot, type SlotKind } from '../fields/forms.ts';
 import { findNamed, NAME_STOPS, writeNamed, writtenNames, type LineScope, type Named } from './scope.ts';
 
 /** Places for values in forms, by kind: how each is printed and read. */

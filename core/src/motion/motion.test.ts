@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import type { Transition } from '../steps/schemas.ts';
+import type { Transition } from '../vocabulary/transitions/all.ts';
 import { parseEasing } from './easing.ts';
 import { startMotion, still, placedAt, withoutMovement, type FrameMotion, type Placed } from './frames.ts';
 

@@ -1,11 +1,12 @@
 import type { Effect } from '../run/state.ts';
 import { boundsOf, type Screen, type Shown, type Surface } from '../run/resolve.ts';
 import { centerOf, type Point } from '../program/geometry.ts';
-import type { Timing, Transition } from '../steps/schemas.ts';
+import type { Timing } from '../fields/step-fields.ts';
+import { transitionKinds, type Transition } from '../vocabulary/transitions/all.ts';
 import type { LookName } from '../piece/schema.ts';
 import { clear } from './color.ts';
 import { easingOf } from './easing.ts';
-import { placedAt, startMotion, still, timingOf, withoutMovement, type FrameMotion, type Placed } from './frames.ts';
+import { lifting, ofWhole, placedAt, startMotion, still, timingOf, withoutMovement, type FrameMotion, type Placed } from './frames.ts';
 import { pairsOf } from './pairs.ts';
 import { mixValue, type ValueName } from './mix.ts';
 import { changedNames, MOVING, valuesOf, type Values } from './values.ts';
@@ -127,7 +128,7 @@ class Presenter {
     const { old, screen, now } = this;
     const go = this.effects.findLast((effect) => effect.type === 'go');
     // In the middle of another change of frames a tween would have to take layers out of what moves: it dissolves instead.
-    const isTween = go?.type === 'go' && go.transition.type === 'tween' && go.from !== go.to && !this.running;
+    const isTween = go?.type === 'go' && movesLayers(go.transition) && go.from !== go.to && !this.running;
     for (const ghost of old.ghosts) if (ghost.start + ghost.ms > now) this.keepGhost(ghost);
     for (const surface of screen.surfaces) {
       const before = old.screen.surfaces.find((one) => one.scene === surface.scene);
@@ -293,7 +294,7 @@ class Presenter {
       if (near < nearest) continue;
       nearest = near;
       best = effect.transition.type === 'cut' ? NONE : timingOf(effect.transition);
-      fades = effect.transition.type !== 'cut' && effect.transition.type !== 'tween' && !this.options.still;
+      fades = effect.transition.type !== 'cut' && !movesLayers(effect.transition) && !this.options.still;
     }
     if (best) return { timing: best, fades };
     return { timing: old && old.looks !== shown.looks ? (shown.lookTiming ?? old.lookTiming ?? LOOK) : NONE, fades: false };
@@ -394,7 +395,7 @@ class Presenter {
       return { ...running, surfaces: new Map(running.surfaces).set(screen.frame, to) };
     }
     const onScreen = running ? placedAt(running.motion, now - running.began) : [still(old.screen.frame)];
-    const way = transition.type === 'tween' && running ? ({ type: 'dissolve', ...timingOf(transition) } as const) : transition;
+    const way = running ? ofWhole(transition) : transition;
     const motion = startMotion(onScreen, screen.frame, way, screen, running?.motion);
     if (motion.ms <= 0) return null;
     const surfaces = new Map(running?.surfaces);
@@ -417,10 +418,9 @@ class Presenter {
       if (effect.type !== 'lay' && effect.type !== 'lift') continue;
       const isLeaving = effect.type === 'lift';
       const surface = (isLeaving ? old.screen : screen).surfaces.find((one) => one.scene === effect.frame);
-      const transition = effect.transition.type === 'tween' ? ({ type: 'dissolve', ...timingOf(effect.transition) } as const) : effect.transition;
+      const transition = ofWhole(effect.transition);
       if (!surface || transition.type === 'cut') continue;
-      // Lifting runs the way it came backwards: the empty screen uncovers, pushes or dissolves it away.
-      const motion = isLeaving ? leaving(surface, transition, screen) : startMotion([], surface.scene, transition, screen);
+      const motion = isLeaving ? lifting(surface.scene, transition, screen) : startMotion([], surface.scene, transition, screen);
       const others = found.filter((sliding) => sliding.surface.scene !== surface.scene);
       found.splice(0, found.length, ...others, { surface, motion, began: now, isLeaving });
     }
@@ -488,21 +488,7 @@ function isUnderKey(shown: Shown, key: string): boolean {
   return false;
 }
 
-const NOTHING = '';
-
-function leaving(surface: Surface, transition: Exclude<Transition, { type: 'cut' | 'tween' }>, size: Screen): FrameMotion {
-  const away = transition.type === 'cover' || transition.type === 'push' ? ({ ...transition, type: 'uncover' } as const) : transition;
-  const motion = startMotion([still(surface.scene)], NOTHING, away, size);
-  const tracks = motion.tracks
-    .filter((track) => track.frame !== NOTHING)
-    .map((track) => {
-      if (away.type === 'dissolve') return { ...track, to: { ...track.to, opacity: 0 } };
-      if (away.type !== 'wipe') return track;
-      const cut = { left: [0, 0, size.width, 0], right: [size.width, 0, 0, 0], up: [0, 0, 0, size.height], down: [0, size.height, 0, 0] } as const;
-      return { ...track, to: { ...track.to, cut: cut['direction' in away ? away.direction : 'left'] } };
-    });
-  return { ...motion, tracks };
-}
+const movesLayers = (transition: Transition) => transitionKinds[transition.type].movesLayers === true;
 
 /** A share of the way that a track has come, eased; 0 before it starts and 1 from its end on. */
 const progressOf = (track: Track, now: number): number => {

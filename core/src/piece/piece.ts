@@ -1,5 +1,5 @@
-import type { Step } from '../steps/schemas.ts';
-import type { Cue } from '../cues/schemas.ts';
+import type { Step } from '../vocabulary/steps/all.ts';
+import type { Cue } from '../vocabulary/cues/all.ts';
 import { Table } from '../table.ts';
 import type { Asset, Head, Layer, PieceJson, Scene, State, Thread as ThreadShape, Variable } from './schema.ts';
 

@@ -6,7 +6,7 @@ import type { Table } from '../table.ts';
 import { TABLES, type Entity, type Piece, type TableName } from './piece.ts';
 import { formatWords, migrated } from './migrate.ts';
 import { mended } from '../text.ts';
-import { ID_PATTERN, PATH_PATTERN } from './scalars.ts';
+import { ID_PATTERN, PATH_PATTERN } from '../fields/scalars.ts';
 import { DOCUMENT_LIMITS, jsonTextFault, shapeFault } from './shape.ts';
 import { deepestFault, placingFault } from './nesting.ts';
 import { partCycle, referenceFault } from './references.ts';

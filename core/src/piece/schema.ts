@@ -16,10 +16,10 @@ import {
   type TSchema,
   type TString,
 } from '@sinclair/typebox';
-import { cueSchemas } from '../cues/schemas.ts';
-import { stepSchemas } from '../steps/schemas.ts';
+import { cueSchemas } from '../vocabulary/cues/schema.ts';
+import { stepSchemas } from '../vocabulary/steps/schema.ts';
 import { BINDABLE } from './bindable.ts';
-import { color, expression, id, layerPath, name, oneOf, paint, READS, REFERS, type Gives } from './scalars.ts';
+import { color, expression, id, layerPath, name, oneOf, paint, READS, REFERS, type Gives } from '../fields/scalars.ts';
 import { FAMILIES } from './faces.ts';
 import { AsideSchema, KeptWalkSchema } from './walks.ts';
 

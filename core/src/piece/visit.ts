@@ -2,7 +2,7 @@ import type { TSchema } from '@sinclair/typebox';
 import { REFERENCE } from '../expression/ast.ts';
 import type { Entity, TableName } from './piece.ts';
 import { tableSchemas } from './schema.ts';
-import { ID_PATTERN, PATH_PATTERN, READS, REFERS, type Refers } from './scalars.ts';
+import { ID_PATTERN, PATH_PATTERN, READS, REFERS, type Refers } from '../fields/scalars.ts';
 
 /**
  * Where a document names things and computes: found from the schemas of its fields alone, so that a new field is known to all who ask

@@ -11,7 +11,7 @@ import {
   Union,
   type Static,
 } from '@sinclair/typebox';
-import { id, layerPath, name, oneOf } from './scalars.ts';
+import { id, layerPath, name, oneOf } from '../fields/scalars.ts';
 
 /** What is kept with a piece for walking it: walks that have to go on leading where they led, and loose ends that are set aside. */
 

@@ -1,4 +1,4 @@
-import { pointerCues } from '../cues/pointer.ts';
+import { isPointed } from '../vocabulary/cues/all.ts';
 import { bindingsOf, type Binding } from './binding.ts';
 import type { Instance, Node } from './node.ts';
 import type { Item, Program, SceneProgram } from './program.ts';
@@ -137,7 +137,7 @@ class Expander {
     const instance: Instance = { key: node.key, scene: part, placement: node, outer: node.instance };
     this.instances.set(node.key, instance);
     node.inside = instance;
-    node.catches ||= node.layer.hit?.how !== 'none' && part.threads.some((thread) => thread.enabled && pointerCues.has(thread.cue.type));
+    node.catches ||= node.layer.hit?.how !== 'none' && part.threads.some((thread) => thread.enabled && isPointed(thread.cue));
     const outer = node.changedBy.map((change) => ({ node: change.node, path: change.path }));
     (node.children as Node[]).push(...this.place(instance, node, [...outer, { node, path: '' }]));
   }

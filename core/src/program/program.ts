@@ -11,7 +11,7 @@ import {
   type Thread,
   type Variable,
 } from '../piece/piece.ts';
-import { pointerCues } from '../cues/pointer.ts';
+import { isPointed } from '../vocabulary/cues/all.ts';
 import type { Ast, ExpressionFault } from '../expression/ast.ts';
 import type { Result } from '../result.ts';
 import { Table } from '../table.ts';
@@ -206,7 +206,7 @@ const catchesPointer = (layer: Layer, threads: readonly Thread[]): boolean => {
     looks?.hover !== undefined ||
     looks?.press !== undefined ||
     looks?.selectedHover !== undefined ||
-    threads.some((thread) => thread.enabled && pointerCues.has(thread.cue.type))
+    threads.some((thread) => thread.enabled && isPointed(thread.cue))
   );
 };
 

@@ -1,4 +1,3 @@
-import type { Cue } from '../cues/schemas.ts';
 import type { Expansion } from '../program/expand.ts';
 import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
@@ -67,7 +66,7 @@ export function playMedia(runner: Runner, scene: string, node: Node): void {
   if (!runner.root(scene)) return;
   runner.store.set(scene, 'media', node.key, 'playing');
   runner.effect({ type: 'media', node: node.key, do: 'play' });
-  runner.nodeCue(scene, node, 'media', (cue) => (cue as Extract<Cue, { type: 'media' }>).what === 'started', `${node.layer.name} started`);
+  runner.nodeCue(scene, node, { type: 'media', what: 'started' }, `${node.layer.name} started`);
 }
 
 export function pauseMedia(runner: Runner, scene: string, node: Node): void {
@@ -85,9 +84,7 @@ function arrive(runner: Runner, scene: string, instance: Instance, frame: number
 }
 
 function labelReached(runner: Runner, scene: string, instance: Instance, label: string, name: string): void {
-  const calls = runner
-    .callsIn(scene, runner.expansion(scene), 'label')
-    .filter((call) => call.instance === instance && (call.thread.cue as Extract<Cue, { type: 'label' }>).label === label);
+  const calls = runner.callsIn(scene, runner.expansion(scene), { type: 'label', label }).filter((call) => call.instance === instance);
   if (calls.length) runner.happen(`reached ${name}`, () => calls);
 }
 

@@ -1,8 +1,9 @@
 import type { Program } from '../program/program.ts';
+import { noteStep } from './acted.ts';
 import { enterHeads, restingHeads, syncPresence } from './heads.ts';
 import { Runner, type Duties } from './runner.ts';
 import type { RunEvent, RunState } from './state.ts';
-import { runStep } from './steps/index.ts';
+import { runStep } from './acting.ts';
 import { PlainStore, type Store } from './store.ts';
 import { explainBranches } from './why.ts';
 
@@ -16,4 +17,4 @@ export const runnerFor = (program: Program, run: RunState, event: RunEvent = { t
 export const runnerIn = (program: Program, store: Store, event: RunEvent = { type: 'wait', ms: 0 }): Runner =>
   new Runner(program, store, event, quiet);
 
-const quiet: Duties = { ...duties, writesTexts: false, explainBranches: () => [] };
+const quiet: Duties = { ...duties, writesTexts: false, explainBranches: () => [], noteStep };

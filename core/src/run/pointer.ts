@@ -1,11 +1,13 @@
-import type { Cue, CueType } from '../cues/schemas.ts';
+import type { Thread } from '../piece/piece.ts';
+import { cueKind, fitsOccasion, waitsFor } from '../vocabulary/cues/all.ts';
+import type { Occasion } from '../vocabulary/occasions.ts';
 import type { Point } from '../program/geometry.ts';
 import { contains } from '../program/geometry.ts';
 import { scaled, unmapPoint, type Matrix } from '../program/matrix.ts';
 import { enabledWithin, isUnder, poseOf, standingScreen, type Screen, type Stood, type Surface } from './resolve.ts';
 import { outwardNodes, type Node } from '../program/node.ts';
 import type { Call, Runner } from './runner.ts';
-import { liftTop } from './steps/frames.ts';
+import { liftTop } from './frames.ts';
 import { whyNoClick, whyDisabled } from './why.ts';
 import type { Program } from '../program/program.ts';
 import type { Pressed, RunState } from './state.ts';
@@ -70,14 +72,8 @@ const keysOf = (shown: Stood | null) => outwardNodes(shown?.node ?? null).map((n
  * The threads that take an event which goes outward from a layer: the first of layer, groups, part, placement, sheet or frame,
  * and piece that has one for the cue.
  */
-export function takers(
-  runner: Runner,
-  node: Node | null,
-  scene: string | null,
-  type: CueType,
-  fits: (cue: Cue) => boolean = () => true
-): readonly Call[] {
-  const isOne = (thread: { enabled: boolean; cue: Cue }) => thread.enabled && thread.cue.type === type && fits(thread.cue);
+export function takers(runner: Runner, node: Node | null, scene: string | null, occasion: Occasion): readonly Call[] {
+  const isOne = (thread: Thread) => thread.enabled && fitsOccasion(thread.cue, occasion);
   const root = node ? runner.sceneOfNode(node.key)! : scene;
   for (let at = node; at; at = at.parent) {
     const threads = at.item.threads.filter(isOne);
@@ -98,12 +94,12 @@ export function takers(
     const own = instance.scene.threads.filter(isOne);
     if (own.length) return own.map((thread) => ({ thread, root, instance, node: null }));
   }
-  return runner.pieceCalls(type).filter((call) => fits(call.thread.cue));
+  return runner.pieceCalls(occasion);
 }
 
 /** Fires who takes an event, if anybody does. */
-export function fireOutward(runner: Runner, node: Node | null, scene: string | null, type: CueType, fits?: (cue: Cue) => boolean): boolean {
-  const calls = takers(runner, node, scene, type, fits);
+export function fireOutward(runner: Runner, node: Node | null, scene: string | null, occasion: Occasion): boolean {
+  const calls = takers(runner, node, scene, occasion);
   if (calls.length === 0) return false;
   runner.at(calls[0]!.node?.key ?? null);
   runner.fire(calls);
@@ -138,12 +134,12 @@ const same = (a: readonly string[], b: readonly string[]) => a.length === b.leng
 
 /** Entering and leaving are told to the first layer of those entered or left, from the inside out, that has a thread for it. */
 function firstWith(runner: Runner, nodes: readonly Node[], type: 'hover' | 'leave'): void {
-  const node = nodes.find((one) => !isOff(runner, one) && one.item.threads.some((thread) => thread.enabled && thread.cue.type === type));
+  const node = nodes.find((one) => !isOff(runner, one) && one.item.threads.some((thread) => thread.enabled && waitsFor(thread.cue, type)));
   if (!node) return;
   runner.at(node.key);
   runner.fire(
     node.item.threads
-      .filter((thread) => thread.enabled && thread.cue.type === type)
+      .filter((thread) => thread.enabled && waitsFor(thread.cue, type))
       .map((thread) => ({ thread, root: runner.sceneOfNode(node.key)!, instance: node.instance, node }))
   );
 }
@@ -164,7 +160,7 @@ export function pressPointer(runner: Runner, point: Point): void {
   const drag = dragged && { node: dragged.key, ...placeNow(runner, dragged), moving: false };
   runner.put({ pressed: { node: node?.key ?? '', scene: surface.scene, from: point, at: runner.run.clock, drag: drag ?? null, spent: false } });
   if (node && isOff(runner, node)) return;
-  fireOutward(runner, node, surface.scene, 'press');
+  fireOutward(runner, node, surface.scene, { type: 'press' });
 }
 
 function placeNow(runner: Runner, node: Node): Point {
@@ -180,7 +176,7 @@ export function releasePointer(runner: Runner, point: Point): void {
   if (!pressed) return;
   if (pressed.drag?.moving) return dropDragged(runner, pressed, point);
   const from = pressed.node === '' ? null : (runner.find(pressed.node)?.node ?? null);
-  if (!from || !isOff(runner, from)) fireOutward(runner, from, surface.scene, 'release');
+  if (!from || !isOff(runner, from)) fireOutward(runner, from, surface.scene, { type: 'release' });
   // Letting go has led elsewhere: what was pressed is not there any more to be clicked or swiped.
   if (!runner.liveRoots().includes(surface.scene)) return;
   if (swiped(runner, pressed, point, from, surface.scene)) return;
@@ -210,7 +206,7 @@ function swiped(runner: Runner, pressed: Pressed, point: Point, node: Node | nul
 }
 
 export function swipe(runner: Runner, node: Node | null, scene: string, direction: 'left' | 'right' | 'up' | 'down'): boolean {
-  return fireOutward(runner, node, scene, 'swipe', (cue) => (cue as Extract<Cue, { type: 'swipe' }>).direction === direction);
+  return fireOutward(runner, node, scene, { type: 'swipe', direction });
 }
 
 /** A click that was made: to whoever takes it; why not, where nobody does. */
@@ -221,9 +217,9 @@ export function click(runner: Runner, node: Node | null, scene: string, point: P
   const key = node?.key ?? '';
   const isSecond = clicked !== null && clicked.node === key && clock - clicked.at <= DOUBLE_TIME;
   const { frame } = runner.run;
-  const taken = fireOutward(runner, node, scene, 'click');
+  const taken = fireOutward(runner, node, scene, { type: 'click' });
   if (runner.run.frame === frame) runner.put({ clicked: isSecond ? null : { node: key, at: clock } });
-  const again = isSecond && runner.liveRoots().includes(scene) && fireOutward(runner, node, scene, 'double click');
+  const again = isSecond && runner.liveRoots().includes(scene) && fireOutward(runner, node, scene, { type: 'double click' });
   if (!taken && !again) whyNoClick(runner, node, scene, point);
 }
 
@@ -233,9 +229,9 @@ export function longPressDue(runner: Runner): { readonly at: number; readonly no
   if (!pressed || pressed.spent || pressed.drag?.moving || !runner.liveRoots().includes(pressed.scene)) return null;
   if (pointer && Math.hypot(pointer.x - pressed.from.x, pointer.y - pressed.from.y) > LONG_PRESS_REACH) return null;
   const node = pressed.node === '' ? null : (runner.find(pressed.node)?.node ?? null);
-  const calls = takers(runner, node, pressed.scene, 'long press');
+  const calls = takers(runner, node, pressed.scene, { type: 'long press' });
   if (calls.length === 0) return null;
-  const ms = Math.min(...calls.map(({ thread }) => (thread.cue as Extract<Cue, { type: 'long press' }>).ms));
+  const ms = Math.min(...calls.map(({ thread }) => cueKind(thread.cue.type).waits!(thread.cue as never)));
   return { at: pressed.at + ms, node, scene: pressed.scene };
 }
 
@@ -245,7 +241,7 @@ export function longPress(runner: Runner, node: Node | null, scene: string): voi
   if (pressed) runner.put({ pressed: { ...pressed, spent: true } });
   if (node && isOff(runner, node)) return runner.why(whyDisabled(runner, node));
   runner.at(node?.key ?? null);
-  fireOutward(runner, node, scene, 'long press');
+  fireOutward(runner, node, scene, { type: 'long press' });
 }
 
 // ── dragging ─────────────────────────────────────────────────────────────────
@@ -257,13 +253,13 @@ function dragTo(runner: Runner, pressed: Pressed, point: Point): boolean {
   if (!drag.moving && Math.hypot(point.x - pressed.from.x, point.y - pressed.from.y) < DRAG_FROM) return false;
   if (!drag.moving) {
     runner.put({ pressed: { ...pressed, drag: { ...drag, moving: true } } });
-    fireOutward(runner, node, null, 'drag start');
+    fireOutward(runner, node, null, { type: 'drag start' });
     // Taking hold of it has led elsewhere.
     if (!runner.liveRoots().includes(runner.sceneOfNode(node.key)!)) return true;
   }
   const by = inSpaceOf(runner, node, pressed.from, point);
   moveDragged(runner, node, drag.x + by.x, drag.y + by.y);
-  fireOutward(runner, node, null, 'drag');
+  fireOutward(runner, node, null, { type: 'drag' });
   return true;
 }
 
@@ -328,10 +324,8 @@ function dropDragged(runner: Runner, pressed: Pressed, point: Point): void {
     runner.effect({ type: 'tween', of: node.key, names: ['x', 'y'], timing: { ms: REST_TIME, easing: 'ease-out' }, thread: '' });
   }
   const under = layersUnder(runner, node, point);
-  fireOutward(runner, node, null, 'drop', (cue) => {
-    const { on } = cue as Extract<Cue, { type: 'drop' }>;
-    return on === undefined || (on !== null && under.has(runner.placeFor({ instance: node.instance } as Call, on)?.node?.key ?? ''));
-  });
+  const isOver = (path: string) => under.has(runner.placeFor({ instance: node.instance } as Call, path)?.node?.key ?? '');
+  fireOutward(runner, node, null, { type: 'drop', isOver });
 }
 
 /** The layers at a point, the dragged one and what is in it left out. */

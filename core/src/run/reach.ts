@@ -1,4 +1,5 @@
-import type { CueType } from '../cues/schemas.ts';
+import { waitsFor } from '../vocabulary/cues/all.ts';
+import type { PlainOccasion } from '../vocabulary/occasions.ts';
 import { centerOf, type Point, type Rect } from '../program/geometry.ts';
 import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
@@ -81,10 +82,14 @@ function* pointsOver(box: Rect): Iterable<Point> {
 
 const viewOf = ({ width, height }: Screen<Stood>): Rect => ({ x: 0, y: 0, width, height });
 
-/** A point where a scene itself takes an event for one of these cues: no layer is there, or one that lets it through to the scene. */
-export function groundOf({ program, run }: Running, scene: string, cues: readonly CueType[]): { node: Node | null; point: Point } | null {
+/** A point where a scene itself takes one of these: no layer is there, or one that lets it through to the scene. */
+export function groundOf(
+  { program, run }: Running,
+  scene: string,
+  occasions: readonly (PlainOccasion | 'swipe')[]
+): { node: Node | null; point: Point } | null {
   const screen = standingScreen(program, run);
-  const hears = (node: Node) => threadsAt(node).some(({ enabled, cue }) => enabled && cues.includes(cue.type));
+  const hears = (node: Node) => threadsAt(node).some(({ enabled, cue }) => enabled && occasions.some((type) => waitsFor(cue, type)));
   for (const point of pointsOver(viewOf(screen))) {
     const { shown, surface } = catchOn(screen, run, point);
     if (surface?.scene !== scene) continue;

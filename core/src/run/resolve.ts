@@ -2,7 +2,7 @@ import { hasExpressions, textParts } from '../expression/text.ts';
 import { colorOf, paintedStyle, setLetters } from '../piece/paint.ts';
 import type { Delta, Layer, Letters, Look, LookName, Style } from '../piece/schema.ts';
 import type { RootRun, RunState } from './state.ts';
-import type { Timing } from '../steps/schemas.ts';
+import type { Timing } from '../fields/step-fields.ts';
 import { presentAt, trackedAt } from './playhead.ts';
 import { bindingKey, textKey } from '../program/binding.ts';
 import { expand, type Expansion } from '../program/expand.ts';

@@ -1,5 +1,6 @@
-import type { Cue, CueType } from '../cues/schemas.ts';
-import { sameKey } from '../cues/words.ts';
+import type { Thread } from '../piece/piece.ts';
+import { fitsOccasion, waitsFor } from '../vocabulary/cues/all.ts';
+import type { Occasion, PlainOccasion } from '../vocabulary/occasions.ts';
 import type { Point } from '../program/geometry.ts';
 import { expand } from '../program/expand.ts';
 import { outwardNodes, type Node } from '../program/node.ts';
@@ -27,7 +28,7 @@ import type { Call, Runner } from './runner.ts';
 import { emptyRun } from './environment.ts';
 import { groundOf, reachOf, scrollInto } from './reach.ts';
 import { scrollTo } from './scrolling.ts';
-import { enterFrame } from './steps/frames.ts';
+import { enterFrame } from './frames.ts';
 import type { Advanced, Activity, Report, RunEvent, RunState, Timer } from './state.ts';
 import { whyDisabled, whyNoKey } from './why.ts';
 
@@ -118,9 +119,7 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
     case 'pad':
       return pressPad(runner, event.button);
     case 'signal':
-      return runner.fire(
-        runner.callsEverywhere('signal').filter(({ thread }) => (thread.cue as Extract<Cue, { type: 'signal' }>).signal === event.signal)
-      );
+      return runner.fire(runner.callsEverywhere(event));
     case 'set':
       return setFromOutside(runner, event);
     case 'jump':
@@ -131,7 +130,7 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
 /** Who comes onto a layer comes from elsewhere, as far as nobody waits for that. */
 function comeAnew(runner: Runner): void {
   const { over } = runner.run;
-  const waits = (key: string) => runner.find(key)?.node?.item.threads.some(({ enabled, cue }) => enabled && cue.type === 'leave');
+  const waits = (key: string) => runner.find(key)?.node?.item.threads.some(({ enabled, cue }) => enabled && waitsFor(cue, 'leave'));
   if (over.length && !over.some(waits)) runner.put({ over: [], pointer: null });
 }
 
@@ -146,11 +145,11 @@ function alone(runner: Runner): void {
 function onPlace(
   runner: Runner,
   { layer, scene = runner.run.frame }: { readonly layer: string | null; readonly scene?: string },
-  cues: readonly CueType[],
+  occasions: readonly (PlainOccasion | 'swipe')[],
   act: (node: Node | null, point: Point, scene: string) => void
 ): void {
   if (layer !== null) return onLayer(runner, layer, (node, point) => act(node, point, runner.sceneOfNode(node.key)!));
-  const ground = groundOf(runner, scene, cues);
+  const ground = groundOf(runner, scene, occasions);
   if (ground) return act(ground.node, ground.point, scene);
   const name = runner.program.scenes.get(scene)?.scene.name ?? 'This frame';
   runner.why({ code: 'covered', sentence: `Layers take all of ${name}.` });
@@ -178,7 +177,8 @@ function clickOn(runner: Runner, node: Node | null, scene: string, point: Point)
   const { field } = node?.layer ?? {};
   if (node && (field?.kind === 'checkbox' || field?.kind === 'switch')) return switchBox(runner, node, field.value === true);
   const taker = outwardNodes(node).find((one) => one.catches) ?? null;
-  if (!takers(runner, taker, scene, 'press').length && !takers(runner, taker, scene, 'release').length) return click(runner, taker, scene, point);
+  if (!takers(runner, taker, scene, { type: 'press' }).length && !takers(runner, taker, scene, { type: 'release' }).length)
+    return click(runner, taker, scene, point);
   pressPointer(runner, point);
   releasePointer(runner, point);
 }
@@ -188,7 +188,7 @@ function switchBox(runner: Runner, node: Node, first: boolean): void {
   runner.at(node.key);
   if (!enabledWithin(place.root, node)) return runner.why(whyDisabled(runner, node));
   runner.makeSelected(place, !(place.root.flags[`${node.key}.selected`] ?? node.layer.selected ?? first));
-  fireOutward(runner, node, null, 'click');
+  fireOutward(runner, node, null, { type: 'click' });
 }
 
 function scroll(runner: Runner, event: Extract<RunEvent, { type: 'scroll' }>): void {
@@ -208,20 +208,19 @@ function frontScenes(runner: Runner): string[] {
 }
 
 /** The layer with the focus and what is around it, then the frontmost layer, then the scenes, then the piece. */
-function fireFront(runner: Runner, type: CueType, fits: (cue: Cue) => boolean): boolean {
+function fireFront(runner: Runner, occasion: Occasion): boolean {
   const focused = runner.run.focus === null ? null : (runner.find(runner.run.focus)?.node ?? null);
   const scenes = frontScenes(runner);
-  const matches = (threads: readonly { enabled: boolean; cue: Cue }[]) =>
-    threads.some((thread) => thread.enabled && thread.cue.type === type && fits(thread.cue));
+  const matches = (threads: readonly Thread[]) => threads.some((thread) => thread.enabled && fitsOccasion(thread.cue, occasion));
   const nodes = [...outwardNodes(focused), ...scenes.flatMap((scene) => shownNodes(runner, scene))];
   const node = nodes.find((one) => matches(one.item.threads));
-  if (node) return fireOutward(runner, node, null, type, fits);
+  if (node) return fireOutward(runner, node, null, occasion);
   for (const scene of scenes) {
     const placed = [...runner.expansion(scene).instances.values()].slice(1).find((instance) => matches(instance.scene.threads));
-    if (placed) return fireOutward(runner, placed.placement, scene, type, fits);
-    if (matches(runner.program.scenes.get(scene)!.threads)) return fireOutward(runner, null, scene, type, fits);
+    if (placed) return fireOutward(runner, placed.placement, scene, occasion);
+    if (matches(runner.program.scenes.get(scene)!.threads)) return fireOutward(runner, null, scene, occasion);
   }
-  return fireOutward(runner, null, null, type, fits);
+  return fireOutward(runner, null, null, occasion);
 }
 
 function shownNodes(runner: Runner, scene: string): Node[] {
@@ -232,14 +231,13 @@ function shownNodes(runner: Runner, scene: string): Node[] {
 }
 
 function pressKey(runner: Runner, key: string): void {
-  if (!fireFront(runner, 'key', (cue) => sameKey((cue as Extract<Cue, { type: 'key' }>).key, key))) whyNoKey(runner, key);
+  if (!fireFront(runner, { type: 'key', key })) whyNoKey(runner, key);
 }
 
 function pressPad(runner: Runner, button: number): void {
   runner.put({ pad: button });
   runner.reread('pad.button');
-  if (!fireFront(runner, 'pad', (cue) => (cue as Extract<Cue, { type: 'pad' }>).button === button))
-    runner.why({ code: 'no-thread', sentence: `No thread here waits for pad button ${button}.` });
+  if (!fireFront(runner, { type: 'pad', button })) runner.why({ code: 'no-thread', sentence: `No thread here waits for pad button ${button}.` });
 }
 
 function moveFocus(runner: Runner, layer: string | null): void {
@@ -247,11 +245,11 @@ function moveFocus(runner: Runner, layer: string | null): void {
   if (old === layer) return;
   const gone = old === null ? null : runner.find(old);
   runner.put({ focus: layer });
-  if (gone?.node && gone.isOn) runner.nodeCue(gone.root.scene, gone.node, 'blur', () => true, `${gone.node.layer.name} lost the focus`);
+  if (gone?.node && gone.isOn) runner.nodeCue(gone.root.scene, gone.node, { type: 'blur' }, `${gone.node.layer.name} lost the focus`);
   const come = layer === null ? null : runner.find(layer);
   // The keyboard comes to things that have to be scrolled to, and they into view.
   if (come?.node && come.isOn && !('point' in reachOf(runner, come.node))) scrollInto(runner, come.node);
-  if (come?.node && come.isOn) runner.nodeCue(come.root.scene, come.node, 'focus', () => true, `${come.node.layer.name} has the focus`);
+  if (come?.node && come.isOn) runner.nodeCue(come.root.scene, come.node, { type: 'focus' }, `${come.node.layer.name} has the focus`);
 }
 
 function enterValue(runner: Runner, layer: string, value: string | number | boolean): void {
@@ -269,7 +267,7 @@ function media(runner: Runner, { layer, what }: Extract<RunEvent, { type: 'media
   const state = what === 'started' ? 'playing' : 'paused';
   if (what === 'ended' || root.media[node.key] !== state) runner.store.set(root.scene, 'media', node.key, state);
   runner.at(node.key);
-  runner.nodeCue(root.scene, node, 'media', (cue) => (cue as Extract<Cue, { type: 'media' }>).what === what, `${node.layer.name} ${what}`);
+  runner.nodeCue(root.scene, node, { type: 'media', what }, `${node.layer.name} ${what}`);
 }
 
 function setFromOutside(runner: Runner, { variable, value }: Extract<RunEvent, { type: 'set' }>): void {
@@ -378,4 +376,6 @@ function meet(runner: Runner, due: Deadline): void {
 }
 
 const timerCall = (runner: Runner, scene: string, timer: Timer): Call | undefined =>
-  runner.callsIn(scene, runner.expansion(scene), 'after').find((call) => call.thread.id === timer.thread && call.instance.key === timer.instance);
+  runner
+    .callsIn(scene, runner.expansion(scene), { type: 'time', state: timer.state })
+    .find((call) => call.thread.id === timer.thread && call.instance.key === timer.instance);

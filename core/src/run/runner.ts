@@ -1,9 +1,10 @@
 import type { Value } from '../expression/ast.ts';
 import { ExpressionError } from '../expression/ast.ts';
 import { textParts } from '../expression/text.ts';
-import type { Cue } from '../cues/schemas.ts';
+import { cueKind, fitsOccasion, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
+import type { Occasion } from '../vocabulary/occasions.ts';
 import type { Thread } from '../piece/piece.ts';
-import type { Step } from '../steps/schemas.ts';
+import type { Step } from '../vocabulary/steps/all.ts';
 import { placeOf, variableKey, type Binding } from '../program/binding.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import type { Instance, Node } from '../program/node.ts';
@@ -21,7 +22,7 @@ import {
   valueOfVariable,
   type Place,
 } from './environment.ts';
-import type { Stepped, Took } from './stepped.ts';
+import type { Stepped, Took } from '../vocabulary/stepped.ts';
 import type { Store } from './store.ts';
 import type { Activity, Effect, Fired, Report, RootRun, RunEvent, RunState, StepOutcome, Timer, WhyNot } from './state.ts';
 
@@ -49,9 +50,8 @@ interface OpenReport {
   readonly effects: Effect[];
 }
 
-type Acts = 'inside' | 'outside';
-
-const OUTWARD: ReadonlySet<string> = new Set(['open', 'signal', 'media']);
+/** Branches of which a step did something, by `branchKey`: only to the run itself, or something to be seen or heard besides. */
+export type Acted = Map<string, 'inside' | 'outside'>;
 
 /** A branch of a thread by name. */
 export const branchKey = (thread: string, branch: number): string => `${thread} ${branch}`;
@@ -71,6 +71,8 @@ export interface Duties {
   readonly syncPresence: (runner: Runner, scene: string) => void;
   /** Whether texts are computed: they are only looked at, and nothing that happens depends on them. */
   readonly writesTexts: boolean;
+  /** Takes note of what a step did, where somebody wants to know. */
+  readonly noteStep?: (acted: Acted, branch: string, step: Step, isChanged: boolean, effects: readonly Effect[]) => void;
   readonly explainBranches: (program: Program, before: RunState, call: Call) => readonly WhyNot[];
 }
 
@@ -97,8 +99,7 @@ export class Runner {
     readonly store: Store,
     event: RunEvent,
     private readonly duties: Duties,
-    /** Branches of which a step did something, by `branchKey`: only to the run itself, or something to be seen or heard besides. */
-    readonly acted: Map<string, Acts> = new Map()
+    readonly acted: Acted = new Map()
   ) {
     this.before = store.run;
     this.origin = store.run.frame;
@@ -196,10 +197,7 @@ export class Runner {
         const [before, asked] = [this.run, this.open.effects.length];
         const stepped = this.duties.runStep(this, here, step);
         outcomes.push({ sentence: stepped.sentence, done: stepped.done });
-        const isOutside = step.do === 'scroll' || this.open.effects.slice(asked).some(({ type }) => OUTWARD.has(type));
-        const key = branchKey(call.thread.id, branch);
-        if (isOutside) this.acted.set(key, 'outside');
-        else if (this.run !== before && !this.acted.has(key)) this.acted.set(key, 'inside');
+        this.duties.noteStep?.(this.acted, branchKey(call.thread.id, branch), step, this.run !== before, this.open.effects.slice(asked));
         if (stepped.whyNot) this.why({ ...stepped.whyNot, thread: call.thread.id, ...(call.node && { layer: call.node.key }) });
         took = longer(took, stepped.took ?? 0);
         if (stepped.movedTo !== undefined) here = { ...here, root: stepped.movedTo };
@@ -359,37 +357,40 @@ export class Runner {
 
   private startTimers(scene: string, expansion: Expansion): void {
     const timers: Timer[] = [];
-    for (const call of this.callsIn(scene, expansion, 'after')) {
-      const cue = call.thread.cue as Extract<Cue, { type: 'after' }>;
-      if (cue.state === undefined) timers.push(this.timer(call, cue.ms, null));
+    for (const call of this.callsIn(scene, expansion, ENTERED)) {
+      timers.push(this.timer(call, null));
     }
     if (timers.length) this.setRoot(scene, { timers });
   }
 
-  private timer(call: Call, ms: number, state: string | null): Timer {
-    return { due: this.run.clock + ms, thread: call.thread.id, instance: call.instance.key, state };
+  private timer({ thread, instance }: Call, state: string | null): Timer {
+    return { due: this.run.clock + cueKind(thread.cue.type).waits!(thread.cue as never), thread: thread.id, instance: instance.key, state };
   }
 
-  /** Every thread for a cue in a scene: those of its layers in the order of painting, then those of its instances, the scene itself last. */
-  callsIn(scene: string, expansion: Expansion, type: Cue['type']): Call[] {
+  /** Every thread that waits for something in a scene: those of its layers in the order of painting, then those of its instances, the scene itself last. */
+  callsIn(scene: string, expansion: Expansion, occasion: Occasion): Call[] {
+    return this.callsOf(scene, expansion, (cue) => fitsOccasion(cue, occasion));
+  }
+
+  private callsOf(scene: string, expansion: Expansion, fits: (cue: Cue) => boolean): Call[] {
     const found: Call[] = [];
     for (const node of expansion.nodes)
       for (const thread of node.item.threads)
-        if (thread.enabled && thread.cue.type === type) found.push({ thread, root: scene, instance: node.instance, node });
+        if (thread.enabled && fits(thread.cue)) found.push({ thread, root: scene, instance: node.instance, node });
     const instances = [...expansion.instances.values()];
     for (const instance of [...instances.slice(1), instances[0]!])
       for (const thread of instance.scene.threads)
-        if (thread.enabled && thread.cue.type === type) found.push({ thread, root: scene, instance, node: instance.placement });
+        if (thread.enabled && fits(thread.cue)) found.push({ thread, root: scene, instance, node: instance.placement });
     return found;
   }
 
   /** The same for all scenes on the screen and the piece, which comes last. */
-  callsEverywhere(type: Cue['type']): Call[] {
-    return [...this.liveRoots().flatMap((scene) => this.callsIn(scene, this.expansion(scene), type)), ...this.pieceCalls(type)];
+  callsEverywhere(occasion: Occasion): Call[] {
+    return [...this.liveRoots().flatMap((scene) => this.callsIn(scene, this.expansion(scene), occasion)), ...this.pieceCalls(occasion)];
   }
 
-  pieceCalls(type: Cue['type']): Call[] {
-    const threads = this.program.threads.filter((thread) => thread.enabled && thread.cue.type === type);
+  pieceCalls(occasion: Occasion): Call[] {
+    const threads = this.program.threads.filter((thread) => thread.enabled && fitsOccasion(thread.cue, occasion));
     const frame = threads.length ? this.program.scenes.get(this.run.frame) : undefined;
     if (!frame) return [];
     const instance = expand(this.program, frame).instances.get('')!;
@@ -428,33 +429,33 @@ export class Runner {
   }
 
   private stateEntered(scene: string, instance: Instance): void {
-    const timed = this.stateCalls(scene, instance, 'after').filter(
-      ({ thread }) => (thread.cue as Extract<Cue, { type: 'after' }>).state !== undefined
-    );
+    const [timed, told] = (['time', 'state'] as const).map((type) => this.stateCalls(scene, instance, type)) as [Call[], Call[]];
     // Where nobody waits for it, it is no matter which one it is.
-    if (timed.length === 0 && this.stateCalls(scene, instance, 'state').length === 0) return;
+    if (timed.length === 0 && told.length === 0) return;
     const state = stateOf(this.run.roots[scene]!, instance);
-    this.stateCue(scene, instance, 'entered', state);
+    this.stateCue(scene, instance, 'entered', state, told);
     if (state === null) return;
-    const timers = timed
-      .filter((call) => (call.thread.cue as Extract<Cue, { type: 'after' }>).state === state)
-      .map((call) => this.timer(call, (call.thread.cue as Extract<Cue, { type: 'after' }>).ms, state));
+    const timers = timed.filter(({ thread }) => fitsOccasion(thread.cue, { type: 'time', state })).map((call) => this.timer(call, state));
     if (timers.length) this.setRoot(scene, { timers: [...this.run.roots[scene]!.timers, ...timers] });
   }
 
-  /** Threads about an instance's state: the scene's own, those of its layers, and those of the placement that shows it. */
-  private stateCalls(scene: string, instance: Instance, type: 'state' | 'after'): Call[] {
-    return this.callsIn(scene, this.expansion(scene), type).filter((call) => {
+  /** Threads about an instance's states: the scene's own, those of its layers, and those of the placement that shows it. */
+  private stateCalls(scene: string, instance: Instance, type: 'state' | 'time'): Call[] {
+    const isAbout = (cue: Cue) => waitsFor(cue, type) && !(type === 'time' && fitsOccasion(cue, ENTERED));
+    return this.callsOf(scene, this.expansion(scene), isAbout).filter((call) => {
       if (call.thread.on === 'scene') return call.instance === instance;
       return type === 'state' ? call.node === instance.placement && instance.placement !== null : call.instance === instance;
     });
   }
 
-  private stateCue(scene: string, instance: Instance, change: 'entered' | 'left', state: string | null): void {
-    const calls = this.stateCalls(scene, instance, 'state').filter(({ thread }) => {
-      const cue = thread.cue as Extract<Cue, { type: 'state' }>;
-      return cue.change === change && (cue.state === null || cue.state === state);
-    });
+  private stateCue(
+    scene: string,
+    instance: Instance,
+    change: 'entered' | 'left',
+    state: string | null,
+    told = this.stateCalls(scene, instance, 'state')
+  ): void {
+    const calls = told.filter(({ thread }) => fitsOccasion(thread.cue, { type: 'state', change, state }));
     if (calls.length === 0) return;
     const name = instance.scene.states.find(({ id }) => id === state)?.name ?? instance.scene.scene.name;
     this.happen(`${instance.scene.scene.name}: ${change === 'entered' ? 'entered' : 'left'} ${name}`, () => calls);
@@ -469,16 +470,10 @@ export class Runner {
   }
 
   private selectedChanged(scene: string, node: Node, on: boolean, byChoice: boolean): void {
-    this.nodeCue(
-      scene,
-      node,
-      'selected',
-      (cue) => (cue as Extract<Cue, { type: 'selected' }>).what === (on ? 'on' : 'off'),
-      `${node.layer.name} is ${on ? 'selected' : 'unselected'}`
-    );
+    this.nodeCue(scene, node, { type: 'selected', on }, `${node.layer.name} is ${on ? 'selected' : 'unselected'}`);
     const { field, choice } = node.layer;
     if (field && (field.kind === 'checkbox' || field.kind === 'switch')) {
-      this.nodeCue(scene, node, 'change', () => true, `${node.layer.name} changed`);
+      this.nodeCue(scene, node, { type: 'change' }, `${node.layer.name} changed`);
       if (field.variable) this.setVariableFrom(node.instance, field.variable, on);
       this.reread(`${node.key}.value`);
     }
@@ -506,13 +501,7 @@ export class Runner {
   }
 
   private enabledChanged(scene: string, node: Node, on: boolean): void {
-    this.nodeCue(
-      scene,
-      node,
-      'enabled',
-      (cue) => (cue as Extract<Cue, { type: 'enabled' }>).what === (on ? 'on' : 'off'),
-      `${node.layer.name} is ${on ? 'enabled' : 'disabled'}`
-    );
+    this.nodeCue(scene, node, { type: 'enabled', on }, `${node.layer.name} is ${on ? 'enabled' : 'disabled'}`);
     this.rereadInside(scene, node, 'enabled');
   }
 
@@ -540,7 +529,7 @@ export class Runner {
     const fitted = fitField(field, value);
     if (fitted === undefined || valueOfField(root, node) === fitted) return false;
     this.store.set(root.scene, 'values', node.key, fitted);
-    this.nodeCue(root.scene, node, 'change', () => true, `${node.layer.name} changed`);
+    this.nodeCue(root.scene, node, { type: 'change' }, `${node.layer.name} changed`);
     if (field.variable) this.setVariableFrom(node.instance, field.variable, fitted);
     this.reread(`${node.key}.value`);
     return true;
@@ -566,10 +555,7 @@ export class Runner {
       this.store.set(scene, 'variables', key, fitted);
     }
     this.happen(`${variable.name} changed`, () =>
-      this.callsEverywhere('variable').filter(({ thread, instance }) => {
-        const cue = thread.cue as Extract<Cue, { type: 'variable' }>;
-        return cue.variable === id && variableKey(this.program, instance, id) === key;
-      })
+      this.callsEverywhere({ type: 'variable', variable: id }).filter(({ instance }) => variableKey(this.program, instance, id) === key)
     );
     this.mirror(id, key, fitted);
     this.reread(key);
@@ -589,9 +575,9 @@ export class Runner {
       }
   }
 
-  /** Queues the threads of a node for a cue. */
-  nodeCue(scene: string, node: Node, type: Cue['type'], fits: (cue: Cue) => boolean, cause: string): void {
-    const threads = node.item.threads.filter((thread) => thread.enabled && thread.cue.type === type && fits(thread.cue));
+  /** Queues the threads of a node that wait for something. */
+  nodeCue(scene: string, node: Node, occasion: Occasion, cause: string): void {
+    const threads = node.item.threads.filter((thread) => thread.enabled && fitsOccasion(thread.cue, occasion));
     if (threads.length) this.happen(cause, () => threads.map((thread) => ({ thread, root: scene, instance: node.instance, node })));
   }
 
@@ -670,6 +656,9 @@ export class Runner {
     return environmentOf(this.program, run, instance);
   }
 }
+
+/** A scene was entered: those begin to wait that name no state. */
+const ENTERED: Occasion = { type: 'time', state: null };
 
 const SILENT: ReadonlySet<RunEvent['type']> = new Set(['move', 'leave', 'press', 'wait', 'focus', 'scroll', 'release', 'media']);
 

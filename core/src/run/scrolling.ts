@@ -1,4 +1,4 @@
-import type { Cue } from '../cues/schemas.ts';
+import { waitsFor } from '../vocabulary/cues/all.ts';
 import { boundsOf, childrenBox, standingRoot } from './resolve.ts';
 import { overlaps } from '../program/geometry.ts';
 import type { Runner } from './runner.ts';
@@ -38,7 +38,7 @@ export function scrollTo(runner: Runner, scene: string, key: string, x: number, 
   scrollCues(runner, scene, key, next);
   for (const { node, isSeen } of viewCues(runner, scene))
     if (isSeen && seen.some((one) => one.node === node && !one.isSeen))
-      runner.nodeCue(scene, node, 'in view', () => true, `${node.layer.name} came into view`);
+      runner.nodeCue(scene, node, { type: 'in view' }, `${node.layer.name} came into view`);
 }
 
 /** Where the direction turns, counting begins anew. */
@@ -48,15 +48,10 @@ function turned(old: Scroll, to: { x: number; y: number }): Scroll {
 }
 
 function scrollCues(runner: Runner, scene: string, key: string, scroll: Scroll): void {
-  const calls = runner.callsIn(scene, runner.expansion(scene), 'scroll').filter((call) => {
-    const cue = call.thread.cue as Extract<Cue, { type: 'scroll' }>;
+  const occasion = { type: 'scroll', direction: scroll.direction, by: Math.abs(scroll.y - scroll.turn) } as const;
+  const calls = runner.callsIn(scene, runner.expansion(scene), occasion).filter((call) => {
     const isAbout = key === '' ? call.node?.layer.scroll === undefined : call.node?.key === key;
-    return (
-      isAbout &&
-      cue.direction === scroll.direction &&
-      Math.abs(scroll.y - scroll.turn) >= cue.by &&
-      !scroll.fired.includes(`${call.instance.key}:${call.thread.id}`)
-    );
+    return isAbout && !scroll.fired.includes(`${call.instance.key}:${call.thread.id}`);
   });
   if (calls.length === 0) return;
   const fired = [...scroll.fired, ...calls.map((call) => `${call.instance.key}:${call.thread.id}`)];
@@ -67,10 +62,10 @@ function scrollCues(runner: Runner, scene: string, key: string, scroll: Scroll):
 /** The layers with a cue for coming into view, and whether they are in it now. */
 function viewCues(runner: Runner, scene: string) {
   const expansion = runner.expansion(scene);
-  if (!expansion.nodes.some((node) => node.item.threads.some((thread) => thread.enabled && thread.cue.type === 'in view'))) return [];
+  if (!expansion.nodes.some((node) => node.item.threads.some((thread) => thread.enabled && waitsFor(thread.cue, 'in view')))) return [];
   const { width, height } = expansion.root.scene;
   const view = { x: 0, y: 0, width, height };
   return standingRoot(runner.program, runner.run, runner.root(scene)!)
-    .all.filter((shown) => shown.node.item.threads.some((thread) => thread.cue.type === 'in view'))
+    .all.filter((shown) => shown.node.item.threads.some((thread) => waitsFor(thread.cue, 'in view')))
     .map((shown) => ({ node: shown.node, isSeen: overlaps(boundsOf(shown), view) }));
 }

@@ -1,7 +1,8 @@
 import type { Value } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
 import type { Point } from '../program/geometry.ts';
-import type { Timing, Transition } from '../steps/schemas.ts';
+import type { Timing } from '../fields/step-fields.ts';
+import type { Transition } from '../vocabulary/transitions/all.ts';
 
 /**
  * Where a running piece is. Plain data: a run can be kept, compared and gone on with. Times are milliseconds of the run's own

@@ -1,4 +1,5 @@
-import { keyWords } from '../cues/words.ts';
+import { fitsOccasion, waitsFor } from '../vocabulary/cues/all.ts';
+import { keyWords } from '../vocabulary/keys.ts';
 import { failingClause } from '../expression/explain.ts';
 import { expressionScope } from '../expression/scope.ts';
 import type { Thread } from '../piece/piece.ts';
@@ -58,7 +59,7 @@ export function whyNoClick(runner: Runner, node: Node | null, scene: string, poi
     });
 }
 
-const takesClicks = (node: Node) => node.item.threads.some((thread) => thread.enabled && thread.cue.type === 'click');
+const takesClicks = (node: Node) => node.item.threads.some((thread) => thread.enabled && waitsFor(thread.cue, 'click'));
 
 const coveredBy = (there: readonly Node[], catcher: Node): WhyNot[] =>
   there
@@ -94,7 +95,7 @@ export function whyNoKey(runner: Runner, key: string): void {
     ...live.flatMap((expansion) => [...expansion.nodes.flatMap((node) => node.item.threads), ...expansion.root.threads]),
     ...runner.program.threads,
   ];
-  const off = threads.filter((thread) => !thread.enabled && thread.cue.type === 'key' && thread.cue.key.toLowerCase() === key.toLowerCase());
+  const off = threads.filter((thread) => !thread.enabled && fitsOccasion(thread.cue, { type: 'key', key }));
   for (const thread of off) runner.why({ code: 'switched-off', sentence: `The thread for ${keyWords(key)} is switched off.`, thread: thread.id });
   if (off.length === 0) runner.why({ code: 'no-thread', sentence: `No thread here waits for ${keyWords(key)}.` });
 }

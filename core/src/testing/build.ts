@@ -1,10 +1,12 @@
-import type { Cue } from '../cues/schemas.ts';
+import type { Cue } from '../vocabulary/cues/all.ts';
 import { keysBetween } from '../edit/order.ts';
 import type { Operation } from '../edit/operation.ts';
 import { apply } from '../edit/apply.ts';
 import { emptyPiece, type Layer, type Piece, type Scene, type Thread } from '../piece/piece.ts';
 import { unwrap } from '../result.ts';
-import type { Step, Target, Transition } from '../steps/schemas.ts';
+import type { Step } from '../vocabulary/steps/all.ts';
+import type { Target } from '../vocabulary/target.ts';
+import type { Transition } from '../vocabulary/transitions/all.ts';
 
 /** Builders of small pieces for tests: frames by id, layers and threads in the order they are written. */
 

@@ -1,12 +1,14 @@
-import { cueKinds } from '../cues/kinds.ts';
-import type { Cue } from '../cues/schemas.ts';
-import type { Form, Part, Slot } from '../lines/parts.ts';
+import { transitionKinds } from '../vocabulary/transitions/all.ts';
+import { cueKinds } from '../vocabulary/cues/all.ts';
+import type { Cue } from '../vocabulary/cues/all.ts';
+import type { Form, Part, Slot } from '../fields/forms.ts';
 import { withField } from '../lines/form.ts';
-import { fieldAt } from '../lines/parts.ts';
+import { fieldAt } from '../fields/forms.ts';
 import type { LineScope, Named } from '../lines/scope.ts';
-import { stepKinds } from '../steps/kinds.ts';
-import { PLACES, type Step } from '../steps/schemas.ts';
-import { DIRECTIONS } from '../transitions/directions.ts';
+import { stepKinds } from '../vocabulary/steps/all.ts';
+import { PLACES } from '../vocabulary/places.ts';
+import type { Step } from '../vocabulary/steps/all.ts';
+import { DIRECTIONS } from '../vocabulary/directions.ts';
 
 /** Random cues and steps made from the very tables that people choose from, so that no kind is left out. */
 
@@ -25,9 +27,8 @@ const timing = (random: Random) => ({
 });
 
 const transition = (random: Random) => {
-  const type = pick(random, ['cut', 'dissolve', 'tween', 'push', 'cover', 'uncover', 'wipe'] as const);
-  if (type === 'cut') return { type };
-  return type === 'dissolve' || type === 'tween' ? { type, ...timing(random) } : { type, direction: pick(random, DIRECTIONS), ...timing(random) };
+  const { type, hasDirection } = pick(random, Object.values(transitionKinds));
+  return type === 'cut' ? { type } : { type, ...(hasDirection && { direction: pick(random, DIRECTIONS) }), ...timing(random) };
 };
 
 const idOf = (random: Random, things: readonly Named[]): string | null | undefined =>

@@ -1,3 +1,4 @@
+import { stepKind } from '../vocabulary/steps/all.ts';
 import { namesIn, readsOf } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
 import type { Timeline } from '../piece/schema.ts';
@@ -58,7 +59,7 @@ export class Ambient {
     if (Object.keys(timeline.labels ?? {}).length || this.spoken.reads.has(`${scene}.section`)) return false;
     if (
       this.spoken.threads.some(({ branches }) =>
-        branches.some(({ steps }) => steps.some((step) => IN_TIME.has(step.do) && !('of' in step && step.of)))
+        branches.some(({ steps }) => steps.some((step) => stepKind(step.do).inTime && !('of' in step && step.of)))
       )
     )
       return false;
@@ -97,9 +98,6 @@ function spokenIn({ piece, parse }: Program): Spoken {
   }
   return { threads, ids, reads };
 }
-
-/** Steps that set a timeline going, or stop it. */
-const IN_TIME: ReadonlySet<string> = new Set(['play', 'pause', 'start over', 'show label', 'section']);
 
 const isOn = ({ enabled }: Thread) => enabled;
 

@@ -1,4 +1,5 @@
-import type { Cue, CueType } from '../cues/schemas.ts';
+import { cueKind, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
+import type { OccasionType, PlainOccasion, Tried } from '../vocabulary/occasions.ts';
 import type { Value } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
 import { threadsAt } from '../program/node.ts';
@@ -29,39 +30,41 @@ export function* eventsIn(program: Program, run: RunState, screen: Screen<Stood>
   if (run.over.length) yield { type: 'leave' };
   if (run.focus !== null) yield { type: 'focus', layer: null };
   yield* scrolling(all, screen, shown);
-  for (const cue of unique(all.filter((one) => one.type === 'key'))) yield { type: 'key', key: cue.key };
-  const buttons = all.flatMap((cue) => (cue.type === 'pad' ? [cue.button] : []));
+  yield* tried(all, 'key');
+  const buttons = tried(all, 'pad').map(({ button }) => button);
   for (const button of new Set([...buttons, ...(telling.pad ? telling.compared.valuesOf('pad.button').filter(isButton) : [])]))
     yield { type: 'pad', button };
-  for (const cue of unique(all.filter((one) => one.type === 'signal'))) yield { type: 'signal', signal: cue.signal };
+  yield* tried(all, 'signal');
   const due = nextDeadline(program, run);
   if (due !== null && due !== Infinity) yield { type: 'wait', ms: Math.max(0, due - run.clock) };
 }
 
 const isButton = (value: Value): value is number => typeof value === 'number' && Number.isInteger(value) && value >= 0 && value <= 99;
 
-function unique<T extends Cue>(cues: readonly T[]): T[] {
-  return [...new Map(cues.map((cue) => [JSON.stringify(cue), cue])).values()];
+/** What is to be tried of one kind for cues, each once. */
+function tried<T extends Tried['type']>(cues: readonly Cue[], type: T): (Tried & { readonly type: T })[] {
+  const all = cues.flatMap((cue) => cueKind(cue.type).tries?.(cue as never) ?? []).filter((one) => one.type === type);
+  return [...new Map(all.map((one) => [JSON.stringify(one), one])).values()] as (Tried & { readonly type: T })[];
 }
 
-const CLICKS: readonly CueType[] = ['click', 'press', 'release'];
+const CLICKS: readonly PlainOccasion[] = ['click', 'press', 'release'];
 
 /** What is pressed where no layer takes it goes to the scene, and on to the piece. */
 function* onGround(program: Program, run: RunState, { scene, expansion }: Surface<Stood>): Iterable<RunEvent> {
   const cues = [...live(expansion.root.threads), ...live(program.threads)];
-  const has = (types: readonly CueType[]) => cues.some((cue) => types.includes(cue.type)) && groundOf({ program, run }, scene, types) !== null;
+  const has = (types: readonly (PlainOccasion | 'swipe')[]) =>
+    cues.some((cue) => types.some((type) => waitsFor(cue, type))) && groundOf({ program, run }, scene, types) !== null;
   const where = { layer: null, ...(scene !== run.frame && { scene }) };
   if (has(CLICKS)) yield { type: 'click', ...where };
   if (has(['double click'])) yield { type: 'double-click', ...where };
   if (has(['long press'])) yield { type: 'long-press', ...where };
-  if (has(['swipe']))
-    for (const cue of unique(cues.filter((one) => one.type === 'swipe'))) yield { type: 'swipe', ...where, direction: cue.direction };
+  if (has(['swipe'])) for (const swipe of tried(cues, 'swipe')) yield { ...swipe, ...where };
 }
 
 /** To where each cue for scrolling is met, to what waits for being seen, and to both ends; of the frame and of every group. */
 function* scrolling(cues: readonly Cue[], screen: Screen<Stood>, shown: readonly Stood[]): Iterable<RunEvent> {
-  const by = cues.flatMap((cue) => (cue.type === 'scroll' ? [cue.by] : []));
-  const waiting = shown.filter(({ node }) => live(node.item.threads).some((cue) => cue.type === 'in view'));
+  const by = tried(cues, 'scroll').map((one) => one.by);
+  const waiting = shown.filter(({ node }) => live(node.item.threads).some((cue) => waitsFor(cue, 'in view')));
   if (by.length === 0 && waiting.length === 0) return;
   const front = screen.surfaces.findLast(({ kind }) => kind === 'laid' || kind === 'frame')!;
   const tops = waiting.filter((one) => front.all.includes(one)).map((one) => Math.round(boundsOf(one).y - front.y + front.scroll.y));
@@ -81,19 +84,18 @@ function* eventsOn({ node }: Stood, all: readonly Stood[], telling: Telling): It
   const own = live(node.item.threads);
   const cues = live(threadsAt(node));
   const { field, drag, type, media } = node.layer;
-  const has = (...types: CueType[]) => cues.some((cue) => types.includes(cue.type));
+  const has = (...types: OccasionType[]) => cues.some((cue) => types.some((type) => waitsFor(cue, type)));
   const isBox = field?.kind === 'checkbox' || field?.kind === 'switch';
   if (has(...CLICKS) || isBox) yield { type: 'click', layer };
   if (has('double click')) yield { type: 'double-click', layer };
   if (has('long press')) yield { type: 'long-press', layer };
   if (has('hover', 'leave')) yield { type: 'hover', layer };
   if (has('focus') || telling.focuses(node)) yield { type: 'focus', layer };
-  for (const cue of unique(cues.filter((one) => one.type === 'swipe'))) yield { type: 'swipe', layer, direction: cue.direction };
+  for (const swipe of tried(cues, 'swipe')) yield { ...swipe, layer };
   if (drag) yield* drags(layer, own, all);
   if (field && !isBox) for (const value of valuesFor(node.layer.id, field, telling)) yield { type: 'value', layer, value };
   if (type === 'video' || type === 'sound')
-    for (const cue of unique(own.filter((one) => one.type === 'media')))
-      if (cue.what !== 'ended' || !media?.loop) yield { type: 'media', layer, what: cue.what };
+    for (const { what } of tried(own, 'media')) if (what !== 'ended' || !media?.loop) yield { type: 'media', layer, what };
 }
 
 /** To every layer that waits for a drop, to every place it snaps to, and out of the way to both sides. */

@@ -1,3 +1,4 @@
+import { labelOf } from '../vocabulary/steps/all.ts';
 import { scenesOf, type Piece, type Scene, type Thread } from '../piece/piece.ts';
 import type { Timeline } from '../piece/schema.ts';
 import type { Program } from '../program/program.ts';
@@ -14,9 +15,9 @@ export function labelsAsked({ piece }: Program): ReadonlySet<string> {
   for (const thread of piece.threads.values())
     if (thread.enabled)
       for (const step of thread.branches.flatMap((branch) => branch.steps)) {
-        if (step.do === 'play' && step.from) asked.add(step.from);
+        const label = labelOf(step);
+        if (label !== null) asked.add(label);
         if (step.do === 'section') for (const label of labelsTurned(piece, thread, step.of)) asked.add(label);
-        if (step.do === 'show label' && step.label) asked.add(step.label);
       }
   return asked;
 }

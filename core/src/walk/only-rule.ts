@@ -1,4 +1,4 @@
-import type { Cue } from '../cues/schemas.ts';
+import type { Cue } from '../vocabulary/cues/all.ts';
 import { sceneOfThread, type Thread } from '../piece/piece.ts';
 import { ownerOf, placeOfThread } from './at-thread.ts';
 import { isComplete } from './live.ts';

@@ -1,4 +1,4 @@
-import { pressCues } from '../cues/pointer.ts';
+import { isPressed as isPressing } from '../vocabulary/cues/all.ts';
 import { onceFor } from '../once.ts';
 import type { Thread } from '../piece/piece.ts';
 import type { Item, Program, SceneProgram } from '../program/program.ts';
@@ -9,7 +9,7 @@ import { seenParts, seenScenes } from './per-scene.ts';
 /** By a thread of its own. */
 export const isPressed = ({ threads }: Item): boolean => threads.some(presses);
 
-const presses = ({ enabled, cue }: Thread) => enabled && pressCues.has(cue.type);
+const presses = ({ enabled, cue }: Thread) => enabled && isPressing(cue);
 
 /** The layers of a scene that have a thread for being pressed. */
 export const pressedIn = onceFor(({ items }: SceneProgram): readonly Item[] => items.filter((item) => item.shown && isPressed(item)));

@@ -1,6 +1,6 @@
 import type { Program } from '../program/program.ts';
 import { liveRootsOf } from '../run/environment.ts';
-import { destination } from '../run/steps/frames.ts';
+import { destination } from '../run/frames.ts';
 import type { RunState } from '../run/state.ts';
 
 /** Two threads that are due at one moment and lead to different places. */

@@ -2,7 +2,7 @@ import type { Program } from '../program/program.ts';
 import { findPlace, liveRootsOf } from '../run/environment.ts';
 import type { Activity, RunState } from '../run/state.ts';
 import type { Store } from '../run/store.ts';
-import type { Step } from '../steps/schemas.ts';
+import { stepKind } from '../vocabulary/steps/all.ts';
 import type { Ambient } from './ambient.ts';
 import type { Telling } from './telling.ts';
 
@@ -48,9 +48,6 @@ function stand(store: Store, scene: string, key: string): void {
   if (head && (head.playing || head.at !== 0 || head.visits !== 1)) store.set(scene, 'heads', key, STANDING);
 }
 
-/** Steps that do the same twice as once. */
-const REPEATABLE: ReadonlySet<Step['do']> = new Set(['go', 'show', 'select', 'enable', 'wait']);
-
 /** Steps that wait. The same ones due at one moment a third time do nothing that twice did not. */
 function fewOf(program: Program, activities: RunState['activities']): readonly Activity[] {
   if (activities.length < 3) return activities;
@@ -66,9 +63,5 @@ function fewOf(program: Program, activities: RunState['activities']): readonly A
 
 function isRepeatable(program: Program, { thread, branch, next }: Activity): boolean {
   const steps = program.piece.threads.get(thread)?.branches[branch]?.steps.slice(next) ?? [];
-  return steps.every(
-    (step) =>
-      (REPEATABLE.has(step.do) && !(step.do === 'go' && step.target.to !== 'frame') && !('what' in step && step.what === 'toggle')) ||
-      (step.do === 'state' && 'state' in step.to)
-  );
+  return steps.every((step) => stepKind(step.do).isRepeatable?.(step));
 }

@@ -1,5 +1,4 @@
-import { pointerCues, pressCues } from '../cues/pointer.ts';
-import type { CueType } from '../cues/schemas.ts';
+import { isPointed, isPressed, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import { onceFor } from '../once.ts';
 import { intersection, overlaps, type Rect } from '../program/geometry.ts';
 import { outwardNodes, statesAround, threadsAt, type Node } from '../program/node.ts';
@@ -19,7 +18,7 @@ export interface Seeing {
 export const MOSTLY = 0.5;
 
 /** What is judged by where it can be seen: all that a pointer does but going away. */
-const isHideable = (type: CueType) => pointerCues.has(type) && type !== 'leave';
+const isHideable = (cue: Cue) => isPointed(cue) && !waitsFor(cue, 'leave');
 
 /** A layer to press as it is seen on a screen. */
 export interface Sight {
@@ -68,13 +67,13 @@ function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, 
     share: hidden?.share ?? null,
     isOpen,
     by: isOpen ? null : (hidden?.by?.node ?? null),
-    size: isStill && cuesAt(node).some((type) => pressCues.has(type)) ? sizeOf(shown) : null,
+    size: isStill && cuesAt(node).some(isPressed) ? sizeOf(shown) : null,
     isOut: isStill && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && isBeyond(surface, shown),
     isUnseen: isStill && node.layer.type !== 'hit' && isFaded(run, surface, shown),
   };
 }
 
-const cuesAt = (node: Node): CueType[] => threadsAt(node).flatMap(({ enabled, cue }) => (enabled ? cue.type : []));
+const cuesAt = (node: Node): Cue[] => threadsAt(node).flatMap(({ enabled, cue }) => (enabled ? cue : []));
 
 const CLEAR = { share: 0, by: null };
 

@@ -5,7 +5,7 @@ import { typesIn, variableType } from '../expression/scope.ts';
 import { textParts } from '../expression/text.ts';
 import { onceFor } from '../once.ts';
 import type { Layer, Piece, Scene, Thread } from '../piece/piece.ts';
-import { GIVES, type Gives } from '../piece/scalars.ts';
+import { GIVES, type Gives } from '../fields/scalars.ts';
 import { fieldsOf, type Field } from '../piece/visit.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
 import { ownerOf, placeOfThread } from './at-thread.ts';

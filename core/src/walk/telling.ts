@@ -1,5 +1,4 @@
-import { sameKey } from '../cues/words.ts';
-import type { Cue } from '../cues/schemas.ts';
+import { cueKind, fitsOccasion, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import { partsOf, readsOf, type Ast } from '../expression/ast.ts';
 import type { Layer } from '../piece/piece.ts';
 import type { Node } from '../program/node.ts';
@@ -33,19 +32,20 @@ export function tellingOf(program: Program): Telling {
   const expressions = read.map(({ ast }) => ast);
   const compared = comparedIn(program, read);
   const reads = new Set(expressions.flatMap((ast) => [...readsOf(ast)]));
-  const keys = cues.filter((cue) => cue.type === 'key');
-  const isShared = (key: string) => keys.filter((cue) => sameKey(cue.key, key)).length > 1;
+  const keys = new Set(cues.flatMap((cue) => (cueKind(cue.type).tries?.(cue as never) ?? []).flatMap((one) => (one.type === 'key' ? one.key : []))));
+  const isShared = (key: string) => cues.filter((cue) => fitsOccasion(cue, { type: 'key', key })).length > 1;
+  const takesShared = (cue: Cue) => waitsFor(cue, 'key') && [...keys].some((key) => fitsOccasion(cue, { type: 'key', key }) && isShared(key));
   const hears = (node: Node, fits: (cue: Cue) => boolean) => node.item.threads.some((thread) => thread.enabled && fits(thread.cue));
   const told: Omit<Telling, 'words'> = {
     back: threads.some((thread) => thread.branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))),
     pad: reads.has('pad.button'),
-    scroll: cues.some((cue) => cue.type === 'scroll' || cue.type === 'in view'),
-    leaves: (node) => hears(node, (cue) => cue.type === 'leave'),
-    focuses: (node) => hears(node, (cue) => cue.type === 'blur' || (cue.type === 'key' && isShared(cue.key))),
+    scroll: cues.some((cue) => waitsFor(cue, 'scroll') || waitsFor(cue, 'in view')),
+    leaves: (node) => hears(node, (cue) => waitsFor(cue, 'leave')),
+    focuses: (node) => hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue)),
     compared,
     untried: [...typed(program, expressions), ...dragged(program, reads)],
   };
-  const shared = [...new Set(keys.map(({ key }) => key))].filter(isShared);
+  const shared = [...keys].filter(isShared);
   const { back, pad, scroll, untried } = told;
   return { ...told, words: JSON.stringify([back, pad, scroll, untried, compared.words, shared]) };
 }

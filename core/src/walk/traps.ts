@@ -1,3 +1,4 @@
+import { stepKind } from '../vocabulary/steps/all.ts';
 import type { Program } from '../program/program.ts';
 import { startFrames } from '../program/program.ts';
 import type { RunEvent } from '../run/state.ts';
@@ -86,16 +87,13 @@ export function bottomGroups(nodes: readonly string[], next: (node: string) => r
   return groups.filter((members, number) => members.every((node) => next(node).every((link) => group.get(link) === number)));
 }
 
-/** Steps that lead elsewhere, or nowhere; what else a thread does is something to go on with on a frame that leads to no other. */
-const ONLY_LEADING: ReadonlySet<string> = new Set(['go', 'open', 'wait']);
-
 /** Events that change something where no thread answers: fields, boxes to tick, what can be dragged. */
 const DOING: ReadonlySet<string> = new Set(['value', 'click', 'drag']);
 
-/** Whether something is done besides going and waiting. */
+/** Whether something is done besides going and waiting: on a frame that leads to no other, that is something to go on with. */
 function doesMore({ piece }: Program, { event, threads }: Edge): boolean {
   if (threads.length === 0) return DOING.has(event.type);
-  return threads.some((id) => piece.threads.get(id)?.branches.some(({ steps }) => steps.some((step) => !ONLY_LEADING.has(step.do))));
+  return threads.some((id) => piece.threads.get(id)?.branches.some(({ steps }) => steps.some((step) => !stepKind(step.do).changesNothing)));
 }
 
 /** States in which a person can rest: a start from which one can go on, an ending, a link out of the piece, or one that was not followed. */

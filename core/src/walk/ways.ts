@@ -1,4 +1,4 @@
-import { pointerCues } from '../cues/pointer.ts';
+import { isPointed, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import type { Thread } from '../piece/piece.ts';
 import { threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
@@ -16,7 +16,7 @@ interface WayKind {
 /** Whether the keyboard comes to a layer and presses it: by Enter or space, as a click. */
 export const isOperable = (node: Node): boolean => node.layer.field !== undefined || hasClick(threadsAt(node));
 
-const hasClick = (threads: readonly Thread[]) => threads.some(({ enabled, cue }) => enabled && cue.type === 'click');
+const hasClick = (threads: readonly Thread[]) => threads.some(({ enabled, cue }) => enabled && waitsFor(cue, 'click'));
 
 /** What a keyboard does without pointing at anything. */
 const TYPED: ReadonlySet<RunEvent['type']> = new Set(['key', 'value', 'wait', 'media', 'signal', 'pad', 'scroll', 'set']);
@@ -42,10 +42,10 @@ function isAt(program: Program, key: string): boolean {
 export function asksMoreThan(program: Program, way: Way): boolean {
   return [...program.piece.threads.values()].some(({ enabled, cue, on }) => {
     if (!enabled) return false;
-    if (way === 'finger') return cue.type === 'hover' || cue.type === 'leave';
-    return POINTED.has(cue.type) || (on !== 'layer' && cue.type === 'click');
+    if (way === 'finger') return waitsFor(cue, 'hover') || waitsFor(cue, 'leave');
+    return isOnlyPointed(cue) || (on !== 'layer' && waitsFor(cue, 'click'));
   });
 }
 
 /** Cues that only a pointer gives: a click comes from the keyboard, too. */
-export const POINTED: ReadonlySet<string> = new Set([...pointerCues].filter((type) => type !== 'click'));
+export const isOnlyPointed = (cue: Cue): boolean => isPointed(cue) && !waitsFor(cue, 'click');

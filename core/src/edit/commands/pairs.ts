@@ -1,6 +1,7 @@
 import { setLetters } from '../../piece/paint.ts';
 import { framesOf, layerIdsOf, layersUnder, threadsOf, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
-import type { Step, Transition } from '../../steps/schemas.ts';
+import type { Step } from '../../vocabulary/steps/all.ts';
+import type { Transition } from '../../vocabulary/transitions/all.ts';
 import { takeName } from '../../words.ts';
 import type { Operation } from '../operation.ts';
 import { keysBetween } from '../order.ts';

@@ -2,7 +2,7 @@ import { byOrder, layersUnder, scenesOf, statesOf, threadsOf, type Layer, type P
 import { union, type Rect } from '../../program/geometry.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { framesPerSecond } from '../../run/playhead.ts';
-import type { Step } from '../../steps/schemas.ts';
+import type { Step } from '../../vocabulary/steps/all.ts';
 import { takeName } from '../../words.ts';
 import type { Operation } from '../operation.ts';
 import { keyBetween, keysBetween } from '../order.ts';

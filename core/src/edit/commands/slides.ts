@@ -3,7 +3,7 @@ import type { Rect } from '../../program/geometry.ts';
 import { union } from '../../program/geometry.ts';
 import { framesPerSecond, sectionsOf } from '../../run/playhead.ts';
 import type { Program } from '../../program/program.ts';
-import type { Timing } from '../../steps/schemas.ts';
+import type { Timing } from '../../fields/step-fields.ts';
 import { apply } from '../apply.ts';
 import type { Operation } from '../operation.ts';
 import { keysBetween } from '../order.ts';

@@ -1,7 +1,7 @@
 import type { LineThread } from '../../lines/line.ts';
 import { threadsOf, type Layer, type Piece, type Scene, type Thread } from '../../piece/piece.ts';
-import type { OwnerKind } from '../../cues/kinds.ts';
-import type { Step } from '../../steps/schemas.ts';
+import type { OwnerKind } from '../../vocabulary/cues/define.ts';
+import { stepKind, type Step } from '../../vocabulary/steps/all.ts';
 import { naturally } from '../../words.ts';
 import { keysBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
@@ -43,10 +43,8 @@ export function wireTo(piece: Piece, layers: readonly string[], frame: string | 
   });
 }
 
-/** Steps that say where one comes to: only one of them is meant at a time. */
-const LEADS: ReadonlySet<Step['do']> = new Set(['go', 'lay', 'open', 'play', 'section', 'show label']);
-
-const isLeading = (step: Step) => LEADS.has(step.do) && !('of' in step);
+/** Of steps that say where one comes to only one is meant at a time. */
+const isLeading = (step: Step) => stepKind(step.do).isLeading && !('of' in step);
 
 /** The operations that let a thread which only leads somewhere lead elsewhere; undefined where it does more, or another thing. */
 export function leadingElsewhere(thread: Thread | undefined, step: Step): Operation[] | undefined {

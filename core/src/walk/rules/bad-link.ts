@@ -1,6 +1,6 @@
 import { onceFor } from '../../once.ts';
 import type { Thread } from '../../piece/piece.ts';
-import { addressProblem, type AddressProblem } from '../../steps/address.ts';
+import { addressProblem, type AddressProblem } from '../../vocabulary/address.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 

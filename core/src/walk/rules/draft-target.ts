@@ -1,3 +1,4 @@
+import { targetOf } from '../../vocabulary/steps/all.ts';
 import type { Thread } from '../../piece/piece.ts';
 import { onceFor } from '../../once.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
@@ -22,8 +23,8 @@ export const draftTarget: Rule = {
 const framesNamed = onceFor((thread: Thread): readonly string[] =>
   thread.branches.flatMap(({ steps }) =>
     steps.flatMap((step) => {
-      if (step.do === 'lay') return step.frame ?? [];
-      return step.do === 'go' && step.target.to === 'frame' ? (step.target.frame ?? []) : [];
+      const target = targetOf(step);
+      return target?.to === 'frame' ? (target.frame ?? []) : [];
     })
   )
 );

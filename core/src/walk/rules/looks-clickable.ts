@@ -1,4 +1,4 @@
-import type { CueType } from '../../cues/schemas.ts';
+import { waitsFor } from '../../vocabulary/cues/all.ts';
 import { layerIdsOf, threadIdsOf, type Layer, type Piece, type Thread } from '../../piece/piece.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { outward } from '../../program/items.ts';
@@ -17,9 +17,9 @@ export const looksClickable: Rule = {
 };
 
 /** Whether a press that no layer answers is answered by the scene or the piece. */
-const hears = (threads: readonly Thread[]) => threads.some(({ cue }) => PRESSES.has(cue.type));
+const hears = (threads: readonly Thread[]) => threads.some(({ cue }) => PRESSES.some((type) => waitsFor(cue, type)));
 
-const PRESSES: ReadonlySet<CueType> = new Set(['click', 'press', 'release']);
+const PRESSES = ['click', 'press', 'release'] as const;
 
 function unwiredIn(program: Program, id: string): Finding[] {
   const scene = program.scenes.get(id)!;

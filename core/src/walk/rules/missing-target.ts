@@ -1,9 +1,10 @@
 import { sceneOfThread, type Piece, type Thread } from '../../piece/piece.ts';
 import { scopeFor, type LineScope } from '../../lines/scope.ts';
 import { Union } from '@sinclair/typebox';
-import { ANY, type Refers } from '../../piece/scalars.ts';
+import { ANY, type Refers } from '../../fields/scalars.ts';
 import { fieldsIn, fieldsOf, type Field } from '../../piece/visit.ts';
-import { stepSchemas, type Step } from '../../steps/schemas.ts';
+import { stepSchemas } from '../../vocabulary/steps/schema.ts';
+import type { Step } from '../../vocabulary/steps/all.ts';
 import type { Program } from '../../program/program.ts';
 import { placementsIn } from '../per-scene.ts';
 import { threadsIn } from '../at-thread.ts';

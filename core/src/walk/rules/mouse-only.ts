@@ -1,4 +1,4 @@
-import { POINTED } from '../ways.ts';
+import { isOnlyPointed } from '../ways.ts';
 import { onlyRule } from '../only-rule.ts';
 
 export const mouseOnly = onlyRule({
@@ -6,7 +6,7 @@ export const mouseOnly = onlyRule({
   words: 'pointer only',
   meaning: 'a frame that is come to, or a thread that fires, only by pointing, swiping or dragging: with the keyboard nobody gets there',
   way: 'keyboard',
-  isMeant: (cue, on) => POINTED.has(cue.type) || (on !== 'layer' && cue.type === 'click'),
+  isMeant: (cue, on) => isOnlyPointed(cue) || (on !== 'layer' && cue.type === 'click'),
   frame: (name) => `Only a pointer leads to ${name}; with the keyboard nobody gets there.`,
   thread: (owner) => `What ${owner} does is got at only with a pointer; with the keyboard nobody gets there.`,
 });

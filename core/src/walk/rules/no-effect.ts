@@ -1,6 +1,6 @@
 import { branchKey } from '../../run/runner.ts';
-import { addressProblem } from '../../steps/address.ts';
-import type { Step } from '../../steps/schemas.ts';
+import { addressProblem } from '../../vocabulary/address.ts';
+import type { Step } from '../../vocabulary/steps/all.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 import { isComplete } from '../live.ts';

@@ -1,6 +1,6 @@
 import { partsOf, valueWords, type Ast, type Value } from '../../expression/ast.ts';
 import { onceFor } from '../../once.ts';
-import { TWEEN_LIMITS } from '../../run/steps/motion.ts';
+import { TWEEN_LIMITS } from '../../vocabulary/steps/tween.ts';
 import type { Variable } from '../../piece/schema.ts';
 import type { Program, SceneProgram } from '../../program/program.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';

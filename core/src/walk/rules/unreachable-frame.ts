@@ -1,3 +1,4 @@
+import { targetOf } from '../../vocabulary/steps/all.ts';
 import type { Program } from '../../program/program.ts';
 import { finding, type Rule } from '../finding.ts';
 
@@ -22,12 +23,11 @@ function namedFrames({ piece, frames }: Program): ReadonlySet<string> {
   const named = new Set<string>();
   for (const thread of piece.threads.values())
     for (const step of thread.branches.flatMap((branch) => branch.steps)) {
-      if (step.do === 'lay' && step.frame !== null) named.add(step.frame);
-      if (step.do !== 'go') continue;
-      if (step.target.to === 'frame' && step.target.frame !== null) named.add(step.target.frame);
-      if (step.target.to === 'next' || step.target.to === 'previous') for (const frame of frames) named.add(frame);
-      if (step.target.to === 'first' && frames[0]) named.add(frames[0]);
-      if (step.target.to === 'last' && frames.length) named.add(frames.at(-1)!);
+      const target = targetOf(step);
+      if (target?.to === 'frame' && target.frame !== null) named.add(target.frame);
+      if (target?.to === 'next' || target?.to === 'previous') for (const frame of frames) named.add(frame);
+      if (target?.to === 'first' && frames[0]) named.add(frames[0]);
+      if (target?.to === 'last' && frames.length) named.add(frames.at(-1)!);
     }
   return named;
 }

@@ -1,3 +1,4 @@
+import { labelOf, stepKind } from '../../vocabulary/steps/all.ts';
 import { sectionsOf } from '../../run/playhead.ts';
 import { branchKey } from '../../run/runner.ts';
 import type { Scene } from '../../piece/piece.ts';
@@ -38,8 +39,8 @@ function labelsPlayed({ piece }: Program, { branches }: Exploration): ReadonlySe
     thread.branches.forEach(({ steps }, i) => {
       if (!branches.has(branchKey(thread.id, i))) return;
       for (const step of steps) {
-        if (step.do === 'play' && step.from) labels.add(step.from);
-        if (step.do === 'show label' && step.label) labels.add(step.label);
+        const label = labelOf(step);
+        if (label !== null) labels.add(label);
         if (step.do === 'section') for (const label of labelsTurned(piece, thread, step.of)) labels.add(label);
       }
     });
@@ -51,10 +52,8 @@ const isPlayed = ({ piece }: Program, { branches }: Exploration, { timeline, id 
   timeline?.autoplay !== false ||
   Object.values(piece.scenes.get(id)?.timeline?.cues ?? {}).length > 0 ||
   threadsIn(piece).some((thread) =>
-    thread.branches.some(({ steps }, i) => branches.has(branchKey(thread.id, i)) && steps.some((step) => SETS_GOING.has(step.do)))
+    thread.branches.some(({ steps }, i) => branches.has(branchKey(thread.id, i)) && steps.some((step) => stepKind(step.do).inTime === 'sets going'))
   );
-
-const SETS_GOING: ReadonlySet<string> = new Set(['play', 'start over', 'section']);
 
 /** The labels of sections that are come to: where it begins, where it is sent, and where those run on to. */
 function sectionsMet({ timeline }: Scene, asked: ReadonlySet<string>, plays: boolean): ReadonlySet<string | null> {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { cueKind, cuesFor, KEY_NAMES, keyWords, type Cue, type CueType, type LineScope, type OwnerKind } from '@zany/core';
+  import { cueKind, cuesFor, cueWords, KEY_NAMES, keyWords, type Cue, type CueType, type LineScope, type OwnerKind } from '@zany/core';
   import { formOfCue, piecesOf, withField } from '@zany/core';
   import Popover from '$lib/shared/Popover.svelte';
   import SlotChip from './SlotChip.svelte';
@@ -8,11 +8,7 @@
 
   let open = $state(false);
   let chip: HTMLButtonElement | undefined = $state();
-  const words = $derived(
-    cueKind(cue.type)
-      .when(cue, scope)
-      .replace(/^When /, '')
-  );
+  const words = $derived(cueWords(cue, scope).replace(/^When /, ''));
 
   const setType = (type: CueType) => cue.type !== type && onchange(cueKind(type).fresh);
 

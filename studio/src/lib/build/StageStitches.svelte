@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { sentence, scopeFor, threadsOf, type Thread } from '@zany/core';
+  import { sentence, scopeFor, threadsOf, targetOf, type Thread } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
 
   let { session, scale }: { session: EditorSession; scale: number } = $props();
 
   const scene = $derived(session.scene);
-  const leadsSomewhere = (thread: Thread) => thread.branches.some(({ steps }) => steps.some((step) => step.do === 'go' || step.do === 'lay'));
+  const leadsSomewhere = (thread: Thread) => thread.branches.some(({ steps }) => steps.some((step) => targetOf(step)));
 
   /** From each selected or lit layer that is wired: a stitch that leaves to the right, towards the landings. */
   const stitches = $derived.by(() => {

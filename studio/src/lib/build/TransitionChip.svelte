@@ -16,10 +16,8 @@
   }
   let { transition, onchange, only, within = false, label }: Props = $props();
 
-  const WITHIN: readonly Transition['type'][] = ['cut', 'dissolve', 'tween'];
-
   const kinds = $derived(
-    Object.values(transitionKinds).filter((kind) => (!only || only.includes(kind.type)) && (!within || WITHIN.includes(kind.type)))
+    Object.values(transitionKinds).filter((kind) => (!only || only.includes(kind.type)) && (!within || kind.isStill || kind.movesLayers))
   );
 
   /** Where there is nothing to choose but whether it takes time, the type goes without saying. */
