@@ -84,6 +84,9 @@ const bareKinds = (context) => (source) => {
   return ts.visitNode(source, visitIn(false));
 };
 
+/** What an exported page is built with. */
+export const forPages = [silent, bare];
+
 const bundle = async (entry, outDir, format, ssr, file = 'runtime.js', empty = true, plugins = []) => {
   await build({
     root,
@@ -104,7 +107,7 @@ const bundle = async (entry, outDir, format, ssr, file = 'runtime.js', empty = t
 };
 
 export async function buildRuntime() {
-  await bundle('player/src/runtime.ts', root + 'player/dist', 'iife', false, 'runtime.js', true, [silent, bare]);
+  await bundle('player/src/runtime.ts', root + 'player/dist', 'iife', false, 'runtime.js', true, forPages);
   await bundle('player/src/embed.ts', root + 'player/dist', 'iife', false, 'zany-piece.js', false);
   mkdirSync(root + 'studio/static', { recursive: true });
   for (const file of ['runtime.js', 'zany-piece.js']) inAscii(root + 'player/dist/' + file);

@@ -1,25 +1,17 @@
 import { createHash } from 'node:crypto';
 import { writeFile } from 'node:fs/promises';
-import { compile, htmlPage, toScxml, writePackage, type ExportKind, type PageParts, type Piece } from '@zany/core';
+import { compile, exported, exportKinds, type ExportKind, type PageParts } from '@zany/core';
 import parts from '@zany/player/page-parts.json' with { type: 'json' };
 import { load, Unreadable } from './files.ts';
 
-/** Writes a piece in another form. */
+/** Writes a piece in another form; what that cannot say is printed. */
 export async function exportFile(file: string, to: ExportKind, out: string, print: (text: string) => void): Promise<number> {
   const { piece, assets } = await load(file);
-  if (to === 'scxml') return exportChart(piece, out, print);
-  const missing = [...piece.assets.values()].filter((asset) => !assets.has(asset.id));
+  const { holdsPictures, omits } = exportKinds[to];
+  const missing = holdsPictures ? [...piece.assets.values()].filter((asset) => !assets.has(asset.id)) : [];
   if (missing.length) throw new Unreadable(`${file}: the picture “${missing[0]!.name}” is not there; use a package, which holds the pictures.`);
-  const bytes = to === 'html' ? Buffer.from(htmlPage(piece, assets, pageParts())) : writePackage(piece, assets);
-  await write(out, bytes, print);
-  return 0;
-}
-
-/** A chart says the flow only; what it leaves out is printed, and stands in the file too. */
-async function exportChart(piece: Piece, out: string, print: (text: string) => void): Promise<number> {
-  const { xml, omitted } = toScxml(compile(piece));
-  await write(out, Buffer.from(xml), print);
-  for (const line of omitted) print(`  left out: ${line}`);
+  await write(out, exported(to, piece, assets, pageParts()), print);
+  for (const line of omits?.(compile(piece)) ?? []) print(`  left out: ${line}`);
   return 0;
 }
 

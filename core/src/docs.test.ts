@@ -1,88 +1,11 @@
-import { describe, expect, test } from 'vitest';
-import { cueKinds } from './vocabulary/cues/all.ts';
-import { exportKinds } from './formats/exports.ts';
-import type { Form, Part } from './fields/forms.ts';
-import { PieceSchema } from './piece/schema.ts';
-import { stepKinds } from './vocabulary/steps/all.ts';
-import { transitionKinds } from './vocabulary/transitions/all.ts';
-import { rules } from './walk/rules/index.ts';
+import { expect, test } from 'vitest';
+import { grammarDocument, rulesDocument, schemaDocument, tablesDocument } from './testing/documents.ts';
 
-/** Documents that are printed from the tables. `npm run docs` writes them anew. */
-
-const table = (head: readonly string[], rows: readonly (readonly string[])[]): string =>
-  [head, head.map(() => '---'), ...rows].map((row) => `| ${row.map((cell) => cell.replaceAll('|', '\\|')).join(' | ')} |`).join('\n');
-
-const page = (title: string, intro: string, body: string) => `# ${title}\n\n${intro}\n\n${body}\n`;
-
-/** A part of a form in EBNF (ISO/IEC 14977). */
-function partGrammar(part: Part): string {
-  if (typeof part === 'string') return `"${part}"`;
-  if ('maybe' in part) return `[ ${part.maybe.map(partGrammar).join(' , ')} ]`;
-  if (part.words)
-    return `( ${Object.keys(part.words)
-      .map((word) => `"${word}"`)
-      .join(' | ')} )`;
-  if (part.kind === 'transition') return '[ dot , transition ]';
-  return part.kind === 'timing' ? '[ dot , timing ]' : part.kind;
-}
-
-const formGrammar = (form: Form) => form.parts.map(partGrammar).join(' , ');
-
-const rule = (name: string, forms: readonly Form[]) => {
-  const head = `${name.replaceAll(/[ /]/g, '-')} = `;
-  return `${head}${forms.map(formGrammar).join(`\n${' '.repeat(head.length - 2)}| `)} ;`;
-};
-
-describe('documents say what the tables say', () => {
-  test('the schema of a piece', async () => {
-    await expect(`${JSON.stringify(PieceSchema, null, 2)}\n`).toMatchFileSnapshot('../../docs/piece.schema.json');
-  });
-
-  test('the rules of the walk', async () => {
-    const intro =
-      'What the walk reports, in the order of the rules. Every loose end names its place, says what is wrong in one sentence, and carries a short route to it where there is one. It keeps its id (rule and place) from edit to edit.';
-    const body = table(
-      ['rule', 'what it finds'],
-      rules.map(({ id, meaning }) => [`\`${id}\``, meaning])
-    );
-    await expect(page('Rules of the walk', intro, body)).toMatchFileSnapshot('../../docs/walk-rules.md');
-  });
-
-  test('the grammar of thread lines', async () => {
-    const cues = Object.values(cueKinds).map((kind) => rule(`cue ${kind.type}`, kind.forms));
-    const steps = Object.values(stepKinds).map((kind) => rule(`step ${kind.do}`, kind.forms));
-    const directed = Object.values(transitionKinds).filter((kind) => kind.hasDirection && kind.type !== 'cut');
-    const plain = Object.values(transitionKinds).filter((kind) => !kind.hasDirection && kind.type !== 'cut');
-    const either = (kinds: readonly { type: string }[]) => kinds.map(({ type }) => `"${type}"`).join(' | ');
-    const names = (prefix: string, kinds: readonly string[]) => kinds.map((kind) => `${prefix}-${kind.replaceAll(' ', '-')}`).join(' | ');
-    const body = [
-      `cue = ${names('cue', Object.keys(cueKinds))} ;`,
-      ...cues,
-      '',
-      `step = ${names('step', Object.keys(stepKinds))} ;`,
-      ...steps,
-      '',
-      `transition = "cut" | ( ${either(plain)} ) , [ timing ]`,
-      `           | ( ${either(directed)} ) , [ "left" | "right" | "up" | "down" ] , [ timing ] ;`,
-    ].join('\n');
-    const intro =
-      'The cues, steps and transitions of [thread lines](thread-lines.md), which has the other half of the grammar: the line around them and what names, times and expressions are. EBNF of ISO/IEC 14977, with space allowed between any two symbols; words are read in any case.';
-    await expect(page('Grammar of cues, steps and transitions', intro, `\`\`\`ebnf\n${body}\n\`\`\``)).toMatchFileSnapshot('../../docs/grammar.md');
-  });
-
-  test('cues, steps, transitions and exports', async () => {
-    const cues = Object.values(cueKinds).map(({ type, meaning, owners }) => [`\`${type}\``, meaning, owners.join(', ')]);
-    const steps = Object.values(stepKinds).map(({ do: what, label, meaning }) => [`\`${what}\``, label, meaning]);
-    const transitions = Object.values(transitionKinds).map(({ type, meaning }) => [`\`${type}\``, meaning]);
-    const forms = Object.entries(exportKinds).map(([kind, { ending, meaning }]) => [`\`${kind}\``, `\`${ending}\``, meaning]);
-    const body = [
-      `## Cues\n\n${table(['cue', 'fires when', 'belongs to'], cues)}`,
-      `## Steps\n\n${table(['step', 'in menus', 'what it does'], steps)}`,
-      `## Transitions\n\n${table(['transition', 'what is seen'], transitions)}`,
-      `## Exports\n\n${table(['form', 'ending', 'what it is'], forms)}`,
-    ].join('\n\n');
-    await expect(
-      page('Cues, steps, transitions, exports', 'What a thread can be made of, and what a piece can be handed over as.', body)
-    ).toMatchFileSnapshot('../../docs/tables.md');
-  });
+test.each([
+  ['piece.schema.json', schemaDocument],
+  ['walk-rules.md', rulesDocument],
+  ['grammar.md', grammarDocument],
+  ['tables.md', tablesDocument],
+] as const)('%s says what the tables say', async (file, write) => {
+  await expect(write()).toMatchFileSnapshot(`../../docs/${file}`);
 });

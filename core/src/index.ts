@@ -55,7 +55,7 @@ export { posed, withDelta, type Posing } from './edit/reach/pose.ts';
 export { withReach, type Reach, type Variants } from './edit/reach/reach.ts';
 export * from './edit/order.ts';
 export { rebase, type Rebased } from './edit/rebase.ts';
-export * from './formats/exports.ts';
+export * from './formats/exports/all.ts';
 export * from './formats/html.ts';
 export * from './formats/package.ts';
 export * from './formats/sarif.ts';

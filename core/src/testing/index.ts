@@ -10,3 +10,4 @@ export { judgePlanted, type Judged } from './planter/plant.ts';
 export * from './rich.ts';
 export * from './seats.ts';
 export * from './steps.ts';
+export * from './tries.ts';

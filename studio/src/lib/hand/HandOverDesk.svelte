@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { count, exportKinds, exportName, toScxml, type ExportKind } from '@zany/core';
+  import { count, exportKinds, exportName, type ExportKind } from '@zany/core';
   import { useSession } from '$lib/shared/desk.svelte';
   import { download } from '$lib/shared/download';
   import Thumb from '$lib/shared/Thumb.svelte';
@@ -14,8 +14,6 @@
   const pictures = $derived([...session.piece.assets.values()]);
   const pictureBytes = $derived(pictures.reduce((sum, asset) => sum + asset.size, 0));
   const start = $derived(session.program.scenes.get(session.piece.head.start[0] ?? session.program.frames[0] ?? '') ?? null);
-
-  const omitted = $derived(toScxml(session.program).omitted);
 
   const size = (bytes: number) => (bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1e3))} kB`);
 
@@ -64,27 +62,26 @@
           >
         {/if}
       </p>
-      {#each Object.entries(exportKinds) as [kind, info] (kind)}
+      {#each Object.values(exportKinds) as info (info.kind)}
+        {@const omitted = info.omits?.(session.program) ?? []}
         <section class="flex items-center gap-5 border-t border-dashed border-[var(--gold)] pt-5" aria-label={info.label}>
           <div class="flex-1">
             <h3 class="text-[17px]">{info.label}</h3>
             <p class="soft">{info.meaning}</p>
-            {#if kind === 'scxml' && omitted.length}<details class="soft">
+            {#if omitted.length}<details class="soft">
                 <summary class="cursor-pointer">It leaves out {count(omitted.length, 'thing')} of this piece</summary>
                 <ul class="list-disc pl-5">
                   {#each omitted as line (line)}<li>{line}</li>{/each}
                 </ul>
               </details>{/if}
             <p class="mt-1 tabular-nums">
-              {exportName(session.piece.head.name, kind as ExportKind)}{#if done?.kind === kind}<span class="text-[var(--teal)]">
+              {exportName(session.piece.head.name, info.kind)}{#if done?.kind === info.kind}<span class="text-[var(--teal)]">
                   · {size(done.size)}, in your downloads</span
                 >{/if}
             </p>
           </div>
-          <button
-            class="act act-go h-9"
-            disabled={busy !== null || session.program.frames.length === 0}
-            onclick={() => fetchExport(kind as ExportKind)}>{busy === kind ? 'Making it…' : info.act}</button
+          <button class="act act-go h-9" disabled={busy !== null || session.program.frames.length === 0} onclick={() => fetchExport(info.kind)}
+            >{busy === info.kind ? 'Making it…' : info.act}</button
           >
         </section>
       {/each}

@@ -2,7 +2,7 @@
   import { goto } from '$app/navigation';
   import {
     branchKey,
-    exportName,
+    fileName,
     eventWords,
     framesShowing,
     count,
@@ -74,7 +74,7 @@
       aside: session.findingsAside,
       exploration: { cut: audit.cut, count: audit.states, moves: audit.moves },
     };
-    const name = exportName(program.piece.head.name, 'html').replace(/\.html$/, '');
+    const name = fileName(program.piece.head.name);
     const from = { file: program.piece.head.name, day: new Date().toISOString().slice(0, 10), version: VERSION };
     download(new Blob([write(program, found, from)], { type: mediaType }), `${name}${ending}`);
   }

@@ -1,19 +1,5 @@
 import { createHash } from 'node:crypto';
-import {
-  audit,
-  compile,
-  excerpt,
-  htmlPage,
-  pieceFromTrusted,
-  startFrame,
-  toScxml,
-  writePackage,
-  type AssetBytes,
-  type ExportKind,
-  type PageParts,
-  type Piece,
-  type PieceJson,
-} from '@zany/core';
+import { audit, compile, excerpt, exported, pieceFromTrusted, startFrame, type PageParts, type Piece, type PieceJson } from '@zany/core';
 import { Refusal } from '../refusal';
 import { Keeper } from './keeper';
 import { withNewId } from './renewed';
@@ -34,7 +20,7 @@ export const handlers: Handlers = {
     const json = withNewId(JSON.parse(document) as PieceJson, id, name);
     return { document: JSON.stringify(json), assets: Object.keys(json.assets) };
   },
-  write: ({ document, kind, assets, parts }) => writers[kind](pieceFrom(document), new Map(assets), parts),
+  write: ({ document, kind, assets, parts }) => exported(kind, pieceFrom(document), new Map(assets), pageParts(parts)),
   batches: ({ body }) => refusable(async () => (await import('./sent')).parseBatches(body)),
 };
 
@@ -72,12 +58,6 @@ function cardOf(piece: Piece): Card {
 }
 
 // ── exports ───────────────────────────────────────────────────────────────────
-
-const writers: Record<ExportKind, (piece: Piece, assets: AssetBytes, parts: PartsText) => Uint8Array> = {
-  html: (piece, assets, parts) => Buffer.from(htmlPage(piece, assets, pageParts(parts))),
-  package: (piece, assets) => writePackage(piece, assets),
-  scxml: (piece) => Buffer.from(toScxml(compile(piece)).xml),
-};
 
 const pageParts = ({ runtime, css, fonts }: PartsText): PageParts => ({
   runtime,

@@ -1,0 +1,33 @@
+import { strToU8 } from 'fflate';
+import type { Piece } from '../../piece/piece.ts';
+import type { PageParts } from '../html.ts';
+import type { AssetBytes } from '../package.ts';
+import { chart } from './chart.ts';
+import type { ExportForm } from './define.ts';
+import { page } from './page.ts';
+import { zipped } from './zipped.ts';
+
+/** What a piece can be handed over as, in the order of the desk. To add one: its file, and its line here. */
+const all = [page, zipped, chart] as const;
+
+export type ExportKind = (typeof all)[number]['kind'];
+
+/** One table for the desk, the command line, the server and the docs. */
+export const exportKinds = Object.fromEntries(all.map((form) => [form.kind, form])) as { readonly [K in ExportKind]: ExportForm<K> };
+
+/** The bytes of a piece in a form. */
+export function exported(kind: ExportKind, piece: Piece, assets: AssetBytes, parts: PageParts): Uint8Array {
+  const written = exportKinds[kind].write(piece, assets, parts);
+  return typeof written === 'string' ? strToU8(written) : written;
+}
+
+/** A file name made of the piece's name. */
+export const exportName = (name: string, kind: ExportKind): string => `${fileName(name)}${exportKinds[kind].ending}`;
+
+/** The name of a piece as that of a file, without an ending. */
+export const fileName = (name: string): string =>
+  name
+    .trim()
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-+|-+$/g, '') || 'piece';

@@ -1,0 +1,23 @@
+import type { Piece } from '../../piece/piece.ts';
+import type { Program } from '../../program/program.ts';
+import type { PageParts } from '../html.ts';
+import type { AssetBytes } from '../package.ts';
+
+/** What a piece can be handed over as. */
+export interface ExportForm<K extends string = string> {
+  readonly kind: K;
+  readonly label: string;
+  /** On the button. */
+  readonly act: string;
+  readonly ending: string;
+  readonly mediaType: string;
+  readonly meaning: string;
+  /** It holds the pictures, so they have to be there. */
+  readonly holdsPictures?: true;
+  /** The file; a text is written in UTF-8. */
+  readonly write: (piece: Piece, assets: AssetBytes, parts: PageParts) => Uint8Array | string;
+  /** What of a piece it cannot say, each by name. */
+  readonly omits?: (program: Program) => readonly string[];
+}
+
+export const defineExport = <const K extends string>(form: ExportForm<K>): ExportForm<K> => form;

@@ -1,0 +1,13 @@
+import { writePackage } from '../package.ts';
+import { defineExport } from './define.ts';
+
+export const zipped = defineExport({
+  kind: 'package',
+  label: 'Package',
+  act: 'Save the package',
+  ending: '.zanythread.zip',
+  mediaType: 'application/zip',
+  meaning: 'the piece and its pictures, to bring in again or keep',
+  holdsPictures: true,
+  write: writePackage,
+});
