@@ -25,12 +25,15 @@ const NOT_RUN = new Set(
     'isRepeatable',
     'inTime',
     'isSeen',
+    'suits',
+    'isRead',
+    'isNothing',
     'hasDirection',
   ])
 );
 
-/** What says why or what in a sentence, with the place of it: in an exported page nobody reads that. */
-const SAYING = { done: 0, notDone: 1, stays: 0, happen: 0, nodeCue: 3, refuse: 1, fail: 0 };
+/** What says why or what in a sentence, with the places of it: in an exported page nobody reads that. */
+const SAYING = { done: [0], notDone: [0, 1], stays: [0], happen: [0], nodeCue: [3], refuse: [1], fail: [0] };
 
 /** Takes out of the vocabulary and the engine what an exported page has no use for; what only that needed goes with it. */
 const bare = {
@@ -59,9 +62,11 @@ const silenced = (context) => (source) => {
   const visit = (node) => {
     if (ts.isPropertyAssignment(node) && ['sentence', 'why'].includes(named(node.name)) && !does(node.initializer))
       return factory.updatePropertyAssignment(node, node.name, empty());
-    const at = ts.isCallExpression(node) ? SAYING[named(node.expression.name ?? node.expression)] : undefined;
+    const called = ts.isCallExpression(node) ? named(node.expression.name ?? node.expression) : '';
+    if (called === 'why' && !node.arguments.some(does)) return factory.createVoidZero();
+    const at = SAYING[called];
     if (at === undefined) return ts.visitEachChild(node, visit, context);
-    const given = node.arguments.map((argument, i) => (i === at && !does(argument) ? empty() : ts.visitNode(argument, visit)));
+    const given = node.arguments.map((argument, i) => (at.includes(i) && !does(argument) ? empty() : ts.visitNode(argument, visit)));
     return factory.updateCallExpression(node, node.expression, undefined, given);
   };
   return ts.visitNode(source, visit);
@@ -101,7 +106,10 @@ const bundle = async (entry, outDir, format, ssr, file = 'runtime.js', empty = t
       minify: ssr ? false : 'oxc',
       ...(ssr && { ssr: true }),
       lib: { entry: root + entry, formats: [format], name: 'ZanyThread', fileName: () => file },
-      rollupOptions: { external: ssr ? [...builtinModules, ...builtinModules.map((name) => `node:${name}`)] : [] },
+      rollupOptions: {
+        checks: { pluginTimings: false },
+        external: ssr ? [...builtinModules, ...builtinModules.map((name) => `node:${name}`)] : [],
+      },
     },
   });
 };

@@ -98,6 +98,25 @@ export const sink = defineTransition({
 `
   );
   await add(
+    'vocabulary/properties/all.ts',
+    'mist.ts',
+    'mist',
+    `import { Number as Num, Optional } from '@sinclair/typebox';
+import { defineProperty } from './define.ts';
+
+export const mist = defineProperty({
+  name: 'mist',
+  words: 'in the mist',
+  group: 'style',
+  schema: Optional(Num({ minimum: 0, maximum: 50 })),
+  neutral: 0,
+  isNothing: true,
+  mixing: 'length',
+  css: { name: 'filter', text: (value: number) => (value ? \`blur(\${value}px)\` : '') },
+});
+`
+  );
+  await add(
     'walk/rules/index.ts',
     'no-bell.ts',
     'noBell',
@@ -148,7 +167,7 @@ const piece = () =>
     },
   } as never);
 
-describe('a cue, a step, a transition, a rule and an export that are made up', () => {
+describe('a cue, a step, a transition, a property, a rule and an export that are made up', () => {
   test('compile', async () => {
     const tsc = join(root, 'node_modules/.bin/tsc');
     await expect(promisify(execFile)(tsc, ['--noEmit', '-p', join(folder, 'core')])).resolves.toMatchObject({ stdout: '' });
@@ -156,7 +175,7 @@ describe('a cue, a step, a transition, a rule and an export that are made up', (
 
   test('are in the schema, and a piece with them is read', () => {
     const schema = documents.schemaDocument();
-    for (const word of ['typed', 'ring', 'sink']) expect(schema).toContain(`"const": "${word}"`);
+    for (const word of ['typed', 'ring', 'sink', 'mist']) expect(schema).toContain(`"const": "${word}"`);
     expect(core.readPiece(core.pieceToJson(piece()))).toMatchObject({ ok: true });
     const broken = JSON.parse(JSON.stringify(core.pieceToJson(piece())).replace('"times":3', '"times":-3')) as unknown;
     expect(core.readPiece(broken)).toMatchObject({ ok: false });
@@ -190,6 +209,44 @@ describe('a cue, a step, a transition, a rule and an export that are made up', (
     expect(core.placedAt(motion, 0).at(-1)).toMatchObject({ frame: 'b', x: 0, y: 40 });
   });
 
+  test('have keys, and are on their way between them', () => {
+    const made = testing.compose({
+      frames: {
+        Home: {
+          layers: { Boat: { at: [0, 0, 90, 60], style: { mist: 40 } } },
+          timeline: {
+            length: 11,
+            autoplay: false,
+            labels: { Fog: [0, 'hold'], Clear: [5, 'hold'] },
+            tracks: [
+              [
+                'Boat',
+                'mist',
+                [
+                  [0, 20],
+                  [10, 0],
+                ],
+              ],
+            ],
+          },
+          lines: ['key c → show label Clear'],
+        },
+      },
+    } as never);
+    expect(core.readPiece(core.pieceToJson(made))).toMatchObject({ ok: true });
+    const program = core.compile(made);
+    const seen = (run: Core.RunState) => {
+      const shown = core.resolveScreen(program, run).surfaces[0]!.all[0]!;
+      return (core.valuesOf(shown) as unknown as { mist: number }).mist;
+    };
+    const begun = core.start(program)!;
+    expect(seen(begun)).toBe(20);
+    expect(seen(core.advance(program, begun, { type: 'key', key: 'c' }).run)).toBe(10);
+    expect(core.restValue([...made.layers.values()][0]!, 'mist' as never)).toBe(40);
+    const { css } = core.properties.find(({ name }) => (name as string) === 'mist')!;
+    expect(css!.text(3 as never)).toBe('blur(3px)');
+  });
+
   test('are explored and judged', () => {
     const { exploration, findings } = core.audit(core.compile(piece()));
     expect(exploration.reached.size).toBe(2);
@@ -207,7 +264,7 @@ describe('a cue, a step, a transition, a rule and an export that are made up', (
     expect(cues.some((cue) => (cue.type as string) === 'typed')).toBe(true);
     expect(documents.grammarDocument()).toMatch(/cue-typed = "letter" ;[^]*step-ring = "ring" , number/);
     expect(documents.grammarDocument()).toContain('"sink"');
-    for (const words of ['rings the bell of the boat', 'a key with a letter', 'half the way', 'what stands in the texts'])
+    for (const words of ['rings the bell of the boat', 'a key with a letter', 'half the way', 'in the mist', 'what stands in the texts'])
       expect(documents.tablesDocument()).toContain(words);
     expect(documents.rulesDocument()).toContain('no bell is rung');
     expect(new TextDecoder().decode(core.exported('words' as never, piece(), new Map(), {} as never))).toBe('Back\nBoats');

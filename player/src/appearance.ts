@@ -1,4 +1,4 @@
-import { DEFAULT_FAMILY, DEFAULT_INK, faceOf, strokeLength, type Letters, type Shown, type Values } from '@zany/core/engine';
+import { DEFAULT_FAMILY, DEFAULT_INK, faceOf, properties, strokeLength, type Letters, type Shown, type Values } from '@zany/core/engine';
 
 /** A family as a style names it: a bundled face with what stands in for it, or a kind of face. */
 function familyWords(family: string): string {
@@ -20,6 +20,9 @@ export class Styles {
   }
 }
 
+/** Properties that are style declarations by themselves. */
+const declared = properties.filter(({ css }) => css);
+
 const px = (n: number): string => `${Math.round(n * 1000) / 1000}px`;
 
 const drawn: ReadonlySet<string> = new Set(['line', 'path']);
@@ -39,7 +42,7 @@ export function placeElement(styles: Styles, shown: Shown, values: Values, moves
   styles.set('transform-origin', turn || scale ? `${anchor.x * 100}% ${anchor.y * 100}%` : '');
   styles.set('width', px(values.width));
   styles.set('height', px(values.height));
-  styles.set('opacity', values.opacity === 1 ? '' : String(Math.round(values.opacity * 10_000) / 10_000));
+  for (const { name, css } of declared) styles.set(css!.name, css!.text(values[name] as never));
 }
 
 /** The outline of a line that has none of its own, in a box of 100 by 100. */

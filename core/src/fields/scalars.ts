@@ -1,4 +1,4 @@
-import { Literal, String as Str, Union, type TLiteral, type TUnion } from '@sinclair/typebox';
+import { Literal, Number as Num, String as Str, Union, type TLiteral, type TUnion } from '@sinclair/typebox';
 import { MOST_NAME } from '../text.ts';
 
 /** What every object of the language has: no id may be one of these, so that looking one up never finds them. */
@@ -47,3 +47,6 @@ export const expression = (gives: Gives, description?: string) =>
 /** What an expression has to give: a type, what the variable beside it holds, or anything. */
 export type Gives = 'yes/no' | 'number' | 'text' | 'variable';
 export const GIVES = 'x-gives';
+
+/** A part of a whole, 0 to 1. */
+export const share = (description: string) => Num({ minimum: 0, maximum: 1, description });

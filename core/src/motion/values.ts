@@ -1,5 +1,8 @@
 import type { Shown } from '../run/resolve.ts';
-import { COLORS, NUMBERS, type ColorName, type NumberName, type ValueName } from './mix.ts';
+import { properties, type AnyPropertyKind } from '../vocabulary/properties/all.ts';
+import { VALUES, type ColorName, type NumberName, type ValueName } from './mix.ts';
+
+export { DEFAULT_INK } from '../vocabulary/properties/ink.ts';
 
 /** The values of a layer's appearance, as they are at a moment. */
 
@@ -7,24 +10,12 @@ export type Values = { readonly [K in NumberName]: number } & { readonly [K in C
   readonly path: string | undefined;
 };
 
-/** Numbers that move a layer rather than fade or colour it. */
+/** What moves a layer rather than fades or colours it. */
 export const MOVING: ReadonlySet<ValueName> = new Set<ValueName>([
-  'x',
-  'y',
-  'width',
-  'height',
-  'rotation',
-  'scale',
-  'size',
-  'path',
-  'drawn',
-  'typed',
-  'counted',
+  ...properties.filter(({ moves }) => moves).map(({ name }) => name),
   'scrollX',
   'scrollY',
 ]);
-
-export const DEFAULT_INK = '#26232c';
 
 const known = new WeakMap<Shown, Values>();
 
@@ -32,38 +23,27 @@ const known = new WeakMap<Shown, Values>();
 export function valuesOf(shown: Shown): Values {
   const old = known.get(shown);
   if (old) return old;
-  const { style, letters } = shown;
-  const values: Values = {
-    x: shown.x,
-    y: shown.y,
-    width: shown.width,
-    height: shown.height,
-    rotation: shown.rotation,
-    scale: shown.scale,
-    opacity: shown.opacity,
-    corner: style.corner ?? 0,
-    lineWidth: style.line?.width ?? 0,
-    size: letters.size ?? 16,
-    drawn: style.drawn ?? 1,
-    typed: letters.typed ?? 1,
-    counted: letters.counted ?? 1,
-    volume: style.volume ?? 1,
+  const { style } = shown;
+  const values: Record<string, unknown> = {
     shadowX: style.shadow?.x ?? 0,
     shadowY: style.shadow?.y ?? 0,
     shadowBlur: style.shadow?.blur ?? 0,
+    shadowColor: style.shadow?.color,
     scrollX: shown.scroll.x,
     scrollY: shown.scroll.y,
-    fill: style.fill,
-    ink: style.ink ?? DEFAULT_INK,
-    lineColor: style.line?.color,
-    shadowColor: style.shadow?.color,
-    path: shown.path,
   };
-  known.set(shown, values);
-  return values;
+  for (const kind of properties) values[kind.name] = valueIn(shown, kind);
+  known.set(shown, values as unknown as Values);
+  return values as unknown as Values;
+}
+
+/** A property as it is seen; what has no colour is undefined. */
+function valueIn(shown: Shown, { name, group, of, neutral, mixing }: AnyPropertyKind): unknown {
+  if (group === 'pose' || name === 'opacity') return shown[name as 'x' | 'opacity'];
+  const fields = (group === 'layer' ? shown : shown[group as 'style' | 'letters']) as Readonly<Record<string, unknown>>;
+  const value = of ? (fields[of.field] as Readonly<Record<string, unknown>> | undefined)?.[of.inner] : fields[name];
+  return value ?? (mixing === 'path' || (mixing === 'colour' && name !== 'ink') ? undefined : neutral);
 }
 
 /** The names of what differs. */
-export const changedNames = (a: Values, b: Values): ValueName[] => ALL.filter((name) => a[name] !== b[name]);
-
-const ALL: readonly ValueName[] = [...NUMBERS, ...COLORS, 'path'];
+export const changedNames = (a: Values, b: Values): ValueName[] => VALUES.filter((name) => a[name] !== b[name]);

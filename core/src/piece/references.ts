@@ -1,3 +1,4 @@
+import { propertyKinds } from '../vocabulary/properties/all.ts';
 import { fault, type Fault } from '../result.ts';
 import { parseEasing } from '../motion/easing.ts';
 import { MOST_GROUPS_DEEP, tooDeep } from './nesting.ts';
@@ -21,7 +22,7 @@ function sceneFault(scene: Scene): Fault | null {
   for (const [id, track] of Object.entries(scene.timeline?.tracks ?? {})) {
     const path = ['scenes', scene.id, 'timeline', 'tracks', id, 'keys'];
     for (const [i, key] of Object.entries(track.keys)) {
-      const isText = ['fill', 'ink', 'lineColor', 'path'].includes(track.property);
+      const isText = typeof propertyKinds[track.property].neutral === 'string';
       if (isText !== (typeof key.value === 'string'))
         return fault('wrong-value', [...path, i, 'value'], `A keyframe of ${track.property} must be a ${isText ? 'text' : 'number'}.`);
       if (key.easing !== undefined && parseEasing(key.easing) === null)

@@ -17,6 +17,8 @@ import {
   type TString,
 } from '@sinclair/typebox';
 import { cueSchemas } from '../vocabulary/cues/schema.ts';
+import { propertyKinds, type Tracked } from '../vocabulary/properties/all.ts';
+import { fieldsOf } from '../vocabulary/properties/schema.ts';
 import { stepSchemas } from '../vocabulary/steps/schema.ts';
 import { BINDABLE } from './bindable.ts';
 import { color, expression, id, layerPath, name, oneOf, paint, READS, REFERS, type Gives } from '../fields/scalars.ts';
@@ -28,7 +30,6 @@ import { AsideSchema, KeptWalkSchema } from './walks.ts';
 const strict = { additionalProperties: false } as const;
 const coordinate = () => Num({ minimum: -100_000, maximum: 100_000 });
 const extent = () => Num({ minimum: 1, maximum: 100_000 });
-const share = (description: string) => Num({ minimum: 0, maximum: 1, description });
 const order = () => Str({ pattern: '^[0-9A-Za-z]{1,200}$', description: 'fractional key; plain string order' });
 
 export const FORMAT = 'zany-thread/3';
@@ -57,21 +58,18 @@ export const PoseSchema = Obj({ ...poseFields, ...turnFields }, strict);
 
 export const StyleSchema = Obj(
   {
-    fill: Optional(paint('what the shape is filled with')),
-    ink: Optional(paint('colour of the text')),
+    ...fieldsOf('style'),
     line: Optional(Obj({ color: paint(), width: Num({ minimum: 0, maximum: 200 }) }, strict)),
-    corner: Optional(Num({ minimum: 0, maximum: 10_000, description: 'corner radius, CSS px' })),
     shadow: Optional(Obj({ x: coordinate(), y: coordinate(), blur: Num({ minimum: 0, maximum: 1000 }), color: paint() }, strict)),
-    opacity: Optional(Num({ minimum: 0, maximum: 1 })),
-    volume: Optional(share('how loud a video or sound is')),
-    drawn: Optional(share('how much of its line is drawn, from where it begins')),
   },
   strict
 );
 
+const { size: sizeField, ...lettersAsKeyed } = fieldsOf('letters');
+
 const letterFields = {
   family: Optional(oneOf(FAMILIES)),
-  size: Optional(Num({ minimum: 1, maximum: 1000, description: 'CSS px' })),
+  size: sizeField,
   weight: Optional(Integer({ minimum: 100, maximum: 900 })),
   align: Optional(oneOf(['left', 'center', 'right'] as const)),
   place: Optional(oneOf(['top', 'middle', 'bottom'] as const)),
@@ -82,8 +80,7 @@ export const LettersSchema = Obj(
   {
     ...letterFields,
     style: Optional(Str({ ...id(), description: 'a type style; what else is said differs from it' })),
-    typed: Optional(share('how many of the letters are there, from the first on')),
-    counted: Optional(share('how far numbers in the text have counted up')),
+    ...lettersAsKeyed,
   },
   strict
 );
@@ -261,27 +258,6 @@ export const EndingSchema = Union([
   Obj({ do: Literal('go to'), label: Union([id('label'), Null()]) }, strict),
 ]);
 
-export const TRACKED = [
-  'x',
-  'y',
-  'width',
-  'height',
-  'rotation',
-  'scale',
-  'opacity',
-  'fill',
-  'ink',
-  'lineColor',
-  'lineWidth',
-  'corner',
-  'size',
-  'path',
-  'drawn',
-  'typed',
-  'counted',
-  'volume',
-] as const;
-
 export const TimelineSchema = Obj(
   {
     length: Integer({ minimum: 1, maximum: 1_000_000, description: 'timeline frames' }),
@@ -293,7 +269,7 @@ export const TimelineSchema = Obj(
         Obj(
           {
             layer: layerPath(),
-            property: oneOf(TRACKED),
+            property: oneOf(Object.keys(propertyKinds) as Tracked[]),
             keys: byId(
               Obj(
                 { time: frameTime(), value: Union([Num(), Str({ maxLength: 20_000 })]), easing: Optional(Str({ minLength: 1, maxLength: 200 })) },
@@ -465,7 +441,7 @@ export type LookName = (typeof LOOKS)[number];
 export type State = Static<typeof StateSchema>;
 export type Timeline = Static<typeof TimelineSchema>;
 export type Ending = Static<typeof EndingSchema>;
-export type Tracked = (typeof TRACKED)[number];
+export type { Tracked };
 export { BINDABLE, type Bindable } from './bindable.ts';
 export type Field = Static<typeof FieldSchema>;
 export type Drag = Static<typeof DragSchema>;

@@ -1,3 +1,4 @@
+import { propertyKinds } from '../vocabulary/properties/all.ts';
 import type { Piece } from '../piece/piece.ts';
 import type { Delta, Layer, Timeline, Tracked } from '../piece/schema.ts';
 import { pathIn, type Instance, type Node } from '../program/node.ts';
@@ -119,14 +120,12 @@ export function trackedAt(program: Program, run: RunState, root: RootRun, node: 
     if (!timeline?.tracks) continue;
     const path = at.key === '' ? node.key : node.key.slice(at.key.length + 1);
     const tracks = tracksOf(timeline).get(path);
-    if (!tracks || (isForPlace && !node.layer.turnsAlong && !tracks.some(({ property }) => PLACING.has(property)))) continue;
+    if (!tracks || (isForPlace && !node.layer.turnsAlong && !tracks.some(({ property }) => propertyKinds[property].places))) continue;
     const frame = exactFrame(program, run, root, at);
     if (frame !== null) delta = putTracks(delta, tracks, frame, node.layer);
   }
   return delta;
 }
-
-const PLACING: ReadonlySet<Tracked> = new Set(['x', 'y', 'width', 'height', 'rotation', 'scale']);
 
 /** The tracks of all timelines around that are about a layer. */
 export function tracksOn(node: Node): readonly NonNullable<Timeline['tracks']>[string][] {
@@ -182,32 +181,14 @@ function directionAt(tracks: readonly NonNullable<Timeline['tracks']>[string][],
   return next ? (between(next[0], Math.min(next[1], next[0] + BESIDE)) ?? between(...next)) : null;
 }
 
+type Fields = Readonly<Record<string, unknown>>;
+
 function put(delta: Delta, property: Tracked, value: number | string, layer: Layer): Delta {
-  switch (property) {
-    case 'opacity':
-    case 'fill':
-    case 'ink':
-    case 'corner':
-    case 'drawn':
-    case 'volume':
-      return { ...delta, style: { ...delta.style, [property]: value } };
-    case 'lineColor':
-    case 'lineWidth': {
-      const line = delta.style?.line ?? layer.style.line ?? { color: '#26232c', width: 1 };
-      return {
-        ...delta,
-        style: { ...delta.style, line: property === 'lineColor' ? { ...line, color: value as string } : { ...line, width: value as number } },
-      };
-    }
-    case 'size':
-    case 'typed':
-    case 'counted':
-      return { ...delta, letters: { ...delta.letters, [property]: value as number } };
-    case 'path':
-      return { ...delta, path: value as string };
-    default:
-      return { ...delta, pose: { ...delta.pose, [property]: value as number } };
-  }
+  const { name, group, of } = propertyKinds[property];
+  if (group === 'layer') return { ...delta, [name]: value };
+  const fields = (delta as Fields)[group] as Fields | undefined;
+  const own = of ? { ...((fields?.[of.field] ?? ((layer as Fields)[group] as Fields)[of.field] ?? of.fresh) as object), [of.inner]: value } : value;
+  return { ...delta, [group]: { ...fields, [of ? of.field : name]: own } };
 }
 
 /** What a playhead next comes to: a label, the end of a section, a span's edge, or a cue on the timeline. */

@@ -1,3 +1,4 @@
+import { placeOfProperty, properties } from '../vocabulary/properties/all.ts';
 import { cueKinds } from '../vocabulary/cues/all.ts';
 import { exportKinds } from '../formats/exports/all.ts';
 import type { Form, Part } from '../fields/forms.ts';
@@ -70,12 +71,23 @@ export function tablesDocument(): string {
   const cues = Object.values(cueKinds).map(({ type, meaning, owners }) => [`\`${type}\``, meaning, owners.join(', ')]);
   const steps = Object.values(stepKinds).map(({ do: what, label, meaning }) => [`\`${what}\``, label, meaning]);
   const transitions = Object.values(transitionKinds).map(({ type, meaning }) => [`\`${type}\``, meaning]);
+  const keyed = properties.map((kind) => [
+    `\`${kind.name}\``,
+    kind.words,
+    placeOfProperty(kind).slice(0, -1).join(', ') || 'the layer',
+    String(kind.neutral),
+  ]);
   const forms = Object.entries(exportKinds).map(([kind, { ending, meaning }]) => [`\`${kind}\``, `\`${ending}\``, meaning]);
   const body = [
     `## Cues\n\n${table(['cue', 'fires when', 'belongs to'], cues)}`,
     `## Steps\n\n${table(['step', 'in menus', 'what it does'], steps)}`,
     `## Transitions\n\n${table(['transition', 'what is seen'], transitions)}`,
+    `## Properties\n\n${table(['property', 'in rows', 'of', 'where nothing is said'], keyed)}`,
     `## Exports\n\n${table(['form', 'ending', 'what it is'], forms)}`,
   ].join('\n\n');
-  return page('Cues, steps, transitions, exports', 'What a thread can be made of, and what a piece can be handed over as.', body);
+  return page(
+    'Cues, steps, transitions, properties, exports',
+    'What a thread can be made of, what can have keys, and what a piece can be handed over as.',
+    body
+  );
 }

@@ -1,3 +1,4 @@
+import { propertyKinds } from '../vocabulary/properties/all.ts';
 import { DEFAULT_INK } from '../motion/values.ts';
 import { onceFor } from '../once.ts';
 import { expand, type Expansion } from '../program/expand.ts';
@@ -134,9 +135,7 @@ function isRead({ node, text, enabled }: Shown): boolean {
   return !outwardNodes(node).some((one) => one.layer.bindings?.opacity !== undefined || isPaintedInTime(one));
 }
 
-const IN_TIME: ReadonlySet<string> = new Set(['opacity', 'ink', 'fill', 'typed', 'size']);
-
-const isPaintedInTime = onceFor((node: Node): boolean => tracksOn(node).some(({ property }) => IN_TIME.has(property)));
+const isPaintedInTime = onceFor((node: Node): boolean => tracksOn(node).some(({ property }) => propertyKinds[property].isRead));
 
 function opacityOn(shown: Shown): number {
   let alpha = 1;

@@ -1,3 +1,4 @@
+import { placeOfProperty, properties, propertyKinds } from '../../vocabulary/properties/all.ts';
 import { layerIdsOf, type Layer, type Piece } from '../../piece/piece.ts';
 import { sectionAt } from '../../run/playhead.ts';
 import type { Operation, SetOperation } from '../operation.ts';
@@ -24,34 +25,13 @@ export const timeReachWords: Readonly<Record<TimeReach, string>> = {
   rest: 'its rest value',
 };
 
-/** Properties that can have keys, by where a layer keeps them. */
-const PLACES: readonly (readonly [path: string, property: Tracked, otherwise: number | string])[] = [
-  ['pose.x', 'x', 0],
-  ['pose.y', 'y', 0],
-  ['pose.width', 'width', 0],
-  ['pose.height', 'height', 0],
-  ['pose.rotation', 'rotation', 0],
-  ['pose.scale', 'scale', 1],
-  ['style.opacity', 'opacity', 1],
-  ['style.fill', 'fill', '#ffffff00'],
-  ['style.ink', 'ink', '#26232c'],
-  ['style.corner', 'corner', 0],
-  ['style.line.color', 'lineColor', '#26232c'],
-  ['style.line.width', 'lineWidth', 0],
-  ['letters.size', 'size', 16],
-  ['path', 'path', ''],
-  ['style.drawn', 'drawn', 1],
-  ['letters.typed', 'typed', 1],
-  ['letters.counted', 'counted', 1],
-  ['style.volume', 'volume', 1],
-];
-
-const placed = new Map(PLACES.map(([path, property, otherwise]) => [path, { property, otherwise }]));
+/** Properties by where a layer keeps them. */
+const placed = new Map(properties.map((kind) => [placeOfProperty(kind).join('.'), { property: kind.name, otherwise: kind.neutral }]));
 
 /** A layer's own value of a property, keys aside. */
 export function restValue(layer: Layer, property: Tracked): number | string {
-  const [path, , otherwise] = PLACES.find(([, name]) => name === property)!;
-  return (readPath(layer, path.split('.')).value as number | string | undefined) ?? otherwise;
+  const kind = propertyKinds[property];
+  return (readPath(layer, placeOfProperty(kind)).value as number | string | undefined) ?? kind.neutral;
 }
 
 /** The reach that an edit has unless another is chosen: a key where there are keys or the section has begun, else all of time. */

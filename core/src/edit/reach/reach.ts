@@ -1,3 +1,4 @@
+import { placeOfProperty, properties } from '../../vocabulary/properties/all.ts';
 import { statesOf, type Layer, type Piece } from '../../piece/piece.ts';
 import { isInside } from '../commands/inside.ts';
 import { LOOKS } from '../../piece/schema.ts';
@@ -140,35 +141,22 @@ function setIn(store: Store, variant: string, layer: Layer, path: readonly strin
 
 /** What stands for nothing in a variant, which can change a value but not take one away. */
 function neutral(path: readonly string[]): unknown {
-  switch (path.join('.')) {
-    case 'style.fill':
-      return '#ffffff00';
-    case 'style.ink':
-      return '#26232c';
-    case 'style.line':
-      return { color: '#26232c', width: 0 };
-    case 'style.shadow':
-      return { x: 0, y: 0, blur: 0, color: '#00000000' };
-    case 'style.opacity':
-    case 'style.drawn':
-    case 'style.volume':
-    case 'letters.typed':
-    case 'letters.counted':
-    case 'pose.scale':
-      return 1;
-    case 'style.corner':
-    case 'pose.rotation':
-      return 0;
-    case 'pose.anchor':
-      return { x: 0.5, y: 0.5 };
-    case 'hidden':
-      return false;
-    case 'text':
-      return '';
-    default:
-      return undefined;
-  }
+  const place = path.join('.');
+  return nothing.get(place) ?? OTHERWISE[place];
 }
+
+const nothing = new Map<string, unknown>(
+  properties.flatMap((kind) => (kind.isNothing ? [[placeOfProperty(kind).join('.'), kind.neutral] as const] : []))
+);
+
+/** The same of what cannot have keys. */
+const OTHERWISE: Readonly<Record<string, unknown>> = {
+  'style.line': { color: '#26232c', width: 0 },
+  'style.shadow': { x: 0, y: 0, blur: 0, color: '#00000000' },
+  'pose.anchor': { x: 0.5, y: 0.5 },
+  hidden: false,
+  text: '',
+};
 
 const same = (a: unknown, b: unknown): boolean => a === b || (typeof a === 'object' && JSON.stringify(a) === JSON.stringify(b));
 

@@ -5,6 +5,7 @@
     clearSpans,
     keyTimesOf,
     presets,
+    properties,
     sectionAt,
     sectionName,
     setKey,
@@ -13,14 +14,12 @@
     trackValue,
     type Item,
     type Timeline,
-    type Tracked,
   } from '@zany/core';
   import { setLayer } from '$lib/build/acts';
   import { REENTRY, setReentry } from '$lib/build/reentry';
   import { newId } from '$lib/client/ids';
   import { outlineIn } from '$lib/client/outline-in';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
-  import { propertyWords } from './seam';
   import type { Seam } from './seam-state.svelte';
 
   /** What selected layers can be given in time: keys, spans, ways to come and go. */
@@ -40,22 +39,12 @@
   const drawn = $derived(chosen.length === 1 && chosen[0]!.path !== undefined ? chosen[0]! : null);
   const others = $derived(drawn ? (session.scene?.items ?? []).filter(({ layer }) => layer.path !== undefined && layer.id !== drawn.id) : []);
   /** What the selected layers can have keys of. */
-  const keyable = $derived.by((): readonly Tracked[] => {
-    const isDrawn = chosen.some(({ type }) => type === 'line' || type === 'path');
-    const sounds = chosen.some(({ type }) => type === 'video' || type === 'sound');
-    const hasWords = chosen.some(({ text }) => text !== undefined);
-    return [
-      ...(['x', 'y', 'width', 'height', 'rotation', 'scale', 'opacity', 'fill', 'lineColor', 'lineWidth'] as const),
-      ...(isDrawn ? (['path', 'drawn'] as const) : (['corner'] as const)),
-      ...(sounds ? (['volume'] as const) : []),
-      ...(hasWords ? (['ink', 'size', 'typed', 'counted'] as const) : []),
-    ];
-  });
+  const keyable = $derived(properties.filter(({ suits }) => !suits || chosen.some(suits)));
   /** Selected layers that can be played: parts with a time of their own, videos, sounds. */
   const playable = $derived([...clips, ...chosen.flatMap(({ id, type }) => (type === 'video' || type === 'sound' ? [id] : []))]);
   const additions = $derived([
     { value: () => seam.addKeys(['x', 'y']), label: 'place', hint: 'K' },
-    ...keyable.map((property) => ({ value: () => seam.addKeys([property]), label: propertyWords[property], hint: '' })),
+    ...keyable.map(({ name, words }) => ({ value: () => seam.addKeys([name]), label: words, hint: '' })),
     {
       value: () => seam.edit('Only in this section', (now) => setSpan(now, session.selection, here!.from, here!.to, newId)),
       label: `only in ${here?.label ? sectionName(timeline, here) : 'this section'}`,

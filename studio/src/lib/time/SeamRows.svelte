@@ -14,9 +14,10 @@
     type KeyAt,
     type Timeline,
     type TrackOf,
+    propertyKinds,
   } from '@zany/core';
   import LayerMark from '$lib/build/LayerMark.svelte';
-  import { curveOf, heightsOf, keyTimes, NAMES, propertyWords, ROW, type SeamRow } from './seam';
+  import { curveOf, heightsOf, keyTimes, NAMES, ROW, type SeamRow } from './seam';
   import { heldBack } from './held';
   import { followPointer } from '$lib/shared/follow';
   import SeamClip from './SeamClip.svelte';
@@ -71,7 +72,7 @@
     const section = sectionAt(timeline, time);
     const place = `${section?.label ? `${sectionName(timeline, section)} ` : ''}${time - (section?.from ?? 0) + 1}`;
     const value = keysOf(track).find((key) => key.time === time)?.value;
-    return `${name}, ${propertyWords[track.property]}, ${place}, ${typeof value === 'number' ? Math.round(value * 100) / 100 : value}`;
+    return `${name}, ${propertyKinds[track.property].words}, ${place}, ${typeof value === 'number' ? Math.round(value * 100) / 100 : value}`;
   }
 
   /** The knots of a line that are chosen, or are not, as points. */
@@ -303,7 +304,7 @@
       >
         {#if track}
           {@const value = trackValue(track.track, session.moment ?? 0)}
-          <span class="soft flex-1 truncate text-[12px]">{propertyWords[track.track.property]}</span>
+          <span class="soft flex-1 truncate text-[12px]">{propertyKinds[track.track.property].words}</span>
           <span class="text-[11.5px] tabular-nums">{typeof value === 'number' ? Math.round(value * 100) / 100 : ''}</span>
           {#if typeof value === 'string' && value.startsWith('#')}<span
               class="h-3 w-3 rounded-sm border border-[var(--line)]"
@@ -331,7 +332,7 @@
         style:width="{width}px"
         role="gridcell"
         tabindex="0"
-        aria-label="{layer.name}{track ? `, ${propertyWords[track.track.property]}` : ''}: {track
+        aria-label="{layer.name}{track ? `, ${propertyKinds[track.track.property].words}` : ''}: {track
           ? keysOf(track.track).length
           : keyTimes(row).length} keys{row.spans.length ? `, there in ${row.spans.length} spans` : ''}"
         onkeydown={(event) => key(event, row, track)}

@@ -1,4 +1,5 @@
 import {
+  propertyKinds,
   applyPreset,
   copiedKeys,
   framesPerSecond,
@@ -24,7 +25,6 @@ import {
 import { newId } from '$lib/client/ids';
 import { followPointer } from '$lib/shared/follow';
 import type { EditorSession } from '$lib/client/session.svelte';
-import { propertyWords } from './seam';
 
 /** What is seen and chosen on the seam, and what its buttons and keys do there. */
 export class Seam {
@@ -125,7 +125,7 @@ export class Seam {
     const { session } = this;
     const moment = session.moment ?? 0;
     const layers = session.selection.flatMap((id) => session.scene?.byId.get(id)?.layer ?? []);
-    this.edit(`Key of ${properties.map((property) => propertyWords[property]).join(' and ')}`, (now) =>
+    this.edit(`Key of ${properties.map((property) => propertyKinds[property].words).join(' and ')}`, (now) =>
       layers.reduce(
         (all, layer) =>
           properties.reduce((next, property) => setKey(next, newId(), layer.id, property, { time: moment, value: restValue(layer, property) }), all),

@@ -87,27 +87,6 @@ export function heightsOf({ keys }: TrackOf, height: number): (value: number | s
   return (value) => (typeof value !== 'number' || most === least ? height / 2 : height - 5 - ((value - least) / (most - least)) * (height - 10));
 }
 
-export const propertyWords: Readonly<Record<Tracked, string>> = {
-  x: 'x',
-  y: 'y',
-  width: 'width',
-  height: 'height',
-  rotation: 'turned',
-  scale: 'scale',
-  opacity: 'opacity',
-  fill: 'fill',
-  ink: 'ink',
-  lineColor: 'line colour',
-  lineWidth: 'line width',
-  corner: 'corner',
-  size: 'size',
-  path: 'outline',
-  drawn: 'drawn',
-  typed: 'typed out',
-  counted: 'counted up',
-  volume: 'volume',
-};
-
 /** All times of a row's keys, each once. */
 export const keyTimes = (row: SeamRow): number[] =>
   [...new Set(row.tracks.flatMap(({ track }) => Object.values(track.keys).map((key) => key.time)))].sort((a, b) => a - b);

@@ -1,0 +1,11 @@
+import { defineProperty, isOutlined } from './define.ts';
+
+export const path = defineProperty({
+  name: 'path',
+  words: 'outline',
+  group: 'layer',
+  neutral: '',
+  mixing: 'path',
+  moves: true,
+  suits: isOutlined,
+});
