@@ -1,4 +1,4 @@
-import { keysOf, type Item, type SceneProgram, type Timeline, type TrackOf, type Tracked } from '@zany/core';
+import { keysOf, type Item, type SceneProgram, type Timeline, type TrackOf } from '@zany/core';
 
 /** How time is laid out on the seam: timeline frames as CSS px, rows for layers, curves for values. */
 
