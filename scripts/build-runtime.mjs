@@ -28,6 +28,10 @@ const NOT_RUN = new Set(
     'suits',
     'isRead',
     'isNothing',
+    'shows',
+    'takesWords',
+    'file',
+    'weights',
     'hasDirection',
   ])
 );
@@ -40,7 +44,7 @@ const bare = {
   name: 'bare',
   enforce: 'pre',
   transform(code, file) {
-    const [, folder] = /\/core\/src\/(vocabulary|fields|run|expression)\//.exec(file) ?? [];
+    const [, folder] = /\/core\/src\/(vocabulary|fields|run|expression|piece\/faces)\b/.exec(file) ?? [];
     if (!folder) return null;
     const compilerOptions = { module: ts.ModuleKind.ESNext, target: ts.ScriptTarget.ES2022 };
     const transformers = { before: folder === 'run' || folder === 'expression' ? [silenced] : [bareKinds, silenced] };
@@ -80,6 +84,8 @@ const bareKinds = (context) => (source) => {
     ts.isObjectLiteralExpression(argument) ? factory.createObjectLiteralExpression(argument.properties.filter(isRun), true) : argument;
   const visitIn = (isInside) => (node) => {
     const isKind = ts.isCallExpression(node) && named(node.expression).startsWith('define');
+    // To define one is to give it as it is.
+    if (isKind && node.arguments.length === 1) return ts.visitEachChild(bareOne(node.arguments[0]), visitIn(isInside), context);
     const left = isKind ? factory.updateCallExpression(node, node.expression, undefined, node.arguments.map(bareOne)) : node;
     const now = ts.visitEachChild(left, visitIn(isInside || ts.isFunctionLike(node)), context);
     return !isInside && ts.isCallExpression(now)

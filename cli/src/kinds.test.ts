@@ -117,6 +117,21 @@ export const mist = defineProperty({
 `
   );
   await add(
+    'vocabulary/layers/all.ts',
+    'pennant.ts',
+    'pennant',
+    `import { defineLayer } from './define.ts';
+
+export const pennant = defineLayer({
+  type: 'pennant',
+  words: 'pennant',
+  meaning: 'a flag with one point',
+  draws: 'outline',
+  outline: 'M0 0L100 50L0 100Z',
+});
+`
+  );
+  await add(
     'walk/rules/index.ts',
     'no-bell.ts',
     'noBell',
@@ -167,7 +182,7 @@ const piece = () =>
     },
   } as never);
 
-describe('a cue, a step, a transition, a property, a rule and an export that are made up', () => {
+describe('a cue, a step, a transition, a type of layer, a property, a rule and an export that are made up', () => {
   test('compile', async () => {
     const tsc = join(root, 'node_modules/.bin/tsc');
     await expect(promisify(execFile)(tsc, ['--noEmit', '-p', join(folder, 'core')])).resolves.toMatchObject({ stdout: '' });
@@ -175,7 +190,7 @@ describe('a cue, a step, a transition, a property, a rule and an export that are
 
   test('are in the schema, and a piece with them is read', () => {
     const schema = documents.schemaDocument();
-    for (const word of ['typed', 'ring', 'sink', 'mist']) expect(schema).toContain(`"const": "${word}"`);
+    for (const word of ['typed', 'ring', 'sink', 'mist', 'pennant']) expect(schema).toContain(`"const": "${word}"`);
     expect(core.readPiece(core.pieceToJson(piece()))).toMatchObject({ ok: true });
     const broken = JSON.parse(JSON.stringify(core.pieceToJson(piece())).replace('"times":3', '"times":-3')) as unknown;
     expect(core.readPiece(broken)).toMatchObject({ ok: false });
@@ -247,6 +262,21 @@ describe('a cue, a step, a transition, a property, a rule and an export that are
     expect(css!.text(3 as never)).toBe('blur(3px)');
   });
 
+  test('are drawn, pressed and made at random', () => {
+    const made = testing.compose({
+      frames: { Home: { layers: { Flag: { type: 'pennant', at: [10, 10, 60, 60], lines: ['click → Pay'] } } }, Pay: {} },
+    } as never);
+    expect(core.readPiece(core.pieceToJson(made))).toMatchObject({ ok: true });
+    const program = core.compile(made);
+    const [flag] = core.resolveScreen(program, core.start(program)!).surfaces[0]!.all;
+    expect(core.layerKind(flag!.node.layer)).toMatchObject({ draws: 'outline', words: 'pennant' });
+    expect(core.properties.filter(({ suits }) => suits?.(flag!.node.layer)).map(({ name }) => name)).toContain('drawn');
+    const { run } = core.advance(program, core.start(program)!, { type: 'click', layer: flag!.node.key });
+    expect(program.scenes.get(run.frame)!.scene.name).toBe('Pay');
+    const types = Array.from({ length: 60 }, (_, seed) => [...testing.randomPiece(seed).layers.values()].map(({ type }) => type as string)).flat();
+    expect(types).toContain('pennant');
+  });
+
   test('are explored and judged', () => {
     const { exploration, findings } = core.audit(core.compile(piece()));
     expect(exploration.reached.size).toBe(2);
@@ -264,7 +294,14 @@ describe('a cue, a step, a transition, a property, a rule and an export that are
     expect(cues.some((cue) => (cue.type as string) === 'typed')).toBe(true);
     expect(documents.grammarDocument()).toMatch(/cue-typed = "letter" ;[^]*step-ring = "ring" , number/);
     expect(documents.grammarDocument()).toContain('"sink"');
-    for (const words of ['rings the bell of the boat', 'a key with a letter', 'half the way', 'in the mist', 'what stands in the texts'])
+    for (const words of [
+      'rings the bell of the boat',
+      'a key with a letter',
+      'half the way',
+      'in the mist',
+      'a flag with one point',
+      'what stands in the texts',
+    ])
       expect(documents.tablesDocument()).toContain(words);
     expect(documents.rulesDocument()).toContain('no bell is rung');
     expect(new TextDecoder().decode(core.exported('words' as never, piece(), new Map(), {} as never))).toBe('Back\nBoats');

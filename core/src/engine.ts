@@ -5,6 +5,7 @@ export { outlinesOf, type SeenOutline } from './motion/path.ts';
 export { strokeLength } from './motion/path-length.ts';
 export { countedText, typedPart } from './motion/shares.ts';
 export { DEFAULT_INK, valuesOf, type Values } from './motion/values.ts';
+export { isOutlined, layerKind } from './vocabulary/layers/all.ts';
 export { properties } from './vocabulary/properties/all.ts';
 export { DEFAULT_FAMILY, faceOf } from './piece/faces.ts';
 export type { Layer, Piece, PieceJson, Scene, Thread } from './piece/piece.ts';

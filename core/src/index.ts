@@ -137,6 +137,7 @@ export {
 export { cueKind, cueKinds, waitsFor, type Cue, type CueOf, type CueType } from './vocabulary/cues/all.ts';
 export type { OwnerKind } from './vocabulary/cues/define.ts';
 export { KEY_NAMES, keyWords, sameKey } from './vocabulary/keys.ts';
+export { isMediaLayer, isOutlined, layerKind, layerKinds } from './vocabulary/layers/all.ts';
 export { properties, propertyKinds } from './vocabulary/properties/all.ts';
 export { PLACES, type Place as PlaceWord } from './vocabulary/places.ts';
 export type { Target } from './vocabulary/target.ts';

@@ -1,4 +1,15 @@
-import { DEFAULT_FAMILY, DEFAULT_INK, faceOf, properties, strokeLength, type Letters, type Shown, type Values } from '@zany/core/engine';
+import {
+  DEFAULT_FAMILY,
+  DEFAULT_INK,
+  faceOf,
+  isOutlined,
+  layerKind,
+  properties,
+  strokeLength,
+  type Letters,
+  type Shown,
+  type Values,
+} from '@zany/core/engine';
 
 /** A family as a style names it: a bundled face with what stands in for it, or a kind of face. */
 function familyWords(family: string): string {
@@ -25,8 +36,6 @@ const declared = properties.filter(({ css }) => css);
 
 const px = (n: number): string => `${Math.round(n * 1000) / 1000}px`;
 
-const drawn: ReadonlySet<string> = new Set(['line', 'path']);
-
 /**
  * Writes where a layer is and how large. In a piece that moves its place is a transform, so that nothing has to be laid out anew and
  * parts of pixels are seen; in a still one it is not, since each transform costs every later frame, and hundreds of pages may be on show.
@@ -45,9 +54,6 @@ export function placeElement(styles: Styles, shown: Shown, values: Values, moves
   for (const { name, css } of declared) styles.set(css!.name, css!.text(values[name] as never));
 }
 
-/** The outline of a line that has none of its own, in a box of 100 by 100. */
-export const LINE = 'M0 0L100 100';
-
 /** The dash and the gap of a line that is drawn in part: as much as is drawn, then nothing for longer than it is; null for a whole one. */
 export function dashOf({ drawn: share, width, height }: Values, outline: string): [number, number] | null {
   if (share >= 1) return null;
@@ -58,15 +64,16 @@ export function dashOf({ drawn: share, width, height }: Values, outline: string)
 /** Writes what a layer is painted with. */
 export function dress(styles: Styles, shown: Shown, values: Values): void {
   const { layer } = shown.node;
-  const isDrawn = drawn.has(layer.type);
-  styles.set('background-color', layer.type === 'hit' || isDrawn ? '' : (values.fill ?? ''));
+  const kind = layerKind(layer);
+  const isDrawn = isOutlined(layer);
+  styles.set('background-color', kind.draws === 'nothing' || isDrawn ? '' : (values.fill ?? ''));
   styles.set('border', !isDrawn && values.lineColor && values.lineWidth > 0 ? `${px(values.lineWidth)} solid ${values.lineColor}` : '');
-  styles.set('border-radius', layer.type === 'oval' ? '50%' : values.corner ? px(values.corner) : '');
+  styles.set('border-radius', kind.isRound ? '50%' : values.corner ? px(values.corner) : '');
   const shadow = values.shadowColor ? `${px(values.shadowX)} ${px(values.shadowY)} ${px(values.shadowBlur)} ${values.shadowColor}` : '';
   styles.set(isDrawn ? 'filter' : 'box-shadow', shadow && isDrawn ? `drop-shadow(${shadow})` : shadow);
   if (shown.text === undefined && layer.type !== 'field') return;
   styles.set('color', values.ink ?? DEFAULT_INK);
-  dressLetters(styles, shown.letters, values.size, layer.type !== 'text');
+  dressLetters(styles, shown.letters, values.size, !kind.isProse);
 }
 
 /** A font as styles and canvases name it. */

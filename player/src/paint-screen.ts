@@ -1,5 +1,17 @@
-import { countedText, DEFAULT_INK, outlinesOf, typedPart, valuesOf, type Screen, type Shown, type Surface, type Values } from '@zany/core/engine';
-import { dashOf, fieldWords, fontOf, LINE, placeOfLetters } from './appearance.ts';
+import {
+  countedText,
+  DEFAULT_INK,
+  outlinesOf,
+  typedPart,
+  valuesOf,
+  type Screen,
+  type Shown,
+  type Surface,
+  type Values,
+  isOutlined,
+  layerKind,
+} from '@zany/core/engine';
+import { dashOf, fieldWords, fontOf, placeOfLetters } from './appearance.ts';
 import { linesOf } from './text-lines.ts';
 
 /**
@@ -92,10 +104,10 @@ function paintInside(painting: Painting, shown: Shown, values: Values): void {
   canvas.restore();
 }
 
-const isDrawn = (shown: Shown) => shown.node.layer.type === 'line' || shown.node.layer.type === 'path';
+const isDrawn = (shown: Shown) => isOutlined(shown.node.layer);
 
 const radiusOf = ({ node }: Shown, { corner, width, height }: Values): number =>
-  node.layer.type === 'oval' ? Infinity : Math.min(corner, width / 2, height / 2);
+  layerKind(node.layer).isRound ? Infinity : Math.min(corner, width / 2, height / 2);
 
 function outline(canvas: Canvas, width: number, height: number, radius: number, inset = 0): void {
   canvas.beginPath();
@@ -115,7 +127,7 @@ function paintShape(painting: Painting, shown: Shown, values: Values): void {
   const { canvas } = painting;
   if (isDrawn(shown)) return;
   const radius = radiusOf(shown, values);
-  if (values.fill && shown.node.layer.type !== 'hit') {
+  if (values.fill && layerKind(shown.node.layer).draws !== 'nothing') {
     outline(canvas, values.width, values.height, radius);
     canvas.fillStyle = values.fill;
     withShadow(painting, values, () => canvas.fill());
@@ -140,17 +152,15 @@ function withShadow({ canvas, scale }: Painting, values: Values, paint: () => vo
 }
 
 function paintContent(painting: Painting, shown: Shown, values: Values): void {
-  switch (shown.node.layer.type) {
+  switch (layerKind(shown.node.layer).draws) {
     case 'picture':
-    case 'video':
+    case 'film':
       return paintPicture(painting, shown, values);
-    case 'line':
-    case 'path':
+    case 'outline':
       return paintPath(painting, shown, values);
     case 'field':
       return paintText(painting, shown, values, fieldWords(shown));
-    case 'group':
-    case 'placement':
+    case 'layers':
     case 'sound':
       return;
     default:
@@ -161,7 +171,7 @@ function paintContent(painting: Painting, shown: Shown, values: Values): void {
 const MIDDLE = { x: 0.5, y: 0.5 };
 
 function paintPicture({ canvas, picture }: Painting, shown: Shown, values: Values): void {
-  const isFilm = shown.node.layer.type === 'video';
+  const isFilm = layerKind(shown.node.layer).draws === 'film';
   const image = shown.asset === undefined ? null : picture(shown.asset, isFilm ? 'video' : 'picture');
   if (!image?.width || !image.height) return;
   const { fit = isFilm ? 'contain' : 'fill', crop: place = MIDDLE } = shown.node.layer;
@@ -176,23 +186,23 @@ function paintPicture({ canvas, picture }: Painting, shown: Shown, values: Value
 
 function paintPath(painting: Painting, shown: Shown, values: Values): void {
   const { canvas } = painting;
-  const isLine = shown.node.layer.type === 'line';
-  for (const { outline, share } of outlinesOf(values.path ?? (isLine ? LINE : ''))) {
+  const { outline: own = '', stroke } = layerKind(shown.node.layer);
+  for (const { outline, share } of outlinesOf(values.path ?? own)) {
     canvas.save();
     canvas.globalAlpha *= share;
-    paintOutline(painting, isLine, values, outline);
+    paintOutline(painting, stroke, values, outline);
     canvas.restore();
   }
 }
 
-function paintOutline(painting: Painting, isLine: boolean, values: Values, outline: string): void {
+function paintOutline(painting: Painting, wide: number | undefined, values: Values, outline: string): void {
   const { canvas } = painting;
   const path = new Path2D();
   path.addPath(new Path2D(outline), new DOMMatrix([values.width / 100, 0, 0, values.height / 100, 0, 0]));
-  const stroke = values.lineColor ?? (isLine ? (values.fill ?? '#26232c') : null);
-  const width = values.lineWidth || (isLine ? 2 : 0);
+  const stroke = values.lineColor ?? (wide === undefined ? null : (values.fill ?? DEFAULT_INK));
+  const width = values.lineWidth || (wide ?? 0);
   withShadow(painting, values, () => {
-    if (!isLine && values.fill) {
+    if (wide === undefined && values.fill) {
       canvas.fillStyle = values.fill;
       canvas.fill(path);
     }
@@ -219,7 +229,7 @@ function paintText({ canvas, fonts }: Painting, shown: Shown, values: Values, te
   const font = fontOf(shown.letters, values.size);
   fonts.add(font);
   canvas.font = font;
-  const { align, place, leading } = placeOfLetters(shown.letters, shown.node.layer.type !== 'text');
+  const { align, place, leading } = placeOfLetters(shown.letters, !layerKind(shown.node.layer).isProse);
   const border = values.lineColor && !isDrawn(shown) ? values.lineWidth : 0;
   const width = values.width - 2 * border;
   const lines = linesOf(text, width, font, (words) => canvas.measureText(words).width);

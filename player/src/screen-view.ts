@@ -1,4 +1,6 @@
 import {
+  DEFAULT_INK,
+  layerKind,
   countedText,
   outlinesOf,
   typedPart,
@@ -13,7 +15,7 @@ import {
   type Value,
   type Values,
 } from '@zany/core/engine';
-import { dashOf, dress, fieldWords, LINE, placeElement, Styles } from './appearance.ts';
+import { dashOf, dress, fieldWords, placeElement, Styles } from './appearance.ts';
 import { makeControl, showValue, type Control } from './fields.ts';
 import { canBeSelected, isOperable, nameOf, roleOf } from './roles.ts';
 
@@ -242,14 +244,13 @@ export class ScreenView {
 
   private contentOf(node: Node): Element | null {
     const { layer } = node;
-    switch (layer.type) {
+    switch (layerKind(layer).draws) {
       case 'picture': {
         const img = this.document.createElement('img');
         img.draggable = false;
         return img;
       }
-      case 'line':
-      case 'path': {
+      case 'outline': {
         const svg = this.document.createElementNS('http://www.w3.org/2000/svg', 'svg');
         svg.setAttribute('viewBox', '0 0 100 100');
         svg.setAttribute('preserveAspectRatio', 'none');
@@ -257,7 +258,7 @@ export class ScreenView {
         svg.append(this.document.createElementNS('http://www.w3.org/2000/svg', 'path'));
         return svg;
       }
-      case 'video':
+      case 'film':
       case 'sound':
         return this.options.live || this.options.media ? this.mediaElement(node) : null;
       default:
@@ -267,7 +268,7 @@ export class ScreenView {
 
   private mediaElement(node: Node): HTMLMediaElement {
     const { layer } = node;
-    const media = this.document.createElement(layer.type === 'video' ? 'video' : 'audio');
+    const media = this.document.createElement(layerKind(layer).draws === 'film' ? 'video' : 'audio');
     media.preload = 'auto';
     const { from, to, loop = false } = layer.media ?? {};
     // A part of it comes round by hand; the browser knows only the whole.
@@ -314,13 +315,12 @@ export class ScreenView {
   private dressContent(view: LayerView, shown: Shown, values: Values, scene: string): void {
     const { layer } = shown.node;
     const { element } = view;
-    switch (layer.type) {
+    switch (layerKind(layer).draws) {
       case 'picture':
         return this.dressPicture(element, shown);
-      case 'line':
-      case 'path':
+      case 'outline':
         return dressPaths(element.firstElementChild!, shown, values);
-      case 'video':
+      case 'film':
       case 'sound': {
         const media = element.firstElementChild as HTMLMediaElement | null;
         const url = shown.asset ? this.options.assetUrl(shown.asset) : '';
@@ -335,8 +335,7 @@ export class ScreenView {
       case 'field':
         if (view.control) return this.dressField(view.control, shown, scene);
         return writeText(element, fieldWords(shown), 1);
-      case 'group':
-      case 'placement':
+      case 'layers':
         return;
       default:
         writeText(element, shown.text === undefined ? undefined : countedText(shown.text, values.counted), values.typed);
@@ -391,7 +390,7 @@ const needsRemaking = (a: Node, b: Node): boolean =>
 
 /** The outline of a layer, or those that are faded into each other: what they share is as much to be seen as before and after. */
 function dressPaths(svg: Element, shown: Shown, values: Values): void {
-  const outlines = outlinesOf(values.path ?? (shown.node.layer.type === 'line' ? LINE : 'M0 0'));
+  const outlines = outlinesOf(values.path ?? layerKind(shown.node.layer).outline ?? 'M0 0');
   while (svg.childElementCount > outlines.length) svg.lastElementChild!.remove();
   while (svg.childElementCount < outlines.length) svg.append(svg.lastElementChild!.cloneNode());
   attribute(svg, 'style', outlines.length > 1 ? 'isolation:isolate' : null);
@@ -404,11 +403,11 @@ function dressPaths(svg: Element, shown: Shown, values: Values): void {
 }
 
 function dressPath(path: Element, shown: Shown, values: Values, outline: string): void {
-  const { layer } = shown.node;
+  const { stroke } = layerKind(shown.node.layer);
   attribute(path, 'd', outline);
-  attribute(path, 'fill', layer.type === 'path' ? (values.fill ?? 'none') : 'none');
-  attribute(path, 'stroke', values.lineColor ?? (layer.type === 'line' ? (values.fill ?? '#26232c') : 'none'));
-  attribute(path, 'stroke-width', String(values.lineWidth || (layer.type === 'line' ? 2 : 0)));
+  attribute(path, 'fill', stroke === undefined ? (values.fill ?? 'none') : 'none');
+  attribute(path, 'stroke', values.lineColor ?? (stroke === undefined ? 'none' : (values.fill ?? DEFAULT_INK)));
+  attribute(path, 'stroke-width', String(values.lineWidth || (stroke ?? 0)));
   attribute(path, 'vector-effect', 'non-scaling-stroke');
   attribute(path, 'stroke-linecap', 'round');
   attribute(path, 'stroke-dasharray', dashOf(values, outline)?.join(' ') ?? null);

@@ -1,3 +1,4 @@
+import { layerKinds } from '../vocabulary/layers/all.ts';
 import { schemaFault } from '../piece/read.ts';
 import { EDIT_LIMITS, shapeFault } from '../piece/shape.ts';
 import { nestingFault, placingFault } from '../piece/nesting.ts';
@@ -176,7 +177,7 @@ const entityFault = (piece: Piece, table: TableName, entity: Entity): Fault | nu
 
 /** A group that became something else, with layers still in it. */
 function childFault(piece: Piece, table: TableName, entity: Entity): Fault | null {
-  if (table !== 'layers' || (entity as { type?: string }).type === 'group' || childIdsOf(piece, entity.id).size === 0) return null;
+  if (table !== 'layers' || layerKinds[(entity as Layer).type]?.holdsLayers || childIdsOf(piece, entity.id).size === 0) return null;
   return fault('not-a-group', [table, entity.id, 'type'], `“${(entity as { name?: string }).name}” holds layers, so it has to stay a group.`);
 }
 

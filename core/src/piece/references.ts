@@ -1,3 +1,4 @@
+import { layerKind } from '../vocabulary/layers/all.ts';
 import { propertyKinds } from '../vocabulary/properties/all.ts';
 import { fault, type Fault } from '../result.ts';
 import { parseEasing } from '../motion/easing.ts';
@@ -105,7 +106,7 @@ function parentFault(piece: Piece, layer: Layer): Fault | null {
     const parent: Layer | undefined = piece.layers.get(at);
     if (!parent) return fault('missing-reference', path, `“${layer.name}” is in a group that is not there.`);
     if (seen.has(at)) return fault('cycle', path, `“${inside.name}” and “${parent.name}” would be inside each other.`);
-    if (parent.type !== 'group') return fault('not-a-group', path, `“${parent.name}” is no group, so “${layer.name}” cannot be in it.`);
+    if (!layerKind(parent).holdsLayers) return fault('not-a-group', path, `“${parent.name}” is no group, so “${layer.name}” cannot be in it.`);
     if (parent.scene !== layer.scene) return fault('other-scene', path, `“${layer.name}” and its group “${parent.name}” are in different frames.`);
     if (seen.size > MOST_GROUPS_DEEP) return tooDeep(layer);
     seen.add(at);

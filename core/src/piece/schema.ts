@@ -17,6 +17,7 @@ import {
   type TString,
 } from '@sinclair/typebox';
 import { cueSchemas } from '../vocabulary/cues/schema.ts';
+import { layerKinds, type LayerType } from '../vocabulary/layers/all.ts';
 import { propertyKinds, type Tracked } from '../vocabulary/properties/all.ts';
 import { fieldsOf } from '../vocabulary/properties/schema.ts';
 import { stepSchemas } from '../vocabulary/steps/schema.ts';
@@ -119,8 +120,6 @@ export const LookSchema = Obj(
   strict
 );
 
-export const LAYER_TYPES = ['box', 'oval', 'line', 'path', 'text', 'picture', 'video', 'sound', 'field', 'group', 'placement', 'hit'] as const;
-
 export const FIELD_KINDS = ['text', 'number', 'checkbox', 'switch', 'choice', 'slider'] as const;
 
 export const FieldSchema = Obj(
@@ -181,7 +180,7 @@ export const LayerSchema = Obj(
     parent: Union([id(), Null()]),
     order: order(),
     name: name(),
-    type: oneOf(LAYER_TYPES),
+    type: oneOf(Object.keys(layerKinds) as LayerType[]),
     pose: PoseSchema,
     style: StyleSchema,
     letters: Optional(LettersSchema),
@@ -446,7 +445,7 @@ export { BINDABLE, type Bindable } from './bindable.ts';
 export type Field = Static<typeof FieldSchema>;
 export type Drag = Static<typeof DragSchema>;
 export type Variable = Static<typeof VariableSchema>;
-export type LayerType = (typeof LAYER_TYPES)[number];
+export type { LayerType };
 export type Layer = Static<typeof LayerSchema>;
 export type Scene = Static<typeof SceneSchema>;
 export type Thread = Static<typeof ThreadSchema>;

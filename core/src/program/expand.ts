@@ -1,3 +1,4 @@
+import { isMediaLayer } from '../vocabulary/layers/all.ts';
 import { isPointed } from '../vocabulary/cues/all.ts';
 import { bindingsOf, type Binding } from './binding.ts';
 import type { Instance, Node } from './node.ts';
@@ -71,9 +72,7 @@ class Expander {
         else readers.set(key, [binding]);
       }
     const { nodes, instances, cut } = this;
-    const timed = nodes.filter(
-      (node) => node.inside?.scene.scene.timeline !== undefined || node.layer.type === 'video' || node.layer.type === 'sound'
-    );
+    const timed = nodes.filter((node) => node.inside?.scene.scene.timeline !== undefined || isMediaLayer(node.layer));
     return {
       root: this.root,
       nodes,

@@ -1,3 +1,4 @@
+import { isLoose, layerKind } from '../vocabulary/layers/all.ts';
 import type { Touched } from '../edit/touched.ts';
 import {
   framesOf,
@@ -150,7 +151,7 @@ function variablesByScene(variables: ReadonlyMap<string, Variable>): ReadonlyMap
 function collectByParent(piece: Piece, scene: string, parent: string | null, found: Map<string | null, Layer[]>): void {
   const layers = layersUnder(piece, scene, parent);
   found.set(parent, layers);
-  for (const layer of layers) if (layer.type === 'group') collectByParent(piece, scene, layer.id, found);
+  for (const layer of layers) if (layerKind(layer).holdsLayers) collectByParent(piece, scene, layer.id, found);
 }
 
 /** Whether an item, whose layer is the same as before, has the same threads, and in it all is the same. */
@@ -192,7 +193,7 @@ function compileLayer(piece: Piece, layer: Layer, byParent: Map<string | null, L
   items.push(item);
   for (const child of byParent.get(layer.id) ?? [])
     children.push(compileLayer(piece, child, byParent, item, { x: item.box.x, y: item.box.y, shown }, items));
-  if (layer.type === 'group' && !layer.clip && !layer.scroll) item.box = union(children.map((child) => child.box)) ?? item.box;
+  if (isLoose(layer)) item.box = union(children.map((child) => child.box)) ?? item.box;
   return item;
 }
 

@@ -1,3 +1,4 @@
+import { isMediaLayer } from '../vocabulary/layers/all.ts';
 import type { Expansion } from '../program/expand.ts';
 import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
@@ -102,7 +103,7 @@ function timelineCue(
 
 /** All the instances and media that a timeline step on a layer means: itself, or all in a group. */
 export function* playable(node: Node): Iterable<Node> {
-  if (node.inside || node.layer.type === 'video' || node.layer.type === 'sound') yield node;
+  if (node.inside || isMediaLayer(node.layer)) yield node;
   else for (const child of node.children) yield* playable(child);
 }
 

@@ -1,3 +1,4 @@
+import { isMediaLayer } from '../vocabulary/layers/all.ts';
 import type { Timeline } from '../piece/schema.ts';
 import type { Instance, Node } from '../program/node.ts';
 import { isThereAt, sectionsOf, spansOf, type Section } from './playhead.ts';
@@ -65,7 +66,7 @@ export function mediaFrames(nodes: Iterable<Node>, frame: number): Map<string, {
   const clipOf = clipsAt(frame);
   const found = new Map<string, { played: number; runs: boolean }>();
   for (const node of nodes) {
-    if (node.layer.type !== 'video' && node.layer.type !== 'sound') continue;
+    if (!isMediaLayer(node.layer)) continue;
     const around = clipOf(node.instance);
     const there = around && presenceOf(node, node.instance, around);
     if (around && there !== null) found.set(node.key, ranFor(node.layer.media?.autoplay === true, node, node.instance, around.frame, there));

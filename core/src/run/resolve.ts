@@ -1,3 +1,4 @@
+import { isLoose, layerKind } from '../vocabulary/layers/all.ts';
 import { hasExpressions, textParts } from '../expression/text.ts';
 import { colorOf, paintedStyle, setLetters } from '../piece/paint.ts';
 import type { Delta, Layer, Letters, Look, LookName, Style } from '../piece/schema.ts';
@@ -271,8 +272,6 @@ export function opacityOf(root: RootRun, node: Node): number {
 
 const POSED = ['x', 'y', 'width', 'height', 'rotation', 'scale'] as const;
 
-const isLoose = ({ type, clip, scroll }: Layer) => type === 'group' && !clip && !scroll;
-
 const NO_CHILDREN: readonly never[] = [];
 
 /** Where a layer stands; null where it is not shown. */
@@ -531,8 +530,8 @@ export function activeLooks({ looks }: Layer, on: LookState): readonly { readonl
 export function isUnder(shown: Stood, point: Point): boolean {
   for (let at = shown.parent; at; at = at.parent) if ((at.node.layer.clip || at.node.layer.scroll) && !inBox(at, point, 0, false)) return false;
   const { layer } = shown.node;
-  const oval = layer.hit?.shape ? layer.hit.shape === 'oval' : layer.type === 'oval';
-  if (layer.type === 'group' && !layer.clip && !layer.scroll) return inUnion(shown, point, layer.hit?.grow ?? 0);
+  const oval = layer.hit?.shape ? layer.hit.shape === 'oval' : layerKind(layer).isRound === true;
+  if (isLoose(layer)) return inUnion(shown, point, layer.hit?.grow ?? 0);
   return inBox(shown, point, layer.hit?.grow ?? 0, oval);
 }
 
@@ -557,7 +556,7 @@ function inUnion(shown: Stood, point: Point, grow: number): boolean {
 export function childrenBox(shown: Stood): Rect | null {
   let box: Rect | null = null;
   for (const child of shown.children) {
-    const inner = child.node.layer.type === 'group' ? childrenBox(child) : { x: 0, y: 0, width: child.width, height: child.height };
+    const inner = layerKind(child.node.layer).holdsLayers ? childrenBox(child) : { x: 0, y: 0, width: child.width, height: child.height };
     if (!inner) continue;
     const one = { x: child.x + inner.x, y: child.y + inner.y, width: inner.width, height: inner.height };
     const x = Math.min(box?.x ?? Infinity, one.x);
@@ -571,7 +570,7 @@ export function childrenBox(shown: Stood): Rect | null {
 
 /** The upright rectangle around a layer in the view. */
 export function boundsOf(shown: Stood): Rect {
-  const local = shown.node.layer.type === 'group' && !shown.node.layer.clip && !shown.node.layer.scroll ? childrenBox(shown) : null;
+  const local = isLoose(shown.node.layer) ? childrenBox(shown) : null;
   const { x, y, width, height } = local ?? { x: 0, y: 0, width: shown.width, height: shown.height };
   const corners = [
     mapPoint(shown.matrix, x, y),

@@ -1,3 +1,4 @@
+import { layerKind } from '../vocabulary/layers/all.ts';
 import { fitsOccasion, waitsFor } from '../vocabulary/cues/all.ts';
 import { keyWords } from '../vocabulary/keys.ts';
 import { failingClause } from '../expression/explain.ts';
@@ -85,7 +86,7 @@ const cueWords = ({ cue }: Thread): string => ('key' in cue ? `key ${keyWords(cu
 const layersAt = (runner: Runner, point: Point): Stood[] =>
   standingScreen(runner.program, runner.run)
     .surfaces.flatMap((surface) => surface.all)
-    .filter((shown) => shown.node.layer.type !== 'group' && isUnder(shown, point))
+    .filter((shown) => !layerKind(shown.node.layer).holdsLayers && isUnder(shown, point))
     .reverse();
 
 /** Why no thread took a key. */

@@ -1,3 +1,4 @@
+import { layerKinds } from '../vocabulary/layers/all.ts';
 import type { Operation } from '../edit/operation.ts';
 import { keyBetween } from '../edit/order.ts';
 import { framesOf, type Layer, type Piece } from '../piece/piece.ts';
@@ -7,6 +8,9 @@ import { generator } from './large.ts';
 /** Random pieces and edits from seeds: a deterministic world for property tests. */
 
 const pick = <T>(random: () => number, from: readonly T[]): T => from[Math.floor(random() * from.length)]!;
+
+/** Types of layers that need nothing more to be one. */
+const plain = Object.values(layerKinds).flatMap(({ type, draws }) => (['ground', 'outline', 'nothing'].includes(draws) ? [type] : []));
 
 const upTo = (random: () => number, most: number) => Math.floor(random() * (most + 1));
 
@@ -25,7 +29,7 @@ function randomFrame(random: () => number, id: string, ids: readonly string[]): 
   for (let i = 0; i < upTo(random, 4); i++)
     layers[`${id}l${i}`] = {
       at: [upTo(random, 300), upTo(random, 700), 20 + upTo(random, 90), 20 + upTo(random, 140)],
-      type: pick(random, ['box', 'oval', 'hit'] as const),
+      type: pick(random, plain),
       hidden: random() < 0.1,
       threads: Array.from({ length: upTo(random, 2) }, () => randomThread(random, ids)),
     };

@@ -1,3 +1,4 @@
+import { layerKinds } from '../vocabulary/layers/all.ts';
 import { placeOfProperty, properties } from '../vocabulary/properties/all.ts';
 import { cueKinds } from '../vocabulary/cues/all.ts';
 import { exportKinds } from '../formats/exports/all.ts';
@@ -71,6 +72,7 @@ export function tablesDocument(): string {
   const cues = Object.values(cueKinds).map(({ type, meaning, owners }) => [`\`${type}\``, meaning, owners.join(', ')]);
   const steps = Object.values(stepKinds).map(({ do: what, label, meaning }) => [`\`${what}\``, label, meaning]);
   const transitions = Object.values(transitionKinds).map(({ type, meaning }) => [`\`${type}\``, meaning]);
+  const layers = Object.values(layerKinds).map(({ type, words, meaning }) => [`\`${type}\``, words, meaning]);
   const keyed = properties.map((kind) => [
     `\`${kind.name}\``,
     kind.words,
@@ -82,12 +84,13 @@ export function tablesDocument(): string {
     `## Cues\n\n${table(['cue', 'fires when', 'belongs to'], cues)}`,
     `## Steps\n\n${table(['step', 'in menus', 'what it does'], steps)}`,
     `## Transitions\n\n${table(['transition', 'what is seen'], transitions)}`,
+    `## Layers\n\n${table(['layer', 'in lists', 'what it is'], layers)}`,
     `## Properties\n\n${table(['property', 'in rows', 'of', 'where nothing is said'], keyed)}`,
     `## Exports\n\n${table(['form', 'ending', 'what it is'], forms)}`,
   ].join('\n\n');
   return page(
-    'Cues, steps, transitions, properties, exports',
-    'What a thread can be made of, what can have keys, and what a piece can be handed over as.',
+    'Cues, steps, transitions, layers, properties, exports',
+    'What threads and frames can be made of, what can have keys, and what a piece can be handed over as.',
     body
   );
 }

@@ -1,3 +1,4 @@
+import { isMediaLayer } from '../vocabulary/layers/all.ts';
 import { stepKind } from '../vocabulary/steps/all.ts';
 import { namesIn, readsOf } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
@@ -104,8 +105,7 @@ const isOn = ({ enabled }: Thread) => enabled;
 /** Nothing comes or goes by it, and it sets nothing off. */
 const onlyMoves = ({ spans = {}, cues = {} }: Timeline): boolean => Object.keys(spans).length === 0 && Object.keys(cues).length === 0;
 
-const doesNothing = (node: Node): boolean =>
-  !node.catches && node.layer.type !== 'video' && node.layer.type !== 'sound' && !threadsAt(node).some(isOn);
+const doesNothing = (node: Node): boolean => !node.catches && !isMediaLayer(node.layer) && !threadsAt(node).some(isOn);
 
 function isUnder(node: Node, path: string): boolean {
   if (node.key.startsWith(`${path}/`)) return true;

@@ -1,3 +1,4 @@
+import { isMediaLayer } from '../vocabulary/layers/all.ts';
 import { cueKind, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import type { OccasionType, PlainOccasion, Tried } from '../vocabulary/occasions.ts';
 import type { Value } from '../expression/ast.ts';
@@ -83,7 +84,7 @@ function* eventsOn({ node }: Stood, all: readonly Stood[], telling: Telling): It
   const { key: layer } = node;
   const own = live(node.item.threads);
   const cues = live(threadsAt(node));
-  const { field, drag, type, media } = node.layer;
+  const { field, drag, media } = node.layer;
   const has = (...types: OccasionType[]) => cues.some((cue) => types.some((type) => waitsFor(cue, type)));
   const isBox = field?.kind === 'checkbox' || field?.kind === 'switch';
   if (has(...CLICKS) || isBox) yield { type: 'click', layer };
@@ -94,7 +95,7 @@ function* eventsOn({ node }: Stood, all: readonly Stood[], telling: Telling): It
   for (const swipe of tried(cues, 'swipe')) yield { ...swipe, layer };
   if (drag) yield* drags(layer, own, all);
   if (field && !isBox) for (const value of valuesFor(node.layer.id, field, telling)) yield { type: 'value', layer, value };
-  if (type === 'video' || type === 'sound')
+  if (isMediaLayer(node.layer))
     for (const { what } of tried(own, 'media')) if (what !== 'ended' || !media?.loop) yield { type: 'media', layer, what };
 }
 

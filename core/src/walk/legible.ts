@@ -1,3 +1,4 @@
+import { isOutlined, layerKind } from '../vocabulary/layers/all.ts';
 import { propertyKinds } from '../vocabulary/properties/all.ts';
 import { DEFAULT_INK } from '../motion/values.ts';
 import { onceFor } from '../once.ts';
@@ -131,7 +132,7 @@ const FAINT = 0.1;
 /** A text that stands still in its colours; what is disabled need not be read (WCAG 2.2, 1.4.3). */
 function isRead({ node, text, enabled }: Shown): boolean {
   const { layer } = node;
-  if (!text?.trim() || !enabled || layer.type === 'field' || layer.type === 'hit' || layer.role === 'none') return false;
+  if (!text?.trim() || !enabled || layer.type === 'field' || layerKind(layer).draws === 'nothing' || layer.role === 'none') return false;
   return !outwardNodes(node).some((one) => one.layer.bindings?.opacity !== undefined || isPaintedInTime(one));
 }
 
@@ -152,7 +153,7 @@ function wantedFor({ letters, matrix }: Shown): number {
 /** A point of a text where its first letters stand. */
 function pointIn({ width, height, letters, matrix, node }: Shown): Point {
   const size = letters.size ?? 16;
-  const isText = node.layer.type === 'text';
+  const isText = layerKind(node.layer).isProse;
   const align = letters.align ?? (isText ? 'left' : 'center');
   const place = letters.place ?? (isText ? 'top' : 'middle');
   const x = align === 'center' ? width / 2 : align === 'left' ? Math.min(width / 2, size / 2) : Math.max(width / 2, width - size / 2);
@@ -172,11 +173,11 @@ function groundUnder(screen: Screen, text: Shown, point: Point): Rgb | null {
     if (surface.background) lay(surface.background, 1);
     for (const shown of surface.all) {
       const { layer } = shown.node;
-      if (layer.type !== 'hit' && layer.type !== 'line' && isUnder(shown, point)) {
+      if (layerKind(layer).draws !== 'nothing' && layerKind(layer).stroke === undefined && isUnder(shown, point)) {
         const alpha = opacityOn(shown);
         if (
           alpha > 0 &&
-          (layer.type === 'picture' || layer.type === 'video' || (layer.type === 'path' && shown.style.fill) || isPaintedInTime(shown.node))
+          (['picture', 'film'].includes(layerKind(layer).draws) || (isOutlined(layer) && shown.style.fill) || isPaintedInTime(shown.node))
         )
           ground = null;
         else if (shown.style.fill) lay(shown.style.fill, alpha);

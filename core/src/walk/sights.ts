@@ -1,3 +1,4 @@
+import { layerKind } from '../vocabulary/layers/all.ts';
 import { isPointed, isPressed, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import { onceFor } from '../once.ts';
 import { intersection, overlaps, type Rect } from '../program/geometry.ts';
@@ -69,7 +70,7 @@ function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, 
     by: isOpen ? null : (hidden?.by?.node ?? null),
     size: isStill && cuesAt(node).some(isPressed) ? sizeOf(shown) : null,
     isOut: isStill && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && isBeyond(surface, shown),
-    isUnseen: isStill && node.layer.type !== 'hit' && isFaded(run, surface, shown),
+    isUnseen: isStill && layerKind(node.layer).draws !== 'nothing' && isFaded(run, surface, shown),
   };
 }
 
@@ -111,7 +112,7 @@ const scaleIn = ({ matrix: { a, b, c, d } }: Stood) => ({ x: Math.hypot(a, b), y
 
 function sizeOf(shown: Stood): { width: number; height: number } {
   const { layer } = shown.node;
-  const box = (layer.type === 'group' && !layer.clip && !layer.scroll && childrenBox(shown)) || shown;
+  const box = (layerKind(layer).holdsLayers && !layer.clip && !layer.scroll && childrenBox(shown)) || shown;
   const grow = 2 * (layer.hit?.grow ?? 0);
   const scale = scaleIn(shown);
   return { width: (box.width + grow) * scale.x, height: (box.height + grow) * scale.y };

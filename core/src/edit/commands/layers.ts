@@ -1,3 +1,4 @@
+import { layerKind } from '../../vocabulary/layers/all.ts';
 import { byOrder, layersUnder, withDescendants, type Layer, type Piece } from '../../piece/piece.ts';
 import type { Letters, Style } from '../../piece/schema.ts';
 import { union, type Rect } from '../../program/geometry.ts';
@@ -216,7 +217,7 @@ export function groupLayers(program: Program, scene: string, ids: readonly strin
   const keys = keysBetween(null, null, layers.length);
   const inside = layers.flatMap((layer, i) => {
     const { box } = items.get(layer.id)!;
-    const here = layer.type === 'group' ? originOf(items.get(layer.id)!) : box;
+    const here = layerKind(layer).holdsLayers ? originOf(items.get(layer.id)!) : box;
     const pose = { ...layer.pose, x: here.x - around.x, y: here.y - around.y };
     const value: Layer = { ...layer, parent: groupId, order: keys[i]!, pose };
     const shifts = shiftInside(piece, layer, pose.x - layer.pose.x, pose.y - layer.pose.y);

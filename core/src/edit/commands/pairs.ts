@@ -1,3 +1,4 @@
+import { layerKind } from '../../vocabulary/layers/all.ts';
 import { setLetters } from '../../piece/paint.ts';
 import { framesOf, layerIdsOf, layersUnder, threadsOf, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
 import type { Step } from '../../vocabulary/steps/all.ts';
@@ -76,7 +77,7 @@ export const writtenIn = (piece: Piece, scene: string): string[] =>
 const wordsOn = (piece: Piece, layer: Layer): string[] => [
   layer.name,
   ...(layer.text ? [layer.text] : []),
-  ...(layer.type === 'group' ? layersUnder(piece, layer.scene, layer.id).flatMap((inner) => inner.text ?? []) : []),
+  ...(layerKind(layer).holdsLayers ? layersUnder(piece, layer.scene, layer.id).flatMap((inner) => inner.text ?? []) : []),
 ];
 
 /** From this on two names are taken for the same. */
@@ -127,7 +128,7 @@ const SMALL: ReadonlySet<string> = new Set(
 export function buttonsAndPanels<T extends Layer>(layers: readonly T[]): { buttons: T[]; panels: T[] } | null {
   if (layers.length < 2 || layers.length % 2 !== 0) return null;
   const half = layers.length / 2;
-  const holds = (layer: T) => layer.type === 'group' || layer.type === 'placement';
+  const holds = (layer: T) => layerKind(layer).draws === 'layers';
   const holders = layers.filter(holds);
   if (holders.length === half) return { buttons: layers.filter((layer) => !holds(layer)), panels: holders };
   const bySize = [...layers].sort((a, b) => a.pose.width * a.pose.height - b.pose.width * b.pose.height);

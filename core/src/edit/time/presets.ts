@@ -1,3 +1,4 @@
+import { isOutlined } from '../../vocabulary/layers/all.ts';
 import type { Layer } from '../../piece/piece.ts';
 import { restValue } from '../reach/in-time.ts';
 import { setKey } from './keys.ts';
@@ -77,7 +78,7 @@ export const presets: readonly Preset[] = [
     id: 'draw',
     label: 'draw the line',
     seconds: 1,
-    suits: (layer) => layer.type === 'line' || layer.type === 'path',
+    suits: isOutlined,
     keys: () => [between('drawn', 0, 1, 'ease-in-out')],
   },
   { id: 'type', label: 'type out', seconds: 1.5, suits: hasWords, keys: () => [between('typed', 0, 1, 'linear')] },

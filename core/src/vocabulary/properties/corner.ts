@@ -1,5 +1,6 @@
 import { Number as Num, Optional } from '@sinclair/typebox';
-import { defineProperty, isOutlined } from './define.ts';
+import { isOutlined } from '../layers/all.ts';
+import { defineProperty } from './define.ts';
 
 export const corner = defineProperty({
   name: 'corner',

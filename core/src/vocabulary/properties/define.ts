@@ -1,3 +1,4 @@
+import type { LayerType } from '../layers/all.ts';
 import type { TOptional, TSchema } from '@sinclair/typebox';
 
 /** How values between two of them come about: a colour by its light, a path point by point, a share within 0 and 1. */
@@ -5,7 +6,7 @@ export type Mixing = 'number' | 'length' | 'share' | 'colour' | 'path';
 
 /** A layer, as far as what can have keys depends on it. */
 export interface Suited {
-  readonly type: string;
+  readonly type: LayerType;
   readonly text?: string | undefined;
 }
 
@@ -47,7 +48,5 @@ export const defineProperty = <
 >(
   kind: PropertyKind<N, G, S>
 ): PropertyKind<N, G, S> => kind;
-
-export const isOutlined = ({ type }: Suited): boolean => type === 'line' || type === 'path';
 
 export const hasWords = ({ text }: Suited): boolean => text !== undefined;

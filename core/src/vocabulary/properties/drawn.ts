@@ -1,6 +1,7 @@
 import { Optional } from '@sinclair/typebox';
 import { share } from '../../fields/scalars.ts';
-import { defineProperty, isOutlined } from './define.ts';
+import { isOutlined } from '../layers/all.ts';
+import { defineProperty } from './define.ts';
 
 export const drawn = defineProperty({
   name: 'drawn',

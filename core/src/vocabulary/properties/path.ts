@@ -1,4 +1,5 @@
-import { defineProperty, isOutlined } from './define.ts';
+import { isOutlined } from '../layers/all.ts';
+import { defineProperty } from './define.ts';
 
 export const path = defineProperty({
   name: 'path',

@@ -1,5 +1,6 @@
 import { Optional } from '@sinclair/typebox';
 import { share } from '../../fields/scalars.ts';
+import { isMediaLayer } from '../layers/all.ts';
 import { defineProperty } from './define.ts';
 
 export const volume = defineProperty({
@@ -10,5 +11,5 @@ export const volume = defineProperty({
   neutral: 1,
   isNothing: true,
   mixing: 'share',
-  suits: ({ type }) => type === 'video' || type === 'sound',
+  suits: isMediaLayer,
 });

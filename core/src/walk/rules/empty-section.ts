@@ -1,3 +1,4 @@
+import { isMediaLayer } from '../../vocabulary/layers/all.ts';
 import { keysOf, valueAt } from '../../motion/track.ts';
 import type { Timeline } from '../../piece/schema.ts';
 import { sectionsOf, type Section } from '../../run/playhead.ts';
@@ -11,9 +12,7 @@ export const emptySection: Rule = {
   meaning: 'a labelled section in which nothing happens: it looks all along as the one before it ends',
   check: ({ program }) =>
     scenesInTime(program).flatMap(({ scene, timeline }) => {
-      const plays = program.scenes
-        .get(scene.id)!
-        .items.some(({ layer }) => layer.type === 'placement' || layer.type === 'video' || layer.type === 'sound');
+      const plays = program.scenes.get(scene.id)!.items.some(({ layer }) => layer.type === 'placement' || isMediaLayer(layer));
       if (plays) return [];
       const heard = new Set(threadsIn(program.piece).flatMap(({ cue }) => (cue.type === 'label' && cue.label ? [cue.label] : [])));
       return sectionsOf(timeline).flatMap((section) => {

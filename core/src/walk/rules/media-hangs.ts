@@ -1,3 +1,4 @@
+import { isMediaLayer } from '../../vocabulary/layers/all.ts';
 import type { Layer } from '../../piece/piece.ts';
 import { expand } from '../../program/expand.ts';
 import type { Program } from '../../program/program.ts';
@@ -23,9 +24,7 @@ export function endingUnheard(program: Program, frame: string): Layer | undefine
   const { nodes } = expand(program, program.scenes.get(frame)!);
   const node = nodes.find(
     ({ layer, item }) =>
-      (layer.type === 'video' || layer.type === 'sound') &&
-      !layer.media?.loop &&
-      !item.threads.some(({ enabled, cue }) => enabled && cue.type === 'media' && cue.what === 'ended')
+      isMediaLayer(layer) && !layer.media?.loop && !item.threads.some(({ enabled, cue }) => enabled && cue.type === 'media' && cue.what === 'ended')
   );
   return node?.layer;
 }

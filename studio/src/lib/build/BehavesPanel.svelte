@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { EDGES, trimOperations, variablesOf, type Layer } from '@zany/core';
+  import { EDGES, trimOperations, variablesOf, type Layer, isMediaLayer } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { fieldKey } from '$lib/shared/focus';
@@ -45,7 +45,7 @@
   const setHit = (how: 'own' | 'none' | 'block' | undefined) =>
     set('Where a press counts', ['hit'], how === undefined ? undefined : { how, ...(how === 'own' && { grow: first.hit?.grow ?? 8 }) });
   const isGroup = $derived(layers.every((layer) => layer.type === 'group'));
-  const media = $derived(layers.every((layer) => layer.type === 'video' || layer.type === 'sound'));
+  const media = $derived(layers.every((layer) => isMediaLayer(layer)));
   /** How long the file of a video or sound plays, ms. */
   const whole = $derived(session.plain.piece.assets.get(first.asset ?? '')?.ms ?? 0);
   const roles = ['button', 'link', 'heading', 'image', 'text', 'none'] as const;

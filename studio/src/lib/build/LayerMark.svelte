@@ -1,10 +1,11 @@
 <script lang="ts">
+  import { isMediaLayer, isOutlined, layerKinds } from '@zany/core';
   import type { LayerType } from '@zany/core';
 
   let { type, fill }: { type: LayerType; fill?: string | undefined } = $props();
 </script>
 
-<svg width="14" height="14" viewBox="0 0 14 14" class="shrink-0" role="img" aria-label={type === 'hit' ? 'hit area' : type}>
+<svg width="14" height="14" viewBox="0 0 14 14" class="shrink-0" role="img" aria-label={layerKinds[type].words}>
   {#if type === 'box'}<rect x="1" y="1" width="12" height="12" rx="3" fill={fill ?? 'none'} stroke="var(--ink)" stroke-opacity=".55" />
   {:else if type === 'oval'}<circle cx="7" cy="7" r="6" fill={fill ?? 'none'} stroke="var(--ink)" stroke-opacity=".55" />
   {:else if type === 'text'}<text x="2.5" y="12" font-size="13" font-weight="800" fill="var(--ink)">T</text>
@@ -32,10 +33,20 @@
       y2="9"
       stroke="var(--ink)"
     />
-  {:else if type === 'video' || type === 'sound'}<rect x="1" y="1" width="12" height="12" rx="2" fill="none" stroke="var(--teal)" /><path
+  {:else if isMediaLayer({ type })}<rect x="1" y="1" width="12" height="12" rx="2" fill="none" stroke="var(--teal)" /><path
       d="M5 4l5 3-5 3z"
       fill="var(--teal)"
     />
-  {:else if type === 'line' || type === 'path'}<path d="M1.5 12.5L12.5 1.5" stroke="var(--ink)" stroke-opacity=".7" stroke-width="1.6" />
-  {:else}<rect x="1" y="1" width="12" height="12" rx="2" fill="none" stroke="var(--brick)" stroke-dasharray="2.4 1.6" />{/if}
+  {:else if isOutlined({ type })}<path d="M1.5 12.5L12.5 1.5" stroke="var(--ink)" stroke-opacity=".7" stroke-width="1.6" />
+  {:else if layerKinds[type].draws === 'nothing'}<rect
+      x="1"
+      y="1"
+      width="12"
+      height="12"
+      rx="2"
+      fill="none"
+      stroke="var(--brick)"
+      stroke-dasharray="2.4 1.6"
+    />
+  {:else}<circle cx="7" cy="7" r="3" fill="none" stroke="var(--ink)" stroke-opacity=".7" />{/if}
 </svg>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { DEFAULT_FAMILY, FAMILIES, setLetters, type Layer, type Letters, type Operation, type Style } from '@zany/core';
+  import { DEFAULT_FAMILY, FAMILIES, setLetters, type Layer, type Letters, type Operation, type Style, isOutlined, layerKind } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import NumberField from './NumberField.svelte';
   import PaintChip from './PaintChip.svelte';
@@ -17,7 +17,9 @@
   const first = $derived(layers[0]!);
   const one = $derived(layers.length === 1 ? first : null);
   const painted = $derived(layers.some(isPainted));
-  const cornered = $derived(layers.some(({ type }) => type === 'box' || type === 'oval' || type === 'picture'));
+  const cornered = $derived(
+    layers.some((layer) => (layerKind(layer).draws === 'ground' && !layerKind(layer).isProse) || layerKind(layer).draws === 'picture')
+  );
   const hasText = $derived(layers.some((layer) => layer.text !== undefined));
   const letters = $derived(setLetters(session.plain.piece.head, first.letters ?? {}));
   const valueOf = <K extends keyof Style>(key: K) => first.style[key];
@@ -50,7 +52,7 @@
       />
     </div>
   {/if}
-  {#if painted || cornered || layers.some(({ type }) => type === 'line')}
+  {#if painted || cornered || layers.some(isOutlined)}
     <div class="flex items-center gap-2">
       <span class="soft w-16">Line</span>
       <PaintChip
@@ -123,9 +125,7 @@
       onchange={(event) => onstyle('opacity', event.currentTarget.valueAsNumber / 100)}
     />
   </div>
-  {#if layers.some(({ type }) => type === 'line' || type === 'path')}{@render share('Drawn', valueOf('drawn'), (value) =>
-      onstyle('drawn', value)
-    )}{/if}
+  {#if layers.some(isOutlined)}{@render share('Drawn', valueOf('drawn'), (value) => onstyle('drawn', value))}{/if}
   {#if hasText}
     {@render share('Typed', first.letters?.typed, (value) => onletters('typed', value))}
     {@render share('Counted', first.letters?.counted, (value) => onletters('counted', value))}

@@ -11,6 +11,7 @@
     type Operation,
     type Point,
     type Rect,
+    layerKind,
   } from '@zany/core';
   import { tick } from 'svelte';
   import { getDesk } from '$lib/shared/desk.svelte';
@@ -357,7 +358,7 @@
     if (!item) return writeAt(pointOf(event));
     if (item.parent && !session.selection.includes(item.layer.id)) return session.select([item.layer.id]);
     if (item.layer.type === 'placement' && item.layer.part !== undefined) return session.enterScene(item.layer.part);
-    if (item.layer.type === 'text' || item.layer.type === 'box' || item.layer.type === 'oval') {
+    if (layerKind(item.layer).takesWords) {
       session.select([item.layer.id]);
       typing = item.layer.id;
     }

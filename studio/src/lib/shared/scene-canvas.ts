@@ -1,5 +1,5 @@
 import { paintScreen } from '@zany/player';
-import { outlinesOf, properties, valuesOf, type Screen, type Shown } from '@zany/core';
+import { layerKind, outlinesOf, properties, valuesOf, type Screen, type Shown } from '@zany/core';
 import { pictureNow } from './thumb-paint';
 
 /**
@@ -63,8 +63,8 @@ const declared = properties.filter(({ css }) => css && !css.isPainted);
 /** What a canvas paints as elements show it: no films, no fields, nothing see-through that holds something, no outlines faded into each other. */
 function isPaintable(shown: Shown): boolean {
   const { node, opacity, children, path } = shown;
-  const { type } = node.layer;
+  const { draws } = layerKind(node.layer);
   if (declared.some(({ name, neutral }) => valuesOf(shown)[name] !== neutral)) return false;
   if (path !== undefined && outlinesOf(path).length > 1) return false;
-  return type !== 'video' && type !== 'field' && (opacity >= 1 || children.length === 0);
+  return draws !== 'film' && draws !== 'field' && (opacity >= 1 || children.length === 0);
 }

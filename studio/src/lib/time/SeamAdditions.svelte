@@ -14,6 +14,7 @@
     trackValue,
     type Item,
     type Timeline,
+    isMediaLayer,
   } from '@zany/core';
   import { setLayer } from '$lib/build/acts';
   import { REENTRY, setReentry } from '$lib/build/reentry';
@@ -41,7 +42,7 @@
   /** What the selected layers can have keys of. */
   const keyable = $derived(properties.filter(({ suits }) => !suits || chosen.some(suits)));
   /** Selected layers that can be played: parts with a time of their own, videos, sounds. */
-  const playable = $derived([...clips, ...chosen.flatMap(({ id, type }) => (type === 'video' || type === 'sound' ? [id] : []))]);
+  const playable = $derived([...clips, ...chosen.flatMap(({ id, type }) => (isMediaLayer({ type }) ? [id] : []))]);
   const additions = $derived([
     { value: () => seam.addKeys(['x', 'y']), label: 'place', hint: 'K' },
     ...keyable.map(({ name, words }) => ({ value: () => seam.addKeys([name]), label: words, hint: '' })),

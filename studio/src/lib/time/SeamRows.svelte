@@ -15,6 +15,7 @@
     type Timeline,
     type TrackOf,
     propertyKinds,
+    isMediaLayer,
   } from '@zany/core';
   import LayerMark from '$lib/build/LayerMark.svelte';
   import { curveOf, heightsOf, keyTimes, NAMES, ROW, type SeamRow } from './seam';
@@ -354,7 +355,7 @@
             </span>
           {:else}{#if row.tracks.length}<span class="absolute left-0 right-0 top-[12.5px] h-px bg-[var(--line)]"></span>{/if}{/each}
         {/if}
-        {#if !track && (layer.type === 'video' || layer.type === 'sound')}<SeamMedia {seam} {timeline} {row} {perFrame} height={ROW - 3} />{/if}
+        {#if !track && isMediaLayer(layer)}<SeamMedia {seam} {timeline} {row} {perFrame} height={ROW - 3} />{/if}
         {#if !track && timeline.cues}<SeamNeedles {seam} {timeline} {layer} {perFrame} height={ROW} {snap} />{/if}
         {#if !track && layer.part !== undefined}
           {@const inner = session.program.scenes.get(layer.part)?.scene.timeline}

@@ -1,4 +1,4 @@
-import { keysOf, type Item, type SceneProgram, type Timeline, type TrackOf } from '@zany/core';
+import { keysOf, type Item, type SceneProgram, type Timeline, type TrackOf, isMediaLayer } from '@zany/core';
 
 /** How time is laid out on the seam: timeline frames as CSS px, rows for layers, curves for values. */
 
@@ -30,7 +30,7 @@ export function rowsOf(scene: SceneProgram, selection: readonly string[], all: b
     for (const item of [...items].reverse()) {
       const { id, type } = item.layer;
       const own = { tracks: tracks.get(id) ?? [], spans: spans.get(id) ?? [] };
-      const plays = type === 'placement' || type === 'video' || type === 'sound';
+      const plays = type === 'placement' || isMediaLayer({ type });
       if (all || own.tracks.length || own.spans.length || chosen.has(id) || (plays && timeline)) rows.push({ item, depth, ...own });
       visit(item.children, depth + 1);
     }

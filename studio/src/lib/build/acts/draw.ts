@@ -1,4 +1,15 @@
-import { displayText, expressionScope, newLayer, newVariable, storeText, type Layer, type Operation, type Rect } from '@zany/core';
+import {
+  displayText,
+  expressionScope,
+  isOutlined,
+  layerKind,
+  newLayer,
+  newVariable,
+  storeText,
+  type Layer,
+  type Operation,
+  type Rect,
+} from '@zany/core';
 import { newId } from '$lib/client/ids';
 import type { EditorSession } from '$lib/client/session.svelte';
 import { freeLayerName } from './names';
@@ -40,7 +51,8 @@ const rounded = ({ x, y, width, height }: Rect): Rect => ({
 });
 
 /** What has a fill. */
-export const isPainted = ({ type }: Layer): boolean => type === 'box' || type === 'oval' || type === 'path';
+export const isPainted = (layer: Layer): boolean =>
+  (layerKind(layer).draws === 'ground' && !layerKind(layer).isProse) || (isOutlined(layer) && layerKind(layer).stroke === undefined);
 
 export const setLayer = (session: EditorSession, ids: readonly string[], name: string, path: readonly string[], value: unknown): boolean =>
   session.edit(
@@ -52,7 +64,7 @@ export const setLayer = (session: EditorSession, ids: readonly string[], name: s
 export function outlineOnly(session: EditorSession): void {
   const operations = session.selection.flatMap((id): Operation[] => {
     const layer = session.scene?.byId.get(id)?.layer;
-    if (!layer || (layer.type !== 'box' && layer.type !== 'oval')) return [];
+    if (!layer || layerKind(layer).draws !== 'ground' || layerKind(layer).isProse) return [];
     const { fill, line } = layer.style;
     const color = (fill?.startsWith('#') ? fill.slice(0, 7) : fill) ?? line?.color ?? '#26232c';
     return [
@@ -70,7 +82,7 @@ export const writtenText = (session: EditorSession, layer: Layer): string =>
 /** Gives a layer the text that was written. A name in braces that is not there can be made a variable from what is said. */
 export function writeText(session: EditorSession, layer: Layer, written: string): void {
   const { text, faults } = storeText(written, expressionScope(session.piece, layer.scene));
-  const wanted = text === '' && layer.type !== 'text' ? undefined : text;
+  const wanted = text === '' && !layerKind(layer).isProse ? undefined : text;
   setLayer(session, [layer.id], `Type in ${layer.name}`, ['text'], wanted);
   const [bad] = faults;
   if (!bad) return;

@@ -6,6 +6,7 @@ import {
   MOST_NAME,
   newLayer,
   takeName,
+  layerKind,
   type Asset,
   type BroughtIn,
   type Layer,
@@ -32,7 +33,7 @@ export async function replaceFile(session: EditorSession, id: string, file: File
   const asset = taken[0]?.asset;
   const layer = session.piece.layers.get(id);
   if (!asset || !layer) return;
-  const wanted = layer.type === 'picture' ? 'image/' : layer.type === 'video' ? 'video/' : 'audio/';
+  const wanted = layerKind(layer).shows ?? 'no file';
   if (!asset.mediaType.startsWith(wanted)) return session.notify(`${file.name} is ${asset.mediaType}, which a ${layer.type} layer cannot show.`);
   session.edit(`Replace ${layer.name}`, [
     ...(session.piece.assets.has(asset.id) ? [] : [{ op: 'put' as const, table: 'assets' as const, value: asset }]),
