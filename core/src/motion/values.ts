@@ -25,6 +25,13 @@ export function valuesOf(shown: Shown): Values {
   if (old) return old;
   const { style } = shown;
   const values: Record<string, unknown> = {
+    x: shown.x,
+    y: shown.y,
+    width: shown.width,
+    height: shown.height,
+    rotation: shown.rotation,
+    scale: shown.scale,
+    opacity: shown.opacity,
     shadowX: style.shadow?.x ?? 0,
     shadowY: style.shadow?.y ?? 0,
     shadowBlur: style.shadow?.blur ?? 0,
@@ -32,14 +39,16 @@ export function valuesOf(shown: Shown): Values {
     scrollX: shown.scroll.x,
     scrollY: shown.scroll.y,
   };
-  for (const kind of properties) values[kind.name] = valueIn(shown, kind);
+  for (const kind of kept) values[kind.name] = valueIn(shown, kind);
   known.set(shown, values as unknown as Values);
   return values as unknown as Values;
 }
 
+/** What a layer has besides its pose, which is there with all that moves it. */
+const kept = properties.filter(({ group, name }) => group !== 'pose' && name !== 'opacity');
+
 /** A property as it is seen; what has no colour is undefined. */
 function valueIn(shown: Shown, { name, group, of, neutral, mixing }: AnyPropertyKind): unknown {
-  if (group === 'pose' || name === 'opacity') return shown[name as 'x' | 'opacity'];
   const fields = (group === 'layer' ? shown : shown[group as 'style' | 'letters']) as Readonly<Record<string, unknown>>;
   const value = of ? (fields[of.field] as Readonly<Record<string, unknown>> | undefined)?.[of.inner] : fields[name];
   return value ?? (mixing === 'path' || (mixing === 'colour' && name !== 'ink') ? undefined : neutral);

@@ -82,8 +82,10 @@ export function compileWith(piece: Piece, parse: ParseExpression): Program {
 export function update(program: Program, piece: Piece, touched: Touched): Program {
   let scenes = program.scenes;
   const variables = touched.variables ? new Map(piece.variables.entries()) : program.variables;
+  const isSceneAlone = piece.layers === program.piece.layers && piece.threads === program.piece.threads;
   for (const id of touched.scenes) {
-    const compiled = compileScene(piece, id, variables, program.scenes.get(id));
+    const old = program.scenes.get(id);
+    const compiled = old && isSceneAlone ? recompiled(piece, old, variables) : compileScene(piece, id, variables, old);
     scenes = compiled ? scenes.set(id, compiled) : scenes.delete(id);
   }
   const frames = touched.frames ? framesOf(piece).map((scene) => scene.id) : program.frames;
@@ -119,16 +121,25 @@ function compileScene(piece: Piece, id: string, variables: ReadonlyMap<string, V
     if (known && known.parent === null && known.layer === layer && isUnchanged(piece, known, byParent)) keep(known, items);
     else compileLayer(piece, layer, byParent, null, { x: 0, y: 0, shown: true }, items);
   }
-  const states = scene.states ? statesOf(scene).map((state) => ({ id: state.id, name: state.name })) : none;
   return {
-    scene,
     items,
     byId: new Map(items.map((item) => [item.layer.id, item])),
     threads: threadsOf(piece, id),
-    states,
-    initial: scene.initial ?? states[0]?.id ?? null,
-    variables: variablesByScene(variables).get(id) ?? none,
+    ...ownOf(scene, variables, old),
   };
+}
+
+/** The same where nothing but the scene itself is another one: its layers and threads keep their identity, alone and as lists. */
+function recompiled(piece: Piece, old: SceneProgram, variables: ReadonlyMap<string, Variable>): SceneProgram | null {
+  const scene = piece.scenes.get(old.scene.id);
+  return scene ? { ...old, ...ownOf(scene, variables, old) } : null;
+}
+
+/** What a scene has by itself. */
+function ownOf(scene: Scene, variables: ReadonlyMap<string, Variable>, old: SceneProgram | undefined) {
+  const isOld = old !== undefined && old.scene.states === scene.states;
+  const states = isOld ? old.states : scene.states ? statesOf(scene).map(({ id, name }) => ({ id, name })) : none;
+  return { scene, states, initial: scene.initial ?? states[0]?.id ?? null, variables: variablesByScene(variables).get(scene.id) ?? none };
 }
 
 const byScene = new WeakMap<ReadonlyMap<string, Variable>, ReadonlyMap<string, readonly Variable[]>>();

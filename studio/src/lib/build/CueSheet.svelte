@@ -31,7 +31,11 @@
     new Set(session.findings.filter((found) => found.place.scene === session.sceneId && found.place.layer).map((found) => found.place.layer!))
   );
 
-  const rows = $derived(sheetOrder(scene?.items ?? []));
+  /** The same list as long as no layer and no thread changes: what is pulled in time passes the rows by. */
+  const items = $derived(scene?.items);
+  const rows = $derived(sheetOrder(items ?? []));
+  /** What is said of layers that are away just now; null where all of them are always there. */
+  const awayOf = $derived(timeline?.spans && moment !== null ? (id: string) => awayWords(timeline, id, moment) : null);
 
   const fits: Record<Filter, (item: Item) => boolean> = {
     all: () => true,
@@ -194,7 +198,7 @@
                   {item}
                   {depth}
                   {fired}
-                  away={timeline && moment !== null ? awayWords(timeline, item.layer.id, moment) : null}
+                  away={awayOf?.(item.layer.id) ?? null}
                   onpick={(event) => pick(item.layer.id, event)}
                 />
               </div>

@@ -23,6 +23,7 @@
   import { followPointer } from '$lib/shared/follow';
   import SeamClip from './SeamClip.svelte';
   import SeamMedia from './SeamMedia.svelte';
+  import SeamPulled from './SeamPulled.svelte';
   import SeamNeedles from './SeamNeedles.svelte';
   import SeamSwings from './SeamSwings.svelte';
   import type { Seam } from './seam-state.svelte';
@@ -37,10 +38,12 @@
     /** How far the rows are scrolled, and how much of them is seen; CSS px. */
     top: number;
     room: number;
+    /** How wide what is seen is, names included; CSS px. */
+    view: number;
     /** Times that what is dragged is caught by. */
     snap: (time: number) => number;
   }
-  let { seam, timeline, rows, perFrame, width, top, room, snap }: Props = $props();
+  let { seam, timeline, rows, perFrame, width, top, room, view, snap }: Props = $props();
 
   const session = $derived(seam.session);
   interface Line {
@@ -52,7 +55,7 @@
     rows.flatMap((row): Line[] => [{ row, track: null }, ...(seam.open.has(row.item.layer.id) ? row.tracks.map((track) => ({ row, track })) : [])])
   );
   const first = $derived(Math.max(0, Math.floor(top / ROW) - 2));
-  /** While something is pulled, knots are drawn as marks of one line a row: a button for each costs the browser ten times as much. */
+  /** While something is pulled, curves and knots are drawn on one canvas: elements for them cost the browser ten times as much. */
   const isPulled = $derived(seam.held !== null && session.rushes);
   const shown = $derived(lines.slice(first, first + Math.ceil(room / ROW) + 5));
   const keyOf = ({ row, track }: Line) => `${row.item.layer.id} ${track?.id ?? ''}`;
@@ -76,13 +79,17 @@
     return `${name}, ${propertyKinds[track.property].words}, ${place}, ${typeof value === 'number' ? Math.round(value * 100) / 100 : value}`;
   }
 
-  /** The knots of a line that are chosen, or are not, as points. */
-  function markedPoints(row: SeamRow, track: Line['track'], isOn: boolean): string {
+  /** A line as it is drawn while something is pulled. */
+  function drawnLine({ row, track }: Line) {
     const heightOf = track && heightsOf(track.track, ROW);
     const knots = track
       ? keysOf(track.track).map(({ time, value }) => ({ time, y: heightOf!(value), keys: [{ track: track.id, time }] }))
       : keyTimes(row).map((time) => ({ time, y: ROW / 2, keys: keysAt(row, time) }));
-    return knots.flatMap(({ time, y, keys }) => (keys.some((one) => chosen.has(atOf(one))) === isOn ? [`${x(time)},${y}`] : [])).join(' ');
+    return {
+      tracks: track ? [track.track] : row.tracks.map((one) => one.track),
+      isOpen: track !== null,
+      knots: knots.map(({ time, y, keys }) => ({ time, y, isOn: keys.some((one) => chosen.has(atOf(one))) })),
+    };
   }
 
   /** The keys of a row at a time. */
@@ -269,28 +276,16 @@
   onpointerdown={startMarquee}
   aria-rowcount={lines.length}
 >
-  <svg class="absolute h-0 w-0" aria-hidden="true">
-    {#each [true, false] as isOn (isOn)}
-      <marker id={isOn ? 'seam-knot-on' : 'seam-knot'} markerUnits="userSpaceOnUse" markerWidth="11" markerHeight="11" refX="5.5" refY="5.5">
-        <circle
-          cx="5.5"
-          cy="5.5"
-          r="4.75"
-          fill={isOn ? 'var(--gold)' : 'var(--sheet)'}
-          stroke={isOn ? 'var(--ink)' : 'var(--gold-text)'}
-          stroke-width="1.5"
-        />
-      </marker>
-    {/each}
-  </svg>
   {#each shown as { row, track }, i (keyOf({ row, track }))}
     {@const layer = row.item.layer}
+    {@const line = isPulled ? (rested.get(keyOf({ row, track })) ?? { row, track }) : { row, track }}
     {@const isSelected = session.selection.includes(layer.id)}
     <div
-      class="absolute left-0 flex border-b border-[color-mix(in_srgb,var(--line)_60%,transparent)] {isSelected ? 'bg-[var(--gold-wash)]' : ''}"
+      class="absolute left-0 right-0 flex border-b [contain:layout_style] border-[color-mix(in_srgb,var(--line)_60%,transparent)] {isSelected
+        ? 'bg-[var(--gold-wash)]'
+        : ''}"
       style:top="{(first + i) * ROW}px"
       style:height="{ROW}px"
-      style:width="{NAMES + width}px"
       role="row"
       aria-rowindex={first + i + 1}
       data-seam-row={layer.id}
@@ -329,8 +324,7 @@
         {/if}
       </span>
       <span
-        class="relative block h-full"
-        style:width="{width}px"
+        class="relative block h-full flex-1"
         role="gridcell"
         tabindex="0"
         aria-label="{layer.name}{track ? `, ${propertyKinds[track.track.property].words}` : ''}: {track
@@ -361,8 +355,9 @@
           {@const inner = session.program.scenes.get(layer.part)?.scene.timeline}
           {#if inner}<SeamClip {inner} from={row.spans[0]?.from ?? 0} to={row.spans[0]?.to ?? timeline.length - 1} {perFrame} />{/if}
         {/if}
-        <svg class="pointer-events-none absolute inset-0 overflow-visible" {width} height={ROW} aria-hidden="true">
-          {#each track ? [track] : row.tracks as one (one.id)}
+        <!-- As it was taken hold of, out of sight while it is pulled: what follows the pointer must stay. -->
+        <svg class="pointer-events-none absolute inset-0 overflow-visible {isPulled ? 'invisible' : ''}" width="100%" height={ROW} aria-hidden="true">
+          {#each line.track ? [line.track] : line.row.tracks as one (one.id)}
             {@const points = curveOf(one.track, (time) => trackValue(one.track, time), x, ROW)}
             <polyline {points} fill="none" stroke="var(--gold-text)" stroke-width={track ? 1.6 : 1.1} stroke-opacity={track ? 1 : 0.55} />
             {#if track && session.canEdit}<polyline
@@ -378,23 +373,12 @@
               />{/if}
             {#if track && session.canEdit}<SeamSwings {seam} {one} {x} {perFrame} height={ROW} />{/if}
           {/each}
-          {#if isPulled}
-            {#each [true, false] as isOn (isOn)}
-              <polyline
-                points={markedPoints(row, track, isOn)}
-                fill="none"
-                stroke="none"
-                marker-start="url(#{isOn ? 'seam-knot-on' : 'seam-knot'})"
-                marker-mid="url(#{isOn ? 'seam-knot-on' : 'seam-knot'})"
-                marker-end="url(#{isOn ? 'seam-knot-on' : 'seam-knot'})"
-              />
-            {/each}
-          {/if}
         </svg>
-        {@render knots(rested.get(keyOf({ row, track })) ?? { row, track })}
+        {@render knots(line)}
       </span>
     </div>
   {/each}
+  {#if isPulled}<SeamPulled lines={shown.map(drawnLine)} top={first * ROW} {x} {view} />{/if}
   {#if marquee}<span
       class="pointer-events-none absolute z-10 border border-[var(--gold)] bg-[color-mix(in_srgb,var(--gold)_14%,transparent)]"
       style:left="{marquee.x}px"

@@ -417,7 +417,7 @@
           <div style:width="{width}px"><SeamSections bind:this={sections} {seam} {timeline} {perFrame} /></div>
         </div>
       </div>
-      <SeamRows bind:this={rowsBelow} {seam} {timeline} {rows} {perFrame} {width} {top} {room} {snap} />
+      <SeamRows bind:this={rowsBelow} {seam} {timeline} {rows} {perFrame} {width} {top} {room} {view} {snap} />
       {#if rows.length === 0}<p class="soft sticky left-0 px-3 py-2">
           Select a layer and move it on the stage: where the playhead stands, it gets a key. Or show all layers.
         </p>{/if}

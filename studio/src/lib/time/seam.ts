@@ -62,22 +62,33 @@ export function rulerStep(perFrame: number, fps: number, apart = 56): number {
 }
 
 /** A track as the curve of its values: from its least at the bottom to its greatest at the top; colours run straight. */
-export function curveOf(track: TrackOf, valueAt: (time: number) => number | string, x: (time: number) => number, height: number): string {
+export const curveOf = (...curve: Parameters<typeof pointsOf>): string =>
+  pointsOf(...curve)
+    .map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`)
+    .join(' ');
+
+/** The same as points, in CSS px. */
+export function pointsOf(
+  track: TrackOf,
+  valueAt: (time: number) => number | string,
+  x: (time: number) => number,
+  height: number
+): (readonly [x: number, y: number])[] {
   const y = heightsOf(track, height);
-  const points: string[] = [];
+  const points: (readonly [number, number])[] = [];
   const keys = keysOf(track);
   keys.forEach((key, i) => {
-    points.push(`${x(key.time).toFixed(1)},${y(key.value).toFixed(1)}`);
+    points.push([x(key.time), y(key.value)]);
     const next = keys[i + 1];
     if (!next || typeof key.value !== 'number' || key.easing === undefined) return;
     // Eased ways are drawn in steps of about four pixels, at most forty.
     const steps = Math.min(40, Math.max(2, Math.round((x(next.time) - x(key.time)) / 4)));
     for (let s = 1; s < steps; s++) {
       const time = key.time + ((next.time - key.time) * s) / steps;
-      points.push(`${x(time).toFixed(1)},${y(valueAt(time)).toFixed(1)}`);
+      points.push([x(time), y(valueAt(time))]);
     }
   });
-  return points.join(' ');
+  return points;
 }
 
 /** Where values of a track stand in the height of its row: the greatest at the top; what is no number in the middle. */

@@ -26,6 +26,9 @@
 
   onDestroy(() => opened?.close());
 
+  /** A title that is said anew with every edit costs the browser, though it says the same. */
+  const title = $derived(place.session?.piece.head.name ?? 'Opening');
+
   const desk = $derived((page.url.pathname.split('/')[3] ?? 'build') as Desk);
 
   const contextOf = (session: EditorSession): CommandContext => ({
@@ -72,7 +75,7 @@
   }
 </script>
 
-<svelte:head><title>{place.session?.piece.head.name ?? 'Opening'} · Zany Thread</title></svelte:head>
+<svelte:head><title>{title} · Zany Thread</title></svelte:head>
 <svelte:window onkeydown={key} />
 
 {#await opening}
