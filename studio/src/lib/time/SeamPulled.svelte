@@ -25,17 +25,18 @@
   const height = $derived(lines.length * ROW);
   const wide = $derived(Math.max(1, view - NAMES));
 
-  /** The colours of the theme, as a canvas names them. */
-  const colorsOf = (element: Element) => {
-    const style = getComputedStyle(element);
-    return (name: string) => style.getPropertyValue(name).trim();
-  };
+  /** The colours of the theme, as a canvas names them; asked once, since asking makes the browser work out all styles. */
+  const colors = $derived.by(() => {
+    if (!canvas) return null;
+    const style = getComputedStyle(canvas);
+    const [line, sheet, gold, ink] = ['--gold-text', '--sheet', '--gold', '--ink'].map((name) => style.getPropertyValue(name).trim());
+    return { line: line!, sheet: sheet!, gold: gold!, ink: ink! };
+  });
 
   $effect(() => {
     const context = canvas?.getContext('2d');
-    if (!canvas || !context) return;
-    const color = colorsOf(canvas);
-    const [line, sheet, gold, ink] = ['--gold-text', '--sheet', '--gold', '--ink'].map(color) as [string, string, string, string];
+    if (!canvas || !context || !colors) return;
+    const { line, sheet, gold, ink } = colors;
     const scale = devicePixelRatio;
     const [w, h] = [Math.round(wide * scale), Math.round(height * scale)];
     if (canvas.width !== w || canvas.height !== h) [canvas.width, canvas.height] = [w, h];

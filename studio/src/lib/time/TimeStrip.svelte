@@ -64,7 +64,15 @@
   const fps = $derived(seam.fps);
   const fitted = $derived(Math.max(0.02, (view - NAMES - 24) / Math.max(1, timeline?.length ?? 1)));
   const perFrame = $derived(seam.held?.perFrame ?? (seam.perFrame || fitted));
-  const width = $derived((timeline?.length ?? 0) * perFrame);
+  /** CSS px. */
+  const SPARE = 400;
+  const exact = $derived((timeline?.length ?? 0) * perFrame);
+  const widthAtRest = heldBack(
+    () => seam.held !== null,
+    () => exact
+  );
+  /** While something is pulled it grows by a lot at a time: laying out all of time anew with each of its frames takes too long. */
+  const width = $derived(seam.held ? widthAtRest() + Math.ceil(Math.max(0, exact - widthAtRest()) / SPARE) * SPARE : exact);
   const rows = $derived(session.sceneAtRest && timeline ? rowsOf(session.sceneAtRest, session.selection, seam.all) : []);
   /** Rows, and the lines of those that are open. */
   const lines = (some: typeof rows) => some.reduce((all, { item, tracks }) => all + 1 + (seam.open.has(item.layer.id) ? tracks.length : 0), 0);
