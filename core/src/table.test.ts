@@ -22,8 +22,24 @@ test('behaves as a map that is copied at every change', () => {
   );
 });
 
+test('many entries at once are what they are one by one', () => {
+  const entries = fc.array(fc.tuple(fc.integer({ min: 0, max: 400 }).map(String), fc.integer({ min: 0, max: 3 })), { maxLength: 200 });
+  fc.assert(
+    fc.property(entries, entries, (first, then) => {
+      const table = Table.from(first);
+      const before = new Map(table.entries());
+      const next = table.with(then);
+      const single = then.reduce((all, [id, value]) => all.set(id, value), table);
+      expect(new Map(next.entries())).toEqual(new Map(single.entries()));
+      expect(next.size).toBe(single.size);
+      expect(new Map(table.entries())).toEqual(before);
+    })
+  );
+});
+
 test('nothing changed means the same table', () => {
   const table = Table.from([['a', 1]]);
   expect(table.set('a', 1)).toBe(table);
   expect(table.delete('b')).toBe(table);
+  expect(table.with([['a', 1]])).toBe(table);
 });

@@ -43,6 +43,24 @@ export class Table<T> {
     return this.withBucket(at, new Map(old).set(id, value), this.size + (had ? 0 : 1));
   }
 
+  /** The same with many entries at once: the list of buckets is copied once, and each bucket that is touched. */
+  with(entries: Iterable<readonly [string, T]>): Table<T> {
+    let buckets: (ReadonlyMap<string, T> | undefined)[] | null = null;
+    const own = new Map<number, Map<string, T>>();
+    let { size } = this;
+    for (const [id, value] of entries) {
+      const at = bucketOf(id);
+      const old: ReadonlyMap<string, T> | undefined = own.get(at) ?? this.buckets[at];
+      const had = old?.has(id) ?? false;
+      if (had && old?.get(id) === value) continue;
+      if (!had) size++;
+      const bucket = own.get(at) ?? new Map(this.buckets[at]);
+      own.set(at, bucket.set(id, value));
+      (buckets ??= this.buckets.slice())[at] = bucket;
+    }
+    return buckets ? new Table<T>(buckets, size) : this;
+  }
+
   delete(id: string): Table<T> {
     const at = bucketOf(id);
     const old = this.buckets[at];

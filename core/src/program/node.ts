@@ -43,20 +43,28 @@ export function pathIn(instance: Instance, node: Node): string | null {
 }
 
 /** Whether any text that a node can have is computed. */
-export const textsOf = (node: Node): string[] => {
+export function textsOf(node: Node): readonly string[] {
   const { layer } = node;
-  const own = [node.fill?.text ?? layer.text, ...Object.values(layer.looks ?? {}).map((look) => look?.text)];
-  const states = statesAround(node).flatMap(({ deltas, path }) => [deltas[path]?.text]);
-  const looks = node.changedBy.flatMap(({ node: outer, path }) => Object.values(outer.layer.looks ?? {}).map((look) => look?.inside?.[path]?.text));
-  return [...new Set([...own, ...states, ...looks])].filter((text): text is string => text !== undefined && hasExpressions(text));
-};
+  let found: Set<string> | null = null;
+  const add = (text: string | undefined) => {
+    if (text !== undefined && hasExpressions(text)) (found ??= new Set()).add(text);
+  };
+  add(node.fill?.text ?? layer.text);
+  if (layer.looks) for (const look of Object.values(layer.looks)) add(look?.text);
+  for (const { deltas, path } of statesAround(node)) add(deltas[path]?.text);
+  for (const { node: outer, path } of node.changedBy) for (const look of Object.values(outer.layer.looks ?? {})) add(look?.inside?.[path]?.text);
+  return found ? [...(found as Set<string>)] : NO_TEXTS;
+}
+
+const NO_TEXTS: readonly string[] = [];
 
 /** The deltas of every state of every scene around a node, with the node's path in them. */
 export function statesAround(node: Node): { deltas: Readonly<Record<string, Delta>>; path: string }[] {
   const found: { deltas: Readonly<Record<string, Delta>>; path: string }[] = [];
   for (let at: Instance | null = node.instance; at; at = at.outer) {
-    const path = pathIn(at, node);
-    if (path !== null) for (const state of Object.values(at.scene.scene.states ?? {})) found.push({ deltas: state.deltas, path });
+    const { states } = at.scene.scene;
+    const path = states ? pathIn(at, node) : null;
+    if (path !== null) for (const state of Object.values(states!)) found.push({ deltas: state.deltas, path });
   }
   return found;
 }

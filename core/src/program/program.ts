@@ -167,7 +167,8 @@ function collectByParent(piece: Piece, scene: string, parent: string | null, fou
 
 /** Whether an item, whose layer is the same as before, has the same threads, and in it all is the same. */
 function isUnchanged(piece: Piece, { layer, threads, children }: Item, byParent: Map<string | null, Layer[]>): boolean {
-  const [threadsNow, layersNow] = [threadsOf(piece, layer.id), byParent.get(layer.id) ?? none];
+  const threadsNow = threadsOf(piece, layer.id);
+  const layersNow = byParent.get(layer.id) ?? none;
   return (
     threadsNow.length === threads.length &&
     layersNow.length === children.length &&

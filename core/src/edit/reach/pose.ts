@@ -22,11 +22,13 @@ export interface Posing {
 export function posed(program: Program, posing: Posing): Program {
   const deltas = deltasOf(program.piece, posing);
   if (deltas.size === 0) return program;
-  let { layers } = program.piece;
-  for (const [id, list] of deltas) {
-    const layer = layers.get(id);
-    if (layer) layers = layers.set(id, list.reduce(withDelta, layer));
-  }
+  const { layers: own } = program.piece;
+  const layers = own.with(
+    [...deltas].flatMap(([id, list]) => {
+      const layer = own.get(id);
+      return layer ? [[id, list.reduce(withDelta, layer)] as const] : [];
+    })
+  );
   const touched = { scenes: new Set([posing.scene]), frames: false, pieceThreads: false, variables: false };
   return update(program, { ...program.piece, layers }, touched);
 }
