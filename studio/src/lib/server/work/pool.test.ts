@@ -2,21 +2,33 @@ import { EventEmitter } from 'node:events';
 import type { Worker } from 'node:worker_threads';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { Pool, WorkerLost } from './pool';
+import { READY } from './ready';
 
 /** A worker that answers after as many milliseconds as it is told, or never. */
 class FakeWorker extends EventEmitter {
   static made = 0;
   static ended = 0;
 
+  /** Milliseconds until its program is loaded. */
+  static loads = 0;
+
+  private readonly ready: Promise<void>;
+
   constructor() {
     super();
     FakeWorker.made++;
+    this.ready = FakeWorker.loads ? new Promise((resolve) => setTimeout(resolve, FakeWorker.loads)) : Promise.resolve();
+    void this.ready.then(() => this.emit('message', READY));
   }
 
   ref = () => undefined;
   unref = () => undefined;
 
-  postMessage({ number, input }: { number: number; input: { piece: string; revision: number } }): void {
+  postMessage(message: { number: number; input: { piece: string; revision: number } }): void {
+    void this.ready.then(() => this.answer(message));
+  }
+
+  private answer({ number, input }: { number: number; input: { piece: string; revision: number } }): void {
     if (input.piece === 'die') this.emit('error', Object.assign(new Error('full'), { code: 'ERR_WORKER_OUT_OF_MEMORY' }));
     else if (input.piece === 'fail') this.emit('message', { number, error: 'no' });
     else if (input.piece !== 'hang') setTimeout(() => this.emit('message', { number, output: input.piece }), input.revision);
@@ -32,7 +44,7 @@ const task = (piece: string, revision = 1) => ({ piece, revision, from: 'settled
 
 beforeEach(() => {
   vi.useFakeTimers();
-  FakeWorker.made = FakeWorker.ended = 0;
+  FakeWorker.made = FakeWorker.ended = FakeWorker.loads = 0;
 });
 afterEach(() => vi.useRealTimers());
 
@@ -44,6 +56,18 @@ test('a task that takes too long ends with its worker, and the next one has anot
   await hanging;
   expect(await next).toBe('next');
   expect([FakeWorker.made, FakeWorker.ended]).toEqual([2, 1]);
+});
+
+test('loading its program is not counted against the first task, and one that never gets there is given up', async () => {
+  FakeWorker.loads = 8000;
+  const one = pool(1);
+  const slow = one.run('document', task('first', 500), 1000);
+  await vi.advanceTimersByTimeAsync(8600);
+  expect(await slow).toBe('first');
+  FakeWorker.loads = 1e9;
+  const lost = expect(pool(1).run('document', task('never'), 1000)).rejects.toThrow('its worker takes more than 60 s');
+  await vi.advanceTimersByTimeAsync(61_000);
+  await lost;
 });
 
 test('one that needs too much memory says so; one that fails leaves its worker', async () => {

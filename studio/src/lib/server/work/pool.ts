@@ -1,5 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { Refusal } from '../refusal';
+import { READY } from './ready';
 import type { TaskName, Tasks } from './tasks';
 
 /** What a pool of workers may take. */
@@ -13,6 +14,9 @@ export interface PoolLimits {
 
 /** What came of a worker in the middle of a task: it took too long, or too much memory. */
 export class WorkerLost extends Error {}
+
+/** A worker may take this long to begin, in milliseconds: on a busy machine, loading its program takes longer than most tasks may. */
+const BEGINNING = 60_000;
 
 /** Nobody waits longer than this, in milliseconds, for the worker he wants while another one would do. */
 const PATIENCE = 60;
@@ -110,6 +114,8 @@ export class Pool {
 
 interface Task {
   readonly number: number;
+  /** Milliseconds that it may take. */
+  readonly ms: number;
   readonly resolve: (output: never) => void;
   readonly reject: (error: Error) => void;
 }
@@ -122,28 +128,43 @@ export class Thread {
   private current: Task | null = null;
   private number = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private isReady = false;
 
   constructor(
     private readonly worker: Worker,
     private readonly ended: () => void
   ) {
     worker.unref();
-    worker.on('message', (message: { number?: number; output?: never; error?: string }) => this.hear(message));
+    worker.on('message', (message: typeof READY | { number?: number; output?: never; error?: string }) =>
+      message === READY ? this.begin() : this.hear(message)
+    );
     worker.on('error', (error: NodeJS.ErrnoException) =>
       this.lost(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? 'it needs too much memory' : error.message)
     );
     worker.on('exit', () => this.lost('its worker has ended'));
   }
 
-  /** Does a task; ends the worker where it takes longer than `ms`. */
+  /** Does a task; ends the worker where it takes longer than `ms` once it has begun. */
   run<K extends TaskName>(name: K, input: Tasks[K]['in'], ms: number): Promise<Tasks[K]['out']> {
     return new Promise((resolve, reject) => {
       if (!this.isAlive || this.current) return reject(new WorkerLost('its worker is not there'));
-      this.current = { number: ++this.number, resolve, reject };
+      this.current = { number: ++this.number, ms, resolve, reject };
       this.worker.ref();
-      this.timer = setTimeout(() => void this.end(`it takes more than ${Math.round(ms / 1000)} s`), ms);
+      if (this.isReady) this.limit(ms, 'it takes');
+      else this.limit(BEGINNING, 'its worker takes');
       this.worker.postMessage({ number: this.number, name, input });
     });
+  }
+
+  /** Time counts from when the worker is there. */
+  private begin(): void {
+    this.isReady = true;
+    if (this.current) this.limit(this.current.ms, 'it takes');
+  }
+
+  private limit(ms: number, what: string): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.end(`${what} more than ${Math.round(ms / 1000)} s`), ms);
   }
 
   async end(why: string): Promise<void> {

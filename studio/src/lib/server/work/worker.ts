@@ -1,5 +1,6 @@
 import { parentPort } from 'node:worker_threads';
 import { handlers } from './handlers';
+import { READY } from './ready';
 import type { TaskName } from './tasks';
 
 /** A worker thread: does what it is asked, one thing after the other. */
@@ -20,4 +21,4 @@ function transferable(output: unknown): ArrayBuffer[] {
   return isWhole && output.buffer instanceof ArrayBuffer ? [output.buffer] : [];
 }
 
-port.postMessage('ready');
+port.postMessage(READY);
