@@ -193,14 +193,7 @@
                 {#if dropAt?.id === item.layer.id}<span
                     class="pointer-events-none absolute left-2 right-2 z-10 h-0.5 bg-[var(--gold)] {dropAt.above ? 'top-0' : 'bottom-0'}"
                   ></span>{/if}
-                <LayerRow
-                  {session}
-                  {item}
-                  {depth}
-                  {fired}
-                  away={awayOf?.(item.layer.id) ?? null}
-                  onpick={(event) => pick(item.layer.id, event)}
-                />
+                <LayerRow {session} {item} {depth} {fired} away={awayOf?.(item.layer.id) ?? null} onpick={(event) => pick(item.layer.id, event)} />
               </div>
             {/each}
           </div>
