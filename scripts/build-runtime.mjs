@@ -54,7 +54,10 @@ const bare = {
 
 const named = (node) => (node && ts.isIdentifier(node) ? node.text : '');
 
-const WORDING = new Set(['valueWords', 'wordsOf', 'keyWords', 'String']);
+const WORDING = new Set(['valueWords', 'wordsOf', 'keyWords', 'String', 'whyDisabled']);
+
+/** What is only done for those who ask why, or what was done. */
+const FOR_ASKING = new Set(['whyNoClick', 'whyNoKey', 'noteStep']);
 
 /** Whether anything is done in an expression besides putting words together. */
 const does = (node) => (ts.isCallExpression(node) && !WORDING.has(named(node.expression))) || (ts.forEachChild(node, does) ?? false);
@@ -67,7 +70,8 @@ const silenced = (context) => (source) => {
     if (ts.isPropertyAssignment(node) && ['sentence', 'why'].includes(named(node.name)) && !does(node.initializer))
       return factory.updatePropertyAssignment(node, node.name, empty());
     const called = ts.isCallExpression(node) ? named(node.expression.name ?? node.expression) : '';
-    if (called === 'why' && !node.arguments.some(does)) return factory.createVoidZero();
+    if (FOR_ASKING.has(called) || (called === 'why' && !node.arguments.some(does))) return factory.createVoidZero();
+    if (called === 'explainBranches') return factory.createArrayLiteralExpression();
     const at = SAYING[called];
     if (at === undefined) return ts.visitEachChild(node, visit, context);
     const given = node.arguments.map((argument, i) => (at.includes(i) && !does(argument) ? empty() : ts.visitNode(argument, visit)));

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { Table } from './table.ts';
+import { setAll, Table } from './table.ts';
 
 test('behaves as a map that is copied at every change', () => {
   const action = fc.tuple(fc.boolean(), fc.integer({ min: 0, max: 40 }).map(String), fc.integer());
@@ -28,7 +28,7 @@ test('many entries at once are what they are one by one', () => {
     fc.property(entries, entries, (first, then) => {
       const table = Table.from(first);
       const before = new Map(table.entries());
-      const next = table.with(then);
+      const next = setAll(table, then);
       const single = then.reduce((all, [id, value]) => all.set(id, value), table);
       expect(new Map(next.entries())).toEqual(new Map(single.entries()));
       expect(next.size).toBe(single.size);
@@ -41,5 +41,5 @@ test('nothing changed means the same table', () => {
   const table = Table.from([['a', 1]]);
   expect(table.set('a', 1)).toBe(table);
   expect(table.delete('b')).toBe(table);
-  expect(table.with([['a', 1]])).toBe(table);
+  expect(setAll(table, [['a', 1]])).toBe(table);
 });

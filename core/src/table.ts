@@ -5,8 +5,9 @@
  * about `sqrt(n)` references, whatever the entities hold. Nothing changed means the same table comes back.
  */
 export class Table<T> {
-  private constructor(
-    private readonly buckets: readonly (ReadonlyMap<string, T> | undefined)[],
+  /** By its buckets, which are never changed any more. */
+  constructor(
+    readonly buckets: readonly (ReadonlyMap<string, T> | undefined)[],
     readonly size: number
   ) {}
 
@@ -43,24 +44,6 @@ export class Table<T> {
     return this.withBucket(at, new Map(old).set(id, value), this.size + (had ? 0 : 1));
   }
 
-  /** The same with many entries at once: the list of buckets is copied once, and each bucket that is touched. */
-  with(entries: Iterable<readonly [string, T]>): Table<T> {
-    let buckets: (ReadonlyMap<string, T> | undefined)[] | null = null;
-    const own = new Map<number, Map<string, T>>();
-    let { size } = this;
-    for (const [id, value] of entries) {
-      const at = bucketOf(id);
-      const old: ReadonlyMap<string, T> | undefined = own.get(at) ?? this.buckets[at];
-      const had = old?.has(id) ?? false;
-      if (had && old?.get(id) === value) continue;
-      if (!had) size++;
-      const bucket = own.get(at) ?? new Map(this.buckets[at]);
-      own.set(at, bucket.set(id, value));
-      (buckets ??= this.buckets.slice())[at] = bucket;
-    }
-    return buckets ? new Table<T>(buckets, size) : this;
-  }
-
   delete(id: string): Table<T> {
     const at = bucketOf(id);
     const old = this.buckets[at];
@@ -87,6 +70,24 @@ export class Table<T> {
     buckets[at] = bucket;
     return new Table<T>(buckets, size);
   }
+}
+
+/** A table with many entries set at once: the list of buckets is copied once, and each bucket that is touched. */
+export function setAll<T>(table: Table<T>, entries: Iterable<readonly [string, T]>): Table<T> {
+  let buckets: (ReadonlyMap<string, T> | undefined)[] | null = null;
+  const own = new Map<number, Map<string, T>>();
+  let { size } = table;
+  for (const [id, value] of entries) {
+    const at = bucketOf(id);
+    const old: ReadonlyMap<string, T> | undefined = own.get(at) ?? table.buckets[at];
+    const had = old?.has(id) ?? false;
+    if (had && old?.get(id) === value) continue;
+    if (!had) size++;
+    const bucket = own.get(at) ?? new Map(table.buckets[at]);
+    own.set(at, bucket.set(id, value));
+    (buckets ??= table.buckets.slice())[at] = bucket;
+  }
+  return buckets ? new Table<T>(buckets, size) : table;
 }
 
 const BUCKETS = 256;

@@ -1,3 +1,4 @@
+import { setAll } from '../../table.ts';
 import { mainOutline } from '../../motion/path.ts';
 import type { Layer, Piece } from '../../piece/piece.ts';
 import { layerIdsOf } from '../../piece/piece.ts';
@@ -23,7 +24,8 @@ export function posed(program: Program, posing: Posing): Program {
   const deltas = deltasOf(program.piece, posing);
   if (deltas.size === 0) return program;
   const { layers: own } = program.piece;
-  const layers = own.with(
+  const layers = setAll(
+    own,
     [...deltas].flatMap(([id, list]) => {
       const layer = own.get(id);
       return layer ? [[id, list.reduce(withDelta, layer)] as const] : [];
