@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { writeFile } from 'node:fs/promises';
-import { compile, exported, exportKinds, type ExportKind, type PageParts } from '@zany/core';
+import { exported, exportKinds, type ExportKind, type PageParts } from '@zany/core';
 import parts from '@zany/player/page-parts.json' with { type: 'json' };
 import { load, Unreadable } from './files.ts';
 
@@ -11,7 +11,7 @@ export async function exportFile(file: string, to: ExportKind, out: string, prin
   const missing = holdsPictures ? [...piece.assets.values()].filter((asset) => !assets.has(asset.id)) : [];
   if (missing.length) throw new Unreadable(`${file}: the picture “${missing[0]!.name}” is not there; use a package, which holds the pictures.`);
   await write(out, exported(to, piece, assets, pageParts()), print);
-  for (const line of omits?.(compile(piece)) ?? []) print(`  left out: ${line}`);
+  for (const line of omits?.(piece) ?? []) print(`  left out: ${line}`);
   return 0;
 }
 

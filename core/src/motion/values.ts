@@ -47,11 +47,11 @@ export function valuesOf(shown: Shown): Values {
 /** What a layer has besides its pose, which is there with all that moves it. */
 const kept = properties.filter(({ group, name }) => group !== 'pose' && name !== 'opacity');
 
-/** A property as it is seen; what has no colour is undefined. */
-function valueIn(shown: Shown, { name, group, of, neutral, mixing }: AnyPropertyKind): unknown {
+/** A property as it is seen; what it is without is undefined. */
+function valueIn(shown: Shown, { name, group, of, neutral, canMiss }: AnyPropertyKind): unknown {
   const fields = (group === 'layer' ? shown : shown[group as 'style' | 'letters']) as Readonly<Record<string, unknown>>;
   const value = of ? (fields[of.field] as Readonly<Record<string, unknown>> | undefined)?.[of.inner] : fields[name];
-  return value ?? (mixing === 'path' || (mixing === 'colour' && name !== 'ink') ? undefined : neutral);
+  return value ?? (canMiss ? undefined : neutral);
 }
 
 /** The names of what differs. */

@@ -1,6 +1,6 @@
 import type { Value } from '../expression/ast.ts';
 import type { Timing } from '../fields/step-fields.ts';
-import type { Instance, Node } from '../program/node.ts';
+import { outwardNodes, type Instance, type Node } from '../program/node.ts';
 import type { ActedLayer, ActedStates, ActedTime, Acting, ChangedNumber, Laid, LayerFlag } from '../vocabulary/acting.ts';
 import { isStepped, notDone, type Stepped, type Took } from '../vocabulary/stepped.ts';
 import { stepKind, type Step } from '../vocabulary/steps/all.ts';
@@ -158,8 +158,7 @@ class LayerActing implements ActedLayer {
     const { all } = standingRoot(runner.program, runner.run, root);
     const shown = all.find((one) => one.node === node);
     if (!shown) return false;
-    let around = node.parent;
-    while (around && !around.layer.scroll) around = around.parent;
+    const around = outwardNodes(node.parent).find(({ layer }) => layer.scroll);
     const box = boundsOf(shown);
     if (around) {
       const ground = boundsOf(all.find((one) => one.node === around)!);

@@ -1,5 +1,5 @@
 import type { Thread } from '../piece/piece.ts';
-import { cueKind, fitsOccasion, waitsFor } from '../vocabulary/cues/all.ts';
+import { fitsOccasion, waitOf, waitsFor } from '../vocabulary/cues/all.ts';
 import type { Occasion } from '../vocabulary/occasions.ts';
 import type { Point } from '../program/geometry.ts';
 import { contains } from '../program/geometry.ts';
@@ -231,7 +231,7 @@ export function longPressDue(runner: Runner): { readonly at: number; readonly no
   const node = pressed.node === '' ? null : (runner.find(pressed.node)?.node ?? null);
   const calls = takers(runner, node, pressed.scene, { type: 'long press' });
   if (calls.length === 0) return null;
-  const ms = Math.min(...calls.map(({ thread }) => cueKind(thread.cue.type).waits!(thread.cue as never)));
+  const ms = Math.min(...calls.map(({ thread }) => waitOf(thread.cue)));
   return { at: pressed.at + ms, node, scene: pressed.scene };
 }
 

@@ -1,7 +1,7 @@
 import type { Value } from '../expression/ast.ts';
 import { ExpressionError } from '../expression/ast.ts';
 import { textParts } from '../expression/text.ts';
-import { cueKind, fitsOccasion, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
+import { fitsOccasion, waitOf, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import type { Occasion } from '../vocabulary/occasions.ts';
 import type { Thread } from '../piece/piece.ts';
 import type { Step } from '../vocabulary/steps/all.ts';
@@ -364,7 +364,7 @@ export class Runner {
   }
 
   private timer({ thread, instance }: Call, state: string | null): Timer {
-    return { due: this.run.clock + cueKind(thread.cue.type).waits!(thread.cue as never), thread: thread.id, instance: instance.key, state };
+    return { due: this.run.clock + waitOf(thread.cue), thread: thread.id, instance: instance.key, state };
   }
 
   /** Every thread that waits for something in a scene: those of its layers in the order of painting, then those of its instances, the scene itself last. */

@@ -1,5 +1,5 @@
 import { isMediaLayer } from '../vocabulary/layers/all.ts';
-import { cueKind, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
+import { triedFor, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import type { OccasionType, PlainOccasion, Tried } from '../vocabulary/occasions.ts';
 import type { Value } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
@@ -44,7 +44,7 @@ const isButton = (value: Value): value is number => typeof value === 'number' &&
 
 /** What is to be tried of one kind for cues, each once. */
 function tried<T extends Tried['type']>(cues: readonly Cue[], type: T): (Tried & { readonly type: T })[] {
-  const all = cues.flatMap((cue) => cueKind(cue.type).tries?.(cue as never) ?? []).filter((one) => one.type === type);
+  const all = cues.flatMap(triedFor).filter((one) => one.type === type);
   return [...new Map(all.map((one) => [JSON.stringify(one), one])).values()] as (Tried & { readonly type: T })[];
 }
 

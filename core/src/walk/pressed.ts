@@ -9,7 +9,8 @@ import { seenParts, seenScenes } from './per-scene.ts';
 /** By a thread of its own. */
 export const isPressed = ({ threads }: Item): boolean => threads.some(presses);
 
-const presses = ({ enabled, cue }: Thread) => enabled && isPressing(cue);
+/** Whether a thread is for being pressed. */
+export const presses = ({ enabled, cue }: Thread): boolean => enabled && isPressing(cue);
 
 /** The layers of a scene that have a thread for being pressed. */
 export const pressedIn = onceFor(({ items }: SceneProgram): readonly Item[] => items.filter((item) => item.shown && isPressed(item)));

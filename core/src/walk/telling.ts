@@ -1,4 +1,4 @@
-import { cueKind, fitsOccasion, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
+import { fitsOccasion, triedFor, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import { partsOf, readsOf, type Ast } from '../expression/ast.ts';
 import type { Layer } from '../piece/piece.ts';
 import type { Node } from '../program/node.ts';
@@ -32,9 +32,10 @@ export function tellingOf(program: Program): Telling {
   const expressions = read.map(({ ast }) => ast);
   const compared = comparedIn(program, read);
   const reads = new Set(expressions.flatMap((ast) => [...readsOf(ast)]));
-  const keys = new Set(cues.flatMap((cue) => (cueKind(cue.type).tries?.(cue as never) ?? []).flatMap((one) => (one.type === 'key' ? one.key : []))));
+  const keys = new Set(cues.flatMap(triedFor).flatMap((one) => (one.type === 'key' ? one.key : [])));
   const isShared = (key: string) => cues.filter((cue) => fitsOccasion(cue, { type: 'key', key })).length > 1;
-  const takesShared = (cue: Cue) => waitsFor(cue, 'key') && [...keys].some((key) => fitsOccasion(cue, { type: 'key', key }) && isShared(key));
+  const shared = [...keys].filter(isShared);
+  const takesShared = (cue: Cue) => shared.some((key) => fitsOccasion(cue, { type: 'key', key }));
   const hears = (node: Node, fits: (cue: Cue) => boolean) => node.item.threads.some((thread) => thread.enabled && fits(thread.cue));
   const told: Omit<Telling, 'words'> = {
     back: threads.some((thread) => thread.branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))),
@@ -45,7 +46,6 @@ export function tellingOf(program: Program): Telling {
     compared,
     untried: [...typed(program, expressions), ...dragged(program, reads)],
   };
-  const shared = [...keys].filter(isShared);
   const { back, pad, scroll, untried } = told;
   return { ...told, words: JSON.stringify([back, pad, scroll, untried, compared.words, shared]) };
 }

@@ -1,3 +1,4 @@
+import { DEFAULT_INK } from '../../vocabulary/properties/ink.ts';
 import { placeOfProperty, properties } from '../../vocabulary/properties/all.ts';
 import { statesOf, type Layer, type Piece } from '../../piece/piece.ts';
 import { isInside } from '../commands/inside.ts';
@@ -141,22 +142,18 @@ function setIn(store: Store, variant: string, layer: Layer, path: readonly strin
 
 /** What stands for nothing in a variant, which can change a value but not take one away. */
 function neutral(path: readonly string[]): unknown {
-  const place = path.join('.');
-  return nothing.get(place) ?? OTHERWISE[place];
+  return nothing.get(path.join('.'));
 }
 
-const nothing = new Map<string, unknown>(
-  properties.flatMap((kind) => (kind.isNothing ? [[placeOfProperty(kind).join('.'), kind.neutral] as const] : []))
-);
-
-/** The same of what cannot have keys. */
-const OTHERWISE: Readonly<Record<string, unknown>> = {
-  'style.line': { color: '#26232c', width: 0 },
-  'style.shadow': { x: 0, y: 0, blur: 0, color: '#00000000' },
-  'pose.anchor': { x: 0.5, y: 0.5 },
-  hidden: false,
-  text: '',
-};
+const nothing = new Map<string, unknown>([
+  ...properties.flatMap((kind) => (kind.isNothing ? [[placeOfProperty(kind).join('.'), kind.neutral] as const] : [])),
+  // What cannot have keys.
+  ['style.line', { color: DEFAULT_INK, width: 0 }],
+  ['style.shadow', { x: 0, y: 0, blur: 0, color: '#00000000' }],
+  ['pose.anchor', { x: 0.5, y: 0.5 }],
+  ['hidden', false],
+  ['text', ''],
+]);
 
 const same = (a: unknown, b: unknown): boolean => a === b || (typeof a === 'object' && JSON.stringify(a) === JSON.stringify(b));
 

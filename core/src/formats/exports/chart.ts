@@ -1,6 +1,11 @@
+import { onceFor } from '../../once.ts';
+import type { Piece } from '../../piece/piece.ts';
 import { compile } from '../../program/compile.ts';
 import { toScxml } from '../scxml.ts';
 import { defineExport } from './define.ts';
+
+/** Made once for a piece, whoever asks for the file and whoever for what it leaves out. */
+const flowOf = onceFor((piece: Piece) => toScxml(compile(piece)));
 
 export const chart = defineExport({
   kind: 'scxml',
@@ -9,6 +14,6 @@ export const chart = defineExport({
   ending: '.scxml',
   mediaType: 'application/scxml+xml',
   meaning: 'the flow as State Chart XML (W3C): frames and states, cues, conditions and timers, for programs that read it',
-  write: (piece) => toScxml(compile(piece)).xml,
-  omits: (program) => toScxml(program).omitted,
+  write: (piece) => flowOf(piece).xml,
+  omits: (piece) => flowOf(piece).omitted,
 });

@@ -1,5 +1,4 @@
 import type { Piece } from '../../piece/piece.ts';
-import type { Program } from '../../program/program.ts';
 import type { PageParts } from '../html.ts';
 import type { AssetBytes } from '../package.ts';
 
@@ -17,7 +16,7 @@ export interface ExportForm<K extends string = string> {
   /** The file; a text is written in UTF-8. */
   readonly write: (piece: Piece, assets: AssetBytes, parts: PageParts) => Uint8Array | string;
   /** What of a piece it cannot say, each by name. */
-  readonly omits?: (program: Program) => readonly string[];
+  readonly omits?: (piece: Piece) => readonly string[];
 }
 
 export const defineExport = <const K extends string>(form: ExportForm<K>): ExportForm<K> => form;

@@ -1,5 +1,5 @@
 import type { Static, TSchema } from '@sinclair/typebox';
-import type { Occasion, OccasionType } from '../occasions.ts';
+import type { Occasion, OccasionType, Tried } from '../occasions.ts';
 import { after } from './after.ts';
 import { blur } from './blur.ts';
 import { change } from './change.ts';
@@ -79,6 +79,12 @@ export function fitsOccasion(cue: Cue, occasion: Occasion): boolean {
 
 /** Whether it waits for such a thing, whichever it is. */
 export const waitsFor = (cue: Cue, type: OccasionType): boolean => cueKinds[cue.type].hears === type;
+
+/** What somebody who tries everything does for it. */
+export const triedFor = (cue: Cue): readonly Tried[] => cueKinds[cue.type].tries?.(cue as never) ?? [];
+
+/** How long a cue that waits for a time waits, in ms. */
+export const waitOf = (cue: Cue): number => cueKinds[cue.type].waits!(cue as never);
 
 /** Whether the pointer makes it, or only a press of it. */
 export const isPointed = (cue: Cue): boolean => cueKinds[cue.type].pointer !== undefined;

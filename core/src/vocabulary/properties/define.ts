@@ -25,6 +25,8 @@ export interface PropertyKind<N extends string = string, G extends string = stri
   readonly neutral: number | string;
   /** Whether that is the same as having none of it. */
   readonly isNothing?: true;
+  /** A layer can be without it altogether: then nothing of it is seen, rather than what is neutral. */
+  readonly canMiss?: true;
   readonly mixing: Mixing;
   /** It moves or reshapes the layer, rather than fading or colouring it. */
   readonly moves?: true;

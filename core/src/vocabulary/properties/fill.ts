@@ -9,6 +9,7 @@ export const fill = defineProperty({
   schema: Optional(paint('what the shape is filled with')),
   neutral: '#ffffff00',
   isNothing: true,
+  canMiss: true,
   mixing: 'colour',
   isRead: true,
 });

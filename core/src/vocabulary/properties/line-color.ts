@@ -8,5 +8,6 @@ export const lineColor = defineProperty({
   group: 'style',
   of: { field: 'line', inner: 'color', fresh: FRESH_LINE },
   neutral: DEFAULT_INK,
+  canMiss: true,
   mixing: 'colour',
 });

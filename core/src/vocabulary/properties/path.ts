@@ -6,6 +6,7 @@ export const path = defineProperty({
   words: 'outline',
   group: 'layer',
   neutral: '',
+  canMiss: true,
   mixing: 'path',
   moves: true,
   suits: isOutlined,

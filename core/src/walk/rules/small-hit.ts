@@ -1,4 +1,4 @@
-import { isPressed as isPressing } from '../../vocabulary/cues/all.ts';
+import { presses } from '../pressed.ts';
 import type { Operation } from '../../edit/operation.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { count } from '../../words.ts';
@@ -46,7 +46,7 @@ const smallIn = (program: Program, scene: SceneProgram, placed: Placed | null): 
 /** By a thread of its own, or as a placement by one of its part. */
 function isPressed(program: Program, { threads, layer }: Item): boolean {
   const part = layer.part === undefined ? undefined : program.scenes.get(layer.part);
-  return [...threads, ...(part?.threads ?? [])].some((thread) => thread.enabled && isPressing(thread.cue));
+  return [...threads, ...(part?.threads ?? [])].some(presses);
 }
 
 function judge(program: Program, { scene }: SceneProgram, item: Item, placed: Placed | null): Finding | null {

@@ -3,7 +3,7 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import NumberField from './NumberField.svelte';
   import PaintChip from './PaintChip.svelte';
-  import { align, isPainted, sameSize, setLayer, stack } from './acts';
+  import { align, isPainted, isShape, sameSize, setLayer, stack } from './acts';
 
   /** What is less often changed of the selected layers. */
   interface Props {
@@ -17,9 +17,7 @@
   const first = $derived(layers[0]!);
   const one = $derived(layers.length === 1 ? first : null);
   const painted = $derived(layers.some(isPainted));
-  const cornered = $derived(
-    layers.some((layer) => (layerKind(layer).draws === 'ground' && !layerKind(layer).isProse) || layerKind(layer).draws === 'picture')
-  );
+  const cornered = $derived(layers.some((layer) => isShape(layer) || layerKind(layer).draws === 'picture'));
   const hasText = $derived(layers.some((layer) => layer.text !== undefined));
   const letters = $derived(setLetters(session.plain.piece.head, first.letters ?? {}));
   const valueOf = <K extends keyof Style>(key: K) => first.style[key];

@@ -63,7 +63,7 @@
         {/if}
       </p>
       {#each Object.values(exportKinds) as info (info.kind)}
-        {@const omitted = info.omits?.(session.program) ?? []}
+        {@const omitted = info.omits?.(session.program.piece) ?? []}
         <section class="flex items-center gap-5 border-t border-dashed border-[var(--gold)] pt-5" aria-label={info.label}>
           <div class="flex-1">
             <h3 class="text-[17px]">{info.label}</h3>

@@ -50,9 +50,11 @@ const rounded = ({ x, y, width, height }: Rect): Rect => ({
   height: Math.max(1, Math.round(height)),
 });
 
+/** A shape with a ground of its own, which may have corners and words in it. */
+export const isShape = (layer: Layer): boolean => layerKind(layer).draws === 'ground' && !layerKind(layer).isProse;
+
 /** What has a fill. */
-export const isPainted = (layer: Layer): boolean =>
-  (layerKind(layer).draws === 'ground' && !layerKind(layer).isProse) || (isOutlined(layer) && layerKind(layer).stroke === undefined);
+export const isPainted = (layer: Layer): boolean => isShape(layer) || (isOutlined(layer) && layerKind(layer).stroke === undefined);
 
 export const setLayer = (session: EditorSession, ids: readonly string[], name: string, path: readonly string[], value: unknown): boolean =>
   session.edit(
@@ -64,7 +66,7 @@ export const setLayer = (session: EditorSession, ids: readonly string[], name: s
 export function outlineOnly(session: EditorSession): void {
   const operations = session.selection.flatMap((id): Operation[] => {
     const layer = session.scene?.byId.get(id)?.layer;
-    if (!layer || layerKind(layer).draws !== 'ground' || layerKind(layer).isProse) return [];
+    if (!layer || !isShape(layer)) return [];
     const { fill, line } = layer.style;
     const color = (fill?.startsWith('#') ? fill.slice(0, 7) : fill) ?? line?.color ?? '#26232c';
     return [
