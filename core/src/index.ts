@@ -40,6 +40,7 @@ export {
   type Keyframe,
   type Section,
 } from './edit/time/timeline.ts';
+export { Beside } from './once.ts';
 export { keysById, keysOf, type KeyOf, type Keys } from './motion/track.ts';
 export * from './edit/reach/in-time.ts';
 export * from './edit/commands/repeat.ts';

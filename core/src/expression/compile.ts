@@ -1,3 +1,4 @@
+import { onceFor } from '../once.ts';
 import {
   ExpressionError,
   typeOf,
@@ -23,16 +24,8 @@ export interface Environment {
 /** Computes an expression. Throws an ExpressionError where it has no value. */
 export type Compiled = (environment: Environment) => Value;
 
-const known = new WeakMap<Ast, Compiled>();
-
 /** The closure of an expression; the same tree gives the same closure. */
-export function compileAst(ast: Ast): Compiled {
-  const old = known.get(ast);
-  if (old) return old;
-  const made = make(ast);
-  known.set(ast, made);
-  return made;
-}
+export const compileAst = onceFor((ast: Ast): Compiled => make(ast));
 
 const refuse = (code: ExpressionFault['code'], sentence: string, at: Partial<At>): never => {
   throw new ExpressionError({ code, sentence, from: at.from ?? 0, to: at.to ?? 0 });

@@ -1,14 +1,14 @@
+import { onceFor } from '../once.ts';
 import { byOrder, layerIdsOf, scenesOf, statesOf, variablesOf, type Piece } from '../piece/piece.ts';
 import type { Property, ValueType } from './ast.ts';
 import type { TypeEnvironment } from './check.ts';
 import type { ExpressionScope, NamedThing } from './names.ts';
 
-const known = new WeakMap<Piece, Map<string | null, ExpressionScope>>();
+const scopesIn = onceFor((_: Piece) => new Map<string | null, ExpressionScope>());
 
 /** What an expression of a scene can name; null is the whole piece. The scene's own come first, so they win. */
 export function expressionScope(piece: Piece, scene: string | null): ExpressionScope {
-  let scopes = known.get(piece);
-  if (!scopes) known.set(piece, (scopes = new Map()));
+  const scopes = scopesIn(piece);
   let scope = scopes.get(scene);
   if (!scope) scopes.set(scene, (scope = make(piece, scene)));
   return scope;

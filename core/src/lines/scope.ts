@@ -1,3 +1,4 @@
+import { onceFor } from '../once.ts';
 import { displayExpression, writeThing, type ExpressionScope } from '../expression/names.ts';
 import { expressionScope } from '../expression/scope.ts';
 import { framesOf, sceneOfThread, scenesOf, statesOf, type Layer, type Piece, type Scene, type Thread } from '../piece/piece.ts';
@@ -36,12 +37,11 @@ const once = <T>(make: () => T): (() => T) => {
   return () => (made ??= make());
 };
 
-const scopes = new WeakMap<Piece, Map<string, LineScope>>();
+const scopesIn = onceFor((_: Piece) => new Map<string, LineScope>());
 
 /** The scope of a scene's threads; null is the piece. `owner` is the layer a thread belongs to. Made once for each. */
 export function scopeOf(piece: Piece, scene: string | null = null, owner: string | null = null): LineScope {
-  let known = scopes.get(piece);
-  if (!known) scopes.set(piece, (known = new Map()));
+  const known = scopesIn(piece);
   const key = `${scene ?? ''} ${owner ?? ''}`;
   let scope = known.get(key);
   if (!scope) known.set(key, (scope = makeScope(piece, scene, owner)));
@@ -124,26 +124,20 @@ interface Index {
   readonly written: Map<string, readonly string[]>;
 }
 
-const indices = new WeakMap<readonly Named[], Index>();
-
-function indexOf(things: readonly Named[]): Index {
-  const known = indices.get(things);
-  if (known) return known;
+const indexOf = onceFor((things: readonly Named[]): Index => {
   const counts = new Map<string, number>();
   const ordinals = things.map(({ name }) => {
     const before = counts.get(name) ?? 0;
     counts.set(name, before + 1);
     return before;
   });
-  const made: Index = {
+  return {
     at: new Map(things.map(({ id }, i) => [id, i])),
     ordinals,
     sorted: things.map(({ name }) => name.toLowerCase()).sort(),
     written: new Map(),
   };
-  indices.set(things, made);
-  return made;
-}
+});
 
 /**
  * How something is written: by name; the second of two with one name as `Name #2`; one that is not there as `?id`, one not

@@ -1,3 +1,4 @@
+import { Beside } from '../once.ts';
 import type { Tracked } from '../piece/schema.ts';
 import { easingOf } from './easing.ts';
 import { mixValue } from './mix.ts';
@@ -17,7 +18,7 @@ export interface KeyOf extends Keyframe {
 /** Keyframes by id, as a document keeps them. */
 export type Keys = Readonly<Record<string, Keyframe>>;
 
-const inTime = new WeakMap<Keys, readonly KeyOf[]>();
+const inTime = new Beside<Keys, readonly KeyOf[]>();
 
 /** The keyframes of a track in the order of their times, each time once: of two at one time the one with the greater id stands. */
 export function keysOf({ keys }: { readonly keys: Keys }): readonly KeyOf[] {
@@ -36,7 +37,7 @@ export function keysOf({ keys }: { readonly keys: Keys }): readonly KeyOf[] {
  * list has the same; what has none is called after its time, so that the same key made twice by two people is one.
  */
 export function keysById(list: readonly (Keyframe & { readonly id?: string })[]): Keys {
-  const standing = [...new Map(list.map((key) => [key.time, key])).values()];
+  const standing = list.every((key, i) => i === 0 || list[i - 1]!.time < key.time) ? list : [...new Map(list.map((key) => [key.time, key])).values()];
   const keys: Record<string, Keyframe> = {};
   const ordered: KeyOf[] = [];
   const place = (id: string, { time, value, easing }: Keyframe) => {

@@ -1,4 +1,5 @@
 import type { Shown } from '../run/resolve.ts';
+import { onceFor } from '../once.ts';
 import { properties, type AnyPropertyKind } from '../vocabulary/properties/all.ts';
 import { VALUES, type ColorName, type NumberName, type ValueName } from './mix.ts';
 
@@ -17,12 +18,8 @@ export const MOVING: ReadonlySet<ValueName> = new Set<ValueName>([
   'scrollY',
 ]);
 
-const known = new WeakMap<Shown, Values>();
-
 /** The values of a settled layer. */
-export function valuesOf(shown: Shown): Values {
-  const old = known.get(shown);
-  if (old) return old;
+export const valuesOf = onceFor((shown: Shown): Values => {
   const { style } = shown;
   const values: Record<string, unknown> = {
     x: shown.x,
@@ -40,9 +37,8 @@ export function valuesOf(shown: Shown): Values {
     scrollY: shown.scroll.y,
   };
   for (const kind of kept) values[kind.name] = valueIn(shown, kind);
-  known.set(shown, values as unknown as Values);
   return values as unknown as Values;
-}
+});
 
 /** What a layer has besides its pose, which is there with all that moves it. */
 const kept = properties.filter(({ group, name }) => group !== 'pose' && name !== 'opacity');

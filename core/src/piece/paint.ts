@@ -1,3 +1,4 @@
+import { Beside } from '../once.ts';
 import type { Head, Letters, Style } from './schema.ts';
 
 /**
@@ -27,7 +28,7 @@ export function colorOf(head: Head, paint: string | undefined): string | undefin
   return swatch === null ? paint : (head.swatches?.[swatch]?.color ?? LOST_COLOR);
 }
 
-const known = new WeakMap<Style, { swatches: Swatches | undefined; painted: Style }>();
+const known = new Beside<Style, { swatches: Swatches | undefined; painted: Style }>();
 
 /** A style with the colours of its swatches. The same style comes back where it refers to none. */
 export function paintedStyle(head: Head, style: Style): Style {

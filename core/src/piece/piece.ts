@@ -1,3 +1,4 @@
+import { onceFor } from '../once.ts';
 import type { Step } from '../vocabulary/steps/all.ts';
 import type { Cue } from '../vocabulary/cues/all.ts';
 import { Table } from '../table.ts';
@@ -63,18 +64,14 @@ const sorted = <T extends { order: string; id: string }>(table: Table<T>, ids: I
 /** The frames in the piece's order. */
 export const framesOf = (piece: Piece): readonly Scene[] => scenesOf(piece, 'frame');
 
-const scenesByUse = new WeakMap<Piece['scenes'], Record<Scene['use'], readonly Scene[]>>();
+const byUse = onceFor((scenes: Piece['scenes']): Record<Scene['use'], readonly Scene[]> => {
+  const all = [...scenes.values()].sort(byOrder);
+  const of = (wanted: Scene['use']) => all.filter(({ use }) => use === wanted);
+  return { frame: of('frame'), part: of('part'), sheet: of('sheet') };
+});
 
 /** The frames, parts or sheets in the piece's order; found once for each version of the table. */
-export function scenesOf({ scenes }: Piece, use: Scene['use']): readonly Scene[] {
-  let known = scenesByUse.get(scenes);
-  if (!known) {
-    const all = [...scenes.values()].sort(byOrder);
-    const of = (wanted: Scene['use']) => all.filter((scene) => scene.use === wanted);
-    scenesByUse.set(scenes, (known = { frame: of('frame'), part: of('part'), sheet: of('sheet') }));
-  }
-  return known[use];
-}
+export const scenesOf = ({ scenes }: Piece, use: Scene['use']): readonly Scene[] => byUse(scenes)[use];
 
 /** The states of a scene in order, each with its id. */
 export const statesOf = (scene: Scene): (State & { id: string })[] =>
@@ -91,7 +88,12 @@ export const layersUnder = (piece: Piece, scene: string, parent: string | null):
   sorted(piece.layers, parent === null ? layerIdsOf(piece, scene) : childIdsOf(piece, parent)).filter((layer) => layer.parent === parent);
 
 /** The threads of a layer, a scene or the piece, top to bottom. */
-export const threadsOf = (piece: Piece, owner: string): Thread[] => sorted(piece.threads, threadIdsOf(piece, owner));
+export const threadsOf = (piece: Piece, owner: string): readonly Thread[] => {
+  const ids = threadIdsOf(piece, owner);
+  return ids.size ? sorted(piece.threads, ids) : NO_THREADS;
+};
+
+const NO_THREADS: readonly Thread[] = [];
 
 /** A layer and all in it, outside in. */
 export function withDescendants(piece: Piece, id: string): string[] {

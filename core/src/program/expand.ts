@@ -1,3 +1,4 @@
+import { Beside } from '../once.ts';
 import { isMediaLayer } from '../vocabulary/layers/all.ts';
 import { isPointed } from '../vocabulary/cues/all.ts';
 import { bindingsOf, type Binding } from './binding.ts';
@@ -10,6 +11,8 @@ export interface Expansion {
   /** In the order of painting; a group or placement before what is in it. */
   readonly nodes: readonly Node[];
   readonly tops: readonly Node[];
+  /** Those with threads. */
+  readonly threaded: readonly Node[];
   /** Placements with a timeline, and media: what starts and stops as it comes and goes. */
   readonly timed: readonly Node[];
   readonly byKey: ReadonlyMap<string, Node>;
@@ -28,15 +31,13 @@ export interface Expansion {
 /** More layers than anybody can see at once: what lies beyond is left out. */
 export const MOST_NODES = 20_000;
 
-const known = new WeakMap<SceneProgram, Expansion>();
+const known = new Beside<SceneProgram, Expansion>();
 
 /** A scene's layers with those of its parts. Made once, and again only when the scene or one of its parts has changed. */
 export function expand(program: Program, scene: SceneProgram): Expansion {
   const old = known.get(scene);
   if (old && isUpToDate(program, old)) return old;
-  const made = new Expander(program, scene).run();
-  known.set(scene, made);
-  return made;
+  return known.set(scene, new Expander(program, scene).run());
 }
 
 /** Whether all parts are as they were, those included that were not there. */
@@ -62,7 +63,11 @@ class Expander {
     this.instances.set('', instance);
     const tops = this.place(instance, null, []);
     const byInstance = new Map<Instance, Node[]>([...this.instances.values()].map((one) => [one, []]));
-    for (const node of this.nodes) byInstance.get(node.instance)!.push(node);
+    const byKey = new Map<string, Node>();
+    for (const node of this.nodes) {
+      byInstance.get(node.instance)!.push(node);
+      byKey.set(node.key, node);
+    }
     const bindings = [...byInstance].flatMap(([one, nodes]) => bindingsOf(this.program, one, nodes));
     const readers = new Map<string, Binding[]>();
     for (const binding of bindings)
@@ -77,8 +82,9 @@ class Expander {
       root: this.root,
       nodes,
       tops,
+      threaded: nodes.filter(({ item }) => item.threads.length > 0),
       timed,
-      byKey: new Map(nodes.map((node) => [node.key, node])),
+      byKey,
       instances,
       bindings,
       readers,
@@ -110,9 +116,10 @@ class Expander {
   private make(item: Item, instance: Instance, parent: Node | null, around: Node['changedBy']): Draft {
     const { layer } = item;
     const key = instance.key ? `${instance.key}/${layer.id}` : layer.id;
-    const groups: { node: Node; path: string }[] = [];
-    for (let at = parent; at && at.instance === instance; at = at.parent) if (at.layer.looks) groups.unshift({ node: at, path: layer.id });
-    const outer = around.map(({ node, path }) => ({ node, path: path ? `${path}/${layer.id}` : layer.id }));
+    const changedBy = around.map(({ node, path }) => ({ node, path: path ? `${path}/${layer.id}` : layer.id }));
+    const fill = fillOf(changedBy);
+    for (let at = parent; at && at.instance === instance; at = at.parent)
+      if (at.layer.looks) changedBy.splice(around.length, 0, { node: at, path: layer.id });
     return {
       key,
       layer,
@@ -121,9 +128,9 @@ class Expander {
       parent,
       children: [],
       inside: null,
-      fill: fillOf(outer),
+      fill,
       catches: item.catches,
-      changedBy: outer.length || groups.length ? [...outer, ...groups] : NOBODY,
+      changedBy: changedBy.length ? changedBy : NOBODY,
       at: this.nodes.length,
     };
   }

@@ -45,28 +45,37 @@ export function pathIn(instance: Instance, node: Node): string | null {
 /** Whether any text that a node can have is computed. */
 export function textsOf(node: Node): readonly string[] {
   const { layer } = node;
+  const deltas = statesAround(node);
+  if (layer.text === undefined && !node.fill && !layer.looks && deltas.length === 0 && node.changedBy.length === 0) return NO_TEXTS;
   let found: Set<string> | null = null;
   const add = (text: string | undefined) => {
     if (text !== undefined && hasExpressions(text)) (found ??= new Set()).add(text);
   };
   add(node.fill?.text ?? layer.text);
   if (layer.looks) for (const look of Object.values(layer.looks)) add(look?.text);
-  for (const { deltas, path } of statesAround(node)) add(deltas[path]?.text);
+  for (const { deltas: of, path } of deltas) add(of[path]?.text);
   for (const { node: outer, path } of node.changedBy) for (const look of Object.values(outer.layer.looks ?? {})) add(look?.inside?.[path]?.text);
   return found ? [...(found as Set<string>)] : NO_TEXTS;
 }
 
 const NO_TEXTS: readonly string[] = [];
 
+interface DeltasAt {
+  readonly deltas: Readonly<Record<string, Delta>>;
+  readonly path: string;
+}
+
+const NO_DELTAS: readonly DeltasAt[] = [];
+
 /** The deltas of every state of every scene around a node, with the node's path in them. */
-export function statesAround(node: Node): { deltas: Readonly<Record<string, Delta>>; path: string }[] {
-  const found: { deltas: Readonly<Record<string, Delta>>; path: string }[] = [];
+export function statesAround(node: Node): readonly DeltasAt[] {
+  let found: DeltasAt[] | null = null;
   for (let at: Instance | null = node.instance; at; at = at.outer) {
     const { states } = at.scene.scene;
     const path = states ? pathIn(at, node) : null;
-    if (path !== null) for (const state of Object.values(states!)) found.push({ deltas: state.deltas, path });
+    if (path !== null) for (const state of Object.values(states!)) (found ??= []).push({ deltas: state.deltas, path });
   }
-  return found;
+  return found ?? NO_DELTAS;
 }
 
 /** A layer and what is around it, from the inside out. */

@@ -1,3 +1,4 @@
+import { onceFor } from '../once.ts';
 import { isLoose, layerKind } from '../vocabulary/layers/all.ts';
 import type { Touched } from '../edit/touched.ts';
 import {
@@ -142,12 +143,8 @@ function ownOf(scene: Scene, variables: ReadonlyMap<string, Variable>, old: Scen
   return { scene, states, initial: scene.initial ?? states[0]?.id ?? null, variables: variablesByScene(variables).get(scene.id) ?? none };
 }
 
-const byScene = new WeakMap<ReadonlyMap<string, Variable>, ReadonlyMap<string, readonly Variable[]>>();
-
 /** The variables of each scene; sorted out once for each version of them all. */
-function variablesByScene(variables: ReadonlyMap<string, Variable>): ReadonlyMap<string, readonly Variable[]> {
-  const known = byScene.get(variables);
-  if (known) return known;
+const variablesByScene = onceFor((variables: ReadonlyMap<string, Variable>): ReadonlyMap<string, readonly Variable[]> => {
   const made = new Map<string, Variable[]>();
   for (const variable of variables.values()) {
     if (variable.scene === null) continue;
@@ -155,9 +152,8 @@ function variablesByScene(variables: ReadonlyMap<string, Variable>): ReadonlyMap
     if (list) list.push(variable);
     else made.set(variable.scene, [variable]);
   }
-  byScene.set(variables, made);
   return made;
-}
+});
 
 function collectByParent(piece: Piece, scene: string, parent: string | null, found: Map<string | null, Layer[]>): void {
   const layers = layersUnder(piece, scene, parent);

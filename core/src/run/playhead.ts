@@ -1,3 +1,4 @@
+import { onceFor } from '../once.ts';
 import { propertyKinds } from '../vocabulary/properties/all.ts';
 import type { Piece } from '../piece/piece.ts';
 import type { Delta, Layer, Timeline, Tracked } from '../piece/schema.ts';
@@ -27,12 +28,8 @@ export interface Section {
     { readonly do: 'hold' | 'go on' } | { readonly do: 'loop'; readonly times?: number } | { readonly do: 'go to'; readonly label: string | null };
 }
 
-const known = new WeakMap<Timeline, readonly Section[]>();
-
 /** The sections of a timeline in order; together they cover it. */
-export function sectionsOf(timeline: Timeline): readonly Section[] {
-  const old = known.get(timeline);
-  if (old) return old;
+export const sectionsOf = onceFor((timeline: Timeline): readonly Section[] => {
   const labels = Object.entries(timeline.labels ?? {})
     .map(([id, label]) => ({ id, ...label }))
     .filter((label) => label.time < timeline.length)
@@ -49,9 +46,8 @@ export function sectionsOf(timeline: Timeline): readonly Section[] {
     const end = labels[i + 1]?.time ?? timeline.length;
     if (end > label.time) sections.push({ label: label.id, from: label.time, to: end - 1, ending: label.ending });
   });
-  known.set(timeline, sections);
   return sections;
-}
+});
 
 export const sectionAt = (timeline: Timeline, frame: number): Section | null =>
   sectionsOf(timeline).find((section) => frame >= section.from && frame <= section.to) ?? null;
@@ -77,28 +73,18 @@ export function isThereAt(timeline: Timeline, layer: string, frame: number): boo
   return !spans || spans.some(({ from, to }) => frame >= from && frame <= to);
 }
 
-const knownSpans = new WeakMap<Timeline, ReadonlyMap<string, readonly { from: number; to: number }[]>>();
-
 /** The spans of a timeline by layer. */
-export function spansOf(timeline: Timeline): ReadonlyMap<string, readonly { from: number; to: number }[]> {
-  const old = knownSpans.get(timeline);
-  if (old) return old;
+export const spansOf = onceFor((timeline: Timeline): ReadonlyMap<string, readonly { from: number; to: number }[]> => {
   const spans = new Map<string, { from: number; to: number }[]>();
   for (const { layer, from, to } of Object.values(timeline.spans ?? {})) spans.set(layer, [...(spans.get(layer) ?? []), { from, to }]);
-  knownSpans.set(timeline, spans);
   return spans;
-}
+});
 
-const knownTracks = new WeakMap<Timeline, ReadonlyMap<string, readonly NonNullable<Timeline['tracks']>[string][]>>();
-
-function tracksOf(timeline: Timeline): ReadonlyMap<string, readonly NonNullable<Timeline['tracks']>[string][]> {
-  const old = knownTracks.get(timeline);
-  if (old) return old;
+const tracksOf = onceFor((timeline: Timeline): ReadonlyMap<string, readonly NonNullable<Timeline['tracks']>[string][]> => {
   const tracks = new Map<string, NonNullable<Timeline['tracks']>[string][]>();
   for (const track of Object.values(timeline.tracks ?? {})) tracks.set(track.layer, [...(tracks.get(track.layer) ?? []), track]);
-  knownTracks.set(timeline, tracks);
   return tracks;
-}
+});
 
 /** Where a playhead is between two timeline frames, for what keyframes move: never beyond its section, unless it goes on into the next. */
 function exactFrame(program: Program, run: RunState, root: RootRun, { key, scene }: Instance): number | null {
@@ -208,16 +194,10 @@ export function nextStop(program: Program, head: Playhead, timeline: Timeline): 
   return { frame, isEnd: frame === end, due: head.since + spanOf(program, frame - head.at) };
 }
 
-const knownMarks = new WeakMap<Timeline, readonly number[]>();
-
 /** Timeline frames at which something begins or ends besides sections. */
-function marksOf(timeline: Timeline): readonly number[] {
-  const old = knownMarks.get(timeline);
-  if (old) return old;
+const marksOf = onceFor((timeline: Timeline): readonly number[] => {
   const marks = new Set<number>();
   for (const span of Object.values(timeline.spans ?? {})) marks.add(span.from).add(span.to + 1);
   for (const cue of Object.values(timeline.cues ?? {})) marks.add(cue.time);
-  const sorted = [...marks].sort((a, b) => a - b);
-  knownMarks.set(timeline, sorted);
-  return sorted;
-}
+  return [...marks].sort((a, b) => a - b);
+});

@@ -1,3 +1,4 @@
+import { onceFor } from '../once.ts';
 import { isLoose, layerKind } from '../vocabulary/layers/all.ts';
 import { hasExpressions, textParts } from '../expression/text.ts';
 import { colorOf, paintedStyle, setLetters } from '../piece/paint.ts';
@@ -296,19 +297,13 @@ function standOf({ program, run, root }: Resolving, node: Node, parent: Stood | 
   };
 }
 
-const moving = new WeakMap<Node, boolean>();
-
 /** Whether a layer can stand elsewhere by a look: its own, or one of what is around it. */
-function looksMove(node: Node): boolean {
-  let moves = moving.get(node);
-  if (moves === undefined) {
-    const own = Object.values(node.layer.looks ?? {}).some((look) => look?.pose !== undefined);
-    const outer = ({ node: one, path }: Node['changedBy'][number]) =>
-      Object.values(one.layer.looks ?? {}).some((look) => look?.inside?.[path]?.pose !== undefined);
-    moving.set(node, (moves = own || node.changedBy.some(outer)));
-  }
-  return moves;
-}
+const looksMove = onceFor((node: Node): boolean => {
+  const own = Object.values(node.layer.looks ?? {}).some((look) => look?.pose !== undefined);
+  const outer = ({ node: one, path }: Node['changedBy'][number]) =>
+    Object.values(one.layer.looks ?? {}).some((look) => look?.inside?.[path]?.pose !== undefined);
+  return own || node.changedBy.some(outer);
+});
 
 /** The settled values of a layer: its own ← states ← timeline ← run-time changes ← looks ← bindings; null where it is not shown. */
 function lookOf({ program, run, root }: Resolving, node: Node, parent: Shown | null): Draft<Shown> | null {
@@ -383,23 +378,17 @@ interface Changer {
   readonly what: ReadonlySet<string>;
 }
 
-const changers = new WeakMap<Node, readonly Changer[]>();
-
 /** The instances around a layer of which some state changes it, from the inside out. */
-function changersOf(node: Node): readonly Changer[] {
-  let found = changers.get(node);
-  if (!found) {
-    const made: Changer[] = [];
-    for (let at: Instance | null = node.instance; at; at = at.outer) {
-      const path = at.scene.states.length ? pathIn(at, node) : null;
-      if (path === null) continue;
-      const deltas = Object.values(at.scene.scene.states ?? {}).flatMap((state) => state.deltas[path] ?? []);
-      if (deltas.length) made.push({ instance: at, path, what: new Set(deltas.flatMap((delta) => Object.keys(delta))) });
-    }
-    changers.set(node, (found = made.length ? made : NO_CHANGERS));
+const changersOf = onceFor((node: Node): readonly Changer[] => {
+  const made: Changer[] = [];
+  for (let at: Instance | null = node.instance; at; at = at.outer) {
+    const path = at.scene.states.length ? pathIn(at, node) : null;
+    if (path === null) continue;
+    const deltas = Object.values(at.scene.scene.states ?? {}).flatMap((state) => state.deltas[path] ?? []);
+    if (deltas.length) made.push({ instance: at, path, what: new Set(deltas.flatMap((delta) => Object.keys(delta))) });
   }
-  return found;
-}
+  return made.length ? made : NO_CHANGERS;
+});
 
 const NO_CHANGERS: readonly Changer[] = [];
 

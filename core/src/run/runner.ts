@@ -374,7 +374,7 @@ export class Runner {
 
   private callsOf(scene: string, expansion: Expansion, fits: (cue: Cue) => boolean): Call[] {
     const found: Call[] = [];
-    for (const node of expansion.nodes)
+    for (const node of expansion.threaded)
       for (const thread of node.item.threads)
         if (thread.enabled && fits(thread.cue)) found.push({ thread, root: scene, instance: node.instance, node });
     const instances = [...expansion.instances.values()];

@@ -1,3 +1,4 @@
+import { Beside } from '../once.ts';
 import { begin } from './run.ts';
 import { clipFrames } from './played.ts';
 import type { RootRun, RunState } from './state.ts';
@@ -29,7 +30,7 @@ interface Beginning {
   readonly with: readonly (readonly [id: string, scene: SceneProgram | undefined])[];
 }
 
-const known = new WeakMap<SceneProgram, Beginning>();
+const known = new Beside<SceneProgram, Beginning>();
 
 /** The run at the beginning of a scene and its screen, made anew only when the scene, or what is in it, has changed. */
 function beginning(program: Program, scene: SceneProgram): Beginning | null {
@@ -40,14 +41,7 @@ function beginning(program: Program, scene: SceneProgram): Beginning | null {
   const sheets = (scene.scene.carries ?? []).map(({ sheet }) => sheet);
   const seen = [scene, ...sheets.flatMap((sheet) => program.scenes.get(sheet) ?? [])].map((one) => expand(program, one));
   const ids = [...sheets, ...seen.flatMap(({ parts, missing }) => [...parts.map((part) => part.scene.id), ...missing])];
-  const made: Beginning = {
-    run,
-    screen: null,
-    variables: program.variables,
-    with: ids.map((id) => [id, program.scenes.get(id)]),
-  };
-  known.set(scene, made);
-  return made;
+  return known.set(scene, { run, screen: null, variables: program.variables, with: ids.map((id) => [id, program.scenes.get(id)]) });
 }
 
 const isPlain = (still: Still) =>

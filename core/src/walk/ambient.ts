@@ -1,3 +1,4 @@
+import { Beside } from '../once.ts';
 import { isMediaLayer } from '../vocabulary/layers/all.ts';
 import { stepKind } from '../vocabulary/steps/all.ts';
 import { namesIn, readsOf } from '../expression/ast.ts';
@@ -13,7 +14,7 @@ import type { Program } from '../program/program.ts';
  * nothing in the piece speaks of them, so wherever they are, what can come next is the same. Exploring lets them stand.
  */
 export class Ambient {
-  private readonly known = new WeakMap<Expansion, ReadonlySet<string>>();
+  private readonly known = new Beside<Expansion, ReadonlySet<string>>();
   private made: Spoken | null = null;
 
   constructor(private readonly program: Program) {}

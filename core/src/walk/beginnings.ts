@@ -1,3 +1,4 @@
+import { Beside } from '../once.ts';
 import type { Expansion } from '../program/expand.ts';
 import { statesAround, type Node } from '../program/node.ts';
 import { emptyRoot, valueOfField } from '../run/environment.ts';
@@ -11,7 +12,7 @@ export interface Beginnings {
   readonly number: (node: string, name: string) => number | undefined;
 }
 
-const known = new WeakMap<Expansion, Beginnings>();
+const known = new Beside<Expansion, Beginnings>();
 
 /** Asked of the engine, of a root that nothing was done to. */
 export function beginningsOf(expansion: Expansion): Beginnings {

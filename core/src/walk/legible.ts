@@ -1,7 +1,7 @@
 import { isOutlined, layerKind } from '../vocabulary/layers/all.ts';
 import { propertyKinds } from '../vocabulary/properties/all.ts';
 import { DEFAULT_INK } from '../motion/values.ts';
-import { onceFor } from '../once.ts';
+import { Beside, onceFor } from '../once.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import type { Point } from '../program/geometry.ts';
 import { mapPoint } from '../program/matrix.ts';
@@ -25,7 +25,7 @@ export interface Illegible {
   readonly when: string;
 }
 
-const known = new WeakMap<Expansion, { readonly of: readonly unknown[]; readonly found: readonly Illegible[] }>();
+const known = new Beside<Expansion, { readonly of: readonly unknown[]; readonly found: readonly Illegible[] }>();
 
 /** Hard to read texts of a frame and the sheets it carries, as drawn, in every state and in every look. */
 export function illegibleIn(program: Program, frame: string): readonly Illegible[] {

@@ -1,3 +1,4 @@
+import { Beside } from '../once.ts';
 import type { Program } from '../program/program.ts';
 import { expand } from '../program/expand.ts';
 import type { Exploration } from './exploration.ts';
@@ -26,4 +27,4 @@ export function scenesReached(program: Program, exploration: Exploration): Reado
   return found;
 }
 
-const known = new WeakMap<Exploration, ReadonlySet<string>>();
+const known = new Beside<Exploration, ReadonlySet<string>>();

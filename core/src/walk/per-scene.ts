@@ -3,7 +3,7 @@ import { scenesOf } from '../piece/piece.ts';
 import type { Item, Program, SceneProgram } from '../program/program.ts';
 import type { Finding } from './finding.ts';
 
-const known = new WeakMap<SceneProgram, Map<string, readonly Finding[]>>();
+const answersIn = onceFor((_: SceneProgram) => new Map<string, readonly Finding[]>());
 
 /** Scenes that are seen as they are drawn: all frames, and the sheets that some of them carry. */
 export const seenScenes = onceFor((program: Program): readonly string[] => {
@@ -64,8 +64,7 @@ export function scaleOf(item: Item): number {
 export function perScene(program: Program, rule: string, check: (scene: SceneProgram) => Finding[]): Finding[] {
   return seenScenes(program).flatMap((id) => {
     const scene = program.scenes.get(id)!;
-    let answers = known.get(scene);
-    if (!answers) known.set(scene, (answers = new Map()));
+    const answers = answersIn(scene);
     let answer = answers.get(rule);
     if (!answer) answers.set(rule, (answer = check(scene)));
     return answer;

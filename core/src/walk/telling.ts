@@ -1,3 +1,4 @@
+import { onceFor } from '../once.ts';
 import { fitsOccasion, triedFor, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import { partsOf, readsOf, type Ast } from '../expression/ast.ts';
 import type { Layer } from '../piece/piece.ts';
@@ -71,15 +72,10 @@ const readIn = (program: Program): Read[] =>
     return parsed?.ok ? [{ ast: parsed.value, sets }] : [];
   });
 
-const held = new WeakMap<SceneProgram, readonly Layer[]>();
-
 /** The layers that a person can put something into, or drag; of a scene that no edit touched they are known. */
-const heldIn = ({ scenes }: Program): Layer[] =>
-  [...scenes.values()].flatMap((scene) => {
-    let layers = held.get(scene);
-    if (!layers) held.set(scene, (layers = scene.items.map(({ layer }) => layer).filter(({ field, drag }) => field || drag)));
-    return layers;
-  });
+const heldIn = ({ scenes }: Program): Layer[] => [...scenes.values()].flatMap(held);
+
+const held = onceFor(({ items }: SceneProgram): readonly Layer[] => items.map(({ layer }) => layer).filter(({ field, drag }) => field || drag));
 
 /** Fields in which more can be typed than one value for each thing they are compared with: where they are computed with. */
 function typed(program: Program, expressions: readonly Ast[]): string[] {

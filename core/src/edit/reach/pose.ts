@@ -14,6 +14,8 @@ export interface Posing {
   readonly look: { readonly layer: string; readonly name: LookName } | null;
   /** The timeline frame that it stands at; null or not given for the layers as they are without time. */
   readonly frame?: number | null;
+  /** Those that a moment is worked out for; all where not given. */
+  readonly only?: ((layer: Layer) => boolean) | null;
 }
 
 /**
@@ -36,7 +38,7 @@ export function posed(program: Program, posing: Posing): Program {
 }
 
 /** What the state and the look change of the scene's own layers; a look's changes come last, as they win. */
-function deltasOf(piece: Piece, { scene, state, look, frame = null }: Posing): Map<string, Delta[]> {
+function deltasOf(piece: Piece, { scene, state, look, frame = null, only = null }: Posing): Map<string, Delta[]> {
   const found = new Map<string, Delta[]>();
   const add = (layer: string, delta: Delta | undefined) => {
     if (delta && layerIdsOf(piece, scene).has(layer)) found.set(layer, [...(found.get(layer) ?? []), delta]);
@@ -47,7 +49,7 @@ function deltasOf(piece: Piece, { scene, state, look, frame = null }: Posing): M
   if (timeline && frame !== null)
     for (const path of new Set(Object.values(timeline.tracks ?? {}).map((track) => track.layer))) {
       const layer = piece.layers.get(path);
-      const tracked = layer && trackedIn(timeline, path, frame, layer);
+      const tracked = layer && (!only || only(layer)) && trackedIn(timeline, path, frame, layer);
       if (tracked) add(path, { ...tracked, ...(tracked.path !== undefined && { path: mainOutline(tracked.path) }) });
     }
   const shown = look && piece.layers.get(look.layer)?.looks?.[look.name];

@@ -1,7 +1,7 @@
 import type { Ending, Piece, Timeline, TrackOf } from './types.ts';
 import { framesPerSecond, sectionsOf, type Section } from '../../run/playhead.ts';
 import { mainOutline } from '../../motion/path.ts';
-import { keysById, keysOf, valueAt, type Keyframe } from '../../motion/track.ts';
+import { keysById, keysOf, valueAt, type Keyframe, type KeyOf } from '../../motion/track.ts';
 import type { Operation } from '../operation.ts';
 
 /**
@@ -111,7 +111,11 @@ export function mapTimes(timeline: Timeline, time: (at: number) => number | null
     ...(timeline.tracks && {
       tracks: mapped(timeline.tracks, (track) => {
         const old = keysOf(track);
-        const keys = old.flatMap((key) => at(key) ?? []);
+        const keys: KeyOf[] = [];
+        for (const key of old) {
+          const to = at(key);
+          if (to) keys.push(to);
+        }
         if (keys.length === old.length && keys.every((key, i) => key === old[i])) return track;
         return keys.length === 0 ? null : withKeys(track, keys);
       }),
@@ -126,12 +130,12 @@ export function mapTimes(timeline: Timeline, time: (at: number) => number | null
 }
 
 export function mapped<T, U>(map: Readonly<Record<string, T>>, change: (one: T, id: string) => U | null): Record<string, U> {
-  return Object.fromEntries(
-    Object.entries(map).flatMap(([id, one]) => {
-      const to = change(one, id);
-      return to === null ? [] : [[id, to]];
-    })
-  );
+  const found: Record<string, U> = {};
+  for (const [id, one] of Object.entries(map)) {
+    const to = change(one, id);
+    if (to !== null) found[id] = to;
+  }
+  return found;
 }
 
 /** A track with other keys; of two at one time the later in the list stands, see `keysById`. */

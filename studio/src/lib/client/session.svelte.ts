@@ -1,5 +1,6 @@
 import {
   apply,
+  Beside,
   compile,
   cutText,
   framesOf,
@@ -36,6 +37,7 @@ import { Auditor, type AuditAnswer, type Guided } from './audit';
 import { ask, askText } from './api';
 import { followPiece } from './follow';
 import { newId } from './ids';
+import { isMarked } from './marked';
 import { Presences } from './presence.svelte';
 import { Rest } from './rest';
 import { entriesOf, withEntries, type Entry } from '$lib/shared/ledger-entries';
@@ -157,7 +159,7 @@ export class EditorSession {
   private readonly auditor: Auditor;
   private readonly padTakers = new Set<(button: number) => void>();
   private unfollow: () => void = () => undefined;
-  private readonly seen = new WeakMap<Program, { key: string; posed: Program }>();
+  private readonly seen = new Beside<Program, { key: string; posed: Program }>();
   private noticeCount = 0;
   private closed = false;
   private again: ReturnType<typeof setTimeout> | undefined;
@@ -282,7 +284,7 @@ export class EditorSession {
 
   /** The open scene as it is looked at: in its state, and with a layer in the look that is edited. */
   get scene(): SceneProgram | null {
-    return (this.sceneId !== null && this.asSeen(this.program).scenes.get(this.sceneId)) || null;
+    return (this.sceneId !== null && this.asSeen(this.program, this.marked).scenes.get(this.sceneId)) || null;
   }
 
   /** The open scene whatever state, look or moment is looked at: the same while only those change. */
@@ -315,14 +317,19 @@ export class EditorSession {
     return { variants: { of: 'states', scene: sceneId }, reach };
   }
 
-  private asSeen(program: Program): Program {
+  /** What the stage marks while something is pulled along, whatever else there is; null when all is looked at. */
+  private get marked(): readonly string[] | null {
+    return this.rushes ? [...this.selection, ...this.lit, ...this.presences.others.flatMap(({ selection }) => selection)] : null;
+  }
+
+  private asSeen(program: Program, marked: readonly string[] | null = null): Program {
     const { sceneId, openLook, moment: frame } = this;
     if (sceneId === null) return program;
     const state = this.isFirstState ? null : this.stateId;
-    const key = `${sceneId} ${state} ${openLook?.layer} ${openLook?.name} ${frame}`;
+    const key = `${sceneId} ${state} ${openLook?.layer} ${openLook?.name} ${frame} ${marked?.join()}`;
     const known = this.seen.get(program);
     if (known?.key === key) return known.posed;
-    const made = { key, posed: posed(program, { scene: sceneId, state, look: openLook, frame }) };
+    const made = { key, posed: posed(program, { scene: sceneId, state, look: openLook, frame, only: marked && isMarked(program.piece, marked) }) };
     this.seen.set(program, made);
     return made.posed;
   }

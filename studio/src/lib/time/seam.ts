@@ -25,14 +25,16 @@ export function rowsOf(scene: SceneProgram, selection: readonly string[], all: b
     ({ layer }) => layer
   );
   const chosen = new Set(selection);
+  const none: readonly never[] = [];
   const rows: SeamRow[] = [];
   const visit = (items: readonly Item[], depth: number) => {
-    for (const item of [...items].reverse()) {
+    for (let i = items.length - 1; i >= 0; i--) {
+      const item = items[i]!;
       const { id, type } = item.layer;
-      const own = { tracks: tracks.get(id) ?? [], spans: spans.get(id) ?? [] };
+      const own = { tracks: tracks.get(id) ?? none, spans: spans.get(id) ?? none };
       const plays = type === 'placement' || isMediaLayer({ type });
       if (all || own.tracks.length || own.spans.length || chosen.has(id) || (plays && timeline)) rows.push({ item, depth, ...own });
-      visit(item.children, depth + 1);
+      if (item.children.length) visit(item.children, depth + 1);
     }
   };
   visit(

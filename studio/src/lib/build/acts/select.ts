@@ -1,4 +1,4 @@
-import { layersUnder, type Item, type Layer } from '@zany/core';
+import { Beside, layersUnder, type Item, type Layer } from '@zany/core';
 import type { EditorSession } from '$lib/client/session.svelte';
 
 /** What is selected next. */
@@ -18,7 +18,7 @@ interface SheetEntry {
   readonly depth: number;
 }
 
-const entries = new WeakMap<Item, SheetEntry>();
+const entries = new Beside<Item, SheetEntry>();
 
 /** The same object for the same item, so that its row is left alone. */
 function entryOf(item: Item, depth: number): SheetEntry {
