@@ -54,7 +54,8 @@ test('routes fire what they say, in pieces with everything in them, and what is 
       expect(all.toSorted()).toEqual([...exploration.branches].sort());
       expect(plan.length).toBeGreaterThanOrEqual(plan.least);
     }),
-    { numRuns: timesOver(12) }
+    // In the first one a thread is fired by the event that leads to its frame, in the other as the piece begins.
+    { numRuns: timesOver(12), examples: [[120839716], [518308587]] }
   );
 });
 

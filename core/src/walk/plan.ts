@@ -1,5 +1,4 @@
-import type { Program } from '../program/program.ts';
-import { sceneOfThread } from '../piece/piece.ts';
+import { startFrames, type Program } from '../program/program.ts';
 import { begin, advance } from '../run/run.ts';
 import { branchKey } from '../run/runner.ts';
 import type { Report, RunEvent, RunState } from '../run/state.ts';
@@ -53,8 +52,10 @@ export function planRoutes(program: Program, exploration: Exploration): Plan {
       for (const { state, event } of part.places.get(branch) ?? []) if (left.has(branch)) take(startOf(part, state), [...part.routeTo(state), event]);
   const length = routes.reduce((sum, { events }) => sum + events.length, 0);
   // What fires as a piece begins asks for no event.
-  const asked = new Set([...exploration.branches].filter((branch) => !left.has(branch) && parts.some((part) => part.places.has(branch))));
-  return { routes, length, least: leastOf(program, exploration, asked), missed: [...left] };
+  const begun = new Set(startFrames(program).flatMap((frame) => firedIn(begin(program, frame)?.reports ?? [])));
+  const isAsked = (branch: string) => !left.has(branch) && !begun.has(branch) && parts.some(({ places }) => places.has(branch));
+  const asked = new Set([...exploration.branches].filter(isAsked));
+  return { routes, length, least: leastOf(exploration, asked), missed: [...left] };
 }
 
 /** Walks a route by the engine: which of the branches that are left it fires; what comes after the last of them is cut off. */
@@ -116,31 +117,27 @@ function pathTo(part: Exploration, from: number, isIt: (state: number) => boolea
   return null;
 }
 
-/** What no plan can be shorter than: an event fires only so many branches at once, and the farthest frame has to be come to. */
-function leastOf(program: Program, exploration: Exploration, branches: ReadonlySet<string>): number {
-  const most = Math.max(1, exploration.together, ...exploration.slices.map(({ together }) => together));
-  const depths = depthsOf(exploration);
-  const far = [...branches].map((branch) => {
-    const thread = program.piece.threads.get(branch.slice(0, branch.lastIndexOf(' ')));
-    const scene = thread && sceneOfThread(program.piece, thread);
-    return scene !== null && scene !== undefined && depths.has(scene) ? depths.get(scene)! + 1 : 0;
-  });
+/** What no plan can be shorter than: an event fires only so many branches at once, and the farthest of them has to be come to. */
+function leastOf(exploration: Exploration, branches: ReadonlySet<string>): number {
+  const parts = [exploration, ...exploration.slices];
+  const most = Math.max(1, ...parts.map(({ together }) => together));
+  const depths = parts.map(depthsOf);
+  // States are followed in the order of how far they are, so the first of which a branch was found to fire is the nearest. Where back stacks
+  // are deep they are not.
+  const far = exploration.levels ? [] : [...branches].map((branch) => Math.min(...parts.map((part, i) => farOf(part, depths[i]!, branch))) + 1);
   return Math.max(0, ...far, Math.ceil(branches.size / most));
 }
 
-/** How many events it takes at least to come to each frame. */
-function depthsOf({ states, edges }: Exploration): ReadonlyMap<string, number> {
-  const depth = new Map<number, number>();
-  states.forEach(({ parent }, at) => {
-    if (parent < 0) depth.set(at, 0);
-  });
-  const frames = new Map<string, number>();
-  for (const [at, steps] of depth) {
-    const { frame } = states[at]!;
-    if (!frames.has(frame)) frames.set(frame, steps);
-    for (const { to } of edges[at]!) if (!depth.has(to)) depth.set(to, steps + 1);
-  }
-  return frames;
+const farOf = ({ places }: Exploration, depths: readonly number[], branch: string): number => {
+  const [first] = places.get(branch) ?? [];
+  return first ? depths[first.state]! : Infinity;
+};
+
+/** How many events it takes at least to come to each state; one comes before what it leads to. */
+function depthsOf({ states }: Exploration): readonly number[] {
+  const depths: number[] = [];
+  for (const { parent } of states) depths.push(parent < 0 ? 0 : depths[parent]! + 1);
+  return depths;
 }
 
 /** The way from a run to the nearest branch that is still to be walked; null where none can be come to from there. */
