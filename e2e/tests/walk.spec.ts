@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import type { ComposeSpec } from '@zany/core/testing';
 import { expect, test } from './studio.ts';
 
@@ -79,6 +80,75 @@ test('a walk is kept by walking it, breaks when something leads elsewhere, and c
   await page.keyboard.press('Enter');
   await page.getByRole('article', { name: 'The walk Round the pier' }).getByRole('button', { name: 'let go' }).click();
   await expect(page.getByRole('region', { name: 'Kept walks' })).toBeHidden();
+});
+
+test('of what was just walked is said whether it did what it should; it is kept, in the report, and gone with what it was said of', async ({
+  studio,
+  page,
+}) => {
+  await studio.given(harbour);
+  await studio.desk('Walk');
+  await studio.button('Boats').click();
+  await studio.running('Boats');
+  const just = page.getByRole('group', { name: 'Just walked' });
+  await expect(just).toContainText('Boats: click → go to Boats');
+  await just.getByRole('button', { name: 'as it should', exact: false }).first().click();
+  await studio.button('Pay').click();
+  await studio.running('Fares');
+  await expect(just).toContainText('Pay: click → go to Fares');
+  await just.getByRole('button', { name: 'not as it should' }).click();
+  await just.getByRole('button', { name: 'note…' }).click();
+  await page.getByLabel('Note on Pay: click → go to Fares').fill('No <price> here');
+  await page.keyboard.press('Enter');
+  const said = page.getByRole('region', { name: 'What was said' });
+  await expect(said).toContainText('2 branches walked: 1 as it should, 1 not as it should.');
+  await page.waitForTimeout(1200);
+  await page.reload();
+  const one = said.getByRole('article', { name: 'Said of Pay: click → go to Fares' });
+  await expect(one).toContainText('“No <price> here”');
+  await expect(one).toContainText('on Boats, you');
+  await one.getByRole('button', { name: 'go there' }).click();
+  await studio.running('Boats');
+
+  await page.getByRole('button', { name: /^Report/ }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('option', { name: 'A page to read and print' }).click();
+  const html = readFileSync(await (await download).path(), 'utf8');
+  expect(html).toContain('“No &#60;price&#62; here”');
+
+  // It was said of what the thread said.
+  await studio.desk('Build');
+  await studio.openFrame('Boats');
+  await studio.select('Pay');
+  await studio.row('Pay').getByRole('button', { name: 'Leads to: Fares' }).click();
+  await page
+    .getByRole('option', { name: /^Harbour/ })
+    .first()
+    .click();
+  await studio.desk('Walk');
+  await expect(said).toContainText('1 branch walked: 1 as it should.');
+  await expect(one).toBeHidden();
+});
+
+test('from any entry of the ledger the walk goes on as if nothing had come after it', async ({ studio, page }) => {
+  await studio.given(harbour);
+  await studio.desk('Walk');
+  await studio.button('Boats').click();
+  await studio.running('Boats');
+  await studio.button('Pay').click();
+  await studio.running('Fares');
+  const ledger = page.getByRole('complementary', { name: 'Ledger' });
+  await ledger.getByRole('button', { name: 'Back to here: clicked Boats' }).click();
+  await studio.running('Boats');
+  await expect(ledger).not.toContainText('clicked Pay');
+  await studio.button('Home').click();
+  await studio.running('Harbour');
+  await page.getByRole('button', { name: 'keep this walk' }).click();
+  await page.getByLabel('Name of the walk').fill('There and back');
+  await page.keyboard.press('Enter');
+  const walk = page.getByRole('article', { name: 'The walk There and back', exact: true });
+  await expect(walk).toContainText('2 steps');
+  await expect(walk).toContainText('Every step leads where it led.');
 });
 
 test('a loose end is set aside with a reason, counts no more, and is taken up again', async ({ studio, page }) => {

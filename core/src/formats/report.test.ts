@@ -32,6 +32,15 @@ test('HTML: what is written in a piece is text in it, with the steps of each rou
   expect(html).toContain('pier.zip, 2026-11-27, Zany Thread 0.1.0');
 });
 
+test('HTML: what those who walked it said stands at the end', () => {
+  const said = [{ line: 'Buy: click → go to end', place: '=home', verdict: 'not as it should', note: 'No <price>', by: 'Odd Vik' }];
+  const html = reportKinds.html.write(program, { ...found, said }, from);
+  expect(html).toContain('What was said by those who walked it');
+  expect(html).toContain('“No &#60;price&#62;”');
+  expect(html).toContain('Buy: click → go to end · =home · Odd Vik');
+  expect(reportKinds.html.write(program, found, from)).not.toContain('What was said');
+});
+
 test('SARIF: what is set aside is suppressed with its reason', () => {
   const [one, ...others] = found.findings;
   const sarif = JSON.parse(reportKinds.sarif.write(program, { ...found, findings: others, aside: [{ ...one!, reason: 'Known' }] }, from)) as {

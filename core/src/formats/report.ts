@@ -3,7 +3,7 @@ import { severityWords, type Finding } from '../walk/finding.ts';
 import { eventWords, routeWords } from '../walk/event-words.ts';
 import type { Walked } from '../walk/kept.ts';
 import { count } from '../words.ts';
-import { placeName, toSarif, type Reported } from './sarif.ts';
+import { placeName, toSarif, type Reported, type SaidOfThread } from './sarif.ts';
 
 /** What the walk found, to be read, printed and counted by others: HTML, CSV (RFC 4180) and JUnit XML. */
 
@@ -48,7 +48,7 @@ export interface ReportSource {
 
 /** A page that stands by itself and can be printed; `when` is said in it as it is given. */
 export function toHtmlReport(program: Program, audit: Reported, when: string): string {
-  const { findings, aside } = audit;
+  const { findings, aside, said = [] } = audit;
   const article = (found: Finding, reason?: string) => `
     <article>
       <h3><span class="${found.severity}">${severityWords[found.severity]}</span> ${escaped(found.title)}</h3>
@@ -80,11 +80,19 @@ ol { margin: .4rem 0; padding-left: 1.4rem; }
 <p class="soft">${escaped(when)}</p>
 ${findings.map((found) => article(found)).join('')}
 ${aside.length ? `<h2>Set aside</h2>${aside.map((found) => article(found, found.reason)).join('')}` : ''}
+${said.length ? `<h2>What was said by those who walked it</h2>${said.map(saidArticle).join('')}` : ''}
 </main>
 </body>
 </html>
 `;
 }
+
+const saidArticle = ({ line, place, verdict, note, by }: SaidOfThread) => `
+    <article>
+      <h3>${escaped(verdict)}</h3>
+      ${note ? `<p>“${escaped(note)}”</p>` : ''}
+      <p class="soft">${escaped(`${line} · ${place} · ${by}`)}</p>
+    </article>`;
 
 /** Begins with what a sheet would take for a formula: it is kept a text by a sign in front. */
 const cell = (text: string) => {

@@ -44,7 +44,20 @@ export function toSarif(program: Program, { findings, aside, exploration }: Repo
 }
 
 /** What was found, and how far it was looked for. */
-export type Reported = Pick<Audit, 'findings' | 'aside'> & { readonly exploration: Pick<Exploration, 'cut' | 'count' | 'moves'> };
+export type Reported = Pick<Audit, 'findings' | 'aside'> & {
+  readonly exploration: Pick<Exploration, 'cut' | 'count' | 'moves'>;
+  /** What those who walked it said, where anybody did. */
+  readonly said?: readonly SaidOfThread[];
+};
+
+/** What somebody said of a thread that he walked, in words. */
+export interface SaidOfThread {
+  readonly line: string;
+  readonly place: string;
+  readonly verdict: string;
+  readonly note: string;
+  readonly by: string;
+}
 
 const levels: Record<Severity, 'error' | 'warning' | 'note'> = { must: 'error', look: 'warning', note: 'note' };
 

@@ -8,13 +8,16 @@
     most: number;
     /** Whether an empty line is an answer. */
     empty?: boolean;
+    /** What stands there at first. */
+    begin?: string;
     onsay: (text: string) => void;
     onclose: () => void;
     class?: string;
   }
-  let { label, placeholder, act, most, empty = false, onsay, onclose, class: size = '' }: Props = $props();
+  let { label, placeholder, act, most, empty = false, begin = '', onsay, onclose, class: size = '' }: Props = $props();
 
-  let text = $state('');
+  // svelte-ignore state_referenced_locally
+  let text = $state(begin);
 </script>
 
 <form

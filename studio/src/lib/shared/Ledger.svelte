@@ -2,7 +2,7 @@
   import { nameOfState, printLine, resolveScreen, scopeFor, valueOfVariable, valueWords, type Value } from '@zany/core';
   import { fieldKey } from './focus';
   import ChipMenu from './ChipMenu.svelte';
-  import { nameOfNode } from './ledger-entries';
+  import { nameOfNode, type Entry } from './ledger-entries';
   import type { EditorSession } from '$lib/client/session.svelte';
 
   interface Props {
@@ -10,8 +10,10 @@
     onopen?: (layer: string) => void;
     /** Sets a variable of the running piece by hand. */
     onset?: (variable: string, value: Value) => void;
+    /** Goes back to how it was after an entry. */
+    onback?: (entry: Entry) => void;
   }
-  let { session, onopen, onset }: Props = $props();
+  let { session, onopen, onset, onback }: Props = $props();
 
   /** Variables and states as they are now. */
   const values = $derived.by(() => {
@@ -88,7 +90,15 @@
   <div class="flex flex-col gap-2.5 border-t border-dashed border-[var(--line)] pt-2" role="log" aria-label="What happened, the latest first">
     {#each session.ledger as report, i (session.ledger.length - i)}
       <div class="flex flex-col gap-1">
-        <p class="soft"><span class="tabular-nums">{clock(report.clock)}</span> {report.headline}</p>
+        <p class="soft flex items-baseline gap-1.5">
+          <span class="min-w-0 flex-1"><span class="tabular-nums">{clock(report.clock)}</span> {report.headline}</span>
+          {#if onback && i > 0}<button
+              class="chip chip-ghost shrink-0"
+              aria-label="Back to here: {report.headline}"
+              title="Go on from how it was after this"
+              onclick={() => onback(report)}>back to here</button
+            >{/if}
+        </p>
         {#if report.changes.length}<p class="font-semibold text-[var(--teal)]">{report.changes.join(' → ')}</p>{/if}
         {#each report.fired as fired, at (at)}
           <div class="stitch">

@@ -6,6 +6,8 @@ export interface Entry extends Report {
   readonly headline: string;
   /** What that changed, with all that followed from it; only on the event itself. */
   readonly changes: readonly string[];
+  /** The run after it. */
+  readonly after: RunState;
 }
 
 /** What happened between two runs, the latest first. What says nothing is left out. */
@@ -17,6 +19,7 @@ export function entriesOf(program: Program, before: RunState | null, after: RunS
       ...report,
       headline: headlineOf(program.piece, report),
       changes: i === Math.max(0, first) ? changes : [],
+      after,
       whyNot: report.whyNot.filter(
         ({ code, sentence }) =>
           !report.fired.some(({ steps }) => steps.some((step) => step.sentence === sentence)) && !(changes.length > 0 && NOTHING_THERE.has(code))

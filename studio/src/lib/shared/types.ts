@@ -90,4 +90,17 @@ export interface WalkedBranch {
   readonly thread: string;
   readonly branch: number;
   readonly line: string;
+  /** Whether it did what it should, as far as the person said. */
+  readonly verdict: Verdict | null;
+  /** What the person said of it; empty for nothing. */
+  readonly note: string;
+}
+
+export type Verdict = 'pass' | 'fail';
+
+export const MOST_WALK_NOTE = 500;
+
+/** The same by somebody else, by name. */
+export interface WalkedByOther extends WalkedBranch {
+  readonly by: string;
 }

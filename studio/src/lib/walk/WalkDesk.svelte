@@ -7,6 +7,7 @@
     framesShowing,
     count,
     reportKinds,
+    sceneOfThread,
     VERSION,
     type ReportKind,
     keepWalk,
@@ -26,13 +27,16 @@
   import { onDestroy, untrack } from 'svelte';
   import { newId } from '$lib/client/ids';
   import type { Guided } from '$lib/client/audit';
-  import { branchesOf, Coverage } from './coverage.svelte';
+  import { branchesOf, Coverage, firedIn, namedLine, sceneOfLine, toldOf, verdictWords } from './coverage.svelte';
+  import JustWalked from './JustWalked.svelte';
   import KeptWalks from './KeptWalks.svelte';
   import LooseEnds from './LooseEnds.svelte';
   import Changes from './Changes.svelte';
   import { download } from '$lib/shared/download';
+  import type { Entry } from '$lib/shared/ledger-entries';
   import ReadOut from './ReadOut.svelte';
   import { Recorder } from './recorder';
+  import WhatWasSaid from './WhatWasSaid.svelte';
 
   const session = useSession();
   const coverage = new Coverage(session.id);
@@ -73,6 +77,13 @@
       findings: session.findings,
       aside: session.findingsAside,
       exploration: { cut: audit.cut, count: audit.states, moves: audit.moves },
+      said: toldOf(coverage.said(program)).map(({ thread, verdict, note, by }) => ({
+        line: namedLine(program, thread),
+        place: sceneOfLine(program, thread)?.scene.name ?? program.piece.head.name,
+        verdict: verdictWords(verdict),
+        note,
+        by: by ?? session.person.name,
+      })),
     };
     const name = fileName(program.piece.head.name);
     const from = { file: program.piece.head.name, day: new Date().toISOString().slice(0, 10), version: VERSION };
@@ -83,11 +94,26 @@
   /** How much of what was done could be kept, to know when to offer it. */
   let done = $state(0);
   let naming = $state(false);
+  /** What the person's last step fired. */
+  let just: ReturnType<typeof firedIn> = $state.raw([]);
 
   function restart(frame?: string) {
     player?.restart(frame);
     recorder.begin(player?.state?.frame ?? frame ?? '');
     done = 0;
+    just = [];
+  }
+
+  /** Goes on from how it was after an entry of the ledger, as if nothing had come after it. */
+  function backTo(entry: Entry) {
+    const at = session.ledger.indexOf(entry);
+    if (!player || at < 0) return;
+    showing = '';
+    recorder.backTo(entry.after.clock);
+    player.resume(entry.after);
+    session.ledger = session.ledger.slice(at);
+    done = recorder.length;
+    just = firedIn([entry]);
   }
 
   $effect(() => {
@@ -152,6 +178,14 @@
     void goto(`/p/${session.id}/build`);
   }
 
+  function openThread(id: string) {
+    const thread = session.piece.threads.get(id);
+    const scene = thread && sceneOfThread(session.piece, thread);
+    if (scene) session.openScene(scene);
+    if (thread?.on === 'layer') session.select([thread.owner]);
+    void goto(`/p/${session.id}/build`);
+  }
+
   /** All threads there are, by their branches: also those that no route makes fire are there to be walked. */
   const branches = $derived(branchesOf(session.program.piece));
   const walked = $derived(branches.filter(({ thread, branch }) => coverage.has(session.program, thread, branch)));
@@ -210,6 +244,7 @@
       onopen={openPlace}
     />
     <KeptWalks {showing} onwalk={(id, from, events) => void walkIt(id, from, events)} />
+    <WhatWasSaid {coverage} onjump={(frame) => player?.send({ type: 'jump', frame })} onopen={({ thread }) => openThread(thread)} />
     <Changes />
   </section>
 
@@ -262,7 +297,10 @@
           recorder.take(session.program, reports);
           done = recorder.length;
           // What the machine shows was not walked by anybody.
-          if (showing === '') coverage.add(session.program, reports, run.frame);
+          if (showing !== '') return;
+          coverage.add(session.program, reports, run.frame);
+          const fired = firedIn(reports);
+          if (fired.length) just = fired;
         }}
         onpad={session.onPad}
         onlink={(address) => session.notify(`Opened ${address}`)}
@@ -294,6 +332,7 @@
   <div class="grid min-h-0 grid-rows-[minmax(0,1fr)_auto]">
     <Ledger
       {session}
+      onback={backTo}
       onopen={(layer) => {
         const scene = session.piece.layers.get(layer)?.scene;
         if (scene) session.openScene(scene);
@@ -329,6 +368,7 @@
         onpick={() => coverage.clear()}
       />
     </div>
+    {#if just.length}<JustWalked {coverage} fired={just} />{/if}
     <div
       class="h-2 overflow-hidden rounded-full bg-[var(--line)]"
       role="progressbar"

@@ -29,6 +29,11 @@ export class Recorder {
     [this.from, this.events] = [frame, []];
   }
 
+  /** Forgets what was done after a moment of the run's clock. */
+  backTo(clock: number): void {
+    this.events = this.events.filter((one) => one.clock <= clock);
+  }
+
   take(program: Program, reports: readonly Report[]): void {
     for (const report of reports) this.takeOne(program, report);
   }

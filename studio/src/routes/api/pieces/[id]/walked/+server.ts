@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { answer, readBody } from '$lib/server/errors';
-import { forgetWalked, noteWalked, walkedBy } from '$lib/server/services/walked';
-import type { WalkedBranch } from '$lib/shared/types';
+import { forgetWalked, noteWalked, walkedBy, walkedByOthers } from '$lib/server/services/walked';
+import { MOST_WALK_NOTE, type WalkedBranch } from '$lib/shared/types';
 import type { RequestHandler } from './$types';
 
 const schema = Joi.object<{ walked: WalkedBranch[] }>({
@@ -13,6 +13,8 @@ const schema = Joi.object<{ walked: WalkedBranch[] }>({
           .required(),
         branch: Joi.number().integer().min(0).max(50).required(),
         line: Joi.string().max(4000).allow('').required(),
+        verdict: Joi.string().valid('pass', 'fail', null).required(),
+        note: Joi.string().max(MOST_WALK_NOTE).allow('').required(),
       })
     )
     .min(1)
@@ -20,8 +22,9 @@ const schema = Joi.object<{ walked: WalkedBranch[] }>({
     .required(),
 });
 
-/** What the one who asks has walked of a piece. */
-export const GET: RequestHandler = ({ params, locals }) => answer(async () => ({ walked: await walkedBy(locals.person, params.id) }));
+/** What the one who asks has walked of a piece, and what others have. */
+export const GET: RequestHandler = ({ params, locals }) =>
+  answer(async () => ({ walked: await walkedBy(locals.person, params.id), others: await walkedByOthers(locals.person, params.id) }));
 
 export const POST: RequestHandler = ({ params, request, locals }) =>
   answer(async () => noteWalked(locals.person, params.id, (await readBody(request, schema, 3_000_000)).walked));
