@@ -151,6 +151,7 @@ export { changesBetween } from './run/changes.ts';
 export { audit, judge, routeEnd, type Audit } from './walk/audit.ts';
 export type { Exploration, ExploreOptions, Exploring } from './walk/exploration.ts';
 export { explore, exploring, routeTo, startOf } from './walk/explore.ts';
+export { isComplete } from './walk/live.ts';
 export { framesShowing } from './walk/per-scene.ts';
 export { severityWords, type Finding, type Rule, type Severity } from './walk/finding.ts';
 export type { Place } from './walk/place.ts';

@@ -7,6 +7,8 @@ export type AuditTask =
   | { readonly type: 'on'; readonly version: number; readonly states: number }
   /** Asks for the way from a run to the nearest branch that is not walked yet. */
   | { readonly type: 'guide'; readonly ask: number; readonly run: RunState; readonly walked: readonly string[] }
+  /** Asks for the shortest way to each frame. */
+  | { readonly type: 'ways'; readonly ask: number }
   /** Asks what is otherwise than when the piece was opened. */
   | { readonly type: 'changes'; readonly ask: number }
   /** Somebody is at work this moment, so the machine is theirs. */
@@ -15,7 +17,15 @@ export type AuditTask =
 /** The way on from where a person is; no events where nothing that can be walked is left, null while that is not known. */
 export type Guided = { readonly events: readonly RunEvent[]; readonly branch: string } | 'nothing' | null;
 
+/** The shortest way to each frame that was come to, and whether there is none to the others. */
+export interface Ways {
+  readonly to: ReadonlyMap<string, { readonly from: string; readonly events: readonly RunEvent[] }>;
+  readonly isWhole: boolean;
+}
+
 export type AskAnswer =
+  /** Null while the piece has not been walked. */
+  | { readonly ask: number; readonly ways: Ways | null }
   | { readonly ask: number; readonly next: Guided }
   /** Null while the piece as it was opened, or as it is, has not been walked. */
   | { readonly ask: number; readonly changes: readonly Change[] | null };
@@ -73,6 +83,13 @@ export class Auditor {
     const ask = ++this.asks;
     this.post({ type: 'guide', ask, run, walked });
     return new Promise((done) => this.asked.set(ask, (answer) => done('next' in answer ? answer.next : null)));
+  }
+
+  /** How each frame is come to. */
+  ways(): Promise<Ways | null> {
+    const ask = ++this.asks;
+    this.post({ type: 'ways', ask });
+    return new Promise((done) => this.asked.set(ask, (answer) => done('ways' in answer ? answer.ways : null)));
   }
 
   /** What is otherwise than when the piece was opened. */

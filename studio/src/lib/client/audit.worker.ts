@@ -5,15 +5,17 @@ import {
   compile,
   exploring,
   guide,
+  isComplete,
   judge,
   pieceFromTrusted,
+  startOf,
   update,
   type Exploring,
   type Operation,
   type Program,
   type Version,
 } from '@zany/core';
-import type { AuditAnswer, AuditTask, AskAnswer, Guided } from './audit';
+import type { AuditAnswer, AuditTask, AskAnswer, Guided, Ways } from './audit';
 
 /**
  * Keeps a piece of its own, fed by operations, and says what its loose ends are when it has come to rest: soon what is found
@@ -51,6 +53,7 @@ const PATIENCE = 2000;
 onmessage = ({ data }: MessageEvent<AuditTask>) => {
   if (data.type === 'busy') return void (busyUntil = performance.now() + REST);
   if (data.type === 'guide') return tellWay(data);
+  if (data.type === 'ways') return postMessage({ ask: data.ask, ways: waysNow() } satisfies AskAnswer);
   if (data.type === 'changes')
     return postMessage({ ask: data.ask, changes: first && last ? compareVersions(first, last) : null } satisfies AskAnswer);
   clearTimeout(timer);
@@ -72,6 +75,15 @@ function tellWay({ ask, run, walked }: Extract<AuditTask, { type: 'guide' }>): v
   const next: Guided =
     program && exploration ? (guide(program, exploration, run, new Set(walked)) ?? (exploration.cut === null ? 'nothing' : null)) : null;
   postMessage({ ask, next } satisfies AskAnswer);
+}
+
+function waysNow(): Ways | null {
+  const exploration = explored?.result();
+  if (!exploration) return null;
+  const to = new Map(
+    [...exploration.reached].map(([frame, state]) => [frame, { from: startOf(exploration, state), events: exploration.routeTo(state) }])
+  );
+  return { to, isWhole: isComplete(exploration) };
 }
 
 function take(operations: readonly Operation[]): Program | null {

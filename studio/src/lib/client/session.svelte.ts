@@ -33,7 +33,7 @@ import {
   withReachInTime,
 } from '@zany/core';
 import type { FollowedBatch, OpenedPiece, Person, Role } from '$lib/shared/types';
-import { Auditor, type AuditAnswer, type Guided } from './audit';
+import { Auditor, type AuditAnswer, type Guided, type Ways } from './audit';
 import { ask, askText } from './api';
 import { followPiece } from './follow';
 import { newId } from './ids';
@@ -355,6 +355,9 @@ export class EditorSession {
   }
 
   /** The way on for somebody who walks the piece, from where he is; branches as `thread branch`. */
+  /** The shortest way to each frame, as far as the walk has come. */
+  ways = (): Promise<Ways | null> => this.auditor.ways();
+
   guide = (run: RunState, walked: readonly string[]): Promise<Guided> => this.auditor.guide(run, walked);
 
   /** What the piece does otherwise than when it was opened here; null while that is not known. */

@@ -6,9 +6,11 @@
   import Thumb from '$lib/shared/Thumb.svelte';
   import { onDestroy } from 'svelte';
   import type { LayoutAnswer, LayoutTask } from './layout';
+  import { mapLooks, MapLooks, type MapLook } from './looks.svelte';
   import { stitchesOf } from './stitches';
 
   const session = useSession();
+  const looks = new MapLooks(session);
   const desk = getDesk();
 
   /** Frames are drawn to fit into this on the map at 100 %. */
@@ -155,7 +157,17 @@
   );
 
   /** Those of the frame that is pointed at stand out. */
-  const lit = $derived(hovered === null ? [] : shown.filter(({ from, to }) => from === hovered || to === hovered));
+  const lit = $derived(
+    hovered === null ? [] : shown.filter(({ from, to, thread }) => (way ? way.threads.has(thread.id) : from === hovered || to === hovered))
+  );
+
+  /** What the shortest way to the frame that is pointed at fires. */
+  const way = $derived(hovered === null ? null : looks.wayTo(hovered));
+  $effect(() => {
+    // Asked anew whenever the walk has come further.
+    void [session.audit, session.auditIsCurrent];
+    if (looks.look === 'steps') looks.ask();
+  });
 
   const sources = $derived.by(() => {
     const scene = hovered !== null && session.canEdit ? session.program.scenes.get(hovered) : undefined;
@@ -196,6 +208,8 @@
     ground.addEventListener('pointerup', up, { once: true });
   }
 
+  const tones = { good: 'chip-teal', part: 'chip-gold', none: '', bad: 'chip-brick' } as const;
+
   const groundOf = ({ scene }: SceneProgram) => colorOf(session.piece.head, scene.background);
 
   function open(id: string) {
@@ -214,7 +228,7 @@
   <path
     d={stitch.path}
     fill="none"
-    stroke="var(--gold)"
+    stroke={looks.isWalked(stitch.thread.id) ? 'var(--teal)' : 'var(--gold)'}
     stroke-width={wide}
     vector-effect="non-scaling-stroke"
     stroke-dasharray="7 5"
@@ -238,6 +252,7 @@
         {@const program = session.program.scenes.get(id)!}
         {@const place = placeOf(id)}
         {@const size = sizes.get(id)!}
+        {@const note = looks.noteOn(id)}
         <!-- svelte-ignore a11y_no_static_element_interactions -->
         <div
           class="absolute"
@@ -246,6 +261,7 @@
           style:width="{size.width}px"
           data-frame={id}
           onpointerenter={() => (hovered = id)}
+          onfocusin={() => (hovered = id)}
         >
           <button
             class="block overflow-hidden rounded-md bg-[var(--sheet)] shadow-md outline-offset-2 {program.scene.draft
@@ -257,7 +273,7 @@
                 : program.scene.draft
                   ? 'outline-2 outline-dashed outline-[var(--soft)]'
                   : ''}"
-            aria-label="{program.scene.name}, frame {at + 1}"
+            aria-label="{program.scene.name}, frame {at + 1}{note ? `, ${note.text}` : ''}"
             onclick={() => session.openScene(id)}
             ondblclick={() => open(id)}
             onkeydown={(event) => event.key === 'Enter' && (event.preventDefault(), open(id))}
@@ -266,6 +282,11 @@
               <Thumb scene={program} assetUrl={session.assetUrl} width={size.width} height={size.height} zoom={sharpness} radius={6} />
             {:else}<span class="block" style:width="{size.width}px" style:height="{size.height}px" style:background={groundOf(program)}></span>{/if}
           </button>
+          {#if note && isReadable}<span
+              class="chip absolute right-0 top-0 !min-h-0 -translate-y-1/2 translate-x-1 whitespace-nowrap !px-1 !leading-tight {tones[note.tone]}"
+              style:font-size="{lettering}px"
+              data-note={note.tone}>{note.text}</span
+            >{/if}
           {#if isReadable}
             <p class="mt-1 flex items-center gap-1" style:font-size="{lettering}px" style:width="{size.width + 36}px">
               {#if session.piece.head.start.includes(id)}<span class="chip chip-teal !min-h-0 !px-1 !leading-tight">start</span>{/if}
@@ -316,7 +337,18 @@
       <span><b>{session.program.frames.length}</b> frames · <b>{stitches.length}</b> stitches</span>
       <span class="soft">draw from a layer to a frame to wire it · double-click opens a frame</span>
       <button class="chip" onclick={() => (zoom = null)}>fit</button>
+      <div class="flex gap-1" role="radiogroup" aria-label="What the map says">
+        {#each Object.entries(mapLooks) as [look, words] (look)}
+          <button
+            class="chip {looks.look === look ? 'chip-teal' : 'chip-ghost'}"
+            role="radio"
+            aria-checked={looks.look === look}
+            onclick={() => (looks.look = look as MapLook)}>{words}</button
+          >
+        {/each}
+      </div>
     </div>
+    {#if way}<p class="pop absolute left-3 top-3 max-w-[70%] px-3 py-1.5" data-way>{way.words}</p>{/if}
   {:else}
     <p class="soft p-6">Laying out the map…</p>
   {/if}
