@@ -36,6 +36,7 @@ export const KeptEventSchema = Union([
   Obj({ type: Literal('media'), layer: layerPath(), what: oneOf(['started', 'ended'] as const) }, strict),
   Obj({ type: Literal('pad'), button: Integer({ minimum: 0, maximum: 99 }) }, strict),
   Obj({ type: Literal('signal'), signal: Str({ minLength: 1, maxLength: 120 }) }, strict),
+  Obj({ type: Literal('set'), variable: id('variable'), value: value() }, strict),
   Obj({ type: Literal('wait'), ms: Num({ minimum: 0, maximum: 86_400_000 }) }, strict),
 ]);
 
@@ -46,6 +47,12 @@ export const KeptStepSchema = Obj(
     frame: id('frame'),
     laid: Optional(ArrayOf(id('frame'), { maxItems: 20, description: 'frames laid over, the topmost last' })),
     state: Optional(id('state')),
+    values: Optional(
+      ArrayOf(Obj({ variable: id('variable'), value: value() }, strict), {
+        maxItems: 200,
+        description: 'variables that it made another, as they are then',
+      })
+    ),
   },
   strict
 );

@@ -109,6 +109,40 @@ test('broken-route: the first step that differs, in words, with the route to it;
   });
 });
 
+test('a step is held to the variables that it made another, and variables set by hand are kept', () => {
+  const seats = compose({
+    variables: { Seats: { type: 'number', initial: 1 }, Paid: { type: 'yes/no', initial: false } },
+    frames: { home: { layers: { more: button(0, 0, 'click → set Seats to Seats + 1') } } },
+  });
+  const id = [...seats.variables.values()].find(({ name }) => name === 'Seats')!.id;
+  const paid = [...seats.variables.values()].find(({ name }) => name === 'Paid')!.id;
+  const piece = kept(
+    seats,
+    click('home', 'more'),
+    { type: 'set', variable: id, value: 7 },
+    { type: 'set', variable: paid, value: true },
+    click('home', 'more')
+  );
+  const [walk] = Object.values(piece.head.walks!);
+  expect(walk!.steps.map(({ values }) => values)).toEqual([
+    [{ variable: id, value: 2 }],
+    [{ variable: id, value: 7 }],
+    [{ variable: paid, value: true }],
+    [{ variable: id, value: 8 }],
+  ]);
+  expect(walkKept(compile(piece), walk!)).toEqual({ held: 4, broken: null });
+  expect(unwrap(readPiece(JSON.parse(JSON.stringify(pieceToJson(piece))))).head.walks).toEqual(piece.head.walks);
+  const thread = [...piece.threads.values()][0]!;
+  const step = thread.branches[0]!.steps[0]! as { readonly value: string };
+  const path = ['branches', '0', 'steps', '0', 'value'];
+  const faster = edited(piece, [{ op: 'set', table: 'threads', id: thread.id, path, value: step.value.replace('1', '2') }]);
+  expect(walkKept(compile(faster), walk!)).toEqual({ held: 0, broken: 'Seats is 3 instead of 2' });
+  const later = { ...walk!, steps: walk!.steps.slice(1) };
+  expect(walkKept(compile(faster), later)).toEqual({ held: 2, broken: 'Seats is 9 instead of 8' });
+  const gone = edited(piece, [{ op: 'remove', table: 'variables', id: paid }]);
+  expect(walkKept(compile(gone), walk!)).toEqual({ held: 2, broken: 'a variable that it set is gone' });
+});
+
 test('a loose end that is set aside is told apart with its reason, and comes back when its place is another', () => {
   const found = audit(compile(harbour)).findings.find(({ rule }) => rule === 'small-hit')!;
   const aside = edited(harbour, setAside(harbour, asideKey(found), ' A secret way home ', markOf(harbour, found)));

@@ -1,6 +1,8 @@
 import type { KeptEvent, KeptStep, KeptWalk } from '../piece/walks.ts';
 import { expand } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
+import { valueWords, type Value } from '../expression/ast.ts';
+import { valueOfVariable } from '../run/environment.ts';
 import { stateOf } from '../run/resolve.ts';
 import { advance, start } from '../run/run.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
@@ -11,14 +13,19 @@ import { listWords } from '../words.ts';
 /** Where a run is, as far as a kept walk holds it to that. */
 export type Outcome = Omit<KeptStep, 'event'>;
 
-export function outcomeOf(program: Program, run: RunState): Outcome {
+export function outcomeOf(program: Program, before: RunState, run: RunState): Outcome {
   const scene = program.scenes.get(run.frame);
   const root = run.roots[run.frame];
   const state = scene && root ? stateOf(root, expand(program, scene).instances.get('')!) : null;
+  const values = [...program.variables.values()].flatMap(({ id, scene: of }) => {
+    const [was, value] = [before, run].map((one) => valueOfVariable(program, one, id, id)) as [Value, Value];
+    return of === null && was !== value ? { variable: id, value } : [];
+  });
   return {
     frame: run.frame,
     ...(run.overlays.length && { laid: run.overlays.map(({ frame }) => frame) }),
     ...(state !== null && { state }),
+    ...(values.length && { values }),
   };
 }
 
@@ -28,8 +35,9 @@ export function stepsOf(program: Program, from: string, events: readonly KeptEve
   if (!run) return null;
   const steps: KeptStep[] = [];
   for (const event of events) {
-    ({ run } = advance(program, run, event as RunEvent));
-    steps.push({ event, ...outcomeOf(program, run) });
+    const before = run;
+    ({ run } = advance(program, before, event as RunEvent));
+    steps.push({ event, ...outcomeOf(program, before, run) });
   }
   return steps;
 }
@@ -46,11 +54,23 @@ export function walkKept(program: Program, { from, steps }: KeptWalk): Walked {
   let run = program.frameAt.has(from) ? start(program, from) : null;
   if (!run) return { held: 0, broken: 'The frame it begins on is gone.' };
   for (const [i, step] of steps.entries()) {
-    ({ run } = advance(program, run, step.event as RunEvent));
-    const difference = differenceOf(program, step, outcomeOf(program, run));
+    const before = run;
+    ({ run } = advance(program, before, step.event as RunEvent));
+    const difference = differenceOf(program, step, outcomeOf(program, before, run)) ?? valueDifference(program, step, run);
     if (difference) return { held: i, broken: difference };
   }
   return { held: steps.length, broken: null };
+}
+
+/** Of the variables that a step made another, the first that is not what it has to be. */
+function valueDifference(program: Program, { values = [] }: Outcome, run: RunState): string | null {
+  for (const { variable: id, value } of values) {
+    const variable = program.variables.get(id);
+    if (!variable) return 'a variable that it set is gone';
+    const now = valueOfVariable(program, run, id, id);
+    if (now !== value) return `${variable.name} is ${valueWords(now)} instead of ${valueWords(value)}`;
+  }
+  return null;
 }
 
 function differenceOf({ piece: { scenes } }: Program, wanted: Outcome, now: Outcome): string | null {

@@ -293,8 +293,8 @@
         assetUrl={session.assetUrl}
         bind:player
         onreport={(reports, run) => {
+          recorder.take(session.program, session.run, reports);
           session.addReports(reports, run);
-          recorder.take(session.program, reports);
           done = recorder.length;
           // What the machine shows was not walked by anybody.
           if (showing !== '') return;

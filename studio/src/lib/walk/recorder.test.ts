@@ -27,9 +27,10 @@ function done(...events: RunEvent[]): { recorder: Recorder; run: RunState } {
   let run = start(program)!;
   recorder.begin('home');
   for (const event of events) {
-    const next = advance(program, run, event);
+    const before = run;
+    const next = advance(program, before, event);
     run = next.run;
-    recorder.take(program, next.reports as Report[]);
+    recorder.take(program, before, next.reports as Report[]);
   }
   return { recorder, run };
 }
@@ -63,12 +64,22 @@ test('two clicks are one double click where that was waited for', () => {
   ]);
 });
 
-test('what cannot be kept is said: nothing done, a jump, a drag', () => {
+test('a drag is kept as one, from where it was pressed to where it was let go', () => {
+  const dragged = [{ type: 'drag', layer: layerId('home', 'knob'), dx: 60, dy: 4 }, 'shop'];
+  const move = (x: number, y: number): RunEvent => ({ type: 'move', x, y });
+  expect(kept(move(50, 330), { type: 'press', x: 50, y: 330 }, move(70, 331), move(100, 333), { type: 'release', x: 110, y: 334 })).toEqual([
+    dragged,
+  ]);
+  expect(kept({ type: 'drag', layer: layerId('home', 'knob'), dx: 60, dy: 4 })).toEqual([dragged]);
+  // What was not moved far enough for a drag is a click.
+  expect(kept(move(50, 330), { type: 'press', x: 50, y: 330 }, move(51, 330), { type: 'release', x: 51, y: 330 })).toEqual([
+    [{ type: 'click', layer: layerId('home', 'knob') }, 'home'],
+  ]);
+});
+
+test('what cannot be kept is said: nothing done, a jump', () => {
   expect(kept()).toBe('Nothing was done yet.');
   expect(kept({ type: 'jump', frame: 'shop' })).toBe('It jumped to a frame. Start over to walk from a beginning.');
-  expect(kept({ type: 'drag', layer: layerId('home', 'knob'), dx: 50, dy: 0 })).toBe(
-    'Something was dragged, which cannot be kept yet. Start over to walk without.'
-  );
   const { recorder, run } = done(...at(50, 30));
   expect(recorder.length).toBe(1);
   recorder.begin('home');

@@ -17,6 +17,8 @@ const AS_THEY_ARE: ReadonlySet<RunEvent['type']> = new Set([
   'signal',
   'scroll',
   'media',
+  'drag',
+  'set',
 ]);
 
 export class Recorder {
@@ -34,11 +36,12 @@ export class Recorder {
     this.events = this.events.filter((one) => one.clock <= clock);
   }
 
-  take(program: Program, reports: readonly Report[]): void {
-    for (const report of reports) this.takeOne(program, report);
+  /** What came of an event, or of time; `before` is the run as it was then. */
+  take(program: Program, before: RunState | null, reports: readonly Report[]): void {
+    for (const report of reports) this.takeOne(program, before?.pressed ?? null, report);
   }
 
-  private takeOne(program: Program, report: Report): void {
+  private takeOne(program: Program, pressed: RunState['pressed'], report: Report): void {
     const { event, cause, clock, fired } = report;
     if (event.type === 'jump') {
       this.from = null;
@@ -46,9 +49,10 @@ export class Recorder {
     }
     if (this.from === null) return;
     const cues = new Set(fired.map(({ thread }) => program.piece.threads.get(thread)?.cue.type));
-    if (cues.has('drag') || cues.has('drop') || cues.has('drag start')) {
-      this.from = null;
-      this.why = 'Something was dragged, which cannot be kept yet. Start over to walk without.';
+    if (pressed?.drag?.moving) {
+      // A drag is one thing done, from where it was pressed to where it was let go.
+      if (event.type === 'release')
+        this.events.push({ event: { type: 'drag', layer: pressed.drag.node, dx: event.x - pressed.from.x, dy: event.y - pressed.from.y }, clock });
       return;
     }
     if (cause !== undefined && !cues.has('long press')) return;
