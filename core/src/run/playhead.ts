@@ -194,10 +194,10 @@ export function nextStop(program: Program, head: Playhead, timeline: Timeline): 
   return { frame, isEnd: frame === end, due: head.since + spanOf(program, frame - head.at) };
 }
 
-/** Timeline frames at which something begins or ends besides sections. */
-const marksOf = onceFor((timeline: Timeline): readonly number[] => {
+/** Timeline frames at which something begins or ends besides sections, in no order. */
+const marksOf = onceFor((timeline: Timeline): ReadonlySet<number> => {
   const marks = new Set<number>();
   for (const span of Object.values(timeline.spans ?? {})) marks.add(span.from).add(span.to + 1);
   for (const cue of Object.values(timeline.cues ?? {})) marks.add(cue.time);
-  return [...marks].sort((a, b) => a - b);
+  return marks;
 });
