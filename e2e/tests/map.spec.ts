@@ -42,9 +42,7 @@ test('the map says what was walked, and how each frame is come to', async ({ stu
   // An edit leads there sooner.
   await studio.desk('Build');
   await studio.openFrame('Harbour');
-  await studio.select('Fares');
-  await studio.row('Fares').getByRole('button', { name: 'Leads to: Fares' }).click();
-  await page.getByRole('option', { name: /^Pay/ }).first().click();
+  await studio.leadElsewhere('Fares', 'Fares', 'Pay');
   await studio.desk('Map');
   await page.getByRole('radio', { name: 'steps from the start' }).click();
   await expect(frame('Pay')).toHaveAccessibleName('Pay, frame 4, 1 step');

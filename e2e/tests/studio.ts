@@ -102,6 +102,18 @@ export class Studio {
     return this.page.getByRole('treeitem', { name, exact: true });
   }
 
+  /** Has a layer of the open frame lead to another frame than it does. */
+  async leadElsewhere(layer: string, from: string, to: string): Promise<void> {
+    await this.select(layer);
+    await this.row(layer)
+      .getByRole('button', { name: `Leads to: ${from}` })
+      .click();
+    await this.page
+      .getByRole('option', { name: new RegExp(`^${to}`) })
+      .first()
+      .click();
+  }
+
   async select(name: string, modifiers: ('Shift' | 'Control')[] = []): Promise<void> {
     await this.row(name).locator('[data-pick]').click({ modifiers });
   }

@@ -57,12 +57,7 @@ test('a walk is kept by walking it, breaks when something leads elsewhere, and c
 
   await studio.desk('Build');
   await studio.openFrame('Boats');
-  await studio.select('Pay');
-  await studio.row('Pay').getByRole('button', { name: 'Leads to: Fares' }).click();
-  await page
-    .getByRole('option', { name: /^Harbour/ })
-    .first()
-    .click();
+  await studio.leadElsewhere('Pay', 'Fares', 'Harbour');
   await studio.desk('Walk');
   await expect(walk).toContainText('Step 2, click Pay: it leads to Harbour instead of Fares.');
   const broken = page.getByRole('article', { name: 'The walk From the pier to the fares no longer holds' });
@@ -119,12 +114,7 @@ test('of what was just walked is said whether it did what it should; it is kept,
   // It was said of what the thread said.
   await studio.desk('Build');
   await studio.openFrame('Boats');
-  await studio.select('Pay');
-  await studio.row('Pay').getByRole('button', { name: 'Leads to: Fares' }).click();
-  await page
-    .getByRole('option', { name: /^Harbour/ })
-    .first()
-    .click();
+  await studio.leadElsewhere('Pay', 'Fares', 'Harbour');
   await studio.desk('Walk');
   await expect(said).toContainText('1 branch walked: 1 as it should.');
   await expect(one).toBeHidden();
