@@ -354,10 +354,10 @@ export class EditorSession {
     return this.audit?.aside ?? [];
   }
 
-  /** The way on for somebody who walks the piece, from where he is; branches as `thread branch`. */
   /** The shortest way to each frame, as far as the walk has come. */
   ways = (): Promise<Ways | null> => this.auditor.ways();
 
+  /** The way on for somebody who walks the piece, from where he is; branches as `thread branch`. */
   guide = (run: RunState, walked: readonly string[]): Promise<Guided> => this.auditor.guide(run, walked);
 
   /** What the piece does otherwise than when it was opened here; null while that is not known. */
