@@ -134,6 +134,21 @@ describe('playheads', () => {
     expect(play(spec, frames(4), key('s')).clip).toMatchObject({ at: 0, since: 168, playing: true, visits: 1 });
   });
 
+  test('going on from where it was stopped reaches no label again; beginning anew there does, and so does going over the end of a section', () => {
+    const spec: ComposeSpec = {
+      parts: { Clip: { timeline: { length: 30, labels }, lines: ['label In → send in', 'label Out → send out'], layers: { box: {} } } },
+      frames: {
+        home: {
+          layers: { clip: { type: 'placement', part: 'Clip', at: [0, 0, 9, 9] } },
+          lines: ['key p → play clip', 'key x → pause clip', 'key s → start over clip'],
+        },
+      },
+    };
+    expect(play(spec, key('x'), key('p')).sent).toEqual([]);
+    expect(play(spec, key('x'), key('s')).sent).toEqual(['in']);
+    expect(play(spec, frames(40), key('p')).sent).toEqual(['out']);
+  });
+
   test('labels are reached once each, on the way and by a jump, by who waits in that very scene', () => {
     const spec = own(
       { labels: { ...labels, In: [0, 'go on'] } },
