@@ -343,3 +343,17 @@ describe('what is found in time', () => {
     expect(inTime({ length: 15, tracks })).toEqual(['out-of-time: Its time ends at frame 15; beyond it stands a key of boat.']);
   });
 });
+
+test.each([{ kind: 'text' }, { kind: 'number', min: 0, max: 9 }, { kind: 'slider', min: 0, max: 9 }] as const)(
+  'a field that leads on as it is changed is no dead end, whatever it is changed to: $kind',
+  (field) => {
+    const program = compile(
+      compose({
+        frames: { home: { layers: { box: { type: 'field', at: [0, 0, 90, 44], field, lines: ['change → go to end'] } } }, end: { ending: true } },
+      })
+    );
+    const { findings, exploration } = audit(program);
+    expect([...exploration.reached.keys()]).toEqual(['home', 'end']);
+    expect(findings.map(({ rule }) => rule)).not.toContain('never-fires');
+  }
+);

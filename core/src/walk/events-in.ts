@@ -124,22 +124,8 @@ function* drags(layer: string, cues: readonly Cue[], all: readonly Stood[]): Ite
 /** In CSS px. */
 const AWAY = 40;
 
-/** One value for each class that comparing with given values can tell apart; more where a field is computed with. */
-function valuesFor(id: string, field: NonNullable<Stood['node']['layer']['field']>, telling: Telling): Iterable<Value> {
-  const values = candidatesFor(id, field, telling);
-  if (field.kind === 'choice' || telling.computed.has(id)) return values;
-  const held = telling.compared.valuesOf(`${id}.value`);
-  const asksLength = telling.compared.asksLengthOf(`${id}.value`);
-  const classes = new Map<string, Value>();
-  for (const value of values) {
-    const size = typeof value === 'number' ? value : asksLength ? String(value).length : null;
-    const words = held.map((one) => (one === value ? '=' : typeof one === 'number' && size !== null ? Math.sign(size - one) : '')).join();
-    if (!classes.has(words)) classes.set(words, value);
-  }
-  return classes.values();
-}
-
-function* candidatesFor(id: string, field: NonNullable<Stood['node']['layer']['field']>, { compared }: Telling): Iterable<Value> {
+/** One value for each class that comparing with given values can tell apart. */
+function* valuesFor(id: string, field: NonNullable<Stood['node']['layer']['field']>, { compared }: Telling): Iterable<Value> {
   const values = compared.valuesOf(`${id}.value`);
   const lengths = compared.asksLengthOf(`${id}.value`);
   if (field.kind === 'choice') return yield* field.options ?? [];

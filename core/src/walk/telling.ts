@@ -19,8 +19,6 @@ export interface Telling {
   readonly focuses: (node: Node) => boolean;
   /** What things are held against. */
   readonly compared: Compared;
-  /** Fields of which more can matter than how they compare with what they are held against, by their layers. */
-  readonly computed: ReadonlySet<string>;
   /** What a person could do that exploring does not try, as phrases; empty where it tries all there is. */
   readonly untried: readonly string[];
   /** All of it as one text to compare. */
@@ -40,7 +38,6 @@ export function tellingOf(program: Program): Telling {
   const shared = [...keys].filter(isShared);
   const takesShared = (cue: Cue) => shared.some((key) => fitsOccasion(cue, { type: 'key', key }));
   const hears = (node: Node, fits: (cue: Cue) => boolean) => node.item.threads.some((thread) => thread.enabled && fits(thread.cue));
-  const computed = computedIn(program, expressions);
   const told: Omit<Telling, 'words'> = {
     back: threads.some((thread) => thread.branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))),
     pad: reads.has('pad.button'),
@@ -48,8 +45,7 @@ export function tellingOf(program: Program): Telling {
     leaves: (node) => hears(node, (cue) => waitsFor(cue, 'leave')),
     focuses: (node) => hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue)),
     compared,
-    computed: new Set(computed.map(({ id }) => id)),
-    untried: [...typed(computed), ...dragged(program, reads)],
+    untried: [...typed(program, expressions), ...dragged(program, reads)],
   };
   const { back, pad, scroll, untried } = told;
   return { ...told, words: JSON.stringify([back, pad, scroll, untried, compared.words, shared]) };
@@ -82,16 +78,15 @@ const heldIn = ({ scenes }: Program): Layer[] => [...scenes.values()].flatMap(he
 const held = onceFor(({ items }: SceneProgram): readonly Layer[] => items.map(({ layer }) => layer).filter(({ field, drag }) => field || drag));
 
 /** Fields in which more can be typed than one value for each thing they are compared with: where they are computed with. */
-const computedIn = (program: Program, expressions: readonly Ast[]): Layer[] =>
-  heldIn(program).filter((layer) => {
-    if (layer.field?.kind !== 'text' && layer.field?.kind !== 'number' && layer.field?.kind !== 'slider') return false;
-    const keys = new Set([`${layer.id}.value`, ...(layer.field.variable === undefined ? [] : [layer.field.variable])]);
+function typed(program: Program, expressions: readonly Ast[]): string[] {
+  const open = heldIn(program).filter(({ field }) => field && (field.kind === 'text' || field.kind === 'number' || field.kind === 'slider'));
+  const names = open.filter((layer) => {
+    const keys = new Set([`${layer.id}.value`, ...(layer.field?.variable === undefined ? [] : [layer.field.variable])]);
     const isIt: IsIt = (id, property) => keys.has(keyOf(id, property));
     return expressions.some((ast) => isComputedWith(ast, isIt, false));
   });
-
-const typed = (computed: readonly Layer[]): string[] =>
-  computed.length ? [`all that can be put into ${listWords(computed.slice(0, 3).map(({ name }) => name))}`] : [];
+  return names.length ? [`all that can be put into ${listWords(names.slice(0, 3).map(({ name }) => name))}`] : [];
+}
 
 type IsIt = (id: string, property: string | null) => boolean;
 
