@@ -5,5 +5,5 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   plugins: [tailwindcss(), sveltekit()],
   worker: { format: 'es' },
-  test: { include: ['src/**/*.test.ts'], globalSetup: ['./vitest.setup.mjs'], testTimeout: 30_000, hookTimeout: 60_000 },
+  test: { include: ['src/**/*.test.ts'], globalSetup: ['./vitest.setup.mjs'], testTimeout: 30_000, hookTimeout: 60_000, isolate: false },
 });

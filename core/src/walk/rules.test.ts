@@ -82,7 +82,7 @@ describe('reading the piece', () => {
   });
 
   test('unset-variable and unread-variable; counting up is not reading, a cue, a text and a field are', () => {
-    const variables = { seats: number(3) };
+    const variables = { seats: number(3, { min: 0, max: 9 }) };
     const shown = { word: { type: 'text', text: '{seats} left', at: [0, 200, 200, 40] } as const };
     const taken = { take: button(200, 0, 'click → set seats to seats - 1') };
     expect(says('unset-variable', pair(shown, { variables }))).toEqual(['seats is read, and always 3.']);
