@@ -1,3 +1,4 @@
+import { Beside } from '../once.ts';
 import type { Program } from '../program/program.ts';
 import { replay, start } from '../run/run.ts';
 import type { Exploration, ExploreOptions } from './exploration.ts';
@@ -23,9 +24,15 @@ export const audit = (program: Program, options: ExploreOptions = {}): Audit => 
 export function judge(program: Program, exploration: Exploration): Audit {
   const context = contextOf(program, exploration, exploration.gaps.length === 0 ? findTraps(program, exploration) : []);
   const routes = new Map<string, Finding['route']>();
-  const found = rules.flatMap((rule) => rule.check(context)).map((one) => withRoute(program, one, exploration, routes));
-  const all = [...new Map(found.toReversed().map((one) => [one.id, one])).values()].reverse();
-  const sorted = all.sort((a, b) => rank[a.severity] - rank[b.severity]);
+  const known = new Set<string>();
+  const ranked: Record<Severity, Finding[]> = { must: [], look: [], note: [] };
+  for (const rule of rules)
+    for (const one of rule.check(context)) {
+      if (known.has(one.id)) continue;
+      known.add(one.id);
+      ranked[one.severity].push(withRoute(program, one, exploration, routes));
+    }
+  const sorted = [...ranked.must, ...ranked.look, ...ranked.note];
   const reasons = new Map(
     sorted.flatMap((one) => {
       const reason = program.piece.head.aside ? reasonFor(program.piece, one) : null;
@@ -39,8 +46,6 @@ export function judge(program: Program, exploration: Exploration): Audit {
   };
 }
 
-const rank: Record<Severity, number> = { must: 0, look: 1, note: 2 };
-
 /** Gives a finding the way to the first frame on which its scene is seen, where that is reached. */
 function withRoute(program: Program, found: Finding, exploration: Exploration, known: Map<string, Finding['route']>): Finding {
   const { scene } = found.place;
@@ -51,8 +56,16 @@ function withRoute(program: Program, found: Finding, exploration: Exploration, k
     known.set(scene, state === undefined ? undefined : { from: startOf(exploration, state), events: routeTo(exploration, state) });
   }
   const route = known.get(scene);
-  return route ? { ...found, route } : found;
+  if (!route) return found;
+  const old = routed.get(found);
+  return old && isSame(old.route!, route) ? old : routed.set(found, { ...found, route });
 }
+
+/** Findings that were kept from one edit to the next, with the routes that they were given. */
+const routed = new Beside<Finding, Finding>();
+
+const isSame = (a: NonNullable<Finding['route']>, b: NonNullable<Finding['route']>): boolean =>
+  a === b || (a.from === b.from && a.events.length === b.events.length && a.events.every((event, i) => event === b.events[i]));
 
 /** The frame that a finding's route really leads to when the engine replays it. */
 export function routeEnd(program: Program, found: Finding): string | null {

@@ -1,5 +1,6 @@
 import { expand } from '../program/expand.ts';
-import { startFrames, type Program } from '../program/program.ts';
+import { onceFor } from '../once.ts';
+import { startFrames, type Program, type SceneProgram } from '../program/program.ts';
 import { standingScreen } from '../run/resolve.ts';
 import { runnerIn } from '../run/machine.ts';
 import { branchKey } from '../run/runner.ts';
@@ -424,9 +425,7 @@ export class Explorer {
   }
 
   private get canScroll(): boolean {
-    return (this.scrolls ??= [...this.program.scenes.values()].some(
-      ({ scene, items }) => (scene.contentHeight ?? 0) > scene.height || items.some(({ layer }) => layer.scroll)
-    ));
+    return (this.scrolls ??= [...this.program.scenes.values()].some(scrollsIn));
   }
 
   private scrolls: boolean | undefined;
@@ -470,6 +469,9 @@ export class Explorer {
     }
   }
 }
+
+/** Whether anything in a scene can be scrolled. */
+const scrollsIn = onceFor(({ scene, items }: SceneProgram) => (scene.contentHeight ?? 0) > scene.height || items.some(({ layer }) => layer.scroll));
 
 const branchesIn = (reports: readonly Report[]): string[] =>
   reports.flatMap((report) => report.fired.map((fired) => branchKey(fired.thread, fired.branch)));

@@ -3,7 +3,8 @@ import { scenesOf } from '../piece/piece.ts';
 import type { Item, Program, SceneProgram } from '../program/program.ts';
 import type { Finding } from './finding.ts';
 
-const answersIn = onceFor((_: SceneProgram) => new Map<string, readonly Finding[]>());
+/** What rules said of a scene, and what each answer depends on besides the scene itself. */
+const answersIn = onceFor((_: SceneProgram) => new Map<string, { readonly of: readonly unknown[]; readonly found: readonly Finding[] }>());
 
 /** Scenes that are seen as they are drawn: all frames, and the sheets that some of them carry. */
 export const seenScenes = onceFor((program: Program): readonly string[] => {
@@ -60,13 +61,38 @@ export function scaleOf(item: Item): number {
   return scale;
 }
 
-/** Runs a rule that looks at one scene alone over all that are seen; a scene that no edit touched keeps its answer. */
-export function perScene(program: Program, rule: string, check: (scene: SceneProgram) => Finding[]): Finding[] {
-  return seenScenes(program).flatMap((id) => {
-    const scene = program.scenes.get(id)!;
-    const answers = answersIn(scene);
-    let answer = answers.get(rule);
-    if (!answer) answers.set(rule, (answer = check(scene)));
-    return answer;
-  });
+/** The parts that a scene shows, by way of other parts too. */
+export function partsUnder(program: Program, scene: SceneProgram): readonly SceneProgram[] {
+  const placements = placementsIn(scene);
+  if (placements.length === 0) return NO_PARTS;
+  const found = new Set<SceneProgram>();
+  for (const { layer } of placements) {
+    const part = layer.part === undefined ? undefined : program.scenes.get(layer.part);
+    if (!part || found.has(part)) continue;
+    found.add(part);
+    for (const inner of partsUnder(program, part)) found.add(inner);
+  }
+  return [...found];
+}
+
+const NO_PARTS: readonly SceneProgram[] = [];
+
+/**
+ * What a rule says of one scene. It keeps its answer while the scene, the parts in it and all else that the answer is given to depend on
+ * are the same.
+ */
+export function inScene(
+  program: Program,
+  rule: string,
+  scene: SceneProgram,
+  others: readonly unknown[],
+  check: (scene: SceneProgram) => readonly Finding[]
+): readonly Finding[] {
+  const answers = answersIn(scene);
+  const of = others.length ? [...partsUnder(program, scene), ...others] : partsUnder(program, scene);
+  const old = answers.get(rule);
+  if (old && old.of.length === of.length && old.of.every((one, i) => one === of[i])) return old.found;
+  const found = check(scene);
+  answers.set(rule, { of, found });
+  return found;
 }

@@ -8,7 +8,7 @@ import type { Layer, Piece, Scene, Thread } from '../piece/piece.ts';
 import { GIVES, type Gives } from '../fields/scalars.ts';
 import { fieldsOf, type Field } from '../piece/visit.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
-import { ownerOf, placeOfThread } from './at-thread.ts';
+import { ownerOf, placeOfThread, threadsIn } from './at-thread.ts';
 import type { Place } from './place.ts';
 
 /** An expression where it stands in a piece. */
@@ -32,7 +32,7 @@ export const standingExpressions = onceFor((program: Program): readonly Standing
 
 /** Every expression of a piece: in conditions, steps, bindings and texts. */
 function* expressionsOf({ piece, scenes }: Program): Iterable<Standing> {
-  for (const thread of piece.threads.values()) yield* inThread(piece, thread);
+  for (const thread of threadsIn(piece)) if (computingIn(thread).length) yield* inThread(piece, thread);
   for (const scene of scenes.values()) for (const layer of speaking(scene)) yield* inLayer(piece, layer);
   for (const scene of piece.scenes.values()) yield* inScene(piece, scene);
 }
@@ -43,13 +43,15 @@ const speaking = onceFor((scene: SceneProgram): readonly Layer[] =>
 );
 
 function* inThread(piece: Piece, thread: Thread): Iterable<Standing> {
-  const fields = fieldsOf('threads', thread).filter(({ reads }) => reads !== null);
-  if (fields.length === 0) return;
+  const fields = computingIn(thread);
   const place = placeOfThread(piece, thread);
   const owner = ownerOf(piece, thread);
   for (const field of fields)
     yield* standingIn(piece, field, place.scene, place, field.path.includes('steps') ? `A step of ${owner}` : `A condition of ${owner}`);
 }
+
+/** The fields of a thread that hold expressions. */
+const computingIn = onceFor((thread: Thread): readonly Field[] => fieldsOf('threads', thread).filter(({ reads }) => reads !== null));
 
 function* inLayer(piece: Piece, layer: Layer): Iterable<Standing> {
   const place = { scene: layer.scene, layer: layer.id };
@@ -91,7 +93,7 @@ const setBy = ({ schema, holder }: Field): Pick<Standing, 'sets'> =>
 
 /** Whether an expression of a thread is faulty, which rules of its own tell. */
 export const isFaulty = (piece: Piece, thread: Thread): boolean =>
-  fieldsOf('threads', thread).some((field) => {
+  computingIn(thread).some((field) => {
     const isRead = field.reads === 'expression' && field.value !== null;
     return isRead && faultOf(piece, field.value!, wantedOf(piece, field)) !== null;
   });

@@ -1,7 +1,7 @@
 import { onceFor } from '../once.ts';
 import { fitsOccasion, triedFor, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import { partsOf, readsOf, type Ast } from '../expression/ast.ts';
-import type { Layer } from '../piece/piece.ts';
+import type { Layer, Piece } from '../piece/piece.ts';
 import type { Node } from '../program/node.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
 import { listWords } from '../words.ts';
@@ -26,30 +26,39 @@ export interface Telling {
 }
 
 export function tellingOf(program: Program): Telling {
-  const { piece } = program;
-  const threads = [...piece.threads.values()].filter((thread) => thread.enabled);
-  const cues = threads.map((thread) => thread.cue);
+  const { goesBack, scroll, shared } = heardIn(program.piece.threads);
   const read = readIn(program);
   const expressions = read.map(({ ast }) => ast);
   const compared = comparedIn(program, read);
   const reads = new Set(expressions.flatMap((ast) => [...readsOf(ast)]));
-  const keys = new Set(cues.flatMap(triedFor).flatMap((one) => (one.type === 'key' ? one.key : [])));
-  const isShared = (key: string) => cues.filter((cue) => fitsOccasion(cue, { type: 'key', key })).length > 1;
-  const shared = [...keys].filter(isShared);
   const takesShared = (cue: Cue) => shared.some((key) => fitsOccasion(cue, { type: 'key', key }));
   const hears = (node: Node, fits: (cue: Cue) => boolean) => node.item.threads.some((thread) => thread.enabled && fits(thread.cue));
   const told: Omit<Telling, 'words'> = {
-    back: threads.some((thread) => thread.branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))),
+    back: goesBack,
     pad: reads.has('pad.button'),
-    scroll: cues.some((cue) => waitsFor(cue, 'scroll') || waitsFor(cue, 'in view')),
+    scroll,
     leaves: (node) => hears(node, (cue) => waitsFor(cue, 'leave')),
     focuses: (node) => hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue)),
     compared,
     untried: [...typed(program, expressions), ...dragged(program, reads)],
   };
-  const { back, pad, scroll, untried } = told;
+  const { back, pad, untried } = told;
   return { ...told, words: JSON.stringify([back, pad, scroll, untried, compared.words, shared]) };
 }
+
+/** What threads do and listen to that tells runs apart; known as long as no thread is another. */
+const heardIn = onceFor((table: Piece['threads']) => {
+  const threads = [...table.values()].filter((thread) => thread.enabled);
+  const cues = threads.map((thread) => thread.cue);
+  const keys = new Set(cues.flatMap(triedFor).flatMap((one) => (one.type === 'key' ? one.key : [])));
+  const isShared = (key: string) => cues.filter((cue) => fitsOccasion(cue, { type: 'key', key })).length > 1;
+  return {
+    goesBack: threads.some((thread) => thread.branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))),
+    scroll: cues.some((cue) => waitsFor(cue, 'scroll') || waitsFor(cue, 'in view')),
+    /** Keys that more than one cue takes. */
+    shared: [...keys].filter(isShared),
+  };
+});
 
 /** What is held against what by conditions, bindings and steps, by fields that mirror a variable, and by setting one. */
 function comparedIn(program: Program, read: readonly Read[]): Compared {

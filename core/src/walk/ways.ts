@@ -3,6 +3,7 @@ import type { Thread } from '../piece/piece.ts';
 import { threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { expand } from '../program/expand.ts';
+import { threadsIn } from './at-thread.ts';
 import type { RunEvent } from '../run/state.ts';
 
 /** Ways of going through a piece: what somebody can do who has a finger, or a keyboard, and nothing else. */
@@ -39,8 +40,8 @@ function isAt(program: Program, key: string): boolean {
 }
 
 /** Whether anything in a piece asks for more than a way can do: where not, nobody need be asked what it comes to. */
-export function asksMoreThan(program: Program, way: Way): boolean {
-  return [...program.piece.threads.values()].some(({ enabled, cue, on }) => {
+export function asksMoreThan({ piece }: Program, way: Way): boolean {
+  return threadsIn(piece).some(({ enabled, cue, on }) => {
     if (!enabled) return false;
     if (way === 'finger') return waitsFor(cue, 'hover') || waitsFor(cue, 'leave');
     return isOnlyPointed(cue) || (on !== 'layer' && waitsFor(cue, 'click'));

@@ -8,15 +8,16 @@ export const draftTarget: Rule = {
   id: 'draft-target',
   words: 'leads to a draft',
   meaning: 'a thread that leads to a frame which is marked as still to be drawn',
-  check: ({ program: { piece } }) =>
-    threadsIn(piece).flatMap((thread) => {
-      const draft = framesNamed(thread)
-        .map((id) => piece.scenes.get(id))
-        .find((scene) => scene?.draft);
-      if (!draft || !thread.enabled) return [];
-      const sentence = `${draft.name} is still to be drawn.`;
+  check: ({ program: { piece } }) => {
+    const drafts = new Map([...piece.scenes.values()].filter(({ draft }) => draft).map((scene) => [scene.id, scene]));
+    if (drafts.size === 0) return [];
+    return threadsIn(piece).flatMap((thread) => {
+      const draft = framesNamed(thread).find((id) => drafts.has(id));
+      if (draft === undefined || !thread.enabled) return [];
+      const sentence = `${drafts.get(draft)!.name} is still to be drawn.`;
       return [finding('draft-target', 'note', placeOfThread(piece, thread), `${ownerOf(piece, thread)} leads to a draft`, sentence)];
-    }),
+    });
+  },
 };
 
 /** The frames that a thread goes to or lays over. */

@@ -4,7 +4,7 @@ import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { outward } from '../../program/items.ts';
 import { onceFor } from '../../once.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
-import { placementsIn, seenParts, seenScenes } from '../per-scene.ts';
+import { inScene, placementsIn, seenParts, seenScenes } from '../per-scene.ts';
 
 export const looksClickable: Rule = {
   id: 'looks-clickable',
@@ -21,16 +21,27 @@ const hears = (threads: readonly Thread[]) => threads.some(({ cue }) => PRESSES.
 
 const PRESSES = ['click', 'press', 'release'] as const;
 
-function unwiredIn(program: Program, id: string): Finding[] {
+function unwiredIn(program: Program, id: string): readonly Finding[] {
   const scene = program.scenes.get(id)!;
-  return likelyIn(scene).flatMap((item) => {
-    const why = !isWired(program, item) ? reasonWhy(program.piece, scene, item) : null;
-    return why === null ? [] : [finding('looks-clickable', 'look', { scene: id, layer: item.layer.id }, `${item.layer.name} looks clickable`, why)];
+  const sources = copiesIn(scene).flatMap(({ layer }) => {
+    const source = sourceOf(program.piece, layer);
+    return source ? [source, isClickable(program.piece, source)] : [];
   });
+  return inScene(program, 'looks-clickable', scene, sources, () =>
+    likelyIn(scene).flatMap((item) => {
+      const why = !isWired(program, item) ? reasonWhy(program.piece, scene, item) : null;
+      return why === null ? [] : [finding('looks-clickable', 'look', { scene: id, layer: item.layer.id }, `${item.layer.name} looks clickable`, why)];
+    })
+  );
 }
+
+/** The layer that one is a copy of, where it is there. */
+const sourceOf = (piece: Piece, { copyOf }: Layer): Layer | undefined => (copyOf === undefined ? undefined : piece.layers.get(copyOf));
 
 /** The layers of a scene that can seem to ask for a thread at all. */
 const likelyIn = onceFor((scene: SceneProgram): readonly Item[] => scene.items.filter((item) => item.shown && mayAsk(scene, item)));
+
+const copiesIn = onceFor((scene: SceneProgram): readonly Item[] => likelyIn(scene).filter(({ layer }) => layer.copyOf !== undefined));
 
 /** It has the looks of a button, comes from another layer, or is made like one that has a thread. */
 function mayAsk(scene: SceneProgram, { layer, threads }: Item): boolean {
@@ -69,7 +80,7 @@ export function reasonWhy(piece: Piece, scene: SceneProgram, item: Item): string
   if (layer.type === 'field' || layer.drag || layer.choice !== undefined || layer.hit?.how === 'block' || isDroppedOn(scene, layer.id)) return null;
   if (layer.type === 'hit') return 'It is a hit area, and nothing happens when it is pressed.';
   if (layer.looks?.hover || layer.looks?.press) return 'It has a look of its own for the pointer, and nothing happens when it is pressed.';
-  const source = layer.copyOf === undefined ? undefined : piece.layers.get(layer.copyOf);
+  const source = sourceOf(piece, layer);
   if (source && isClickable(piece, source)) return `It is a copy of ${source.name}, which is wired.`;
   if (layer.type === 'text' || layer.type === 'picture' || layer.type === 'group') return null;
   if (!layer.text) return null;

@@ -1,4 +1,4 @@
-import { sceneOfThread, type Piece, type Thread } from '../../piece/piece.ts';
+import type { Piece, Thread } from '../../piece/piece.ts';
 import { scopeFor, type LineScope } from '../../lines/scope.ts';
 import { Union } from '@sinclair/typebox';
 import { ANY, type Refers } from '../../fields/scalars.ts';
@@ -6,8 +6,9 @@ import { fieldsIn, fieldsOf, type Field } from '../../piece/visit.ts';
 import { stepSchemas } from '../../vocabulary/steps/schema.ts';
 import type { Step } from '../../vocabulary/steps/all.ts';
 import type { Program } from '../../program/program.ts';
+import { onceFor } from '../../once.ts';
 import { placementsIn } from '../per-scene.ts';
-import { threadsIn } from '../at-thread.ts';
+import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 
 export const missingTarget: Rule = {
@@ -18,30 +19,36 @@ export const missingTarget: Rule = {
   check: ({ program }) => [...threadsLost(program.piece), ...placementsLost(program), ...scenesLost(program.piece)],
 };
 
-const threadsLost = (piece: Piece): Finding[] =>
-  threadsIn(piece).flatMap((thread) => {
+function threadsLost(piece: Piece): Finding[] {
+  const found: Finding[] = [];
+  for (const thread of threadsIn(piece)) {
     const lost = lostInThread(piece, thread);
-    if (lost === null) return [];
-    const scene = sceneOfThread(piece, thread);
-    const owner = thread.on === 'layer' ? piece.layers.get(thread.owner)! : scene === null ? piece.head : piece.scenes.get(scene)!;
-    const place = { scene, ...(thread.on === 'layer' && { layer: thread.owner }), thread: thread.id };
-    return [finding('missing-target', 'must', place, `${owner.name} leads nowhere`, lost)];
-  });
+    if (lost !== null) found.push(finding('missing-target', 'must', placeOfThread(piece, thread), `${ownerOf(piece, thread)} leads nowhere`, lost));
+  }
+  return found;
+}
 
 /** Placements of parts, and in states, that are gone. */
-const placementsLost = ({ piece, scenes }: Program): Finding[] =>
-  [...scenes.values()].flatMap(placementsIn).flatMap(({ layer }) => {
-    const part = layer.part === undefined ? undefined : piece.scenes.get(layer.part);
-    const place = { scene: layer.scene, layer: layer.id };
-    if (!part) return [finding('missing-target', 'must', place, `${layer.name} shows nothing`, 'The part it showed has been deleted.')];
-    return layer.state === undefined || part.states?.[layer.state]
-      ? []
-      : [finding('missing-target', 'must', place, `${layer.name} begins in no state`, `The state of ${part.name} it began in has been deleted.`)];
-  });
+function placementsLost({ piece, scenes }: Program): Finding[] {
+  const found: Finding[] = [];
+  for (const scene of scenes.values())
+    for (const { layer } of placementsIn(scene)) {
+      const part = layer.part === undefined ? undefined : piece.scenes.get(layer.part);
+      if (part && (layer.state === undefined || part.states?.[layer.state])) continue;
+      const place = { scene: layer.scene, layer: layer.id };
+      found.push(
+        part
+          ? finding('missing-target', 'must', place, `${layer.name} begins in no state`, `The state of ${part.name} it began in has been deleted.`)
+          : finding('missing-target', 'must', place, `${layer.name} shows nothing`, 'The part it showed has been deleted.')
+      );
+    }
+  return found;
+}
 
 /** Sheets that are carried and gone, and sections that end at a label that is gone. */
 const scenesLost = (piece: Piece): Finding[] =>
   [...piece.scenes.values()].flatMap((scene) => {
+    if (!scene.carries && !scene.timeline) return [];
     const sheets = (scene.carries ?? []).filter(({ sheet }) => !piece.scenes.has(sheet));
     const labels = scene.timeline?.labels ?? {};
     const open = Object.values(labels).filter(({ ending }) => ending.do === 'go to' && (ending.label === null || !labels[ending.label]));
@@ -55,13 +62,16 @@ const scenesLost = (piece: Piece): Finding[] =>
 /** The first thing a thread names that is not there, as a sentence; null where all is there. */
 export function lostInThread(piece: Piece, thread: Thread): string | null {
   if (thread.branches.every((branch) => branch.steps.length === 0)) return 'Where it leads has not been chosen yet.';
-  const scope = () => scopeFor(piece, thread);
-  for (const field of fieldsOf('threads', thread)) {
-    const lost = lostAt(piece, field, scope);
+  let scope: LineScope | undefined;
+  for (const field of namingIn(thread)) {
+    const lost = lostAt(piece, field, () => (scope ??= scopeFor(piece, thread)));
     if (lost) return lost;
   }
   return null;
 }
+
+/** The fields of a thread that name something. */
+const namingIn = onceFor((thread: Thread): readonly Field[] => fieldsOf('threads', thread).filter(({ refers }) => refers !== null));
 
 const STEP = Union(stepSchemas);
 
@@ -86,8 +96,6 @@ const words: Partial<Record<Refers, string>> = { subject: 'layer' };
 
 /** Whether something is there. States and labels are those of what a step is about, or of where a cue listens. */
 function isThere(piece: Piece, refers: Refers, id: string, scope: () => LineScope, root: Field['root']): boolean {
-  const isLayer = (path: string) => path.split('/').every((one) => piece.layers.has(one));
-  const of = () => ('do' in root ? ((root['of'] as string | undefined) ?? scope().scene ?? undefined) : undefined);
   switch (refers) {
     case 'frame':
     case 'part':
@@ -96,20 +104,26 @@ function isThere(piece: Piece, refers: Refers, id: string, scope: () => LineScop
     case 'scene':
       return piece.scenes.has(id);
     case 'layer':
-      return isLayer(id);
+      return isLayer(piece, id);
     case 'subject':
-      return piece.scenes.has(id) || isLayer(id);
+      return piece.scenes.has(id) || isLayer(piece, id);
     case 'variable':
       return piece.variables.has(id);
     case 'state':
       return scope()
-        .statesOf(of())
+        .statesOf(subjectOf(root, scope()))
         .some((one) => one.id === id);
     case 'label':
       return scope()
-        .labelsOf(of())
+        .labelsOf(subjectOf(root, scope()))
         .some((one) => one.id === id);
     case 'choice':
       return true;
   }
 }
+
+const isLayer = (piece: Piece, path: string): boolean => path.split('/').every((one) => piece.layers.has(one));
+
+/** What a step is about, or the scene it stands in; of a cue, nothing in particular. */
+const subjectOf = (root: Field['root'], { scene }: LineScope): string | undefined =>
+  'do' in root ? ((root['of'] as string | undefined) ?? scene ?? undefined) : undefined;

@@ -3,8 +3,7 @@ import { expressionScope } from '../../expression/scope.ts';
 import { sceneOfThread, type Piece, type Thread } from '../../piece/piece.ts';
 import { outward } from '../../program/items.ts';
 import type { Program } from '../../program/program.ts';
-import { branchKey } from '../../run/runner.ts';
-import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
+import { branchKeysOf, ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Rule, type RuleContext } from '../finding.ts';
 import { isComplete, scenesReached } from '../live.ts';
 import { isFaulty } from '../standing.ts';
@@ -22,10 +21,11 @@ export const neverFires: Rule = {
     const live = scenesReached(program, exploration);
     let met: ReadonlySet<string> | null = null;
     return threadsIn(program.piece).flatMap((thread) => {
+      const never = branchKeysOf(thread).findIndex((key) => !exploration.branches.has(key));
+      if (never < 0 || !thread.enabled) return [];
       const scene = sceneOfThread(program.piece, thread);
-      if (!thread.enabled || (scene !== null && !live.has(scene))) return [];
-      const never = thread.branches.findIndex((_, i) => !exploration.branches.has(branchKey(thread.id, i)));
-      if (never < 0 || isToldElsewhere(context, thread) || isShownOnlyElse(program, (met ??= statesMet(program, exploration)), thread)) return [];
+      if (scene !== null && !live.has(scene)) return [];
+      if (isToldElsewhere(context, thread) || isShownOnlyElse(program, (met ??= statesMet(program, exploration)), thread)) return [];
       const owner = ownerOf(program.piece, thread);
       const isWhole = !exploration.fired.has(thread.id);
       const title = isWhole ? `A thread of ${owner} never fires` : `A branch of ${owner} never fires`;

@@ -1,7 +1,6 @@
-import { branchKey } from '../../run/runner.ts';
 import { addressProblem } from '../../vocabulary/address.ts';
 import type { Step } from '../../vocabulary/steps/all.ts';
-import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
+import { branchKeysOf, ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 import { isComplete } from '../live.ts';
 import { isFaulty } from '../standing.ts';
@@ -17,9 +16,10 @@ export const noEffect: Rule = {
   check: ({ program: { piece }, exploration }) => {
     if (!isComplete(exploration)) return [];
     return threadsIn(piece).flatMap((thread) => {
-      const idle = thread.branches.findIndex(({ steps }, i) => {
-        const key = branchKey(thread.id, i);
-        return steps.length > 0 && !steps.some(isBadLink) && exploration.branches.has(key) && !exploration.acted.has(key);
+      const idle = branchKeysOf(thread).findIndex((key, i) => {
+        if (exploration.acted.has(key) || !exploration.branches.has(key)) return false;
+        const { steps } = thread.branches[i]!;
+        return steps.length > 0 && !steps.some(isBadLink);
       });
       if (idle < 0 || lostInThread(piece, thread) !== null || isFaulty(piece, thread)) return [];
       const owner = ownerOf(piece, thread);

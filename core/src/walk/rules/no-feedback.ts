@@ -3,7 +3,7 @@ import type { Layer, Look } from '../../piece/schema.ts';
 import { outward } from '../../program/items.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { finding, type Rule } from '../finding.ts';
-import { placementsIn } from '../per-scene.ts';
+import { inScene, placementsIn } from '../per-scene.ts';
 import { pressedIn, scenesSeen } from '../pressed.ts';
 import { isVeil } from '../sights.ts';
 
@@ -13,23 +13,30 @@ export const noFeedback: Rule = {
   meaning: 'something to press that looks the same hovered and pressed; bare hit areas only where others of the piece have looks',
   check: ({ program }) => {
     const scenes = scenesSeen(program);
-    const areasHave = scenes.some((scene) => pressedIn(scene).some(({ layer }) => layer.type === 'hit' && answers(layer)));
+    const areasHave = scenes.some(areaAnswersIn);
     const placements = scenes.flatMap(placementsIn);
-    return scenes.flatMap((scene) =>
-      silentIn(scene)
-        .filter((item) => (item.layer.type !== 'hit' || areasHave) && !answersInside(program, item) && !answersAround(scene, placements))
-        .map(({ layer }) =>
-          finding(
-            'no-feedback',
-            'note',
-            { scene: scene.scene.id, layer: layer.id },
-            `${layer.name} gives no sign`,
-            `${layer.name} can be pressed, and looks the same hovered and pressed.`
+    return scenes.flatMap((scene) => {
+      const silent = silentIn(scene);
+      if (silent.length === 0 || answersAround(scene, placements)) return [];
+      return inScene(program, 'no-feedback', scene, [areasHave], () =>
+        silent
+          .filter((item) => (item.layer.type !== 'hit' || areasHave) && !answersInside(program, item))
+          .map(({ layer }) =>
+            finding(
+              'no-feedback',
+              'note',
+              { scene: scene.scene.id, layer: layer.id },
+              `${layer.name} gives no sign`,
+              `${layer.name} can be pressed, and looks the same hovered and pressed.`
+            )
           )
-        )
-    );
+      );
+    });
   },
 };
+
+/** Some bare area to press looks otherwise under the pointer. */
+const areaAnswersIn = onceFor((scene: SceneProgram): boolean => pressedIn(scene).some(({ layer }) => layer.type === 'hit' && answers(layer)));
 
 /** What is pressed in a scene and shows no sign of it by itself, by what is around it, or by what is in it. */
 const silentIn = onceFor((scene: SceneProgram): readonly Item[] =>

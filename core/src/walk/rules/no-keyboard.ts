@@ -13,11 +13,11 @@ export const noKeyboard: Rule = {
     'something that is done by pressing, swiping or dragging and that nothing for the keyboard does: it cannot be reached or operated without a pointer',
   check: ({ program }) => {
     const { piece } = program;
+    if (!threadsIn(piece).some((thread) => thread.enabled && isPointed(thread))) return [];
     const seen = new Set(scenesSeen(program).map(({ scene }) => scene.id));
     const threads = threadsIn(piece)
       .filter(({ enabled }) => enabled)
       .sort(byOrder);
-    if (!threads.some(isPointed)) return [];
     const typed = new Map<string | null, Set<string>>();
     for (const thread of threads) {
       if (!isTyped(thread)) continue;

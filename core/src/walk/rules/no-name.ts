@@ -2,6 +2,7 @@ import { onceFor } from '../../once.ts';
 import type { Layer } from '../../piece/schema.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { finding, type Rule } from '../finding.ts';
+import { inScene } from '../per-scene.ts';
 import { scenesSeen } from '../pressed.ts';
 
 export const noName: Rule = {
@@ -11,17 +12,19 @@ export const noName: Rule = {
     'something to press, to fill in or to play that has no name to be read out: no accessible name, no text in it, and only the name that it was made with',
   check: ({ program }) =>
     scenesSeen(program).flatMap((scene) =>
-      askedIn(scene)
-        .filter((item) => isNameless(program, item))
-        .map(({ layer }) =>
-          finding(
-            'no-name',
-            'look',
-            { scene: scene.scene.id, layer: layer.id },
-            `${layer.name} has no name`,
-            `Whoever hears the piece is told “${layer.name}”, and not what it is for.`
+      inScene(program, 'no-name', scene, [], () =>
+        askedIn(scene)
+          .filter((item) => isNameless(program, item))
+          .map(({ layer }) =>
+            finding(
+              'no-name',
+              'look',
+              { scene: scene.scene.id, layer: layer.id },
+              `${layer.name} has no name`,
+              `Whoever hears the piece is told “${layer.name}”, and not what it is for.`
+            )
           )
-        )
+      )
     ),
 };
 

@@ -29,7 +29,7 @@ function families(program: Program): readonly (readonly Lead[])[] {
   const found = new Map<string, Lead[]>();
   for (const id of program.frames)
     for (const { lead, keys } of leadsIn(program.scenes.get(id)!))
-      for (const key of [...keys, `copy ${originalOf(program.piece, lead.layer)}`]) {
+      for (const key of lead.layer.copyOf === undefined ? keys : [...keys, `copy ${originalOf(program.piece, lead.layer)}`]) {
         const list = found.get(key);
         if (list) list.push(lead);
         else found.set(key, [lead]);
@@ -44,11 +44,12 @@ const leadsIn = onceFor(({ items }: SceneProgram): readonly { readonly lead: Lea
   })
 );
 
-/** By what layers match: name and text, or the part with what fills it. */
+/** By what layers match: name and text, or the part with what fills it; and what copies of it are copies of. */
 function keysOf({ layer, children }: Item): string[] {
   const text = layer.text?.trim() || children.map((child) => child.layer.text?.trim()).find(Boolean);
-  if (layer.part !== undefined) return [`part ${layer.part} ${layer.name.toLowerCase()} ${JSON.stringify(layer.fills ?? {})}`];
-  return text ? [`text ${layer.type} ${layer.name.toLowerCase()} ${text.toLowerCase()}`] : [];
+  const original = layer.copyOf === undefined ? [`copy ${layer.id}`] : [];
+  if (layer.part !== undefined) return [`part ${layer.part} ${layer.name.toLowerCase()} ${JSON.stringify(layer.fills ?? {})}`, ...original];
+  return text ? [`text ${layer.type} ${layer.name.toLowerCase()} ${text.toLowerCase()}`, ...original] : original;
 }
 
 function leadOf({ layer, threads }: Item): Lead | null {

@@ -1,7 +1,7 @@
 import { partsOf, valueWords, type Ast, type Value } from '../../expression/ast.ts';
 import { onceFor } from '../../once.ts';
 import { TWEEN_LIMITS } from '../../vocabulary/steps/tween.ts';
-import type { Variable } from '../../piece/schema.ts';
+import type { Thread, Variable } from '../../piece/schema.ts';
 import type { Program, SceneProgram } from '../../program/program.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
@@ -102,17 +102,24 @@ function constantOf(ast: Ast): Value | null {
 
 const tweened = (program: Program): Finding[] =>
   threadsIn(program.piece).flatMap((thread) =>
-    thread.branches.flatMap(({ steps }) =>
-      steps.flatMap((step) => {
-        const [least, most] = (step.do === 'tween' && TWEEN_LIMITS[step.property]) || [-Infinity, Infinity];
-        const parsed = step.do === 'tween' && Number.isFinite(most) ? program.parse(step.value) : null;
-        const value = parsed?.ok ? constantOf(parsed.value) : null;
-        if (step.do !== 'tween' || typeof value !== 'number' || (value >= least && value <= most)) return [];
-        const sentence = `${step.property} goes from ${valueWords(least)} to ${valueWords(most)}, and is to be ${valueWords(value)}.`;
-        return [report(placeOfThread(program.piece, thread), `${ownerOf(program.piece, thread)} tweens out of range`, sentence)];
-      })
-    )
+    limitedIn(thread).flatMap(({ property, value: stored, least, most }) => {
+      const parsed = program.parse(stored);
+      const value = parsed.ok ? constantOf(parsed.value) : null;
+      if (typeof value !== 'number' || (value >= least && value <= most)) return [];
+      const sentence = `${property} goes from ${valueWords(least)} to ${valueWords(most)}, and is to be ${valueWords(value)}.`;
+      return [report(placeOfThread(program.piece, thread), `${ownerOf(program.piece, thread)} tweens out of range`, sentence)];
+    })
   );
+
+/** The steps of a thread that lead a property of limits to a value. */
+const limitedIn = onceFor((thread: Thread) =>
+  thread.branches.flatMap(({ steps }) =>
+    steps.flatMap((step) => {
+      const [least, most] = (step.do === 'tween' && TWEEN_LIMITS[step.property]) || [-Infinity, Infinity];
+      return step.do === 'tween' && Number.isFinite(most) ? [{ property: step.property, value: step.value, least, most }] : [];
+    })
+  )
+);
 
 const fields = (program: Program): Finding[] =>
   [...program.scenes.values()].flatMap((scene) =>

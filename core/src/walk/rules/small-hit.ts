@@ -2,7 +2,7 @@ import { presses } from '../pressed.ts';
 import type { Operation } from '../../edit/operation.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { count } from '../../words.ts';
-import { perScene, scaleOf, seenParts, type Placed } from '../per-scene.ts';
+import { inScene, scaleOf, seenParts, seenScenes, type Placed } from '../per-scene.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 import { routeBy } from '../moment.ts';
 import type { Small } from '../views.ts';
@@ -18,19 +18,30 @@ export const smallHit: Rule = {
   meaning: 'something to press that is under 24 CSS px (must fix, WCAG 2.2, 2.5.8) or under 44 (worth a look, 2.5.5) in width or height on screen',
   check: ({ program, exploration: { views } }) => {
     const drawn = [
-      ...perScene(program, 'small-hit', (scene) => smallIn(program, scene, null)),
-      ...[...seenParts(program)].flatMap(([id, placed]) => smallIn(program, program.scenes.get(id)!, placed)),
+      ...seenScenes(program).flatMap((id) =>
+        inScene(program, 'small-hit', program.scenes.get(id)!, NOWHERE, (scene) => smallIn(program, scene, null))
+      ),
+      ...[...seenParts(program)].flatMap(([id, placed]) =>
+        inScene(program, 'small-hit', program.scenes.get(id)!, [placed.x, placed.y, placesIn(program, placed)], (scene) =>
+          smallIn(program, scene, placed)
+        )
+      ),
     ];
     const known = new Set(drawn.map(({ place }) => place.layer));
-    const seen = [...views.smallest.values()].filter(({ node }) => !known.has(node.layer.id));
-    return [...drawn, ...seen.flatMap((small) => smallSeen(program, small) ?? [])];
+    const seen: Finding[] = [];
+    for (const small of views.smallest.values()) {
+      if (round(Math.min(small.width, small.height)) >= ENOUGH || known.has(small.node.layer.id)) continue;
+      seen.push(smallSeen(program, small));
+    }
+    return [...drawn, ...seen];
   },
 };
 
+const NOWHERE: readonly unknown[] = [];
+
 /** What is small only in some state, or as it is placed there. */
-function smallSeen(program: Program, { node, width, height, at }: Small): Finding | null {
+function smallSeen(program: Program, { node, width, height, at }: Small): Finding {
   const least = round(Math.min(width, height));
-  if (least >= ENOUGH) return null;
   const { layer } = node;
   const sentence = `${round(width)} × ${round(height)} on ${program.piece.scenes.get(at.run().frame)?.name ?? 'a frame'}${whenOf(at)}; ${asked(least)}`;
   return finding('small-hit', least < LEAST ? 'must' : 'look', { scene: layer.scene, layer: layer.id }, `${layer.name} is hard to hit`, sentence, {

@@ -1,10 +1,9 @@
 import { labelOf, stepKind } from '../../vocabulary/steps/all.ts';
 import { sectionsOf } from '../../run/playhead.ts';
-import { branchKey } from '../../run/runner.ts';
 import type { Scene } from '../../piece/piece.ts';
 import type { Program } from '../../program/program.ts';
 import { labelsTurned, scenesInTime } from '../in-time.ts';
-import { threadsIn } from '../at-thread.ts';
+import { branchKeysOf, threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 import { isComplete, scenesReached } from '../live.ts';
 import type { Exploration } from '../exploration.ts';
@@ -37,7 +36,7 @@ function labelsPlayed({ piece }: Program, { branches }: Exploration): ReadonlySe
   const labels = new Set<string>();
   for (const thread of piece.threads.values())
     thread.branches.forEach(({ steps }, i) => {
-      if (!branches.has(branchKey(thread.id, i))) return;
+      if (!branches.has(branchKeysOf(thread)[i]!)) return;
       for (const step of steps) {
         const label = labelOf(step);
         if (label !== null) labels.add(label);
@@ -52,7 +51,7 @@ const isPlayed = ({ piece }: Program, { branches }: Exploration, { timeline, id 
   timeline?.autoplay !== false ||
   Object.values(piece.scenes.get(id)?.timeline?.cues ?? {}).length > 0 ||
   threadsIn(piece).some((thread) =>
-    thread.branches.some(({ steps }, i) => branches.has(branchKey(thread.id, i)) && steps.some((step) => stepKind(step.do).inTime === 'sets going'))
+    thread.branches.some(({ steps }, i) => branches.has(branchKeysOf(thread)[i]!) && steps.some((step) => stepKind(step.do).inTime === 'sets going'))
   );
 
 /** The labels of sections that are come to: where it begins, where it is sent, and where those run on to. */

@@ -9,17 +9,16 @@ export const unreachableState: Rule = {
   meaning: 'a state of a frame, sheet or part that is seen, which no route brings it into',
   check: ({ program, exploration }) => {
     if (!isComplete(exploration)) return [];
+    const scenes = [...scenesReached(program, exploration)].map((id) => program.scenes.get(id)!.scene).filter(({ states }) => states);
+    if (scenes.length === 0) return [];
     const met = statesMet(program, exploration);
-    return [...scenesReached(program, exploration)].flatMap((id) => {
-      const { scene } = program.scenes.get(id)!;
-      return scene.states
-        ? statesOf(scene).flatMap((state) => {
-            if (met.has(`${id} ${state.id}`)) return [];
-            const sentence = `Nothing brings ${scene.name} into ${state.name}.`;
-            const found = finding('unreachable-state', 'look', { scene: id }, `${state.name} of ${scene.name} is never met`, sentence);
-            return [{ ...found, id: `${found.id}:${state.id}` }];
-          })
-        : [];
-    });
+    return scenes.flatMap((scene) =>
+      statesOf(scene).flatMap((state) => {
+        if (met.has(`${scene.id} ${state.id}`)) return [];
+        const sentence = `Nothing brings ${scene.name} into ${state.name}.`;
+        const found = finding('unreachable-state', 'look', { scene: scene.id }, `${state.name} of ${scene.name} is never met`, sentence);
+        return [{ ...found, id: `${found.id}:${state.id}` }];
+      })
+    );
   },
 };
