@@ -67,3 +67,49 @@ test('says which section of a timeline is come to, of a frame and of what is pla
   expect(after({ type: 'click', layer: id('home', 'next') })).toEqual(['home at Ebb']);
   expect(after({ type: 'wait', ms: 1000 })).toEqual(['home at Flood']);
 });
+
+test('says what is laid over and lifted, with the frames by their names', () => {
+  const open = (name: string, at: string) => ({ at: [0, at === 'top' ? 100 : 150, 40, 40] as const, lines: [`click → lay over ${name} at ${at}`] });
+  const after = following({
+    size: [390, 844],
+    frames: {
+      home: { layers: { one: open('card', 'top') } },
+      card: {
+        size: [200, 80],
+        layers: { two: { at: [0, 0, 40, 40], lines: ['click → lay over note at bottom'] } },
+      },
+      note: { size: [200, 80], layers: { away: { at: [0, 0, 40, 40], lines: ['click → lift'] } } },
+    },
+  });
+  expect(after({ type: 'click', layer: id('home', 'one') })).toEqual(['card laid over']);
+  expect(after({ type: 'click', layer: id('card', 'two') })).toEqual(['note laid over']);
+  expect(after({ type: 'click', layer: id('note', 'away') })).toEqual(['note lifted']);
+});
+
+test('says of a placement which state its part is in, of a switch that it is ticked, and of nothing that stays as it is', () => {
+  const after = following({
+    variables: { seats: { type: 'number', initial: 1 } },
+    parts: { Lamp: { size: [40, 40], states: { Off: {}, On: {} }, layers: { glow: { at: [0, 0, 9, 9] } } } },
+    frames: {
+      home: {
+        variables: { own: { type: 'number', initial: 1 } },
+        layers: {
+          lamp: { type: 'placement', part: 'Lamp', at: [0, 0, 40, 40] },
+          light: { at: [0, 50, 40, 40], lines: ['click → put lamp in On'] },
+          dim: { at: [0, 100, 40, 40], lines: ['click → put lamp in Off'] },
+          wind: { type: 'field', field: { kind: 'switch' }, at: [0, 150, 40, 40] },
+          pick: { at: [0, 200, 40, 40], lines: ['click → select this'] },
+          same: { at: [0, 250, 40, 40], lines: ['click → set seats to 1; set own to 2'] },
+          show: { at: [0, 300, 40, 40], lines: ['click → show note'] },
+          note: { at: [0, 350, 40, 40], hidden: true },
+        },
+      },
+    },
+  });
+  expect(after({ type: 'click', layer: id('home', 'light') })).toEqual(['lamp in On']);
+  expect(after({ type: 'click', layer: id('home', 'dim') })).toEqual(['lamp in Off']);
+  expect(after({ type: 'click', layer: id('home', 'wind') })).toEqual(['wind ticked']);
+  expect(after({ type: 'click', layer: id('home', 'pick') })).toEqual(['pick selected']);
+  expect(after({ type: 'click', layer: id('home', 'same') })).toEqual([]);
+  expect(after({ type: 'click', layer: id('home', 'show') })).toEqual(['note shown']);
+});
