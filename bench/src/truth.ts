@@ -19,12 +19,12 @@ for (const rule of Object.keys(faults)) {
     const judged = judgePlanted(rule, way, generator(way * 31 + 7));
     if (!judged) continue;
     mine++;
-    if (judged.found) hit++;
+    if (judged.told) hit++;
     wrong += judged.false.length;
     lost += judged.lost.length;
-    said += judged.false.length + (judged.found ? 1 : 0);
+    said += judged.false.length + (judged.told ? 1 : 0);
     if (isLoud) for (const one of judged.false) console.log(`  ${rule} ${way}: ${one.rule}: ${one.sentence}`);
-    if (isLoud && !judged.found) console.log(`  ${rule} ${way}: not found`);
+    if (isLoud && !judged.told) console.log(`  ${rule} ${way}: not found`);
   }
   planted += mine;
   found += hit;

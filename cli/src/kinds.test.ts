@@ -141,6 +141,7 @@ export const noBell: Rule = {
   id: 'no-bell',
   words: 'no bell',
   meaning: 'a piece in which no bell is rung',
+  spares: 'whistles',
   check: ({ program: { piece, frames } }) =>
     [...piece.threads.values()].some(({ branches }) => branches.some(({ steps }) => steps.some((step) => (step.do as string) === 'ring')))
       ? []

@@ -19,7 +19,11 @@ export function toSarif(program: Program, { findings, aside, exploration }: Repo
           driver: {
             name: 'Zany Thread',
             version,
-            rules: rules.map((rule) => ({ id: rule.id, shortDescription: { text: rule.meaning } })),
+            rules: rules.map(({ id, meaning, spares }) => ({
+              id,
+              shortDescription: { text: meaning },
+              help: { text: `Nothing is said of: ${spares}.` },
+            })),
           },
         },
         invocations: [

@@ -6,7 +6,16 @@ import type { Form, Part } from '../fields/forms.ts';
 import { PieceSchema } from '../piece/schema.ts';
 import { stepKinds } from '../vocabulary/steps/all.ts';
 import { transitionKinds } from '../vocabulary/transitions/all.ts';
+import { printLine } from '../lines/line.ts';
+import { scopeFor } from '../lines/scope.ts';
+import type { Piece } from '../piece/piece.ts';
+import type { Program } from '../program/program.ts';
+import { routeWords } from '../walk/event-words.ts';
+import { severityWords, type Finding, type Rule } from '../walk/finding.ts';
 import { rules } from '../walk/rules/index.ts';
+import { drawFinding } from './drawing.ts';
+import { generator } from './large.ts';
+import { judgePlanted } from './planter/plant.ts';
 
 /** Documents that are printed from the tables; `npm run docs` writes them anew. */
 
@@ -41,9 +50,47 @@ export function rulesDocument(): string {
     'What the walk reports, in the order of the rules. Every loose end names its place, says what is wrong in one sentence, and carries a short route to it where there is one. It keeps its id (rule and place) from edit to edit.';
   const body = table(
     ['rule', 'what it finds'],
-    rules.map(({ id, meaning }) => [`\`${id}\``, meaning])
+    rules.map(({ id, meaning }) => [`[\`${id}\`](rules/${id}.md)`, meaning])
   );
   return page('Rules of the walk', intro, body);
+}
+
+/** A rule with what it says of a piece with such a fault, and with a picture of the way there. */
+export function ruleDocument({ id, words, meaning, spares }: Rule): { readonly text: string; readonly picture: string } {
+  const { program, found } = exampleOf(id);
+  const { head, scenes } = program.piece;
+  const where = found.place.scene === null ? head.name : (scenes.get(found.place.scene)?.name ?? '');
+  const way = found.route ? routeWords(program, found.route.from, found.route.events) : null;
+  const told = [
+    `> **${found.title}** · ${severityWords[found.severity]} · ${where}<br>${found.sentence}`,
+    ...linesAt(program.piece, found).map((line) => `Its thread: \`${line}\``),
+    way === null ? (found.place.scene === null ? 'It is about the whole piece.' : 'No way leads there.') : `The way there: ${way}.`,
+    ...(found.fix ? [`What is offered: *${found.fix.label}*.`] : []),
+  ];
+  const text = [
+    `Found: ${meaning}.`,
+    `Nothing is said of: ${spares}.`,
+    '## As the walk tells it',
+    `![${found.sentence.replaceAll(/[[\]]/g, '')}](${id}.svg)`,
+    ...told,
+    `[All rules](../walk-rules.md)`,
+  ].join('\n\n');
+  return { text: `# \`${id}\`: ${words}\n\n${text}\n`, picture: drawFinding(program, found) };
+}
+
+/** The threads that a finding is about, as lines. */
+const linesAt = (piece: Piece, { place }: Finding): string[] =>
+  [...piece.threads.values()]
+    .filter(({ id, owner }) => (place.thread === undefined ? owner === place.layer : id === place.thread))
+    .map((thread) => printLine(thread, scopeFor(piece, thread)));
+
+/** A piece in which such a fault was planted, with what is found there. */
+function exampleOf(rule: string): { readonly program: Program; readonly found: Finding } {
+  for (let seed = 1; seed < 40; seed++) {
+    const planted = judgePlanted(rule, 0, generator(seed));
+    if (planted?.told) return { program: planted.program, found: planted.told };
+  }
+  throw new Error(`No piece has a place for ${rule}.`);
 }
 
 export function grammarDocument(): string {

@@ -6,10 +6,11 @@ import { finding, type Finding, type Rule } from './finding.ts';
 import { faultOf, standingExpressions, type Standing } from './standing.ts';
 
 /** A rule about faults of expressions of a kind, each told with its place in the text. */
-export const dataRule = (id: string, words: string, meaning: string, isAbout: (fault: ExpressionFault) => boolean): Rule => ({
+export const dataRule = (id: string, words: string, meaning: string, spares: string, isAbout: (fault: ExpressionFault) => boolean): Rule => ({
   id,
   words,
   meaning,
+  spares,
   check: ({ program }) => standingExpressions(program).flatMap((found) => report(id, program.piece, found, isAbout)),
 });
 

@@ -38,6 +38,8 @@ export interface Rule {
   readonly id: string;
   readonly words: string;
   readonly meaning: string;
+  /** What looks like it and is meant: of that it says nothing. */
+  readonly spares: string;
   readonly check: (context: RuleContext) => Finding[];
 }
 

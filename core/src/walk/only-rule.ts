@@ -9,6 +9,7 @@ interface Only {
   readonly id: string;
   readonly words: string;
   readonly meaning: string;
+  readonly spares: string;
   /** What somebody has who does not get there. */
   readonly way: Way;
   /** Cues that ask for more by themselves: they are told by where they lead, or by other rules. */
@@ -18,10 +19,11 @@ interface Only {
 }
 
 /** A rule about what somebody who goes in one way only never comes to, though others do. */
-export const onlyRule = ({ id, words, meaning, way, isMeant, frame, thread }: Only): Rule => ({
+export const onlyRule = ({ id, words, meaning, spares, way, isMeant, frame, thread }: Only): Rule => ({
   id,
   words,
   meaning,
+  spares,
   check: ({ program, exploration }) => {
     if (!isComplete(exploration) || !asksMoreThan(program, way)) return [];
     const within = exploration.by(way);

@@ -71,7 +71,7 @@ test('what is shown by a route is so where the route ends', () => {
   for (const rule of Object.keys(shown))
     for (let way = 0; way < faults[rule]!.length * 2; way++) {
       const planted = judgePlanted(rule, way, generator(way));
-      if (planted) check(compile(planted.piece));
+      if (planted) check(planted.program);
     }
   fc.assert(
     fc.property(seeds, (seed) => {

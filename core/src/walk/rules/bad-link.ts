@@ -15,6 +15,7 @@ export const badLink: Rule = {
   id: 'bad-link',
   words: 'bad link',
   meaning: 'an address that is empty, malformed, or of a kind other than http, https, mailto and tel',
+  spares: 'whether anything answers at the address: nothing is fetched',
   check: ({ program: { piece } }) =>
     threadsIn(piece).flatMap((thread) =>
       faultsIn(thread).map(({ problem, address, path }) => {

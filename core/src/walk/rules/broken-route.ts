@@ -7,6 +7,7 @@ export const brokenRoute: Rule = {
   id: 'broken-route',
   words: 'broken walk',
   meaning: 'a kept walk that no longer leads where it led, with the first step that differs',
+  spares: 'a walk that comes to the same frames and states, however long it takes there',
   check: ({ program }) =>
     Object.entries(program.piece.head.walks ?? {}).flatMap(([id, walk]) => {
       const { held, broken } = walkKept(program, walk);

@@ -6,6 +6,7 @@ export const covered: Rule = {
   id: 'covered',
   words: 'covered',
   meaning: 'something to press that other catching layers hide wholly (must fix) or by half and more (worth a look), wherever it is seen',
+  spares: 'what is free in some state, what lies in what covers it, and what is covered by less than half',
   check: ({ exploration }) => exploration.views.covered.map((one) => report(one, exploration.unfollowed.size > 0)),
 };
 

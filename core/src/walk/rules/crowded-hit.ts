@@ -6,6 +6,7 @@ export const crowdedHit: Rule = {
   id: 'crowded-hit',
   words: 'crowded',
   meaning: 'two areas to press that overlap in part, or stand so near to each other that a thumb meets the wrong one',
+  spares: 'large areas that touch along a whole side, and what lies wholly on something',
   check: ({ exploration }) =>
     [...exploration.views.crowds.values()].map(({ a, b, gap, at }) => {
       const near = Math.round(gap * 10) / 10;

@@ -5,6 +5,7 @@ export const deadEnd: Rule = {
   id: 'dead-end',
   words: 'dead end',
   meaning: 'a frame that can be reached and from which nothing leads on, always or while something is so, and which is not marked as an ending',
+  spares: 'a frame marked as an ending, one that a key, time or a swipe leads on from, and one laid over that can be closed',
   check: ({ program, traps }) =>
     traps
       .filter((trap) => trap.deadEnd && !endingUnheard(program, trap.frames[0]!))

@@ -8,6 +8,7 @@ export const draftTarget: Rule = {
   id: 'draft-target',
   words: 'leads to a draft',
   meaning: 'a thread that leads to a frame which is marked as still to be drawn',
+  spares: 'threads that are switched off',
   check: ({ program: { piece } }) => {
     const drafts = new Map([...piece.scenes.values()].filter(({ draft }) => draft).map((scene) => [scene.id, scene]));
     if (drafts.size === 0) return [];

@@ -10,6 +10,7 @@ export const emptySection: Rule = {
   id: 'empty-section',
   words: 'empty section',
   meaning: 'a labelled section in which nothing happens: it looks all along as the one before it ends',
+  spares: 'a section in which something comes, goes, moves or is cued',
   check: ({ program }) =>
     scenesInTime(program).flatMap(({ scene, timeline }) => {
       const plays = program.scenes.get(scene.id)!.items.some(({ layer }) => layer.type === 'placement' || isMediaLayer(layer));

@@ -6,6 +6,7 @@ export const endlessLoop: Rule = {
   id: 'endless-loop',
   words: 'goes round for ever',
   meaning: 'threads that set each other off without end: the run is stopped in the middle',
+  spares: 'threads that set each other off and come to rest by themselves',
   check: ({ program: { piece }, exploration: { endless } }) => {
     // Those that were stopped together are one loop, told at the first of them.
     const loops = new Map<string, string[]>();

@@ -11,6 +11,7 @@ export const hurry: Rule = {
   id: 'hurry',
   words: 'pressed twice',
   meaning: 'a second press, before what the first one started has ended, that makes more of it: one step too far, one too many bought',
+  spares: 'a second press that comes to the same as one',
   check: ({ program, exploration }) => {
     const { states, edges, runOf } = exploration;
     if (!threadsIn(program.piece).some(isWaiting)) return [];

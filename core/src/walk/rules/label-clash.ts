@@ -5,6 +5,7 @@ export const labelClash: Rule = {
   id: 'label-clash',
   words: 'labels clash',
   meaning: 'two labels of one timeline with the same name, or at the same time, so that one of them opens nothing',
+  spares: 'the same name in two timelines',
   check: ({ program }) =>
     scenesInTime(program).flatMap(({ scene, timeline }) => {
       const labels = Object.values(timeline.labels ?? {});

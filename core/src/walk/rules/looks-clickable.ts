@@ -10,6 +10,7 @@ export const looksClickable: Rule = {
   id: 'looks-clickable',
   words: 'not wired',
   meaning: 'a hit area, a layer with a hover or press look, a copy of a wired layer, or one made like wired ones beside it, that has no thread',
+  spares: 'what is in something wired, can be dragged or dropped on, is a field or one of a choice, or keeps presses off',
   check: ({ program }) => [
     ...seenScenes(program).flatMap((id) => (hears([...program.scenes.get(id)!.threads, ...program.threads]) ? [] : unwiredIn(program, id))),
     ...unwiredParts(program),

@@ -6,6 +6,7 @@ export const lowContrast: Rule = {
   words: 'hard to read',
   meaning:
     'text under the contrast that WCAG 2.2, 1.4.3 asks for (4.5 to 1, large text 3 to 1), as drawn or in some state or look; on pictures nothing is said',
+  spares: 'large text from 3 to 1, what is disabled or fainter than a tenth, and text on pictures or on what has no one colour',
   check: ({ program }) => {
     const found = new Map<string, Finding>();
     for (const frame of program.frames)

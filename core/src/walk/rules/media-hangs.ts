@@ -8,6 +8,7 @@ export const mediaHangs: Rule = {
   id: 'media-hangs',
   words: 'hangs at the end',
   meaning: 'a video or sound that ends while nothing listens, in a frame from which nothing else leads on',
+  spares: 'a film that goes round, one that something listens to, and one in a frame that other ways lead out of',
   check: ({ program, traps }) =>
     traps.flatMap(({ frames, deadEnd, from, route, when }) => {
       const media = deadEnd ? endingUnheard(program, frames[0]!) : undefined;

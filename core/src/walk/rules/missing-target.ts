@@ -16,6 +16,7 @@ export const missingTarget: Rule = {
   words: 'leads nowhere',
   meaning:
     'a cue, step, placement, ending or carried sheet names a frame, layer, part, state, label, sheet or variable that is gone or not chosen yet, or a thread has no step at all',
+  spares: 'a key or a pad button that may be any',
   check: ({ program }) => [...threadsLost(program.piece), ...placementsLost(program), ...scenesLost(program.piece)],
 };
 

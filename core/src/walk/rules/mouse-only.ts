@@ -5,6 +5,7 @@ export const mouseOnly = onlyRule({
   id: 'mouse-only',
   words: 'pointer only',
   meaning: 'a frame that is come to, or a thread that fires, only by pointing, swiping or dragging: with the keyboard nobody gets there',
+  spares: 'what a click, a key or the focus leads to as well',
   way: 'keyboard',
   isMeant: (cue, on) => isOnlyPointed(cue) || (on !== 'layer' && cue.type === 'click'),
   frame: (name) => `Only a pointer leads to ${name}; with the keyboard nobody gets there.`,

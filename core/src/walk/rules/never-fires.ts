@@ -15,6 +15,8 @@ export const neverFires: Rule = {
   words: 'never fires',
   meaning:
     'a thread, or a branch of one, that fires in no state that can be reached, and why: its cue never comes, its condition never holds, or an earlier branch always wins',
+  spares:
+    'threads on frames that nothing leads to, on what is covered or names what is gone, and signals that come from outside: other rules tell of those, or nobody can',
   check: (context) => {
     const { program, exploration } = context;
     if (!isComplete(exploration)) return [];

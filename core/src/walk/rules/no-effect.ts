@@ -13,6 +13,7 @@ export const noEffect: Rule = {
   id: 'no-effect',
   words: 'changes nothing',
   meaning: 'a branch of a thread that fires and in no state that can be reached changes anything: what it asks for is so already, or leads nowhere',
+  spares: 'what is so already only at times, and what is seen or heard outside of the piece',
   check: ({ program: { piece }, exploration }) => {
     if (!isComplete(exploration)) return [];
     return threadsIn(piece).flatMap((thread) => {

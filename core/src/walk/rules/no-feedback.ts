@@ -11,6 +11,7 @@ export const noFeedback: Rule = {
   id: 'no-feedback',
   words: 'no sign',
   meaning: 'something to press that looks the same hovered and pressed; bare hit areas only where others of the piece have looks',
+  spares: 'fields, what is dragged, veils, and what is around it or in it that changes its look',
   check: ({ program }) => {
     const scenes = scenesSeen(program);
     const areasHave = scenes.some(areaAnswersIn);

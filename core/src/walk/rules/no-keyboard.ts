@@ -11,6 +11,7 @@ export const noKeyboard: Rule = {
   words: 'no keyboard',
   meaning:
     'something that is done by pressing, swiping or dragging and that nothing for the keyboard does: it cannot be reached or operated without a pointer',
+  spares: 'what a button or a key does as well',
   check: ({ program }) => {
     const { piece } = program;
     if (!threadsIn(piece).some((thread) => thread.enabled && isPointed(thread))) return [];

@@ -10,6 +10,7 @@ export const noName: Rule = {
   words: 'no name',
   meaning:
     'something to press, to fill in or to play that has no name to be read out: no accessible name, no text in it, and only the name that it was made with',
+  spares: 'what is read on it or in it, and what nobody can press, fill in or play',
   check: ({ program }) =>
     scenesSeen(program).flatMap((scene) =>
       inScene(program, 'no-name', scene, [], () =>

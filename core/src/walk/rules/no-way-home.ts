@@ -5,6 +5,7 @@ export const noWayHome: Rule = {
   id: 'no-way-home',
   words: 'no way home',
   meaning: 'frames that lead only to each other: once there, always or while something is so, no start frame can be reached any more',
+  spares: 'frames from which some way leads home, however long, and those marked as endings',
   check: ({ program, traps }) =>
     traps
       .filter((trap) => !trap.deadEnd)

@@ -8,6 +8,7 @@ export const oddOneOut: Rule = {
   id: 'odd-one-out',
   words: 'odd one out',
   meaning: 'of layers that match across three frames or more (copies, or the same name, text or part), one that leads elsewhere than the rest',
+  spares: 'layers that each lead to a place of their own, and one that stands where the others lead',
   check: ({ program }) => {
     const told = new Map<string, Finding>();
     for (const family of families(program)) for (const one of oddIn(program, family)) told.set(one.id, one);

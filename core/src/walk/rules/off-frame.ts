@@ -5,6 +5,7 @@ export const offFrame: Rule = {
   id: 'off-frame',
   words: 'out of view',
   meaning: 'something to press that lies outside of all that can be scrolled into view, in every state in which it is there',
+  spares: 'what scrolls in, what a state brings in, and what can be dragged',
   check: ({ exploration }) =>
     exploration.views.beyond.map(({ node, at }) => {
       const where = exploration.unfollowed.size ? ' in every state that was walked so far' : '';

@@ -11,6 +11,7 @@ export const outOfRange: Rule = {
   id: 'out-of-range',
   words: 'out of range',
   meaning: 'a given value that a variable, a field or a property never has: beyond its limits, or none of its options',
+  spares: 'values that are computed: what comes of them is for the walk to meet',
   check: ({ program }) => [...begun(program), ...computed(program), ...tweened(program), ...fields(program)],
 };
 

@@ -7,6 +7,7 @@ export const outOfTime: Rule = {
   id: 'out-of-time',
   words: 'out of time',
   meaning: 'keys, spans, labels or cues that stand beyond the end of their timeline, and cues on what is not there at that moment',
+  spares: 'what ends with the timeline to the frame',
   check: ({ program }) =>
     scenesInTime(program).flatMap(({ scene, timeline }) => {
       const { length, tracks = {}, spans = {}, labels = {}, cues = {} } = timeline;

@@ -11,6 +11,7 @@ export const repeatedTarget: Rule = {
   words: 'same as another',
   meaning:
     'copies with different texts of which some still lead to the same place or link while others lead elsewhere; two copies with one link always',
+  spares: 'copies that each lead to a place of their own, and links of different layers to one page',
   check: (context) => families(context.program).flatMap((family) => check(context, family)),
 };
 

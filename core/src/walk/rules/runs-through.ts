@@ -6,6 +6,7 @@ export const runsThrough: Rule = {
   id: 'runs-through',
   words: 'runs through',
   meaning: 'a section that is played by itself and goes on into another one that is, while most of their neighbours hold',
+  spares: 'a section that goes on where most of its neighbours do so, or that nothing plays by itself',
   check: ({ program }) => {
     const inTime = scenesInTime(program);
     if (inTime.length === 0) return [];

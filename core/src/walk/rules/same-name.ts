@@ -9,6 +9,7 @@ export const sameName: Rule = {
   id: 'same-name',
   words: 'name fits two',
   meaning: 'a name used in an expression that fits two things there, so that whoever reads it cannot tell which is meant',
+  spares: 'two things of one name of which only one has what is read',
   check: ({ program }) =>
     standingExpressions(program).flatMap(({ stored, scene, place, what }) => {
       const parsed = program.parse(stored);

@@ -16,6 +16,7 @@ export const smallHit: Rule = {
   id: 'small-hit',
   words: 'hard to hit',
   meaning: 'something to press that is under 24 CSS px (must fix, WCAG 2.2, 2.5.8) or under 44 (worth a look, 2.5.5) in width or height on screen',
+  spares: 'what a margin, a scale or the placement makes large enough',
   check: ({ program, exploration: { views } }) => {
     const drawn = [
       ...seenScenes(program).flatMap((id) =>

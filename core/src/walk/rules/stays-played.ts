@@ -8,6 +8,7 @@ export const staysPlayed: Rule = {
   id: 'stays-played',
   words: 'stays played',
   meaning: 'a clip that shows only its last moment when its frame is come to again, while its neighbours start over',
+  spares: 'clips that all stay as they ended, and those that go round',
   check: ({ program, exploration }) =>
     seenScenes(program).flatMap((id) => {
       const scene = program.scenes.get(id)!;

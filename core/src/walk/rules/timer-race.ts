@@ -7,6 +7,7 @@ export const timerRace: Rule = {
   id: 'timer-race',
   words: 'races',
   meaning: 'two things that are due at the same moment in a state that can be reached, and lead to different places',
+  spares: 'things due at different moments, and things that lead to the same place',
   check: ({ program: { piece }, exploration: { races } }) =>
     races.flatMap(({ threads, ms, at }) => {
       const [one, other] = threads.map((id) => piece.threads.get(id));

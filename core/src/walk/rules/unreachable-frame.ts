@@ -6,6 +6,7 @@ export const unreachableFrame: Rule = {
   id: 'unreachable-frame',
   words: 'never reached',
   meaning: 'a frame that no route from any start leads to',
+  spares: 'a frame that is laid over, led to by a key, by time, by a film that ends, or from another start',
   check: ({ program, exploration }) => {
     if (exploration.gaps.length) return [];
     const named = exploration.cut === null ? null : namedFrames(program);

@@ -12,6 +12,7 @@ export const unreachableSection: Rule = {
   id: 'unreachable-section',
   words: 'section never played',
   meaning: 'a labelled section of a timeline that nothing plays, shows, turns or runs on to',
+  spares: 'a section that the one before it runs on to, that a step shows or turns to, or that *next section* comes to',
   check: ({ program, exploration }) => {
     const inTime = scenesInTime(program);
     if (inTime.length === 0 || !isComplete(exploration)) return [];

@@ -7,6 +7,7 @@ export const unreachableState: Rule = {
   id: 'unreachable-state',
   words: 'state never met',
   meaning: 'a state of a frame, sheet or part that is seen, which no route brings it into',
+  spares: 'the state that is begun in, one that a variable or what is around it asks for, and those of parts that are seen nowhere',
   check: ({ program, exploration }) => {
     if (!isComplete(exploration)) return [];
     const scenes = [...scenesReached(program, exploration)].map((id) => program.scenes.get(id)!.scene).filter(({ states }) => states);

@@ -5,6 +5,7 @@ export const unreadVariable: Rule = {
   id: 'unread-variable',
   words: 'never read',
   meaning: 'a variable that nothing reads: no condition, binding, text, step or cue; computing it from itself does not count',
+  spares: 'a variable that a text, a binding, a condition, a step or a cue reads, or that a second field shows',
   check: ({ program }) => {
     if (program.variables.size === 0) return [];
     const { set, read } = mentionsIn(program);

@@ -6,6 +6,7 @@ export const unseenHit: Rule = {
   id: 'unseen-hit',
   words: 'unseen',
   meaning: 'something that takes presses while it cannot be seen, because it or what is around it is wholly see-through; hit areas are meant to be',
+  spares: 'hit areas, and what is hidden and takes nothing',
   check: ({ exploration }) =>
     [...exploration.views.unseen.values()].map(({ node, at }) => {
       const { name, scene, id } = node.layer;

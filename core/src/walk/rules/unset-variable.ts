@@ -6,6 +6,7 @@ export const unsetVariable: Rule = {
   id: 'unset-variable',
   words: 'never set',
   meaning: 'a variable that something reads and nothing ever sets: no step, no field, no choice',
+  spares: 'a variable that a field or a choice mirrors',
   check: ({ program }) => {
     if (program.variables.size === 0) return [];
     const { set, read } = mentionsIn(program);
