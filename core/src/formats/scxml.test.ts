@@ -84,10 +84,30 @@ function flow(seed: number): ComposeSpec {
     if (stateful.has(frame) && random() < 0.4) lines.push(`${pick(random, ['state', 'leave state'])} ${pick(random, states)} → set m to m + 1`);
     if (random() < 0.4) lines.push('signal hello → set n to n + 1');
     if (random() < 0.3) lines.push('variable m → send bye');
-    frames[frame] = { ...(stateful.has(frame) && { states: { One: {}, Two: {}, Three: {} } }), layers, lines };
+    const carries = random();
+    frames[frame] = {
+      ...(stateful.has(frame) && { states: { One: {}, Two: {}, Three: {} } }),
+      ...(carries < 0.3 ? { over: ['bar'] } : carries < 0.5 ? { under: ['bar'] } : carries < 0.6 ? { under: ['ground'], over: ['bar'] } : {}),
+      layers,
+      lines,
+    };
   }
+  // A sheet does not wait, unless it has led on.
+  const brief = (cue: string) => {
+    const steps = pick(random, ['set n to n + 1', 'set m to n; send hello', `go to ${pick(random, names)}`, 'go to next; set n to 2', 'go to back']);
+    const late = pick(random, ['', '', `; set m to 1; go to ${pick(random, names)} · push left ${pick(random, times)} ms linear; set n to 3`]);
+    return random() < 0.5 ? `${cue} → ${steps}${late}` : `${cue} → if ${condition()} → ${steps}; otherwise → set m to m + 1`;
+  };
+  const sheet = (key: string, x: number): SceneSpec => ({
+    layers: {
+      p: { at: [x, 0, 50, 50], lines: [brief('click')] },
+      q: { at: [x, 60, 50, 50], lines: random() < 0.5 ? [brief('key k')] : [] },
+    },
+    lines: [brief(key), ...(random() < 0.4 ? ['signal hello → set m to m - 1'] : []), ...(random() < 0.3 ? ['click → set n to 0'] : [])],
+  });
   return {
     variables: { n: { type: 'number', initial: 0, min: 0, max: 3 }, m: { type: 'number', initial: 2, min: -5, max: 5 } },
+    sheets: { bar: sheet('key k', 100), ground: sheet('key p', 200) },
     frames,
     lines: ['key p → go to first', 'signal bye → set n to 0'],
   };
@@ -125,7 +145,9 @@ describe('against an independent interpreter of state charts', () => {
           const kind = random();
           let event: RunEvent;
           if (kind < 0.6) {
-            const layer = layerId(run.frame, pick(random, ['x', 'y', 'z']));
+            const sheets = (program.scenes.get(run.frame)!.scene.carries ?? []).map((one) => one.sheet);
+            const scene = sheets.length && random() < 0.4 ? pick(random, sheets) : run.frame;
+            const layer = layerId(scene, pick(random, scene === run.frame ? ['x', 'y', 'z'] : ['p', 'q']));
             event = { type: 'click', layer };
             chart.gen({ name: `click.${layer}` });
           } else if (kind < 0.75) {
@@ -152,7 +174,7 @@ test('what a chart cannot say is listed, in the result and in the file', () => {
     compose({ frames: { home: { layers: { a: { lines: ['hover → move a by 1, 1', 'click → go to back'] } }, timeline: { length: 9 } } } })
   );
   const { xml, omitted } = toScxml(program);
-  expect(omitted).toEqual(['the timeline of home', 'threads that wait for “hover”', 'the step “move”']);
+  expect(omitted).toEqual(['the timeline of home', 'the cue “hover” of a', 'the step “move” of a']);
   for (const line of omitted) expect(xml).toContain(line);
   expect(sceneId('home')).toBe('home');
 });

@@ -1,18 +1,21 @@
 import { sameKey } from '../vocabulary/keys.ts';
 import type { Cue } from '../vocabulary/cues/all.ts';
 import { toScript } from '../expression/script.ts';
-import type { Branch, Thread } from '../piece/piece.ts';
+import { sceneOfThread, type Branch, type Scene, type Thread } from '../piece/piece.ts';
+import { expand } from '../program/expand.ts';
 import { outward } from '../program/items.ts';
 import { startFrame, type Program, type SceneProgram } from '../program/program.ts';
 import { destination } from '../run/frames.ts';
 import { timeOf as transitionTime } from '../vocabulary/steps/define.ts';
 import { wantedState } from '../vocabulary/steps/state.ts';
 import { addressProblem } from '../vocabulary/address.ts';
+import { ownerOf } from '../walk/at-thread.ts';
 import type { Step, StepOf } from '../vocabulary/steps/all.ts';
 
 /**
  * The flow of a piece as a state chart: State Chart XML 1.0 (W3C), data model ecmascript. Frames are states, the states of a frame
- * states in them; cues are events, conditions guards, timers and waits delayed sends. `omitted` lists what it cannot say.
+ * states in them; cues are events, conditions guards, timers and waits delayed sends; what sheets answer is said in every frame that
+ * carries them. `omitted` lists by name what it cannot say.
  *
  * Events: `click.LAYER`, `click.frame`, `key.KEY`, `pad.N`, `signal.NAME`; `after.…` and `go-on.…` are its own.
  */
@@ -111,10 +114,14 @@ class Writer {
   // ── what cannot be said ──────────────────────────────────────────────────────
 
   private noteOmitted(): void {
-    const { scenes, piece } = this.program;
+    const { scenes, piece, frames } = this.program;
     const say = (line: string) => this.omitted.add(line);
-    for (const { scene, items } of scenes.values()) {
-      if (scene.use !== 'frame') say(`the ${scene.use} ${scene.name}`);
+    const carried = new Set(frames.flatMap((id) => (scenes.get(id)!.scene.carries ?? []).map(({ sheet }) => sheet)));
+    for (const { scene, items, states } of scenes.values()) {
+      // What is on no frame answers nothing.
+      if (scene.use === 'sheet' && !carried.has(scene.id)) continue;
+      if (scene.use === 'part') say(`the part ${scene.name}`);
+      if (scene.use === 'sheet' && states.length) say(`the states of the sheet ${scene.name}`);
       if (scene.timeline) say(`the timeline of ${scene.name}`);
       if (scene.stateIs) say(`that the state of ${scene.name} follows an expression`);
       if (scene.onReturn === 'remember') say(`that ${scene.name} remembers`);
@@ -125,18 +132,34 @@ class Writer {
     }
     for (const thread of piece.threads.values()) {
       if (!thread.enabled) continue;
-      if (!this.canCue(thread)) say(`threads that wait for “${thread.cue.type}”`);
+      const owner = ownerOf(piece, thread);
+      const scene = this.sceneOf(thread);
+      if (scene?.use === 'part' || (scene?.use === 'sheet' && !carried.has(scene.id))) continue;
+      if (!canCue(thread, scene)) say(`the cue “${thread.cue.type}” of ${owner}`);
       for (const branch of thread.branches) {
-        if (branch.if !== undefined && this.script(branch.if) === null) say('conditions on more than variables');
-        for (const step of branch.steps)
-          if (!handled.has(step.do) || step.lasting || (step.do === 'state' && step.of !== undefined))
-            say(step.lasting ? 'steps that go on in another scene' : `the step “${step.do}”${step.do === 'state' ? ' for another scene' : ''}`);
+        if (branch.if !== undefined && this.script(branch.if) === null) say(`the condition of ${owner} on more than variables`);
+        const moves = branch.steps.findIndex(({ do: what }) => what === 'go');
+        for (const [at, step] of branch.steps.entries()) {
+          if (step.lasting) say(`the step “${step.do}” of ${owner}, which goes on in another scene`);
+          else if (step.do === 'state' && (step.of !== undefined || scene?.use === 'sheet')) say(`the step “state” of ${owner}, for another scene`);
+          else if (!handled.has(step.do)) say(`the step “${step.do}” of ${owner}`);
+          if (scene?.use === 'sheet' && at > 0 && takes(branch.steps, at) > 0 && (moves < 0 || moves >= at)) say(`what ${owner} does after waiting`);
+        }
       }
     }
   }
 
-  private canCue({ cue }: Thread): boolean {
-    return ['click', 'key', 'pad', 'signal', 'variable', 'state', 'after'].includes(cue.type);
+  private sceneOf(thread: Thread): Scene | undefined {
+    const id = sceneOfThread(this.program.piece, thread);
+    return id === null ? undefined : this.program.piece.scenes.get(id);
+  }
+
+  /** The scenes that are on the screen with a frame, from back to front. */
+  private scenesOn(frame: SceneProgram): readonly SceneProgram[] {
+    const { carries = [] } = frame.scene;
+    const sheets = (place: 'under' | 'over') =>
+      carries.filter((one) => one.place === place).flatMap(({ sheet }) => this.program.scenes.get(sheet) ?? []);
+    return [...sheets('under'), frame, ...sheets('over')];
   }
 
   // ── states ───────────────────────────────────────────────────────────────────
@@ -203,15 +226,18 @@ class Writer {
     const put = (event: string, threads: readonly Thread[], guard = '') => {
       if (threads.length) lines.push(...this.ways(event, threads, leaf, guard));
     };
-    for (const item of scene.items)
-      if (item.shown)
-        put(
-          `click.${item.layer.id}`,
-          this.clickTakers(
-            scene,
-            outward(item).map((outer) => outer.threads)
-          )
-        );
+    const scenes = this.scenesOn(scene);
+    for (const one of scenes)
+      for (const item of one.items)
+        // Beside what catches, a press goes through a sheet to the frame.
+        if (item.shown && (one === scene || expand(this.program, one).byKey.get(item.layer.id)?.catches))
+          put(
+            `click.${item.layer.id}`,
+            this.clickTakers(
+              one,
+              outward(item).map((outer) => outer.threads)
+            )
+          );
     put('click.frame', this.clickTakers(scene, []));
     for (const key of new Set(this.cues(scene, 'key').map((cue) => cue.key)))
       put(
@@ -256,7 +282,7 @@ class Writer {
   }
 
   private cues<T extends Cue['type']>(scene: SceneProgram, type: T): Extract<Cue, { type: T }>[] {
-    return [...owned(scene), ...this.program.threads]
+    return [...this.scenesOn(scene).flatMap(owned), ...this.program.threads]
       .filter((thread) => thread.enabled && thread.cue.type === type)
       .map((thread) => thread.cue as Extract<Cue, { type: T }>);
   }
@@ -266,12 +292,17 @@ class Writer {
   }
 
   private frontTakers(scene: SceneProgram, fits: (cue: Cue) => boolean): readonly Thread[] {
-    const front = [...scene.items].reverse().find((item) => item.shown && item.threads.some((thread) => thread.enabled && fits(thread.cue)));
-    return first([...(front ? outward(front).map((item) => item.threads) : []), scene.threads, this.program.threads], fits);
+    const scenes = this.scenesOn(scene).toReversed();
+    const has = (threads: readonly Thread[]) => threads.some((thread) => thread.enabled && fits(thread.cue));
+    for (const one of scenes) {
+      const front = one.items.findLast((item) => item.shown && has(item.threads));
+      if (front) return first([...outward(front).map((item) => item.threads), one.threads, this.program.threads], fits);
+    }
+    return first([...scenes.map((one) => one.threads), this.program.threads], fits);
   }
 
   private everyone(scene: SceneProgram, fits: (cue: Cue) => boolean): readonly Thread[] {
-    return [...owned(scene), ...this.program.threads].filter((thread) => thread.enabled && fits(thread.cue));
+    return [...this.scenesOn(scene).flatMap(owned), ...this.program.threads].filter((thread) => thread.enabled && fits(thread.cue));
   }
 
   /** One transition for each way that the branches of all threads of an event can fall. */
@@ -289,7 +320,9 @@ class Writer {
 
   private choose(thread: Thread, { guard, branch }: { guard: string; branch: Branch | null }, path: Path): Path[] {
     const chosen = guarded(path, guard);
-    return branch ? this.follow(thread, branch, 0, { ...chosen, scene: thread.on === 'piece' ? null : path.from.scene }) : [chosen];
+    const own = this.sceneOf(thread);
+    const scene = own === undefined ? null : own.use === 'frame' ? path.from.scene : (this.program.scenes.get(own.id) ?? null);
+    return branch ? this.follow(thread, branch, 0, { ...chosen, scene }) : [chosen];
   }
 
   /** The branches of a thread with the guard under which each is taken; the last is that none is. */
@@ -447,6 +480,10 @@ class Writer {
 }
 
 const NO_TRACE = '<assign location="_trace" expr="false"/>';
+
+/** Whether a chart can say what a thread waits for; a sheet is on the screen over many frames, whose visits its own time would not end with. */
+const canCue = ({ cue }: Thread, scene: Scene | undefined): boolean =>
+  ['click', 'key', 'pad', 'signal', 'variable'].includes(cue.type) || (scene?.use !== 'sheet' && ['state', 'after'].includes(cue.type));
 
 /** How long the steps before one take, when they are a group that has to end first; 0 where it starts at once. */
 function takes(steps: readonly Step[], at: number): number {
