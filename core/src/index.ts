@@ -164,7 +164,7 @@ export { reportKinds, toJunit, type ReportKind } from './formats/report.ts';
 export { compareVersions, type Change, type ChangeKind, type Version } from './walk/compare.ts';
 export { branchKey } from './run/runner.ts';
 export { guide, planRoutes, type Plan, type PlannedRoute } from './walk/plan.ts';
-export { outcomeOf, stepsOf, walkKept, type Walked } from './walk/kept.ts';
+export { stepsOf, walkKept, type Walked } from './walk/kept.ts';
 export type { Aside, KeptEvent, KeptStep, KeptWalk } from './piece/walks.ts';
 export { MOST_STEPS_KEPT } from './piece/walks.ts';
 export * from './edit/commands/walks.ts';

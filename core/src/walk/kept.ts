@@ -10,23 +10,27 @@ import { listWords } from '../words.ts';
 
 /** Walks that are kept: what was done, and where it led. */
 
-/** Where a run is, as far as a kept walk holds it to that. */
-export type Outcome = Omit<KeptStep, 'event'>;
+/** What came of a step, as far as a kept walk holds it to that. */
+type Outcome = Omit<KeptStep, 'event'>;
 
-export function outcomeOf(program: Program, before: RunState, run: RunState): Outcome {
+/** Where a run is: the frame, its state, and what lies over it. */
+function standOf(program: Program, run: RunState): Omit<Outcome, 'values'> {
   const scene = program.scenes.get(run.frame);
   const root = run.roots[run.frame];
   const state = scene && root ? stateOf(root, expand(program, scene).instances.get('')!) : null;
-  const values = [...program.variables.values()].flatMap(({ id, scene: of }) => {
-    const [was, value] = [before, run].map((one) => valueOfVariable(program, one, id, id)) as [Value, Value];
-    return of === null && was !== value ? { variable: id, value } : [];
-  });
   return {
     frame: run.frame,
     ...(run.overlays.length && { laid: run.overlays.map(({ frame }) => frame) }),
     ...(state !== null && { state }),
-    ...(values.length && { values }),
   };
+}
+
+/** The variables of the piece that a step made another. */
+function setBetween(program: Program, before: RunState, run: RunState): NonNullable<Outcome['values']> {
+  return [...program.variables.values()].flatMap(({ id, scene }) => {
+    const [was, value] = [before, run].map((one) => valueOfVariable(program, one, id, id)) as [Value, Value];
+    return scene === null && was !== value ? { variable: id, value } : [];
+  });
 }
 
 /** A walk as it is kept: the events with what came of each; null where it cannot begin there. */
@@ -37,7 +41,8 @@ export function stepsOf(program: Program, from: string, events: readonly KeptEve
   for (const event of events) {
     const before = run;
     ({ run } = advance(program, before, event as RunEvent));
-    steps.push({ event, ...outcomeOf(program, before, run) });
+    const values = setBetween(program, before, run);
+    steps.push({ event, ...standOf(program, run), ...(values.length && { values }) });
   }
   return steps;
 }
@@ -54,9 +59,8 @@ export function walkKept(program: Program, { from, steps }: KeptWalk): Walked {
   let run = program.frameAt.has(from) ? start(program, from) : null;
   if (!run) return { held: 0, broken: 'The frame it begins on is gone.' };
   for (const [i, step] of steps.entries()) {
-    const before = run;
-    ({ run } = advance(program, before, step.event as RunEvent));
-    const difference = differenceOf(program, step, outcomeOf(program, before, run)) ?? valueDifference(program, step, run);
+    ({ run } = advance(program, run, step.event as RunEvent));
+    const difference = differenceOf(program, step, standOf(program, run)) ?? valueDifference(program, step, run);
     if (difference) return { held: i, broken: difference };
   }
   return { held: steps.length, broken: null };

@@ -1,7 +1,7 @@
-import { count, eventWords, replay, start, type Program, type Thread } from '@zany/core';
+import { count, eventWords, replay, start } from '@zany/core';
 import type { EditorSession } from '$lib/client/session.svelte';
 import type { Ways } from '$lib/client/audit';
-import { Coverage } from '$lib/walk/coverage.svelte';
+import { Coverage, threadsOn } from '$lib/walk/coverage.svelte';
 
 /** What the map says of frames besides how they lead to each other. */
 export const mapLooks = {
@@ -25,13 +25,21 @@ export interface Way {
 }
 
 export class MapLooks {
-  look: MapLook = $state('plain');
+  private chosen: MapLook = $state('plain');
   private ways: Ways | null = $state.raw(null);
-  private readonly coverage: Coverage;
+  /** Asked for when somebody looks. */
+  private coverage: Coverage | null = $state.raw(null);
   private asked = 0;
 
-  constructor(private readonly session: EditorSession) {
-    this.coverage = new Coverage(session.id);
+  constructor(private readonly session: EditorSession) {}
+
+  get look(): MapLook {
+    return this.chosen;
+  }
+
+  set look(look: MapLook) {
+    this.chosen = look;
+    if (look === 'walked') this.coverage ??= new Coverage(this.session.id);
   }
 
   /** Asks the walk how each frame is come to; what an earlier answer says of an older piece is not shown. */
@@ -48,7 +56,7 @@ export class MapLooks {
     const found = new Map<string, { all: number; walked: number }>();
     const { program } = this.session;
     for (const id of program.frames) {
-      const branches = threadsOn(program, id).flatMap((thread) => thread.branches.map((_, branch) => this.coverage.has(program, thread.id, branch)));
+      const branches = threadsOn(program, id).flatMap((thread) => thread.branches.map((_, branch) => this.has(thread.id, branch)));
       found.set(id, { all: branches.length, walked: branches.filter(Boolean).length });
     }
     return found;
@@ -66,9 +74,10 @@ export class MapLooks {
     return this.ways.isWhole ? { text: 'cannot be reached', tone: 'bad' } : { text: 'not come to yet', tone: 'none' };
   }
 
+  private has = (thread: string, branch: number): boolean => this.coverage?.has(this.session.program, thread, branch) ?? false;
+
   isWalked = (thread: string): boolean =>
-    this.look === 'walked' &&
-    (this.session.piece.threads.get(thread)?.branches.every((_, branch) => this.coverage.has(this.session.program, thread, branch)) ?? false);
+    this.look === 'walked' && (this.session.piece.threads.get(thread)?.branches.every((_, branch) => this.has(thread, branch)) ?? false);
 
   wayTo(frame: string): Way | null {
     const way = this.look === 'steps' ? this.ways?.to.get(frame) : undefined;
@@ -84,9 +93,3 @@ export class MapLooks {
     };
   }
 }
-
-/** The threads of a frame that are switched on: its own, and those of what is drawn on it. */
-const threadsOn = ({ scenes }: Program, frame: string): Thread[] => {
-  const scene = scenes.get(frame);
-  return [...(scene?.items.flatMap(({ threads }) => threads) ?? []), ...(scene?.threads ?? [])].filter(({ enabled }) => enabled);
-};

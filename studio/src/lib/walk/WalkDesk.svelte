@@ -27,7 +27,7 @@
   import { onDestroy, untrack } from 'svelte';
   import { newId } from '$lib/client/ids';
   import type { Guided } from '$lib/client/audit';
-  import { branchesOf, Coverage, firedIn, namedLine, sceneOfLine, toldOf, verdictWords } from './coverage.svelte';
+  import { branchesOf, Coverage, firedIn, namedLine, sceneOfLine, threadsOn, toldOf, verdictWords } from './coverage.svelte';
   import JustWalked from './JustWalked.svelte';
   import KeptWalks from './KeptWalks.svelte';
   import LooseEnds from './LooseEnds.svelte';
@@ -212,10 +212,7 @@
   const lit = $derived(first && 'layer' in first && first.layer ? [first.layer] : []);
 
   const frames = $derived(session.program.frames.map((id) => session.program.scenes.get(id)!));
-  const leftOn = (id: string) =>
-    [...(session.program.scenes.get(id)?.items ?? []).flatMap((item) => item.threads), ...(session.program.scenes.get(id)?.threads ?? [])].filter(
-      isLeft
-    ).length;
+  const leftOn = (id: string) => threadsOn(session.program, id).filter(isLeft).length;
 </script>
 
 <main class="grid h-full grid-cols-[minmax(280px,330px)_minmax(0,1fr)_minmax(230px,300px)] grid-rows-[minmax(0,1fr)_auto]">

@@ -1,10 +1,19 @@
-import { printLine, sceneOfThread, scopeFor, type Piece, type Program, type Report, type SceneProgram } from '@zany/core';
+import { expand, printLine, sceneOfThread, scopeFor, type Piece, type Program, type Report, type SceneProgram, type Thread } from '@zany/core';
 import { ask } from '$lib/client/api';
 import type { Verdict, WalkedBranch, WalkedByOther } from '$lib/shared/types';
 
 /** All branches of threads that are switched on. */
 export const branchesOf = (piece: Piece): { thread: string; branch: number }[] =>
   [...piece.threads.values()].filter(({ enabled }) => enabled).flatMap(({ id, branches }) => branches.map((_, branch) => ({ thread: id, branch })));
+
+/** The threads of a frame that are switched on: its own, and those of what is drawn on it, parts that are placed there included. */
+export function threadsOn(program: Program, frame: string): Thread[] {
+  const scene = program.scenes.get(frame);
+  if (!scene) return [];
+  const { nodes, instances } = expand(program, scene);
+  const all = [...nodes.flatMap(({ item }) => item.threads), ...[...instances.values()].flatMap((one) => one.scene.threads)];
+  return [...new Set(all)].filter(({ enabled }) => enabled);
+}
 
 /** What somebody has said of a branch that he has walked; null for oneself. */
 export interface Said extends WalkedBranch {
