@@ -135,7 +135,7 @@ export {
   type StepOf,
   type StepType,
 } from './vocabulary/steps/all.ts';
-export { cueKind, cueKinds, waitsFor, type Cue, type CueOf, type CueType } from './vocabulary/cues/all.ts';
+export { cueKind, cueKinds, fitsOccasion, waitsFor, type Cue, type CueOf, type CueType } from './vocabulary/cues/all.ts';
 export type { OwnerKind } from './vocabulary/cues/define.ts';
 export { KEY_NAMES, keyWords, sameKey } from './vocabulary/keys.ts';
 export { isMediaLayer, isOutlined, layerKind, layerKinds } from './vocabulary/layers/all.ts';

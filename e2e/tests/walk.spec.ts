@@ -141,6 +141,22 @@ test('from any entry of the ledger the walk goes on as if nothing had come after
   await expect(walk).toContainText('Every step leads where it led.');
 });
 
+test('by the keyboard: straight into the running piece; going from thing to thing is no part of the walk', async ({ studio, page }) => {
+  await studio.given(harbour);
+  await studio.desk('Walk');
+  await expect(page.locator('[data-next]')).toContainText('click Boats');
+  const skip = page.getByRole('button', { name: 'go into the running piece' });
+  await skip.focus();
+  await expect(skip).toBeInViewport();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await studio.running('Fares');
+  await expect(page.getByRole('complementary', { name: 'Ledger' })).not.toContainText('Tab');
+  await expect(page.locator('[data-walked]')).toHaveText(/^1 of 6 threads/);
+});
+
 test('a loose end is set aside with a reason, counts no more, and is taken up again', async ({ studio, page }) => {
   await studio.given(harbour);
   await studio.desk('Walk');

@@ -334,7 +334,11 @@
       {/if}
     </div>
     <div class="pop absolute bottom-3 left-3 flex items-center gap-3 px-3 py-1.5">
-      <span><b>{session.program.frames.length}</b> frames · <b>{stitches.length}</b> stitches</span>
+      <span
+        ><b>{session.program.frames.length}</b>
+        {session.program.frames.length === 1 ? 'frame' : 'frames'} · <b>{stitches.length}</b>
+        {stitches.length === 1 ? 'stitch' : 'stitches'}</span
+      >
       <span class="soft">draw from a layer to a frame to wire it · double-click opens a frame</span>
       <button class="chip" onclick={() => (zoom = null)}>fit</button>
       <div class="flex gap-1" role="radiogroup" aria-label="What the map says">

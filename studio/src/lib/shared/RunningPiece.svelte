@@ -1,6 +1,6 @@
 <script lang="ts">
   import { keyOf, padButtons, Player, sendKey } from '@zany/player';
-  import { stillRun, type Program, type Report, type RunState } from '@zany/core';
+  import { fitsOccasion, stillRun, type Program, type Report, type RunState } from '@zany/core';
   import { onMount } from 'svelte';
   import { isByPointer, isTyping } from './focus';
   import RunSeam from './RunSeam.svelte';
@@ -41,6 +41,9 @@
   let host: HTMLElement;
   let current: RunState | null = $state.raw(null);
 
+  const hearsKey = ({ piece }: Program, key: string) =>
+    [...piece.threads.values()].some(({ enabled, cue }) => enabled && fitsOccasion(cue, { type: 'key', key }));
+
   function openLink(address: string) {
     onlink?.(address);
     if (/^https?:/i.test(address)) window.open(address, '_blank', 'noopener,noreferrer');
@@ -68,6 +71,8 @@
       if (key === null || event.defaultPrevented || isTyping(target) || ['Escape', 'Ctrl+k'].includes(key)) return;
       // A button beside the piece that keys have come to keeps its keys; one that was clicked does not.
       if (!host.contains(target) && target !== document.body && !isByPointer()) return;
+      // Tab goes from thing to thing; it is no part of a walk unless the piece waits for it.
+      if (event.key === 'Tab' && !hearsKey(made.piece, key)) return;
       sendKey(made, event);
     };
     addEventListener('keydown', keys);

@@ -216,7 +216,11 @@
 </script>
 
 <main class="grid h-full grid-cols-[minmax(280px,330px)_minmax(0,1fr)_minmax(230px,300px)] grid-rows-[minmax(0,1fr)_auto]">
-  <section class="scroll min-h-0 border-r border-[var(--line)] bg-[var(--sheet)]" aria-label="Loose ends">
+  <section class="scroll relative min-h-0 border-r border-[var(--line)] bg-[var(--sheet)]" aria-label="Loose ends">
+    <button
+      class="chip chip-teal sr-only focus:not-sr-only focus:absolute focus:right-3 focus:top-2 focus:z-10 focus:px-2.5 focus:py-1"
+      onclick={() => running?.focus()}>go into the running piece</button
+    >
     <header class="px-3.5 pb-2 pt-2.5">
       <div class="flex items-baseline justify-between gap-2">
         <h2 class="text-[18px]">Loose ends <span class="soft font-sans text-[13px] font-normal">{session.findings.length}</span></h2>
@@ -376,7 +380,7 @@
     >
       <div class="h-full bg-[var(--teal)]" style:width="{branches.length ? (100 * walked.length) / branches.length : 0}%"></div>
     </div>
-    <div class="scroll flex gap-2 overflow-x-auto">
+    <div class="scroll -m-1 flex gap-2 overflow-x-auto p-1">
       {#each frames as frame, i (frame.scene.id)}
         {@const left = leftOn(frame.scene.id)}
         <button
