@@ -5,7 +5,7 @@ import { stateOf } from '../run/resolve.ts';
 import { expand } from '../program/expand.ts';
 import { advance, begin } from '../run/run.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
-import { compose, layerId, sceneId, type ComposeSpec, type SceneSpec } from '../compose/compose.ts';
+import { compose, sceneId, type ComposeSpec, type PlacedSpec, type SceneSpec } from '../compose/compose.ts';
 import { generator } from '../testing/large.ts';
 import { toScxml } from './scxml.ts';
 
@@ -71,7 +71,7 @@ function flow(seed: number): ComposeSpec {
   const frames: Record<string, SceneSpec> = {};
   for (const frame of names) {
     const free = [...times];
-    const layers = Object.fromEntries(
+    const layers: Record<string, PlacedSpec> = Object.fromEntries(
       ['x', 'y', 'z'].map((name, i) => [
         name,
         { at: [0, i * 60, 50, 50] as const, lines: Array.from({ length: 1 + Math.floor(random() * 2) }, () => thread('click', frame)) },
@@ -84,6 +84,14 @@ function flow(seed: number): ComposeSpec {
     if (stateful.has(frame) && random() < 0.4) lines.push(`${pick(random, ['state', 'leave state'])} ${pick(random, states)} → set m to m + 1`);
     if (random() < 0.4) lines.push('signal hello → set n to n + 1');
     if (random() < 0.3) lines.push('variable m → send bye');
+    const cards = Math.floor(random() * 3);
+    for (let i = 0; i < cards; i++)
+      layers[`c${i}`] = {
+        type: 'placement',
+        part: 'Card',
+        at: [300, i * 200, 60, 180],
+        lines: random() < 0.2 ? [thread('click', '')] : [],
+      };
     const carries = random();
     frames[frame] = {
       ...(stateful.has(frame) && { states: { One: {}, Two: {}, Three: {} } }),
@@ -102,11 +110,32 @@ function flow(seed: number): ComposeSpec {
     layers: {
       p: { at: [x, 0, 50, 50], lines: [brief('click')] },
       q: { at: [x, 60, 50, 50], lines: random() < 0.5 ? [brief('key k')] : [] },
+      r: { type: 'placement', part: 'Chip', at: [x, 120, 50, 50] },
     },
     lines: [brief(key), ...(random() < 0.4 ? ['signal hello → set m to m - 1'] : []), ...(random() < 0.3 ? ['click → set n to 0'] : [])],
   });
   return {
     variables: { n: { type: 'number', initial: 0, min: 0, max: 3 }, m: { type: 'number', initial: 2, min: -5, max: 5 } },
+    parts: {
+      Chip: {
+        size: [50, 50],
+        layers: { d: { at: [0, 0, 50, 50], lines: random() < 0.7 ? [brief('click')] : [] } },
+        lines: [
+          ...(random() < 0.3 ? [brief('click')] : []),
+          ...(random() < 0.3 ? [brief('key k')] : []),
+          ...(random() < 0.2 ? ['signal bye → set m to 3'] : []),
+        ],
+      },
+      Card: {
+        size: [60, 180],
+        layers: {
+          u: { at: [0, 0, 50, 50], lines: [thread('click', '')] },
+          v: { at: [0, 60, 50, 50], lines: random() < 0.4 ? [thread('key k', '')] : [] },
+          w: { type: 'placement', part: 'Chip', at: [0, 120, 50, 50] },
+        },
+        lines: [...(random() < 0.4 ? [thread('click', '')] : []), ...(random() < 0.3 ? ['variable n → set m to m + 1'] : [])],
+      },
+    },
     sheets: { bar: sheet('key k', 100), ground: sheet('key p', 200) },
     frames,
     lines: ['key p → go to first', 'signal bye → set n to 0'],
@@ -124,8 +153,8 @@ describe('against an independent interpreter of state charts', () => {
   afterEach(() => void vi.useRealTimers());
 
   test('the same events lead to the same frame and state, on thousands of random sequences', async () => {
-    const pieces = 50;
-    const sequences = 40;
+    const pieces = 45;
+    const sequences = 20;
     let compared = 0;
     for (let seed = 0; seed < pieces; seed++) {
       const program = compile(compose(flow(seed)));
@@ -147,9 +176,11 @@ describe('against an independent interpreter of state charts', () => {
           if (kind < 0.6) {
             const sheets = (program.scenes.get(run.frame)!.scene.carries ?? []).map((one) => one.sheet);
             const scene = sheets.length && random() < 0.4 ? pick(random, sheets) : run.frame;
-            const layer = layerId(scene, pick(random, scene === run.frame ? ['x', 'y', 'z'] : ['p', 'q']));
+            const { nodes } = expand(program, program.scenes.get(scene)!);
+            const pressed = nodes.filter(({ layer: { type }, catches }) => type !== 'placement' && (scene === run.frame || catches));
+            const layer = pick(random, pressed).key;
             event = { type: 'click', layer };
-            chart.gen({ name: `click.${layer}` });
+            chart.gen({ name: `click.${layer.replaceAll('/', '.')}` });
           } else if (kind < 0.75) {
             event = { type: 'key', key: pick(random, ['k', 'p']) };
             chart.gen({ name: `key.${event.key}` });
@@ -177,4 +208,32 @@ test('what a chart cannot say is listed, in the result and in the file', () => {
   expect(omitted).toEqual(['the timeline of home', 'the cue “hover” of a', 'the step “move” of a']);
   for (const line of omitted) expect(xml).toContain(line);
   expect(sceneId('home')).toBe('home');
+});
+
+test('of parts and sheets what they go through by themselves is left out, by name; what is on no frame is not spoken of', () => {
+  const lamp = {
+    states: { Off: {}, On: {} },
+    layers: { bulb: { lines: ['click → put this in On; go to b'] } },
+    lines: ['after 2 s → go to b', 'key k → wait 1 s; go to b'],
+  };
+  const program = compile(
+    compose({
+      parts: { Lamp: lamp, Unused: lamp },
+      sheets: {
+        bar: { states: { Shut: {}, Open: {} }, layers: { menu: { lines: ['click → wait 500 ms; go to b'] } } },
+        loose: { lines: ['after 1 s → go to b'] },
+      },
+      frames: { a: { over: ['bar'], layers: { lamp: { type: 'placement', part: 'Lamp' } } }, b: {} },
+    })
+  );
+  const { xml, omitted } = toScxml(program);
+  expect(omitted).toEqual([
+    'the states of the part Lamp',
+    'the states of the sheet bar',
+    'the step “state” of bulb, for another scene',
+    'the cue “after” of Lamp',
+    'what menu does after waiting',
+  ]);
+  expect(xml).toContain('event="click.a_lamp.Lamp_bulb"');
+  expect(xml).not.toContain('Unused');
 });

@@ -3,7 +3,7 @@ import type { Cue } from '../vocabulary/cues/all.ts';
 import { toScript } from '../expression/script.ts';
 import { sceneOfThread, type Branch, type Scene, type Thread } from '../piece/piece.ts';
 import { expand } from '../program/expand.ts';
-import { outward } from '../program/items.ts';
+import { outwardNodes, type Node } from '../program/node.ts';
 import { startFrame, type Program, type SceneProgram } from '../program/program.ts';
 import { destination } from '../run/frames.ts';
 import { timeOf as transitionTime } from '../vocabulary/steps/define.ts';
@@ -15,9 +15,9 @@ import type { Step, StepOf } from '../vocabulary/steps/all.ts';
 /**
  * The flow of a piece as a state chart: State Chart XML 1.0 (W3C), data model ecmascript. Frames are states, the states of a frame
  * states in them; cues are events, conditions guards, timers and waits delayed sends; what sheets answer is said in every frame that
- * carries them. `omitted` lists by name what it cannot say.
+ * carries them, what parts answer in every scene they are placed in. `omitted` lists by name what it cannot say.
  *
- * Events: `click.LAYER`, `click.frame`, `key.KEY`, `pad.N`, `signal.NAME`; `after.…` and `go-on.…` are its own.
+ * Events: `click.LAYER` (in a part `click.PLACEMENT.LAYER`), `click.frame`, `key.KEY`, `pad.N`, `signal.NAME`; `after.…` and `go-on.…` are its own.
  */
 export interface StateChart {
   readonly xml: string;
@@ -52,6 +52,12 @@ interface Path {
   readonly scene: SceneProgram | null;
 }
 
+/** A thread that answers, and the scene on the screen that it belongs to; null where it is the piece's. */
+interface Call {
+  readonly thread: Thread;
+  readonly root: SceneProgram | null;
+}
+
 const beginPath = (from: Leaf, fromOutside: boolean): Path => ({
   from,
   leaf: from,
@@ -74,6 +80,8 @@ class Writer {
   private readonly goOns: { readonly event: string; readonly branch: Branch; readonly from: number; readonly thread: Thread }[] = [];
   private readonly heard = new Set<string>();
   private goesBack = false;
+  /** All that are switched on, of what is on some frame and of the piece. */
+  private threads: readonly Thread[] = [];
 
   constructor(private readonly program: Program) {}
 
@@ -81,9 +89,9 @@ class Writer {
     const { program } = this;
     const first = startFrame(program);
     this.noteOmitted();
-    for (const thread of program.piece.threads.values()) if (thread.enabled) this.heard.add(eventOf(thread.cue));
+    for (const thread of this.threads) this.heard.add(eventOf(thread.cue));
     this.collectGoOns();
-    this.goesBack = [...program.piece.threads.values()].some(({ branches }) =>
+    this.goesBack = this.threads.some(({ branches }) =>
       branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))
     );
     const frames = program.frames.map((id) => this.frame(program.scenes.get(id)!));
@@ -117,11 +125,14 @@ class Writer {
     const { scenes, piece, frames } = this.program;
     const say = (line: string) => this.omitted.add(line);
     const carried = new Set(frames.flatMap((id) => (scenes.get(id)!.scene.carries ?? []).map(({ sheet }) => sheet)));
-    for (const { scene, items, states } of scenes.values()) {
-      // What is on no frame answers nothing.
-      if (scene.use === 'sheet' && !carried.has(scene.id)) continue;
-      if (scene.use === 'part') say(`the part ${scene.name}`);
-      if (scene.use === 'sheet' && states.length) say(`the states of the sheet ${scene.name}`);
+    const partsOf = (ids: Iterable<string>) =>
+      new Set([...ids].flatMap((id) => expand(this.program, scenes.get(id)!).parts.map((part) => part.scene.id)));
+    const sheets = [...carried].filter((id) => scenes.has(id));
+    const onSheets = new Set([...sheets, ...partsOf(sheets)]);
+    const seen = new Set([...frames, ...partsOf(frames), ...onSheets]);
+    // What is on no frame answers nothing.
+    for (const { scene, items, states } of [...seen].map((id) => scenes.get(id)!)) {
+      if (scene.use !== 'frame' && states.length) say(`the states of the ${scene.use} ${scene.name}`);
       if (scene.timeline) say(`the timeline of ${scene.name}`);
       if (scene.stateIs) say(`that the state of ${scene.name} follows an expression`);
       if (scene.onReturn === 'remember') say(`that ${scene.name} remembers`);
@@ -130,20 +141,22 @@ class Writer {
         if (layer.type === 'field') say(`the field ${layer.name}`);
       }
     }
-    for (const thread of piece.threads.values()) {
-      if (!thread.enabled) continue;
+    const threads = [...[...seen].flatMap((id) => owned(scenes.get(id)!)), ...this.program.threads.filter(({ enabled }) => enabled)];
+    this.threads = threads;
+    for (const thread of threads) {
       const owner = ownerOf(piece, thread);
       const scene = this.sceneOf(thread);
-      if (scene?.use === 'part' || (scene?.use === 'sheet' && !carried.has(scene.id))) continue;
       if (!canCue(thread, scene)) say(`the cue “${thread.cue.type}” of ${owner}`);
       for (const branch of thread.branches) {
         if (branch.if !== undefined && this.script(branch.if) === null) say(`the condition of ${owner} on more than variables`);
         const moves = branch.steps.findIndex(({ do: what }) => what === 'go');
         for (const [at, step] of branch.steps.entries()) {
           if (step.lasting) say(`the step “${step.do}” of ${owner}, which goes on in another scene`);
-          else if (step.do === 'state' && (step.of !== undefined || scene?.use === 'sheet')) say(`the step “state” of ${owner}, for another scene`);
+          else if (step.do === 'state' && (step.of !== undefined || (scene && scene.use !== 'frame')))
+            say(`the step “state” of ${owner}, for another scene`);
           else if (!handled.has(step.do)) say(`the step “${step.do}” of ${owner}`);
-          if (scene?.use === 'sheet' && at > 0 && takes(branch.steps, at) > 0 && (moves < 0 || moves >= at)) say(`what ${owner} does after waiting`);
+          if (scene && onSheets.has(scene.id) && at > 0 && takes(branch.steps, at) > 0 && (moves < 0 || moves >= at))
+            say(`what ${owner} does after waiting`);
         }
       }
     }
@@ -223,22 +236,22 @@ class Writer {
   private transitions(leaf: Leaf): string[] {
     const { scene } = leaf;
     const lines: string[] = [];
-    const put = (event: string, threads: readonly Thread[], guard = '') => {
-      if (threads.length) lines.push(...this.ways(event, threads, leaf, guard));
+    const put = (event: string, calls: readonly Call[], guard = '') => {
+      if (calls.length) lines.push(...this.ways(event, calls, leaf, guard));
     };
-    const scenes = this.scenesOn(scene);
-    for (const one of scenes)
-      for (const item of one.items)
+    for (const one of this.scenesOn(scene))
+      // A click on what is in a part has a name that begins with that of its placement, so it comes first.
+      for (const node of expand(this.program, one).nodes.toSorted((a, b) => depthOf(b) - depthOf(a)))
         // Beside what catches, a press goes through a sheet to the frame.
-        if (item.shown && (one === scene || expand(this.program, one).byKey.get(item.layer.id)?.catches))
+        if (isShown(node) && (one === scene || node.catches))
           put(
-            `click.${item.layer.id}`,
-            this.clickTakers(
-              one,
-              outward(item).map((outer) => outer.threads)
-            )
+            `click.${node.key.replaceAll('/', '.')}`,
+            this.first([...chainOf(catcherOf(node)), one.threads], one, (cue) => cue.type === 'click')
           );
-    put('click.frame', this.clickTakers(scene, []));
+    put(
+      'click.frame',
+      this.first([scene.threads], scene, (cue) => cue.type === 'click')
+    );
     for (const key of new Set(this.cues(scene, 'key').map((cue) => cue.key)))
       put(
         `key.${nmtoken(key)}`,
@@ -264,65 +277,81 @@ class Writer {
       for (const state of scene.states.length ? scene.states.map((one) => one.id) : ['none'])
         put(
           `state.${change}.${scene.scene.id}.${state}`,
-          scene.threads.filter(
-            (thread) =>
-              thread.enabled &&
-              thread.cue.type === 'state' &&
-              thread.cue.change === change &&
-              (thread.cue.state === null || thread.cue.state === state)
-          )
+          scene.threads
+            .filter(
+              (thread) =>
+                thread.enabled &&
+                thread.cue.type === 'state' &&
+                thread.cue.change === change &&
+                (thread.cue.state === null || thread.cue.state === state)
+            )
+            .map((thread) => ({ thread, root: scene }))
         );
     for (const thread of owned(scene)) {
       if (thread.cue.type !== 'after') continue;
       const counter = thread.cue.state === undefined ? '_visit' : '_stay';
-      if (thread.cue.state === undefined || thread.cue.state === leaf.state) put(`after.${thread.id}`, [thread], `_event.data.at === ${counter}`);
+      if (thread.cue.state === undefined || thread.cue.state === leaf.state)
+        put(`after.${thread.id}`, [{ thread, root: scene }], `_event.data.at === ${counter}`);
     }
     for (const one of this.goOns) lines.push(...this.goOn(one, leaf));
     return lines;
   }
 
   private cues<T extends Cue['type']>(scene: SceneProgram, type: T): Extract<Cue, { type: T }>[] {
-    return [...this.scenesOn(scene).flatMap(owned), ...this.program.threads]
-      .filter((thread) => thread.enabled && thread.cue.type === type)
-      .map((thread) => thread.cue as Extract<Cue, { type: T }>);
+    return this.everyone(scene, (cue) => cue.type === type).map(({ thread }) => thread.cue as Extract<Cue, { type: T }>);
   }
 
-  private clickTakers(scene: SceneProgram, chain: readonly (readonly Thread[])[]): readonly Thread[] {
-    return first([...chain, scene.threads, this.program.threads], (cue) => cue.type === 'click');
+  /** The first of several owners that answers, else the piece. */
+  private first(owners: readonly (readonly Thread[])[], root: SceneProgram, fits: (cue: Cue) => boolean): readonly Call[] {
+    const found = owners.map((threads) => threads.filter((thread) => thread.enabled && fits(thread.cue))).find((threads) => threads.length > 0);
+    if (found) return found.map((thread) => ({ thread, root }));
+    return this.program.threads.filter((thread) => thread.enabled && fits(thread.cue)).map((thread) => ({ thread, root: null }));
   }
 
-  private frontTakers(scene: SceneProgram, fits: (cue: Cue) => boolean): readonly Thread[] {
+  /** The frontmost layer that listens, else the scenes and the parts placed in them, from the front. */
+  private frontTakers(scene: SceneProgram, fits: (cue: Cue) => boolean): readonly Call[] {
     const scenes = this.scenesOn(scene).toReversed();
     const has = (threads: readonly Thread[]) => threads.some((thread) => thread.enabled && fits(thread.cue));
     for (const one of scenes) {
-      const front = one.items.findLast((item) => item.shown && has(item.threads));
-      if (front) return first([...outward(front).map((item) => item.threads), one.threads, this.program.threads], fits);
+      const front = expand(this.program, one).nodes.findLast((node) => isShown(node) && has(node.item.threads));
+      if (front) return this.first([...chainOf(front), one.threads], one, fits);
     }
-    return first([...scenes.map((one) => one.threads), this.program.threads], fits);
+    for (const one of scenes) {
+      const placed = [...expand(this.program, one).instances.values()].slice(1).find((instance) => has(instance.scene.threads));
+      if (placed) return this.first([...chainOf(placed.placement!), one.threads], one, fits);
+      if (has(one.threads)) return this.first([one.threads], one, fits);
+    }
+    return this.first([], scene, fits);
   }
 
-  private everyone(scene: SceneProgram, fits: (cue: Cue) => boolean): readonly Thread[] {
-    return [...this.scenesOn(scene).flatMap(owned), ...this.program.threads].filter((thread) => thread.enabled && fits(thread.cue));
+  private everyone(scene: SceneProgram, fits: (cue: Cue) => boolean): readonly Call[] {
+    const all = this.scenesOn(scene).flatMap((root) => {
+      const { nodes, instances } = expand(this.program, root);
+      const [own, ...placed] = instances.values();
+      const threads = [...nodes.map(({ item }) => item.threads), ...[...placed, own!].map((instance) => instance.scene.threads)].flat();
+      return threads.map((thread) => ({ thread, root }));
+    });
+    const piece = this.program.threads.map((thread) => ({ thread, root: null }));
+    return [...all, ...piece].filter(({ thread }) => thread.enabled && fits(thread.cue));
   }
 
   /** One transition for each way that the branches of all threads of an event can fall. */
-  private ways(event: string, threads: readonly Thread[], leaf: Leaf, guard: string): string[] {
+  private ways(event: string, calls: readonly Call[], leaf: Leaf, guard: string): string[] {
     const begin = beginPath(leaf, !/^(signal|variable|state)\./.test(event));
     let ways: readonly Path[] = [guarded(begin, guard)];
-    for (const thread of threads) {
+    for (const call of calls) {
+      const { thread } = call;
       const choices = this.choices(thread);
-      const next = choices && ways.flatMap((path) => choices.flatMap((choice) => this.choose(thread, choice, path)));
+      const next = choices && ways.flatMap((path) => choices.flatMap((choice) => this.choose(call, choice, path)));
       if (next === null || next.length > MOST_WAYS) this.omitted.add(`a thread for ${thread.cue.type} with conditions or branches that go too far`);
       else ways = next;
     }
     return ways.flatMap((path) => this.transition(event, path));
   }
 
-  private choose(thread: Thread, { guard, branch }: { guard: string; branch: Branch | null }, path: Path): Path[] {
+  private choose({ thread, root }: Call, { guard, branch }: { guard: string; branch: Branch | null }, path: Path): Path[] {
     const chosen = guarded(path, guard);
-    const own = this.sceneOf(thread);
-    const scene = own === undefined ? null : own.use === 'frame' ? path.from.scene : (this.program.scenes.get(own.id) ?? null);
-    return branch ? this.follow(thread, branch, 0, { ...chosen, scene }) : [chosen];
+    return branch ? this.follow(thread, branch, 0, { ...chosen, scene: root }) : [chosen];
   }
 
   /** The branches of a thread with the guard under which each is taken; the last is that none is. */
@@ -351,7 +380,7 @@ class Writer {
   // ── steps ────────────────────────────────────────────────────────────────────
 
   private collectGoOns(): void {
-    for (const thread of this.program.piece.threads.values())
+    for (const thread of this.threads)
       for (const [b, branch] of thread.branches.entries())
         branch.steps.forEach((_step, at) => {
           if (at > 0 && takes(branch.steps, at) > 0) this.goOns.push({ event: `go-on.${thread.id}.${b}.${at}`, branch, from: at, thread });
@@ -370,7 +399,7 @@ class Writer {
     if (!step) return [begin];
     if (!step.with && took > 0) return [this.goOnLater(`go-on.${thread.id}.${thread.branches.indexOf(branch)}.${from}`, took, begin)];
     const before = step.with ? took : 0;
-    return this.step(step, begin).flatMap((next) => {
+    return this.step(step, begin, thread).flatMap((next) => {
       const takes = next.content !== begin.content || step.do === 'wait';
       return this.follow(thread, branch, from + 1, next, takes ? Math.max(before, lengthOf(step)) : before);
     });
@@ -384,7 +413,7 @@ class Writer {
     return { ...path, content: [...path.content, delayed(event, ms, comes ? '_visit + 1' : '_visit')] };
   }
 
-  private step(step: Step, path: Path): Path[] {
+  private step(step: Step, path: Path, thread: Thread): Path[] {
     switch (step.do) {
       case 'set':
         return [this.set(step, path)];
@@ -393,7 +422,7 @@ class Writer {
       case 'go':
         return step.target.to === 'back' ? this.goBack(path) : [this.go(step, path)];
       case 'state':
-        return [this.put(step, path)];
+        return [this.sceneOf(thread)?.use === 'part' ? path : this.put(step, path)];
       case 'open':
         return addressProblem(step.address) === null
           ? [{ ...path, content: [...path.content, `<log label="open" expr="${escape(JSON.stringify(step.address))}"/>`] }]
@@ -481,9 +510,12 @@ class Writer {
 
 const NO_TRACE = '<assign location="_trace" expr="false"/>';
 
-/** Whether a chart can say what a thread waits for; a sheet is on the screen over many frames, whose visits its own time would not end with. */
+/**
+ * Whether a chart can say what a thread waits for. A sheet is on the screen over many frames, whose visits its own time would not end
+ * with; a part has its own time and state in each of its placements.
+ */
 const canCue = ({ cue }: Thread, scene: Scene | undefined): boolean =>
-  ['click', 'key', 'pad', 'signal', 'variable'].includes(cue.type) || (scene?.use !== 'sheet' && ['state', 'after'].includes(cue.type));
+  ['click', 'key', 'pad', 'signal', 'variable'].includes(cue.type) || ((!scene || scene.use === 'frame') && ['state', 'after'].includes(cue.type));
 
 /** How long the steps before one take, when they are a group that has to end first; 0 where it starts at once. */
 function takes(steps: readonly Step[], at: number): number {
@@ -502,8 +534,22 @@ const lengthOf = (step: Step): number => {
   return 'timing' in step && step.timing ? step.timing.ms + (step.timing.delay ?? 0) : 0;
 };
 
-const first = (owners: readonly (readonly Thread[])[], fits: (cue: Cue) => boolean): readonly Thread[] =>
-  owners.map((threads) => threads.filter((thread) => thread.enabled && fits(thread.cue))).find((threads) => threads.length > 0) ?? [];
+const depthOf = ({ key }: Node) => key.split('/').length;
+
+const isShown = (node: Node): boolean => outwardNodes(node).every(({ item }) => item.shown);
+
+/** Who is pressed where a layer is: it, or what is around it and catches what it lets through. */
+const catcherOf = (node: Node): Node => outwardNodes(node).find(({ catches }) => catches) ?? node;
+
+/** Who answers for a layer, from the inside out: of what is in a part, the part's own scene comes before its placement. */
+function chainOf(node: Node): (readonly Thread[])[] {
+  return outwardNodes(node).flatMap((at) => {
+    const own = [at.item.threads];
+    if (at === node && at.inside) own.push(at.inside.scene.threads);
+    if (at.parent?.inside && at.parent.inside === at.instance) own.push(at.instance.scene.threads);
+    return own;
+  });
+}
 
 const owned = (scene: SceneProgram): Thread[] =>
   [...scene.items.flatMap((item) => item.threads), ...scene.threads].filter((thread) => thread.enabled);
