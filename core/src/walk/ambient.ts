@@ -1,4 +1,4 @@
-import { Beside } from '../once.ts';
+import { onceFor } from '../once.ts';
 import { isMediaLayer } from '../vocabulary/layers/all.ts';
 import { stepKind } from '../vocabulary/steps/all.ts';
 import { namesIn, readsOf } from '../expression/ast.ts';
@@ -14,7 +14,7 @@ import type { Program } from '../program/program.ts';
  * nothing in the piece speaks of them, so wherever they are, what can come next is the same. Exploring lets them stand.
  */
 export class Ambient {
-  private readonly known = new Beside<Expansion, ReadonlySet<string>>();
+  private readonly known = new Map<Expansion, ReadonlySet<string>>();
   private made: Spoken | null = null;
 
   constructor(private readonly program: Program) {}
@@ -26,7 +26,8 @@ export class Ambient {
   /** The instances of a scene whose timelines only move what is looked at, by their keys. */
   standingIn(scene: string): ReadonlySet<string> {
     const sceneProgram = this.program.scenes.get(scene);
-    return sceneProgram ? this.inScene(expand(this.program, sceneProgram)) : NONE;
+    const expansion = sceneProgram && expand(this.program, sceneProgram);
+    return expansion && hasTime(expansion) ? this.inScene(expansion) : NONE;
   }
 
   /** The same as one text to compare. */
@@ -73,6 +74,9 @@ export class Ambient {
 }
 
 const NONE: ReadonlySet<string> = new Set();
+
+/** Whether there is any timeline in a scene or in what is placed in it. */
+const hasTime = onceFor(({ instances }: Expansion): boolean => [...instances.values()].some(({ scene }) => scene.scene.timeline !== undefined));
 
 /** What is spoken of where it can make a difference: by threads, bindings, and what a scene's state is. */
 interface Spoken {

@@ -4,10 +4,11 @@ import { apply } from '../edit/apply.ts';
 import type { Operation } from '../edit/operation.ts';
 import type { Piece } from '../piece/piece.ts';
 import { compile } from '../program/compile.ts';
+import { expand } from '../program/expand.ts';
 import { update } from '../program/program.ts';
 
 import { unwrap } from '../result.ts';
-import { explore } from './explore.ts';
+import { explore, exploring } from './explore.ts';
 import { judge } from './audit.ts';
 
 /** Rules keep what they said of a scene that no edit touched; what they said of it may depend on an edit elsewhere. */
@@ -109,4 +110,36 @@ test('missing-target: a thread leads nowhere once its frame is gone', () => {
   const gone = (piece: Piece) => [...piece.scenes.values()].find(({ name }) => name === 'shop')!.id;
   const [before, after] = beforeAndAfter(spec, 'missing-target', (piece) => ({ op: 'remove', table: 'scenes', id: gone(piece) }));
   expect([before.length, after.length]).toEqual([0, 1]);
+});
+
+test('nothing piles up on what edits leave as it is: explored and judged again and again it carries what it did', () => {
+  const clip = { size: [40, 40] as const, timeline: { length: 20, loop: true }, layers: { dot: { at: [0, 0, 9, 9] as const } } };
+  const spec: Spec = {
+    parts: { clip },
+    frames: {
+      home: {
+        layers: { on: { at: [0, 0, 100, 60], lines: ['click → go to shop'] }, wave: { type: 'placement', part: 'clip', at: [200, 0, 40, 40] } },
+      },
+      shop,
+    },
+  };
+  let program = compile(compose(spec));
+  let going = exploring(program);
+  const carried = () => {
+    const scene = program.scenes.get('home')!;
+    const expansion = expand(program, scene);
+    const kept = [scene, expansion, ...expansion.nodes, ...expansion.instances.values(), ...scene.items, ...scene.items.map(({ layer }) => layer)];
+    return kept.reduce((sum, one) => sum + Object.getOwnPropertySymbols(one).length, 0);
+  };
+  const edit = (x: number) => {
+    const edited = unwrap(apply(program.piece, [{ op: 'set', table: 'layers', id: layerId('shop', 'back'), path: ['pose', 'x'], value: x }]));
+    program = update(program, edited.piece, edited.touched);
+    going = exploring(program, going);
+    going.on(going.usual);
+    judge(program, going.result());
+  };
+  for (let x = 0; x < 5; x++) edit(x);
+  const before = carried();
+  for (let x = 5; x < 25; x++) edit(x);
+  expect(carried()).toBe(before);
 });
