@@ -103,7 +103,7 @@ function flow(seed: number): ComposeSpec {
   // A sheet does not wait, unless it has led on.
   const brief = (cue: string) => {
     const steps = pick(random, ['set n to n + 1', 'set m to n; send hello', `go to ${pick(random, names)}`, 'go to next; set n to 2', 'go to back']);
-    const late = pick(random, ['', '', `; set m to 1; go to ${pick(random, names)} · push left ${pick(random, times)} ms linear; set n to 3`]);
+    const late = pick(random, ['', '', `; set m to 1; go to ${pick(random, names)} · push left ${pick(random, times) + 3} ms linear; set n to 3`]);
     return random() < 0.5 ? `${cue} → ${steps}${late}` : `${cue} → if ${condition()} → ${steps}; otherwise → set m to m + 1`;
   };
   const sheet = (key: string, x: number): SceneSpec => ({

@@ -78,15 +78,15 @@ export function takers(runner: Runner, node: Node | null, scene: string | null, 
   for (let at = node; at; at = at.parent) {
     const threads = at.item.threads.filter(isOne);
     if (threads.length) return threads.map((thread) => ({ thread, root, instance: at.instance, node: at }));
-    // Out of a part: its own scene comes before the placement that shows it.
-    if (at.parent?.inside && at.parent.inside === at.instance) {
-      const own = at.instance.scene.threads.filter(isOne);
-      if (own.length) return own.map((thread) => ({ thread, root, instance: at.instance, node: at.parent }));
-    }
     // A placement that was pressed beside all layers of its part.
     if (at === node && at.inside) {
       const own = at.inside.scene.threads.filter(isOne);
       if (own.length) return own.map((thread) => ({ thread, root, instance: at.inside!, node: at }));
+    }
+    // Out of a part: its own scene comes before the placement that shows it.
+    if (at.parent?.inside && at.parent.inside === at.instance) {
+      const own = at.instance.scene.threads.filter(isOne);
+      if (own.length) return own.map((thread) => ({ thread, root, instance: at.instance, node: at.parent }));
     }
   }
   if (root !== null) {

@@ -126,6 +126,20 @@ describe('parts and placements', () => {
     expect(play(spec, [click(plus)]).run.roots['home']!.states).toEqual({});
   });
 
+  test('a part in a part takes a press beside its layers before the part around it does', () => {
+    const nested = (inner: readonly string[], around: readonly string[]): ComposeSpec => ({
+      parts: {
+        Chip: { size: [50, 50], layers: { dot: { at: [0, 0, 50, 50] } }, lines: inner },
+        Card: { size: [60, 120], layers: { chip: { type: 'placement', part: 'Chip', at: [0, 60, 50, 50] } }, lines: around },
+      },
+      frames: { home: { layers: { card: { type: 'placement', part: 'Card', at: [0, 0, 60, 120] } } } },
+    });
+    const dot = click(`${id('home', 'card')}/${id('Card', 'chip')}/${id('Chip', 'dot')}`);
+    expect(fired(play(nested(['click → send chip'], ['click → send card']), [dot]))).toEqual(['Chip-0']);
+    expect(fired(play(nested(['hover → send chip'], ['click → send card']), [dot]))).toEqual(['Card-0']);
+    expect(fired(play(nested([], ['click → send card']), [dot]))).toEqual(['Card-0']);
+  });
+
   test('a placement hears the states of its part', () => {
     const { reports } = play(spec, []);
     expect(reports).toEqual([]);
