@@ -1,3 +1,4 @@
+import { named } from './escaped.ts';
 import { DEFAULT_FAMILY, faceOf } from '../piece/faces.ts';
 import { setLetters } from '../piece/paint.ts';
 import { lettersIn } from '../piece/painted.ts';
@@ -47,7 +48,7 @@ export function htmlPage(piece: Piece, assets: AssetBytes, parts: PageParts): st
 <meta http-equiv="Content-Security-Policy" content="${policy}">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <meta name="referrer" content="no-referrer">
-<title>${escapeHtml(piece.head.name)}</title>
+<title>${named(piece.head.name)}</title>
 <link rel="icon" href="data:,">
 <style>${css}</style>
 </head>
@@ -79,5 +80,3 @@ function fontFaces(piece: Piece, { fonts, base64 }: PageParts): string {
     )
     .join('');
 }
-
-const escapeHtml = (text: string) => text.replace(/[&<>"]/g, (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[sign] ?? sign);

@@ -3,14 +3,13 @@ import { severityWords, type Finding } from '../walk/finding.ts';
 import { eventWords, routeWords } from '../walk/event-words.ts';
 import type { Walked } from '../walk/kept.ts';
 import { count } from '../words.ts';
+import { escaped } from './escaped.ts';
 import { placeName, toSarif, type Reported, type SaidOfThread } from './sarif.ts';
 
 /** What the walk found, to be read, printed and counted by others: HTML, CSV (RFC 4180) and JUnit XML. */
 
 const exploredWords = ({ exploration }: Reported): string =>
   `${exploration.cut === null ? 'Explored completely' : `Explored in part: ${exploration.cut}`}, ${count(exploration.count, 'state')}, ${count(exploration.moves, 'move')}.`;
-
-const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
 
 /** What the walk's findings can be handed on as: one table for the desk, the command line and the docs. */
 export const reportKinds = {

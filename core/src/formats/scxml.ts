@@ -1,3 +1,4 @@
+import { named as escape } from './escaped.ts';
 import { sameKey } from '../vocabulary/keys.ts';
 import type { Cue } from '../vocabulary/cues/all.ts';
 import { toScript } from '../expression/script.ts';
@@ -10,6 +11,7 @@ import { timeOf as transitionTime } from '../vocabulary/steps/define.ts';
 import { wantedState } from '../vocabulary/steps/state.ts';
 import { addressProblem } from '../vocabulary/address.ts';
 import { ownerOf } from '../walk/at-thread.ts';
+import { seenScenes } from '../walk/per-scene.ts';
 import type { Step, StepOf } from '../vocabulary/steps/all.ts';
 
 /**
@@ -79,11 +81,25 @@ class Writer {
   private readonly omitted = new Set<string>();
   private readonly goOns: { readonly event: string; readonly branch: Branch; readonly from: number; readonly thread: Thread }[] = [];
   private readonly heard = new Set<string>();
-  private goesBack = false;
-  /** All that are switched on, of what is on some frame and of the piece. */
-  private threads: readonly Thread[] = [];
+  private readonly goesBack: boolean;
+  /** The sheets that frames carry, with the parts in them. */
+  private readonly onSheets: ReadonlySet<string>;
+  /** All scenes that are on some frame: what is on none answers nothing. */
+  private readonly seen: ReadonlySet<string>;
+  /** All threads that are switched on, of those scenes and of the piece. */
+  private readonly threads: readonly Thread[];
 
-  constructor(private readonly program: Program) {}
+  constructor(private readonly program: Program) {
+    const { scenes, frames, threads } = program;
+    const partsIn = (ids: readonly string[]) => ids.flatMap((id) => expand(program, scenes.get(id)!).parts.map((part) => part.scene.id));
+    const sheets = seenScenes(program).slice(frames.length);
+    this.onSheets = new Set([...sheets, ...partsIn(sheets)]);
+    this.seen = new Set([...frames, ...partsIn(frames), ...this.onSheets]);
+    this.threads = [...[...this.seen].flatMap((id) => owned(scenes.get(id)!)), ...threads.filter(({ enabled }) => enabled)];
+    this.goesBack = this.threads.some(({ branches }) =>
+      branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))
+    );
+  }
 
   run(): StateChart {
     const { program } = this;
@@ -91,9 +107,6 @@ class Writer {
     this.noteOmitted();
     for (const thread of this.threads) this.heard.add(eventOf(thread.cue));
     this.collectGoOns();
-    this.goesBack = this.threads.some(({ branches }) =>
-      branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))
-    );
     const frames = program.frames.map((id) => this.frame(program.scenes.get(id)!));
     const data = [...program.variables.values()]
       .filter((one) => one.scene === null)
@@ -122,16 +135,9 @@ class Writer {
   // ── what cannot be said ──────────────────────────────────────────────────────
 
   private noteOmitted(): void {
-    const { scenes, piece, frames } = this.program;
+    const { scenes, piece } = this.program;
     const say = (line: string) => this.omitted.add(line);
-    const carried = new Set(frames.flatMap((id) => (scenes.get(id)!.scene.carries ?? []).map(({ sheet }) => sheet)));
-    const partsOf = (ids: Iterable<string>) =>
-      new Set([...ids].flatMap((id) => expand(this.program, scenes.get(id)!).parts.map((part) => part.scene.id)));
-    const sheets = [...carried].filter((id) => scenes.has(id));
-    const onSheets = new Set([...sheets, ...partsOf(sheets)]);
-    const seen = new Set([...frames, ...partsOf(frames), ...onSheets]);
-    // What is on no frame answers nothing.
-    for (const { scene, items, states } of [...seen].map((id) => scenes.get(id)!)) {
+    for (const { scene, items, states } of [...this.seen].map((id) => scenes.get(id)!)) {
       if (scene.use !== 'frame' && states.length) say(`the states of the ${scene.use} ${scene.name}`);
       if (scene.timeline) say(`the timeline of ${scene.name}`);
       if (scene.stateIs) say(`that the state of ${scene.name} follows an expression`);
@@ -141,9 +147,7 @@ class Writer {
         if (layer.type === 'field') say(`the field ${layer.name}`);
       }
     }
-    const threads = [...[...seen].flatMap((id) => owned(scenes.get(id)!)), ...this.program.threads.filter(({ enabled }) => enabled)];
-    this.threads = threads;
-    for (const thread of threads) {
+    for (const thread of this.threads) {
       const owner = ownerOf(piece, thread);
       const scene = this.sceneOf(thread);
       if (!canCue(thread, scene)) say(`the cue “${thread.cue.type}” of ${owner}`);
@@ -155,7 +159,7 @@ class Writer {
           else if (step.do === 'state' && (step.of !== undefined || (scene && scene.use !== 'frame')))
             say(`the step “state” of ${owner}, for another scene`);
           else if (!handled.has(step.do)) say(`the step “${step.do}” of ${owner}`);
-          if (scene && onSheets.has(scene.id) && at > 0 && takes(branch.steps, at) > 0 && (moves < 0 || moves >= at))
+          if (scene && this.onSheets.has(scene.id) && at > 0 && takes(branch.steps, at) > 0 && (moves < 0 || moves >= at))
             say(`what ${owner} does after waiting`);
         }
       }
@@ -567,5 +571,3 @@ const variableName = (id: string) => `v_${id.replace(/[^0-9A-Za-z_]/g, '_')}`;
 const nmtoken = (text: string) => text.replace(/[^0-9A-Za-z_-]+/g, '_') || '_';
 
 const delayed = (event: string, ms: number, at: string) => `<send event="${event}" delay="${ms}ms"><param name="at" expr="${at}"/></send>`;
-
-const escape = (text: string) => text.replace(/[&<>"]/g, (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[sign]!);

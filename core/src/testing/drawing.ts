@@ -1,11 +1,13 @@
+import { escaped } from '../formats/escaped.ts';
 import { layerKind } from '../vocabulary/layers/all.ts';
-import { emptyRun, emptyRoot } from '../run/environment.ts';
 import type { Program } from '../program/program.ts';
 import { boundsOf, resolveScreen, type Screen, type Shown } from '../run/resolve.ts';
-import { replay, start } from '../run/run.ts';
-import type { RunEvent, RunState } from '../run/state.ts';
+import { advance, start } from '../run/run.ts';
+import type { RunEvent } from '../run/state.ts';
+import { stillScreen } from '../run/still.ts';
 import type { Finding } from '../walk/finding.ts';
 import { eventWords } from '../walk/event-words.ts';
+import { framesShowing, seenParts } from '../walk/per-scene.ts';
 
 /** Draws the way to a loose end as a strip of frames, the place ringed in the last one: SVG, for the documents. */
 
@@ -17,7 +19,6 @@ const RING = '#b3452c';
 /** Frames of a way that are drawn: the last ones. */
 const MOST = 4;
 
-const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
 const round = (value: number) => Math.round(value * 100) / 100;
 
 interface Still {
@@ -51,31 +52,22 @@ ${drawn.join('\n')}
 `;
 }
 
-/** The screens on the way to a finding, what only passes left out; where there is no way, its scene as it is drawn. */
+/** The last screens on the way to a finding; where there is no way, its scene as it begins. */
 function stillsTo(program: Program, found: Finding): Still[] {
   const { route, place } = found;
   const begun = route && start(program, route.from);
-  if (!route || !begun) return [{ screen: resolveScreen(program, standing(program, frameOf(program, place.scene))), next: null }];
-  const runs = [begun, ...route.events.map((_, i) => replay(program, begun, route.events.slice(0, i + 1)).run)];
+  if (!route || !begun) return [{ screen: stillScreen(program, frameOf(program, place.scene))!, next: null }];
+  const runs = [begun];
+  for (const event of route.events) runs.push(advance(program, runs.at(-1)!, event).run);
   const all = runs.map((run, i) => ({ screen: resolveScreen(program, run), next: route.events[i] ?? null }));
   return all.slice(-MOST);
 }
 
-const frameOf = (program: Program, scene: string | null): string => {
-  if (scene === null) return program.frames[0]!;
-  if (program.scenes.get(scene)?.scene.use === 'frame') return scene;
-  const shows = (frame: string) =>
-    program.scenes.get(frame)!.items.some(({ layer }) => layer.part === scene) ||
-    program.scenes.get(frame)!.scene.carries?.some(({ sheet }) => sheet === scene);
-  return program.frames.find(shows) ?? program.frames[0]!;
-};
-
-const standing = (program: Program, frame: string): RunState => ({
-  ...emptyRun(frame),
-  roots: Object.fromEntries(
-    [frame, ...(program.scenes.get(frame)!.scene.carries ?? []).map(({ sheet }) => sheet)].map((id) => [id, emptyRoot(id, 0)])
-  ),
-});
+/** A frame on which a scene is seen; the first where it is none in particular. */
+function frameOf(program: Program, scene: string | null): string {
+  const seen = scene === null ? undefined : (seenParts(program).get(scene)?.scenes[0] ?? scene);
+  return (seen === undefined ? undefined : framesShowing(program, seen)[0]) ?? program.frames[0]!;
+}
 
 function drawScreen(screen: Screen, found: Finding | null): string {
   const id = `v${screen.frame}`.replace(/\W/g, '');
