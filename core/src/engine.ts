@@ -4,7 +4,7 @@ export * from './motion/presenter.ts';
 export { outlinesOf, type SeenOutline } from './motion/path.ts';
 export { strokeLength } from './motion/path-length.ts';
 export { countedText, typedPart } from './motion/shares.ts';
-export { DEFAULT_INK, valuesOf, type Values } from './motion/values.ts';
+export { DEFAULT_INK, settledValues, valuesOf, type Values } from './motion/values.ts';
 export { isOutlined, layerKind } from './vocabulary/layers/all.ts';
 export { properties } from './vocabulary/properties/all.ts';
 export { DEFAULT_FAMILY, faceOf } from './piece/faces.ts';

@@ -77,7 +77,7 @@ export * from './motion/frames.ts';
 export * from './motion/presenter.ts';
 export { strokeLength } from './motion/path-length.ts';
 export { countedText, typedPart } from './motion/shares.ts';
-export { DEFAULT_INK, valuesOf, type Values } from './motion/values.ts';
+export { DEFAULT_INK, settledValues, valueIn, valuesOf, type Values } from './motion/values.ts';
 export {
   byOrder,
   childIdsOf,

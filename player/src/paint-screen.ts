@@ -3,7 +3,7 @@ import {
   DEFAULT_INK,
   outlinesOf,
   typedPart,
-  valuesOf,
+  settledValues,
   type Screen,
   type Shown,
   type Surface,
@@ -72,7 +72,7 @@ const fromTheBack = (list: readonly Shown[]): readonly Shown[] => (list.length >
 
 function paintLayer(painting: Painting, shown: Shown, dx: number, dy: number): void {
   const { canvas } = painting;
-  const values = valuesOf(shown);
+  const values = settledValues(shown);
   if (values.opacity <= 0 || values.width <= 0 || values.height <= 0) return;
   canvas.save();
   canvas.translate(values.x + dx, values.y + dy);

@@ -18,8 +18,11 @@ export const MOVING: ReadonlySet<ValueName> = new Set<ValueName>([
   'scrollY',
 ]);
 
-/** The values of a settled layer. */
-export const valuesOf = onceFor((shown: Shown): Values => {
+/** The values of a settled layer; they are worked out once. */
+export const valuesOf = onceFor(settledValues);
+
+/** The same, for where they are asked for once: keeping them with the layer takes longer than working them out. */
+export function settledValues(shown: Shown): Values {
   const { style } = shown;
   const values: Record<string, unknown> = {
     x: shown.x,
@@ -38,13 +41,13 @@ export const valuesOf = onceFor((shown: Shown): Values => {
   };
   for (const kind of kept) values[kind.name] = valueIn(shown, kind);
   return values as unknown as Values;
-});
+}
 
 /** What a layer has besides its pose, which is there with all that moves it. */
 const kept = properties.filter(({ group, name }) => group !== 'pose' && name !== 'opacity');
 
 /** A property as it is seen; what it is without is undefined. */
-function valueIn(shown: Shown, { name, group, of, neutral, canMiss }: AnyPropertyKind): unknown {
+export function valueIn(shown: Shown, { name, group, of, neutral, canMiss }: AnyPropertyKind): unknown {
   const fields = (group === 'layer' ? shown : shown[group as 'style' | 'letters']) as Readonly<Record<string, unknown>>;
   const value = of ? (fields[of.field] as Readonly<Record<string, unknown>> | undefined)?.[of.inner] : fields[name];
   return value ?? (canMiss ? undefined : neutral);

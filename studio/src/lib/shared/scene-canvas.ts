@@ -1,5 +1,5 @@
 import { paintScreen } from '@zany/player';
-import { layerKind, outlinesOf, properties, valuesOf, type Screen, type Shown } from '@zany/core';
+import { layerKind, outlinesOf, properties, valueIn, type Screen, type Shown } from '@zany/core';
 import { pictureNow } from './thumb-paint';
 
 /**
@@ -64,7 +64,7 @@ const declared = properties.filter(({ css }) => css && !css.isPainted);
 function isPaintable(shown: Shown): boolean {
   const { node, opacity, children, path } = shown;
   const { draws } = layerKind(node.layer);
-  if (declared.some(({ name, neutral }) => valuesOf(shown)[name] !== neutral)) return false;
+  if (declared.some((kind) => valueIn(shown, kind) !== kind.neutral)) return false;
   if (path !== undefined && outlinesOf(path).length > 1) return false;
   return draws !== 'film' && draws !== 'field' && (opacity >= 1 || children.length === 0);
 }

@@ -1,72 +1,61 @@
 <script lang="ts">
-  import { trackValue, type TrackOf } from '@zany/core';
-  import { NAMES, pointsOf, ROW } from './seam';
+  import type { Timeline } from '@zany/core';
+  import { NAMES, ROW } from './seam';
+  import { drawLine, drawSections, drawWords, inkOf, sized, type DrawnLine } from './seam-drawing';
 
-  /**
-   * Curves and knots of the rows in view while something is pulled, on one canvas: marks in a drawing of each row cost the browser
-   * more than all else in such a frame. Elements show them again once it is let go.
-   */
+  /** What is in view of the seam while something is pulled along it, on one canvas over its elements; they show it again once it is let go. */
   interface Props {
-    /** For each row its curves, and its knots with their heights in it. */
-    lines: readonly {
-      readonly tracks: readonly TrackOf[];
-      readonly isOpen: boolean;
-      readonly knots: readonly { readonly time: number; readonly y: number; readonly isOn: boolean }[];
-    }[];
-    /** The place of the first of them, in CSS px. */
+    timeline: Timeline;
+    lines: readonly DrawnLine[];
+    /** The place of the first of them below the head, and how far all is scrolled; CSS px. */
+    first: number;
+    left: number;
     top: number;
-    x: (time: number) => number;
-    /** How much of the time is in view, in CSS px. */
+    /** CSS px: the ruler, and all of the head. */
+    ruler: number;
+    head: number;
+    perFrame: number;
+    /** How much is in view, names included; CSS px. */
     view: number;
+    room: number;
+    /** What is pulled in words, and where on the display. */
+    told: { readonly words: string; readonly clientX: number } | null;
   }
-  let { lines, top, x, view }: Props = $props();
+  let { timeline, lines, first, left, top, ruler, head, perFrame, view, room, told }: Props = $props();
 
   let canvas: HTMLCanvasElement | undefined = $state();
-  const height = $derived(lines.length * ROW);
   const wide = $derived(Math.max(1, view - NAMES));
-
-  /** The colours of the theme, as a canvas names them; asked once, since asking makes the browser work out all styles. */
-  const colors = $derived.by(() => {
-    if (!canvas) return null;
-    const style = getComputedStyle(canvas);
-    const [line, sheet, gold, ink] = ['--gold-text', '--sheet', '--gold', '--ink'].map((name) => style.getPropertyValue(name).trim());
-    return { line: line!, sheet: sheet!, gold: gold!, ink: ink! };
-  });
+  const ink = $derived(canvas ? inkOf(canvas) : null);
+  /** Where the canvas begins on the display: it stays there while something moves, and asking makes the browser lay out the page. */
+  const beginsAt = $derived(canvas?.getBoundingClientRect().left ?? 0);
 
   $effect(() => {
-    const context = canvas?.getContext('2d');
-    if (!canvas || !context || !colors) return;
-    const { line, sheet, gold, ink } = colors;
+    const context = canvas && sized(canvas, wide, room);
+    if (!context || !ink) return;
     const scale = devicePixelRatio;
-    const [w, h] = [Math.round(wide * scale), Math.round(height * scale)];
-    if (canvas.width !== w || canvas.height !== h) [canvas.width, canvas.height] = [w, h];
-    context.setTransform(1, 0, 0, 1, 0, 0);
-    context.clearRect(0, 0, w, h);
-    const scrolled = canvas.closest('.scroll')?.scrollLeft ?? 0;
-    lines.forEach(({ tracks, isOpen, knots }, i) => {
-      context.setTransform(scale, 0, 0, scale, -scrolled * scale, i * ROW * scale);
-      context.strokeStyle = line;
-      context.globalAlpha = isOpen ? 1 : 0.55;
-      context.lineWidth = isOpen ? 1.6 : 1.1;
-      for (const track of tracks) {
-        context.beginPath();
-        for (const [px, py] of pointsOf(track, (time) => trackValue(track, time), x, ROW)) context.lineTo(px, py);
-        context.stroke();
-      }
-      context.globalAlpha = 1;
-      context.lineWidth = 1.5;
-      for (const { time, y, isOn } of knots) {
-        context.beginPath();
-        context.arc(x(time), y, 4.75, 0, 2 * Math.PI);
-        context.fillStyle = isOn ? gold : sheet;
-        context.fill();
-        context.strokeStyle = isOn ? ink : line;
-        context.stroke();
-      }
+    const shift = (x: number, y: number) => context.setTransform(scale, 0, 0, scale, x * scale, y * scale);
+    context.save();
+    context.beginPath();
+    context.rect(0, head, wide, room - head);
+    context.clip();
+    lines.forEach((line, i) => {
+      shift(-left, head + first + i * ROW - top);
+      drawLine(context, line, (time) => (time + 0.5) * perFrame, ink);
     });
+    context.restore();
+    shift(-left, ruler);
+    drawSections(context, timeline, perFrame, [left, left + wide], ink);
+    shift(0, 0);
+    if (told) drawWords(context, told.words, told.clientX - beginsAt, wide, ink);
   });
 </script>
 
-<div class="pointer-events-none absolute left-0 right-0" style:top="{top}px" style:height="{height}px" aria-hidden="true">
-  <canvas class="sticky block" style:left="{NAMES}px" style:width="{wide}px" style:height="{height}px" bind:this={canvas}></canvas>
+<div
+  class="pointer-events-none absolute left-0 z-30"
+  style:top="{top - head}px"
+  style:width="max(100%, {view}px)"
+  style:height="{room}px"
+  aria-hidden="true"
+>
+  <canvas class="sticky block" style:left="{NAMES}px" style:width="{wide}px" style:height="{room}px" data-seam-canvas bind:this={canvas}></canvas>
 </div>

@@ -5,9 +5,11 @@
     easeKeys,
     hasKeyAt,
     keysOf,
+    momentWords,
     moveSpan,
     pulledEasing,
     pullKeys,
+    secondsWords,
     sectionAt,
     sectionName,
     trackValue,
@@ -26,6 +28,7 @@
   import SeamPulled from './SeamPulled.svelte';
   import SeamNeedles from './SeamNeedles.svelte';
   import SeamSwings from './SeamSwings.svelte';
+  import type { DrawnLine } from './seam-drawing';
   import type { Seam } from './seam-state.svelte';
 
   /** Layers in time, one below the other: when they are there, and the curves of their values with a knot for each key. */
@@ -36,14 +39,18 @@
     perFrame: number;
     width: number;
     /** How far the rows are scrolled, and how much of them is seen; CSS px. */
+    left: number;
     top: number;
     room: number;
+    /** What stands above them: the ruler, and all of the head; CSS px. */
+    ruler: number;
+    head: number;
     /** How wide what is seen is, names included; CSS px. */
     view: number;
     /** Times that what is dragged is caught by. */
     snap: (time: number) => number;
   }
-  let { seam, timeline, rows, perFrame, width, top, room, view, snap }: Props = $props();
+  let { seam, timeline, rows, perFrame, width, left, top, room, ruler, head, view, snap }: Props = $props();
 
   const session = $derived(seam.session);
   interface Line {
@@ -55,8 +62,7 @@
     rows.flatMap((row): Line[] => [{ row, track: null }, ...(seam.open.has(row.item.layer.id) ? row.tracks.map((track) => ({ row, track })) : [])])
   );
   const first = $derived(Math.max(0, Math.floor(top / ROW) - 2));
-  /** While something is pulled, curves and knots are drawn on one canvas: elements for them cost the browser ten times as much. */
-  const isPulled = $derived(seam.held !== null && session.rushes);
+  const isPulled = $derived(seam.isPulled);
   const shown = $derived(lines.slice(first, first + Math.ceil(room / ROW) + 5));
   const keyOf = ({ row, track }: Line) => `${row.item.layer.id} ${track?.id ?? ''}`;
   const restedLines = heldBack(
@@ -80,7 +86,7 @@
   }
 
   /** A line as it is drawn while something is pulled. */
-  function drawnLine({ row, track }: Line) {
+  function drawnLine({ row, track }: Line): DrawnLine {
     const heightOf = track && heightsOf(track.track, ROW);
     const knots = track
       ? keysOf(track.track).map(({ time, value }) => ({ time, y: heightOf!(value), keys: [{ track: track.id, time }] }))
@@ -88,6 +94,7 @@
     return {
       tracks: track ? [track.track] : row.tracks.map((one) => one.track),
       isOpen: track !== null,
+      spans: track ? [] : row.spans,
       knots: knots.map(({ time, y, keys }) => ({ time, y, isOn: keys.some((one) => chosen.has(atOf(one))) })),
     };
   }
@@ -120,6 +127,7 @@
     const change = (by: number, next: PointerEvent) => (now: Timeline) =>
       next.altKey ? copyKeys(now, chosen, by) : pullKeys(now, chosen, by).timeline;
     follow(event, held, {
+      says: (by, now) => momentWords(now, Math.min(now.length - 1, Math.max(0, held + by)), seam.fps),
       move: (by, next) => {
         seam.preview(by ? change(by, next) : null);
         seam.keys = next.altKey ? chosen : pullKeys(base, chosen, by).keys;
@@ -140,12 +148,19 @@
   function follow(
     event: PointerEvent,
     held: number,
-    ways: { move: (by: number, event: PointerEvent) => void; done: (by: number, event: PointerEvent) => void }
+    ways: {
+      says: (by: number, now: Timeline) => string;
+      move: (by: number, event: PointerEvent) => void;
+      done: (by: number, event: PointerEvent) => void;
+    }
   ) {
     const settle = (by: number, next: PointerEvent) =>
       Math.abs(next.clientX - event.clientX) < 3 ? 0 : (next.altKey ? Math.round(held + by) : snap(held + by)) - held;
     seam.follow(event, perFrame, { settle, ...ways });
   }
+
+  const spanWords = (span: { readonly from: number; readonly to: number } | undefined) =>
+    span ? `there from ${span.from + 1} to ${span.to + 1}, ${secondsWords(span.to - span.from + 1, seam.fps)}` : '';
 
   function dragSpan(event: PointerEvent, id: string, edge: 'from' | 'to' | 'both') {
     if (event.button !== 0 || !session.canEdit) return;
@@ -156,6 +171,7 @@
     const held = edge === 'to' ? span.to : span.from;
     const change = (by: number) => (now: Timeline) => moveSpan(now, id, edge === 'both' ? { from: by, to: by } : { [edge]: by });
     follow(event, held, {
+      says: (_by, now) => spanWords(now.spans?.[id]),
       move: (by) => seam.preview(by ? change(by) : null),
       done: (by) => {
         seam.preview(null);
@@ -278,7 +294,7 @@
 >
   {#each shown as { row, track }, i (keyOf({ row, track }))}
     {@const layer = row.item.layer}
-    {@const line = isPulled ? (rested.get(keyOf({ row, track })) ?? { row, track }) : { row, track }}
+    {@const line = rested.get(keyOf({ row, track })) ?? { row, track }}
     {@const isSelected = session.selection.includes(layer.id)}
     <div
       class="absolute left-0 right-0 flex border-b [contain:layout_style] border-[color-mix(in_srgb,var(--line)_60%,transparent)] {isSelected
@@ -299,7 +315,7 @@
         role="rowheader"
       >
         {#if track}
-          {@const value = trackValue(track.track, session.moment ?? 0)}
+          {@const value = trackValue((line.track ?? track).track, session.moment ?? 0)}
           <span class="soft flex-1 truncate text-[12px]">{propertyKinds[track.track.property].words}</span>
           <span class="text-[11.5px] tabular-nums">{typeof value === 'number' ? Math.round(value * 100) / 100 : ''}</span>
           {#if typeof value === 'string' && value.startsWith('#')}<span
@@ -327,15 +343,17 @@
         class="relative block h-full flex-1"
         role="gridcell"
         tabindex="0"
-        aria-label="{layer.name}{track ? `, ${propertyKinds[track.track.property].words}` : ''}: {track
-          ? keysOf(track.track).length
-          : keyTimes(row).length} keys{row.spans.length ? `, there in ${row.spans.length} spans` : ''}"
+        aria-label="{layer.name}{track ? `, ${propertyKinds[track.track.property].words}` : ''}: {line.track
+          ? keysOf(line.track.track).length
+          : keyTimes(line.row).length} keys{line.row.spans.length ? `, there in ${line.row.spans.length} spans` : ''}"
         onkeydown={(event) => key(event, row, track)}
       >
         {#if !track}
-          {#each row.spans as span (span.id)}
+          {#each line.row.spans as span (span.id)}
             <span
-              class="absolute top-[4px] flex h-[18px] cursor-grab items-stretch justify-between rounded-[4px] border border-[var(--teal)] bg-[color-mix(in_srgb,var(--teal-wash)_80%,transparent)]"
+              class="{isPulled
+                ? 'invisible'
+                : ''} absolute top-[4px] flex h-[18px] cursor-grab items-stretch justify-between rounded-[4px] border border-[var(--teal)] bg-[color-mix(in_srgb,var(--teal-wash)_80%,transparent)]"
               style:left="{span.from * perFrame}px"
               style:width="{(span.to - span.from + 1) * perFrame}px"
               title="There from frame {span.from + 1} to {span.to + 1}; double-click: always"
@@ -347,7 +365,7 @@
               <span class="w-[6px] cursor-ew-resize" role="presentation" onpointerdown={(event) => dragSpan(event, span.id, 'from')}></span>
               <span class="w-[6px] cursor-ew-resize" role="presentation" onpointerdown={(event) => dragSpan(event, span.id, 'to')}></span>
             </span>
-          {:else}{#if row.tracks.length}<span class="absolute left-0 right-0 top-[12.5px] h-px bg-[var(--line)]"></span>{/if}{/each}
+          {:else}{#if line.row.tracks.length}<span class="absolute left-0 right-0 top-[12.5px] h-px bg-[var(--line)]"></span>{/if}{/each}
         {/if}
         {#if !track && isMediaLayer(layer)}<SeamMedia {seam} {timeline} {row} {perFrame} height={ROW - 3} />{/if}
         {#if !track && timeline.cues}<SeamNeedles {seam} {timeline} {layer} {perFrame} height={ROW} {snap} />{/if}
@@ -378,7 +396,19 @@
       </span>
     </div>
   {/each}
-  {#if isPulled}<SeamPulled lines={shown.map(drawnLine)} top={first * ROW} {x} {view} />{/if}
+  {#if isPulled}<SeamPulled
+      {timeline}
+      lines={shown.map(drawnLine)}
+      first={first * ROW}
+      {left}
+      {top}
+      {ruler}
+      {head}
+      {perFrame}
+      {view}
+      {room}
+      told={seam.told}
+    />{/if}
   {#if marquee}<span
       class="pointer-events-none absolute z-10 border border-[var(--gold)] bg-[color-mix(in_srgb,var(--gold)_14%,transparent)]"
       style:left="{marquee.x}px"

@@ -2,6 +2,7 @@
   import {
     addLabel,
     copySection,
+    count,
     cutTime,
     endingWords,
     holdMoment,
@@ -11,6 +12,7 @@
     removeLabel,
     removeSection,
     resizeSection,
+    secondsWords,
     sectionsOf,
     setEnding,
     setLabel,
@@ -24,6 +26,7 @@
   import Popover from '$lib/shared/Popover.svelte';
   import NumberField from '$lib/build/NumberField.svelte';
   import RenameField from '$lib/shared/RenameField.svelte';
+  import { SIGNED, SIGNS, WIDE } from './seam-drawing';
   import type { Seam } from './seam-state.svelte';
 
   /** The sections of the seam as panels: a tag to take each by, its ending in a word, its edge to pull. */
@@ -35,10 +38,6 @@
   let menu: { label: string; anchor: HTMLElement } | null = $state(null);
   /** While a tag is dragged: before which section it would be put; null is the end. */
   let dropsBefore: string | null | undefined = $state(undefined);
-
-  /** CSS px from which an ending has room for its words; a narrower one has a sign. */
-  const WIDE = 156;
-  const SIGNS = { hold: '■', loop: '↻', 'go on': '→', 'go to': '↷' } as const;
 
   const nameOf = (section: Section) => (section.label === null ? '' : (timeline.labels?.[section.label]?.name ?? ''));
 
@@ -55,11 +54,25 @@
   ]);
 
   /** Follows the pointer along the seam: so many frames from where it was pressed. */
-  function follow(event: PointerEvent, move: (by: number, event: PointerEvent) => void, done: (by: number, event: PointerEvent) => void) {
+  function follow(
+    event: PointerEvent,
+    ways: {
+      says?: (by: number, now: Timeline) => string;
+      move: (by: number, event: PointerEvent) => void;
+      done: (by: number, event: PointerEvent) => void;
+    }
+  ) {
     if (event.button !== 0 || !canEdit) return;
     event.preventDefault();
     event.stopPropagation();
-    seam.follow(event, perFrame, { settle: Math.round, move, done });
+    seam.follow(event, perFrame, { settle: Math.round, ...ways });
+  }
+
+  /** `Ebb: 56 frames, 2.33 s`. */
+  function lengthWords({ label }: Section, now: Timeline): string {
+    const section = sectionsOf(now).find((one) => one.label === label);
+    const frames = section ? section.to - section.from + 1 : 0;
+    return `${label === null ? '' : `${now.labels?.[label]?.name}: `}${count(frames, 'frame')}, ${secondsWords(frames, seam.fps)}`;
   }
 
   const howOf = (event: PointerEvent): Resizing => (event.altKey ? 'eat' : event.shiftKey ? 'stretch' : 'push');
@@ -67,14 +80,14 @@
   function pull(event: PointerEvent, section: Section) {
     const length = section.to - section.from + 1;
     const change = (by: number, next: PointerEvent) => (now: Timeline) => resizeSection(now, section.label, Math.max(1, length + by), howOf(next));
-    follow(
-      event,
-      (by, next) => seam.preview(change(by, next)),
-      (by, next) => {
+    follow(event, {
+      says: (_by, now) => lengthWords(section, now),
+      move: (by, next) => seam.preview(change(by, next)),
+      done: (by, next) => {
         seam.preview(null);
         if (by) seam.edit(`Length of ${nameOf(section) || 'the beginning'}`, change(by, next));
-      }
-    );
+      },
+    });
   }
 
   function drag(event: PointerEvent, section: Section) {
@@ -86,16 +99,15 @@
       const others = sections.filter((one) => one.label !== null && one.label !== label);
       return others.find((one) => (one.from + one.to) / 2 > middle)?.label ?? null;
     };
-    follow(
-      event,
-      (by) => (dropsBefore = placeAt(by)),
-      (by) => {
+    follow(event, {
+      move: (by) => (dropsBefore = placeAt(by)),
+      done: (by) => {
         const before = placeAt(by);
         dropsBefore = undefined;
         if (before === undefined) return seam.stand(section.from);
         seam.edit(`Move ${nameOf(section)}`, (now) => moveSection(now, label, before));
-      }
-    );
+      },
+    });
   }
 
   function key(event: KeyboardEvent, section: Section) {
@@ -145,7 +157,7 @@
     <div
       class="absolute top-0 flex h-full items-center gap-1 overflow-hidden border-r border-[var(--line)] {i % 2
         ? 'bg-[color-mix(in_srgb,var(--gold-wash)_70%,transparent)]'
-        : 'bg-[color-mix(in_srgb,var(--teal-wash)_55%,transparent)]'}"
+        : 'bg-[color-mix(in_srgb,var(--teal-wash)_55%,transparent)]'} {seam.isPulled ? 'opacity-0' : ''}"
       style:left="{left}px"
       style:width="{width}px"
       role="listitem"
@@ -176,7 +188,7 @@
         {/if}
       {/if}
       <span class="flex-1"></span>
-      {#if width > 44}
+      {#if width > SIGNED}
         {#if section.label !== null && canEdit}
           <ChipMenu
             name="Ending of {nameOf(section)}{width > WIDE ? '' : `, ${endingWords(timeline, section)}`}"

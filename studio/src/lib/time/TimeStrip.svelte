@@ -36,6 +36,7 @@
   import SeamAdditions from './SeamAdditions.svelte';
   import SeamRows from './SeamRows.svelte';
   import SeamSections from './SeamSections.svelte';
+  import SeamTold from './SeamTold.svelte';
 
   /** The seam: the time of the open scene from left to right, and everything that happens in it. */
   let { session }: { session: EditorSession } = $props();
@@ -47,6 +48,7 @@
   let view = $state(600);
   let room = $state(160);
   let top = $state(0);
+  let left = $state(0);
   let scroller: HTMLElement | undefined = $state();
   let rowsBelow: SeamRows | undefined = $state();
   let additions: SeamAdditions | undefined = $state();
@@ -56,10 +58,17 @@
   let names = $state('');
   let seconds = $state(2);
 
-  /** CSS px of the ruler and the sections above the rows. */
+  /** CSS px of the ruler, and of it and the sections above the rows. */
+  const RULER = 18;
   const HEAD = 44;
 
   const timeline = $derived(session.timeline);
+  const timelineAtRest = heldBack(
+    () => seam.isPulled,
+    () => session.timeline
+  );
+  /** The time as elements show and say it: while something is pulled, as it was before. */
+  const rested = $derived(timelineAtRest());
   const moment = $derived(session.moment ?? 0);
   const fps = $derived(seam.fps);
   const fitted = $derived(Math.max(0.02, (view - NAMES - 24) / Math.max(1, timeline?.length ?? 1)));
@@ -73,16 +82,26 @@
   );
   /** While something is pulled it grows by a lot at a time: laying out all of time anew with each of its frames takes too long. */
   const width = $derived(seam.held ? widthAtRest() + Math.ceil(Math.max(0, exact - widthAtRest()) / SPARE) * SPARE : exact);
+  /** Where the ruler ends, in timeline frames: while something is pulled, where there is room for it. */
+  const rulerEnd = $derived(seam.held ? Math.round(width / perFrame) : (timeline?.length ?? 0));
   const rows = $derived(session.sceneAtRest && timeline ? rowsOf(session.sceneAtRest, session.selection, seam.all) : []);
   /** Rows, and the lines of those that are open. */
   const lines = (some: typeof rows) => some.reduce((all, { item, tracks }) => all + 1 + (seam.open.has(item.layer.id) ? tracks.length : 0), 0);
   const lineCount = $derived(lines(rows));
   const step = $derived(rulerStep(perFrame, fps));
   const countThere = heldBack(
-    () => seam.held !== null && session.rushes,
+    () => session.rushes,
     () => session.scene?.items.filter((item) => item.shown && (!timeline || isThereAt(timeline, item.layer.id, moment))).length ?? 0
   );
-  /** How many layers are there at this moment; while something is pulled, before it was. */
+  const momentAtRest = heldBack(
+    () => session.rushes,
+    () => moment
+  );
+  /** The moment as elements say it: on the way, a tag on the ruler does. */
+  const restedMoment = $derived(momentAtRest());
+  /** What elements say is over while something is on its way. */
+  const passed = $derived(session.rushes ? 'opacity-40' : '');
+  /** How many layers are there at the moment that is said. */
   const there = $derived(countThere());
   const marks = $derived(timeline ? marksIn(timeline) : []);
   const snap = (time: number) => snapped([...(seam.held?.marks ?? marks), moment], time, 6 / perFrame);
@@ -130,8 +149,12 @@
       move: (next) => {
         session.rushes = true;
         seam.stand(Math.max(0, next.shiftKey ? snap(at(next)) : at(next)));
+        seam.tell(next, momentWords(seam.timeline!, moment, fps));
       },
-      done: () => (session.rushes = false),
+      done: () => {
+        session.rushes = false;
+        seam.tell(null);
+      },
     });
   }
 
@@ -303,7 +326,7 @@
     seam.edit(name, ({ [field]: _old, ...now }) => ({ ...now, ...(value !== undefined && { [field]: value }) }));
 </script>
 
-{#if !timeline}
+{#if !timeline || !rested}
   <form class="flex flex-wrap items-center gap-2 self-center" onsubmit={begin} novalidate>
     <span class="soft">{session.scene?.scene.name ?? 'This'} has no time yet.</span>
     {#if session.canEdit && session.scene}
@@ -329,15 +352,15 @@
         >{seam.playing ? '■' : '▶'}</button
       >
       <input
-        class="field h-[22px] w-[52px] shrink-0 !px-1 text-right"
-        value={moment + 1}
+        class="field h-[22px] w-[52px] shrink-0 !px-1 text-right {passed}"
+        value={restedMoment + 1}
         aria-label="Moment"
         title="48, 2 s, +10, a section"
         onkeydown={fieldKey}
         onchange={typeMoment}
       />
-      <span class="font-semibold" role="status" data-moment={moment}>{momentWords(timeline, moment, fps)}</span>
-      <span class="soft min-w-0 truncate">{movingWords(timeline, moment, there)}</span>
+      <span class="font-semibold {passed}" role="status" data-moment={restedMoment}>{momentWords(rested, restedMoment, fps)}</span>
+      <span class="soft min-w-0 truncate {passed}">{movingWords(rested, restedMoment, there)}</span>
       <span class="flex-1"></span>
       {#if session.canEdit}
         {#if session.selection.length}<SeamAdditions bind:this={additions} {seam} {timeline} {moment} />{/if}
@@ -383,10 +406,11 @@
       bind:clientWidth={view}
       bind:clientHeight={room}
       class="scroll relative min-h-0 flex-1 overflow-auto border-y border-[var(--line)] bg-[var(--sheet)]"
-      onscroll={(event) => (top = event.currentTarget.scrollTop)}
+      onscroll={({ currentTarget }) => ([left, top] = [currentTarget.scrollLeft, currentTarget.scrollTop])}
       onwheel={wheel}
       role="presentation"
     >
+      {#if seam.told && !seam.isPulled}<SeamTold words={seam.told.words} clientX={seam.told.clientX} height={RULER} {view} />{/if}
       <div class="sticky top-0 z-20 bg-[var(--rim)]" style:width="{NAMES + width}px">
         <div class="flex">
           <span class="sticky left-0 z-10 shrink-0 border-r border-[var(--line)] bg-[var(--rim)]" style:width="{NAMES}px"></span>
@@ -397,15 +421,15 @@
             tabindex="0"
             aria-label="Playhead"
             aria-valuemin={1}
-            aria-valuemax={timeline.length}
-            aria-valuenow={moment + 1}
-            aria-valuetext={momentWords(timeline, moment, fps)}
+            aria-valuemax={rested.length}
+            aria-valuenow={restedMoment + 1}
+            aria-valuetext={momentWords(rested, restedMoment, fps)}
             data-ruler
             bind:this={ruler}
             onpointerdown={scrub}
             ondblclick={() => session.canEdit && sections?.label(moment)}
           >
-            {#each { length: Math.ceil(timeline.length / step) } as _, i (i)}
+            {#each { length: Math.ceil(rulerEnd / step) } as _, i (i)}
               <span class="soft absolute top-0 border-l border-[var(--line)] pl-0.5 text-[10px] leading-[18px]" style:left="{i * step * perFrame}px"
                 >{i * step + 1}{#if (i * step) % fps === 0}<span> · {(i * step) / fps} s</span>{/if}</span
               >
@@ -422,20 +446,20 @@
               onclick={() => (seam.all = !seam.all)}>all layers</button
             ></span
           >
-          <div style:width="{width}px"><SeamSections bind:this={sections} {seam} {timeline} {perFrame} /></div>
+          <div style:width="{width}px"><SeamSections bind:this={sections} {seam} timeline={rested} {perFrame} /></div>
         </div>
       </div>
-      <SeamRows bind:this={rowsBelow} {seam} {timeline} {rows} {perFrame} {width} {top} {room} {view} {snap} />
+      <SeamRows bind:this={rowsBelow} {seam} {timeline} {rows} {perFrame} {width} {left} {top} {room} ruler={RULER} head={HEAD} {view} {snap} />
       {#if rows.length === 0}<p class="soft sticky left-0 px-3 py-2">
           Select a layer and move it on the stage: where the playhead stands, it gets a key. Or show all layers.
         </p>{/if}
       <span
-        class="pointer-events-none absolute top-0 z-10 w-px bg-[var(--brick)]"
-        style:left="{NAMES + (moment + 0.5) * perFrame}px"
+        class="pointer-events-none absolute left-0 top-0 z-10 w-px bg-[var(--brick)] will-change-transform"
+        style:transform="translateX({NAMES + (moment + 0.5) * perFrame}px)"
         style:height="{Math.max(room, HEAD + lineCount * ROW)}px"
       ></span>
     </div>
-    <div class="flex flex-wrap items-center gap-x-1 pt-1 text-[12px]" title={timelineWords(timeline, fps)}>
+    <div class="flex flex-wrap items-center gap-x-1 pt-1 text-[12px]" title={timelineWords(rested, fps)}>
       {#if session.canEdit}
         <button
           class="chip"
@@ -451,14 +475,14 @@
         <NumberField value={fps} label="Frames a second" min={1} max={120} width={44} onset={(value) => value && seam.setFps(value)} />
         <span class="soft">frames a second,</span>
         <NumberField
-          value={timeline.length}
+          value={rested.length}
           label="Length in frames"
           min={1}
           max={1000000}
           width={58}
           onset={(value) => value && seam.edit('Length', (now) => setLength(now, value))}
         />
-        <span class="soft">frames, {secondsWords(timeline.length, fps)}</span>
+        <span class="soft {seam.isPulled ? passed : ''}">frames, {secondsWords(rested.length, fps)}</span>
         <button
           class="chip {session.onion ? 'chip-on' : 'chip-ghost'}"
           aria-pressed={session.onion !== null}
@@ -499,7 +523,7 @@
             onkeydown={nameKey}
           />
         </form>
-      {:else}<span class="soft">{timelineWords(timeline, fps)}</span>{/if}
+      {:else}<span class="soft">{timelineWords(rested, fps)}</span>{/if}
     </div>
   </div>
 {/if}

@@ -37,6 +37,8 @@ export class Seam {
   all = $state(false);
   /** The scale and the times that catch, as they were when something was taken hold of: what is pulled must not move them. */
   held: { readonly perFrame: number; readonly marks: readonly number[] } | null = $state.raw(null);
+  /** What is on its way just now in words, and where the pointer is. */
+  told: { readonly words: string; readonly clientX: number } | null = $state.raw(null);
   private request = 0;
   /** Keys that were copied, here or in another scene. */
   private static copied: readonly CopiedKeys[] = [];
@@ -49,6 +51,11 @@ export class Seam {
 
   get playing(): boolean {
     return this.session.playing;
+  }
+
+  /** Something is under way along the seam: it is drawn on a canvas, and the elements stand as they were. */
+  get isPulled(): boolean {
+    return this.held !== null && this.session.rushes;
   }
 
   get fps(): number {
@@ -65,15 +72,20 @@ export class Seam {
     return made;
   }
 
-  /** Follows something that is pulled along the seam, in timeline frames from where it was taken; what settles where it was is not told again. */
+  /**
+   * Follows something that is pulled along the seam, in timeline frames from where it was taken; what settles where it was is not told
+   * again. Once it has moved, `says` puts into words what became of it.
+   */
   follow(
     event: PointerEvent,
     perFrame: number,
     {
       settle,
+      says,
       move,
       done,
     }: {
+      readonly says?: (by: number, timeline: Timeline) => string;
       readonly settle?: (by: number, event: PointerEvent) => number;
       readonly move: (by: number, event: PointerEvent) => void;
       readonly done: (by: number, event: PointerEvent) => void;
@@ -93,13 +105,22 @@ export class Seam {
         told = tells;
         this.session.rushes = true;
         move(by, next);
+        if (says && this.timeline) this.tell(next, says(by, this.timeline));
       },
       done: (next) => {
         this.session.rushes = false;
+        this.tell(null);
         done(byOf(next), next);
         this.held = null;
       },
     });
+  }
+
+  /** Says something where the pointer is, for as long as it moves. */
+  tell(event: PointerEvent, words: string): void;
+  tell(nothing: null): void;
+  tell(event: PointerEvent | null, words = ''): void {
+    this.told = event && { words, clientX: event.clientX };
   }
 
   preview(change: ((timeline: Timeline) => Timeline) | null): void {
