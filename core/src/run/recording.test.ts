@@ -1,9 +1,10 @@
-import { expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { compose } from '../compose/compose.ts';
 import { compile } from '../program/compile.ts';
 import { seat } from '../testing/seats.ts';
 import { runnerIn } from './machine.ts';
 import { RecordingStore } from './recording.ts';
+import { standingScreen } from './resolve.ts';
 import { advance, advanceIn, start } from './run.ts';
 import type { RunEvent, RunState } from './state.ts';
 
@@ -85,4 +86,142 @@ test('recorded or not, the same comes of an event', () => {
 test('all that is kept of the run is told by what is on the screen: nobody may look through it', () => {
   const { run } = RecordingStore.on(start(program)!);
   expect(() => Object.keys(run.roots)).toThrow('told by the frame');
+});
+
+describe('a store that notes', () => {
+  const home = { scene: 'home' };
+  const begun = { ...start(program)!, back: ['paid', 'home'], variables: { seats: 1, day: '' } };
+  const on = () => {
+    const store = RecordingStore.on(begun);
+    const reads = () => {
+      const found = [...store.reads];
+      (store.reads as Set<string>).clear();
+      return found;
+    };
+    return { store, reads };
+  };
+
+  test('has what it began with, and names what of it is read; times are not told apart', () => {
+    const { store, reads } = on();
+    expect(store.plain).toBe(begun);
+    expect(store.run).toBe(store.run);
+    expect([store.run.frame, store.run.clock, store.run.count, store.run.variables['seats']]).toEqual(['home', begun.clock, begun.count, 1]);
+    expect(reads()).toEqual(['frame', 'v|seats']);
+    const root = store.run.roots['home']!;
+    expect([root.scene, root.entered, root.timers, root.flags['x'], 'y' in root.flags]).toEqual(['home', 0, [], undefined, false]);
+    expect(reads()).toEqual(['home|here', 'home|timers', 'home|flags|x', 'home|flags|y']);
+    expect(Object.keys(root.states)).toEqual(Object.keys(begun.roots['home']!.states));
+    expect(reads()).toEqual(['home|states|*']);
+    expect((root.flags as never)[Symbol.iterator]).toBeUndefined();
+    expect(reads()).toEqual([]);
+    expect(store.run.roots['paid']).toBeUndefined();
+    expect(reads()).toEqual(['paid|here']);
+  });
+
+  test('notes what is overwritten, and no longer what was written', () => {
+    const { store, reads } = on();
+    store.put({ focus: 'a' });
+    expect(reads()).toEqual(['focus']);
+    expect([store.run.focus, store.plain.focus, begun.focus]).toEqual(['a', 'a', null]);
+    expect(reads()).toEqual([]);
+    store.setVariable('seats', 5);
+    expect(reads()).toEqual(['v|seats']);
+    expect([store.run.variables['seats'], store.run.variables['day']]).toEqual([5, '']);
+    expect(reads()).toEqual(['v|day']);
+    store.set('home', 'flags', 'one', true);
+    expect(reads()).toEqual(['home|here', 'home|flags|one']);
+    expect([store.run.roots['home']!.flags['one'], store.run.roots['home']!.flags['two']]).toEqual([true, undefined]);
+    expect(reads()).toEqual(['home|here', 'home|flags|two']);
+    store.setRoot('home', { timers: [{ due: 1, thread: 't' } as never], flags: { three: true } });
+    expect(reads()).toEqual(['home|here', 'home|timers', 'home|flags|*']);
+    expect([store.run.roots['home']!.timers.length, store.run.roots['home']!.flags]).toEqual([1, { three: true }]);
+    expect(store.isCleared('home')).toBe(false);
+  });
+
+  test('leaves alone what is not there', () => {
+    const { store } = on();
+    store.setRoot('paid', { entered: 3 });
+    store.set('paid', 'flags', 'x', true);
+    store.leave('paid', null);
+    expect(store.plain).toBe(begun);
+    expect(store.isCleared('paid')).toBe(true);
+  });
+
+  test('knows of the way back whether more of it was asked for than there was', () => {
+    const { store, reads } = on();
+    expect(store.run.back).toEqual(['paid', 'home']);
+    expect(reads()).toEqual(['back']);
+    store.pushBack('paid');
+    expect(store.run.back).toEqual(['paid', 'home', 'paid']);
+    store.cutBack(1);
+    expect(store.run.back).toEqual(['paid']);
+    expect([reads(), store.isDeep]).toEqual([[], false]);
+    store.cutBack(0);
+    expect(store.isDeep).toBe(false);
+    expect([store.run.back, store.isDeep]).toEqual([[], true]);
+    const empty = RecordingStore.on({ ...begun, back: [] });
+    empty.pushBack('home');
+    empty.cutBack(0);
+    expect([empty.run.back, empty.isDeep]).toEqual([[], false]);
+  });
+
+  test('reads nothing of a scene that came onto the screen since, whatever is made of it', () => {
+    const { store, reads } = on();
+    const paid = { ...begun.roots['home']!, scene: 'paid' };
+    store.enter(paid);
+    expect(reads()).toEqual(['paid|here']);
+    expect(store.isCleared('paid')).toBe(true);
+    store.set('paid', 'flags', 'x', true);
+    store.setRoot('paid', { entered: 7 });
+    expect([store.run.roots['paid']!.flags['x'], store.run.roots['paid']!.flags['y'], store.run.roots['paid']!.entered]).toEqual([
+      true,
+      undefined,
+      7,
+    ]);
+    expect([reads(), store.isCleared('paid')]).toEqual([[], true]);
+    store.enter(paid);
+    expect([store.isCleared('paid'), store.run.roots['paid']!.entered]).toEqual([true, 0]);
+    store.leave('paid', null);
+    expect([Object.keys(store.plain.roots), reads()]).toEqual([['home'], []]);
+  });
+
+  test('a scene of the beginning that is entered again is still told by what it was', () => {
+    const { store, reads } = on();
+    store.enter({ ...store.run.roots['home']!, entered: 9 });
+    expect(store.isCleared('home')).toBe(false);
+    reads();
+    expect([store.run.roots['home']!.entered, store.run.roots['home']!.flags['x']]).toEqual([9, undefined]);
+    expect(reads()).toEqual(['home|here', 'home|flags|x']);
+    store.leave('home', { flags: { x: true } });
+    expect(reads()).toEqual(['home|here', 'home|flags|*']);
+    expect([store.plain.roots['home']!.flags, store.isCleared('home')]).toEqual([{ x: true }, false]);
+    store.leave('home', null);
+    expect([store.plain.roots, store.isCleared('home')]).toEqual([{}, true]);
+    reads();
+    expect([store.run.roots['home'], reads()]).toEqual([undefined, []]);
+  });
+
+  test('others that go on from it note in the same place; runs that were watched are taken as they are', () => {
+    const { store, reads } = on();
+    const [same, other] = [store.fork(), store.fork({ ...begun, focus: 'b' })];
+    expect([same.plain, other.plain.focus]).toEqual([begun, 'b']);
+    same.setVariable('seats', 3);
+    expect([reads(), store.plain.variables['seats'], same.plain.variables['seats']]).toEqual([['v|seats'], 1, 3]);
+    expect(store.fork(store.run).plain).toBe(begun);
+    // What is put into it is freed of what watches.
+    store.enter({ ...store.run.roots['home']!, ...home });
+    expect(store.plain.roots['home']!.flags).toBe(begun.roots['home']!.flags);
+  });
+
+  test('takes where everything stands from who knows it, as long as it stands as it began', () => {
+    const screen = standingScreen(program, begun);
+    const store = RecordingStore.on(begun, { screen, reads: '@7' });
+    expect(standingScreen(program, store.run)).toBe(screen);
+    expect([...store.reads]).toEqual(['@7']);
+    store.put({ focus: 'a' });
+    expect(standingScreen(program, store.run)).not.toBe(screen);
+    const unknown = RecordingStore.on(begun);
+    expect(standingScreen(program, unknown.run)).not.toBe(screen);
+    expect([...unknown.reads]).not.toContain('@7');
+  });
 });
