@@ -89,17 +89,26 @@ export function update(program: Program, piece: Piece, touched: Touched): Progra
     const compiled = old && isSceneAlone ? recompiled(piece, old, variables) : compileScene(piece, id, variables, old);
     scenes = compiled ? scenes.set(id, compiled) : scenes.delete(id);
   }
-  const frames = touched.frames ? framesOf(piece).map((scene) => scene.id) : program.frames;
+  const frames = touched.frames
+    ? alike(
+        framesOf(piece).map((scene) => scene.id),
+        program.frames
+      )
+    : program.frames;
   return {
     piece,
     scenes,
     frames,
-    frameAt: touched.frames ? placesOf(frames) : program.frameAt,
+    frameAt: frames === program.frames ? program.frameAt : placesOf(frames),
     threads: touched.pieceThreads ? threadsOf(piece, piece.head.id) : program.threads,
     variables,
     parse: program.parse,
   };
 }
+
+/** A list, or the one before where the two are the same. */
+const alike = (list: readonly string[], old: readonly string[]): readonly string[] =>
+  list.length === old.length && list.every((one, i) => one === old[i]) ? old : list;
 
 /** The frame a piece starts on: its first start frame, else its first frame. */
 export const startFrame = (program: Program): string | null => program.piece.head.start[0] ?? program.frames[0] ?? null;

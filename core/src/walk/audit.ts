@@ -3,10 +3,11 @@ import type { Program } from '../program/program.ts';
 import { replay, start } from '../run/run.ts';
 import type { Exploration, ExploreOptions } from './exploration.ts';
 import { explore, routeTo, startOf } from './explore.ts';
+import { asBefore } from './again.ts';
 import { reasonFor } from './aside.ts';
 import { contextOf, type Finding, type Severity } from './finding.ts';
 import { framesShowing } from './per-scene.ts';
-import { findTraps } from './traps.ts';
+import { findTraps, type Trap } from './traps.ts';
 import { rules } from './rules/index.ts';
 
 export interface Audit {
@@ -22,7 +23,7 @@ export const audit = (program: Program, options: ExploreOptions = {}): Audit => 
 
 /** Runs every rule over a piece that has been explored, as far as it has been. */
 export function judge(program: Program, exploration: Exploration): Audit {
-  const context = contextOf(program, exploration, exploration.gaps.length === 0 ? findTraps(program, exploration) : []);
+  const context = contextOf(program, exploration, exploration.gaps.length === 0 ? trapsIn(program, exploration) : []);
   const routes = new Map<string, Finding['route']>();
   const known = new Set<string>();
   const ranked: Record<Severity, Finding[]> = { must: [], look: [], note: [] };
@@ -44,6 +45,16 @@ export function judge(program: Program, exploration: Exploration): Audit {
     aside: sorted.flatMap((one) => (reasons.has(one.id) ? [{ ...one, reason: reasons.get(one.id)! }] : [])),
     exploration,
   };
+}
+
+/** Where there are none, there are none either after an edit that leaves alone what leads on, and where it leads. */
+function trapsIn(program: Program, exploration: Exploration): Trap[] {
+  const { edges, stirs, leavesFrom, unfollowed } = exploration;
+  const { threads, scenes, head } = program.piece;
+  if (unfollowed.size) return findTraps(program, exploration);
+  let made: Trap[] | null = null;
+  const found = asBefore(program, 'traps', [edges, stirs, leavesFrom, threads, scenes, head], () => (made = findTraps(program, exploration)));
+  return made ?? (found.length ? findTraps(program, exploration) : found);
 }
 
 /** Gives a finding the way to the first frame on which its scene is seen, where that is reached. */

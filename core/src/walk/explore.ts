@@ -17,7 +17,7 @@ export const USUAL_STATES = 20_000;
  * exploration, which ends with it.
  */
 export function exploring(program: Program, earlier: Exploring | null = null, slicedFrom = SLICED_FROM): Exploring {
-  return new Sliced(program, earlier instanceof Sliced ? earlier.memory : null, slicedFrom);
+  return new Sliced(program, earlier instanceof Sliced ? earlier : null, slicedFrom);
 }
 
 /** Explores as far as is usual, or as far as one likes. */
@@ -59,14 +59,16 @@ class Sliced implements Exploring {
 
   constructor(
     program: Program,
-    earlier: Memory | null,
+    earlier: Sliced | null,
     private readonly slicedFrom: number
   ) {
     this.telling = tellingOf(program);
     this.ambient = new Ambient(program);
-    this.memory = earlier?.goOn(program, this.telling, this.ambient) ? earlier : new Memory(program, this.telling, this.ambient);
+    const goesOn = earlier?.memory.goOn(program, this.telling, this.ambient) === true;
+    this.memory = goesOn ? earlier!.memory : new Memory(program, this.telling, this.ambient);
     this.starts = startsOf(program, this.telling, this.ambient);
-    this.whole = this.explorer(NOTHING);
+    const isKept = goesOn && earlier!.slices === null && earlier!.whole.holds(this.starts, this.telling, this.ambient);
+    this.whole = isKept ? earlier!.whole : this.explorer(NOTHING);
     this.explorers = [this.whole];
   }
 

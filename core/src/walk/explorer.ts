@@ -56,13 +56,31 @@ export const startsOf = (program: Program, telling: Telling, ambient: Ambient): 
     return { frame, run: store.run, reports: begun.reports, acted: branchesIn(begun.reports) };
   });
 
+type Answer = Outcome | Seen | readonly number[];
+
+/** An answer, the question that it answers, and the state in which that was asked. */
+interface Use {
+  answer: Answer;
+  readonly asked: { readonly isStale: boolean };
+  readonly question: Question;
+  readonly state: number;
+}
+
+/** What is seen, what can be done, or what comes of the event with a number. */
+type Question = 'seen' | 'events' | number;
+
+/** Whether the same follows from two answers to one question; what is seen leads nowhere. */
+function isAlike(one: Answer, other: Answer): boolean {
+  if ('sights' in one) return 'sights' in other && one.isCut === other.isCut;
+  return JSON.stringify(one, withoutWritten) === JSON.stringify(other, withoutWritten);
+}
+
+const withoutWritten = (key: string, value: unknown): unknown => (key === 'written' ? undefined : value);
+
 /** Explores a piece, all of it or without some of what tells its states apart. */
 export class Explorer {
-  private readonly program: Program;
   private readonly rows = new Rows();
   private readonly stacks = new Stacks();
-
-  private readonly taken = new Set<Seen>();
 
   private readonly states: State[] = [];
   private readonly rowOf: number[] = [];
@@ -84,17 +102,20 @@ export class Explorer {
   private together = 0;
   private readonly places = new Map<string, Spot[]>();
   private readonly landed = new Set<Outcome>();
-  private readonly entered = new Set<string>();
+  private entered = new Set<string>();
   /** Some state with a row, whatever is on its back stack. */
   private readonly anyWith: (number | undefined)[] = [];
-  private readonly views = new Views();
+  private views = new Views();
   private readonly gaps = new Set<string>();
   /** States in which something was not tried because it would have been in too much of a hurry. */
   private readonly partial = new Set<number>();
   /** What came of each event the last time: what it sets off is known then. */
   private readonly last: Outcome[] = [];
-  /** All that came of events, and was found to do and to see, in the states that were followed. */
-  readonly used = new Set<object>();
+  /** All that came of events, and was found to do and to see, in the states that were followed, with where it first was. */
+  readonly uses: Use[] = [];
+  private used = new Set<Answer>();
+  /** What the starts are, as one text to compare. */
+  private readonly begun: string;
   /** What was done in a state that is told elsewhere. */
   private readonly stirs = new Map<number, Edge[]>();
   private moves = 0;
@@ -104,14 +125,14 @@ export class Explorer {
   constructor(
     readonly memory: Memory,
     starts: readonly Start[],
-    private readonly telling: Telling,
-    private readonly ambient: Ambient,
+    private telling: Telling,
+    private ambient: Ambient,
     /** Columns that are left as they begin: what nothing else depends on, and is explored elsewhere. */
     readonly left: ReadonlySet<number>,
     /** What is not done at all. */
     private readonly isAllowed: (event: RunEvent) => boolean = () => true
   ) {
-    this.program = memory.watched;
+    this.begun = this.wordsOf(starts);
     for (const gap of this.telling.untried) this.gaps.add(gap);
     for (const { frame, run, reports, acted } of starts) {
       for (const thread of threadsIn(reports)) this.fired.add(thread);
@@ -121,6 +142,61 @@ export class Explorer {
       for (const [slot, value] of this.memory.slots.valuesOf(run)) this.enter(slot, value);
       this.meet(this.rowOfRun(run), EMPTY, -1, -1, null, frame);
     }
+  }
+
+  private get program(): Program {
+    return this.memory.watched;
+  }
+
+  private wordsOf = (starts: readonly Start[]): string =>
+    JSON.stringify(
+      starts.map(({ frame, run, reports, acted }) => [frame, this.rowOfRun(run), reports.map(({ fired }) => fired), leavesPiece(reports), acted])
+    );
+
+  /**
+   * Whether all that was found is so of the edited piece that its memory goes on with: whatever was forgotten with the edit is asked
+   * again, where it was asked. Then only what is seen can be another, and no move has to be followed anew.
+   */
+  holds(starts: readonly Start[], telling: Telling, ambient: Ambient): boolean {
+    this.telling = telling;
+    this.ambient = ambient;
+    this.stand = null;
+    this.scrolls = undefined;
+    const known = this.memory.slots.columns.length;
+    if (this.next < this.states.length || this.wordsOf(starts) !== this.begun) return false;
+    const fresh: [Use, Answer][] = [];
+    for (const use of this.uses) {
+      if (!use.asked.isStale) continue;
+      const now = this.askAgain(use);
+      if (!this.memory.isReadAlike(use.answer, now) || !isAlike(use.answer, now)) return false;
+      fresh.push([use, now]);
+    }
+    if (this.memory.slots.columns.length !== known) return false;
+    for (const [use, answer] of fresh) use.answer = answer;
+    if (fresh.length) this.seeAgain();
+    this.enterAgain(starts);
+    return true;
+  }
+
+  private seeAgain(): void {
+    this.used = new Set(this.uses.map(({ answer }) => answer));
+    this.views = new Views();
+    for (const { question, answer, state } of this.uses) if (question === 'seen') this.views.see(answer as Seen, this.momentAt(state));
+  }
+
+  /** The states that scenes and parts come into, by what their states are called now. */
+  private enterAgain(starts: readonly Start[]): void {
+    this.entered = new Set();
+    for (const { run } of starts) for (const [slot, value] of this.memory.slots.valuesOf(run)) this.enter(slot, value);
+    for (const { columns, values } of this.landed) columns.forEach((column, i) => this.enter(this.memory.slots.columns[column]!, values[i]!));
+  }
+
+  private askAgain({ question, state }: Use): Answer {
+    const reading = this.reading(state);
+    const { frame } = this.states[state]!;
+    if (question === 'seen') return this.memory.seenIn(frame, reading, () => this.look(state));
+    if (question === 'events') return this.memory.eventsOf(frame, reading, () => this.find(state));
+    return this.memory.outcomeOf(question, reading, () => this.learn(state, question));
   }
 
   /** Keeps account of the states that scenes and parts come into, by themselves or as a binding says. */
@@ -213,14 +289,12 @@ export class Explorer {
     const reading = this.reading(state);
     const { frame } = this.states[state]!;
     const seen = this.memory.seenIn(frame, reading, () => this.look(state));
-    if (!this.taken.has(seen)) {
-      this.taken.add(seen);
-      this.used.add(seen);
+    if (this.use(seen, 'seen', state)) {
       this.views.see(seen, this.momentAt(state));
       if (seen.isCut) this.gaps.add('layers beyond the first 20,000 of a frame');
     }
     const events = this.memory.eventsOf(frame, reading, () => this.find(state));
-    this.used.add(events);
+    this.use(events, 'events', state);
     for (const event of events) if (this.isAllowed(this.memory.events[event]!)) this.follow(state, event, reading);
   }
 
@@ -261,7 +335,7 @@ export class Explorer {
     this.moves++;
     const outcome = this.memory.outcomeOf(event, reading, () => this.learn(state, event));
     if (this.left.size && this.memory.readsOf(outcome).some((column) => this.left.has(column))) {
-      this.used.add(outcome);
+      this.use(outcome, event, state);
       if (outcome.columns.length === 0) return;
       const edge: Edge = { to: state, event: this.memory.events[event]!, threads: outcome.threads };
       const stirring = this.stirs.get(state);
@@ -271,7 +345,7 @@ export class Explorer {
     }
     if (outcome !== this.last[event]) {
       this.last[event] = outcome;
-      this.used.add(outcome);
+      this.use(outcome, event, state);
       for (const thread of outcome.threads) this.fired.add(thread);
       this.together = Math.max(this.together, outcome.branches.length);
       for (const branch of outcome.branches) {
@@ -300,6 +374,14 @@ export class Explorer {
     const stack = this.stackOf[state]!;
     if (!outcome.isTaken) return this.arrive(state, event, outcome, row, stack, null);
     this.stacks.whatLiesBelow(stack, (below, push) => this.arrive(state, event, outcome, row, below, push));
+  }
+
+  /** Keeps account of an answer; false where that was done before. */
+  private use(answer: Answer, question: Question, state: number): boolean {
+    if (this.used.has(answer)) return false;
+    this.used.add(answer);
+    this.uses.push({ answer, asked: this.memory.questionOf(answer), question, state });
+    return true;
   }
 
   private written(outcome: Outcome): Written {

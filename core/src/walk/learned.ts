@@ -26,6 +26,8 @@ export interface Reading {
 
 export class Learned<T> {
   private tree: Tree<T> | null = null;
+  /** The piece has been edited where it asks: what was answered before may be another now. */
+  isStale = false;
 
   constructor(private readonly shelf: Shelf) {}
 

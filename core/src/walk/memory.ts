@@ -3,7 +3,7 @@ import type { SlotName } from '../run/recording.ts';
 import type { RunEvent } from '../run/state.ts';
 import type { Table } from '../table.ts';
 import type { Ambient } from './ambient.ts';
-import { Learned, Shelf, type Forgetting, type Reading } from './learned.ts';
+import { Learned, Shelf, type Reading } from './learned.ts';
 import type { Race } from './race.ts';
 import type { Seeing } from './sights.ts';
 import { Slots } from './slots.ts';
@@ -48,6 +48,10 @@ export interface Seen extends Seeing {
   readonly isCut: boolean;
 }
 
+/** What can be asked for besides scenes: the order of frames, and what is said of the piece as a whole. */
+const ORDER = '*frames';
+const HEAD = '*head';
+
 /**
  * All that was learned of a piece. It stays true of an edited piece as far as it was learned of scenes that the edit left as they were,
  * those included that were not there; what is asked for is always asked of a program that notes the scenes it is asked for.
@@ -61,11 +65,16 @@ export class Memory {
   private readonly possible = new Map<string, Learned<readonly number[]>>();
   private readonly seen = new Map<string, Learned<Seen>>();
   /** The questions that were answered with a scene, to be asked anew once it is another. */
-  private readonly about = new Map<string, Set<Forgetting>>();
+  private readonly about = new Map<string, Set<Learned<object>>>();
+  private readonly questions = new WeakMap<object, Learned<object>>();
+  /** Those that were forgotten with the last edit. */
+  private readonly stale = new Set<Learned<object>>();
   private asked = new Set<string>();
   watched: Program;
   /** What was read for an answer, as columns. */
   private readonly reads = new WeakMap<object, readonly number[]>();
+  /** How many columns there were when it was given. */
+  private readonly known = new WeakMap<object, number>();
   private readonly tops = new Map<string, number>([['', 0]]);
 
   constructor(
@@ -84,22 +93,32 @@ export class Memory {
     const isAlike =
       old.variables === program.variables &&
       old.threads === program.threads &&
-      old.frames === program.frames &&
       (old.piece.head.fps ?? 24) === (program.piece.head.fps ?? 24) &&
       this.telling.words === telling.words;
     if (!isAlike) return false;
+    for (const question of this.stale) question.isStale = false;
+    this.stale.clear();
     for (const id of new Set([...old.scenes.keys(), ...program.scenes.keys()])) {
       const isSame = old.scenes.get(id) === program.scenes.get(id) && this.ambient.wordsOf(id) === ambient.wordsOf(id);
-      if (isSame) continue;
-      for (const question of this.about.get(id) ?? []) question.forget();
-      this.about.delete(id);
+      if (!isSame) this.forgetAbout(id);
     }
+    if (old.frames !== program.frames) this.forgetAbout(ORDER);
+    if (old.piece.head !== program.piece.head) this.forgetAbout(HEAD);
     this.program = program;
     this.telling = telling;
     this.ambient = ambient;
     this.watched = this.watch(program);
     this.slots.goOn(program, telling);
     return true;
+  }
+
+  private forgetAbout(scene: string): void {
+    for (const question of this.about.get(scene) ?? []) {
+      question.forget();
+      question.isStale = true;
+      this.stale.add(question);
+    }
+    this.about.delete(scene);
   }
 
   /** What comes of something, and the scenes that were asked for; they count as asked for here. */
@@ -123,11 +142,44 @@ export class Memory {
         get: (id: string) => (this.asked.add(id), of.get(id)),
         has: (id: string) => (this.asked.add(id), of.has(id)),
       });
-    return { ...program, scenes: table(program.scenes), piece: { ...program.piece, scenes: table(program.piece.scenes) } };
+    const note = (what: string) => this.asked.add(what);
+    const { frames, frameAt } = program;
+    const { head } = program.piece;
+    const at: Pick<Program['frameAt'], 'get' | 'has'> = {
+      get: (id) => (note(ORDER), frameAt.get(id)),
+      has: (id) => (note(id), frameAt.has(id)),
+    };
+    return {
+      ...program,
+      scenes: table(program.scenes),
+      frameAt: Object.assign(Object.create(frameAt) as Program['frameAt'], at),
+      get frames() {
+        note(ORDER);
+        return frames;
+      },
+      piece: {
+        ...program.piece,
+        scenes: table(program.piece.scenes),
+        get head() {
+          note(HEAD);
+          return head;
+        },
+      },
+    };
   }
 
   /** The columns that were looked at for an answer. */
   readsOf = (answer: object): readonly number[] => this.reads.get(answer) ?? [];
+
+  /** What an answer was given to. */
+  questionOf = (answer: object): Learned<object> => this.questions.get(answer)!;
+
+  /** Whether an answer was found by looking at the same columns, in the same order, as one before: but for those that there were not then. */
+  isReadAlike(old: object, now: object): boolean {
+    const known = this.known.get(old)!;
+    const [a, b] = [this.readsOf(old), this.readsOf(now).filter((column) => column < known)];
+    return a.length === b.length && a.every((column, i) => column === b[i]);
+  }
 
   /** A frame on the top of a back stack as a number; 0 is none. */
   topNumber(frame: string): number {
@@ -160,10 +212,12 @@ export class Memory {
     this.asked = new Set();
     const { answer, reads } = ask();
     this.reads.set(answer, question.add(reading, reads, answer));
+    this.known.set(answer, this.slots.columns.length);
+    this.questions.set(answer, question as unknown as Learned<object>);
     for (const scene of this.asked) {
       const questions = this.about.get(scene);
-      if (questions) questions.add(question);
-      else this.about.set(scene, new Set([question]));
+      if (questions) questions.add(question as unknown as Learned<object>);
+      else this.about.set(scene, new Set([question as unknown as Learned<object>]));
     }
     return answer;
   }

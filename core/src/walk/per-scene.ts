@@ -1,17 +1,21 @@
 import { onceFor } from '../once.ts';
 import { scenesOf } from '../piece/piece.ts';
 import type { Item, Program, SceneProgram } from '../program/program.ts';
+import { areSame, asBefore, before, changedIn, inEach } from './again.ts';
 import type { Finding } from './finding.ts';
 
 /** What rules said of a scene, and what each answer depends on besides the scene itself. */
 const answersIn = onceFor((_: SceneProgram) => new Map<string, { readonly of: readonly unknown[]; readonly found: readonly Finding[] }>());
 
 /** Scenes that are seen as they are drawn: all frames, and the sheets that some of them carry. */
-export const seenScenes = onceFor((program: Program): readonly string[] => {
+export const seenScenes = (program: Program): readonly string[] =>
+  asBefore(program, 'seen scenes', [program.piece.scenes], () => sceneIdsIn(program));
+
+function sceneIdsIn(program: Program): string[] {
   const carried = new Set(program.frames.flatMap((id) => (program.scenes.get(id)!.scene.carries ?? []).map(({ sheet }) => sheet)));
   const sheets = carried.size ? scenesOf(program.piece, 'sheet').filter(({ id }) => carried.has(id)) : [];
   return [...program.frames, ...sheets.map(({ id }) => id)];
-});
+}
 
 /** The frames that a scene is seen on: a frame itself, those that carry a sheet. */
 export function framesShowing(program: Program, scene: string): string[] {
@@ -30,7 +34,20 @@ export interface Placed {
 }
 
 /** Every part that is seen, with how it stands. */
-export const seenParts = onceFor((program: Program): ReadonlyMap<string, Placed> => {
+export const seenParts = (program: Program): ReadonlyMap<string, Placed> =>
+  asBefore(program, 'seen parts', [seenScenes(program), inEach(program, 'placements', placementWords)], () => partsSeenIn(program));
+
+/** All of a scene that how its parts stand depends on, as one text to compare. */
+const placementWords = onceFor((scene: SceneProgram): string => {
+  const { width, height } = scene.scene;
+  return JSON.stringify([
+    width,
+    height,
+    placementsIn(scene).map((item) => [item.shown, item.layer.part, item.box.width, item.box.height, scaleOf(item)]),
+  ]);
+});
+
+function partsSeenIn(program: Program): ReadonlyMap<string, Placed> {
   const found = new Map<string, { x: number; y: number; scenes: string[] }>();
   const visit = (scene: SceneProgram, seen: string, x: number, y: number) => {
     for (const item of placementsIn(scene)) {
@@ -49,7 +66,7 @@ export const seenParts = onceFor((program: Program): ReadonlyMap<string, Placed>
   };
   for (const id of seenScenes(program)) visit(program.scenes.get(id)!, id, 1, 1);
   return found;
-});
+}
 
 /** The placements of a scene. */
 export const placementsIn = onceFor((scene: SceneProgram): readonly Item[] => scene.items.filter(({ layer }) => layer.type === 'placement'));
@@ -91,8 +108,46 @@ export function inScene(
   const answers = answersIn(scene);
   const of = others.length ? [...partsUnder(program, scene), ...others] : partsUnder(program, scene);
   const old = answers.get(rule);
-  if (old && old.of.length === of.length && old.of.every((one, i) => one === of[i])) return old.found;
+  if (old && areSame(old.of, of)) return old.found;
   const found = check(scene);
   answers.set(rule, { of, found });
   return found;
 }
+
+/** What a rule said of scenes, by their places in the list of them. */
+interface Said {
+  readonly scenes: Program['scenes'];
+  readonly ids: readonly string[];
+  readonly others: readonly unknown[];
+  readonly of: readonly (readonly Finding[])[];
+  /** Those of which it depends on more than is told. */
+  readonly open: readonly number[];
+  readonly all: readonly Finding[];
+}
+
+/**
+ * What a rule says of scenes, one after the other. Of each it depends on the scene, the parts in it and `others`; where it depends on
+ * more, the scene is not `alone`, and asked again each time.
+ */
+export function inScenes(
+  program: Program,
+  rule: string,
+  ids: readonly string[],
+  others: readonly unknown[],
+  check: (scene: SceneProgram) => readonly Finding[],
+  isAlone: (scene: SceneProgram) => boolean = () => true
+): readonly Finding[] {
+  const { scenes } = program;
+  const { old, keep } = before<Said>(program, `scenes ${rule}`);
+  const changed = old?.ids === ids && areSame(old.others, others) ? changedIn(old.scenes, scenes) : null;
+  // A part that is another is another in every scene that it is placed in.
+  const isLocal = changed?.every((id) => scenes.get(id) && scenes.get(id)!.scene.use !== 'part');
+  const asked = isLocal ? [...new Set([...changed!.flatMap((id) => placesOf(ids).get(id) ?? []), ...old!.open])] : [...ids.keys()];
+  const of = isLocal ? [...old!.of] : [];
+  const sceneAt = (at: number) => scenes.get(ids[at]!)!;
+  for (const at of asked) of[at] = isAlone(sceneAt(at)) ? inScene(program, rule, sceneAt(at), others, check) : check(sceneAt(at));
+  const open = asked.filter((at) => !isAlone(sceneAt(at)));
+  return keep({ scenes, ids, others, of, open, all: old && areSame(old.of, of) ? old.all : of.flat() }).all;
+}
+
+const placesOf = onceFor((ids: readonly string[]): ReadonlyMap<string, number> => new Map(ids.map((id, place) => [id, place])));

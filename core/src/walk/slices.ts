@@ -22,8 +22,8 @@ const isOutcome = (answer: object): answer is Outcome => 'cleared' in answer;
 export function slicesOf(memory: Memory, explorers: readonly Explorer[]): Slices | null {
   const core = new Set<number>(CORE.map((name) => memory.slots.named(name).column));
   const outcomes: Outcome[] = [];
-  for (const { used } of explorers)
-    for (const answer of used) {
+  for (const { uses } of explorers)
+    for (const { answer } of uses) {
       const leads = isOutcome(answer) && !(answer.leaves || answer.isTaken || answer.isHurry || answer.isDeep || answer.pushed.length > 0);
       if (isOutcome(answer)) outcomes.push(answer);
       if (!leads) for (const column of memory.readsOf(answer)) core.add(column);

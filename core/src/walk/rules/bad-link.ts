@@ -1,6 +1,7 @@
 import { onceFor } from '../../once.ts';
 import type { Thread } from '../../piece/piece.ts';
 import { addressProblem, type AddressProblem } from '../../vocabulary/address.ts';
+import { asBefore } from '../again.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 
@@ -16,8 +17,10 @@ export const badLink: Rule = {
   words: 'bad link',
   meaning: 'an address that is empty, malformed, or of a kind other than http, https, mailto and tel',
   spares: 'whether anything answers at the address: nothing is fetched',
-  check: ({ program: { piece } }) =>
-    threadsIn(piece).flatMap((thread) =>
+  check: ({ program }) => {
+    const { piece } = program;
+    const faulty = asBefore(program, 'bad links', [piece.threads], () => threadsIn(piece).filter((thread) => faultsIn(thread).length > 0));
+    return faulty.flatMap((thread) =>
       faultsIn(thread).map(({ problem, address, path }) => {
         const owner = thread.on === 'layer' ? ownerOf(piece, thread) : 'A thread';
         const better = `https://${address.trim()}`;
@@ -28,7 +31,8 @@ export const badLink: Rule = {
           }),
         });
       })
-    ),
+    );
+  },
 };
 
 interface LinkFault {

@@ -3,8 +3,9 @@ import { layerIdsOf, threadIdsOf, type Layer, type Piece, type Thread } from '..
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { outward } from '../../program/items.ts';
 import { onceFor } from '../../once.ts';
+import { asBefore, inEach } from '../again.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
-import { inScene, placementsIn, seenParts, seenScenes } from '../per-scene.ts';
+import { inScene, inScenes, placementsIn, seenParts, seenScenes } from '../per-scene.ts';
 
 export const looksClickable: Rule = {
   id: 'looks-clickable',
@@ -12,7 +13,7 @@ export const looksClickable: Rule = {
   meaning: 'a hit area, a layer with a hover or press look, a copy of a wired layer, or one made like wired ones beside it, that has no thread',
   spares: 'what is in something wired, can be dragged or dropped on, is a field or one of a choice, or keeps presses off',
   check: ({ program }) => [
-    ...seenScenes(program).flatMap((id) => (hears([...program.scenes.get(id)!.threads, ...program.threads]) ? [] : unwiredIn(program, id))),
+    ...(hears(program.threads) ? [] : inScenes(program, 'looks-clickable', seenScenes(program), [], (scene) => unwiredOn(program, scene), isAlone)),
     ...unwiredParts(program),
   ],
 };
@@ -22,19 +23,26 @@ const hears = (threads: readonly Thread[]) => threads.some(({ cue }) => PRESSES.
 
 const PRESSES = ['click', 'press', 'release'] as const;
 
-function unwiredIn(program: Program, id: string): readonly Finding[] {
-  const scene = program.scenes.get(id)!;
+/** What it says of a scene depends on nothing else than the scene and the parts in it. */
+const isAlone = (scene: SceneProgram): boolean => copiesIn(scene).length === 0;
+
+const unwiredOn = (program: Program, scene: SceneProgram): readonly Finding[] =>
+  hears(scene.threads) ? [] : isAlone(scene) ? unwired(program, scene) : unwiredIn(program, scene);
+
+function unwiredIn(program: Program, scene: SceneProgram): readonly Finding[] {
   const sources = copiesIn(scene).flatMap(({ layer }) => {
     const source = sourceOf(program.piece, layer);
     return source ? [source, isClickable(program.piece, source)] : [];
   });
-  return inScene(program, 'looks-clickable', scene, sources, () =>
-    likelyIn(scene).flatMap((item) => {
-      const why = !isWired(program, item) ? reasonWhy(program.piece, scene, item) : null;
-      return why === null ? [] : [finding('looks-clickable', 'look', { scene: id, layer: item.layer.id }, `${item.layer.name} looks clickable`, why)];
-    })
-  );
+  return inScene(program, 'looks-clickable', scene, sources, () => unwired(program, scene));
 }
+
+const unwired = (program: Program, scene: SceneProgram): Finding[] =>
+  likelyIn(scene).flatMap((item) => {
+    const why = !isWired(program, item) ? reasonWhy(program.piece, scene, item) : null;
+    const { id, name } = item.layer;
+    return why === null ? [] : [finding('looks-clickable', 'look', { scene: scene.scene.id, layer: id }, `${name} looks clickable`, why)];
+  });
 
 /** The layer that one is a copy of, where it is there. */
 const sourceOf = (piece: Piece, { copyOf }: Layer): Layer | undefined => (copyOf === undefined ? undefined : piece.layers.get(copyOf));
@@ -55,14 +63,26 @@ function mayAsk(scene: SceneProgram, { layer, threads }: Item): boolean {
 function unwiredParts(program: Program): Finding[] {
   const seen = seenParts(program);
   if (seen.size === 0 || hears(program.threads)) return [];
-  const answered = new Set<string>();
-  for (const id of [...seenScenes(program), ...seen.keys()]) {
-    const scene = program.scenes.get(id)!;
-    for (const item of placementsIn(scene))
-      if (hears(scene.threads) || outward(item).some((outer) => outer.threads.length > 0)) answered.add(item.layer.part!);
-  }
-  return [...seen.keys()].flatMap((id) => (answered.has(id) || hears(program.scenes.get(id)!.threads) ? [] : unwiredIn(program, id)));
+  const answering = inEach(program, 'answered parts', answeredIn);
+  const scenes = seenScenes(program);
+  const answered = asBefore(
+    program,
+    'answered parts',
+    [answering, scenes, seen],
+    () => new Set([...scenes, ...seen.keys()].flatMap((id) => answering.get(id)!.split(' ')))
+  );
+  return [...seen.keys()].flatMap((id) =>
+    answered.has(id) || hears(program.scenes.get(id)!.threads) ? [] : unwiredIn(program, program.scenes.get(id)!)
+  );
 }
+
+/** The parts whose placement in a scene, or something around it, answers a press. */
+const answeredIn = onceFor((scene: SceneProgram): string =>
+  placementsIn(scene)
+    .filter((item) => hears(scene.threads) || outward(item).some((outer) => outer.threads.length > 0))
+    .map(({ layer }) => layer.part!)
+    .join(' ')
+);
 
 /** It, a group around it or something in it has a thread; switched off counts, since somebody meant it. */
 const isWired = (program: Program, item: Item): boolean => outward(item).some((outer) => outer.threads.length > 0) || isWiredInside(program, item);

@@ -7,6 +7,7 @@ import { stepSchemas } from '../../vocabulary/steps/schema.ts';
 import type { Step } from '../../vocabulary/steps/all.ts';
 import type { Program } from '../../program/program.ts';
 import { onceFor } from '../../once.ts';
+import { asBefore, layersThere } from '../again.ts';
 import { placementsIn } from '../per-scene.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
@@ -17,37 +18,50 @@ export const missingTarget: Rule = {
   meaning:
     'a cue, step, placement, ending or carried sheet names a frame, layer, part, state, label, sheet or variable that is gone or not chosen yet, or a thread has no step at all',
   spares: 'a key or a pad button that may be any',
-  check: ({ program }) => [...threadsLost(program.piece), ...placementsLost(program), ...scenesLost(program.piece)],
+  check: ({ program }) => [...threadsLost(program), ...placementsLost(program), ...scenesLost(program)],
 };
 
-function threadsLost(piece: Piece): Finding[] {
-  const found: Finding[] = [];
-  for (const thread of threadsIn(piece)) {
-    const lost = lostInThread(piece, thread);
-    if (lost !== null) found.push(finding('missing-target', 'must', placeOfThread(piece, thread), `${ownerOf(piece, thread)} leads nowhere`, lost));
-  }
-  return found;
+function threadsLost(program: Program): Finding[] {
+  const { piece } = program;
+  const lost = asBefore(program, 'lost', [piece.threads, piece.scenes, piece.variables, layersThere(program)], () => lostIn(piece));
+  return lost.map(({ thread, why }) =>
+    finding('missing-target', 'must', placeOfThread(piece, thread), `${ownerOf(piece, thread)} leads nowhere`, why)
+  );
 }
+
+/** Threads that name what is not there, and what that is. */
+const lostIn = (piece: Piece) =>
+  threadsIn(piece).flatMap((thread) => {
+    const why = lostInThread(piece, thread);
+    return why === null ? [] : [{ thread, why }];
+  });
 
 /** Placements of parts, and in states, that are gone. */
-function placementsLost({ piece, scenes }: Program): Finding[] {
-  const found: Finding[] = [];
-  for (const scene of scenes.values())
-    for (const { layer } of placementsIn(scene)) {
-      const part = layer.part === undefined ? undefined : piece.scenes.get(layer.part);
-      if (part && (layer.state === undefined || part.states?.[layer.state])) continue;
-      const place = { scene: layer.scene, layer: layer.id };
-      found.push(
-        part
-          ? finding('missing-target', 'must', place, `${layer.name} begins in no state`, `The state of ${part.name} it began in has been deleted.`)
-          : finding('missing-target', 'must', place, `${layer.name} shows nothing`, 'The part it showed has been deleted.')
-      );
-    }
-  return found;
+function placementsLost(program: Program): Finding[] {
+  const { piece } = program;
+  const lost = asBefore(program, 'placements lost', [piece.scenes, layersThere(program)], () => lostPlacements(program));
+  return lost.map(({ id, part }) => {
+    const { name, scene } = piece.layers.get(id)!;
+    const place = { scene, layer: id };
+    return part === null
+      ? finding('missing-target', 'must', place, `${name} shows nothing`, 'The part it showed has been deleted.')
+      : finding('missing-target', 'must', place, `${name} begins in no state`, `The state of ${part} it began in has been deleted.`);
+  });
 }
 
+/** With the name of the part, where that is there. */
+const lostPlacements = ({ piece, scenes }: Program) =>
+  [...scenes.values()].flatMap((scene) =>
+    placementsIn(scene).flatMap(({ layer: { id, part: shown, state } }) => {
+      const part = shown === undefined ? undefined : piece.scenes.get(shown);
+      return part && (state === undefined || part.states?.[state]) ? [] : [{ id, part: part?.name ?? null }];
+    })
+  );
+
 /** Sheets that are carried and gone, and sections that end at a label that is gone. */
-const scenesLost = (piece: Piece): Finding[] =>
+const scenesLost = (program: Program): Finding[] => asBefore(program, 'scenes lost', [program.piece.scenes], () => lostInScenes(program.piece));
+
+const lostInScenes = (piece: Piece): Finding[] =>
   [...piece.scenes.values()].flatMap((scene) => {
     if (!scene.carries && !scene.timeline) return [];
     const sheets = (scene.carries ?? []).filter(({ sheet }) => !piece.scenes.has(sheet));

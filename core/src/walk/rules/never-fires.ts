@@ -3,6 +3,7 @@ import { expressionScope } from '../../expression/scope.ts';
 import { sceneOfThread, type Piece, type Thread } from '../../piece/piece.ts';
 import { outward } from '../../program/items.ts';
 import type { Program } from '../../program/program.ts';
+import { asBefore } from '../again.ts';
 import { branchKeysOf, ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Rule, type RuleContext } from '../finding.ts';
 import { isComplete, scenesReached } from '../live.ts';
@@ -20,11 +21,12 @@ export const neverFires: Rule = {
   check: (context) => {
     const { program, exploration } = context;
     if (!isComplete(exploration)) return [];
+    const { branches } = exploration;
+    const idle = asBefore(program, 'never fires', [program.piece.threads, branches], () => withSilentBranch(threadsIn(program.piece), branches));
+    if (idle.length === 0) return [];
     const live = scenesReached(program, exploration);
     let met: ReadonlySet<string> | null = null;
-    return threadsIn(program.piece).flatMap((thread) => {
-      const never = branchKeysOf(thread).findIndex((key) => !exploration.branches.has(key));
-      if (never < 0 || !thread.enabled) return [];
+    return idle.flatMap(({ thread, never }) => {
       const scene = sceneOfThread(program.piece, thread);
       if (scene !== null && !live.has(scene)) return [];
       if (isToldElsewhere(context, thread) || isShownOnlyElse(program, (met ??= statesMet(program, exploration)), thread)) return [];
@@ -35,6 +37,13 @@ export const neverFires: Rule = {
     });
   },
 };
+
+/** Threads that are on, with the first branch of each that fires nowhere. */
+const withSilentBranch = (threads: readonly Thread[], branches: ReadonlySet<string>) =>
+  threads.flatMap((thread) => {
+    const never = branchKeysOf(thread).findIndex((key) => !branches.has(key));
+    return never < 0 || !thread.enabled ? [] : [{ thread, never }];
+  });
 
 /** Other rules say why, and where: it is covered or out of sight, names what is gone, or cannot be computed. */
 function isToldElsewhere({ program: { piece }, exploration: { views } }: RuleContext, thread: Thread): boolean {

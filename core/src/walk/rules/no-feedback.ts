@@ -2,8 +2,9 @@ import { onceFor } from '../../once.ts';
 import type { Layer, Look } from '../../piece/schema.ts';
 import { outward } from '../../program/items.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
-import { finding, type Rule } from '../finding.ts';
-import { inScene, placementsIn } from '../per-scene.ts';
+import { asBefore, inEach } from '../again.ts';
+import { finding, type Finding, type Rule } from '../finding.ts';
+import { inScene, inScenes, placementsIn, seenParts, seenScenes } from '../per-scene.ts';
 import { pressedIn, scenesSeen } from '../pressed.ts';
 import { isVeil } from '../sights.ts';
 
@@ -13,28 +14,32 @@ export const noFeedback: Rule = {
   meaning: 'something to press that looks the same hovered and pressed; bare hit areas only where others of the piece have looks',
   spares: 'fields, what is dragged, veils, and what is around it or in it that changes its look',
   check: ({ program }) => {
-    const scenes = scenesSeen(program);
-    const areasHave = scenes.some(areaAnswersIn);
-    const placements = scenes.flatMap(placementsIn);
-    return scenes.flatMap((scene) => {
-      const silent = silentIn(scene);
-      if (silent.length === 0 || answersAround(scene, placements)) return [];
-      return inScene(program, 'no-feedback', scene, [areasHave], () =>
-        silent
-          .filter((item) => (item.layer.type !== 'hit' || areasHave) && !answersInside(program, item))
-          .map(({ layer }) =>
-            finding(
-              'no-feedback',
-              'note',
-              { scene: scene.scene.id, layer: layer.id },
-              `${layer.name} gives no sign`,
-              `${layer.name} can be pressed, and looks the same hovered and pressed.`
-            )
-          )
-      );
-    });
+    const answering = inEach(program, 'answering areas', areaAnswersIn);
+    const scenes = seenScenes(program);
+    const seen = seenParts(program);
+    const areasHave = asBefore(program, 'areas answer', [answering, scenes, seen], () => [...scenes, ...seen.keys()].some((id) => answering.get(id)));
+    const says = (scene: SceneProgram) => silent(program, scene, areasHave);
+    const parts = [...seen.keys()].map((id) => program.scenes.get(id)!).filter((part) => silentIn(part).length > 0);
+    const placements = parts.length ? scenesSeen(program).flatMap(placementsIn) : [];
+    return [
+      ...inScenes(program, 'no-feedback', scenes, [areasHave], says),
+      ...parts.flatMap((part) => (answersAround(part, placements) ? [] : inScene(program, 'no-feedback', part, [areasHave], says))),
+    ];
   },
 };
+
+const silent = (program: Program, scene: SceneProgram, areasHave: boolean): Finding[] =>
+  silentIn(scene)
+    .filter((item) => (item.layer.type !== 'hit' || areasHave) && !answersInside(program, item))
+    .map(({ layer }) =>
+      finding(
+        'no-feedback',
+        'note',
+        { scene: scene.scene.id, layer: layer.id },
+        `${layer.name} gives no sign`,
+        `${layer.name} can be pressed, and looks the same hovered and pressed.`
+      )
+    );
 
 /** Some bare area to press looks otherwise under the pointer. */
 const areaAnswersIn = onceFor((scene: SceneProgram): boolean => pressedIn(scene).some(({ layer }) => layer.type === 'hit' && answers(layer)));
@@ -74,7 +79,6 @@ function descendants({ children }: Item): Item[] {
 
 /** What is in a part is shown to be under the pointer by every placement of it. */
 function answersAround({ scene }: SceneProgram, placements: readonly Item[]): boolean {
-  if (scene.use !== 'part') return false;
   const own = placements.filter(({ layer }) => layer.part === scene.id);
   return own.length > 0 && own.every((item) => outward(item).some(({ layer }) => answers(layer)));
 }

@@ -1,9 +1,8 @@
 import { onceFor } from '../../once.ts';
 import type { Layer } from '../../piece/schema.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
-import { finding, type Rule } from '../finding.ts';
-import { inScene } from '../per-scene.ts';
-import { scenesSeen } from '../pressed.ts';
+import { finding, type Finding, type Rule } from '../finding.ts';
+import { inScene, inScenes, seenParts, seenScenes } from '../per-scene.ts';
 
 export const noName: Rule = {
   id: 'no-name',
@@ -11,23 +10,27 @@ export const noName: Rule = {
   meaning:
     'something to press, to fill in or to play that has no name to be read out: no accessible name, no text in it, and only the name that it was made with',
   spares: 'what is read on it or in it, and what nobody can press, fill in or play',
-  check: ({ program }) =>
-    scenesSeen(program).flatMap((scene) =>
-      inScene(program, 'no-name', scene, [], () =>
-        askedIn(scene)
-          .filter((item) => isNameless(program, item))
-          .map(({ layer }) =>
-            finding(
-              'no-name',
-              'look',
-              { scene: scene.scene.id, layer: layer.id },
-              `${layer.name} has no name`,
-              `Whoever hears the piece is told “${layer.name}”, and not what it is for.`
-            )
-          )
-      )
-    ),
+  check: ({ program }) => {
+    const says = (scene: SceneProgram) => namelessIn(program, scene);
+    return [
+      ...inScenes(program, 'no-name', seenScenes(program), [], says),
+      ...[...seenParts(program).keys()].flatMap((id) => inScene(program, 'no-name', program.scenes.get(id)!, [], says)),
+    ];
+  },
 };
+
+const namelessIn = (program: Program, scene: SceneProgram): Finding[] =>
+  askedIn(scene)
+    .filter((item) => isNameless(program, item))
+    .map(({ layer }) =>
+      finding(
+        'no-name',
+        'look',
+        { scene: scene.scene.id, layer: layer.id },
+        `${layer.name} has no name`,
+        `Whoever hears the piece is told “${layer.name}”, and not what it is for.`
+      )
+    );
 
 /** What a screen reader names. */
 const askedIn = onceFor(({ items }: SceneProgram): readonly Item[] =>

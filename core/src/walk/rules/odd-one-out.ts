@@ -1,6 +1,7 @@
 import { onceFor } from '../../once.ts';
 import type { Layer, Piece, Thread } from '../../piece/piece.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
+import { asBefore, inEach } from '../again.ts';
 import { originalOf } from '../copies.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 
@@ -10,11 +11,25 @@ export const oddOneOut: Rule = {
   meaning: 'of layers that match across three frames or more (copies, or the same name, text or part), one that leads elsewhere than the rest',
   spares: 'layers that each lead to a place of their own, and one that stands where the others lead',
   check: ({ program }) => {
-    const told = new Map<string, Finding>();
-    for (const family of families(program)) for (const one of oddIn(program, family)) told.set(one.id, one);
-    return [...told.values()];
+    const { piece } = program;
+    const words = inEach(program, 'leads', wordsIn);
+    const copies = inEach(program, 'leading copies', (scene) => leadsIn(scene).some(({ lead }) => lead.layer.copyOf !== undefined));
+    // What a copy is a copy of can stand anywhere.
+    const layers = asBefore(program, 'copies', [copies], () => [...copies.values()].some(Boolean)) ? piece.layers : null;
+    return asBefore(program, 'odd ones', [piece.scenes, layers, words], () => odd(program));
   },
 };
+
+function odd(program: Program): Finding[] {
+  const told = new Map<string, Finding>();
+  for (const family of families(program)) for (const one of oddIn(program, family)) told.set(one.id, one);
+  return [...told.values()];
+}
+
+/** All that is said of how a frame leads on, as one text to compare. */
+const wordsIn = onceFor((scene: SceneProgram): string =>
+  JSON.stringify(leadsIn(scene).map(({ lead: { layer, thread, to }, keys }) => [layer.id, layer.name, layer.copyOf, thread.id, to, keys]))
+);
 
 interface Lead {
   readonly layer: Layer;

@@ -4,6 +4,7 @@ import { TWEEN_LIMITS } from '../../vocabulary/steps/tween.ts';
 import type { Thread, Variable } from '../../piece/schema.ts';
 import type { Program, SceneProgram } from '../../program/program.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
+import { asBefore } from '../again.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { standingExpressions } from '../standing.ts';
 
@@ -102,14 +103,15 @@ function constantOf(ast: Ast): Value | null {
 }
 
 const tweened = (program: Program): Finding[] =>
-  threadsIn(program.piece).flatMap((thread) =>
-    limitedIn(thread).flatMap(({ property, value: stored, least, most }) => {
-      const parsed = program.parse(stored);
-      const value = parsed.ok ? constantOf(parsed.value) : null;
-      if (typeof value !== 'number' || (value >= least && value <= most)) return [];
-      const sentence = `${property} goes from ${valueWords(least)} to ${valueWords(most)}, and is to be ${valueWords(value)}.`;
-      return [report(placeOfThread(program.piece, thread), `${ownerOf(program.piece, thread)} tweens out of range`, sentence)];
-    })
+  asBefore(program, 'tweens', [program.piece.threads], () => threadsIn(program.piece).filter((thread) => limitedIn(thread).length > 0)).flatMap(
+    (thread) =>
+      limitedIn(thread).flatMap(({ property, value: stored, least, most }) => {
+        const parsed = program.parse(stored);
+        const value = parsed.ok ? constantOf(parsed.value) : null;
+        if (typeof value !== 'number' || (value >= least && value <= most)) return [];
+        const sentence = `${property} goes from ${valueWords(least)} to ${valueWords(most)}, and is to be ${valueWords(value)}.`;
+        return [report(placeOfThread(program.piece, thread), `${ownerOf(program.piece, thread)} tweens out of range`, sentence)];
+      })
   );
 
 /** The steps of a thread that lead a property of limits to a value. */

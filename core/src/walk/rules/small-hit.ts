@@ -2,7 +2,7 @@ import { presses } from '../pressed.ts';
 import type { Operation } from '../../edit/operation.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { count } from '../../words.ts';
-import { inScene, scaleOf, seenParts, seenScenes, type Placed } from '../per-scene.ts';
+import { inScene, inScenes, type Placed, scaleOf, seenParts, seenScenes } from '../per-scene.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 import { routeBy } from '../moment.ts';
 import type { Small } from '../views.ts';
@@ -19,9 +19,7 @@ export const smallHit: Rule = {
   spares: 'what a margin, a scale or the placement makes large enough',
   check: ({ program, exploration: { views } }) => {
     const drawn = [
-      ...seenScenes(program).flatMap((id) =>
-        inScene(program, 'small-hit', program.scenes.get(id)!, NOWHERE, (scene) => smallIn(program, scene, null))
-      ),
+      ...inScenes(program, 'small-hit', seenScenes(program), NOWHERE, (scene) => smallIn(program, scene, null)),
       ...[...seenParts(program)].flatMap(([id, placed]) =>
         inScene(program, 'small-hit', program.scenes.get(id)!, [placed.x, placed.y, placesIn(program, placed)], (scene) =>
           smallIn(program, scene, placed)

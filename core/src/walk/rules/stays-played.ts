@@ -1,6 +1,7 @@
 import { sectionsOf } from '../../run/playhead.ts';
 import type { Item, Program } from '../../program/program.ts';
 import type { Exploration } from '../exploration.ts';
+import { asBefore } from '../again.ts';
 import { finding, type Rule } from '../finding.ts';
 import { framesShowing, placementsIn, seenScenes } from '../per-scene.ts';
 
@@ -9,8 +10,11 @@ export const staysPlayed: Rule = {
   words: 'stays played',
   meaning: 'a clip that shows only its last moment when its frame is come to again, while its neighbours start over',
   spares: 'clips that all stay as they ended, and those that go round',
-  check: ({ program, exploration }) =>
-    seenScenes(program).flatMap((id) => {
+  check: ({ program, exploration }) => {
+    const { scenes } = program.piece;
+    const isTimed = asBefore(program, 'timed parts', [scenes], () => [...scenes.values()].some(({ use, timeline }) => use === 'part' && timeline));
+    if (!isTimed) return [];
+    return seenScenes(program).flatMap((id) => {
       const scene = program.scenes.get(id)!;
       const clips = placementsIn(scene).filter(({ layer }) => program.scenes.get(layer.part ?? '')?.scene.timeline);
       const over = clips.filter(({ layer }) => (layer.reentry ?? 'start over') === 'start over');
@@ -22,7 +26,8 @@ export const staysPlayed: Rule = {
           fix: { label: 'Let it start over', operations: [{ op: 'set', table: 'layers', id: layer.id, path: ['reentry'], value: 'start over' }] },
         });
       });
-    }),
+    });
+  },
 };
 
 /** Whether its timeline ends and stands, instead of going round and round. */

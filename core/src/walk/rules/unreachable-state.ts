@@ -1,4 +1,5 @@
 import { statesOf } from '../../piece/piece.ts';
+import { asBefore } from '../again.ts';
 import { finding, type Rule } from '../finding.ts';
 import { isComplete, scenesReached } from '../live.ts';
 import { statesMet } from '../states-met.ts';
@@ -10,6 +11,8 @@ export const unreachableState: Rule = {
   spares: 'the state that is begun in, one that a variable or what is around it asks for, and those of parts that are seen nowhere',
   check: ({ program, exploration }) => {
     if (!isComplete(exploration)) return [];
+    const { piece } = program;
+    if (!asBefore(program, 'states', [piece.scenes], () => [...piece.scenes.values()].some(({ states }) => states))) return [];
     const scenes = [...scenesReached(program, exploration)].map((id) => program.scenes.get(id)!.scene).filter(({ states }) => states);
     if (scenes.length === 0) return [];
     const met = statesMet(program, exploration);
