@@ -92,7 +92,9 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
       alone(runner);
       return onPlace(runner, event, ['click', 'double click'], (node, point, scene) => {
         clickOn(runner, node, scene, point);
-        if (runner.run.clicked && runner.liveRoots().includes(scene) && (!node || runner.find(node.key)?.isOn)) clickOn(runner, node, scene, point);
+        // What the first click hid or covered is not there for the second.
+        if (runner.run.clicked && runner.liveRoots().includes(scene) && (!node || 'point' in reachOf(runner, node)))
+          clickOn(runner, node, scene, point);
       });
     case 'long-press':
       return onPlace(runner, event, ['long press'], (node, _point, scene) => longPress(runner, node, scene));
