@@ -81,6 +81,12 @@ describe('clicks on something by name', () => {
     expect(led.run({ type: 'double-click', layer: here('a') }).told).toEqual(['a: click']);
     const hid = piece({}, { a: box(0, 'click → hide this', ...on('double click')) }, on('click'));
     expect(hid.run({ type: 'double-click', layer: here('a') }).told).toEqual(['a: click']);
+    const moved = piece({}, { a: box(0, 'click → move this to 200, 300', ...on('double click')) });
+    expect(moved.run({ type: 'double-click', layer: here('a') }).told).toEqual(['a: click']);
+    const inside = piece({}, { g: { type: 'group', at: [0, 0, 50, 50], lines: on('click', 'double click') }, a: { in: 'g', at: [0, 0, 50, 50] } });
+    expect(inside.run({ type: 'double-click', layer: here('a') }).told).toEqual(['g: click', 'g: click', 'g: double click']);
+    const covered = piece({}, { a: box(0, 'click → show lid', ...on('double click')), lid: { ...box(0, ...on('click')), hidden: true } });
+    expect(covered.run({ type: 'double-click', layer: here('a') }).told).toEqual(['a: click']);
   });
 
   test('the frame takes what is pressed beside its layers; where they take all of it there is no such place', () => {

@@ -13,6 +13,7 @@ import {
   click,
   dragLayer,
   fireOutward,
+  isAt,
   leavePointer,
   longPress,
   longPressDue,
@@ -92,9 +93,8 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
       alone(runner);
       return onPlace(runner, event, ['click', 'double click'], (node, point, scene) => {
         clickOn(runner, node, scene, point);
-        // What the first click hid or covered is not there for the second.
-        if (runner.run.clicked && runner.liveRoots().includes(scene) && (!node || 'point' in reachOf(runner, node)))
-          clickOn(runner, node, scene, point);
+        // What the first click hid, moved away or covered is not there for the second.
+        if (runner.run.clicked && runner.liveRoots().includes(scene) && isAt(runner, node, point)) clickOn(runner, node, scene, point);
       });
     case 'long-press':
       return onPlace(runner, event, ['long press'], (node, _point, scene) => longPress(runner, node, scene));
