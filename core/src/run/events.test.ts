@@ -1,58 +1,30 @@
 import { describe, expect, test } from 'vitest';
-import { compose, layerId as id, type ComposeSpec } from '../compose/compose.ts';
+import { compose, layerId as id } from '../compose/compose.ts';
+import { counting, told } from '../testing/told.ts';
 import { apply } from '../edit/apply.ts';
 import { compile } from '../program/compile.ts';
 import { update } from '../program/program.ts';
 import { unwrap } from '../result.ts';
-import { advance, begin, isPlaying, nextDeadline, replay, start } from './run.ts';
-import type { Advanced, RunEvent, RunState } from './state.ts';
+import { advance, begin, isPlaying, nextDeadline, start } from './run.ts';
+import type { RunEvent } from './state.ts';
 
 /** What each event is told to, and what it leaves behind. Threads only count: which of them fire is what is asked. */
 
 const here = (name: string) => id('home', name);
 
-function piece(
-  spec: Omit<ComposeSpec, 'frames'> & { readonly frames?: ComposeSpec['frames'] },
-  layers: ComposeSpec['frames'][string]['layers'] = {},
-  lines: string[] = []
-) {
-  const made = compose({ variables: { n: { type: 'number', initial: 0 } }, frames: { home: { layers, lines } }, ...spec });
-  const program = compile(made);
-  /** What fired, as `owner: cue`. */
-  const told = ({ reports }: Advanced) =>
-    reports.flatMap(({ fired }) =>
-      fired.map(({ thread }) => {
-        const { owner, cue } = made.threads.get(thread)!;
-        return `${made.layers.get(owner)?.name ?? made.scenes.get(owner)?.name ?? 'piece'}: ${cue.type}`;
-      })
-    );
-  const whys = ({ reports }: Advanced) => reports.flatMap(({ whyNot }) => whyNot.map(({ code }) => code));
-  const begun = start(program)!;
-  const run = (...events: RunEvent[]) => {
-    const done = replay(program, begun, events);
-    return { run: done.run, told: told(done), whys: whys(done) };
-  };
-  const from = (state: RunState, ...events: RunEvent[]) => {
-    const done = replay(program, state, events);
-    return { run: done.run, told: told(done), whys: whys(done) };
-  };
-  return { made, program, begun, run, from };
-}
-
-const on = (...cues: string[]) => cues.map((cue) => `${cue} → set n to n + 1`);
 const click = (layer: string | null): RunEvent => ({ type: 'click', layer });
 const key = (name: string): RunEvent => ({ type: 'key', key: name });
 
 describe('beginning', () => {
   test('with no frame, or one that is not there, nothing begins', () => {
-    const { program } = piece({});
+    const { program } = told({});
     expect([begin(program, 'nowhere'), start(program, 'nowhere'), start(program, null), begin(program, null)]).toEqual([null, null, null, null]);
     expect(start(compile(compose({ frames: {} })))).toBeNull();
   });
 
   test('a piece whose frame is deleted under it goes on from its start, with what it knows', () => {
     const spec = { frames: { home: { layers: { a: { at: [0, 0, 50, 50] as const, lines: ['click → go to shop'] } } }, shop: {} } };
-    const { made, program, run } = piece(spec);
+    const { made, program, run } = told(spec);
     const gone = { ...run(click(here('a')), { type: 'wait', ms: 70 }).run, variables: { n: 7 } };
     const edited = unwrap(apply(made, [{ op: 'remove', table: 'scenes', id: 'shop' }]));
     const now = update(program, edited.piece, edited.touched);
@@ -68,7 +40,7 @@ describe('clicks on something by name', () => {
   const box = (y: number, ...lines: string[]) => ({ at: [0, y, 50, 50] as const, lines });
 
   test('press and let go only where somebody waits for that, and two by themselves are no double click', () => {
-    const { run } = piece({}, { a: box(0, ...on('click', 'double click')), b: box(100, ...on('press', 'release', 'click')) });
+    const { run } = told({}, { a: box(0, ...counting('click', 'double click')), b: box(100, ...counting('press', 'release', 'click')) });
     expect(run(click(here('a')), click(here('a'))).told).toEqual(['a: click', 'a: click']);
     expect(run({ type: 'double-click', layer: here('a') }).told).toEqual(['a: click', 'a: click', 'a: double click']);
     expect(run(click(here('b'))).told).toEqual(['b: press', 'b: release', 'b: click']);
@@ -76,35 +48,38 @@ describe('clicks on something by name', () => {
   });
 
   test('the second of two comes to nothing where the first led elsewhere, or took the layer away', () => {
-    const shop = { shop: { layers: { c: box(0, ...on('click', 'double click')) } } };
-    const led = piece({ frames: { home: { layers: { a: box(0, 'click → go to shop', ...on('double click')) } }, ...shop } });
+    const shop = { shop: { layers: { c: box(0, ...counting('click', 'double click')) } } };
+    const led = told({ frames: { home: { layers: { a: box(0, 'click → go to shop', ...counting('double click')) } }, ...shop } });
     expect(led.run({ type: 'double-click', layer: here('a') }).told).toEqual(['a: click']);
-    const hid = piece({}, { a: box(0, 'click → hide this', ...on('double click')) }, on('click'));
+    const hid = told({}, { a: box(0, 'click → hide this', ...counting('double click')) }, counting('click'));
     expect(hid.run({ type: 'double-click', layer: here('a') }).told).toEqual(['a: click']);
-    const moved = piece({}, { a: box(0, 'click → move this to 200, 300', ...on('double click')) });
+    const moved = told({}, { a: box(0, 'click → move this to 200, 300', ...counting('double click')) });
     expect(moved.run({ type: 'double-click', layer: here('a') }).told).toEqual(['a: click']);
-    const inside = piece({}, { g: { type: 'group', at: [0, 0, 50, 50], lines: on('click', 'double click') }, a: { in: 'g', at: [0, 0, 50, 50] } });
+    const inside = told(
+      {},
+      { g: { type: 'group', at: [0, 0, 50, 50], lines: counting('click', 'double click') }, a: { in: 'g', at: [0, 0, 50, 50] } }
+    );
     expect(inside.run({ type: 'double-click', layer: here('a') }).told).toEqual(['g: click', 'g: click', 'g: double click']);
-    const covered = piece({}, { a: box(0, 'click → show lid', ...on('double click')), lid: { ...box(0, ...on('click')), hidden: true } });
+    const covered = told({}, { a: box(0, 'click → show lid', ...counting('double click')), lid: { ...box(0, ...counting('click')), hidden: true } });
     expect(covered.run({ type: 'double-click', layer: here('a') }).told).toEqual(['a: click']);
   });
 
   test('the frame takes what is pressed beside its layers; where they take all of it there is no such place', () => {
-    const open = piece({}, { a: box(0, ...on('click')) }, on('click', 'swipe left', 'long press 500 ms', 'double click'));
+    const open = told({}, { a: box(0, ...counting('click')) }, counting('click', 'swipe left', 'long press 500 ms', 'double click'));
     expect(open.run(click(null)).told).toEqual(['home: click']);
     expect(open.run({ type: 'swipe', layer: null, direction: 'left' }).told).toEqual(['home: swipe']);
     expect(open.run({ type: 'long-press', layer: null }).told).toEqual(['home: long press']);
     expect(open.run({ type: 'double-click', layer: null }).told).toEqual(['home: click', 'home: click', 'home: double click']);
     // Who only listens for a swipe takes a swipe, and not the click of the frame.
-    const all = { at: [0, 0, 390, 844] as const, lines: on('click', 'press', 'swipe left', 'swipe right', 'long press 500 ms') };
-    const shut = piece({}, { all }, on('click'));
+    const all = { at: [0, 0, 390, 844] as const, lines: counting('click', 'press', 'swipe left', 'swipe right', 'long press 500 ms') };
+    const shut = told({}, { all }, counting('click'));
     expect(shut.run(click(null))).toMatchObject({ told: [], whys: ['covered'] });
   });
 
   test('what is not there, or is covered, is not clicked', () => {
-    const { run } = piece(
+    const { run } = told(
       {},
-      { a: { ...box(0, ...on('click')), hidden: true }, b: box(100, ...on('click')), lid: { at: [0, 90, 90, 90], hit: { how: 'block' } } }
+      { a: { ...box(0, ...counting('click')), hidden: true }, b: box(100, ...counting('click')), lid: { at: [0, 90, 90, 90], hit: { how: 'block' } } }
     );
     expect(run(click(here('a'))).whys).toEqual(['unreachable']);
     expect(run(click('nothing')).whys).toEqual(['not-here']);
@@ -112,15 +87,15 @@ describe('clicks on something by name', () => {
   });
 
   test('what lies below the fold is scrolled to first', () => {
-    const { run } = piece({ frames: { home: { contentHeight: 2000, layers: { a: box(1500, ...on('click')) } } } });
+    const { run } = told({ frames: { home: { contentHeight: 2000, layers: { a: box(1500, ...counting('click')) } } } });
     const done = run(click(here('a')));
     expect(done.told).toEqual(['a: click']);
     expect(done.run.roots['home']!.scroll['']!.y).toBeGreaterThan(600);
   });
 
   test('boxes to tick turn over, unless they are disabled', () => {
-    const tick = { ...box(0, ...on('click')), type: 'field' as const, field: { kind: 'checkbox' as const } };
-    const { run } = piece(
+    const tick = { ...box(0, ...counting('click')), type: 'field' as const, field: { kind: 'checkbox' as const } };
+    const { run } = told(
       {},
       { a: tick, b: { ...tick, at: [0, 100, 50, 50], field: { kind: 'switch', value: true } }, c: { ...tick, at: [0, 200, 50, 50], disabled: true } }
     );
@@ -135,15 +110,15 @@ describe('clicks on something by name', () => {
 
 describe('coming onto layers by name', () => {
   const layers = (...cues: string[]) => ({
-    a: { at: [0, 0, 50, 50] as const, lines: on(...cues) },
-    b: { at: [100, 0, 50, 50] as const, lines: on('hover') },
+    a: { at: [0, 0, 50, 50] as const, lines: counting(...cues) },
+    b: { at: [100, 0, 50, 50] as const, lines: counting('hover') },
   });
   const hover = (name: string): RunEvent => ({ type: 'hover', layer: here(name) });
 
   test('is coming from elsewhere, as far as nobody waits for leaving', () => {
-    const plain = piece({}, layers('hover'));
+    const plain = told({}, layers('hover'));
     expect(plain.run(hover('a'), hover('a')).told).toEqual(['a: hover', 'a: hover']);
-    const left = piece({}, layers('hover', 'leave'));
+    const left = told({}, layers('hover', 'leave'));
     expect(left.run(hover('a'), hover('a')).told).toEqual(['a: hover']);
     expect(left.run(hover('a'), hover('b')).told).toEqual(['a: hover', 'a: leave', 'b: hover']);
     expect(left.run(hover('a'), { type: 'leave' })).toMatchObject({ told: ['a: hover', 'a: leave'], run: { over: [], pointer: null } });
@@ -155,12 +130,12 @@ describe('keys', () => {
 
   test('go to the layer with the focus and what is around it, then to the frontmost layer, the scene, the piece', () => {
     const layers = {
-      g: { type: 'group' as const, at: [0, 0, 50, 50] as const, lines: on('key g') },
-      a: { ...layer(0, ...on('key x', 'focus')), in: 'g' },
-      b: layer(100, ...on('key x')),
-      c: layer(200, ...on('key y')),
+      g: { type: 'group' as const, at: [0, 0, 50, 50] as const, lines: counting('key g') },
+      a: { ...layer(0, ...counting('key x', 'focus')), in: 'g' },
+      b: layer(100, ...counting('key x')),
+      c: layer(200, ...counting('key y')),
     };
-    const { run } = piece({ lines: on('key z', 'key x') }, layers, on('key y', 'key w'));
+    const { run } = told({ lines: counting('key z', 'key x') }, layers, counting('key y', 'key w'));
     const focus = { type: 'focus', layer: here('a') } as const;
     expect(run(key('x')).told).toEqual(['b: key']);
     expect(run(focus, key('x')).told).toEqual(['a: focus', 'a: key']);
@@ -172,18 +147,18 @@ describe('keys', () => {
   });
 
   test('of a part are told to it where it is placed; what is off is passed over', () => {
-    const parts = { Lamp: { size: [50, 50] as const, lines: on('key l'), layers: { glow: { at: [0, 0, 9, 9] as const } } } };
+    const parts = { Lamp: { size: [50, 50] as const, lines: counting('key l'), layers: { glow: { at: [0, 0, 9, 9] as const } } } };
     const placed = { type: 'placement' as const, part: 'Lamp', at: [0, 0, 50, 50] as const };
-    expect(piece({ parts }, { a: placed }, on('key l')).run(key('l')).told).toEqual(['Lamp: key']);
-    expect(piece({}, { a: { ...layer(0, ...on('key x')), hidden: true } }, on('key x')).run(key('x')).told).toEqual(['home: key']);
+    expect(told({ parts }, { a: placed }, counting('key l')).run(key('l')).told).toEqual(['Lamp: key']);
+    expect(told({}, { a: { ...layer(0, ...counting('key x')), hidden: true } }, counting('key x')).run(key('x')).told).toEqual(['home: key']);
   });
 
   test('what lies below a frame that keeps presses off it is not told', () => {
     const laid = (lay: string) =>
-      piece({
+      told({
         frames: {
-          home: { layers: { open: layer(0, lay) }, lines: on('key x') },
-          card: { size: [100, 100], lines: on('key c') },
+          home: { layers: { open: layer(0, lay) }, lines: counting('key x') },
+          card: { size: [100, 100], lines: counting('key c') },
         },
       });
     const open = click(here('open'));
@@ -194,7 +169,7 @@ describe('keys', () => {
   });
 
   test('and pad buttons, which stay known', () => {
-    const { run } = piece({}, {}, on('pad 3'));
+    const { run } = told({}, {}, counting('pad 3'));
     expect(run({ type: 'pad', button: 3 })).toMatchObject({ told: ['home: pad'], whys: [], run: { pad: 3 } });
     expect(run({ type: 'pad', button: 2 })).toMatchObject({ told: [], whys: ['no-thread'], run: { pad: 2 } });
   });
@@ -202,13 +177,13 @@ describe('keys', () => {
 
 describe('the focus', () => {
   const layers = {
-    a: { at: [0, 0, 50, 50] as const, lines: on('focus', 'blur') },
-    b: { at: [0, 100, 50, 50] as const, lines: on('focus', 'blur') },
+    a: { at: [0, 0, 50, 50] as const, lines: counting('focus', 'blur') },
+    b: { at: [0, 100, 50, 50] as const, lines: counting('focus', 'blur') },
   };
   const focus = (name: string | null): RunEvent => ({ type: 'focus', layer: name === null ? null : here(name) });
 
   test('is told to what loses it, then to what gets it; again where it was, it is lost and come back', () => {
-    const { run } = piece({}, layers);
+    const { run } = told({}, layers);
     expect(run(focus('a'), focus('b')).told).toEqual(['a: focus', 'a: blur', 'b: focus']);
     expect(run(focus('a'), focus('a')).told).toEqual(['a: focus', 'a: blur', 'a: focus']);
     expect(run(focus('a'), focus(null))).toMatchObject({ told: ['a: focus', 'a: blur'], run: { focus: null } });
@@ -218,14 +193,14 @@ describe('the focus', () => {
 
   test('comes to what has to be scrolled to, and it into view', () => {
     const far = { ...layers, b: { ...layers.b, at: [0, 1500, 50, 50] as const } };
-    const { run } = piece({ frames: { home: { contentHeight: 2000, layers: far } } });
+    const { run } = told({ frames: { home: { contentHeight: 2000, layers: far } } });
     expect(run(focus('b')).run.roots['home']!.scroll['']!.y).toBeGreaterThan(600);
     expect(run(focus('a')).run.roots['home']!.scroll['']).toBeUndefined();
   });
 
   test('that is lost by what is gone is not told', () => {
     const shown = { ...layers, c: { at: [0, 300, 50, 50] as const, lines: ['click → hide a'] } };
-    const { run } = piece({ frames: { home: { layers: shown }, shop: {} } });
+    const { run } = told({ frames: { home: { layers: shown }, shop: {} } });
     expect(run(focus('a'), click(here('c')), { type: 'jump', frame: 'shop' }, focus(null)).told.slice(2)).toEqual([]);
   });
 });
@@ -237,7 +212,7 @@ describe('scrolling, fields, media, and what comes from outside', () => {
       a: { in: 'g', at: [0, 0, 50, 400] as const },
       b: { at: [100, 0, 50, 50] as const },
     };
-    const { run } = piece({ frames: { home: { contentHeight: 2000, layers } } });
+    const { run } = told({ frames: { home: { contentHeight: 2000, layers } } });
     const scroll = (layer: string | null) => run({ type: 'scroll', layer, x: 0, y: 30 });
     expect(scroll(here('g')).run.roots['home']!.scroll[here('g')]!.y).toBe(30);
     expect(scroll(null).run.roots['home']!.scroll['']!.y).toBe(30);
@@ -246,8 +221,8 @@ describe('scrolling, fields, media, and what comes from outside', () => {
   });
 
   test('values go into fields that are there and enabled', () => {
-    const field = { type: 'field' as const, at: [0, 0, 50, 20] as const, field: { kind: 'text' as const }, lines: on('change') };
-    const { run } = piece({}, { a: field, b: { ...field, disabled: true }, d: { at: [0, 100, 9, 9] } });
+    const field = { type: 'field' as const, at: [0, 0, 50, 20] as const, field: { kind: 'text' as const }, lines: counting('change') };
+    const { run } = told({}, { a: field, b: { ...field, disabled: true }, d: { at: [0, 100, 9, 9] } });
     const enter = (name: string) => run({ type: 'value', layer: here(name), value: 'Ebb' });
     expect(enter('a')).toMatchObject({ told: ['a: change'], whys: [] });
     expect(enter('a').run.roots['home']!.values).toEqual({ [here('a')]: 'Ebb' });
@@ -257,8 +232,8 @@ describe('scrolling, fields, media, and what comes from outside', () => {
   });
 
   test('films say that they began or ended', () => {
-    const a = { type: 'video' as const, at: [0, 0, 50, 50] as const, lines: on('media started', 'media ended') };
-    const { run } = piece({ frames: { home: { layers: { a } }, shop: {} } });
+    const a = { type: 'video' as const, at: [0, 0, 50, 50] as const, lines: counting('media started', 'media ended') };
+    const { run } = told({ frames: { home: { layers: { a } }, shop: {} } });
     const media = (what: 'started' | 'ended'): RunEvent => ({ type: 'media', layer: here('a'), what });
     const after = (...events: RunEvent[]) => run(...events).run.roots['home']!.media[here('a')];
     expect(run(media('started'), media('ended')).told).toEqual(['a: media', 'a: media']);
@@ -268,10 +243,10 @@ describe('scrolling, fields, media, and what comes from outside', () => {
   });
 
   test('variables are set from outside where the value is one they can have', () => {
-    const { run } = piece(
+    const { run } = told(
       { variables: { n: { type: 'number', initial: 0, min: 0, max: 9 } } },
       {},
-      on('variable n').map((line) => line.replace('n + 1', '9'))
+      counting('variable n').map((line) => line.replace('n + 1', '9'))
     );
     expect(run({ type: 'set', variable: 'n', value: 4 })).toMatchObject({
       whys: [],
@@ -282,22 +257,29 @@ describe('scrolling, fields, media, and what comes from outside', () => {
   });
 
   test('a jump leads to a frame of the piece, and to nothing else', () => {
-    const { run } = piece({ frames: { home: {}, shop: {} } });
+    const { run } = told({ frames: { home: {}, shop: {} } });
     expect(run({ type: 'jump', frame: 'shop' }).run.frame).toBe('shop');
     expect(run({ type: 'jump', frame: 'nowhere' }).run.frame).toBe('home');
   });
 
   test('signals are told everywhere', () => {
-    const { run } = piece({ lines: on('signal hello') }, { a: { at: [0, 0, 9, 9], lines: on('signal hello') } }, on('signal hello', 'signal bye'));
+    const { run } = told(
+      { lines: counting('signal hello') },
+      { a: { at: [0, 0, 9, 9], lines: counting('signal hello') } },
+      counting('signal hello', 'signal bye')
+    );
     expect(run({ type: 'signal', signal: 'hello' }).told.sort()).toEqual(['a: signal', 'home: signal', 'piece: signal']);
   });
 });
 
 describe('what happens next by itself', () => {
   test('is the first that is due: a timer before steps that wait, and those before a playhead', () => {
-    const { program, run } = piece({
+    const { program, run } = told({
       fps: 10,
-      frames: { home: { timeline: { length: 20, labels: { A: [0, 'go on'], B: [5, 'loop'] } }, lines: on('after 2 s'), layers: {} }, still: {} },
+      frames: {
+        home: { timeline: { length: 20, labels: { A: [0, 'go on'], B: [5, 'loop'] } }, lines: counting('after 2 s'), layers: {} },
+        still: {},
+      },
     });
     expect(nextDeadline(program, start(program)!)).toBe(500);
     expect(isPlaying(program, start(program)!)).toBe(true);
@@ -305,7 +287,7 @@ describe('what happens next by itself', () => {
     expect(nextDeadline(program, start(program, 'still')!)).toBeNull();
     expect(run({ type: 'wait', ms: 2100 }).told).toEqual(['home: after']);
     expect(run({ type: 'wait', ms: -5 }).run.clock).toBe(0);
-    const waits = piece({}, { a: { at: [0, 0, 50, 50], lines: ['click → wait 300 ms; set n to 5'] } });
+    const waits = told({}, { a: { at: [0, 0, 50, 50], lines: ['click → wait 300 ms; set n to 5'] } });
     const waiting = waits.run(click(here('a'))).run;
     expect(nextDeadline(waits.program, waiting)).toBe(300);
     expect(waits.from(waiting, { type: 'wait', ms: 300 }).run.variables['n']).toBe(5);
@@ -313,7 +295,7 @@ describe('what happens next by itself', () => {
   });
 
   test('a press that is held comes to a long press when its time has come', () => {
-    const { program, run, from } = piece({}, { a: { at: [0, 0, 50, 50], lines: on('long press 500 ms', 'click') } });
+    const { program, run, from } = told({}, { a: { at: [0, 0, 50, 50], lines: counting('long press 500 ms', 'click') } });
     const held = run({ type: 'press', x: 5, y: 5 }).run;
     expect(nextDeadline(program, held)).toBe(500);
     expect(from(held, { type: 'wait', ms: 500 }).told).toEqual(['a: long press']);
@@ -325,7 +307,7 @@ describe('what happens next by itself', () => {
   });
 
   test('a piece that sets itself off without end is waited for no longer than a while', () => {
-    const { run } = piece({}, {}, ['after 1 ms → go to home']);
+    const { run } = told({}, {}, ['after 1 ms → go to home']);
     expect(run({ type: 'wait', ms: 50 }).run.clock).toBe(50);
   });
 });

@@ -66,11 +66,11 @@ function underSheets(screen: Screen<Stood>, point: Point): { shown: Stood; surfa
   return null;
 }
 
-/** Whether a layer, or where there is none the ground, is what a press at a point is for. */
-export function isAt(runner: Runner, node: Node | null, point: Point): boolean {
-  const { shown } = catchAt(runner, point);
+/** Whether a layer of a scene, or where there is none its ground, is what a press at a point is for. */
+export function isAt(runner: Runner, node: Node | null, scene: string, point: Point): boolean {
+  const { shown, surface } = catchAt(runner, point);
   const catcher = outwardNodes(node).find((one) => one.catches);
-  return catcher ? outwardNodes(shown?.node ?? null).includes(catcher) : shown === null;
+  return surface?.scene === scene && (catcher ? outwardNodes(shown?.node ?? null).includes(catcher) : !shown);
 }
 
 const keysOf = (shown: Stood | null) => outwardNodes(shown?.node ?? null).map((node) => node.key);

@@ -94,7 +94,7 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
       return onPlace(runner, event, ['click', 'double click'], (node, point, scene) => {
         clickOn(runner, node, scene, point);
         // What the first click hid, moved away or covered is not there for the second.
-        if (runner.run.clicked && runner.liveRoots().includes(scene) && isAt(runner, node, point)) clickOn(runner, node, scene, point);
+        if (runner.run.clicked && isAt(runner, node, scene, point)) clickOn(runner, node, scene, point);
       });
     case 'long-press':
       return onPlace(runner, event, ['long press'], (node, _point, scene) => longPress(runner, node, scene));

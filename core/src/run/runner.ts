@@ -85,6 +85,7 @@ export class Runner {
   private open: OpenReport;
   private readonly queue: Happening[] = [];
   private happenings = 0;
+  private depth = 0;
   private steps = 0;
   private recent: string[] = [];
   private stopped = false;
@@ -289,10 +290,10 @@ export class Runner {
   private stopEndless(event: RunEvent): void {
     if (this.stopped) return;
     this.stopped = true;
-    const names = [...new Set(this.recent.slice(-200))];
     this.begin(event, 'an endless loop');
-    for (const thread of names.slice(0, 8))
-      this.why({ code: 'endless-loop', sentence: `Threads set each other off without end; they were stopped after ${MOST_HAPPENINGS}.`, thread });
+    // Where no thread has fired, bindings did it.
+    for (const thread of new Set(this.recent.slice(-8)))
+      this.why({ code: 'endless-loop', sentence: `Set off again and again without end; stopped after ${MOST_HAPPENINGS}.`, thread });
   }
 
   // ── the scenes on the screen ────────────────────────────────────────────────
@@ -624,18 +625,17 @@ export class Runner {
 
   private bind(scene: string, binding: Binding, isFirst = false): void {
     const root = this.run.roots[scene];
-    if (!root || (binding.what === 'text' && !this.duties.writesTexts)) return;
+    if (!root || this.stopped || (binding.what === 'text' && !this.duties.writesTexts)) return;
     const value = this.compute(binding);
     const old = root.bound[binding.key];
     if (old === value) return;
-    if (++this.happenings > MOST_HAPPENINGS * 20) {
-      this.stopEndless(this.open.event);
-      return;
-    }
+    // What is bound in a circle reads itself anew for ever, each time within the time before.
+    if (++this.happenings > MOST_HAPPENINGS * 20 || this.depth > MOST_DEPTH) return this.stopEndless(this.open.event);
     const { node, instance, what } = binding;
     const was = isFirst ? null : before(root, node, instance, what);
     this.store.set(scene, 'bound', binding.key, value);
     if (isFirst) return;
+    this.depth++;
     const now = this.run.roots[scene]!;
     if (node && what === 'selected' && isSelected(now, node) !== was) this.selectedChanged(scene, node, isSelected(now, node), false);
     if (node && what === 'enabled' && isEnabled(now, node) !== was) this.enabledChanged(scene, node, isEnabled(now, node));
@@ -643,6 +643,7 @@ export class Runner {
     if (node && (what === 'x' || what === 'y')) this.reread(`${node.key}.${what}`);
     const bound = what === 'state' ? node?.inside : what === 'stateIs' ? instance : null;
     if (bound && nameOfState(now, bound) !== was) this.stateChanged(scene, bound, bound.scene.states.find(({ name }) => name === was)?.id ?? null);
+    this.depth--;
   }
 
   private compute(binding: Binding): Value | null {
@@ -656,6 +657,9 @@ export class Runner {
     return environmentOf(this.program, run, instance);
   }
 }
+
+/** So deep bindings may read what other bindings give: each takes some of the stack. */
+const MOST_DEPTH = 400;
 
 /** A scene was entered: those begin to wait that name no state. */
 const ENTERED: Occasion = { type: 'time', state: null };
