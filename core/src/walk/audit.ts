@@ -3,7 +3,8 @@ import type { Program } from '../program/program.ts';
 import { replay, start } from '../run/run.ts';
 import type { Exploration, ExploreOptions } from './exploration.ts';
 import { explore, routeTo, startOf } from './explore.ts';
-import { asBefore } from './again.ts';
+import { scrollsIn } from './explorer.ts';
+import { asBefore, inEach } from './again.ts';
 import { reasonFor } from './aside.ts';
 import { contextOf, type Finding, type Severity } from './finding.ts';
 import { framesShowing } from './per-scene.ts';
@@ -24,7 +25,7 @@ export const audit = (program: Program, options: ExploreOptions = {}): Audit => 
 /** Runs every rule over a piece that has been explored, as far as it has been. */
 export function judge(program: Program, exploration: Exploration): Audit {
   const context = contextOf(program, exploration, exploration.gaps.length === 0 ? trapsIn(program, exploration) : []);
-  const routes = new Map<string, Finding['route']>();
+  const routes = routesIn(program, exploration);
   const known = new Set<string>();
   const ranked: Record<Severity, Finding[]> = { must: [], look: [], note: [] };
   for (const rule of rules)
@@ -34,9 +35,10 @@ export function judge(program: Program, exploration: Exploration): Audit {
       ranked[one.severity].push(withRoute(program, one, exploration, routes));
     }
   const sorted = [...ranked.must, ...ranked.look, ...ranked.note];
+  if (!program.piece.head.aside) return { findings: sorted, aside: [], exploration };
   const reasons = new Map(
     sorted.flatMap((one) => {
-      const reason = program.piece.head.aside ? reasonFor(program.piece, one) : null;
+      const reason = reasonFor(program.piece, one);
       return reason === null ? [] : [[one.id, reason] as const];
     })
   );
@@ -55,6 +57,16 @@ function trapsIn(program: Program, exploration: Exploration): Trap[] {
   let made: Trap[] | null = null;
   const found = asBefore(program, 'traps', [edges, stirs, leavesFrom, threads, scenes, head], () => (made = findTraps(program, exploration)));
   return made ?? (found.length ? findTraps(program, exploration) : found);
+}
+
+/**
+ * The ways to the first state on which a scene is seen, by scenes, as far as they were asked for. They are the same after an edit that
+ * leaves alone what leads on; where something scrolls, they depend on more.
+ */
+function routesIn(program: Program, { edges, unfollowed }: Exploration): Map<string, Finding['route']> {
+  const scrolling = inEach(program, 'scrolling', scrollsIn);
+  const isFixed = unfollowed.size === 0 && !asBefore(program, 'anything scrolls', [scrolling], () => [...scrolling.values()].some(Boolean));
+  return isFixed ? asBefore(program, 'routes', [edges, program.piece.scenes], () => new Map()) : new Map();
 }
 
 /** Gives a finding the way to the first frame on which its scene is seen, where that is reached. */

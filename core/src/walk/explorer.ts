@@ -113,7 +113,7 @@ export class Explorer {
   private readonly last: Outcome[] = [];
   /** All that came of events, and was found to do and to see, in the states that were followed, with where it first was. */
   readonly uses: Use[] = [];
-  private used = new Set<Answer>();
+  private readonly used = new Set<Answer>();
   /** What the starts are, as one text to compare. */
   private readonly begun: string;
   /** What was done in a state that is told elsewhere. */
@@ -172,14 +172,16 @@ export class Explorer {
       fresh.push([use, now]);
     }
     if (this.memory.slots.columns.length !== known) return false;
-    for (const [use, answer] of fresh) use.answer = answer;
-    if (fresh.length) this.seeAgain();
+    for (const [use, answer] of fresh) {
+      this.used.delete(use.answer);
+      this.used.add((use.answer = answer));
+    }
+    if (fresh.some(([{ question }]) => question === 'seen')) this.seeAgain();
     this.enterAgain(starts);
     return true;
   }
 
   private seeAgain(): void {
-    this.used = new Set(this.uses.map(({ answer }) => answer));
     this.views = new Views();
     for (const { question, answer, state } of this.uses) if (question === 'seen') this.views.see(answer as Seen, this.momentAt(state));
   }
@@ -553,7 +555,9 @@ export class Explorer {
 }
 
 /** Whether anything in a scene can be scrolled. */
-const scrollsIn = onceFor(({ scene, items }: SceneProgram) => (scene.contentHeight ?? 0) > scene.height || items.some(({ layer }) => layer.scroll));
+export const scrollsIn = onceFor(
+  ({ scene, items }: SceneProgram) => (scene.contentHeight ?? 0) > scene.height || items.some(({ layer }) => layer.scroll !== undefined)
+);
 
 const branchesIn = (reports: readonly Report[]): string[] =>
   reports.flatMap((report) => report.fired.map((fired) => branchKey(fired.thread, fired.branch)));

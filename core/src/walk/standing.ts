@@ -8,6 +8,7 @@ import type { Layer, Piece, Scene, Thread } from '../piece/piece.ts';
 import { GIVES, type Gives } from '../fields/scalars.ts';
 import { fieldsOf, type Field } from '../piece/visit.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
+import { asBefore, inEach } from './again.ts';
 import { ownerOf, placeOfThread, threadsIn } from './at-thread.ts';
 import type { Place } from './place.ts';
 
@@ -27,8 +28,20 @@ export interface Standing {
   readonly what: string;
 }
 
-/** Every expression of a piece, found once for each version of it. */
-export const standingExpressions = onceFor((program: Program): readonly Standing[] => [...expressionsOf(program)]);
+/** Every expression of a piece. */
+export function standingExpressions(program: Program): readonly Standing[] {
+  const { threads, scenes, head } = program.piece;
+  return asBefore(program, 'expressions', [threads, scenes, head, program.variables, spoken(program)], () => [...expressionsOf(program)]);
+}
+
+/** All of layers that expressions, and what is compared, can depend on; the same map as long as that is so. */
+export const spoken = (program: Program): ReadonlyMap<string, string> => inEach(program, 'spoken', spokenIn);
+
+const spokenIn = onceFor((scene: SceneProgram): string =>
+  JSON.stringify(
+    scene.items.map(({ layer: { id, name, bindings, text, looks, fills, field, drag } }) => [id, name, bindings, text, looks, fills, field, drag])
+  )
+);
 
 /** Every expression of a piece: in conditions, steps, bindings and texts. */
 function* expressionsOf({ piece, scenes }: Program): Iterable<Standing> {

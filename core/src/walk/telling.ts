@@ -5,8 +5,9 @@ import type { Layer, Piece } from '../piece/piece.ts';
 import type { Node } from '../program/node.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
 import { listWords } from '../words.ts';
+import { asBefore } from './again.ts';
 import { Compared, keyOf, LENGTH } from './compared.ts';
-import { standingExpressions } from './standing.ts';
+import { spoken, standingExpressions } from './standing.ts';
 
 /** What can tell two runs of a piece apart besides states and variables, because something in the piece listens to it. */
 export interface Telling {
@@ -26,6 +27,11 @@ export interface Telling {
 }
 
 export function tellingOf(program: Program): Telling {
+  const { threads } = program.piece;
+  return asBefore(program, 'telling', [threads, program.variables, standingExpressions(program), spoken(program)], () => toldApart(program));
+}
+
+function toldApart(program: Program): Telling {
   const { goesBack, scroll, shared } = heardIn(program.piece.threads);
   const read = readIn(program);
   const expressions = read.map(({ ast }) => ast);
