@@ -357,3 +357,46 @@ test.each([{ kind: 'text' }, { kind: 'number', min: 0, max: 9 }, { kind: 'slider
     expect(findings.map(({ rule }) => rule)).not.toContain('never-fires');
   }
 );
+
+describe('films', () => {
+  const film = (media: object, ...lines: string[]) => ({
+    type: 'video' as const,
+    at: [0, 0, 300, 200] as const,
+    media,
+    lines: ['media ended → go to end', ...lines],
+  });
+  const reached = (...[spec]: Parameters<typeof audited>) => [...audited(spec).exploration.reached.keys()];
+  const end = { layers: { back: button(0, 0, 'click → go to home') } };
+
+  test('end where they are played: by themselves, by a step, by a cue on the timeline; never where nothing plays them', () => {
+    expect(reached({ frames: { home: { layers: { film: film({ autoplay: true }) } }, end } })).toEqual(['home', 'end']);
+    expect(reached({ frames: { home: { layers: { film: film({}), on: button(0, 300, 'click → play film') } }, end } })).toEqual(['home', 'end']);
+    const cued = { length: 48, cues: [[10, 'film', 'play']] as const };
+    expect(reached({ frames: { home: { timeline: cued, layers: { film: film({}) } }, end } })).toEqual(['home', 'end']);
+    const idle = audited({ frames: { home: { layers: { film: film({}, 'media started → go to end') } }, end } });
+    expect([...idle.exploration.reached.keys()]).toEqual(['home']);
+    expect(idle.findings.filter(({ rule }) => rule === 'never-fires')).toHaveLength(2);
+    expect(idle.told).toContain('unreachable-frame: No thread leads to it from a start frame.');
+  });
+
+  test('not where they go round, or have been paused', () => {
+    expect(reached({ frames: { home: { layers: { film: film({ autoplay: true, loop: true }) } }, end } })).toEqual(['home']);
+    const paused = { film: film({}), on: button(0, 300, 'click → play film; pause film') };
+    expect(reached({ frames: { home: { layers: paused }, end } })).toEqual(['home']);
+  });
+
+  test('in parts too, each where it is placed', () => {
+    const parts = {
+      clip: {
+        size: [300, 200] as const,
+        layers: { film: { type: 'video' as const, at: [0, 0, 300, 200] as const, lines: ['media ended → send over'] } },
+        lines: ['key p → play film'],
+      },
+    };
+    const placed = (lines: string[]) => ({
+      parts,
+      frames: { home: { layers: { clip: { type: 'placement' as const, part: 'clip', at: [0, 0, 300, 200] as const } }, lines }, end },
+    });
+    expect(reached(placed(['signal over → go to end']))).toEqual(['home', 'end']);
+  });
+});

@@ -10,7 +10,7 @@ import { centerOf } from '../program/geometry.ts';
 import { liveRootsOf } from '../run/environment.ts';
 import { nextDeadline } from '../run/run.ts';
 import { canPressBeside, groundOf } from '../run/reach.ts';
-import type { RunEvent, RunState } from '../run/state.ts';
+import type { RootRun, RunEvent, RunState } from '../run/state.ts';
 import type { Telling } from './telling.ts';
 
 const live = (threads: readonly Thread[]): Cue[] => threads.filter((thread) => thread.enabled).map((thread) => thread.cue);
@@ -25,7 +25,7 @@ export function* eventsIn(program: Program, run: RunState, screen: Screen<Stood>
     ...[...roots, ...instances].flatMap((scene) => live(scene.threads)),
     ...live(program.threads),
   ];
-  for (const one of shown) yield* eventsOn(one, shown, telling);
+  for (const surface of screen.surfaces) for (const one of surface.all) yield* eventsOn(one, shown, run.roots[surface.scene]!, telling);
   for (const surface of screen.surfaces) yield* onGround(program, run, surface);
   if (run.overlays.at(-1)?.closes && canPressBeside({ program, run })) yield { type: 'beside' };
   if (run.over.length) yield { type: 'leave' };
@@ -80,7 +80,7 @@ function* scrolling(cues: readonly Cue[], screen: Screen<Stood>, shown: readonly
 
 const FAR = 1e6;
 
-function* eventsOn({ node }: Stood, all: readonly Stood[], telling: Telling): Iterable<RunEvent> {
+function* eventsOn({ node }: Stood, all: readonly Stood[], root: RootRun, telling: Telling): Iterable<RunEvent> {
   const { key: layer } = node;
   const own = live(node.item.threads);
   const cues = live(threadsAt(node));
@@ -95,8 +95,9 @@ function* eventsOn({ node }: Stood, all: readonly Stood[], telling: Telling): It
   for (const swipe of tried(cues, 'swipe')) yield { ...swipe, layer };
   if (drag) yield* drags(layer, own, all);
   if (field && !isBox) for (const value of valuesFor(node.layer.id, field, telling)) yield { type: 'value', layer, value };
-  if (isMediaLayer(node.layer))
-    for (const { what } of tried(own, 'media')) if (what !== 'ended' || !media?.loop) yield { type: 'media', layer, what };
+  // Nobody can play it but the piece, and what goes round never ends.
+  if (isMediaLayer(node.layer) && !media?.loop && tried(own, 'media').some(({ what }) => what === 'ended') && root.media[layer] === 'playing')
+    yield { type: 'media', layer, what: 'ended' };
 }
 
 /** To every layer that waits for a drop, to every place it snaps to, and out of the way to both sides. */

@@ -359,7 +359,14 @@ describe('exploring the piece', () => {
         variables: { a: { type: 'yes/no', initial: false }, b: { type: 'yes/no', initial: false } },
         frames: { home: { layers: { on: button(0, 0, 'click → set a to not(a)') }, lines: ['variable a → set b to not(b)', line] } },
       });
-    expect(loop('variable b → set a to not(a)')).toEqual(['Threads of home set each other off without end.']);
+    expect(loop('variable b → set a to not(a)')).toEqual(['What threads of home set off goes on without end.']);
+    // Bindings that read each other do the same.
+    const bound = (x: string) => {
+      const a = { ...button(0, 0, 'click → set n to n + 1'), when: { x } as const };
+      const c = { ...button(0, 200), when: { x: 'a.x + n' } as const };
+      return says('endless-loop', { variables: { n: { type: 'number', initial: 0, max: 2 } }, frames: { home: { layers: { a, c } } } });
+    };
+    expect([bound('c.x + 1'), bound('n')]).toEqual([['What threads of a set off goes on without end.'], []]);
     expect(loop('variable b → set a to true')).toEqual([]);
   });
 

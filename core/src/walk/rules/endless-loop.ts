@@ -5,7 +5,7 @@ import { routeBy } from '../moment.ts';
 export const endlessLoop: Rule = {
   id: 'endless-loop',
   words: 'goes round for ever',
-  meaning: 'threads that set each other off without end: the run is stopped in the middle',
+  meaning: 'threads that set each other off without end, or bindings that do: the run is stopped in the middle',
   spares: 'threads that set each other off and come to rest by themselves',
   check: ({ program: { piece }, exploration: { endless } }) => {
     // Those that were stopped together are one loop, told at the first of them.
@@ -20,7 +20,7 @@ export const endlessLoop: Rule = {
       if (!one) return [];
       const at = endless.get(one.id)!;
       const names = [...new Set(threads.map((thread) => ownerOf(piece, thread)))];
-      const sentence = `Threads of ${names.slice(0, 4).join(', ')} set each other off without end.`;
+      const sentence = `What threads of ${names.slice(0, 4).join(', ')} set off goes on without end.`;
       return [
         finding('endless-loop', 'must', placeOfThread(piece, one), `${names[0]} sets itself off without end`, sentence, {
           route: routeBy(at, at.event),
