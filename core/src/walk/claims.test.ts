@@ -376,7 +376,7 @@ describe('films', () => {
     const idle = audited({ frames: { home: { layers: { film: film({}, 'media started → go to end') } }, end } });
     expect([...idle.exploration.reached.keys()]).toEqual(['home']);
     expect(idle.findings.filter(({ rule }) => rule === 'never-fires')).toHaveLength(2);
-    expect(idle.told).toContain('unreachable-frame: No thread leads to it from a start frame.');
+    expect(idle.told).toContain('unreachable-frame: What leads to it never comes about: film on home.');
   });
 
   test('not where they go round, or have been paused', () => {
@@ -399,4 +399,18 @@ describe('films', () => {
     });
     expect(reached(placed(['signal over → go to end']))).toEqual(['home', 'end']);
   });
+});
+
+test('of a frame that is never reached it says which threads would lead there', () => {
+  const off = (y: number) => ({ ...button(0, y, 'click → go to end'), disabled: true });
+  const says = (layers: object, more: object = {}) =>
+    told({ frames: { home: { layers: { on: button(0, 0, 'click → go to shop'), ...layers }, ...more }, shop: back, end: back } }).filter((one) =>
+      one.startsWith('unreachable-frame')
+    );
+  expect(says({})).toEqual(['unreachable-frame: No thread leads to it from a start frame.']);
+  expect(says({ a: off(100) })).toEqual(['unreachable-frame: What leads to it never comes about: a on home.']);
+  expect(says({ a: off(100), b: off(200) })).toEqual(['unreachable-frame: What leads to it never comes about: a on home and b on home.']);
+  const four = { a: off(100), b: off(200), c: off(300), d: off(400) };
+  expect(says(four)).toEqual(['unreachable-frame: What leads to it never comes about: a on home, b on home and 2 others.']);
+  expect(says({}, { lines: ['click → if 1 > 2 → go to end'] })).toEqual(['unreachable-frame: What leads to it never comes about: home.']);
 });

@@ -1,5 +1,8 @@
-import { targetOf } from '../../vocabulary/steps/all.ts';
+import { targetOf, type Step } from '../../vocabulary/steps/all.ts';
+import type { Piece, Thread } from '../../piece/piece.ts';
 import type { Program } from '../../program/program.ts';
+import { count, listWords } from '../../words.ts';
+import { ownerOf, threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 
 export const unreachableFrame: Rule = {
@@ -14,10 +17,30 @@ export const unreachableFrame: Rule = {
       .filter((id) => !exploration.reached.has(id) && (named === null || !named.has(id)))
       .map((id) => {
         const { name } = program.scenes.get(id)!.scene;
-        return finding('unreachable-frame', 'look', { scene: id }, `${name} is never reached`, 'No thread leads to it from a start frame.');
+        return finding('unreachable-frame', 'look', { scene: id }, `${name} is never reached`, whyNever(program.piece, id));
       });
   },
 };
+
+/** Where threads name it, those: they never fire, or never come to that. */
+function whyNever(piece: Piece, frame: string): string {
+  const named = threadsIn(piece).filter(({ branches }) => branches.some(({ steps }) => steps.some((step) => isTo(step, frame))));
+  const places = [...new Set(named.map((thread) => placeWords(piece, thread)))];
+  if (places.length === 0) return 'No thread leads to it from a start frame.';
+  const rest = places.length > 3 ? [count(places.length - 2, 'other', 'others')] : [];
+  return `What leads to it never comes about: ${listWords([...places.slice(0, rest.length ? 2 : 3), ...rest])}.`;
+}
+
+function isTo(step: Step, frame: string): boolean {
+  const target = targetOf(step);
+  return target?.to === 'frame' && target.frame === frame;
+}
+
+/** `Pay on Checkout`. */
+function placeWords(piece: Piece, thread: Thread): string {
+  const scene = thread.on === 'layer' ? piece.layers.get(thread.owner)?.scene : undefined;
+  return scene === undefined ? ownerOf(piece, thread) : `${ownerOf(piece, thread)} on ${piece.scenes.get(scene)?.name}`;
+}
 
 /** Where not everything was explored: all frames that any thread names, or can come to in passing. */
 function namedFrames({ piece, frames }: Program): ReadonlySet<string> {
