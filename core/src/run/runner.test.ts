@@ -2,7 +2,10 @@ import { describe, expect, test } from 'vitest';
 import { layerId as id, stateId } from '../compose/compose.ts';
 import type { ComposeSpec } from '../compose/compose.ts';
 import { counting, told } from '../testing/told.ts';
-import { fitVariable } from './runner.ts';
+import { runnerIn } from './machine.ts';
+import { RecordingStore } from './recording.ts';
+import { advanceIn } from './run.ts';
+import { fitVariable, isWithin } from './runner.ts';
 import type { RunEvent } from './state.ts';
 
 /** What changes, and what follows from it: flags, choices, fields, variables, states, bindings, steps that wait. */
@@ -478,4 +481,109 @@ test('what is told is reported with what set it off', () => {
   expect(run({ type: 'move', x: 300, y: 700 }, wait(10)).reports).toEqual([]);
   expect(run(key('q')).reports).toHaveLength(1);
   expect(run(key('e')).reports[0]!.effects).toMatchObject([{ type: 'signal', signal: 'hello' }]);
+});
+
+describe('what steps come to', () => {
+  test('threads that act are told apart from those that only fire', () => {
+    const { program, begun, made } = told({}, { a: box(0) }, ['key a → select a', 'key b → unselect a', 'key c → send gull', 'key d → wait 1 s']);
+    const acts = (name: string) => {
+      const event = key(name);
+      const runner = runnerIn(program, RecordingStore.on(begun), event);
+      advanceIn(runner, event);
+      return [...runner.acted.keys()].map((branch) => made.threads.get(branch.split(/[ :#/]/)[0]!)?.cue);
+    };
+    expect(acts('a')).toHaveLength(1);
+    expect(acts('b')).toEqual([]);
+    expect(acts('c')).toHaveLength(1);
+    expect(acts('d')).toEqual([]);
+  });
+});
+
+describe('what is read of layers', () => {
+  test('is worked out again when a state of what is around moves, hides or shows them', () => {
+    const layers = {
+      a: box(0),
+      b: { ...box(100), hidden: true },
+      c: { ...box(200), when: { x: 'a.x', y: 'a.y + 200', shown: 'b.shown', selected: 'home.state = "Night"' } as const },
+    };
+    const frame = {
+      layers,
+      states: { Day: {}, Night: { a: { pose: { x: 7, y: 9 } }, b: { hidden: false } } },
+      lines: ['key n → put this in Night', 'key d → put this in Day'],
+    };
+    const { run } = told({ frames: { home: frame } });
+    const c = (...events: RunEvent[]) => {
+      const { bound } = run(...events).run.roots['home']!;
+      return ['x', 'y', 'shown', 'selected'].map((what) => bound[`${here('c')}:${what}`]);
+    };
+    expect([c(), c(key('n')), c(key('n'), key('d'))]).toEqual([
+      [0, 200, false, false],
+      [7, 209, true, true],
+      [0, 200, false, false],
+    ]);
+  });
+
+  test('also of layers in parts, of their own place', () => {
+    const parts = {
+      Lamp: {
+        size: [50, 50] as const,
+        states: { Off: {}, On: { glow: { pose: { x: 5 } } } },
+        layers: { glow: box(0, 'click → next state around'), mark: { ...box(20), when: { x: 'glow.x' } as const } },
+      },
+    };
+    const placed = (x: number) => ({ type: 'placement' as const, part: 'Lamp', at: [x, 0, 50, 50] as const });
+    const { run } = told({ parts }, { a: placed(0), ab: placed(100), t: { ...box(300), when: { selected: 'a.state = "On"' } as const } });
+    const after = run({ type: 'click', layer: `${here('a')}/${id('Lamp', 'glow')}` }).run.roots['home']!.bound;
+    const mark = (place: string) => after[`${here(place)}/${id('Lamp', 'mark')}:x`];
+    expect([mark('a'), mark('ab'), after[`${here('t')}:selected`]]).toEqual([5, 0, true]);
+  });
+
+  test('of a great many at once, each is worked out', () => {
+    const many = Object.fromEntries(Array.from({ length: 450 }, (_, i) => [`l${i}`, { ...box(0), when: { x: `n * ${i}` } as const }]));
+    const { run } = told({}, many, ['key a → set n to 2']);
+    const done = run(key('a'));
+    expect(done.whys).toEqual([]);
+    expect([0, 225, 449].map((i) => done.run.roots['home']!.bound[`${here(`l${i}`)}:x`])).toEqual([0, 450, 898]);
+  });
+
+  test('instances lie within others by their keys', () => {
+    const at = (name: string) => ({ key: name }) as Parameters<typeof isWithin>[0];
+    const one = at('a');
+    expect([
+      isWithin(one, one),
+      isWithin(at('a/b'), at('a')),
+      isWithin(at('ab'), at('a')),
+      isWithin(at('a'), at('a/b')),
+      isWithin(at('x'), at('')),
+    ]).toEqual([true, true, false, false, true]);
+  });
+});
+
+test('timers of a scene go on whatever state it comes into; a choice keeps its variable while another one is selected', () => {
+  const parts = {
+    Lamp: {
+      size: [50, 50] as const,
+      states: { Off: {}, On: {} },
+      layers: { glow: box(0, 'click → next state around') },
+      lines: counting('after 2 s'),
+    },
+  };
+  const timed = told({ parts }, { a: { type: 'placement', part: 'Lamp', at: [0, 0, 50, 50] } });
+  expect(timed.run(wait(1000), { type: 'click', layer: `${here('a')}/${id('Lamp', 'glow')}` }, wait(1000)).told).toEqual([
+    'glow: click',
+    'Lamp: after',
+  ]);
+  const choice = (y: number) => ({ ...box(y), choice: 'days' });
+  const days = told({
+    variables: { day: { type: 'text', initial: 'Fri' } },
+    frames: {
+      home: {
+        choices: { days: 'day' },
+        layers: { Fri: { ...choice(0), selected: true }, Sat: { ...choice(100), selected: true } },
+        lines: ['key u → unselect Sat', 'key f → unselect Fri'],
+      },
+    },
+  });
+  expect(days.run(key('u')).run.variables['day']).toBeUndefined();
+  expect(days.run(key('u'), key('f')).run.variables['day']).toBe('');
 });
