@@ -2,7 +2,18 @@ import { describe, expect, test } from 'vitest';
 import { compose, layerId as id, stateId, type ComposeSpec } from '../compose/compose.ts';
 import { compile } from '../program/compile.ts';
 import { mapPoint } from '../program/matrix.ts';
-import { activeLooks, boundsOf, childrenBox, isUnder, opacityOf, resolveScreen, stateOf, type Screen, type Shown } from './resolve.ts';
+import {
+  activeLooks,
+  boundsOf,
+  childrenBox,
+  isUnder,
+  opacityOf,
+  resolveScreen,
+  standingScreen,
+  stateOf,
+  type Screen,
+  type Shown,
+} from './resolve.ts';
 import { start } from './run.ts';
 import type { RootRun, RunState } from './state.ts';
 
@@ -297,7 +308,11 @@ describe('looks', () => {
   });
 
   test('of a group reach what is in it, and its own come after', () => {
-    const { look: see } = seen(
+    const {
+      look: see,
+      program,
+      run,
+    } = seen(
       home({
         g: {
           type: 'group',
@@ -314,6 +329,14 @@ describe('looks', () => {
     expect(fills(see({ over: [group] }))).toEqual(['#222222', '#111111']);
     expect(find(see({ over: [group] }), a).x).toBe(9);
     expect(find(see({ over: [group] }), a).looks).toBe(`${group}.hover`);
+    // Where it stands is the same to those who only ask for that.
+    const stands = (over: string[]) => all(standingScreen(program, { ...run, over }) as Screen).map(({ node, x }) => [node.layer.name, x]);
+    expect(stands([group])).toEqual([
+      ['g', 0],
+      ['a', 9],
+      ['b', 0],
+    ]);
+    expect(stands([])[1]).toEqual(['a', 0]);
     expect(fills(see({ focus: group }))).toEqual(['#111111', '#111111']);
     expect(fills(see({ over: [group], focus: a }))).toEqual(['#333333', '#111111']);
     expect(find(see({ over: [group], focus: a }), a).looks).toBe(`${group}.hover focus`);
