@@ -1,7 +1,7 @@
 import { targetOf, type Step } from '../../vocabulary/steps/all.ts';
 import type { Piece, Thread } from '../../piece/piece.ts';
 import type { Program } from '../../program/program.ts';
-import { count, listWords } from '../../words.ts';
+import { count, listWords, naturally } from '../../words.ts';
 import { ownerOf, threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 
@@ -25,7 +25,7 @@ export const unreachableFrame: Rule = {
 /** Where threads name it, those: they never fire, or never come to that. */
 function whyNever(piece: Piece, frame: string): string {
   const named = threadsIn(piece).filter(({ branches }) => branches.some(({ steps }) => steps.some((step) => isTo(step, frame))));
-  const places = [...new Set(named.map((thread) => placeWords(piece, thread)))];
+  const places = [...new Set(named.map((thread) => placeWords(piece, thread)))].sort(naturally);
   if (places.length === 0) return 'No thread leads to it from a start frame.';
   const rest = places.length > 3 ? [count(places.length - 2, 'other', 'others')] : [];
   return `What leads to it never comes about: ${listWords([...places.slice(0, rest.length ? 2 : 3), ...rest])}.`;
