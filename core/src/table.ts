@@ -90,6 +90,18 @@ export function setAll<T>(table: Table<T>, entries: Iterable<readonly [string, T
   return buckets ? new Table<T>(buckets, size) : table;
 }
 
+/** The ids under which two tables do not hold the same. */
+export function changedIn<T>(old: Table<T>, now: Table<T>): string[] {
+  const changed: string[] = [];
+  old.buckets.forEach((bucket, at) => {
+    const other = now.buckets[at];
+    if (bucket === other) return;
+    for (const [id, one] of bucket ?? []) if (other?.get(id) !== one) changed.push(id);
+    for (const id of other?.keys() ?? []) if (!bucket?.has(id)) changed.push(id);
+  });
+  return changed;
+}
+
 const BUCKETS = 256;
 
 /** FNV-1a over the id's UTF-16 units, folded to a bucket number. */

@@ -16,6 +16,7 @@ import {
 import { isPointed } from '../vocabulary/cues/all.ts';
 import type { Ast, ExpressionFault } from '../expression/ast.ts';
 import type { Result } from '../result.ts';
+import { areSame } from '../same.ts';
 import { Table } from '../table.ts';
 import { union, type Rect } from './geometry.ts';
 
@@ -90,7 +91,7 @@ export function update(program: Program, piece: Piece, touched: Touched): Progra
     scenes = compiled ? scenes.set(id, compiled) : scenes.delete(id);
   }
   const frames = touched.frames
-    ? alike(
+    ? kept(
         framesOf(piece).map((scene) => scene.id),
         program.frames
       )
@@ -107,8 +108,7 @@ export function update(program: Program, piece: Piece, touched: Touched): Progra
 }
 
 /** A list, or the one before where the two are the same. */
-const alike = (list: readonly string[], old: readonly string[]): readonly string[] =>
-  list.length === old.length && list.every((one, i) => one === old[i]) ? old : list;
+const kept = (list: readonly string[], old: readonly string[]): readonly string[] => (areSame(list, old) ? old : list);
 
 /** The frame a piece starts on: its first start frame, else its first frame. */
 export const startFrame = (program: Program): string | null => program.piece.head.start[0] ?? program.frames[0] ?? null;
@@ -175,9 +175,8 @@ function isUnchanged(piece: Piece, { layer, threads, children }: Item, byParent:
   const threadsNow = threadsOf(piece, layer.id);
   const layersNow = byParent.get(layer.id) ?? none;
   return (
-    threadsNow.length === threads.length &&
     layersNow.length === children.length &&
-    threads.every((thread, i) => thread === threadsNow[i]) &&
+    areSame(threads, threadsNow) &&
     children.every((child, i) => child.layer === layersNow[i] && isUnchanged(piece, child, byParent))
   );
 }

@@ -1,3 +1,4 @@
+import { areSame } from '../same.ts';
 import type { Thread } from '../piece/piece.ts';
 import { fitsOccasion, waitOf, waitsFor } from '../vocabulary/cues/all.ts';
 import type { Occasion } from '../vocabulary/occasions.ts';
@@ -125,7 +126,7 @@ export function movePointer(runner: Runner, point: Point): void {
   const caught = catchAt(runner, point);
   const old = runner.run.over;
   const over = keysOf(caught.shown);
-  runner.put({ pointer: point, over: same(over, old) ? old : over });
+  runner.put({ pointer: point, over: areSame(over, old) ? old : over });
   if (dragged || over === old) return;
   const left = old.filter((key) => !over.includes(key));
   const entered = outwardNodes(caught.shown?.node ?? null).filter((node) => !old.includes(node.key));
@@ -136,8 +137,6 @@ export function movePointer(runner: Runner, point: Point): void {
   );
   firstWith(runner, entered, 'hover');
 }
-
-const same = (a: readonly string[], b: readonly string[]) => a.length === b.length && a.every((key, i) => key === b[i]);
 
 /** Entering and leaving are told to the first layer of those entered or left, from the inside out, that has a thread for it. */
 function firstWith(runner: Runner, nodes: readonly Node[], type: 'hover' | 'leave'): void {

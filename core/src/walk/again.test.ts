@@ -5,9 +5,9 @@ import type { Operation } from '../edit/operation.ts';
 import { compile } from '../program/compile.ts';
 import { update } from '../program/program.ts';
 import { unwrap } from '../result.ts';
-import { Table } from '../table.ts';
+import { changedIn, Table } from '../table.ts';
 import { seat } from '../testing/seats.ts';
-import { asBefore, changedIn, inEach, layersThere } from './again.ts';
+import { asBefore, inEach, layersThere } from './again.ts';
 import { judge } from './audit.ts';
 import { exploring } from './explore.ts';
 

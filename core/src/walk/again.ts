@@ -1,7 +1,8 @@
 import { onceFor } from '../once.ts';
 import type { Piece } from '../piece/piece.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
-import type { Table } from '../table.ts';
+import { areSame } from '../same.ts';
+import { changedIn } from '../table.ts';
 
 /**
  * What was found in a piece before an edit, to be taken again where all that it depends on is as it was. It is kept with the list of
@@ -15,24 +16,10 @@ export function before<T>({ frames }: Program, name: string): { readonly old: T 
   return { old: kept.get(name) as T | undefined, keep: (one) => (kept.set(name, one), one) };
 }
 
-export const areSame = (a: readonly unknown[], b: readonly unknown[]): boolean => a.length === b.length && a.every((one, i) => one === b[i]);
-
 /** What is found under a name, made anew only where something that it depends on is not the same. */
 export function asBefore<T>(program: Program, name: string, of: readonly unknown[], find: () => T): T {
   const { old, keep } = before<{ readonly of: readonly unknown[]; readonly found: T }>(program, name);
   return old && areSame(old.of, of) ? old.found : keep({ of, found: find() }).found;
-}
-
-/** The ids under which two tables do not hold the same. */
-export function changedIn<T>(old: Table<T>, now: Table<T>): string[] {
-  const changed: string[] = [];
-  old.buckets.forEach((bucket, at) => {
-    const other = now.buckets[at];
-    if (bucket === other) return;
-    for (const [id, one] of bucket ?? []) if (other?.get(id) !== one) changed.push(id);
-    for (const id of other?.keys() ?? []) if (!bucket?.has(id)) changed.push(id);
-  });
-  return changed;
 }
 
 /** What each scene comes to; the same map from edit to edit as long as every scene comes to the same. */

@@ -24,7 +24,7 @@ export interface Reading {
   readonly top: number;
 }
 
-export class Learned<T> {
+export class Learned<T> implements Question {
   private tree: Tree<T> | null = null;
   /** The piece has been edited where it asks: what was answered before may be another now. */
   isStale = false;
@@ -71,6 +71,11 @@ export class Learned<T> {
 /** What was learned, to be forgotten where it may be no more so. */
 export interface Forgetting {
   forget(): void;
+}
+
+/** A question, whatever its answers are. */
+export interface Question extends Forgetting {
+  isStale: boolean;
 }
 
 /**

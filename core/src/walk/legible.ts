@@ -8,6 +8,7 @@ import { mapPoint } from '../program/matrix.ts';
 import { outwardNodes, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { statesOf } from '../piece/piece.ts';
+import { areSame } from '../same.ts';
 import { emptyRoot, emptyRun } from '../run/environment.ts';
 import { tracksOn } from '../run/playhead.ts';
 import { isUnder, resolveScreen, type Screen, type Shown } from '../run/resolve.ts';
@@ -35,7 +36,7 @@ export function illegibleIn(program: Program, frame: string): readonly Illegible
   const { swatches, typeStyles } = program.piece.head;
   const of = [swatches, typeStyles, ...sheets.map((sheet) => expand(program, sheet))];
   const old = known.get(expansion);
-  if (old && old.of.length === of.length && old.of.every((one, i) => one === of[i])) return old.found;
+  if (old && areSame(old.of, of)) return old.found;
   const found = judge(program, frame, [expansion, ...(of.slice(2) as Expansion[])]);
   known.set(expansion, { of, found });
   return found;

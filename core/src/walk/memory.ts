@@ -3,7 +3,8 @@ import type { SlotName } from '../run/recording.ts';
 import type { RunEvent } from '../run/state.ts';
 import type { Table } from '../table.ts';
 import type { Ambient } from './ambient.ts';
-import { Learned, Shelf, type Reading } from './learned.ts';
+import { areSame } from '../same.ts';
+import { Learned, Shelf, type Question, type Reading } from './learned.ts';
 import type { Race } from './race.ts';
 import type { Seeing } from './sights.ts';
 import { Slots } from './slots.ts';
@@ -65,10 +66,10 @@ export class Memory {
   private readonly possible = new Map<string, Learned<readonly number[]>>();
   private readonly seen = new Map<string, Learned<Seen>>();
   /** The questions that were answered with a scene, to be asked anew once it is another. */
-  private readonly about = new Map<string, Set<Learned<object>>>();
-  private readonly questions = new WeakMap<object, Learned<object>>();
+  private readonly about = new Map<string, Set<Question>>();
+  private readonly questions = new WeakMap<object, Question>();
   /** Those that were forgotten with the last edit. */
-  private readonly stale = new Set<Learned<object>>();
+  private readonly stale = new Set<Question>();
   private asked = new Set<string>();
   watched: Program;
   /** What was read for an answer, as columns. */
@@ -172,13 +173,15 @@ export class Memory {
   readsOf = (answer: object): readonly number[] => this.reads.get(answer) ?? [];
 
   /** What an answer was given to. */
-  questionOf = (answer: object): Learned<object> => this.questions.get(answer)!;
+  questionOf = (answer: object): Question => this.questions.get(answer)!;
 
   /** Whether an answer was found by looking at the same columns, in the same order, as one before: but for those that there were not then. */
   isReadAlike(old: object, now: object): boolean {
     const known = this.known.get(old)!;
-    const [a, b] = [this.readsOf(old), this.readsOf(now).filter((column) => column < known)];
-    return a.length === b.length && a.every((column, i) => column === b[i]);
+    return areSame(
+      this.readsOf(old),
+      this.readsOf(now).filter((column) => column < known)
+    );
   }
 
   /** A frame on the top of a back stack as a number; 0 is none. */
@@ -213,11 +216,11 @@ export class Memory {
     const { answer, reads } = ask();
     this.reads.set(answer, question.add(reading, reads, answer));
     this.known.set(answer, this.slots.columns.length);
-    this.questions.set(answer, question as unknown as Learned<object>);
+    this.questions.set(answer, question);
     for (const scene of this.asked) {
       const questions = this.about.get(scene);
-      if (questions) questions.add(question as unknown as Learned<object>);
-      else this.about.set(scene, new Set([question as unknown as Learned<object>]));
+      if (questions) questions.add(question);
+      else this.about.set(scene, new Set<Question>([question]));
     }
     return answer;
   }

@@ -1,7 +1,9 @@
 import { onceFor } from '../once.ts';
 import { scenesOf } from '../piece/piece.ts';
 import type { Item, Program, SceneProgram } from '../program/program.ts';
-import { areSame, asBefore, before, changedIn, inEach } from './again.ts';
+import { areSame } from '../same.ts';
+import { changedIn } from '../table.ts';
+import { asBefore, before, inEach } from './again.ts';
 import type { Finding } from './finding.ts';
 
 /** What rules said of a scene, and what each answer depends on besides the scene itself. */

@@ -1,8 +1,9 @@
-import { targetOf, type Step } from '../../vocabulary/steps/all.ts';
+import { onceFor } from '../../once.ts';
+import { targetOf } from '../../vocabulary/steps/all.ts';
 import type { Piece, Thread } from '../../piece/piece.ts';
 import type { Program } from '../../program/program.ts';
 import { count, listWords, naturally } from '../../words.ts';
-import { ownerOf, threadsIn } from '../at-thread.ts';
+import { ownerOf } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 
 export const unreachableFrame: Rule = {
@@ -24,17 +25,26 @@ export const unreachableFrame: Rule = {
 
 /** Where threads name it, those: they never fire, or never come to that. */
 function whyNever(piece: Piece, frame: string): string {
-  const named = threadsIn(piece).filter(({ branches }) => branches.some(({ steps }) => steps.some((step) => isTo(step, frame))));
-  const places = [...new Set(named.map((thread) => placeWords(piece, thread)))].sort(naturally);
+  const named = leading(piece.threads).get(frame) ?? [];
+  const places = [...new Set([...named].map((thread) => placeWords(piece, thread)))].sort(naturally);
   if (places.length === 0) return 'No thread leads to it from a start frame.';
   const rest = places.length > 3 ? [count(places.length - 2, 'other', 'others')] : [];
   return `What leads to it never comes about: ${listWords([...places.slice(0, rest.length ? 2 : 3), ...rest])}.`;
 }
 
-function isTo(step: Step, frame: string): boolean {
-  const target = targetOf(step);
-  return target?.to === 'frame' && target.frame === frame;
-}
+/** The threads that name each frame. */
+const leading = onceFor((threads: Piece['threads']): ReadonlyMap<string, ReadonlySet<Thread>> => {
+  const found = new Map<string, Set<Thread>>();
+  for (const thread of threads.values())
+    for (const step of thread.branches.flatMap(({ steps }) => steps)) {
+      const target = targetOf(step);
+      if (target?.to !== 'frame' || target.frame === null) continue;
+      const named = found.get(target.frame);
+      if (named) named.add(thread);
+      else found.set(target.frame, new Set([thread]));
+    }
+  return found;
+});
 
 /** `Pay on Checkout`. */
 function placeWords(piece: Piece, thread: Thread): string {
