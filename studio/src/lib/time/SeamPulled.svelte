@@ -1,7 +1,8 @@
 <script lang="ts">
   import type { Timeline } from '@zany/core';
-  import { NAMES, ROW } from './seam';
-  import { drawLine, drawSections, drawWords, inkOf, sized, type DrawnLine } from './seam-drawing';
+  import { ROW } from './seam';
+  import { drawLine, drawSections, drawWords, type DrawnLine, type SeamInk } from './seam-drawing';
+  import SeamCanvas from './SeamCanvas.svelte';
 
   /** What is in view of the seam while something is pulled along it, on one canvas over its elements; they show it again once it is let go. */
   interface Props {
@@ -23,15 +24,7 @@
   }
   let { timeline, lines, first, left, top, ruler, head, perFrame, view, room, told }: Props = $props();
 
-  let canvas: HTMLCanvasElement | undefined = $state();
-  const wide = $derived(Math.max(1, view - NAMES));
-  const ink = $derived(canvas ? inkOf(canvas) : null);
-  /** Where the canvas begins on the display: it stays there while something moves, and asking makes the browser lay out the page. */
-  const beginsAt = $derived(canvas?.getBoundingClientRect().left ?? 0);
-
-  $effect(() => {
-    const context = canvas && sized(canvas, wide, room);
-    if (!context || !ink) return;
+  function draw(context: CanvasRenderingContext2D, ink: SeamInk, wide: number, beginsAt: number) {
     const scale = devicePixelRatio;
     const shift = (x: number, y: number) => context.setTransform(scale, 0, 0, scale, x * scale, y * scale);
     context.save();
@@ -47,7 +40,7 @@
     drawSections(context, timeline, perFrame, [left, left + wide], ink);
     shift(0, 0);
     if (told) drawWords(context, told.words, told.clientX - beginsAt, wide, ink);
-  });
+  }
 </script>
 
 <div
@@ -57,5 +50,5 @@
   style:height="{room}px"
   aria-hidden="true"
 >
-  <canvas class="sticky block" style:left="{NAMES}px" style:width="{wide}px" style:height="{room}px" data-seam-canvas bind:this={canvas}></canvas>
+  <SeamCanvas class="sticky block" height={room} {view} {draw} data-seam-canvas />
 </div>

@@ -70,7 +70,7 @@ type X = (time: number) => number;
 /** CSS px across. */
 const KNOT = 11;
 
-/** How wide a border of so many CSS px is drawn: browsers take whole pixels of the display, and never more than it has. */
+/** How wide a border of so many CSS px is drawn: browsers round down to whole pixels of the display, but not to none. */
 const border = (width: number) => Math.max(1, Math.floor(width * devicePixelRatio)) / devicePixelRatio;
 
 /** A line of the seam, its corner at the corner of the canvas; `x` is the middle of a timeline frame, in CSS px. */
@@ -108,7 +108,7 @@ function drawSpan(canvas: Canvas, left: number, right: number, ink: SeamInk): vo
   canvas.stroke();
 }
 
-/** CSS px from which an ending has room for its words; a narrower section has a sign, and from `SIGNED` on not even that. */
+/** CSS px: wider than `WIDE` a section has room for the words of its ending, wider than `SIGNED` for a sign of it. */
 export const WIDE = 156;
 export const SIGNED = 44;
 export const SIGNS: Readonly<Record<Section['ending']['do'], string>> = { hold: '■', loop: '↻', 'go on': '→', 'go to': '↷' };
@@ -116,7 +116,7 @@ export const SIGNS: Readonly<Record<Section['ending']['do'], string>> = { hold: 
 /** CSS px. */
 const SECTIONS = 26;
 
-/** The sections of a timeline as panels, those that are in view; `edges` where they can be pulled. */
+/** The sections of a timeline as panels, those that are in view. */
 export function drawSections(canvas: Canvas, timeline: Timeline, perFrame: number, view: readonly [from: number, to: number], ink: SeamInk): void {
   sectionsOf(timeline).forEach((section, i) => {
     const left = section.from * perFrame;
