@@ -10,11 +10,15 @@ import { builtinModules } from 'node:module';
 
 const root = new URL('..', import.meta.url).pathname;
 
-/** In an exported page nobody is told why something did not happen, so it does without the sentences. */
+/**
+ * In an exported page nobody is told why something did not happen, so it does without the sentences; and without what only makes
+ * exploring quick.
+ */
+const instead = { './why.ts': 'why-silent.ts', './near.ts': 'near-all.ts' };
 const silent = {
   name: 'silent',
   enforce: 'pre',
-  resolveId: (source, importer) => (source === './why.ts' && importer?.includes('/core/src/run/') ? `${root}core/src/run/why-silent.ts` : null),
+  resolveId: (source, importer) => (source in instead && importer?.includes('/core/src/run/') ? `${root}core/src/run/${instead[source]}` : null),
 };
 
 /** What a kind of cue, step or transition says that is not needed where it only runs: for people, documents and the walk. */

@@ -26,7 +26,6 @@ export const DOUBLE_TIME = 400;
 export const LONG_PRESS_REACH = 10;
 
 export interface Caught {
-  readonly screen: Screen<Stood>;
   /** The layer that catches; null where the press goes to the scene itself. */
   readonly shown: Stood | null;
   /** The scene that the point is in; null where a scrim keeps it off everything. */
@@ -38,34 +37,25 @@ export const catchAt = (runner: { readonly program: Program; readonly run: RunSt
   catchOn(standingScreen(runner.program, runner.run), runner.run, point);
 
 /** The same on a screen that is known already. */
-export function catchOn(screen: Screen<Stood>, run: RunState, point: Point): Caught {
-  for (let i = screen.surfaces.length - 1; i >= 0; i--) {
-    const surface = screen.surfaces[i]!;
+export function catchOn({ surfaces }: Screen<Stood>, run: RunState, point: Point): Caught {
+  const fromTop = [...surfaces].reverse();
+  for (const surface of fromTop) {
     const inside = contains(surface, point);
-    if (inside)
-      for (let j = surface.all.length - 1; j >= 0; j--) {
-        const shown = surface.all[j]!;
-        if (shown.node.catches && isUnder(shown, point)) return { screen, shown, surface };
-      }
-    if (surface.kind === 'frame' || (surface.kind === 'laid' && inside)) {
-      const under = surface.kind === 'frame' ? underSheets(screen, point) : null;
-      return under ? { screen, ...under } : { screen, shown: null, surface };
+    const shown = inside && catcherIn(surface, point);
+    if (shown) return { shown, surface };
+    if (surface.kind === 'frame') {
+      // What is under the frame gets what nothing on it takes.
+      const under = fromTop.find((one) => one.kind === 'under' && catcherIn(one, point));
+      return under ? { shown: catcherIn(under, point)!, surface: under } : { shown: null, surface };
     }
-    if (surface.kind === 'laid' && (surface.scrim !== null || run.overlays.find((overlay) => overlay.frame === surface.scene)?.closes))
-      return { screen, shown: null, surface: null };
+    if (surface.kind !== 'laid') continue;
+    if (inside) return { shown: null, surface };
+    if (surface.scrim !== null || run.overlays.find((overlay) => overlay.frame === surface.scene)?.closes) break;
   }
-  return { screen, shown: null, surface: null };
+  return { shown: null, surface: null };
 }
 
-function underSheets(screen: Screen<Stood>, point: Point): { shown: Stood; surface: Surface<Stood> } | null {
-  for (let i = screen.surfaces.length - 1; i >= 0; i--) {
-    const surface = screen.surfaces[i]!;
-    if (surface.kind !== 'under') continue;
-    const shown = surface.all.findLast((one) => one.node.catches && isUnder(one, point));
-    if (shown) return { shown, surface };
-  }
-  return null;
-}
+const catcherIn = ({ all }: Surface<Stood>, point: Point) => all.findLast((one) => one.node.catches && isUnder(one, point));
 
 /** Whether a layer of a scene, or where there is none its ground, is what a press at a point is for. */
 export function isAt(runner: Runner, node: Node | null, scene: string, point: Point): boolean {
@@ -272,7 +262,7 @@ function dragTo(runner: Runner, pressed: Pressed, point: Point): boolean {
 /** The way between two points of the view, in the space that a layer's own numbers are in. */
 function inSpaceOf(runner: Runner, node: Node, from: Point, to: Point): Point {
   const screen = standingScreen(runner.program, runner.run);
-  const shown = screen.surfaces.flatMap((surface) => surface.all).find((one) => one.node === node);
+  const [shown] = screen.surfaces.flatMap(({ all }) => all.find((one) => one.node === node) ?? []);
   const space = shown?.parent && spaceInside(shown.parent);
   if (!space) return { x: to.x - from.x, y: to.y - from.y };
   const [a, b] = [unmapPoint(space, from), unmapPoint(space, to)];
@@ -337,9 +327,7 @@ function dropDragged(runner: Runner, pressed: Pressed, point: Point): void {
 /** The layers at a point, the dragged one and what is in it left out. */
 function layersUnder(runner: Runner, dragged: Node, point: Point): ReadonlySet<string> {
   const screen = standingScreen(runner.program, runner.run);
-  const found = screen.surfaces
-    .flatMap((surface) => surface.all)
-    .filter((shown) => !outwardNodes(shown.node).includes(dragged) && isUnder(shown, point));
+  const found = screen.surfaces.flatMap(({ all }) => all.filter((one) => !outwardNodes(one.node).includes(dragged) && isUnder(one, point)));
   return new Set(found.map((shown) => shown.node.key));
 }
 

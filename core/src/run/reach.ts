@@ -4,6 +4,7 @@ import { centerOf, type Point, type Rect } from '../program/geometry.ts';
 import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { boundsOf, enabledWithin, isUnder, standingScreen, type Screen, type Stood, type Surface } from './resolve.ts';
+import { nearTo } from './near.ts';
 import { catchOn } from './pointer.ts';
 import type { Runner } from './runner.ts';
 import { scrollTo } from './scrolling.ts';
@@ -26,10 +27,12 @@ function reachOn(screen: Screen<Stood>, run: RunState, node: Node): Reached {
   const shown = surface?.all.find((one) => one.node === node);
   if (!shown || !surface) return { code: 'unreachable', sentence: `${node.layer.name} is hidden.` };
   let by: Stood | null = null;
+  let near: Screen<Stood> | null = null;
   for (const point of pointsOn(screen, shown)) {
-    const caught = catchOn(screen, run, point);
+    const caught = catchOn(near ?? screen, run, point);
     if (getsTo(shown, surface, caught)) return { node: caught.shown?.node ?? node, point };
     by ??= caught.shown;
+    near ??= nearTo(screen, boundsOf(shown));
   }
   if (by) return { code: 'covered', sentence: `${by.node.layer.name} lies over all of ${node.layer.name}.` };
   return { code: 'covered', sentence: `${node.layer.name} lies outside of what can be seen.` };
@@ -38,7 +41,7 @@ function reachOn(screen: Screen<Stood>, run: RunState, node: Node): Reached {
 /** Whether a press that is caught so gets to a layer, to something in it, or through it to what is around it. */
 function getsTo({ node }: Stood, surface: Surface<Stood>, caught: ReturnType<typeof catchOn>): boolean {
   if (caught.shown && outwardNodes(caught.shown.node).includes(node)) return true;
-  return !node.catches && caught.surface === surface && (!caught.shown || outwardNodes(node).includes(caught.shown.node));
+  return !node.catches && caught.surface?.scene === surface.scene && (!caught.shown || outwardNodes(node).includes(caught.shown.node));
 }
 
 export interface Hidden {
@@ -53,9 +56,10 @@ export function hiddenOf(screen: Screen<Stood>, run: RunState, surface: Surface<
   const takers = new Map<Stood, number>();
   let all = 0;
   let taken = 0;
+  const near = nearTo(screen, boundsOf(shown));
   for (const point of pointsOn(screen, shown)) {
     all++;
-    const caught = catchOn(screen, run, point);
+    const caught = catchOn(near, run, point);
     if (getsTo(shown, surface, caught)) continue;
     taken++;
     if (caught.shown) takers.set(caught.shown, (takers.get(caught.shown) ?? 0) + 1);

@@ -1,53 +1,15 @@
-import { STANDING, type Screen, type Stood } from './resolve.ts';
+import type { Node } from '../program/node.ts';
+import type { KnownScreen } from './known-screen.ts';
+import { Notebook, type Read } from './notebook.ts';
+import { Sightings } from './sightings.ts';
 import type { RootRun, RunState } from './state.ts';
-import { RECORDS, type RecordKind, type Store } from './store.ts';
+import { isRecord, type RecordKind, type Store } from './store.ts';
+import { watchedRun } from './watched.ts';
 
 /**
  * A store that notes which slots of the run it began with were read. What is overwritten counts as read, so that wherever the same
  * slots hold the same values, the same comes of the same event; only what a scene was like that is taken off the screen goes unread.
  */
-
-/**
- * Slots as they are named: a field of the run, `v|variable`, `scene|here`, `scene|timers`, `scene|kind|key`; `scene|kind|*` is all of a
- * kind, and `@` with a number stands for many together.
- */
-export type SlotName = string;
-
-/** Where everything stands in a run, with one name for all slots that were read for it. */
-export interface KnownScreen {
-  readonly screen: Screen<Stood>;
-  readonly reads: SlotName;
-}
-
-/** What several stores note together that answer to one event. */
-class Notebook {
-  readonly reads = new Set<SlotName>();
-  /** More of the back stack was asked for than the run had of it. */
-  isDeep = false;
-  /** Roots that came onto the screen since, as they are now. */
-  readonly fresh = new WeakSet<RootRun>();
-  readonly raws = new WeakMap<object, object>();
-
-  constructor(
-    readonly base: RunState,
-    /** Where everything stands in that run, and what was read for it. */
-    readonly standing: KnownScreen | null
-  ) {}
-
-  stands(): Screen<Stood> {
-    this.reads.add(this.standing!.reads);
-    return this.standing!.screen;
-  }
-
-  raw<T extends object>(value: T): T {
-    return (this.raws.get(value) as T | undefined) ?? value;
-  }
-}
-
-const isRecord = (field: string): field is RecordKind => (RECORDS as readonly string[]).includes(field);
-
-/** Not told apart: times count from the event on. */
-const UNNOTED: ReadonlySet<string> = new Set(['clock', 'count', 'scene', 'entered']);
 
 export class RecordingStore implements Store {
   private seen: RunState | null = null;
@@ -58,7 +20,14 @@ export class RecordingStore implements Store {
   ) {}
 
   /** A store that begins with a run; where everything stands in it need not be worked out if it is known. */
-  static on = (base: RunState, standing: KnownScreen | null = null): RecordingStore => new RecordingStore(new Notebook(base, standing), base);
+  static on(base: RunState, known: KnownScreen | null = null): RecordingStore {
+    const notes = new Notebook(base);
+    if (known) {
+      const sightings = new Sightings(notes, known);
+      notes.standing = (run, watched) => sightings.of(run, watched);
+    }
+    return new RecordingStore(notes, base);
+  }
 
   get run(): RunState {
     return (this.seen ??= watchedRun(this.notes, this.now));
@@ -70,13 +39,16 @@ export class RecordingStore implements Store {
   }
 
   /** Slots of the run it began with that were read, in the order in which they were. */
-  get reads(): Iterable<SlotName> {
+  get reads(): readonly Read[] {
     return this.notes.reads;
   }
 
   get isDeep(): boolean {
     return this.notes.isDeep;
   }
+
+  /** What is tested from now on is noted as being about a layer. */
+  about = (node: Node | null): void => void (this.notes.about = node);
 
   /** Whether nothing is left of what a scene was like at the beginning, read or not. */
   isCleared(scene: string): boolean {
@@ -153,90 +125,4 @@ export class RecordingStore implements Store {
   private bare<T extends Partial<RootRun>>(root: T): T {
     return Object.fromEntries(Object.entries(root).map(([field, value]) => [field, typeof value === 'object' ? this.notes.raw(value) : value])) as T;
   }
-}
-
-function watchedRun(notes: Notebook, target: RunState): RunState {
-  const { base } = notes;
-  let roots: RunState['roots'] | null = null;
-  let variables: RunState['variables'] | null = null;
-  const made = new Proxy(target, {
-    get(_, field: keyof RunState | typeof STANDING) {
-      if (field === STANDING) return target === base && notes.standing ? () => notes.stands() : undefined;
-      if (field === 'roots') return (roots ??= watchedRoots(notes, target.roots));
-      if (field === 'variables') return (variables ??= watchedRecord(notes, 'v', target.variables, base.variables));
-      const value = target[field];
-      if (field === 'back') {
-        if (value === base.back) notes.reads.add('back');
-        else if (target.back.length === 0 && base.back.length > 0) notes.isDeep = true;
-      } else if (!UNNOTED.has(field) && value === base[field]) notes.reads.add(field);
-      return value;
-    },
-  });
-  notes.raws.set(made, target);
-  return made;
-}
-
-function watchedRoots(notes: Notebook, target: RunState['roots']): RunState['roots'] {
-  const known = new Map<string, RootRun>();
-  return new Proxy(target, {
-    get(_, scene: string) {
-      const root = target[scene];
-      if (root && notes.fresh.has(root)) return root;
-      if (!root && notes.base.roots[scene]) return undefined;
-      notes.reads.add(`${scene}|here`);
-      if (!root) return undefined;
-      let made = known.get(scene);
-      if (!made) known.set(scene, (made = watchedRoot(notes, root)));
-      return made;
-    },
-    ownKeys() {
-      throw new Error('What is on the screen is told by the frame and what lies over it, not by all that is kept.');
-    },
-  });
-}
-
-function watchedRoot(notes: Notebook, target: RootRun): RootRun {
-  const { scene } = target;
-  const base = notes.base.roots[scene]!;
-  const known = new Map<string, object>();
-  const made = new Proxy(target, {
-    get(_, field: keyof RootRun) {
-      const value = target[field];
-      if (UNNOTED.has(field)) return value;
-      if (!isRecord(field)) {
-        if (value === base[field]) notes.reads.add(`${scene}|${field}`);
-        return value;
-      }
-      let record = known.get(field);
-      if (!record)
-        known.set(
-          field,
-          (record = watchedRecord(notes, `${scene}|${field}`, value as Record<string, unknown>, base[field] as Record<string, unknown>))
-        );
-      return record;
-    },
-  });
-  notes.raws.set(made, target);
-  return made;
-}
-
-function watchedRecord<T extends Readonly<Record<string, unknown>>>(notes: Notebook, name: string, target: T, base: T): T {
-  const made = new Proxy(target, {
-    get(_, key) {
-      if (typeof key !== 'string') return undefined;
-      const value = target[key];
-      if (value === base[key]) notes.reads.add(`${name}|${key}`);
-      return value;
-    },
-    has(_, key) {
-      notes.reads.add(`${name}|${String(key)}`);
-      return key in target;
-    },
-    ownKeys() {
-      notes.reads.add(`${name}|*`);
-      return Reflect.ownKeys(target);
-    },
-  });
-  notes.raws.set(made, target);
-  return made;
 }

@@ -91,7 +91,8 @@ interface Remembering {
   readonly [STANDING]?: () => Screen<Stood>;
 }
 
-function screenOf<T extends Stood>(program: Program, run: RunState, see: See<T>): Screen<T> {
+/** Everything on the screen, of each layer what is seen of it by itself. */
+export function screenOf<T extends Stood>(program: Program, run: RunState, see: See<T>): Screen<T> {
   const frame = program.scenes.get(run.frame);
   if (!frame) return { frame: run.frame, width: 1, height: 1, surfaces: [] };
   const { width, height, carries = [] } = frame.scene;
@@ -161,7 +162,7 @@ function surfaceOf<T extends Stood>(
   };
 }
 
-interface Resolving {
+export interface Resolving {
   readonly program: Program;
   readonly run: RunState;
   readonly root: RootRun;
@@ -171,7 +172,7 @@ interface Resolving {
 type Draft<T extends Stood> = { -readonly [K in keyof T]: T[K] };
 
 /** What is seen of a layer by itself, not yet put where it stands; null where it is not shown. */
-type See<T extends Stood> = (resolving: Resolving, node: Node, parent: T | null) => Draft<T> | null;
+export type See<T extends Stood> = (resolving: Resolving, node: Node, parent: T | null) => Draft<T> | null;
 
 /** The layers of a scene, those shown, in the order of painting. */
 interface Layers<T extends Stood> {
@@ -276,7 +277,7 @@ const POSED = ['x', 'y', 'width', 'height', 'rotation', 'scale'] as const;
 const NO_CHILDREN: readonly never[] = [];
 
 /** Where a layer stands; null where it is not shown. */
-function standOf({ program, run, root }: Resolving, node: Node, parent: Stood | null): Draft<Stood> | null {
+export function standOf({ program, run, root }: Resolving, node: Node, parent: Stood | null): Draft<Stood> | null {
   if (!isShown(program, run, root, node)) return null;
   const looks = looksMove(node) ? looksOf(root, node, run) : NOTHING_ON;
   const pose = posedBy(root, node, deltasOf(root, node, 'pose'), trackedAt(program, run, root, node, true), looks);

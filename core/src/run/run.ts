@@ -214,8 +214,8 @@ function fireFront(runner: Runner, occasion: Occasion): boolean {
   const focused = runner.run.focus === null ? null : (runner.find(runner.run.focus)?.node ?? null);
   const scenes = frontScenes(runner);
   const matches = (threads: readonly Thread[]) => threads.some((thread) => thread.enabled && fitsOccasion(thread.cue, occasion));
-  const nodes = [...outwardNodes(focused), ...scenes.flatMap((scene) => shownNodes(runner, scene))];
-  const node = nodes.find((one) => matches(one.item.threads));
+  const isFor = (one: Node) => matches(one.item.threads);
+  const node = outwardNodes(focused).find(isFor) ?? scenes.flatMap((scene) => frontmost(runner, scene, isFor) ?? [])[0];
   if (node) return fireOutward(runner, node, null, occasion);
   for (const scene of scenes) {
     const placed = [...runner.expansion(scene).instances.values()].slice(1).find((instance) => matches(instance.scene.threads));
@@ -225,11 +225,10 @@ function fireFront(runner: Runner, occasion: Occasion): boolean {
   return fireOutward(runner, null, null, occasion);
 }
 
-function shownNodes(runner: Runner, scene: string): Node[] {
-  const { nodes } = runner.expansion(scene);
-  if (!nodes.some((node) => node.item.threads.length)) return [];
+function frontmost(runner: Runner, scene: string, isFor: (node: Node) => boolean): Node | undefined {
+  if (!runner.expansion(scene).nodes.some(isFor)) return undefined;
   const surface = standingScreen(runner.program, runner.run).surfaces.find((one) => one.scene === scene);
-  return surface?.all.map((shown) => shown.node).reverse() ?? [];
+  return surface?.all.findLast(({ node }) => isFor(node))?.node;
 }
 
 function pressKey(runner: Runner, key: string): void {

@@ -5,6 +5,8 @@ export const RECORDS = ['states', 'changes', 'flags', 'values', 'variables', 'he
 
 export type RecordKind = (typeof RECORDS)[number];
 
+export const isRecord = (field: string): field is RecordKind => (RECORDS as readonly string[]).includes(field);
+
 /**
  * A run as the engine holds it. Everything in it that can differ is a slot: a field of the run, or of a root, or an entry of a root's
  * records. What is read is read from `run`; whatever is changed goes through a method, so that a store may note both.

@@ -85,8 +85,7 @@ const cueWords = ({ cue }: Thread): string => ('key' in cue ? `key ${keyWords(cu
 
 const layersAt = (runner: Runner, point: Point): Stood[] =>
   standingScreen(runner.program, runner.run)
-    .surfaces.flatMap((surface) => surface.all)
-    .filter((shown) => !layerKind(shown.node.layer).holdsLayers && isUnder(shown, point))
+    .surfaces.flatMap(({ all }) => all.filter((shown) => !layerKind(shown.node.layer).holdsLayers && isUnder(shown, point)))
     .reverse();
 
 /** Why no thread took a key. */

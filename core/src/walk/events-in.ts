@@ -3,7 +3,7 @@ import { triedFor, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import type { OccasionType, PlainOccasion, Tried } from '../vocabulary/occasions.ts';
 import type { Value } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
-import { threadsAt } from '../program/node.ts';
+import { threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { boundsOf, type Screen, type Stood, type Surface } from '../run/resolve.ts';
 import { centerOf } from '../program/geometry.ts';
@@ -17,7 +17,8 @@ const live = (threads: readonly Thread[]): Cue[] => threads.filter((thread) => t
 
 /** All that a person or the clock can do in a settled run, one event for each that something could answer. */
 export function* eventsIn(program: Program, run: RunState, screen: Screen<Stood>, telling: Telling): Iterable<RunEvent> {
-  const shown = screen.surfaces.flatMap((surface) => surface.all);
+  const asked = screen.surfaces.map(({ all }) => all.filter(({ node }) => isAsked(node)));
+  const shown = asked.flat();
   const instances = shown.flatMap((one) => (one.node.inside ? [one.node.inside.scene] : []));
   const roots = liveRootsOf(program, run).flatMap((scene) => program.scenes.get(scene) ?? []);
   const all = [
@@ -25,7 +26,7 @@ export function* eventsIn(program: Program, run: RunState, screen: Screen<Stood>
     ...[...roots, ...instances].flatMap((scene) => live(scene.threads)),
     ...live(program.threads),
   ];
-  for (const surface of screen.surfaces) for (const one of surface.all) yield* eventsOn(one, shown, run.roots[surface.scene]!, telling);
+  for (const [i, { scene }] of screen.surfaces.entries()) for (const one of asked[i]!) yield* eventsOn(one, screen, run.roots[scene]!, telling);
   for (const surface of screen.surfaces) yield* onGround(program, run, surface);
   if (run.overlays.at(-1)?.closes && canPressBeside({ program, run })) yield { type: 'beside' };
   if (run.over.length) yield { type: 'leave' };
@@ -39,6 +40,10 @@ export function* eventsIn(program: Program, run: RunState, screen: Screen<Stood>
   const due = nextDeadline(program, run);
   if (due !== null && due !== Infinity) yield { type: 'wait', ms: Math.max(0, due - run.clock) };
 }
+
+/** Whether anything can be done with a layer, or something in it waits for anything. */
+const isAsked = ({ item, inside, layer: { field, drag, scroll } }: Node): boolean =>
+  item.threads.length > 0 || inside !== null || !!(field ?? drag ?? scroll);
 
 const isButton = (value: Value): value is number => typeof value === 'number' && Number.isInteger(value) && value >= 0 && value <= 99;
 
@@ -68,7 +73,9 @@ function* scrolling(cues: readonly Cue[], screen: Screen<Stood>, shown: readonly
   const waiting = shown.filter(({ node }) => live(node.item.threads).some((cue) => waitsFor(cue, 'in view')));
   if (by.length === 0 && waiting.length === 0) return;
   const front = screen.surfaces.findLast(({ kind }) => kind === 'laid' || kind === 'frame')!;
-  const tops = waiting.filter((one) => front.all.includes(one)).map((one) => Math.round(boundsOf(one).y - front.y + front.scroll.y));
+  const tops = waiting
+    .filter(({ node }) => front.all.some((one) => one.node === node))
+    .map((one) => Math.round(boundsOf(one).y - front.y + front.scroll.y));
   if ((front.expansion.root.scene.contentHeight ?? 0) > front.height)
     for (const y of new Set([0, ...by, ...tops, FAR])) yield { type: 'scroll', layer: null, x: 0, y };
   for (const { node } of shown)
@@ -80,7 +87,8 @@ function* scrolling(cues: readonly Cue[], screen: Screen<Stood>, shown: readonly
 
 const FAR = 1e6;
 
-function* eventsOn({ node }: Stood, all: readonly Stood[], root: RootRun, telling: Telling): Iterable<RunEvent> {
+function* eventsOn(one: Stood, screen: Screen<Stood>, root: RootRun, telling: Telling): Iterable<RunEvent> {
+  const { node } = one;
   const { key: layer } = node;
   const own = live(node.item.threads);
   const cues = live(threadsAt(node));
@@ -93,7 +101,7 @@ function* eventsOn({ node }: Stood, all: readonly Stood[], root: RootRun, tellin
   if (has('hover', 'leave')) yield { type: 'hover', layer };
   if (has('focus') || telling.focuses(node)) yield { type: 'focus', layer };
   for (const swipe of tried(cues, 'swipe')) yield { ...swipe, layer };
-  if (drag) yield* drags(layer, own, all);
+  if (drag) yield* drags(one, own, screen);
   if (field && !isBox) for (const value of valuesFor(node.layer.id, field, telling)) yield { type: 'value', layer, value };
   // Nobody can play it but the piece, and what goes round never ends.
   if (isMediaLayer(node.layer) && !media?.loop && tried(own, 'media').some(({ what }) => what === 'ended') && root.media[layer] === 'playing')
@@ -101,12 +109,12 @@ function* eventsOn({ node }: Stood, all: readonly Stood[], root: RootRun, tellin
 }
 
 /** To every layer that waits for a drop, to every place it snaps to, and out of the way to both sides. */
-function* drags(layer: string, cues: readonly Cue[], all: readonly Stood[]): Iterable<RunEvent> {
-  const from = all.find((shown) => shown.node.key === layer)!;
+function* drags(from: Stood, cues: readonly Cue[], screen: Screen<Stood>): Iterable<RunEvent> {
+  const layer = from.node.key;
   const begin = centerOf(boundsOf(from));
   for (const cue of cues) {
     if (cue.type !== 'drop' || !cue.on) continue;
-    const target = all.find((shown) => shown.node.key === cue.on || shown.node.key.endsWith(`/${cue.on}`));
+    const [target] = screen.surfaces.flatMap(({ all }) => all.find(({ node: { key } }) => key === cue.on || key.endsWith(`/${cue.on}`)) ?? []);
     if (!target) continue;
     const end = centerOf(boundsOf(target));
     yield { type: 'drag', layer, dx: end.x - begin.x, dy: end.y - begin.y };

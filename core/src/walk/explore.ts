@@ -60,7 +60,8 @@ class Sliced implements Exploring {
   constructor(
     program: Program,
     earlier: Sliced | null,
-    private readonly slicedFrom: number
+    /** So many states are met before it is cut into slices, or that is tried again. */
+    private slicedFrom: number
   ) {
     this.telling = tellingOf(program);
     this.ambient = new Ambient(program);
@@ -85,6 +86,10 @@ class Sliced implements Exploring {
       if (!isSliced && (stopped === 'end' || isWhole || maxStates <= this.slicedFrom)) return stopped;
       const slices = this.rounds < MOST_ROUNDS ? slicesOf(this.memory, [this.whole, ...this.explorers]) : null;
       if (isSliced && wordsOf(slices) === wordsOf(this.slices)) return stopped;
+      if (!isSliced && slices === null) {
+        this.slicedFrom *= 4;
+        continue;
+      }
       this.rounds = slices ? this.rounds + 1 : MOST_ROUNDS;
       this.slices = slices;
       this.explorers = slices ? [slices.all, ...slices.others].map(this.explorer) : [this.whole];

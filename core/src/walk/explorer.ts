@@ -1,10 +1,13 @@
 import { expand } from '../program/expand.ts';
 import { onceFor } from '../once.ts';
+import type { Node } from '../program/node.ts';
 import { startFrames, type Program, type SceneProgram } from '../program/program.ts';
-import { standingScreen } from '../run/resolve.ts';
+import { knowScreen, type KnownScreen } from '../run/known-screen.ts';
 import { runnerIn } from '../run/machine.ts';
+import type { Read } from '../run/notebook.ts';
+import { standingScreen } from '../run/resolve.ts';
 import { branchKey } from '../run/runner.ts';
-import { RecordingStore, type SlotName, type KnownScreen } from '../run/recording.ts';
+import { RecordingStore } from '../run/recording.ts';
 import { advance, advanceIn, begin, replay } from '../run/run.ts';
 import { liveRootsOf } from '../run/environment.ts';
 import type { Overlay, Report, RunEvent, RunState } from '../run/state.ts';
@@ -17,7 +20,8 @@ import type { Moment } from './moment.ts';
 import { isHurry } from './hurry.ts';
 import type { Reading } from './learned.ts';
 import { leavesPiece } from './leaving.ts';
-import type { Memory, Outcome, Seen, Written } from './memory.ts';
+import type { Memory } from './memory.ts';
+import { coreWords, type Outcome, type Seen, type Written } from './outcome.ts';
 import { Rows } from './rows.ts';
 import { INITIAL, type Slot } from './slots.ts';
 import { settle } from './settle.ts';
@@ -59,11 +63,21 @@ export const startsOf = (program: Program, telling: Telling, ambient: Ambient): 
 type Answer = Outcome | Seen | readonly number[];
 
 /** An answer, the question that it answers, and the state in which that was asked. */
-interface Use {
+export interface Use {
   answer: Answer;
+  readonly frame: string;
   readonly asked: { readonly isStale: boolean };
   readonly question: Question;
   readonly state: number;
+}
+
+/** Where everything stands in a state, as far as there were so many columns. */
+interface Standing {
+  readonly state: number;
+  readonly columns: number;
+  readonly run: RunState;
+  readonly standing: KnownScreen;
+  readonly scenes: ReadonlySet<string>;
 }
 
 /** What is seen, what can be done, or what comes of the event with a number. */
@@ -114,6 +128,7 @@ export class Explorer {
   /** All that came of events, and was found to do and to see, in the states that were followed, with where it first was. */
   readonly uses: Use[] = [];
   private readonly used = new Set<Answer>();
+  private readonly elsewhere = new Map<Answer, boolean>();
   /** What the starts are, as one text to compare. */
   private readonly begun: string;
   /** What was done in a state that is told elsewhere. */
@@ -183,7 +198,7 @@ export class Explorer {
 
   private seeAgain(): void {
     this.views = new Views();
-    for (const { question, answer, state } of this.uses) if (question === 'seen') this.views.see(answer as Seen, this.momentAt(state));
+    for (const { question, answer, state } of this.uses) if (question === 'seen') this.views.see(this.ownOf(answer as Seen), this.momentAt(state));
   }
 
   /** The states that scenes and parts come into, by what their states are called now. */
@@ -292,7 +307,7 @@ export class Explorer {
     const { frame } = this.states[state]!;
     const seen = this.memory.seenIn(frame, reading, () => this.look(state));
     if (this.use(seen, 'seen', state)) {
-      this.views.see(seen, this.momentAt(state));
+      this.views.see(this.ownOf(seen), this.momentAt(state));
       if (seen.isCut) this.gaps.add('layers beyond the first 20,000 of a frame');
     }
     const events = this.memory.eventsOf(frame, reading, () => this.find(state));
@@ -301,19 +316,19 @@ export class Explorer {
   }
 
   /** Where everything stands in the state that is followed, worked out once for all that is asked about it. */
-  private stand: { readonly state: number; readonly run: RunState; readonly standing: KnownScreen; readonly scenes: ReadonlySet<string> } | null =
-    null;
+  private stand: Standing | null = null;
 
   private momentAt(state: number): Moment {
     return { start: this.states[state]!.start, route: () => this.routeTo(state), run: () => this.runAt(state) };
   }
 
   private asked(state: number): { readonly run: RunState; readonly store: RecordingStore } {
-    if (this.stand?.state !== state) {
+    const columns = this.memory.slots.columns.length;
+    if (this.stand?.state !== state || this.stand.columns !== columns) {
       const run = this.runAt(state);
-      const store = RecordingStore.on(run);
-      const { made, scenes } = this.memory.noting(() => standingScreen(this.program, store.run));
-      this.stand = { state, run, standing: { screen: made, reads: this.memory.shelf.bundle(store.reads) }, scenes };
+      const { shelf } = this.memory;
+      const { made, scenes } = this.memory.noting(() => knowScreen(this.program, run, shelf.isOpen, shelf.bundle));
+      this.stand = { state, columns, run, standing: made, scenes };
     }
     const { run, standing, scenes } = this.stand;
     this.memory.note(scenes);
@@ -323,7 +338,8 @@ export class Explorer {
   private look(state: number) {
     const { store } = this.asked(state);
     const screen = standingScreen(this.program, store.run);
-    return { answer: { ...seeingOn(screen, store.run), isCut: screen.surfaces.some(({ expansion }) => expansion.cut) }, reads: store.reads };
+    const seen = { ...seeingOn(screen, store.run, store.about), isCut: screen.surfaces.some(({ expansion }) => expansion.cut) };
+    return { answer: seen, reads: store.reads };
   }
 
   private find(state: number) {
@@ -336,7 +352,8 @@ export class Explorer {
   private follow(state: number, event: number, reading: Reading): void {
     this.moves++;
     const outcome = this.memory.outcomeOf(event, reading, () => this.learn(state, event));
-    if (this.left.size && this.memory.readsOf(outcome).some((column) => this.left.has(column))) {
+    const isElsewhere = this.isToldElsewhere(outcome);
+    if (isElsewhere && coreWords(outcome, (column) => !this.left.has(column)) === '') {
       this.use(outcome, event, state);
       if (outcome.columns.length === 0) return;
       const edge: Edge = { to: state, event: this.memory.events[event]!, threads: outcome.threads };
@@ -348,25 +365,13 @@ export class Explorer {
     if (outcome !== this.last[event]) {
       this.last[event] = outcome;
       this.use(outcome, event, state);
-      for (const thread of outcome.threads) this.fired.add(thread);
-      this.together = Math.max(this.together, outcome.branches.length);
-      for (const branch of outcome.branches) {
-        this.branches.add(branch);
-        const spots = this.places.get(branch);
-        if (!spots) this.places.set(branch, [{ state, event: this.memory.events[event]! }]);
-        else if (spots.length < MOST_SPOTS) spots.push({ state, event: this.memory.events[event]! });
-      }
-      for (const branch of outcome.acted) this.acted.add(branch);
-      for (const thread of outcome.endless)
-        if (!this.endless.has(thread)) this.endless.set(thread, { ...this.momentAt(state), event: this.memory.events[event]! });
-      const { race } = outcome;
-      if (race && !this.races.has(race.threads.join(' '))) this.races.set(race.threads.join(' '), { ...race, at: this.momentAt(state) });
+      if (!isElsewhere) this.account(state, event, outcome);
     }
     if (outcome.isDeep) this.gaps.add('a “back” that follows another one in answer to one event');
     // Who opens a link in the same tab is gone.
     if (outcome.leaves) return void this.leavesFrom.add(this.states[state]!.frame);
     if (outcome.isHurry) return void this.partial.add(state);
-    if (!this.landed.has(outcome)) {
+    if (!isElsewhere && !this.landed.has(outcome)) {
       this.landed.add(outcome);
       outcome.columns.forEach((column, i) => this.enter(this.memory.slots.columns[column]!, outcome.values[i]!));
     }
@@ -378,11 +383,45 @@ export class Explorer {
     this.stacks.whatLiesBelow(stack, (below, push) => this.arrive(state, event, outcome, row, below, push));
   }
 
+  /** Whether something depends on what is left as it begins here: what comes of it besides where it leads is told where that is explored. */
+  private isToldElsewhere(answer: Answer): boolean {
+    if (this.left.size === 0) return false;
+    let isElsewhere = this.elsewhere.get(answer);
+    if (isElsewhere === undefined) this.elsewhere.set(answer, (isElsewhere = this.memory.readsOf(answer).some((column) => this.left.has(column))));
+    return isElsewhere;
+  }
+
+  /** What is seen as far as it depends on nothing that is left as it begins here. */
+  private ownOf(seen: Seen): Pick<Seen, 'sights' | 'crowds'> {
+    const away = new Set<Node | null>();
+    if (this.left.size)
+      for (const [node, columns] of this.memory.readsAbout(seen)) if (columns.some((column) => this.left.has(column))) away.add(node);
+    if (away.size === 0) return seen;
+    if (away.has(null)) return { sights: [], crowds: [] };
+    return { sights: seen.sights.filter(({ node }) => !away.has(node)), crowds: seen.crowds.filter(({ a, b }) => !away.has(a) && !away.has(b)) };
+  }
+
+  private account(state: number, event: number, outcome: Outcome): void {
+    for (const thread of outcome.threads) this.fired.add(thread);
+    this.together = Math.max(this.together, outcome.branches.length);
+    for (const branch of outcome.branches) {
+      this.branches.add(branch);
+      const spots = this.places.get(branch);
+      if (!spots) this.places.set(branch, [{ state, event: this.memory.events[event]! }]);
+      else if (spots.length < MOST_SPOTS) spots.push({ state, event: this.memory.events[event]! });
+    }
+    for (const branch of outcome.acted) this.acted.add(branch);
+    for (const thread of outcome.endless)
+      if (!this.endless.has(thread)) this.endless.set(thread, { ...this.momentAt(state), event: this.memory.events[event]! });
+    const { race } = outcome;
+    if (race && !this.races.has(race.threads.join(' '))) this.races.set(race.threads.join(' '), { ...race, at: this.momentAt(state) });
+  }
+
   /** Keeps account of an answer; false where that was done before. */
   private use(answer: Answer, question: Question, state: number): boolean {
     if (this.used.has(answer)) return false;
     this.used.add(answer);
-    this.uses.push({ answer, asked: this.memory.questionOf(answer), question, state });
+    this.uses.push({ answer, frame: this.states[state]!.frame, asked: this.memory.questionOf(answer), question, state });
     return true;
   }
 
@@ -409,12 +448,12 @@ export class Explorer {
     const back = over !== null || (outcome.isTaken && stack !== this.stackOf[from]);
     if (to === from) return;
     const { threads } = outcome;
-    for (const branch of outcome.clearing) this.acted.add(branch);
+    if (!this.isToldElsewhere(outcome)) for (const branch of outcome.clearing) this.acted.add(branch);
     this.edges[from]!.push(back ? { to, event: this.memory.events[event]!, threads, back } : { to, event: this.memory.events[event]!, threads });
   }
 
   /** Asks the engine, and keeps what it says with what it read. */
-  private learn(state: number, number: number): { readonly answer: Outcome; readonly reads: Iterable<SlotName> } {
+  private learn(state: number, number: number): { readonly answer: Outcome; readonly reads: Iterable<Read> } {
     const { program } = this;
     const event = this.memory.events[number]!;
     const { run: base, store } = this.asked(state);

@@ -1,4 +1,5 @@
-import type { SlotName } from '../run/recording.ts';
+import type { Node } from '../program/node.ts';
+import type { Read, SlotName } from '../run/notebook.ts';
 import type { Slot, Slots } from './slots.ts';
 
 /**
@@ -9,8 +10,28 @@ import type { Slot, Slots } from './slots.ts';
 /** Stands for the back stack in a tree: what is told apart is the frame on its top. */
 const BACK = -2;
 
-type Branching<T> = { readonly column: number; readonly next: Map<number, Tree<T>> };
-type Tree<T> = Branching<T> | { readonly answer: T };
+/** Stands for a test: what is told apart is what came of it. */
+const TEST = -3;
+
+/** Where something stands in a tree: the value that leads to it from what was read before. */
+interface Standing<T> {
+  readonly from: Branching<T> | null;
+  readonly value: number;
+}
+
+interface Branching<T> extends Standing<T> {
+  readonly column: number;
+  readonly test: Tested | null;
+  readonly next: Map<number, Tree<T>>;
+}
+
+/** An answer where it stands in a tree. */
+export interface Leaf<T> extends Standing<T> {
+  readonly answer: T;
+  readonly in: Answers<T>;
+}
+
+type Tree<T> = Branching<T> | Leaf<T>;
 
 /** What is read next follows from what was read so far, so no other can stand here. */
 function branchingOn<T>(tree: Tree<T>, column: number): Branching<T> {
@@ -24,47 +45,136 @@ export interface Reading {
   readonly top: number;
 }
 
+/** What was read, and what it was: a column, or a test. */
+export interface Found {
+  readonly of: number | Tested;
+  readonly value: number;
+}
+
+/** All that was read and tested for an answer, in order. */
+export function pathTo<T>(leaf: Leaf<T>): readonly Found[] {
+  const path: Found[] = [];
+  let at: Standing<T> = leaf;
+  for (; at.from; at = at.from) path.push({ of: at.from.test ?? at.from.column, value: at.value });
+  return path.reverse();
+}
+
+/** Answers in a tree over what was read for them. */
+class Answers<T> {
+  tree: Tree<T> | null = null;
+
+  find({ at, top }: Reading): T | undefined {
+    let tree = this.tree;
+    while (tree) {
+      if ('answer' in tree) return tree.answer;
+      const value: number | undefined = tree.test ? tree.test.find({ at, top }) : tree.column === BACK ? top : at(tree.column);
+      tree = (value === undefined ? undefined : tree.next.get(value)) ?? null;
+    }
+    return undefined;
+  }
+}
+
+/** The way into a tree to where an answer is put. */
+class Placing<T> {
+  private from: Branching<T> | null = null;
+  private value = 0;
+
+  constructor(private readonly answers: Answers<T>) {}
+
+  private get here(): Tree<T> | undefined {
+    return this.from ? this.from.next.get(this.value) : (this.answers.tree ?? undefined);
+  }
+
+  private put<K extends Tree<T>>(tree: K): K {
+    if (this.from) this.from.next.set(this.value, tree);
+    else this.answers.tree = tree;
+    return tree;
+  }
+
+  /** Goes on by the value of a column. */
+  by(column: number, value: number): void {
+    this.from = branchingOn(this.here ?? this.put({ column, test: null, next: new Map(), from: this.from, value: this.value }), column);
+    this.value = value;
+  }
+
+  /** Goes on by what came of a test. */
+  byTest(came: number, about: Node | null): Tested {
+    const { from, value } = this;
+    this.from = branchingOn(this.here ?? this.put({ column: TEST, test: new Tested(about), next: new Map(), from, value }), TEST);
+    this.value = came;
+    return this.from.test!;
+  }
+
+  /** Puts an answer here, unless there is one: that is given. */
+  end(answer: T): Leaf<T> {
+    const { here, from, value } = this;
+    if (!here) return this.put({ answer, in: this.answers, from, value });
+    if ('answer' in here) return here;
+    throw new Error('More was read of one run than of another that is like it.');
+  }
+}
+
+const valueIn = ({ at, top }: Reading, column: number): number => (column === BACK ? top : at(column));
+
+/** What comes of something, by what it is worked out of: nothing else of that counts. */
+export class Tested extends Answers<number> {
+  readonly columns: number[] = [];
+  private came: number | null = null;
+  /** Whether it came out in different ways. */
+  varies = false;
+
+  constructor(
+    /** The layer for which it was tested, if for one. */
+    readonly about: Node | null
+  ) {
+    super();
+  }
+
+  keep(reading: Reading, columns: readonly number[], value: number): void {
+    this.came ??= value;
+    if (this.came !== value) this.varies = true;
+    const placing = new Placing(this);
+    for (const column of columns) {
+      if (!this.columns.includes(column)) this.columns.push(column);
+      placing.by(column, valueIn(reading, column));
+    }
+    placing.end(value);
+  }
+}
+
 export class Learned<T> implements Question {
-  private tree: Tree<T> | null = null;
+  private answers = new Answers<T>();
   /** The piece has been edited where it asks: what was answered before may be another now. */
   isStale = false;
 
   constructor(private readonly shelf: Shelf) {}
 
   /** The answer for a state; undefined where it has to be asked for. */
-  find({ at, top }: Reading): T | undefined {
-    let tree = this.tree;
-    while (tree) {
-      if ('answer' in tree) return tree.answer;
-      tree = tree.next.get(tree.column === BACK ? top : at(tree.column)) ?? null;
+  find = (reading: Reading): T | undefined => this.answers.find(reading);
+
+  /** Keeps an answer by what was read for it; where there is one already, that stands. */
+  add(reading: Reading, reads: Iterable<Read>, answer: T): Leaf<T> {
+    const known = new Set<number>();
+    const placing = new Placing(this.answers);
+    for (const read of reads) {
+      const columns = this.shelf.columnsOf(typeof read === 'string' ? read : read.reads, this).filter((column) => !known.has(column));
+      if (typeof read !== 'string') {
+        if (columns.length) placing.byTest(read.came, read.about).keep(reading, columns, read.came);
+        continue;
+      }
+      for (const column of columns) {
+        known.add(column);
+        placing.by(column, valueIn(reading, column));
+      }
     }
-    return undefined;
+    return placing.end(answer);
   }
 
-  /** Keeps an answer, and what was read for it: the columns are given back. */
-  add(reading: Reading, reads: Iterable<SlotName>, answer: T): readonly number[] {
-    const columns = this.shelf.columnsOf(reads, this);
-    const valueOf = (column: number) => (column === BACK ? reading.top : reading.at(column));
-    const leaf: Tree<T> = { answer };
-    if (columns.length === 0) {
-      this.tree = leaf;
-      return columns;
-    }
-    this.tree ??= { column: columns[0]!, next: new Map() };
-    let tree = branchingOn(this.tree, columns[0]!);
-    columns.forEach((column, i) => {
-      const value = valueOf(column);
-      const below = columns[i + 1];
-      if (below === undefined) return void tree.next.set(value, leaf);
-      let next = tree.next.get(value);
-      if (!next) tree.next.set(value, (next = { column: below, next: new Map() }));
-      tree = branchingOn(next, below);
-    });
-    return columns;
-  }
+  /** Nothing that was taken for granted for an answer has become another since. */
+  isSo = (leaf: Leaf<T>): boolean => leaf.in === this.answers;
 
   forget(): void {
-    this.tree = null;
+    this.answers = new Answers();
   }
 }
 
@@ -90,12 +200,16 @@ export class Shelf {
   constructor(private readonly slots: () => Slots) {}
 
   /** One name for many slots that were read together. */
-  bundle(reads: Iterable<SlotName>): SlotName {
+  bundle = (reads: readonly SlotName[]): SlotName => {
     const name = `@${++this.bundled}`;
     this.bundles.clear();
-    this.bundles.set(name, new Bundle([...reads]));
+    this.bundles.set(name, new Bundle(reads));
     return name;
-  }
+  };
+
+  /** Whether any of what a name stands for was ever other than it began. */
+  isOpen = (name: SlotName): boolean =>
+    name === 'back' || (name.endsWith('|*') ? this.openedAs(name).length > 0 : this.slots().named(name).column >= 0);
 
   /** A slot has become another than it began for the first time. */
   opened({ name, scene, kind }: Slot): void {
@@ -105,9 +219,10 @@ export class Shelf {
     }
   }
 
-  columnsOf(reads: Iterable<SlotName>, question: Forgetting): number[] {
+  /** The columns of what names stand for. */
+  columnsOf(names: SlotName | readonly SlotName[], question: Forgetting): number[] {
     const columns = new Set<number>();
-    for (const name of reads) {
+    for (const name of typeof names === 'string' ? [names] : names) {
       const bundle = name.startsWith('@') ? this.bundles.get(name)! : null;
       if (!bundle) this.look(name, columns, question);
       else for (const column of bundle.columnsFor(this, question)) columns.add(column);
@@ -121,16 +236,21 @@ export class Shelf {
     // What is on the screen is told by the frame and what lies over it; of what is not, whether it is kept.
     if (name.endsWith('|here')) for (const field of ['frame', 'overlays']) this.look(field, columns, question);
     if (name.endsWith('|*')) {
-      const at = name.lastIndexOf('|');
-      const bar = name.lastIndexOf('|', at - 1);
-      const kind = name.slice(bar + 1, at);
-      for (const slot of this.slots().of(name.slice(0, bar))) if (slot.kind === kind) columns.add(slot.column);
+      for (const { column } of this.openedAs(name)) columns.add(column);
       this.grant(name, question);
     } else {
       const { column } = this.slots().named(name);
       if (column >= 0) columns.add(column);
       else this.grant(name, question);
     }
+  }
+
+  /** The slots of one kind in a scene that were ever other than they began. */
+  private openedAs(name: SlotName): readonly Slot[] {
+    const [, scene, kind] = /^(.*)\|([^|]*)\|\*$/.exec(name)!;
+    return this.slots()
+      .of(scene!)
+      .filter((slot) => slot.kind === kind);
   }
 
   private grant(name: SlotName, question: Forgetting): void {

@@ -1,53 +1,14 @@
 import type { Program } from '../program/program.ts';
-import type { SlotName } from '../run/recording.ts';
+import type { Node } from '../program/node.ts';
+import type { Read } from '../run/notebook.ts';
 import type { RunEvent } from '../run/state.ts';
 import type { Table } from '../table.ts';
 import type { Ambient } from './ambient.ts';
 import { areSame } from '../same.ts';
-import { Learned, Shelf, type Question, type Reading } from './learned.ts';
-import type { Race } from './race.ts';
-import type { Seeing } from './sights.ts';
+import { Learned, pathTo, Shelf, type Found, type Leaf, type Question, type Reading } from './learned.ts';
+import type { Outcome, Seen } from './outcome.ts';
 import { Slots } from './slots.ts';
 import type { Telling } from './telling.ts';
-
-/** What comes of an event wherever it holds. */
-export interface Outcome {
-  /** Scenes of which nothing is left. */
-  readonly cleared: readonly string[];
-  readonly columns: readonly number[];
-  readonly values: readonly number[];
-  /** Whether the top of the back stack was taken off, and what was put on then. */
-  readonly isTaken: boolean;
-  readonly pushed: readonly string[];
-  readonly threads: readonly string[];
-  /** Branches that fire, and those of them that do something. */
-  readonly branches: readonly string[];
-  readonly acted: readonly string[];
-  /** Those that do something where it leads to another state at all: what it clears may have been as it begins. */
-  readonly clearing: readonly string[];
-  /** Threads that set each other off without end. */
-  readonly endless: readonly string[];
-  readonly race: Race | null;
-  /** A link is opened in the same tab, which leaves the piece. */
-  readonly leaves: boolean;
-  /** It starts something a third time before what it started first has ended. */
-  readonly isHurry: boolean;
-  /** It asks for more of the back stack than is known. */
-  readonly isDeep: boolean;
-  /** All columns that it writes, those of cleared scenes first, as far as there were so many columns. */
-  written: Written | null;
-}
-
-export interface Written {
-  readonly columns: readonly number[];
-  readonly values: readonly number[];
-  readonly known: number;
-}
-
-/** What is seen in a state, as far as it is judged by where things stand. */
-export interface Seen extends Seeing {
-  readonly isCut: boolean;
-}
 
 /** What can be asked for besides scenes: the order of frames, and what is said of the piece as a whole. */
 const ORDER = '*frames';
@@ -67,15 +28,10 @@ export class Memory {
   private readonly seen = new Map<string, Learned<Seen>>();
   /** The questions that were answered with a scene, to be asked anew once it is another. */
   private readonly about = new Map<string, Set<Question>>();
-  private readonly questions = new WeakMap<object, Question>();
   /** Those that were forgotten with the last edit. */
   private readonly stale = new Set<Question>();
   private asked = new Set<string>();
   watched: Program;
-  /** What was read for an answer, as columns. */
-  private readonly reads = new WeakMap<object, readonly number[]>();
-  /** How many columns there were when it was given. */
-  private readonly known = new WeakMap<object, number>();
   private readonly tops = new Map<string, number>([['', 0]]);
 
   constructor(
@@ -169,15 +125,44 @@ export class Memory {
     };
   }
 
-  /** The columns that were looked at for an answer. */
-  readsOf = (answer: object): readonly number[] => this.reads.get(answer) ?? [];
+  /** The columns that an answer depends on: what was read for it, and what tests were made of that came out in different ways. */
+  readsOf(answer: object): readonly number[] {
+    const columns = new Set<number>();
+    for (const { of } of this.pathOf(answer))
+      if (typeof of === 'number') columns.add(of);
+      else if (of.varies) for (const column of of.columns) columns.add(column);
+    return [...columns];
+  }
+
+  /** The same for each layer that was looked at for its own sake, and with null for all of it together. */
+  readsAbout(answer: object): ReadonlyMap<Node | null, readonly number[]> {
+    const columns = new Map<Node | null, number[]>([[null, []]]);
+    const add = (about: Node | null, found: Iterable<number>) => columns.set(about, [...(columns.get(about) ?? []), ...found]);
+    for (const { of } of this.pathOf(answer))
+      if (typeof of === 'number') add(null, [of]);
+      else if (of.varies) add(of.about, of.columns);
+    return columns;
+  }
+
+  /** What was read and tested for an answer, in order. */
+  pathOf = (answer: object): readonly Found[] => pathTo(foundOf(answer).leaf);
+
+  /** Whether the same would still be answered. */
+  isSo(answer: object): boolean {
+    const { question, leaf } = foundOf(answer);
+    return question.isSo(leaf);
+  }
 
   /** What an answer was given to. */
-  questionOf = (answer: object): Question => this.questions.get(answer)!;
+  questionOf = (answer: object): Question => foundOf(answer).question;
 
-  /** Whether an answer was found by looking at the same columns, in the same order, as one before: but for those that there were not then. */
+  /**
+   * Whether an answer was found by looking at the same columns, in the same order, as one before: but for those that there were not then.
+   * What was tested may come out otherwise elsewhere.
+   */
   isReadAlike(old: object, now: object): boolean {
-    const known = this.known.get(old)!;
+    const { known } = foundOf(old);
+    if ([old, now].some((one) => this.pathOf(one).some(({ of }) => typeof of !== 'number'))) return false;
     return areSame(
       this.readsOf(old),
       this.readsOf(now).filter((column) => column < known)
@@ -210,13 +195,17 @@ export class Memory {
   seenIn = (frame: string, reading: Reading, ask: () => Answered<Seen>): Seen => this.answer(questionIn(this.seen, frame, this.shelf), reading, ask);
 
   private answer<T extends object>(question: Learned<T>, reading: Reading, ask: () => Answered<T>): T {
-    const known = question.find(reading);
-    if (known !== undefined) return known;
+    const found = question.find(reading);
+    if (found !== undefined) return found;
     this.asked = new Set();
-    const { answer, reads } = ask();
-    this.reads.set(answer, question.add(reading, reads, answer));
-    this.known.set(answer, this.slots.columns.length);
-    this.questions.set(answer, question);
+    const { columns } = this.slots;
+    let known = columns.length;
+    let asked = ask();
+    // What stands still is told by what was never other than it began: asking may have changed that.
+    for (; known !== columns.length; asked = ask()) known = columns.length;
+    const leaf = question.add(reading, asked.reads, asked.answer);
+    const { answer } = leaf;
+    (answer as Noted)[FOUND] = { question: question as Learned<unknown>, leaf, known: columns.length };
     for (const scene of this.asked) {
       const questions = this.about.get(scene);
       if (questions) questions.add(question);
@@ -226,10 +215,25 @@ export class Memory {
   }
 }
 
+/** How an answer was found, which it carries itself: where it stands among others, and how many columns there were then. */
+interface FoundBy {
+  readonly question: Learned<unknown>;
+  readonly leaf: Leaf<unknown>;
+  readonly known: number;
+}
+
+const FOUND = Symbol('found');
+
+interface Noted {
+  [FOUND]?: FoundBy;
+}
+
+const foundOf = (answer: object): FoundBy => (answer as Noted)[FOUND]!;
+
 /** An answer, with what was read of the run for it. */
 interface Answered<T> {
   readonly answer: T;
-  readonly reads: Iterable<SlotName>;
+  readonly reads: Iterable<Read>;
 }
 
 function questionIn<T>(questions: Map<string, Learned<T>>, frame: string, shelf: Shelf): Learned<T> {

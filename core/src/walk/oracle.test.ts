@@ -121,11 +121,12 @@ function editsOf(piece: Piece, seed: number): Operation[] {
   const layer = one(piece.layers.values());
   if (random() < 0.5) {
     const scene = one(piece.scenes.values())!;
+    const frame = one(framesOf(piece));
     const state = one(Object.keys(scene.states ?? {}));
     const set = (path: string[], value: unknown): Operation => ({ op: 'set', table: 'scenes', id: scene.id, path, value });
     const hidden: Operation | undefined = layer && { op: 'set', table: 'layers', id: layer.id, path: ['hidden'], value: random() < 0.5 };
     const edits: (Operation | undefined)[] = [
-      { op: 'set', table: 'piece', id: piece.head.id, path: ['start'], value: [one(framesOf(piece))!.id] },
+      frame && { op: 'set', table: 'piece', id: piece.head.id, path: ['start'], value: [frame.id] },
       set(['name'], `Named ${seed}`),
       set(['ending'], random() < 0.5),
       set(['height'], 100 + Math.floor(random() * 900)),

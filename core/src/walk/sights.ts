@@ -2,6 +2,7 @@ import { layerKind } from '../vocabulary/layers/all.ts';
 import { isPointed, isPressed, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import { onceFor } from '../once.ts';
 import { intersection, overlaps, type Rect } from '../program/geometry.ts';
+import type { Expansion } from '../program/expand.ts';
 import { outwardNodes, statesAround, threadsAt, type Node } from '../program/node.ts';
 import { tracksOn } from '../run/playhead.ts';
 import { hiddenOf } from '../run/reach.ts';
@@ -13,6 +14,8 @@ import { crowdsIn, type Area, type Crowd } from './crowds.ts';
 export interface Seeing {
   readonly sights: readonly Sight[];
   readonly crowds: readonly Crowd[];
+  /** Those and more: whatever stands so near each other, whether it is to be seen or not. */
+  readonly near: readonly Crowd[];
 }
 
 /** From this share on a layer counts as mostly hidden. */
@@ -38,30 +41,38 @@ export interface Sight {
   readonly isUnseen: boolean;
 }
 
-/** All that is to be judged on a screen. */
-export function seeingOn(screen: Screen<Stood>, run: RunState): Seeing {
+/** All that is to be judged on a screen. `about` is told of the layer that is judged next, and of nothing where they are held against each other. */
+export function seeingOn(screen: Screen<Stood>, run: RunState, about: (node: Node | null) => void = () => {}): Seeing {
   const sights: Sight[] = [];
   const areas: Area[] = [];
-  for (const surface of screen.surfaces) {
-    const taking = surface.all.filter((shown) => shown.node.catches);
-    for (const shown of surface.all) {
-      const cues = cuesAt(shown.node);
-      if (!cues.some(isHideable)) continue;
-      const sight = sightOf(screen, run, surface, shown, taking, isMoved(shown.node));
-      sights.push(sight);
-      if (sight.size && sight.isOpen && !sight.isUnseen) areas.push({ node: shown.node, box: areaOf(shown), ground: groundOf(surface, shown) });
-    }
-  }
   const view = { x: 0, y: 0, width: screen.width, height: screen.height };
-  return { sights, crowds: crowdsIn(areas.filter(({ box }) => overlaps(box, view) && !isVeil(screen, box))) };
+  const isOpen = new Set<Node>();
+  for (const surface of screen.surfaces)
+    for (const node of judgedIn(surface.expansion)) {
+      about(node);
+      const shown = surface.all.find((one) => one.node === node);
+      if (!shown) continue;
+      const sight = sightOf(screen, run, surface, shown, isMoved(node));
+      sights.push(sight);
+      if (sight.isOpen && !sight.isUnseen) isOpen.add(node);
+      if (!sight.size) continue;
+      const box = areaOf(shown);
+      if (overlaps(box, view) && !isVeil(screen, box)) areas.push({ node, box, ground: groundOf(surface, shown) });
+    }
+  about(null);
+  const near = crowdsIn(areas);
+  return { sights, near, crowds: near.filter(({ a, b }) => isOpen.has(a) && isOpen.has(b)) };
 }
 
-function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood, taking: readonly Stood[], isMoving: boolean): Sight {
+/** The layers that are to be judged, where they are shown. */
+const judgedIn = onceFor(({ nodes }: Expansion): readonly Node[] => nodes.filter((node) => cuesAt(node).some(isHideable)));
+
+function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood, isMoving: boolean): Sight {
   const { node } = shown;
   // What steps that wait will change again is only on its way.
   const isStill = !isMoving && run.activities.length === 0;
   const isSeen = isInView(screen, shown);
-  const hidden = !isSeen ? null : mayBeHidden(screen, surface, shown, taking) ? hiddenOf(screen, run, surface, shown) : CLEAR;
+  const hidden = !isSeen ? null : mayBeHidden(screen, surface, shown) ? hiddenOf(screen, run, surface, shown) : CLEAR;
   const isOpen = hidden !== null && (hidden.share < MOSTLY || (hidden.share < 1 && isVeil(screen, boundsOf(shown))));
   return {
     node,
@@ -94,10 +105,10 @@ export function isVeil(
 }
 
 /** Whether anything that takes presses stands in front of a layer at all. */
-function mayBeHidden(screen: Screen<Stood>, surface: Surface<Stood>, shown: Stood, taking: readonly Stood[]): boolean {
+function mayBeHidden(screen: Screen<Stood>, surface: Surface<Stood>, shown: Stood): boolean {
   const box = boundsOf(shown);
   if (screen.surfaces.indexOf(surface) < screen.surfaces.length - 1) return true;
-  return taking.some((other) => other.node.at > shown.node.at && overlaps(boundsOf(other), box));
+  return surface.all.some((other) => other.node.catches && other.node.at > shown.node.at && overlaps(boundsOf(other), box));
 }
 
 /** The upright box around the area to press, in the view. */

@@ -85,6 +85,57 @@ describe('slices', () => {
     expect(exploration.count).toBe(3 + 1 + 29 * (3 + 1 + 2 + 0));
   });
 
+  /** Boxes that each show a mark; `over` says where the marks stand, `leads` what the button does. */
+  const marked = (count: number, over: (i: number) => readonly [number, number, number, number], leads = 'click → go to paid'): ComposeSpec => ({
+    frames: {
+      plan: {
+        layers: {
+          pay: { at: [0, 700, 200, 60], lines: [leads] },
+          ...row(count, (i) => ({ lines: [`click → show mark${i}`] })),
+          ...Object.fromEntries(
+            Array.from({ length: count }, (_, i) => [
+              `mark${i}`,
+              { at: over(i), hidden: true, ...(over(i)[2] > 100 && { lines: ['click → send mark'] }) },
+            ])
+          ),
+        },
+      },
+      paid: { layers: { home: { at: [0, 0, 90, 60], lines: ['click → go to plan'] } } },
+      lost: {},
+    },
+  });
+
+  test('marks that come where nothing is pressed are explored each by itself', () => {
+    const exploration = explore(compile(compose(marked(30, (i) => [300, i * 20, 10, 10]))));
+    expect(exploration.cut).toBeNull();
+    expect(exploration.count).toBe(2 + 30 * 3);
+    expect(exploration.fired.size).toBe(32);
+  });
+
+  test('a mark that comes over a button is not: where it is shown the button leads nowhere', () => {
+    const program = compile(compose(marked(14, (i) => (i === 3 ? [0, 690, 300, 80] : [300, i * 20, 10, 10]))));
+    const { exploration, findings } = audit(program, { slicedFrom: 100 });
+    expect(exploration.cut).toBeNull();
+    // The core: with and without that mark, and paid, which begins plan anew.
+    expect(exploration.states.length).toBe(3);
+    expect(exploration.count).toBe(3 + 13 * (3 + 2));
+    expect(findings.filter(({ rule }) => rule === 'dead-end').length + findings.filter(({ rule }) => rule === 'no-way-home').length).toBeGreaterThan(
+      0
+    );
+  });
+
+  test('what depends on two of them is found where both are explored together', () => {
+    const program = compile(
+      compose(marked(14, (i) => [300, i * 20, 10, 10], 'click → if mark2.shown and mark9.shown → go to lost; otherwise → go to paid'))
+    );
+    const exploration = explore(program, { slicedFrom: 100 });
+    expect(exploration.cut).toBeNull();
+    expect([...exploration.reached.keys()].sort()).toEqual(['lost', 'paid', 'plan']);
+    expect(exploration.states.length).toBe(4 + 2);
+    // Where too little is known at first, it is tried again.
+    expect(explore(program, { slicedFrom: 10 }).count).toBe(exploration.count);
+  });
+
   test('one frame of toggles alone is no dead end', () => {
     const { parts, frames } = seats(20, 'click → go to plan');
     const { findings, exploration } = audit(compile(compose({ parts: parts!, frames: { plan: frames['plan']! } })), { slicedFrom: 10 });

@@ -1,61 +1,155 @@
-import type { Explorer } from './explorer.ts';
-import type { Memory, Outcome } from './memory.ts';
+import type { Explorer, Use } from './explorer.ts';
+import type { Node } from '../program/node.ts';
+import type { Found } from './learned.ts';
+import type { Memory } from './memory.ts';
+import { coreWords, isOutcome, isSeen, type Seen } from './outcome.ts';
 
 /**
  * What tells states apart, cut into slices that can be explored by themselves. Some of it decides where one can be, what can be done
  * there and when: the core, with all that it depends on. The rest depends on the core, and nothing depends on it but itself: sixty seats
  * that are taken or free are sixty times two states, not two to the sixtieth.
+ *
+ * What depends on what is found out by comparing: where the same comes of an event in the core whatever was read besides, it does not
+ * depend on that. That is so of all there is once whatever is read together has been explored together, with the core.
  */
 export interface Slices {
   /** What is left out where only the core is explored. */
   readonly all: ReadonlySet<number>;
   /** For each slice, what is left out where it is explored with the core. */
   readonly others: readonly ReadonlySet<number>[];
+  /** How many tests have come out in different ways so far. */
+  readonly varying: number;
 }
 
 /** Fields of the run itself: where one is, what lies over it, what waits. */
 const CORE = ['frame', 'overlays', 'activities', 'over', 'focus', 'pointer', 'pad'] as const;
 
-const isOutcome = (answer: object): answer is Outcome => 'cleared' in answer;
+/** Answers to one question that are compared with each other; where there are more, all that was read for them counts. */
+const MOST_COMPARED = 400;
 
 /** The slices that everything that was found so far allows; null where there are fewer than two. */
 export function slicesOf(memory: Memory, explorers: readonly Explorer[]): Slices | null {
-  const core = new Set<number>(CORE.map((name) => memory.slots.named(name).column));
-  const outcomes: Outcome[] = [];
-  for (const { uses } of explorers)
-    for (const { answer } of uses) {
-      const leads = isOutcome(answer) && !(answer.leaves || answer.isTaken || answer.isHurry || answer.isDeep || answer.pushed.length > 0);
-      if (isOutcome(answer)) outcomes.push(answer);
-      if (!leads) for (const column of memory.readsOf(answer)) core.add(column);
-    }
-  for (let size = -1; size !== core.size;) {
-    size = core.size;
-    for (const outcome of outcomes)
-      if (outcome.cleared.length > 0 || outcome.columns.some((column) => core.has(column)))
-        for (const column of memory.readsOf(outcome)) core.add(column);
-  }
+  const uses = [...new Map(explorers.flatMap((one) => one.uses.map((use) => [use.answer, use] as const))).values()];
+  const known = uses.filter(({ answer }) => memory.isSo(answer));
+  const core = coreOf(memory, known);
+  const outcomes = known.flatMap(({ answer }) => (isOutcome(answer) ? answer : []));
   const rest = [...new Set(outcomes.flatMap(({ columns }) => columns))].filter((column) => !core.has(column));
-  const groups = new Map(rest.map((column) => [column, column]));
-  const rootOf = (column: number): number => {
-    let at = column;
-    while (groups.get(at) !== at) at = groups.get(at)!;
-    return at;
-  };
-  const isRest = new Set(rest);
-  for (const outcome of outcomes) {
-    const [first, ...others] = memory.readsOf(outcome).filter((column) => isRest.has(column));
-    if (first === undefined) continue;
-    for (const other of [...others, ...outcome.columns.filter((column) => isRest.has(column))]) groups.set(rootOf(other), rootOf(first));
+  const groups = new Groups(rest);
+  for (const { answer } of known) {
+    if (isSeen(answer)) joinSeen(groups, memory, answer);
+    else groups.join([...memory.readsOf(answer), ...(isOutcome(answer) ? answer.columns : [])]);
+    for (const { of } of memory.pathOf(answer)) if (typeof of !== 'number') groups.join(of.columns);
   }
-  const roots = [...new Set(rest.map(rootOf))];
-  const sizes = roots.map((root) =>
-    rest.reduce((size, column) => size * (rootOf(column) === root ? memory.slots.columns[column]!.values.length : 1), 1)
-  );
+  const sizes = groups.all.map((group) => group.reduce((size, column) => size * memory.slots.columns[column]!.values.length, 1));
   // One by one they have to be fewer than all together.
   if (sizes.reduce((all, size) => Math.min(all * size, 1e9), 1) <= 1 + sizes.reduce((all, size) => all + size, 0)) return null;
-  return { all: new Set(rest), others: roots.map((root) => new Set(rest.filter((column) => rootOf(column) !== root))) };
+  const tests = new Set(known.flatMap(({ answer }) => memory.pathOf(answer).flatMap(({ of }) => (typeof of === 'number' || !of.varies ? [] : of))));
+  const others = groups.all.map((group) => new Set(rest.filter((column) => !group.includes(column))));
+  return { all: new Set(rest), others, varying: tests.size };
+}
+
+/** Each layer is looked at by itself, but with those that stand near it. */
+function joinSeen(groups: Groups, memory: Memory, seen: Seen): void {
+  const reads = memory.readsAbout(seen);
+  const all = reads.get(null)!;
+  const of = (node: Node) => reads.get(node) ?? [];
+  for (const columns of reads.values()) groups.join([...all, ...columns]);
+  for (const { a, b } of seen.near) groups.join([...of(a), ...of(b)]);
+}
+
+/** What decides what happens to itself. */
+function coreOf(memory: Memory, uses: readonly Use[]): ReadonlySet<number> {
+  const core = new Set<number>(CORE.map((name) => memory.slots.named(name).column));
+  const questions = groupedBy(uses, ({ question, frame }) => (typeof question === 'number' ? question : `${question} ${frame}`));
+  const sizeOf = (of: Found['of']) => (typeof of === 'number' ? (memory.slots.columns[of]?.values.length ?? Infinity) : of.columns.length + 1);
+  const isCore = (of: Found['of']) => (typeof of === 'number' ? of < 0 || core.has(of) : of.columns.every((column) => core.has(column)));
+  const wordsOf = ({ answer, question }: Use) =>
+    isOutcome(answer) ? coreWords(answer, (column) => core.has(column)) : question === 'events' ? String(answer) : '';
+  const compared = [...questions.values()].map((all) => ({
+    all,
+    paths: all.map(({ answer }) => new Map(memory.pathOf(answer).map(({ of, value }) => [of, value] as const))),
+  }));
+  const add = (of: Found['of']) => {
+    for (const column of typeof of === 'number' ? [of] : of.columns) core.add(column);
+  };
+  for (let size = -1; size !== core.size;) {
+    size = core.size;
+    for (const { all, paths } of compared)
+      for (;;) {
+        const words = all.map(wordsOf);
+        const differing = differingIn(words, paths, isCore);
+        if (!differing) break;
+        if (differing.length > 0 && all.length <= MOST_COMPARED) add(differing.reduce((a, b) => (sizeOf(b) < sizeOf(a) ? b : a)));
+        else for (const path of paths) for (const of of path.keys()) add(of);
+      }
+  }
+  return core;
+}
+
+type Path = ReadonlyMap<Found['of'], number>;
+
+/** What two answers differ in where the core is the same and something else comes of it in the core; null where there are no such. */
+function differingIn(words: readonly string[], paths: readonly Path[], isCore: (of: Found['of']) => boolean): readonly Found['of'][] | null {
+  if (words.every((one) => one === words[0])) return null;
+  if (words.length > MOST_COMPARED) return paths.some((path) => [...path.keys()].some((of) => !isCore(of))) ? [] : null;
+  let least: readonly Found['of'][] | null = null;
+  for (let i = 0; i < words.length; i++)
+    for (let j = i + 1; j < words.length; j++) {
+      if (words[i] === words[j]) continue;
+      const differing = differingOn(paths[i]!, paths[j]!, isCore);
+      if (differing && (!least || differing.length < least.length)) least = differing;
+      if (least?.length === 1) return least;
+    }
+  return least;
+}
+
+/** What was read both times and not the same; null where the core itself was not the same. */
+function differingOn(one: Path, other: Path, isCore: (of: Found['of']) => boolean): readonly Found['of'][] | null {
+  const differing: Found['of'][] = [];
+  for (const [of, value] of one) {
+    const also = other.get(of);
+    if (also === undefined || also === value) continue;
+    if (isCore(of)) return null;
+    differing.push(of);
+  }
+  return differing;
+}
+
+function groupedBy<T, K>(all: readonly T[], keyOf: (one: T) => K): Map<K, T[]> {
+  const groups = new Map<K, T[]>();
+  for (const one of all) {
+    const key = keyOf(one);
+    const group = groups.get(key);
+    if (group) group.push(one);
+    else groups.set(key, [one]);
+  }
+  return groups;
+}
+
+/** Columns that belong together. */
+class Groups {
+  private readonly roots: Map<number, number>;
+
+  constructor(private readonly columns: readonly number[]) {
+    this.roots = new Map(columns.map((column) => [column, column]));
+  }
+
+  private rootOf(column: number): number {
+    let at = column;
+    while (this.roots.get(at) !== at) at = this.roots.get(at)!;
+    return at;
+  }
+
+  join(columns: Iterable<number>): void {
+    const [first, ...others] = [...columns].filter((column) => this.roots.has(column));
+    for (const other of others) this.roots.set(this.rootOf(other), this.rootOf(first!));
+  }
+
+  get all(): readonly (readonly number[])[] {
+    return [...groupedBy(this.columns, (column) => this.rootOf(column)).values()];
+  }
 }
 
 /** The same slices as one text to compare. */
 export const wordsOf = (slices: Slices | null): string =>
-  slices === null ? '' : JSON.stringify([[...slices.all].sort(), slices.others.map((one) => [...one].sort()).sort()]);
+  slices === null ? '' : JSON.stringify([slices.varying, [...slices.all].sort(), slices.others.map((one) => [...one].sort()).sort()]);

@@ -1,7 +1,7 @@
 import { expand } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { emptyRoot, liveRootsOf } from '../run/environment.ts';
-import type { SlotName } from '../run/recording.ts';
+import type { SlotName } from '../run/notebook.ts';
 import type { Changes, Playhead, RootRun, RunState } from '../run/state.ts';
 import { RECORDS, type RecordKind } from '../run/store.ts';
 import { beginningsOf } from './beginnings.ts';

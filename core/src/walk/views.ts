@@ -31,7 +31,7 @@ export class Views {
   readonly smallest = new Map<string, Small>();
   readonly crowds = new Map<string, Crowd & { readonly at: Moment }>();
 
-  see({ sights, crowds }: Seeing, at: Moment): void {
+  see({ sights, crowds }: Pick<Seeing, 'sights' | 'crowds'>, at: Moment): void {
     for (const sight of sights) this.look(sight, at);
     for (const crowd of crowds) this.crowd({ ...crowd, at });
   }

@@ -1,0 +1,53 @@
+import type { Race } from './race.ts';
+import type { Seeing } from './sights.ts';
+
+/** What comes of an event wherever it holds. */
+export interface Outcome {
+  /** Scenes of which nothing is left. */
+  readonly cleared: readonly string[];
+  readonly columns: readonly number[];
+  readonly values: readonly number[];
+  /** Whether the top of the back stack was taken off, and what was put on then. */
+  readonly isTaken: boolean;
+  readonly pushed: readonly string[];
+  readonly threads: readonly string[];
+  /** Branches that fire, and those of them that do something. */
+  readonly branches: readonly string[];
+  readonly acted: readonly string[];
+  /** Those that do something where it leads to another state at all: what it clears may have been as it begins. */
+  readonly clearing: readonly string[];
+  /** Threads that set each other off without end. */
+  readonly endless: readonly string[];
+  readonly race: Race | null;
+  /** A link is opened in the same tab, which leaves the piece. */
+  readonly leaves: boolean;
+  /** It starts something a third time before what it started first has ended. */
+  readonly isHurry: boolean;
+  /** It asks for more of the back stack than is known. */
+  readonly isDeep: boolean;
+  /** All columns that it writes, those of cleared scenes first, as far as there were so many columns. */
+  written: Written | null;
+}
+
+export interface Written {
+  readonly columns: readonly number[];
+  readonly values: readonly number[];
+  readonly known: number;
+}
+
+/** What is seen in a state, as far as it is judged by where things stand. */
+export interface Seen extends Seeing {
+  readonly isCut: boolean;
+}
+
+export const isOutcome = (answer: object): answer is Outcome => 'cleared' in answer;
+
+export const isSeen = (answer: object): answer is Seen => 'sights' in answer;
+
+/** What an outcome does to the core, as one text to compare; '' for nothing. */
+export function coreWords(outcome: Outcome, isCore: (column: number) => boolean): string {
+  const { cleared, columns, values, isTaken, pushed, leaves, isHurry, isDeep, threads } = outcome;
+  const written = columns.flatMap((column, i) => (isCore(column) ? [[column, values[i]]] : []));
+  const does = cleared.length || written.length || isTaken || pushed.length || leaves || isHurry || isDeep;
+  return does ? JSON.stringify([cleared, written, isTaken, pushed, leaves, isHurry, isDeep, threads]) : '';
+}
