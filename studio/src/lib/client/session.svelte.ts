@@ -137,12 +137,12 @@ export class EditorSession {
   pasted: ReadonlySet<string> = $state.raw(new Set());
   /** The layer whose name is being written. */
   renaming: string | null = $state(null);
-  /** The panel that lies over the stage. */
   /** What the strip shows because somebody asked for it; else it follows what is selected. */
   strip: 'looks' | 'states' | 'time' | null = $state(null);
   /** The seam was asked for by the keyboard, which comes to it. */
   timeAsked = $state(false);
-  panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | null = $state(null);
+  /** The panel that is open, over the stage or beside it. */
+  panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | 'find' | null = $state(null);
 
   /** Who else is here, where, and what they have selected. */
   readonly presences: Presences;

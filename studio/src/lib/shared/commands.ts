@@ -1,5 +1,5 @@
 import type { EditorSession } from '$lib/client/session.svelte';
-import type { LookName } from '@zany/core';
+import { alikeIn, alikeKinds, type Alike, type LookName } from '@zany/core';
 import { aLook, looks } from '$lib/build/look-poses';
 import {
   addFrame,
@@ -197,6 +197,15 @@ export const commands: readonly Command[] = [
     when: building,
     run: ({ session }) => selectBeside(session, -1),
   },
+  {
+    id: 'replace',
+    label: 'Find and replace in the whole piece',
+    short: 'Find',
+    group: 'Piece',
+    keys: ['Mod+f'],
+    when: building,
+    run: ({ session }) => (session.panel = 'find'),
+  },
   { id: 'select-all', label: 'Select all layers', group: 'Layers', keys: ['Mod+a'], when: building, run: ({ session }) => selectAll(session) },
   {
     id: 'rename',
@@ -217,6 +226,14 @@ export const commands: readonly Command[] = [
     when: selecting,
     run: ({ session }) => duplicate(session),
   },
+  ...(Object.keys(alikeKinds) as Alike[]).map((kind): Command => ({
+    id: `alike-${kind}`,
+    label: `Select what has ${alikeKinds[kind].label}`,
+    group: 'Layers',
+    needs: 'select a layer first',
+    when: selecting,
+    run: ({ session }) => session.select([...new Set(session.selection.flatMap((id) => alikeIn(session.piece, id, kind)))]),
+  })),
   { id: 'group', label: 'Group', group: 'Layers', keys: ['Mod+g'], when: selecting, run: ({ session }) => group(session) },
   {
     id: 'ungroup',
