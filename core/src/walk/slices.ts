@@ -76,11 +76,12 @@ function coreOf(memory: Memory, uses: readonly Use[]): ReadonlySet<number> {
     size = core.size;
     for (const { all, paths } of compared)
       for (;;) {
-        const words = all.map(wordsOf);
-        const differing = differingIn(words, paths, isCore);
+        const differing = differingIn(all.map(wordsOf), paths, isCore);
         if (!differing) break;
+        const known = core.size;
         if (differing.length > 0 && all.length <= MOST_COMPARED) add(differing.reduce((a, b) => (sizeOf(b) < sizeOf(a) ? b : a)));
         else for (const path of paths) for (const of of path.keys()) add(of);
+        if (core.size === known) break;
       }
   }
   return core;

@@ -11,11 +11,10 @@
   import Aside from './Aside.svelte';
   import BringInBar from './BringInBar.svelte';
   import CueSheet from './CueSheet.svelte';
-  import PairUp from './PairUp.svelte';
-  import Repeat from './Repeat.svelte';
   import Shelf from './Shelf.svelte';
-  import SlidesPanel from './SlidesPanel.svelte';
-  import StartersPanel from './StartersPanel.svelte';
+  import SideEdge from './SideEdge.svelte';
+  import SideRail from './SideRail.svelte';
+  import { Sides, type Side } from './sides.svelte';
   import Stage from './Stage.svelte';
   import StateBar from './StateBar.svelte';
   import Strip from './Strip.svelte';
@@ -28,7 +27,7 @@
   let tool: Tool = $state('select');
   let zoom: number | 'fit' = $state('fit');
   let showHits = $state(true);
-  let folded = $state(localStorage.getItem('zany-strip') === 'folded');
+  const sides = new Sides();
   let stage: ReturnType<typeof Stage> | undefined = $state();
   let finder: HTMLInputElement | undefined = $state();
   let picker: HTMLInputElement | undefined = $state();
@@ -42,12 +41,22 @@
   let comparer: HTMLInputElement;
   let touring = $state(new URLSearchParams(location.search).has('tour'));
 
-  $effect(() => localStorage.setItem('zany-strip', folded ? 'folded' : 'open'));
+  /** A panel opens beside the stage, whether that is folded or not. */
+  const isOpen = (side: Side) => !sides.isFolded(side) || (side === 'beside' && session.panel !== null && !session.trying);
+
+  /** Unfolds a side at once, to come to something in it. */
+  const unfold = (side: Side) => sides.isFolded(side) && flushSync(() => sides.fold(side, false));
 
   const takeBack = desk.lend({
     pickTool: (picked) => (tool = picked),
-    focusFinder: () => finder?.focus(),
-    focusPicker: () => picker?.focus(),
+    focusFinder: () => {
+      unfold('cues');
+      finder?.focus();
+    },
+    focusPicker: () => {
+      unfold('beside');
+      picker?.focus();
+    },
     focusBar: () => {
       const first = document.querySelector<HTMLElement>('[data-bar][role=toolbar] :is(input, button)');
       first?.focus();
@@ -59,6 +68,7 @@
     write: () => {
       const id = session.selection.at(-1);
       if (!id) return;
+      unfold('cues');
       // At once, so that the first letters are not taken for commands.
       flushSync(() => (session.writing = id));
       document.querySelector<HTMLInputElement>(`[data-row="${id}"] [aria-label="Thread line"]`)?.focus();
@@ -68,6 +78,7 @@
     tour: () => (touring = true),
     zoom: (to) => (to === 'in' || to === 'out' ? stage?.zoomBy(to === 'in' ? 1.25 : 0.8) : stage?.zoomTo(to === 'fit' ? 'fit' : 1)),
     toggleHits: () => (showHits = !showHits),
+    fold: (side) => (side === 'all' ? sides.foldAll() : sides.fold(side)),
   });
   onDestroy(() => {
     takeBack();
@@ -176,6 +187,7 @@
 </script>
 
 <svelte:window
+  bind:innerWidth={sides.window}
   oncopy={copy}
   oncut={copy}
   onpaste={pasteHere}
@@ -214,10 +226,13 @@
   }}
 />
 
-<!-- Whole pixels: columns that share one overlap for the compositor, which then paints the stage as a layer of its own, at each press. -->
-<main class="grid h-full grid-cols-[92px_clamp(262px,round(down,26.2vw,1px),336px)_minmax(0,1fr)_clamp(208px,round(down,19.5vw,1px),250px)]">
-  <Shelf {session} onbring={() => chooser.click()} />
-  <CueSheet {session} bind:finder />
+<main class="grid h-full" style:grid-template-columns={sides.columns(isOpen)}>
+  {#if isOpen('shelf')}<div class="relative grid min-h-0 grid-cols-[minmax(0,1fr)]">
+      <Shelf {session} onbring={() => chooser.click()} /><SideEdge side="shelf" {sides} at="right" />
+    </div>{:else}<SideRail side="shelf" {sides} mark="▸" />{/if}
+  {#if isOpen('cues')}<div class="relative grid min-h-0 grid-cols-[minmax(0,1fr)]">
+      <CueSheet {session} bind:finder /><SideEdge side="cues" {sides} at="right" />
+    </div>{:else}<SideRail side="cues" {sides} mark="▸" />{/if}
   <div class="relative flex min-h-0 min-w-0 flex-col border-l border-[var(--line)]">
     <div
       class="flex min-h-[38px] shrink-0 flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-[var(--line)] bg-[var(--rim)] px-3 py-1 [&_.chip]:whitespace-nowrap"
@@ -288,23 +303,22 @@
         <StateBar {session} />
         <Stage bind:this={stage} {session} bind:tool bind:zoom {showHits} />
       {/if}
-      {#if session.panel === 'pair up' && session.selection.length > 0}<PairUp {session} />
-      {:else if session.panel === 'starter parts'}<StartersPanel {session} />
-      {:else if session.panel === 'slides'}<SlidesPanel {session} />
-      {:else if session.panel === 'repeat' && session.selection.length === 1}<Repeat {session} />{/if}
     </div>
-    {#if !session.trying}<Strip {session} bind:folded />{/if}
+    {#if !session.trying}<Strip {session} folded={!isOpen('strip')} onfold={(now) => sides.fold('strip', now)} />{/if}
   </div>
-  {#if session.trying}<Ledger
-      {session}
-      onset={(variable, value) => void player?.send({ type: 'set', variable, value })}
-      onopen={(layer) => {
-        const scene = session.piece.layers.get(layer)?.scene;
-        session.trying = false;
-        if (scene) session.openScene(scene);
-        session.select([layer]);
-      }}
-    />{:else}<Aside {session} bind:picker />{/if}
+  {#if !isOpen('beside')}<SideRail side="beside" {sides} mark="◂" />{:else}<div class="relative grid min-h-0 grid-cols-[minmax(0,1fr)]">
+      {#if session.trying}<Ledger
+          {session}
+          onset={(variable, value) => void player?.send({ type: 'set', variable, value })}
+          onopen={(layer) => {
+            const scene = session.piece.layers.get(layer)?.scene;
+            session.trying = false;
+            if (scene) session.openScene(scene);
+            session.select([layer]);
+          }}
+        />{:else}<Aside {session} bind:picker />{/if}
+      <SideEdge side="beside" {sides} at="left" />
+    </div>{/if}
 </main>
 
 {#if touring}<Tour {session} onleave={() => (touring = false)} />{/if}

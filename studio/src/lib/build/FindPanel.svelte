@@ -111,10 +111,17 @@
     <h3 class="flex-1 text-[15px]">Find and replace</h3>
     <button class="act act-plain" aria-label="Close" title="Close (Esc)" onclick={close}>✕</button>
   </div>
-  <input class="field w-full" aria-label="Find" placeholder="find in the whole piece" bind:value={typed} onkeydown={fieldKey} use:takeFocus />
+  <input
+    class="field w-full shrink-0"
+    aria-label="Find"
+    placeholder="find in the whole piece"
+    bind:value={typed}
+    onkeydown={fieldKey}
+    use:takeFocus
+  />
   {#if session.canEdit}
     <input
-      class="field w-full"
+      class="field w-full shrink-0"
       aria-label="Put instead"
       placeholder="put instead"
       bind:value={put}

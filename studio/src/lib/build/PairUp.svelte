@@ -204,7 +204,7 @@
 </script>
 
 <svelte:window onkeydowncapture={(event) => isLeaving(event) && close()} />
-<div class="pop absolute right-4 top-14 z-30 flex max-h-[80%] w-[340px] flex-col gap-2 p-3" role="dialog" aria-label="Pair up">
+<div class="flex min-h-0 flex-1 flex-col gap-2" role="dialog" aria-label="Pair up">
   <h3 class="text-[15px]">Pair up {pairs.length} layers</h3>
   <div class="flex flex-wrap gap-1" role="group" aria-label="How they are paired">
     {#each modes.filter((one) => one.on) as { id, label } (id)}
@@ -243,14 +243,14 @@
           onpointerenter={() => (session.lit = [pair.layer, ...(mode === 'panels' && pair.partner ? [pair.partner] : [])])}
           onpointerleave={() => (session.lit = [])}
         >
-          <span class="w-28 truncate">{session.piece.layers.get(pair.layer)?.text || name}</span>
+          <span class="w-20 shrink-0 truncate">{session.piece.layers.get(pair.layer)?.text || name}</span>
           <span class="font-bold text-[var(--gold)]">→</span>
           {#if mode === 'frames' && pair.partner && pair.partner !== DRAFT}<span class="border border-[var(--line)]"
               ><Thumb scene={session.program.scenes.get(pair.partner) ?? null} assetUrl={session.assetUrl} width={22} height={30} radius={2} /></span
             >{/if}
           <ChipMenu
             name="{partnerWord[mode]} for {name}"
-            label={pair.partner === null && pair.by === null ? 'open: no name fits' : nameOf(pair.partner)}
+            label={pair.partner === null && pair.by === null ? 'no name fits' : nameOf(pair.partner)}
             tone={pair.partner ? 'chip-gold' : 'chip-ghost'}
             {options}
             filter

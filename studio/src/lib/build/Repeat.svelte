@@ -114,7 +114,7 @@
 </script>
 
 <svelte:window onkeydowncapture={(event) => isLeaving(event) && close()} />
-<div class="pop absolute bottom-4 right-4 z-30 flex w-[300px] flex-col gap-2.5 p-3" role="dialog" aria-label="Repeat">
+<div class="flex min-h-0 flex-1 flex-col gap-2.5" role="dialog" aria-label="Repeat">
   <h3 class="text-[15px]">Repeat {session.piece.layers.get(id)?.name}</h3>
   {#if all.length > 1}
     <div class="flex flex-wrap gap-1" role="group" aria-label="What for">

@@ -52,7 +52,7 @@
 </script>
 
 <svelte:window onkeydowncapture={(event) => isLeaving(event) && close()} />
-<div class="pop absolute bottom-4 right-4 z-30 flex w-[320px] flex-col gap-2.5 p-3" role="dialog" aria-label="Make slides">
+<div class="flex min-h-0 flex-1 flex-col gap-2.5" role="dialog" aria-label="Make slides">
   <h3 class="text-[15px]">Make slides</h3>
   {#if roles}
     <ol class="scroll flex max-h-[180px] flex-col gap-1" aria-label="Slides in order">

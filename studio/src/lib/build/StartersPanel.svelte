@@ -40,25 +40,25 @@
 </script>
 
 <svelte:window onkeydowncapture={(event) => isLeaving(event) && close()} />
-<div class="pop absolute inset-x-4 top-3 z-30 flex max-h-[92%] flex-col gap-2 p-3" role="dialog" aria-label="Starter parts">
-  <div class="flex items-center gap-3">
-    <h3 class="text-[15px]">Starter parts</h3>
-    <input
-      class="field w-48"
-      placeholder="type to filter"
-      aria-label="Filter starter parts"
-      bind:value={typed}
-      use:takeFocus
-      onkeydown={(event) => {
-        event.stopPropagation();
-        if (event.key === 'Enter' && fits[0]) place(fits[0]);
-        if (event.key === 'Escape') close();
-      }}
-    />
-    <span class="soft truncate">made of ordinary layers, states and threads; with <kbd>Shift</kbd> it is carried by all frames</span>
-    <button class="act act-plain ml-auto" onclick={close} aria-label="Close">✕</button>
+<div class="flex min-h-0 flex-1 flex-col gap-2" role="dialog" aria-label="Starter parts">
+  <div class="flex items-baseline gap-2">
+    <h3 class="flex-1 text-[15px]">Starter parts</h3>
+    <button class="act act-plain" onclick={close} aria-label="Close" title="Close (Esc)">✕</button>
   </div>
-  <div class="scroll grid min-h-0 grid-cols-[repeat(auto-fill,minmax(124px,1fr))] gap-2">
+  <input
+    class="field w-full shrink-0"
+    placeholder="type to filter"
+    aria-label="Filter starter parts"
+    bind:value={typed}
+    use:takeFocus
+    onkeydown={(event) => {
+      event.stopPropagation();
+      if (event.key === 'Enter' && fits[0]) place(fits[0]);
+      if (event.key === 'Escape') close();
+    }}
+  />
+  <p class="soft">Made of ordinary layers, states and threads; with <kbd>Shift</kbd> it is carried by all frames.</p>
+  <div class="scroll grid min-h-0 grid-cols-[repeat(auto-fill,minmax(96px,1fr))] content-start gap-2">
     {#each fits as starter (starter.id)}
       {@const program = preview(starter)}
       {@const part = scenesOf(program.piece, 'part').find((scene) => scene.name === starter.name)!}
@@ -73,13 +73,13 @@
             scene={program.scenes.get(part.id) ?? null}
             {program}
             assetUrl={session.assetUrl}
-            width={110}
+            width={84}
             height={66}
             state={starter.id === 'dialog' || starter.id === 'toast' ? (program.scenes.get(part.id)?.states.at(-1)?.id ?? null) : null}
           />
         </span>
         <span class="truncate font-semibold text-[var(--plum)]">{starter.name}</span>
-        <span class="soft line-clamp-2 text-[11.5px] leading-tight">{starter.meaning}</span>
+        <span class="soft line-clamp-2 text-[12px] leading-tight">{starter.meaning}</span>
       </button>
     {/each}
   </div>

@@ -8,7 +8,7 @@
   import StatesStrip from './StatesStrip.svelte';
   import TimeReachChip from './TimeReachChip.svelte';
 
-  let { session, folded = $bindable() }: { session: EditorSession; folded: boolean } = $props();
+  let { session, folded, onfold }: { session: EditorSession; folded: boolean; onfold: (folded: boolean) => void } = $props();
 
   type Tab = NonNullable<EditorSession['strip']>;
 
@@ -34,7 +34,7 @@
   }
 
   $effect(() => {
-    if (session.timeAsked) folded = false;
+    if (session.timeAsked) onfold(false);
   });
 
   // What is selected decides again once it changes.
@@ -67,7 +67,8 @@
       class="act act-plain"
       aria-expanded={!folded}
       aria-label={folded ? 'Unfold the strip' : 'Fold the strip away'}
-      onclick={() => (folded = !folded)}>{folded ? '▴' : '▾'}</button
+      title="{folded ? 'Unfold' : 'Fold away'} (D)"
+      onclick={() => onfold(!folded)}>{folded ? '▴' : '▾'}</button
     >
   </header>
   {#if !folded}

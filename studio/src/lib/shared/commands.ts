@@ -27,6 +27,7 @@ import {
   toggleAll,
   ungroup,
 } from '$lib/build/acts';
+import { sideKinds, sides, type Side } from '$lib/build/sides.svelte';
 import type { Tool } from '$lib/build/tools';
 
 export type Desk = 'build' | 'map' | 'walk' | 'hand-over';
@@ -54,6 +55,7 @@ export interface DeskHands {
   readonly tour?: () => void;
   readonly zoom?: (to: 'in' | 'out' | 'fit' | 'whole') => void;
   readonly toggleHits?: () => void;
+  readonly fold?: (side: Side | 'all') => void;
 }
 
 export interface CommandContext {
@@ -80,6 +82,8 @@ export interface Command {
 }
 
 const building = ({ desk, session }: CommandContext) => desk === 'build' && session.canEdit && !session.trying;
+/** The Build desk is open, for whoever may only look as well. */
+const looking = ({ desk, session }: CommandContext) => desk === 'build' && !session.trying;
 const selecting = (context: CommandContext) => building(context) && context.session.selection.length > 0;
 const many = (context: CommandContext) => building(context) && context.session.selection.length > 1;
 
@@ -203,7 +207,7 @@ export const commands: readonly Command[] = [
     short: 'Find',
     group: 'Piece',
     keys: ['Mod+f'],
-    when: building,
+    when: looking,
     run: ({ session }) => (session.panel = 'find'),
   },
   { id: 'select-all', label: 'Select all layers', group: 'Layers', keys: ['Mod+a'], when: building, run: ({ session }) => selectAll(session) },
@@ -474,6 +478,22 @@ export const commands: readonly Command[] = [
   },
   { id: 'tour', label: 'Take the tour', group: 'View', when: ({ hands }) => hands.tour !== undefined, run: ({ hands }) => hands.tour?.() },
   { id: 'find', label: 'Find a layer', group: 'View', keys: ['/'], when: ({ desk }) => desk === 'build', run: ({ hands }) => hands.focusFinder?.() },
+  ...sides.map((side): Command => ({
+    id: `fold-${side}`,
+    label: `Fold away the ${sideKinds[side].label}, or unfold it`,
+    group: 'View',
+    keys: [sideKinds[side].key],
+    when: looking,
+    run: ({ hands }) => hands.fold?.(side),
+  })),
+  {
+    id: 'fold-all',
+    label: 'Nothing but the stage, or what there was beside it',
+    group: 'View',
+    keys: ['Shift+w'],
+    when: looking,
+    run: ({ hands }) => hands.fold?.('all'),
+  },
   {
     id: 'hits',
     label: 'Show what can be pressed',

@@ -1,0 +1,96 @@
+/** What stands around the stage. Each can be folded away, and keeps the width it was given. */
+
+interface SideKind {
+  readonly label: string;
+  readonly key: string;
+  /** CSS px: as wide as it opens in a window, at least, and at most. */
+  readonly usual: (window: number) => number;
+  readonly least: number;
+  readonly most: number;
+}
+
+const within = (value: number, least: number, most: number): number => Math.round(Math.min(most, Math.max(least, value)));
+
+export const sideKinds = {
+  shelf: { label: 'shelf', key: 'q', usual: () => 92, least: 92, most: 180 },
+  cues: { label: 'cue sheet', key: 'w', usual: (window) => within(window * 0.262, 262, 336), least: 240, most: 560 },
+  beside: { label: 'side column', key: 'l', usual: (window) => within(window * 0.195, 208, 250), least: 200, most: 480 },
+  strip: { label: 'strip', key: 'd', usual: () => 0, least: 0, most: 0 },
+} as const satisfies Record<string, SideKind>;
+
+export type Side = keyof typeof sideKinds;
+
+export const sides = Object.keys(sideKinds) as Side[];
+
+/** So wide is what is left of a side that is folded away, in CSS px. */
+export const RAIL = 18;
+
+const KEPT = 'zany-sides';
+
+interface Kept {
+  readonly folded?: readonly string[];
+  readonly widths?: Readonly<Record<string, number>>;
+}
+
+function kept(): Kept {
+  try {
+    return (JSON.parse(localStorage.getItem(KEPT) ?? '{}') ?? {}) as Kept;
+  } catch {
+    return {};
+  }
+}
+
+export class Sides {
+  private folded: readonly Side[] = $state.raw([]);
+  private widths: Partial<Record<Side, number>> = $state.raw({});
+  /** What was folded before all of it was. */
+  private before: readonly Side[] = [];
+  /** CSS px. */
+  window = $state(innerWidth);
+
+  constructor() {
+    const { folded = [], widths = {} } = kept();
+    this.folded = sides.filter((side) => Array.isArray(folded) && folded.includes(side));
+    this.widths = Object.fromEntries(sides.flatMap((side) => (typeof widths[side] === 'number' ? [[side, this.fitted(side, widths[side])]] : [])));
+  }
+
+  private fitted(side: Side, width: number): number {
+    const { least, most } = sideKinds[side];
+    return within(width, least, most);
+  }
+
+  private keep(): void {
+    localStorage.setItem(KEPT, JSON.stringify({ folded: this.folded, widths: this.widths }));
+  }
+
+  isFolded = (side: Side): boolean => this.folded.includes(side);
+
+  fold(side: Side, folded = !this.isFolded(side)): void {
+    this.folded = sides.filter((one) => (one === side ? folded : this.isFolded(one)));
+    this.keep();
+  }
+
+  /** Nothing but the stage; or, where it is so, what there was before. */
+  foldAll(): void {
+    const all = sides.every(this.isFolded);
+    if (!all) this.before = this.folded;
+    this.folded = all ? this.before : sides;
+    this.keep();
+  }
+
+  /** How wide a side is that is open, in whole CSS px. */
+  widthOf = (side: Side): number => this.widths[side] ?? sideKinds[side].usual(this.window);
+
+  /** Gives a side a width; null for the usual one. */
+  widen(side: Side, width: number | null): void {
+    const { [side]: _old, ...others } = this.widths;
+    this.widths = width === null ? others : { ...others, [side]: this.fitted(side, width) };
+    this.keep();
+  }
+
+  /** The columns of the desk, those in whole px: columns that share one overlap for the compositor, which then paints anew at each press. */
+  columns(isOpen: (side: Side) => boolean): string {
+    const of = (side: Side) => `${isOpen(side) ? this.widthOf(side) : RAIL}px`;
+    return `${of('shelf')} ${of('cues')} minmax(0,1fr) ${of('beside')}`;
+  }
+}
