@@ -28,6 +28,9 @@ test('something is found in the whole piece, seen replaced before it is, and und
   // The frame is renamed, and what leads to it follows by itself.
   await expect(panel.getByRole('button', { name: 'Replace in 2 places' })).toBeEnabled();
   await expect(studio.sheet.getByText('Checkout for 1')).toBeVisible();
+  // The same key comes back to what is looked for.
+  await page.keyboard.press('Control+f');
+  await expect(find).toBeFocused();
   await panel.getByRole('checkbox', { name: 'Replace in text of buy' }).uncheck();
   await expect(studio.sheet.getByText('Pay for 1')).toBeVisible();
   await panel.getByRole('button', { name: 'Replace in 1 place' }).click();

@@ -16,6 +16,7 @@
   /** What was typed is looked for when it has been left alone for so long, in ms. */
   const REST = 90;
 
+  let field: HTMLInputElement | undefined = $state();
   let typed = $state('');
   let find = $state('');
   let put = $state('');
@@ -105,13 +106,22 @@
     scene === null ? session.plain.piece.head.name : (session.plain.piece.scenes.get(scene)?.name ?? 'a scene that is gone');
 </script>
 
-<svelte:window onkeydowncapture={(event) => isLeaving(event) && close()} />
+<svelte:window
+  onkeydowncapture={(event) => {
+    if (isLeaving(event)) close();
+    if (event.key.toLowerCase() !== 'f' || !(event.ctrlKey || event.metaKey)) return;
+    event.preventDefault();
+    field?.focus();
+    field?.select();
+  }}
+/>
 <div class="flex min-h-0 flex-1 flex-col gap-2" role="dialog" aria-label="Find and replace">
   <div class="flex items-baseline gap-2">
     <h3 class="flex-1 text-[15px]">Find and replace</h3>
     <button class="act act-plain" aria-label="Close" title="Close (Esc)" onclick={close}>✕</button>
   </div>
   <input
+    bind:this={field}
     class="field w-full shrink-0"
     aria-label="Find"
     placeholder="find in the whole piece"
