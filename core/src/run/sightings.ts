@@ -125,7 +125,7 @@ class View {
   private surfaceOf(surface: Surface<Stood>): Surface<Stood> {
     const cuts = this.known.cuts.get(surface)!;
     if (cuts.length === 0) return surface;
-    for (const { node, stood, names } of cuts.flat()) this.looked.set(node, new Looked(this, node, stood, names));
+    for (const { node, stood, names } of cuts.filter(moves).flat()) this.looked.set(node, new Looked(this, node, stood, names));
     const all = new Layers(this, cuts).listed;
     return { ...surface, all, tops: NOT_LOOKED_AT };
   }
@@ -212,23 +212,28 @@ class Looked implements Stood {
 
 type Is = (one: Stood) => boolean;
 
-/** The layers of a surface: looking for some reads less than going through all. */
+const fits = (one: Stood, is: Is): boolean => (one instanceof Looked ? one.fits(is) : is(one));
+
+/** Whether anything in a cut ever moves. */
+const moves = (cut: Cut): boolean => cut.some(({ names }) => names.length > 0);
+
+/** The layers of a surface: looking for some reads less than going through all. What stands still is looked at as it is. */
 class Layers {
-  private readonly cuts: readonly (readonly Looked[])[];
+  private readonly cuts: readonly (readonly Stood[])[];
   private whole: readonly Stood[] | null = null;
 
   constructor(
     private readonly view: View,
     cuts: readonly Cut[]
   ) {
-    this.cuts = cuts.map((cut) => cut.map(({ node }) => view.of(node)));
+    this.cuts = cuts.map((cut) => (moves(cut) ? cut.map(({ node }) => view.of(node)) : cut.flatMap(({ stood }) => stood ?? [])));
   }
 
-  private readonly find = (is: Is): Stood | undefined => this.first(this.cuts, (cut) => cut.findIndex((one) => one.fits(is)));
+  private readonly find = (is: Is): Stood | undefined => this.first(this.cuts, (cut) => cut.findIndex((one) => fits(one, is)));
 
-  private readonly findLast = (is: Is): Stood | undefined => this.first(this.cuts.toReversed(), (cut) => cut.findLastIndex((one) => one.fits(is)));
+  private readonly findLast = (is: Is): Stood | undefined => this.first(this.cuts.toReversed(), (cut) => cut.findLastIndex((one) => fits(one, is)));
 
-  private first(cuts: readonly (readonly Looked[])[], indexIn: (cut: readonly Looked[]) => number): Stood | undefined {
+  private first(cuts: readonly (readonly Stood[])[], indexIn: (cut: readonly Stood[]) => number): Stood | undefined {
     for (const cut of cuts) {
       const index = this.view.notes.test(() => indexIn(cut));
       if (index >= 0) return cut[index];
@@ -238,7 +243,7 @@ class Layers {
 
   private readonly some = (is: Is): boolean => this.find(is) !== undefined;
 
-  private readonly filter = (is: Is): readonly Stood[] => this.cuts.flat().filter((one) => this.view.notes.test(() => Number(one.fits(is))) > 0);
+  private readonly filter = (is: Is): readonly Stood[] => this.cuts.flat().filter((one) => this.view.notes.test(() => Number(fits(one, is))) > 0);
 
   private all(): readonly Stood[] {
     if (this.whole && !this.view.notes.isTesting) return this.whole;
