@@ -145,6 +145,7 @@ export { properties, propertyKinds } from './vocabulary/properties/all.ts';
 export { PLACES, type Place as PlaceWord } from './vocabulary/places.ts';
 export type { Target } from './vocabulary/target.ts';
 export type { Timing } from './fields/step-fields.ts';
+export { groupedBy } from './grouped.ts';
 export { Table } from './table.ts';
 export { DIRECTIONS, type Direction } from './vocabulary/directions.ts';
 export { transitionKinds, type Transition } from './vocabulary/transitions/all.ts';

@@ -21,13 +21,17 @@ export interface KnownScreen {
 }
 
 /** A layer that is in nothing else, with all that is in it: what is hidden in it cuts it no other way. */
-export type Cut = readonly {
-  readonly node: Node;
-  /** Null for one that is not shown. */
-  readonly stood: Stood | null;
-  /** The slots with which it moves, comes or goes, from the outermost layer's around it on. */
-  readonly names: readonly SlotName[];
-}[];
+export interface Cut {
+  /** Whether anything in it ever moves, comes or goes. */
+  readonly moves: boolean;
+  readonly layers: readonly {
+    readonly node: Node;
+    /** Null for one that is not shown. */
+    readonly stood: Stood | null;
+    /** The slots with which it moves, comes or goes, from the outermost layer's around it on. */
+    readonly names: readonly SlotName[];
+  }[];
+}
 
 /** Read for the screen as a whole, and not for a layer. */
 const isGeneral = (name: SlotName) => name === 'frame' || name === 'overlays' || name.endsWith('|here') || name.endsWith('|scroll|');
@@ -46,19 +50,21 @@ export function knowScreen(
   return { program, run, screen, reads: [...general, bundle(still)], own, isOpen, cuts };
 }
 
-/** Surfaces cut into what moves together, and the slots with which nothing ever moved. */
+/** Surfaces cut into what moves together, and the slots with which nothing ever moved; those that are known already are left out of them. */
 export function cutUp(
   screen: Screen<Stood>,
   own: ReadonlyMap<Node, readonly SlotName[]>,
-  isOpen: (name: SlotName) => boolean
+  isOpen: (name: SlotName) => boolean,
+  known: ReadonlyMap<Node, readonly SlotName[]> | null = null
 ): { readonly still: readonly SlotName[]; readonly cuts: KnownScreen['cuts'] } {
   const still: SlotName[] = [];
   const moving = new Map<Node, readonly SlotName[]>();
   for (const [node, names] of own) {
+    const isKnown = known?.get(node) === names;
     let open: SlotName[] | null = null;
     for (const name of names)
       if (isOpen(name)) (open ??= []).push(name);
-      else still.push(name);
+      else if (!isKnown) still.push(name);
     if (open) moving.set(node, open);
   }
   const cuts = new Map(screen.surfaces.map((surface) => [surface, moving.size ? cutsOf(surface, moving) : NONE]));
@@ -69,14 +75,16 @@ function cutsOf({ expansion, all }: Surface<Stood>, moving: ReadonlyMap<Node, re
   if (!expansion.nodes.some((node) => moving.has(node))) return [];
   const stoods = new Map(all.map((stood) => [stood.node, stood]));
   const around = new Map<Node, readonly SlotName[]>();
-  const cuts: Cut[number][][] = [];
+  const cuts: { moves: boolean; layers: Cut['layers'][number][] }[] = [];
   for (const node of expansion.nodes) {
     const outer = node.parent ? around.get(node.parent)! : NONE;
     const own = moving.get(node);
     const names = own ? [...new Set([...outer, ...own])] : outer;
     around.set(node, names);
-    if (!node.parent) cuts.push([]);
-    cuts.at(-1)!.push({ node, stood: stoods.get(node) ?? null, names });
+    if (!node.parent) cuts.push({ moves: false, layers: [] });
+    const cut = cuts.at(-1)!;
+    cut.layers.push({ node, stood: stoods.get(node) ?? null, names });
+    cut.moves ||= names.length > 0;
   }
   return cuts;
 }

@@ -45,8 +45,11 @@ export function catchOn({ surfaces }: Screen<Stood>, run: RunState, point: Point
     if (shown) return { shown, surface };
     if (surface.kind === 'frame') {
       // What is under the frame gets what nothing on it takes.
-      const under = fromTop.find((one) => one.kind === 'under' && catcherIn(one, point));
-      return under ? { shown: catcherIn(under, point)!, surface: under } : { shown: null, surface };
+      for (const under of fromTop) {
+        const caught = under.kind === 'under' && catcherIn(under, point);
+        if (caught) return { shown: caught, surface: under };
+      }
+      return { shown: null, surface };
     }
     if (surface.kind !== 'laid') continue;
     if (inside) return { shown: null, surface };

@@ -51,8 +51,7 @@ export class Sightings {
       (name) => general.push(name),
       () => standingNoted(known.program, notes, watched, before)
     );
-    const { cuts } = cutUp(screen, own, known.isOpen);
-    const still = [...own].flatMap(([node, names]) => (names === known.own.get(node) ? [] : names.filter((name) => !known.isOpen(name))));
+    const { still, cuts } = cutUp(screen, own, known.isOpen, known.own);
     return new View(notes, { ...known, run, screen, own, reads: [...general, ...still], cuts });
   }
 
@@ -125,7 +124,8 @@ class View {
   private surfaceOf(surface: Surface<Stood>): Surface<Stood> {
     const cuts = this.known.cuts.get(surface)!;
     if (cuts.length === 0) return surface;
-    for (const { node, stood, names } of cuts.filter(moves).flat()) this.looked.set(node, new Looked(this, node, stood, names));
+    for (const { moves, layers } of cuts)
+      if (moves) for (const { node, stood, names } of layers) this.looked.set(node, new Looked(this, node, stood, names));
     const all = new Layers(this, cuts).listed;
     return { ...surface, all, tops: NOT_LOOKED_AT };
   }
@@ -214,9 +214,6 @@ type Is = (one: Stood) => boolean;
 
 const fits = (one: Stood, is: Is): boolean => (one instanceof Looked ? one.fits(is) : is(one));
 
-/** Whether anything in a cut ever moves. */
-const moves = (cut: Cut): boolean => cut.some(({ names }) => names.length > 0);
-
 /** The layers of a surface: looking for some reads less than going through all. What stands still is looked at as it is. */
 class Layers {
   private readonly cuts: readonly (readonly Stood[])[];
@@ -226,7 +223,7 @@ class Layers {
     private readonly view: View,
     cuts: readonly Cut[]
   ) {
-    this.cuts = cuts.map((cut) => (moves(cut) ? cut.map(({ node }) => view.of(node)) : cut.flatMap(({ stood }) => stood ?? [])));
+    this.cuts = cuts.map(({ moves, layers }) => (moves ? layers.map(({ node }) => view.of(node)) : layers.flatMap(({ stood }) => stood ?? [])));
   }
 
   private readonly find = (is: Is): Stood | undefined => this.first(this.cuts, (cut) => cut.findIndex((one) => fits(one, is)));

@@ -21,7 +21,7 @@ import { isHurry } from './hurry.ts';
 import type { Reading } from './learned.ts';
 import { leavesPiece } from './leaving.ts';
 import type { Memory } from './memory.ts';
-import { coreWords, type Outcome, type Seen, type Written } from './outcome.ts';
+import { isInCore, type Outcome, type Seen, type Written } from './outcome.ts';
 import { Rows } from './rows.ts';
 import { INITIAL, type Slot } from './slots.ts';
 import { settle } from './settle.ts';
@@ -353,7 +353,7 @@ export class Explorer {
     this.moves++;
     const outcome = this.memory.outcomeOf(event, reading, () => this.learn(state, event));
     const isElsewhere = this.isToldElsewhere(outcome);
-    if (isElsewhere && coreWords(outcome, (column) => !this.left.has(column)) === '') {
+    if (isElsewhere && !isInCore(outcome, (column) => !this.left.has(column))) {
       this.use(outcome, event, state);
       if (outcome.columns.length === 0) return;
       const edge: Edge = { to: state, event: this.memory.events[event]!, threads: outcome.threads };

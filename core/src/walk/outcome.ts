@@ -44,10 +44,14 @@ export const isOutcome = (answer: object): answer is Outcome => 'cleared' in ans
 
 export const isSeen = (answer: object): answer is Seen => 'sights' in answer;
 
+/** Whether an outcome does anything to the core. */
+export const isInCore = ({ cleared, columns, isTaken, pushed, leaves, isHurry, isDeep }: Outcome, isCore: (column: number) => boolean): boolean =>
+  isTaken || leaves || isHurry || isDeep || cleared.length > 0 || pushed.length > 0 || columns.some(isCore);
+
 /** What an outcome does to the core, as one text to compare; '' for nothing. */
 export function coreWords(outcome: Outcome, isCore: (column: number) => boolean): string {
+  if (!isInCore(outcome, isCore)) return '';
   const { cleared, columns, values, isTaken, pushed, leaves, isHurry, isDeep, threads } = outcome;
   const written = columns.flatMap((column, i) => (isCore(column) ? [[column, values[i]]] : []));
-  const does = cleared.length || written.length || isTaken || pushed.length || leaves || isHurry || isDeep;
-  return does ? JSON.stringify([cleared, written, isTaken, pushed, leaves, isHurry, isDeep, threads]) : '';
+  return JSON.stringify([cleared, written, isTaken, pushed, leaves, isHurry, isDeep, threads]);
 }

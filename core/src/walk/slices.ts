@@ -1,4 +1,5 @@
 import type { Explorer, Use } from './explorer.ts';
+import { groupedBy } from '../grouped.ts';
 import type { Node } from '../program/node.ts';
 import type { Found } from './learned.ts';
 import type { Memory } from './memory.ts';
@@ -114,17 +115,6 @@ function differingOn(one: Path, other: Path, isCore: (of: Found['of']) => boolea
     differing.push(of);
   }
   return differing;
-}
-
-function groupedBy<T, K>(all: readonly T[], keyOf: (one: T) => K): Map<K, T[]> {
-  const groups = new Map<K, T[]>();
-  for (const one of all) {
-    const key = keyOf(one);
-    const group = groups.get(key);
-    if (group) group.push(one);
-    else groups.set(key, [one]);
-  }
-  return groups;
 }
 
 /** Columns that belong together. */

@@ -106,7 +106,7 @@ export const operationsOf = (hits: readonly Hit[], without: ReadonlySet<string> 
 function placesIn(text: string, { find, whole, capitals }: Sought): (readonly [number, number])[] {
   const signs = find.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
   const found = text.matchAll(new RegExp(whole ? `(?<![\\p{L}\\p{N}_])${signs}(?![\\p{L}\\p{N}_])` : signs, capitals ? 'gu' : 'giu'));
-  return Array.from(found, ({ index }) => [index, index + find.length] as const);
+  return Array.from(found, ({ index, 0: it }) => [index, index + it.length] as const);
 }
 
 const replacedAt = (text: string, places: readonly (readonly [number, number])[], put: string): string =>
@@ -133,10 +133,19 @@ function hitIn(
   const at = placesIn(before, sought).filter(([from, to]) => isMeant(from, to));
   if (at.length === 0) return [];
   const after = replacedAt(before, at, sought.put);
-  const { kind, table, id, path, scene, layer, where } = place;
-  const written = after === before ? 'Nothing would be another than it is.' : write(after);
+  return [hitAt(place, { before, after, at }, after === before ? NO_OTHER : write(after))];
+}
+
+const NO_OTHER = 'Nothing would be another than it is.';
+
+/** A place where it stands; `written` are the operations that replace it, or why it cannot be replaced. */
+function hitAt(
+  { kind, table, id, path, scene, layer, where }: Place,
+  found: Pick<Hit, 'before' | 'after' | 'at'>,
+  written: readonly Operation[] | string
+): Hit {
   const [operations, fault] = typeof written === 'string' ? [[], written] : [written, null];
-  return [{ key: [table, id, ...path].join('/'), kind, scene, layer, where, before, after, at, operations, fault }];
+  return { key: [table, id, ...path].join('/'), kind, scene, layer, where, ...found, operations, fault };
 }
 
 const setIn = ({ table, id, path }: Place, value: unknown): Operation => ({ op: 'set', table, id, path: [...path], value }) as Operation;
@@ -269,29 +278,16 @@ function coloursIn(piece: Piece, { find, put }: Sought): Hit[] {
     const swatch = swatchIn(paint);
     return swatch === null ? paint : (piece.head.swatches?.[swatch]?.name ?? paint);
   };
+  const fault = next === null ? `“${put}” is no colour: write #rrggbb, or the name of a swatch.` : next === wanted ? NO_OTHER : null;
   return paintsIn(piece)
     .filter(({ value }) => value.toLowerCase() === wanted)
     .map(({ table, id, path, value }): Hit => {
       const owner = table === 'layers' ? piece.layers.get(id) : undefined;
       const inState = path[0] === 'states' ? piece.layers.get(path[3] ?? '') : undefined;
       const name = owner?.name ?? inState?.name ?? piece.scenes.get(id)!.name;
+      const where = `${path.at(-1) === 'color' ? path.at(-2)! : path.at(-1)!} of ${name}`;
+      const place: Place = { kind: 'colours', table, id, path, scene: owner?.scene ?? id, layer: owner?.id ?? inState?.id ?? null, where };
       const before = words(value);
-      return {
-        key: [table, id, ...path].join('/'),
-        kind: 'colours',
-        scene: owner?.scene ?? id,
-        layer: owner?.id ?? inState?.id ?? null,
-        where: `${path.at(-1) === 'color' ? path.at(-2)! : path.at(-1)!} of ${name}`,
-        before,
-        after: next === null ? put : words(next),
-        at: [[0, before.length]],
-        operations: next === null || next === wanted ? [] : [{ op: 'set', table, id, path, value: next }],
-        fault:
-          next === null
-            ? `“${put}” is no colour: write #rrggbb, or the name of a swatch.`
-            : next === wanted
-              ? 'Nothing would be another than it is.'
-              : null,
-      };
+      return hitAt(place, { before, after: next === null ? put : words(next), at: [[0, before.length]] }, fault ?? [setIn(place, next)]);
     });
 }

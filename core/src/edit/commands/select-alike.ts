@@ -1,4 +1,5 @@
 import { layerIdsOf, threadsOf, type Layer, type Piece } from '../../piece/piece.ts';
+import { wordsOfAll } from '../../same.ts';
 
 /** What layers can have in common, to be selected and edited together. */
 
@@ -8,9 +9,6 @@ interface AlikeKind {
   readonly of: (piece: Piece, layer: Layer) => string | null;
 }
 
-/** Words in an order of their own, whatever order they were written in. */
-const sorted = (value: object): string => JSON.stringify(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)));
-
 export const alikeKinds = {
   name: {
     label: 'the same name, numbers left out',
@@ -18,7 +16,7 @@ export const alikeKinds = {
   },
   look: {
     label: 'the same look at rest',
-    of: (_, { type, style, letters }) => `${type} ${sorted(style)} ${sorted(letters ?? {})}`.toLowerCase(),
+    of: (_, { type, style, letters }) => `${type} ${wordsOfAll(style)} ${wordsOfAll(letters ?? {})}`.toLowerCase(),
   },
   fill: { label: 'the same fill', of: (_, { style }) => style.fill?.toLowerCase() ?? null },
   part: { label: 'the same part', of: (_, { part }) => part ?? null },

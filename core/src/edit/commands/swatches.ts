@@ -2,6 +2,7 @@ import { differsFromStyle, paintOf, setLetters, swatchIn } from '../../piece/pai
 import { lettersIn, paintsIn, recolour } from '../../piece/painted.ts';
 import type { Piece } from '../../piece/piece.ts';
 import type { Head, Letters } from '../../piece/schema.ts';
+import { wordsOfAll } from '../../same.ts';
 import type { Operation } from '../operation.ts';
 import type { MakeId } from '../make-id.ts';
 import { inOrder, namedLast, setHead } from './named.ts';
@@ -57,13 +58,11 @@ export function swatchUses(piece: Piece): Map<string, number> {
   return uses;
 }
 
-const text = (letters: Letters): string => JSON.stringify(Object.entries(letters).sort(([a], [b]) => (a < b ? -1 : 1)));
-
 /** Keeps a way of setting words under a name. Every layer whose words are set just so follows it from then on. */
 export function addTypeStyle(piece: Piece, name: string, letters: Letters, makeId: MakeId): { operations: Operation[]; id: string } {
   const id = makeId();
   const style = { ...namedLast(inOrder(piece.head.typeStyles), name, 'Type'), letters: byThemselves(piece.head, letters) };
-  const alike = [...piece.layers.values()].filter((layer) => layer.text !== undefined && text(layer.letters ?? {}) === text(letters));
+  const alike = [...piece.layers.values()].filter((layer) => layer.text !== undefined && wordsOfAll(layer.letters ?? {}) === wordsOfAll(letters));
   return { id, operations: [setHead(piece, ['typeStyles', id], style), ...alike.map((layer) => setLettersOf(layer.id, { style: id }))] };
 }
 

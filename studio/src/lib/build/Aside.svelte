@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { isLeaving } from '$lib/shared/focus';
   import FindPanel from './FindPanel.svelte';
   import Landings from './Landings.svelte';
   import PairUp from './PairUp.svelte';
@@ -12,15 +13,11 @@
   let { session, picker = $bindable() }: { session: EditorSession; picker?: HTMLInputElement | undefined } = $props();
 
   let tab: 'landings' | 'variables' = $state('landings');
-  /** The panel that is open, as far as there is something for it. */
-  const panel = $derived(
-    (session.panel === 'pair up' && session.selection.length === 0) || (session.panel === 'repeat' && session.selection.length !== 1)
-      ? null
-      : session.panel
-  );
+  const panel = $derived(session.shownPanel);
   const count = $derived(session.piece.variables.size);
 </script>
 
+<svelte:window onkeydowncapture={(event) => panel !== null && isLeaving(event) && (session.panel = null)} />
 <aside
   class="scroll flex min-h-0 flex-col gap-3 border-l border-[var(--line)] bg-[var(--sheet)] px-3.5 py-2.5"
   aria-label={panel !== null ? 'Panel' : tab === 'landings' ? 'Landings' : 'Variables'}

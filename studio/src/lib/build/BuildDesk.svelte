@@ -12,8 +12,7 @@
   import BringInBar from './BringInBar.svelte';
   import CueSheet from './CueSheet.svelte';
   import Shelf from './Shelf.svelte';
-  import SideEdge from './SideEdge.svelte';
-  import SideRail from './SideRail.svelte';
+  import SideColumn from './SideColumn.svelte';
   import { Sides, type Side } from './sides.svelte';
   import Stage from './Stage.svelte';
   import StateBar from './StateBar.svelte';
@@ -42,7 +41,7 @@
   let touring = $state(new URLSearchParams(location.search).has('tour'));
 
   /** A panel opens beside the stage, whether that is folded or not. */
-  const isOpen = (side: Side) => !sides.isFolded(side) || (side === 'beside' && session.panel !== null && !session.trying);
+  const isOpen = (side: Side) => !sides.isFolded(side) || (side === 'beside' && session.shownPanel !== null && !session.trying);
 
   /** Unfolds a side at once, to come to something in it. */
   const unfold = (side: Side) => sides.isFolded(side) && flushSync(() => sides.fold(side, false));
@@ -227,12 +226,8 @@
 />
 
 <main class="grid h-full" style:grid-template-columns={sides.columns(isOpen)}>
-  {#if isOpen('shelf')}<div class="relative grid min-h-0 grid-cols-[minmax(0,1fr)]">
-      <Shelf {session} onbring={() => chooser.click()} /><SideEdge side="shelf" {sides} at="right" />
-    </div>{:else}<SideRail side="shelf" {sides} mark="▸" />{/if}
-  {#if isOpen('cues')}<div class="relative grid min-h-0 grid-cols-[minmax(0,1fr)]">
-      <CueSheet {session} bind:finder /><SideEdge side="cues" {sides} at="right" />
-    </div>{:else}<SideRail side="cues" {sides} mark="▸" />{/if}
+  <SideColumn side="shelf" {sides} open={isOpen('shelf')}><Shelf {session} onbring={() => chooser.click()} /></SideColumn>
+  <SideColumn side="cues" {sides} open={isOpen('cues')}><CueSheet {session} bind:finder /></SideColumn>
   <div class="relative flex min-h-0 min-w-0 flex-col border-l border-[var(--line)]">
     <div
       class="flex min-h-[38px] shrink-0 flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-[var(--line)] bg-[var(--rim)] px-3 py-1 [&_.chip]:whitespace-nowrap"
@@ -306,19 +301,18 @@
     </div>
     {#if !session.trying}<Strip {session} folded={!isOpen('strip')} onfold={(now) => sides.fold('strip', now)} />{/if}
   </div>
-  {#if !isOpen('beside')}<SideRail side="beside" {sides} mark="◂" />{:else}<div class="relative grid min-h-0 grid-cols-[minmax(0,1fr)]">
-      {#if session.trying}<Ledger
-          {session}
-          onset={(variable, value) => void player?.send({ type: 'set', variable, value })}
-          onopen={(layer) => {
-            const scene = session.piece.layers.get(layer)?.scene;
-            session.trying = false;
-            if (scene) session.openScene(scene);
-            session.select([layer]);
-          }}
-        />{:else}<Aside {session} bind:picker />{/if}
-      <SideEdge side="beside" {sides} at="left" />
-    </div>{/if}
+  <SideColumn side="beside" {sides} open={isOpen('beside')}>
+    {#if session.trying}<Ledger
+        {session}
+        onset={(variable, value) => void player?.send({ type: 'set', variable, value })}
+        onopen={(layer) => {
+          const scene = session.piece.layers.get(layer)?.scene;
+          session.trying = false;
+          if (scene) session.openScene(scene);
+          session.select([layer]);
+        }}
+      />{:else}<Aside {session} bind:picker />{/if}
+  </SideColumn>
 </main>
 
 {#if touring}<Tour {session} onleave={() => (touring = false)} />{/if}

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { findAll, operationsOf, searchKinds, type Hit, type SearchKind } from '@zany/core';
+  import { count, findAll, groupedBy, operationsOf, searchKinds, type Hit, type SearchKind } from '@zany/core';
   import { untrack } from 'svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { fieldKey, isLeaving, takeFocus } from '$lib/shared/focus';
+  import { fieldKey, takeFocus } from '$lib/shared/focus';
 
   /** Finds something in the whole piece, and puts something else in its place: seen on the stage before it is done, and one step to undo. */
   let { session }: { session: EditorSession } = $props();
@@ -28,34 +28,26 @@
   let hasPut = $state(false);
 
   const kinds = $derived(isColour(find) && !chosen.includes('colours') ? [...chosen, 'colours' as const] : chosen);
-  const search = $derived(findAll(session.plain.piece, { find, put: hasPut ? put : find, kinds, whole, capitals }, without));
+  const found = $derived(findAll(session.plain.piece, { find, put: find, kinds, whole, capitals }));
+  const search = $derived(hasPut ? findAll(session.plain.piece, { find, put, kinds, whole, capitals }, without) : found);
   /** Places that are not replaced, because a name that is goes with them. */
-  const following = $derived(
-    hasPut && kinds.includes('names') ? findAll(session.plain.piece, { find, put: find, kinds, whole, capitals }).hits.length - search.hits.length : 0
-  );
+  const following = $derived(kinds.includes('names') ? found.hits.length - search.hits.length : 0);
   const faulty = $derived(hasPut ? search.hits.filter(({ fault }) => fault !== null).length : 0);
   const replaced = $derived(hasPut ? search.hits.filter(({ key, fault }) => fault === null && !without.has(key)) : []);
+  const operations = $derived(session.canEdit ? operationsOf(replaced) : []);
 
   const words = $derived.by(() => {
     const { hits, more } = search;
     if (hits.length === 0) return 'Nowhere';
     const cannot = faulty ? `, ${faulty} of them cannot be` : '';
-    return `In ${more ? `more than ${places(hits.length)}, of which these are replaced in one go` : places(hits.length)}${cannot}${following > 0 ? `; ${following} more follow the names` : ''}`;
+    return `In ${more ? `more than ${count(hits.length, 'place')}, of which these are replaced in one go` : count(hits.length, 'place')}${cannot}${following > 0 ? `; ${following} more follow the names` : ''}`;
   });
 
-  const groups = $derived.by(() => {
-    const found = new Map<string | null, Hit[]>();
-    for (const hit of search.hits.slice(0, MOST_LISTED)) {
-      const group = found.get(hit.scene);
-      if (group) group.push(hit);
-      else found.set(hit.scene, [hit]);
-    }
-    return [...found];
-  });
+  const groups = $derived([...groupedBy(search.hits.slice(0, MOST_LISTED), ({ scene }) => scene)]);
 
   $effect(() => {
-    const operations = hasPut && session.canEdit ? operationsOf(search.hits, without) : [];
-    untrack(() => session.preview(operations.length ? operations : null, 'plain'));
+    const now = operations;
+    untrack(() => session.preview(now.length ? now : null, 'plain'));
     return () => untrack(() => session.preview(null));
   });
   $effect(() => () => untrack(() => (session.lit = [])));
@@ -81,15 +73,11 @@
   }
 
   function apply() {
-    const operations = operationsOf(search.hits, without);
-    const count = replaced.length;
-    if (count === 0 || !session.canEdit) return;
+    const [all, where] = [operations, count(replaced.length, 'place')];
+    if (all.length === 0) return;
     close();
-    if (session.edit(`Replace “${find}” by “${put}”`, operations, 'plain'))
-      session.notify(`Replaced in ${count} ${count === 1 ? 'place' : 'places'}.`);
+    if (session.edit(`Replace “${find}” by “${put}”`, all, 'plain')) session.notify(`Replaced in ${where}.`);
   }
-
-  const places = (n: number) => `${n} ${n === 1 ? 'place' : 'places'}`;
 
   /** What was there before, cut into what is looked for and what stands around it. */
   function pieces({ before, at }: Hit): { text: string; isIt: boolean }[] {
@@ -108,7 +96,6 @@
 
 <svelte:window
   onkeydowncapture={(event) => {
-    if (isLeaving(event)) close();
     if (event.key.toLowerCase() !== 'f' || !(event.ctrlKey || event.metaKey)) return;
     event.preventDefault();
     field?.focus();
@@ -195,12 +182,12 @@
       </div>
     {/each}
     {#if search.hits.length > MOST_LISTED}<p class="soft">
-        and {places(search.hits.length - MOST_LISTED)} more{hasPut ? ', replaced as well' : ''}
+        and {count(search.hits.length - MOST_LISTED, 'place')} more{hasPut ? ', replaced as well' : ''}
       </p>{/if}
   </div>
   {#if session.canEdit}
     <button class="act act-go self-start" disabled={replaced.length === 0} onclick={apply}
-      >{replaced.length ? `Replace in ${places(replaced.length)}` : 'Replace'}</button
+      >{replaced.length ? `Replace in ${count(replaced.length, 'place')}` : 'Replace'}</button
     >
   {/if}
 </div>

@@ -24,7 +24,7 @@
   import Thumb from '$lib/shared/Thumb.svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { isLeaving, takeFocus } from '$lib/shared/focus';
+  import { takeFocus } from '$lib/shared/focus';
   import { boxed, bundleNamed, choiceOperations, selectedLooks } from './acts';
 
   let { session }: { session: EditorSession } = $props();
@@ -203,7 +203,6 @@
   };
 </script>
 
-<svelte:window onkeydowncapture={(event) => isLeaving(event) && close()} />
 <div class="flex min-h-0 flex-1 flex-col gap-2" role="dialog" aria-label="Pair up">
   <h3 class="text-[15px]">Pair up {pairs.length} layers</h3>
   <div class="flex flex-wrap gap-1" role="group" aria-label="How they are paired">

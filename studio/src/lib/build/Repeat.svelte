@@ -3,7 +3,7 @@
   import { untrack } from 'svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { isLeaving, takeFocus } from '$lib/shared/focus';
+  import { takeFocus } from '$lib/shared/focus';
   import { freshLook } from './acts';
 
   /** One layer as a row or grid of equal ones, seen on the stage before it is made; as tabs it is named after the frames and leads to them. */
@@ -113,7 +113,6 @@
     Math.max(least, Math.min(most, Math.round((event.currentTarget as HTMLInputElement).valueAsNumber || least)));
 </script>
 
-<svelte:window onkeydowncapture={(event) => isLeaving(event) && close()} />
 <div class="flex min-h-0 flex-1 flex-col gap-2.5" role="dialog" aria-label="Repeat">
   <h3 class="text-[15px]">Repeat {session.piece.layers.get(id)?.name}</h3>
   {#if all.length > 1}

@@ -2,7 +2,7 @@
   import { framesPerSecond, makeSlides, makeTimedSlides, slideRoles, type SlideRoles } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { isLeaving, takeFocus } from '$lib/shared/focus';
+  import { takeFocus } from '$lib/shared/focus';
   import { boxed } from './acts';
   import NumberField from './NumberField.svelte';
   import TransitionChip from './TransitionChip.svelte';
@@ -51,7 +51,6 @@
   const light = (ids: readonly string[]) => (session.lit = ids);
 </script>
 
-<svelte:window onkeydowncapture={(event) => isLeaving(event) && close()} />
 <div class="flex min-h-0 flex-1 flex-col gap-2.5" role="dialog" aria-label="Make slides">
   <h3 class="text-[15px]">Make slides</h3>
   {#if roles}

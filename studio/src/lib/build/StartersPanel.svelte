@@ -1,6 +1,6 @@
 <script lang="ts" module>
   import { compile, starters, type Program, type Starter } from '@zany/core';
-  import { isLeaving, takeFocus } from '$lib/shared/focus';
+  import { takeFocus } from '$lib/shared/focus';
   import { composePart } from './starter-previews';
 
   const previews = new Map<string, Program>();
@@ -39,7 +39,6 @@
   }
 </script>
 
-<svelte:window onkeydowncapture={(event) => isLeaving(event) && close()} />
 <div class="flex min-h-0 flex-1 flex-col gap-2" role="dialog" aria-label="Starter parts">
   <div class="flex items-baseline gap-2">
     <h3 class="flex-1 text-[15px]">Starter parts</h3>

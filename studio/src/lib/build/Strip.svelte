@@ -2,6 +2,8 @@
   import { untrack } from 'svelte';
   import { followPointer } from '$lib/shared/follow';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { keyLabel } from '$lib/shared/commands';
+  import { sideKinds } from './sides.svelte';
   import LooksStrip from './LooksStrip.svelte';
   import ReachChip from './ReachChip.svelte';
   import TimeStrip from '$lib/time/TimeStrip.svelte';
@@ -67,7 +69,7 @@
       class="act act-plain"
       aria-expanded={!folded}
       aria-label={folded ? 'Unfold the strip' : 'Fold the strip away'}
-      title="{folded ? 'Unfold' : 'Fold away'} (D)"
+      title="{folded ? 'Unfold' : 'Fold away'} ({keyLabel(sideKinds.strip.key)})"
       onclick={() => onfold(!folded)}>{folded ? '▴' : '▾'}</button
     >
   </header>

@@ -3,6 +3,9 @@
 interface SideKind {
   readonly label: string;
   readonly key: string;
+}
+
+interface ColumnKind extends SideKind {
   /** CSS px: as wide as it opens in a window, at least, and at most. */
   readonly usual: (window: number) => number;
   readonly least: number;
@@ -11,14 +14,19 @@ interface SideKind {
 
 const within = (value: number, least: number, most: number): number => Math.round(Math.min(most, Math.max(least, value)));
 
-export const sideKinds = {
+/** Those that are columns, with a width. */
+const columnKinds = {
   shelf: { label: 'shelf', key: 'q', usual: () => 92, least: 92, most: 180 },
   cues: { label: 'cue sheet', key: 'w', usual: (window) => within(window * 0.262, 262, 336), least: 240, most: 560 },
   beside: { label: 'side column', key: 'l', usual: (window) => within(window * 0.195, 208, 250), least: 200, most: 480 },
-  strip: { label: 'strip', key: 'd', usual: () => 0, least: 0, most: 0 },
-} as const satisfies Record<string, SideKind>;
+} as const satisfies Record<string, ColumnKind>;
 
+export const sideKinds = { ...columnKinds, strip: { label: 'strip', key: 'd' } } as const satisfies Record<string, SideKind>;
+
+export type Column = keyof typeof columnKinds;
 export type Side = keyof typeof sideKinds;
+
+const columns = Object.keys(columnKinds) as Column[];
 
 export const sides = Object.keys(sideKinds) as Side[];
 
@@ -42,7 +50,7 @@ function kept(): Kept {
 
 export class Sides {
   private folded: readonly Side[] = $state.raw([]);
-  private widths: Partial<Record<Side, number>> = $state.raw({});
+  private widths: Partial<Record<Column, number>> = $state.raw({});
   /** What was folded before all of it was. */
   private before: readonly Side[] = [];
   /** CSS px. */
@@ -51,15 +59,16 @@ export class Sides {
   constructor() {
     const { folded = [], widths = {} } = kept();
     this.folded = sides.filter((side) => Array.isArray(folded) && folded.includes(side));
-    this.widths = Object.fromEntries(sides.flatMap((side) => (typeof widths[side] === 'number' ? [[side, this.fitted(side, widths[side])]] : [])));
+    this.widths = Object.fromEntries(columns.flatMap((one) => (typeof widths[one] === 'number' ? [[one, this.fitted(one, widths[one])]] : [])));
   }
 
-  private fitted(side: Side, width: number): number {
-    const { least, most } = sideKinds[side];
+  private fitted(column: Column, width: number): number {
+    const { least, most } = columnKinds[column];
     return within(width, least, most);
   }
 
-  private keep(): void {
+  /** Keeps what is folded and how wide all is for the next time. */
+  keep(): void {
     localStorage.setItem(KEPT, JSON.stringify({ folded: this.folded, widths: this.widths }));
   }
 
@@ -78,19 +87,18 @@ export class Sides {
     this.keep();
   }
 
-  /** How wide a side is that is open, in whole CSS px. */
-  widthOf = (side: Side): number => this.widths[side] ?? sideKinds[side].usual(this.window);
+  /** How wide a column is that is open, in whole CSS px. */
+  widthOf = (column: Column): number => this.widths[column] ?? columnKinds[column].usual(this.window);
 
-  /** Gives a side a width; null for the usual one. */
-  widen(side: Side, width: number | null): void {
-    const { [side]: _old, ...others } = this.widths;
-    this.widths = width === null ? others : { ...others, [side]: this.fitted(side, width) };
-    this.keep();
+  /** Gives a column a width, null for the usual one; to be kept once it is let go. */
+  widen(column: Column, width: number | null): void {
+    const { [column]: _old, ...others } = this.widths;
+    this.widths = width === null ? others : { ...others, [column]: this.fitted(column, width) };
   }
 
   /** The columns of the desk, those in whole px: columns that share one overlap for the compositor, which then paints anew at each press. */
   columns(isOpen: (side: Side) => boolean): string {
-    const of = (side: Side) => `${isOpen(side) ? this.widthOf(side) : RAIL}px`;
+    const of = (column: Column) => `${isOpen(column) ? this.widthOf(column) : RAIL}px`;
     return `${of('shelf')} ${of('cues')} minmax(0,1fr) ${of('beside')}`;
   }
 }

@@ -33,9 +33,11 @@ test('what is folded and how wide it was pulled is there again the next time; a 
   sides.fold('beside');
   sides.widen('cues', 400.4);
   sides.widen('shelf', 4000);
+  sides.keep();
   const again = new Sides();
   expect([again.isFolded('beside'), again.widthOf('cues'), again.widthOf('shelf')]).toEqual([true, 400, 180]);
   again.widen('cues', null);
+  again.keep();
   expect(new Sides().widthOf('cues')).toBe(335);
 });
 

@@ -141,8 +141,15 @@ export class EditorSession {
   strip: 'looks' | 'states' | 'time' | null = $state(null);
   /** The seam was asked for by the keyboard, which comes to it. */
   timeAsked = $state(false);
-  /** The panel that is open, over the stage or beside it. */
+  /** The panel that was asked for, beside the stage. */
   panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | 'find' | null = $state(null);
+
+  /** The same as far as there is something for it. */
+  get shownPanel(): EditorSession['panel'] {
+    const { panel, selection } = this;
+    const isIdle = (panel === 'pair up' && selection.length === 0) || (panel === 'repeat' && selection.length !== 1);
+    return isIdle ? null : panel;
+  }
 
   /** Who else is here, where, and what they have selected. */
   readonly presences: Presences;

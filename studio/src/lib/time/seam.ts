@@ -1,4 +1,4 @@
-import { keysOf, type Item, type SceneProgram, type Timeline, type TrackOf, isMediaLayer } from '@zany/core';
+import { groupedBy, keysOf, type Item, type SceneProgram, type Timeline, type TrackOf, isMediaLayer } from '@zany/core';
 
 /** How time is laid out on the seam: timeline frames as CSS px, rows for layers, curves for values. */
 
@@ -16,11 +16,11 @@ export interface SeamRow {
 /** Rows in the order of the cue sheet: what has keys or a span, is something that plays, or is selected; or all. */
 export function rowsOf(scene: SceneProgram, selection: readonly string[], all: boolean): SeamRow[] {
   const timeline = scene.scene.timeline;
-  const tracks = grouped(
+  const tracks = groupedBy(
     Object.entries(timeline?.tracks ?? {}).map(([id, track]) => ({ id, track })),
     ({ track }) => track.layer
   );
-  const spans = grouped(
+  const spans = groupedBy(
     Object.entries(timeline?.spans ?? {}).map(([id, span]) => ({ id, ...span })),
     ({ layer }) => layer
   );
@@ -42,17 +42,6 @@ export function rowsOf(scene: SceneProgram, selection: readonly string[], all: b
     0
   );
   return rows;
-}
-
-function grouped<T>(list: readonly T[], by: (one: T) => string): Map<string, T[]> {
-  const found = new Map<string, T[]>();
-  for (const one of list) {
-    const key = by(one);
-    const group = found.get(key);
-    if (group) group.push(one);
-    else found.set(key, [one]);
-  }
-  return found;
 }
 
 /** Steps of the ruler in frames, so that its numbers stand at least so far apart. */

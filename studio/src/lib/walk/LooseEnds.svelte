@@ -1,5 +1,17 @@
 <script lang="ts">
-  import { asideKey, count, framesShowing, markOf, rules, setAside, severityWords, takeUpAgain, type Finding, type Severity } from '@zany/core';
+  import {
+    asideKey,
+    count,
+    framesShowing,
+    groupedBy,
+    markOf,
+    rules,
+    setAside,
+    severityWords,
+    takeUpAgain,
+    type Finding,
+    type Severity,
+  } from '@zany/core';
   import AskLine from '$lib/shared/AskLine.svelte';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { useSession } from '$lib/shared/desk.svelte';
@@ -44,7 +56,7 @@
     severities
       .filter((severity) => !left.includes(severity) && numbers.get(severity))
       .map((severity) => {
-        const byRule = Map.groupBy(
+        const byRule = groupedBy(
           inSight.filter((finding) => finding.severity === severity),
           (finding) => finding.rule
         );
