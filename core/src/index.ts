@@ -1,3 +1,4 @@
+export { sumIn } from './expression/sum.ts';
 export { typeOf, valueWords, type ExpressionFault, type Value, type ValueType } from './expression/ast.ts';
 export { checkTypes, typeOfExpression } from './expression/check.ts';
 export { functions } from './expression/functions.ts';

@@ -173,7 +173,7 @@ test('the stage shows each moment as the exported page does, forward and backwar
         const shot = await stage.screenshot();
         const where = `${name}, frame ${moments[i]! + 1}, ${way}`;
         // Edges that are not upright are rastered by where they are in the window: by shades, at a few pixels.
-        expect(await different(page, shot, played[i]!, 64), where).toBeLessThan(8);
+        expect(await different(page, shot, played[i]!, 64), where).toBeLessThan(12);
         expect(await different(page, shot, played[i]!, 2), where).toBeLessThan((SIZE[0] * SIZE[1]) / 400);
         compared++;
       }

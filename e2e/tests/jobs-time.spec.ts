@@ -168,7 +168,7 @@ test('job 18: clips that play on every visit', async ({ studio, page }, info) =>
   await acts.do('pull its last key', async () => {
     await page.mouse.move(knot.x + 5, knot.y + 5);
     await page.mouse.down();
-    await page.mouse.move(knot.x + 90, knot.y + 5, { steps: 4 });
+    await page.mouse.move(knot.x + 140, knot.y + 5, { steps: 4 });
     await page.mouse.up();
   });
   const frames = Number(await page.getByLabel('Length in frames').inputValue());

@@ -1,10 +1,12 @@
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import { expect, test } from './studio.ts';
 
 const boxOf = async (page: Page, name: 'Shelf' | 'Cue sheet' | 'Strip') => {
   const box = await (name === 'Shelf' ? page.getByRole('navigation', { name: 'Frames' }) : page.getByRole('region', { name })).boundingBox();
   return box!;
 };
+
+test.use({ openSides: 'as they begin' });
 
 const stageOf = async (page: Page) => (await page.locator('[data-stage]').boundingBox())!;
 
@@ -24,14 +26,14 @@ const harbour = {
 test('every side is folded by a key, keeps its width, and gives the stage its room', async ({ studio, page }) => {
   await studio.given(harbour);
   const begun = await stageOf(page);
+  const share = ({ width, height }: { width: number; height: number }) => (width * height) / (1280 * 800);
+  expect(share(begun)).toBeGreaterThan(0.55);
   await page.keyboard.press('d');
-  await page.keyboard.press('l');
-  const roomy = await stageOf(page);
-  expect(roomy.width * roomy.height).toBeGreaterThan(0.55 * 1280 * 800);
+  expect(share(await stageOf(page))).toBeGreaterThan(0.65);
   await page.keyboard.press('w');
   await page.keyboard.press('q');
   const all = await stageOf(page);
-  expect(all.width * all.height).toBeGreaterThan(0.8 * 1280 * 800);
+  expect(share(all)).toBeGreaterThan(0.85);
   await expect(page.getByRole('region', { name: 'Cue sheet' })).toBeHidden();
 
   // It is so the next time, and what was folded is opened by a press or by what is in it.
@@ -42,7 +44,6 @@ test('every side is folded by a key, keeps its width, and gives the stage its ro
   await expect(page.getByRole('region', { name: 'Cue sheet' })).toBeVisible();
   await expect(page.getByRole('textbox', { name: 'Find a layer' })).toBeFocused();
   await page.keyboard.press('Escape');
-  await page.keyboard.press('l');
   await page.keyboard.press('d');
   await expect.poll(async () => (await stageOf(page)).width).toBe(begun.width);
 
@@ -70,15 +71,17 @@ test('a side is pulled wider, and given its usual width again', async ({ studio,
 
 test('panels stand beside the stage and cover nothing of it, also where that side is folded', async ({ studio, page }) => {
   await studio.given(harbour);
-  await page.keyboard.press('l');
   for (const [key, name] of [
     ['p', 'Pair up'],
     ['y', 'Starter parts'],
     ['s', 'Make slides'],
     ['Control+f', 'Find and replace'],
+    ['behaves', 'How it behaves'],
+    ['More properties', 'More properties'],
   ] as const) {
     await page.keyboard.press('Control+a');
-    await page.keyboard.press(key);
+    if (key.length > 1 && !key.includes('+')) await page.getByRole('button', { name: key }).click();
+    else await page.keyboard.press(key);
     const panel = page.getByRole('dialog', { name });
     await expect(panel).toBeVisible();
     const [box, stage] = [(await panel.boundingBox())!, await stageOf(page)];
@@ -88,4 +91,102 @@ test('panels stand beside the stage and cover nothing of it, also where that sid
     await expect(panel).toBeHidden();
   }
   await expect(page.getByRole('button', { name: 'Unfold the side column' })).toBeVisible();
+});
+
+test('what is used most of a selection stands beside the stage, whole, wherever the selection is', async ({ studio, page }) => {
+  await studio.given(harbour);
+  for (const name of ['boats', 'fares']) {
+    await studio.select(name);
+    const [card, stage] = [(await page.getByRole('toolbar', { name: 'Properties' }).boundingBox())!, await stageOf(page)];
+    expect(card.x + card.width).toBeLessThanOrEqual(stage.x);
+    expect(card.y + card.height).toBeLessThanOrEqual(800);
+    const cut = await page
+      .getByRole('toolbar', { name: 'Properties' })
+      .locator('input, button')
+      .evaluateAll((nodes) =>
+        nodes.filter((node) => node.getBoundingClientRect().right > node.closest('[role=toolbar]')!.getBoundingClientRect().right)
+      );
+    expect(cut).toEqual([]);
+  }
+});
+
+test('numbers are written as sums, pulled, and set for many at once, each from its own', async ({ studio, page }) => {
+  await studio.given(harbour);
+  await studio.select('boats');
+  const bar = page.getByRole('toolbar', { name: 'Properties' });
+  const [x, y, width] = ['x', 'y', 'width'].map((name) => bar.getByLabel(name, { exact: true })) as [Locator, Locator, Locator];
+  await width.fill('390 / 3 - 10');
+  await width.press('Enter');
+  await expect(width).toHaveValue('120');
+  await width.fill('/2');
+  await width.press('Enter');
+  await expect(width).toHaveValue('60');
+
+  await studio.select('fares', ['Control']);
+  await expect(y).toHaveAttribute('placeholder', 'mixed');
+  await expect(x).toHaveValue('20');
+  await y.fill('+8');
+  await y.press('Enter');
+  await x.press('ArrowUp');
+  await x.press('Shift+ArrowUp');
+  await expect(x).toHaveValue('31');
+  await width.fill('wide');
+  await width.press('Enter');
+  await expect(page.getByText('“wide” is no number and no sum')).toBeVisible();
+  for (const [name, place] of [
+    ['boats', ['31', '28', '60']],
+    ['fares', ['31', '108', '120']],
+  ] as const) {
+    await studio.select(name);
+    for (const [i, field] of [x, y, width].entries()) await expect(field).toHaveValue(place[i]!);
+  }
+
+  // Pulled by its sign it is one step to undo.
+  const sign = (await bar.locator('[data-pull-number="x"]').boundingBox())!;
+  await page.mouse.move(sign.x + 3, sign.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(sign.x + 43, sign.y + 8, { steps: 5 });
+  await expect(x).toHaveValue('51');
+  await page.mouse.up();
+  await expect(x).toHaveValue('51');
+  await page.keyboard.press('Control+z');
+  await expect(x).toHaveValue('31');
+});
+
+test('a colour is written as hex, as a name and with alpha; of several that differ it says so', async ({ studio, page }) => {
+  await studio.given(harbour);
+  await studio.select('boats');
+  const bar = page.getByRole('toolbar', { name: 'Properties' });
+  await bar.getByRole('button', { name: /^Fill: / }).click();
+  const colour = page.getByLabel('Colour as it is written');
+  await colour.fill('teal');
+  await colour.press('Enter');
+  await expect(colour).toHaveValue('#008080');
+  const seen = page.getByLabel('How much of the colour is seen');
+  await seen.fill('50');
+  await seen.press('Enter');
+  await expect(colour).toHaveValue('#00808080');
+  await colour.fill('tealish');
+  await colour.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('“tealish” is no colour');
+  await expect(colour).toHaveValue('#00808080');
+  await page.keyboard.press('Escape');
+  await studio.select('fares', ['Control']);
+  await expect(bar.getByRole('button', { name: 'Fill: mixed' })).toBeVisible();
+});
+
+test('what only some of several layers are is shown as mixed, and made so for all at once', async ({ studio, page }) => {
+  await studio.given(harbour);
+  await studio.select('boats');
+  await page.getByRole('button', { name: 'behaves' }).click();
+  await page.getByRole('button', { name: 'disabled' }).click();
+  await studio.select('fares', ['Control']);
+  const chip = page.getByRole('dialog', { name: 'How it behaves' }).getByRole('button', { name: 'disabled' });
+  await expect(chip).toHaveAttribute('aria-pressed', 'mixed');
+  await chip.click();
+  await expect(chip).toHaveAttribute('aria-pressed', 'true');
+  await studio.select('fares');
+  await expect(chip).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('Control+z');
+  await expect(chip).toHaveAttribute('aria-pressed', 'false');
 });

@@ -168,8 +168,21 @@ export class Studio {
   }
 }
 
-export const test = base.extend<{ studio: Studio }>({
-  studio: async ({ page }, use) => {
+/** Which sides of the Build desk are open: as they begin, or as of somebody who keeps the side column open. */
+type OpenSides = 'as they begin' | 'all';
+
+export const test = base.extend<{ studio: Studio; openSides: OpenSides }>({
+  openSides: ['all', { option: true }],
+  studio: async ({ page, openSides }, use) => {
+    if (openSides === 'all')
+      await page.addInitScript(() => {
+        // Pages from a file, and some frames, have no storage.
+        try {
+          if (!localStorage.getItem('zany-sides')) localStorage.setItem('zany-sides', JSON.stringify({ folded: [] }));
+        } catch {
+          return;
+        }
+      });
     const problems: string[] = [];
     page.on('pageerror', (error) => problems.push(error.stack ?? error.message));
     const studio = new Studio(page);

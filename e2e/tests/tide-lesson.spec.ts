@@ -35,7 +35,7 @@ class Hand {
     await field.press('Enter');
   }
 
-  /** What is set in the bar over the selection, or behind its dots. */
+  /** What is set at the foot of the cue sheet, or behind its dots. */
   async set(property: string, value: number | string): Promise<void> {
     const bar = this.page.getByRole('toolbar', { name: 'Properties' });
     if (['x', 'y', 'width', 'height'].includes(property)) {
@@ -43,6 +43,7 @@ class Hand {
       return bar.getByLabel(property, { exact: true }).press('Enter');
     }
     if (property === 'size') return this.field('Size of the text', String(value));
+    if (property === 'opacity') return this.field('Opacity', String(Number(value) * 100));
     if (property === 'fill') return bar.getByLabel('Fill', { exact: true }).fill(String(value));
     if (property === 'ink') return bar.getByLabel('Colour of the text', { exact: true }).fill(String(value));
     if (property === 'path') return this.seam.add(`outline of ${value}`);
@@ -51,14 +52,13 @@ class Hand {
     const fields: Record<string, [string, number | string]> = {
       scale: ['Scale', Number(value) * 100],
       rotation: ['Turned by', value],
-      opacity: ['Opacity', Number(value) * 100],
       corner: ['Corner', value],
       lineColor: ['Colour of the line', value],
       lineWidth: ['Width of the line', value],
     };
     const [label, text] = fields[property]!;
     await more.getByLabel(label, { exact: true }).fill(String(text));
-    if (property !== 'lineColor' && property !== 'opacity') await more.getByLabel(label, { exact: true }).press('Enter');
+    if (property !== 'lineColor') await more.getByLabel(label, { exact: true }).press('Enter');
     await this.page.keyboard.press('Escape');
     await expect(more).toBeHidden();
   }

@@ -323,78 +323,82 @@ test('where much moves, a canvas shows it while the playhead is dragged, and loo
   expect(await different(page, held, rest, 160)).toBeLessThan(0.001 * width * height);
 });
 
-test('what is pulled along the seam is drawn as elements show it, which stand still meanwhile; a tag on the ruler says where it is', async ({
-  studio,
-  page,
-}, info) => {
-  const names = ['Boat', 'Sail', 'Wave', 'Gull'];
-  await studio.given({
-    frames: {
-      Quay: {
-        layers: Object.fromEntries(names.map((name, i) => [name, { at: [i * 40, i * 40, 30, 30] as const, style: { fill: '#f0b13c' } }])),
-        timeline: {
-          length: 240,
-          labels: { Ebb: [20, 'hold'], Flood: [100, 'loop'], 'A name that does not fit there': [150, 'go on'] },
-          tracks: names.map((name, i) => [name, 'x', [0, 60, 120, 180, 239].map((time, k) => [time, i * 18 + k * 5] as const)] as const),
-          spans: [
-            ['Gull', 60, 100],
-            ['Gull', 140, 200],
-          ],
+test.describe('with room for all words of the strip', () => {
+  test.use({ openSides: 'as they begin' });
+
+  test('what is pulled along the seam is drawn as elements show it, which stand still meanwhile; a tag on the ruler says where it is', async ({
+    studio,
+    page,
+  }, info) => {
+    const names = ['Boat', 'Sail', 'Wave', 'Gull'];
+    await studio.given({
+      frames: {
+        Quay: {
+          layers: Object.fromEntries(names.map((name, i) => [name, { at: [i * 40, i * 40, 30, 30] as const, style: { fill: '#f0b13c' } }])),
+          timeline: {
+            length: 240,
+            labels: { Ebb: [20, 'hold'], Flood: [100, 'loop'], 'A name that does not fit there': [150, 'go on'] },
+            tracks: names.map((name, i) => [name, 'x', [0, 60, 120, 180, 239].map((time, k) => [time, i * 18 + k * 5] as const)] as const),
+            spans: [
+              ['Gull', 60, 100],
+              ['Gull', 140, 200],
+            ],
+          },
         },
       },
-    },
-  });
-  await page.keyboard.press('m');
-  const seam = new Seam(studio);
-  const ruler = (await page.locator('[data-ruler]').boundingBox())!;
-  // A scale of its own, which stays as it is however long all of it is.
-  await page.mouse.move(ruler.x + 1, ruler.y + 8);
-  await page.keyboard.down('Control');
-  await page.mouse.wheel(0, -60);
-  await page.keyboard.up('Control');
-  const shownIn = page.locator('.scroll', { has: page.locator('[data-ruler]') }).last();
-  const below = async (name: string) => {
-    const { x, y, width, height } = (await shownIn.boundingBox())!;
-    return page.screenshot({ path: info.outputPath(name), clip: { x, y: y + 19, width, height: height - 20 } });
-  };
-  const [canvas, tag] = [page.locator('[data-seam-canvas]'), page.locator('[data-seam-told]')];
-  const edge = (await page.locator('[data-edge]').nth(1).boundingBox())!;
-  const [x, y] = [edge.x + 3, edge.y + 8];
-  await page.mouse.move(x, y);
-  await page.mouse.down();
-  await page.mouse.move(x + 20, y);
-  await expect(canvas).toBeVisible();
-  await page.evaluate(() => {
-    (window as unknown as Counted).changes = 0;
-    const count = (list: MutationRecord[]) => ((window as unknown as Counted).changes += list.length);
-    new MutationObserver(count).observe(document.querySelector('[role=group][aria-label=Seam]')!, {
-      subtree: true,
-      attributes: true,
-      childList: true,
-      characterData: true,
     });
-  });
-  for (let by = 21; by < 40; by += 3) await page.mouse.move(x + by, y);
-  expect(await page.evaluate(() => (window as unknown as Counted).changes)).toBe(0);
-  const held = await below('held.png');
-  expect(await seam.sections()).toContain('Ebb, 80 frames, holds');
-  await page.mouse.up();
-  await expect(canvas).toHaveCount(0);
-  expect(await seam.sections()).not.toContain('Ebb, 80 frames, holds');
-  await page.mouse.move(ruler.x + 300, 300);
-  const rest = await below('rest.png');
-  const { width, height } = (await shownIn.boundingBox())!;
-  // Letters and round edges are smoothed a little differently.
-  expect(await different(page, held, rest, 64)).toBeLessThan(0.02 * width * height);
-  expect(await different(page, held, rest, 160)).toBeLessThan(0.004 * width * height);
+    await page.keyboard.press('m');
+    const seam = new Seam(studio);
+    const ruler = (await page.locator('[data-ruler]').boundingBox())!;
+    // A scale of its own, which stays as it is however long all of it is.
+    await page.mouse.move(ruler.x + 1, ruler.y + 8);
+    await page.keyboard.down('Control');
+    await page.mouse.wheel(0, -60);
+    await page.keyboard.up('Control');
+    const shownIn = page.locator('.scroll', { has: page.locator('[data-ruler]') }).last();
+    const below = async (name: string) => {
+      const { x, y, width, height } = (await shownIn.boundingBox())!;
+      return page.screenshot({ path: info.outputPath(name), clip: { x, y: y + 19, width, height: height - 20 } });
+    };
+    const [canvas, tag] = [page.locator('[data-seam-canvas]'), page.locator('[data-seam-told]')];
+    const edge = (await page.locator('[data-edge]').nth(1).boundingBox())!;
+    const [x, y] = [edge.x + 3, edge.y + 8];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + 20, y);
+    await expect(canvas).toBeVisible();
+    await page.evaluate(() => {
+      (window as unknown as Counted).changes = 0;
+      const count = (list: MutationRecord[]) => ((window as unknown as Counted).changes += list.length);
+      new MutationObserver(count).observe(document.querySelector('[role=group][aria-label=Seam]')!, {
+        subtree: true,
+        attributes: true,
+        childList: true,
+        characterData: true,
+      });
+    });
+    for (let by = 21; by < 40; by += 3) await page.mouse.move(x + by, y);
+    expect(await page.evaluate(() => (window as unknown as Counted).changes)).toBe(0);
+    const held = await below('held.png');
+    expect(await seam.sections()).toContain('Ebb, 80 frames, holds');
+    await page.mouse.up();
+    await expect(canvas).toHaveCount(0);
+    expect(await seam.sections()).not.toContain('Ebb, 80 frames, holds');
+    await page.mouse.move(ruler.x + 300, 300);
+    const rest = await below('rest.png');
+    const { width, height } = (await shownIn.boundingBox())!;
+    // Letters and round edges are smoothed a little differently.
+    expect(await different(page, held, rest, 64)).toBeLessThan(0.02 * width * height);
+    expect(await different(page, held, rest, 160)).toBeLessThan(0.004 * width * height);
 
-  // Scrubbing says the moment on the ruler, and the words of the strip are those of where it ends.
-  await page.mouse.move(ruler.x + 40, ruler.y + 8);
-  await page.mouse.down();
-  await page.mouse.move(ruler.x + 200, ruler.y + 8);
-  await expect(tag).toBeVisible();
-  const before = await seam.words().textContent();
-  await page.mouse.up();
-  await expect(tag).toHaveCount(0);
-  await expect(seam.words()).not.toHaveText(before!);
+    // Scrubbing says the moment on the ruler, and the words of the strip are those of where it ends.
+    await page.mouse.move(ruler.x + 40, ruler.y + 8);
+    await page.mouse.down();
+    await page.mouse.move(ruler.x + 200, ruler.y + 8);
+    await expect(tag).toBeVisible();
+    const before = await seam.words().textContent();
+    await page.mouse.up();
+    await expect(tag).toHaveCount(0);
+    await expect(seam.words()).not.toHaveText(before!);
+  });
 });

@@ -29,9 +29,13 @@ for (const theme of ['linen', 'lamplight'] as const)
     await expect(page.getByRole('region', { name: 'Cue sheet' })).toBeVisible();
     await studio.select('Book');
     const bar = page.getByRole('toolbar', { name: 'Properties' });
-    for (const name of [/^Fill: /, /^Type style: /, 'More properties']) {
+    for (const [name, what] of [
+      [/^Fill: /, '[data-popover]'],
+      [/^Type style: /, '[data-popover]'],
+      ['More properties', '[role=dialog]'],
+    ] as const) {
       await bar.getByRole('button', { name }).click();
-      expect(await faults(studio, rules, '[data-popover]'), String(name)).toEqual([]);
+      expect(await faults(studio, rules, what), String(name)).toEqual([]);
       await page.keyboard.press('Escape');
     }
     await bar.getByRole('button', { name: 'behaves' }).click();

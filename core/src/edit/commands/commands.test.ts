@@ -10,7 +10,7 @@ import type { Operation } from '../operation.ts';
 import { copyLayers, pasteClip, readClip, type Clip } from './clip.ts';
 import { bringInPages, duplicateFrame, moveFrames, newFrame } from './frames.ts';
 import { alignLayers, groupLayers, moveInto, resizeLayers, restack, spreadLayers, ungroupLayers } from './layers.ts';
-import { pairWith, wireToLabel } from './pairs.ts';
+import { pairWith, threadsByName, wireToLabel } from './pairs.ts';
 import { likelyFrames, readingOrder, wireTo } from './threads.ts';
 
 const counter = () => {
@@ -187,6 +187,31 @@ describe('threads', () => {
       { layer: 'two', partner: 'Fares', by: 'order' },
     ]);
     expect(readingOrder(layers).map((layer) => layer.id)).toEqual(['one', 'two', 'three']);
+  });
+
+  test('threads for many layers lead where each is called after, and elsewhere as they were copied', () => {
+    const push = { type: 'push', direction: 'left', ms: 300, easing: 'ease' } as const;
+    const piece = build({
+      menu: { layers: { boats: {}, sign: { text: 'See all fares' }, other: {} } },
+      Boats: {},
+      Fares: {},
+    });
+    const layers = layersUnder(piece, 'menu', null);
+    const copied = [
+      {
+        cue: { type: 'click' as const },
+        branches: [{ if: '‹v› > 1', steps: [go('Boats', push)] }, { steps: [{ do: 'send' as const, signal: 'none' }] }],
+      },
+    ];
+    const own = threadsByName(piece, copied, layers);
+    expect(own.get('boats')).toEqual({ threads: copied, frame: null });
+    expect(own.get('other')).toEqual({ threads: copied, frame: null });
+    const fares = own.get('sign')!;
+    expect(fares.frame).toBe('Fares');
+    expect(fares.threads[0]!.branches).toEqual([{ if: '‹v› > 1', steps: [go('Fares', push)] }, copied[0]!.branches[1]]);
+    // What leads to no frame is the same for all.
+    const sent = [{ cue: { type: 'click' as const }, branches: [copied[0]!.branches[1]!] }];
+    for (const one of threadsByName(piece, sent, layers).values()) expect(one).toEqual({ threads: sent, frame: null });
   });
 
   test('wiring keeps a transition and makes a thread where there is none', () => {

@@ -1,6 +1,7 @@
 import { layerKind } from '../../vocabulary/layers/all.ts';
 import { setLetters } from '../../piece/paint.ts';
 import { framesOf, layerIdsOf, layersUnder, threadsOf, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
+import type { LineThread } from '../../lines/line.ts';
 import type { Step } from '../../vocabulary/steps/all.ts';
 import type { Transition } from '../../vocabulary/transitions/all.ts';
 import { takeName } from '../../words.ts';
@@ -62,6 +63,35 @@ export function pairByHand(pairs: readonly Paired[], layer: string, partner: str
     const next = rest.shift();
     return { layer: pair.layer, partner: next?.id ?? null, by: next ? 'order' : null };
   });
+}
+
+/** Threads as one of several layers is to have them; with the frame they lead to where that is its own. */
+export interface NamedThreads {
+  readonly threads: readonly LineThread[];
+  readonly frame: string | null;
+}
+
+/**
+ * Threads as each of many layers is to have them: where they lead to a frame, a layer that is called after another frame, or has that
+ * written on it, leads there. By layer.
+ */
+export function threadsByName(piece: Piece, threads: readonly LineThread[], layers: readonly Layer[]): ReadonlyMap<string, NamedThreads> {
+  const frames = framesOf(piece).filter(({ id }) => layers.every((layer) => layer.scene !== id));
+  const pairs = new Map(pairWith(piece, layers, frames).flatMap(({ layer, partner, by }) => (by === 'name' ? [[layer, partner!] as const] : [])));
+  const leadTo = (step: Step, frame: string): Step =>
+    step.do === 'go' && step.target.to === 'frame' && step.target.frame !== null ? { ...step, target: { to: 'frame', frame } } : step;
+  return new Map(
+    layers.map(({ id }): [string, NamedThreads] => {
+      const frame = pairs.get(id);
+      if (frame === undefined) return [id, { threads, frame: null }];
+      const own = threads.map((thread) => ({
+        ...thread,
+        branches: thread.branches.map((branch) => ({ ...branch, steps: branch.steps.map((step) => leadTo(step, frame)) })),
+      }));
+      const isOther = JSON.stringify(own) !== JSON.stringify(threads);
+      return [id, { threads: own, frame: isOther ? frame : null }];
+    })
+  );
 }
 
 /** What is written in a scene: its largest words first. */

@@ -6,12 +6,12 @@ import type { Delta, LookName } from '../../piece/schema.ts';
 import { update, type Program } from '../../program/program.ts';
 import { trackedIn } from '../../run/playhead.ts';
 
-/** How a scene is looked at while it is edited: in one of its states, and one layer in one of its looks. */
+/** How a scene is looked at while it is edited: in one of its states, and layers in one of their looks. */
 export interface Posing {
   readonly scene: string;
   /** Null for the values of the layers themselves, which is the first state. */
   readonly state: string | null;
-  readonly look: { readonly layer: string; readonly name: LookName } | null;
+  readonly look: { readonly layers: readonly string[]; readonly name: LookName } | null;
   /** The timeline frame that it stands at; null or not given for the layers as they are without time. */
   readonly frame?: number | null;
   /** Those that a moment is worked out for; all where not given. */
@@ -52,10 +52,12 @@ function deltasOf(piece: Piece, { scene, state, look, frame = null, only = null 
       const tracked = layer && (!only || only(layer)) && trackedIn(timeline, path, frame, layer);
       if (tracked) add(path, { ...tracked, ...(tracked.path !== undefined && { path: mainOutline(tracked.path) }) });
     }
-  const shown = look && piece.layers.get(look.layer)?.looks?.[look.name];
-  if (!look || !shown) return found;
-  add(look.layer, shown);
-  for (const [path, delta] of Object.entries(shown.inside ?? {})) add(path, delta);
+  for (const layer of look?.layers ?? []) {
+    const shown = piece.layers.get(layer)?.looks?.[look!.name];
+    if (!shown) continue;
+    add(layer, shown);
+    for (const [path, delta] of Object.entries(shown.inside ?? {})) add(path, delta);
+  }
   return found;
 }
 

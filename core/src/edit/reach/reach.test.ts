@@ -187,7 +187,7 @@ describe('an edit and the looks that it reaches', () => {
     const inner = layerId('home', 'inner');
     const lit = after(piece, withReach(piece, { of: 'looks', layer: group }, some('hover'), restyle(piece, [inner], ['fill'], '#123456')));
     expect(lit.layers.get(group)!.looks!.hover!.inside![inner]).toEqual({ style: { fill: '#123456' } });
-    const seen = posed(compile(lit), { scene: 'home', state: null, look: { layer: group, name: 'hover' } });
+    const seen = posed(compile(lit), { scene: 'home', state: null, look: { layers: [group], name: 'hover' } });
     expect(seen.piece.layers.get(inner)!.style.fill).toBe('#123456');
   });
 });

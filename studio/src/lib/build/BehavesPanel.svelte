@@ -4,6 +4,7 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import { fieldKey } from '$lib/shared/focus';
   import { setLayer } from './acts';
+  import { chipTone, pressedOf } from './common';
   import NumberField from './NumberField.svelte';
 
   /** How layers behave: what stays put, what can be dragged, where a press counts, how they begin, what they are called. */
@@ -14,10 +15,19 @@
   const set = (name: string, path: readonly string[], value: unknown) => setLayer(session, ids, name, path, value);
 
   function togglePin(edge: (typeof EDGES)[number]) {
-    const pins = new Set(first.pin ?? []);
-    if (!pins.delete(edge)) pins.add(edge);
-    set('Stay put', ['pin'], pins.size ? EDGES.filter((one) => pins.has(one)) : undefined);
+    const isOn = layers.every(({ pin }) => pin?.includes(edge));
+    session.edit(
+      'Stay put',
+      layers.map(({ id, pin = [] }) => {
+        const pins = EDGES.filter((one) => (one === edge ? !isOn : pin.includes(one)));
+        return { op: 'set', table: 'layers', id, path: ['pin'], ...(pins.length > 0 && { value: pins }) };
+      })
+    );
   }
+
+  const has = (is: (layer: Layer) => boolean): boolean[] => layers.map(is);
+  /** What a chip is that says something of the layers: so of all, of some, or of none. */
+  const chip = (of: readonly boolean[]) => ({ class: `chip ${chipTone(of)}`, 'aria-pressed': pressedOf(of) });
 
   const axes = [
     { id: null, label: 'not' },
@@ -60,8 +70,8 @@
   ] as const;
 </script>
 
-<div class="flex flex-col gap-2.5 p-2 leading-[22px]" data-bar>
-  {#if first.field}
+<div class="flex flex-col gap-2.5 leading-[22px]" data-bar>
+  {#if first.field && layers.every(({ field }) => field)}
     {@const field = first.field}
     <div class="flex flex-wrap items-center gap-1">
       <span class="soft w-16">Field of</span>
@@ -132,9 +142,8 @@
       <span class="soft w-16">Plays</span>
       {#each [['autoplay', 'by itself'], ['loop', 'round and round'], ['muted', 'silently']] as const as [path, label] (path)}
         <button
-          class="chip {first.media?.[path] ? 'chip-on' : ''}"
-          aria-pressed={first.media?.[path] ?? false}
-          onclick={() => set(`Plays ${label}`, ['media', path], first.media?.[path] ? undefined : true)}>{label}</button
+          {...chip(has((layer) => layer.media?.[path] === true))}
+          onclick={() => set(`Plays ${label}`, ['media', path], layers.every(({ media }) => media?.[path]) ? undefined : true)}>{label}</button
         >
       {/each}
     </div>
@@ -177,28 +186,22 @@
     <span class="soft w-16">Begins</span>
     {#each flags as { path, label } (path)}
       <button
-        class="chip {first[path] ? 'chip-on' : ''}"
-        aria-pressed={first[path] ?? false}
-        onclick={() => set(`Begins ${label}`, [path], first[path] ? undefined : true)}>{label}</button
+        {...chip(has((layer) => layer[path] === true))}
+        onclick={() => set(`Begins ${label}`, [path], layers.every((layer) => layer[path]) ? undefined : true)}>{label}</button
       >
     {/each}
   </div>
   <div class="flex flex-wrap items-center gap-1">
     <span class="soft w-16">Stays put</span>
     {#each EDGES as edge (edge)}
-      <button
-        class="chip {first.pin?.includes(edge) ? 'chip-on' : ''}"
-        aria-pressed={first.pin?.includes(edge) ?? false}
-        onclick={() => togglePin(edge)}>{edge}</button
-      >
+      <button {...chip(has(({ pin }) => pin?.includes(edge) === true))} onclick={() => togglePin(edge)}>{edge}</button>
     {/each}
   </div>
   <div class="flex flex-wrap items-center gap-1">
     <span class="soft w-16">Dragged</span>
     {#each axes as { id, label } (label)}
       <button
-        class="chip {(first.drag?.axis ?? null) === id ? 'chip-on' : ''}"
-        aria-pressed={(first.drag?.axis ?? null) === id}
+        {...chip(has(({ drag }) => (drag?.axis ?? null) === id))}
         onclick={() => set(`Dragged ${label}`, id === null ? ['drag'] : ['drag', 'axis'], id ?? undefined)}>{label}</button
       >
     {/each}
@@ -214,8 +217,7 @@
         />
       {/each}
       <button
-        class="chip {first.drag.inertia ? 'chip-on' : ''}"
-        aria-pressed={first.drag.inertia ?? false}
+        {...chip(has(({ drag }) => drag?.inertia === true))}
         onclick={() => set('Goes on when let go', ['drag', 'inertia'], first.drag?.inertia ? undefined : true)}>goes on when let go</button
       >
     </div>
@@ -224,15 +226,12 @@
     <div class="flex flex-wrap items-center gap-1">
       <span class="soft w-16">Inside</span>
       <button
-        class="chip {first.clip ? 'chip-on' : ''}"
-        aria-pressed={first.clip ?? false}
-        onclick={() => set('Cut off at its edges', ['clip'], first.clip ? undefined : true)}>cut off at its edges</button
+        {...chip(has(({ clip }) => clip === true))}
+        onclick={() => set('Cut off at its edges', ['clip'], layers.every(({ clip }) => clip) ? undefined : true)}>cut off at its edges</button
       >
       {#each [['x', 'scrolls across'], ['y', 'scrolls down']] as const as [axis, label] (axis)}
-        <button
-          class="chip {first.scroll === axis ? 'chip-on' : ''}"
-          aria-pressed={first.scroll === axis}
-          onclick={() => set(label, ['scroll'], first.scroll === axis ? undefined : axis)}>{label}</button
+        <button {...chip(has(({ scroll }) => scroll === axis))} onclick={() => set(label, ['scroll'], first.scroll === axis ? undefined : axis)}
+          >{label}</button
         >
       {/each}
     </div>
@@ -240,11 +239,7 @@
   <div class="flex flex-wrap items-center gap-1">
     <span class="soft w-16">A press on</span>
     {#each hitWays as way (way.label)}
-      <button
-        class="chip {first.hit?.how === way.value ? 'chip-on' : ''}"
-        aria-pressed={first.hit?.how === way.value}
-        onclick={() => setHit(way.value)}>{way.label}</button
-      >
+      <button {...chip(has(({ hit }) => hit?.how === way.value))} onclick={() => setHit(way.value)}>{way.label}</button>
     {/each}
     {#if first.hit?.how === 'own'}<span class="soft">larger by</span><NumberField
         value={first.hit.grow ?? 0}
@@ -260,14 +255,14 @@
       options={[{ value: '', label: 'what it does' }, ...roles.map((role) => ({ value: role as string, label: role as string }))]}
       onpick={(role) => set('Role', ['role'], role || undefined)}
     />
-    <input
-      class="field h-[22px] min-w-0 flex-1 !px-1.5"
-      value={first.label ?? ''}
-      placeholder={first.text ?? first.name}
-      maxlength="200"
-      aria-label="Accessible name"
-      onkeydown={fieldKey}
-      onchange={(event) => set('Accessible name', ['label'], event.currentTarget.value.trim() || undefined)}
-    />
+    {#if layers.length === 1}<input
+        class="field h-[22px] min-w-0 flex-1 !px-1.5"
+        value={first.label ?? ''}
+        placeholder={first.text ?? first.name}
+        maxlength="200"
+        aria-label="Accessible name"
+        onkeydown={fieldKey}
+        onchange={(event) => set('Accessible name', ['label'], event.currentTarget.value.trim() || undefined)}
+      />{/if}
   </div>
 </div>

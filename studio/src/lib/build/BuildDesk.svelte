@@ -11,12 +11,14 @@
   import Aside from './Aside.svelte';
   import BringInBar from './BringInBar.svelte';
   import CueSheet from './CueSheet.svelte';
+  import LayerMark from './LayerMark.svelte';
   import Shelf from './Shelf.svelte';
   import SideColumn from './SideColumn.svelte';
   import { Sides, type Side } from './sides.svelte';
   import Stage from './Stage.svelte';
   import StateBar from './StateBar.svelte';
   import Strip from './Strip.svelte';
+  import ToolMark from './ToolMark.svelte';
   import Tour from './Tour.svelte';
   import { tools, type Tool } from './tools';
 
@@ -40,6 +42,15 @@
   let comparer: HTMLInputElement;
   let touring = $state(new URLSearchParams(location.search).has('tour'));
 
+  /** The tools stand in the header where there is room in it. */
+  const isInHeader = $derived(sides.window >= 1240);
+  /** By their marks alone where there is little. */
+  const hasWords = $derived(sides.window >= 1640 || !isInHeader);
+  $effect(() => {
+    desk.tools = isInHeader ? toolRow : null;
+    return () => (desk.tools = null);
+  });
+
   /** A panel opens beside the stage, whether that is folded or not. */
   const isOpen = (side: Side) => !sides.isFolded(side) || (side === 'beside' && session.shownPanel !== null && !session.trying);
 
@@ -57,7 +68,8 @@
       picker?.focus();
     },
     focusBar: () => {
-      const first = document.querySelector<HTMLElement>('[data-bar][role=toolbar] :is(input, button)');
+      unfold('cues');
+      const first = document.querySelector<HTMLElement>('[data-bar][role=toolbar] [role=spinbutton]');
       first?.focus();
       if (first instanceof HTMLInputElement) first.select();
     },
@@ -225,51 +237,57 @@
   }}
 />
 
+{#snippet toolRow()}
+  {#if session.trying}
+    <span class="font-semibold text-[var(--teal)]">Trying</span>
+    <button class="chip" onclick={() => player?.restart(session.sceneId ?? undefined)}>from this frame</button>
+    <button class="chip" onclick={() => player?.restart()}>from the start</button>
+    <button class="chip {slow ? 'chip-on' : ''}" aria-pressed={slow} onclick={() => ((slow = !slow), player?.setRate(slow ? 0.2 : 1))}>slowly</button>
+    <button class="chip {touch ? 'chip-on' : ''}" aria-pressed={touch} title="A finger: no hovering" onclick={() => (touch = !touch)}
+      >by finger</button
+    >
+    <span class={isInHeader ? 'w-1' : 'flex-1'}></span>
+    <button class="act act-go" onclick={() => (session.trying = false)}>Done <kbd>Esc</kbd></button>
+  {:else}
+    {#if session.canEdit}
+      {#each tools as item (item.id)}
+        <button
+          class="chip h-[26px] !px-1.5 {tool === item.id ? 'chip-on' : ''}"
+          aria-pressed={tool === item.id}
+          aria-label={item.label}
+          title="{item.label} ({item.key})"
+          onclick={() => (tool = item.id)}
+          ><ToolMark tool={item.id} />{#if hasWords}{item.label}{/if}</button
+        >
+      {/each}
+    {/if}
+    {#if session.canEdit}<button
+        class="chip h-[26px] !px-1.5 !text-[var(--plum)]"
+        aria-label="Starters"
+        title="Starter parts (Y)"
+        onclick={() => (session.panel = 'starter parts')}
+        ><LayerMark type="placement" />{#if hasWords}Starters{/if}</button
+      >{/if}
+    <span class={isInHeader ? 'w-2' : 'flex-1'}></span>
+    <button class="chip chip-ghost" aria-pressed={showHits} title="Show what can be pressed (A)" onclick={() => (showHits = !showHits)}
+      >{showHits ? 'hits' : 'no hits'}</button
+    >
+    <button class="chip chip-ghost" title="Zoom: Ctrl and wheel, + and −; 0 fits" onclick={() => stage?.zoomTo(zoom === 'fit' ? 1 : 'fit')}
+      >{zoomWords}</button
+    >
+    <button class="act act-go" disabled={!session.scene} onclick={() => (session.trying = true)} title="Try it in place (T)">Try <kbd>T</kbd></button>
+  {/if}
+{/snippet}
+
 <main class="grid h-full" style:grid-template-columns={sides.columns(isOpen)}>
   <SideColumn side="shelf" {sides} open={isOpen('shelf')}><Shelf {session} onbring={() => chooser.click()} /></SideColumn>
   <SideColumn side="cues" {sides} open={isOpen('cues')}><CueSheet {session} bind:finder /></SideColumn>
   <div class="relative flex min-h-0 min-w-0 flex-col border-l border-[var(--line)]">
-    <div
-      class="flex min-h-[38px] shrink-0 flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-[var(--line)] bg-[var(--rim)] px-3 py-1 [&_.chip]:whitespace-nowrap"
-    >
-      {#if session.trying}
-        <span class="font-semibold text-[var(--teal)]">Trying</span>
-        <button class="chip" onclick={() => player?.restart(session.sceneId ?? undefined)}>from this frame</button>
-        <button class="chip" onclick={() => player?.restart()}>from the start</button>
-        <button class="chip {slow ? 'chip-on' : ''}" aria-pressed={slow} onclick={() => ((slow = !slow), player?.setRate(slow ? 0.2 : 1))}
-          >slowly</button
-        >
-        <button class="chip {touch ? 'chip-on' : ''}" aria-pressed={touch} title="A finger: no hovering" onclick={() => (touch = !touch)}
-          >by finger</button
-        >
-        <span class="flex-1"></span>
-        <button class="act act-go" onclick={() => (session.trying = false)}>Done <kbd>Esc</kbd></button>
-      {:else}
-        {#if session.canEdit}
-          {#each tools as item (item.id)}
-            <button
-              class="chip {tool === item.id ? 'chip-on' : ''}"
-              aria-pressed={tool === item.id}
-              title="{item.label} ({item.key})"
-              onclick={() => (tool = item.id)}>{item.label}</button
-            >
-          {/each}
-        {/if}
-        {#if session.canEdit}<button class="chip !text-[var(--plum)]" title="Starter parts (Y)" onclick={() => (session.panel = 'starter parts')}
-            >Starters</button
-          >{/if}
-        <span class="flex-1"></span>
-        <button class="chip chip-ghost" aria-pressed={showHits} title="Show what can be pressed (A)" onclick={() => (showHits = !showHits)}
-          >{showHits ? 'hits shown' : 'hits hidden'}</button
-        >
-        <button class="chip chip-ghost" title="Zoom: Ctrl and wheel, + and −; 0 fits" onclick={() => stage?.zoomTo(zoom === 'fit' ? 1 : 'fit')}
-          >{zoomWords}</button
-        >
-        <button class="act act-go" disabled={!session.scene} onclick={() => (session.trying = true)} title="Try it in place (T)"
-          >Try <kbd>T</kbd></button
-        >
-      {/if}
-    </div>
+    {#if !isInHeader}<div
+        class="flex min-h-[38px] shrink-0 flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-[var(--line)] bg-[var(--rim)] px-3 py-1 [&_.chip]:whitespace-nowrap"
+      >
+        {@render toolRow()}
+      </div>{/if}
     <div class="relative flex min-h-0 flex-1 flex-col">
       {#if session.trying}
         <div class="linen-ground h-full p-6 outline-4 -outline-offset-4 outline-[var(--teal)]">

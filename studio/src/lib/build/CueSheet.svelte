@@ -9,6 +9,7 @@
   import LayerRow from './LayerRow.svelte';
   import LineInput from './LineInput.svelte';
   import ThreadRow from './ThreadRow.svelte';
+  import SelectionCard from './SelectionCard.svelte';
   import SceneSentence from './SceneSentence.svelte';
   import SheetRows from './SheetRows.svelte';
   import PieceThreads from './PieceThreads.svelte';
@@ -223,6 +224,7 @@
       </div>
       <PieceThreads {session} {fired} />
     </div>
+    {#if session.canEdit && !session.trying && session.selection.some((id) => scene.byId.has(id))}<SelectionCard {session} />{/if}
   {:else}
     <p class="soft p-5">No frame yet. Bring in pages by dropping their pictures here, or make a frame in the shelf.</p>
   {/if}

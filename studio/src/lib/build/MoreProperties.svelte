@@ -1,6 +1,7 @@
 <script lang="ts">
   import { DEFAULT_FAMILY, FAMILIES, setLetters, type Layer, type Letters, type Operation, type Style, isOutlined, layerKind } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { chipTone, commonOf, pressedOf } from './common';
   import NumberField from './NumberField.svelte';
   import PaintChip from './PaintChip.svelte';
   import { align, isPainted, isShape, sameSize, setLayer, stack } from './acts';
@@ -16,11 +17,26 @@
 
   const first = $derived(layers[0]!);
   const one = $derived(layers.length === 1 ? first : null);
-  const painted = $derived(layers.some(isPainted));
-  const cornered = $derived(layers.some((layer) => isShape(layer) || layerKind(layer).draws === 'picture'));
-  const hasText = $derived(layers.some((layer) => layer.text !== undefined));
-  const letters = $derived(setLetters(session.plain.piece.head, first.letters ?? {}));
-  const valueOf = <K extends keyof Style>(key: K) => first.style[key];
+  const painted = $derived(layers.filter(isPainted));
+  const cornered = $derived(layers.filter((layer) => isShape(layer) || layerKind(layer).draws === 'picture'));
+  const lined = $derived(layers.filter((layer) => isPainted(layer) || cornered.includes(layer) || isOutlined(layer)));
+  const worded = $derived(layers.filter((layer) => layer.text !== undefined));
+  /** As they are set, type styles included. */
+  const set = $derived(worded.map((layer) => setLetters(session.plain.piece.head, layer.letters ?? {})));
+  const styleOf = <K extends keyof Style>(of: readonly Layer[], key: K) => commonOf(of, (layer) => layer.style[key]);
+
+  const corner = $derived(commonOf(cornered, (layer) => layer.style.corner ?? 0));
+  const line = $derived(commonOf(lined, (layer) => layer.style.line?.color));
+  const lineWidth = $derived(commonOf(lined, (layer) => layer.style.line?.width ?? 0));
+  const shadow = $derived(styleOf(cornered, 'shadow'));
+  const rotation = $derived(commonOf(layers, (layer) => layer.pose.rotation ?? 0));
+  const scale = $derived(commonOf(layers, (layer) => layer.pose.scale ?? 1));
+
+  const SHADOWS = [
+    ['soft', { x: 0, y: 2, blur: 6, color: '#00000033' }],
+    ['deep', { x: 0, y: 8, blur: 24, color: '#00000040' }],
+  ] as const;
+  const setShadow = (change: Partial<NonNullable<Style['shadow']>>) => onstyle('shadow', { ...SHADOWS[0][1], ...shadow.value, ...change });
 
   const cropTo = (axis: 'x' | 'y', percent: number): Operation[] =>
     one ? [{ op: 'set', table: 'layers', id: one.id, path: ['crop'], value: { x: 0.5, y: 0.5, ...one.crop, [axis]: percent / 100 } }] : [];
@@ -37,51 +53,71 @@
     setLayer(session, session.selection, `Change ${key}`, ['pose', key], value);
 </script>
 
-<div class="flex flex-col gap-2.5 p-2" data-bar>
-  {#if cornered}
+<div class="flex flex-col gap-2.5" data-bar>
+  {#if cornered.length}
     <div class="flex items-center gap-2">
-      <span class="soft w-16">Corner</span><input
-        class="field w-20"
-        type="number"
-        min="0"
-        aria-label="Corner"
-        value={valueOf('corner') ?? 0}
-        onchange={(event) => onstyle('corner', Math.max(0, event.currentTarget.valueAsNumber || 0))}
-      />
+      <span class="soft w-16">Corner</span>
+      <NumberField value={corner.value} mixed={corner.mixed} label="Corner" min={0} width={80} onset={(value) => onstyle('corner', value ?? 0)} />
     </div>
   {/if}
-  {#if painted || cornered || layers.some(isOutlined)}
+  {#if lined.length}
     <div class="flex items-center gap-2">
       <span class="soft w-16">Line</span>
       <PaintChip
         {session}
         label="Colour of the line"
-        paint={valueOf('line')?.color}
-        onpick={(color) => onstyle('line', { width: valueOf('line')?.width ?? 1, color })}
+        paint={line.value}
+        mixed={line.mixed}
+        onpick={(color) => onstyle('line', { width: lineWidth.value || 1, color })}
       />
-      <input
-        class="field w-16"
-        type="number"
-        min="0"
-        max="200"
-        aria-label="Width of the line"
-        value={valueOf('line')?.width ?? 0}
-        onchange={(event) =>
-          onstyle('line', { color: valueOf('line')?.color ?? '#26232c', width: Math.max(0, event.currentTarget.valueAsNumber || 0) })}
+      <NumberField
+        value={lineWidth.value}
+        mixed={lineWidth.mixed}
+        label="Width of the line"
+        min={0}
+        max={200}
+        onset={(width) => onstyle('line', { color: line.value ?? '#26232c', width: width ?? 0 })}
       />
+      <button class="chip {line.value === undefined && !line.mixed ? 'chip-on' : ''}" onclick={() => onstyle('line', undefined)}>none</button>
     </div>
   {/if}
-  {#if cornered}
-    <div class="flex items-center gap-2">
+  {#if cornered.length}
+    <div class="flex flex-wrap items-center gap-1.5">
       <span class="soft w-16">Shadow</span>
-      <button class="chip {valueOf('shadow') ? '' : 'chip-on'}" onclick={() => onstyle('shadow', undefined)}>none</button>
-      <button class="chip" onclick={() => onstyle('shadow', { x: 0, y: 2, blur: 6, color: '#00000033' })}>soft</button>
-      <button class="chip" onclick={() => onstyle('shadow', { x: 0, y: 8, blur: 24, color: '#00000040' })}>deep</button>
+      <button class="chip {shadow.value === undefined && !shadow.mixed ? 'chip-on' : ''}" onclick={() => onstyle('shadow', undefined)}>none</button>
+      {#each SHADOWS as [word, value] (word)}
+        <button
+          class="chip {!shadow.mixed && JSON.stringify(shadow.value) === JSON.stringify(value) ? 'chip-on' : ''}"
+          onclick={() => onstyle('shadow', value)}>{word}</button
+        >
+      {/each}
+      {#if shadow.mixed}<span class="soft">mixed</span>{/if}
     </div>
+    {#if shadow.value}
+      <div class="flex flex-wrap items-center gap-1.5 pl-[72px]" role="group" aria-label="The shadow">
+        {#each [['x', 'right'], ['y', 'down'], ['blur', 'blur']] as const as [key, word] (key)}
+          <span class="soft">{word}</span>
+          <NumberField
+            value={shadow.value[key]}
+            mixed={shadow.mixed}
+            label="Shadow: {word}"
+            width={40}
+            min={key === 'blur' ? 0 : -500}
+            max={500}
+            onset={(value) => setShadow({ [key]: value ?? 0 })}
+          />
+        {/each}
+        <PaintChip {session} label="Colour of the shadow" paint={shadow.value.color} mixed={shadow.mixed} onpick={(color) => setShadow({ color })} />
+      </div>
+    {/if}
   {/if}
-  {#if painted}
+  {#if painted.length}
     <div class="flex items-center gap-2">
-      <span class="soft w-16">Fill</span><button class="chip" onclick={() => onstyle('fill', undefined)}>see-through</button>
+      <span class="soft w-16">Fill</span><button
+        class="chip {chipTone(painted.map(({ style }) => style.fill === undefined))}"
+        aria-pressed={pressedOf(painted.map(({ style }) => style.fill === undefined))}
+        onclick={() => onstyle('fill', undefined)}>see-through</button
+      >
     </div>
   {/if}
   {#if one?.type === 'picture'}
@@ -112,43 +148,37 @@
       {/each}
     {/if}
   {/if}
-  <div class="flex items-center gap-2">
-    <span class="soft w-16">Opacity</span><input
-      class="slide flex-1"
-      type="range"
-      min="0"
-      max="100"
-      aria-label="Opacity"
-      value={Math.round((valueOf('opacity') ?? 1) * 100)}
-      onchange={(event) => onstyle('opacity', event.currentTarget.valueAsNumber / 100)}
-    />
-  </div>
-  {#if layers.some(isOutlined)}{@render share('Drawn', valueOf('drawn'), (value) => onstyle('drawn', value))}{/if}
-  {#if hasText}
-    {@render share('Typed', first.letters?.typed, (value) => onletters('typed', value))}
-    {@render share('Counted', first.letters?.counted, (value) => onletters('counted', value))}
+  {#if layers.some(isOutlined)}{@render share('Drawn', first.style.drawn, (value) => onstyle('drawn', value))}{/if}
+  {#if worded.length}
+    {@const family = commonOf(set, (letters) => letters.family ?? DEFAULT_FAMILY)}
+    {@const leading = commonOf(set, (letters) => letters.leading ?? 1.3)}
+    {@render share('Typed', worded[0]!.letters?.typed, (value) => onletters('typed', value))}
+    {@render share('Counted', worded[0]!.letters?.counted, (value) => onletters('counted', value))}
     <div class="flex items-center gap-2">
       <span class="soft w-16">Type</span>
       <select
         class="field flex-1"
         aria-label="Typeface"
-        value={letters.family ?? DEFAULT_FAMILY}
+        value={family.mixed ? '' : family.value}
         onchange={(event) => onletters('family', event.currentTarget.value)}
       >
-        {#each FAMILIES as family (family)}<option>{family}</option>{/each}
+        {#if family.mixed}<option value="" disabled>mixed</option>{/if}
+        {#each FAMILIES as name (name)}<option>{name}</option>{/each}
       </select>
     </div>
     <div class="flex items-center gap-2">
       <span class="soft w-16">Weight</span>
-      {#each [400, 600, 800] as weight (weight)}<button
-          class="chip {(letters.weight ?? 400) === weight ? 'chip-on' : ''}"
-          onclick={() => onletters('weight', weight)}>{weight}</button
-        >{/each}
+      {#each [400, 600, 800] as weight (weight)}{@render oneOf(
+          String(weight),
+          set.map((letters) => (letters.weight ?? 400) === weight),
+          () => onletters('weight', weight)
+        )}{/each}
     </div>
     <div class="flex items-center gap-2">
       <span class="soft w-16">Lines</span>
       <NumberField
-        value={letters.leading ?? 1.3}
+        value={leading.value}
+        mixed={leading.mixed}
         label="Line height"
         step={0.1}
         min={0.5}
@@ -159,22 +189,33 @@
     </div>
     <div class="flex flex-wrap items-center gap-1">
       <span class="soft w-16">Stands</span>
-      {#each ['left', 'center', 'right'] as const as side (side)}<button
-          class="chip {letters.align === side ? 'chip-on' : ''}"
-          onclick={() => onletters('align', side)}>{side}</button
-        >{/each}
-      {#each ['top', 'middle', 'bottom'] as const as place (place)}<button
-          class="chip {letters.place === place ? 'chip-on' : ''}"
-          onclick={() => onletters('place', place)}>{place}</button
-        >{/each}
+      {#each ['left', 'center', 'right'] as const as side (side)}{@render oneOf(
+          side,
+          set.map((letters) => letters.align === side),
+          () => onletters('align', side)
+        )}{/each}
+      {#each ['top', 'middle', 'bottom'] as const as place (place)}{@render oneOf(
+          place,
+          set.map((letters) => letters.place === place),
+          () => onletters('place', place)
+        )}{/each}
     </div>
   {/if}
   <div class="flex items-center gap-1.5">
     <span class="soft w-16">Turned by</span>
-    <NumberField value={first.pose.rotation ?? 0} label="Turned by" onset={(value) => setPose('rotation', value === 0 ? undefined : value)} />
-    <span class="soft">° scale</span>
     <NumberField
-      value={Math.round((first.pose.scale ?? 1) * 100)}
+      value={rotation.value}
+      mixed={rotation.mixed}
+      label="Turned by"
+      onset={(value) => setPose('rotation', value === 0 ? undefined : value)}
+    />
+    <span class="soft">°</span>
+  </div>
+  <div class="flex items-center gap-1.5">
+    <span class="soft w-16">Scale</span>
+    <NumberField
+      value={Math.round((scale.value ?? 1) * 100)}
+      mixed={scale.mixed}
       label="Scale"
       min={0}
       onset={(value) => setPose('scale', value === 100 ? undefined : (value ?? 100) / 100)}
@@ -184,10 +225,11 @@
   <div class="flex flex-wrap items-center gap-1">
     <span class="soft w-16">about its</span>
     {#each anchors as [label, x, y] (label)}
-      <button
-        class="chip {(first.pose.anchor?.x ?? 0.5) === x && (first.pose.anchor?.y ?? 0.5) === y ? 'chip-on' : ''}"
-        onclick={() => setPose('anchor', x === 0.5 && y === 0.5 ? undefined : { x, y })}>{label}</button
-      >
+      {@render oneOf(
+        label,
+        layers.map(({ pose }) => (pose.anchor?.x ?? 0.5) === x && (pose.anchor?.y ?? 0.5) === y),
+        () => setPose('anchor', x === 0.5 && y === 0.5 ? undefined : { x, y })
+      )}
     {/each}
   </div>
   {#if layers.length > 1}
@@ -210,6 +252,10 @@
       >{/each}
   </div>
 </div>
+
+{#snippet oneOf(label: string, has: readonly boolean[], pick: () => void)}
+  <button class="chip {chipTone(has)}" aria-pressed={pressedOf(has)} onclick={pick}>{label}</button>
+{/snippet}
 
 {#snippet share(label: string, value: number | undefined, onset: (value: number | undefined) => void)}
   <div class="flex items-center gap-2">

@@ -1,45 +1,64 @@
 <script lang="ts">
+  import { sumIn } from '@zany/core';
   import { fieldKey } from '$lib/shared/focus';
-  /** A small field for a number; with `empty` it may also hold none, and shows that instead. */
+  /** A small field for a number, or a sum that makes one; with `empty` it may also hold none, and shows that instead. */
   interface Props {
     value: number | undefined;
     label: string;
     onset: (value: number | undefined) => void;
     empty?: string;
-    step?: number | 'any';
+    step?: number;
     width?: number;
     min?: number;
     max?: number;
     /** Enter makes what the form around it is for. */
     submits?: boolean;
+    /** Several things have several. */
+    mixed?: boolean;
   }
-  let { value, label, onset, empty, step = 1, width = 52, min, max, submits = false }: Props = $props();
+  let { value, label, onset, empty, step = 1, width = 52, min, max, submits = false, mixed = false }: Props = $props();
+
+  const shown = $derived(mixed || value === undefined ? '' : String(value));
+  const within = (number: number) => Math.max(min ?? -Infinity, Math.min(max ?? Infinity, number));
 
   function key(event: KeyboardEvent & { currentTarget: HTMLInputElement }) {
+    const way = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+    if (way !== undefined) {
+      event.preventDefault();
+      event.stopPropagation();
+      const from = sumIn(event.currentTarget.value, value ?? 0) ?? value ?? 0;
+      return onset(within(Number((from + way * step * (event.shiftKey ? 10 : 1)).toFixed(4))));
+    }
     if (!submits || event.key !== 'Enter') return fieldKey(event);
     event.preventDefault();
     event.stopPropagation();
-    change(event);
+    write(event.currentTarget);
     event.currentTarget.form?.requestSubmit();
   }
 
-  function change(event: Event) {
-    const written = (event.currentTarget as HTMLInputElement).valueAsNumber;
-    if (!Number.isFinite(written)) return empty !== undefined ? onset(undefined) : undefined;
-    onset(Math.max(min ?? -Infinity, Math.min(max ?? Infinity, written)));
+  function write(input: HTMLInputElement) {
+    const written = input.value.trim();
+    if (written === shown) return;
+    const made = sumIn(written, value ?? 0);
+    input.value = shown;
+    if (made !== null) onset(within(made));
+    else if (written === '' && empty !== undefined && !mixed) onset(undefined);
   }
 </script>
 
 <input
   class="field h-[22px] !px-1"
   style:width="{width}px"
-  type="number"
-  {step}
-  {min}
-  {max}
-  value={value ?? ''}
-  placeholder={empty}
+  role="spinbutton"
+  inputmode="decimal"
+  autocomplete="off"
+  value={shown}
+  placeholder={mixed ? 'mixed' : empty}
   aria-label={label}
+  aria-valuenow={mixed ? undefined : value}
+  aria-valuetext={mixed ? 'mixed' : undefined}
+  aria-valuemin={min}
+  aria-valuemax={max}
   onkeydown={key}
-  onchange={change}
+  onchange={(event) => write(event.currentTarget)}
 />

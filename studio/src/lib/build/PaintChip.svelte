@@ -10,20 +10,22 @@
     session: EditorSession;
     label: string;
     paint: string | undefined;
+    /** Several things are painted differently; the colour is that of the first. */
+    mixed?: boolean;
     /** Where the picking begins if there is none yet. */
     otherwise?: string;
     onpick: (paint: string) => void;
     /** How the colour is shown; a small square if not given. */
     sign?: Snippet<[string | undefined]>;
   }
-  let { session, label, paint, otherwise = '#26232c', onpick, sign }: Props = $props();
+  let { session, label, paint, mixed = false, otherwise = '#26232c', onpick, sign }: Props = $props();
 
   let open = $state(false);
   let button: HTMLButtonElement | undefined = $state();
   const { head } = $derived(session.plain.piece);
   const color = $derived(colorOf(head, paint));
   const swatch = $derived(swatchIn(paint));
-  const name = $derived(swatch === null ? null : (head.swatches?.[swatch]?.name ?? 'missing'));
+  const name = $derived(mixed ? 'mixed' : swatch === null ? null : (head.swatches?.[swatch]?.name ?? 'missing'));
 </script>
 
 <span class="flex items-center gap-1">
@@ -39,7 +41,7 @@
   >
   <button
     bind:this={button}
-    class="max-w-[84px] truncate rounded px-0.5 text-[11.5px] hover:bg-white/15 {name === 'missing' ? 'text-[var(--brick-text)]' : ''}"
+    class="max-w-[84px] truncate rounded px-0.5 text-[11.5px] hover:bg-[var(--chip)] {name === 'missing' ? 'text-[var(--brick-text)]' : ''}"
     aria-label="{label}: {name ?? 'swatches'}"
     aria-expanded={open}
     title="Swatches"

@@ -12,8 +12,9 @@
 
   const variants = $derived.by((): { id: string; name: string }[] => {
     if (of === 'states') return session.sceneId === null ? [] : statesOf(session.piece.scenes.get(session.sceneId)!);
-    const layer = session.piece.layers.get(session.lookLayer ?? session.selection[0] ?? '');
-    return ['rest', ...Object.keys(layer?.looks ?? {})].map((id) => ({ id, name: labelOfLook(id as LookName) }));
+    const owners = session.lookLayers.length ? session.lookLayers : session.selection;
+    const names = owners.flatMap((id) => Object.keys(session.piece.layers.get(id)?.looks ?? {}));
+    return ['rest', ...new Set(names)].map((id) => ({ id, name: labelOfLook(id as LookName) }));
   });
   const here = $derived(of === 'states' ? (session.stateId ?? '') : session.look);
   const isFirst = $derived(variants[0]?.id === here);
@@ -35,7 +36,7 @@
   );
 
   function choose(next: Reach) {
-    if (of === 'looks') session.lookLayer ??= session.selection[0]!;
+    if (of === 'looks' && session.lookLayers.length === 0) session.lookLayers = session.selection;
     session.reach = next;
   }
 

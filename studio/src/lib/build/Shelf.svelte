@@ -55,7 +55,7 @@
   }}
   ondrop={drop}
 >
-  <Windowed list={session.program.frames} size={6} height={112} keep={session.sceneId}>
+  <Windowed list={session.program.frames} size={6} height={102} keep={session.sceneId}>
     {#snippet entry(id, place)}
       {#if bundleOf(id) !== bundleOf(session.program.frames[place - 1] ?? '')}
         {@const bundle = bundleOf(id)}
@@ -83,7 +83,7 @@
   {#if dropBefore === null}<span class="h-0.5 w-14 bg-[var(--gold)]"></span>{/if}
   {#if session.canEdit}
     <button
-      class="grid h-12 w-[66px] shrink-0 place-items-center rounded-md border border-dashed border-[var(--soft)] text-[18px] text-[var(--soft)] hover:border-[var(--gold)]"
+      class="grid h-11 w-[56px] shrink-0 place-items-center rounded-md border border-dashed border-[var(--soft)] text-[18px] text-[var(--soft)] hover:border-[var(--gold)]"
       aria-label="New frame"
       title="New frame"
       onclick={() => addFrame(session)}>+</button

@@ -38,7 +38,7 @@
 
 <div
   bind:this={box}
-  class="relative flex w-[78px] flex-col items-center"
+  class="relative flex w-full max-w-[100px] flex-col items-center px-1"
   role="group"
   aria-label={frame.name}
   data-shelf-frame={id}
@@ -52,7 +52,7 @@
 >
   {#if dropsHere}<span class="absolute -top-1.5 left-1 right-1 h-0.5 bg-[var(--gold)]"></span>{/if}
   <button
-    class="relative grid max-h-[92px] place-items-center rounded-md border-2 bg-[var(--sheet)] p-[2px] {isOpen
+    class="relative grid max-h-[84px] place-items-center rounded-md border-2 bg-[var(--sheet)] p-[2px] {isOpen
       ? 'border-[var(--gold)]'
       : session.frameSelection.includes(id)
         ? 'border-[var(--plum)]'
@@ -68,7 +68,7 @@
     }}
   >
     <span class={frame.draft ? 'opacity-70 outline-2 outline-dashed outline-[var(--soft)]' : ''}
-      ><Thumb scene={program} assetUrl={session.assetUrl} width={66} height={86} /></span
+      ><Thumb scene={program} assetUrl={session.assetUrl} width={56} height={76} /></span
     >
     {#if worst}<span
         class="absolute right-0.5 top-0.5 grid h-3.5 w-3.5 place-items-center rounded-full text-[9px] font-bold text-white {worst === 'must'

@@ -26,9 +26,9 @@
     {use === 'part' ? 'Parts' : 'Sheets'}
   </h2>
   {#each scenes as scene (scene.id)}
-    <div class="relative flex w-[78px] flex-col items-center" role="group" aria-label="{use} {scene.name}">
+    <div class="relative flex w-full max-w-[100px] flex-col items-center px-1" role="group" aria-label="{use} {scene.name}">
       <button
-        class="grid min-h-[34px] w-[72px] place-items-center overflow-hidden rounded-md border-2 bg-[var(--sheet)] p-[2px] {scene.id ===
+        class="grid min-h-[34px] w-[62px] place-items-center overflow-hidden rounded-md border-2 bg-[var(--sheet)] p-[2px] {scene.id ===
         session.sceneId
           ? 'border-[var(--plum)]'
           : 'border-[var(--line)]'}"
@@ -43,7 +43,7 @@
           menu = { id: scene.id, anchor: event.currentTarget };
         }}
       >
-        <Thumb scene={session.program.scenes.get(scene.id) ?? null} assetUrl={session.assetUrl} width={64} height={44} />
+        <Thumb scene={session.program.scenes.get(scene.id) ?? null} assetUrl={session.assetUrl} width={54} height={40} />
       </button>
       {#if renaming === scene.id}
         <RenameField

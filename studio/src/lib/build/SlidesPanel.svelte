@@ -89,7 +89,6 @@
           label="Seconds each"
           min={0.1}
           max={600}
-          step="any"
           width={52}
           onset={(value) => (seconds = value ?? 2)}
         /><span class="soft">s each</span>{/if}

@@ -22,7 +22,6 @@
   import { drawLayer, duplicate, noteStep, placeHere, writeText, writtenText } from './acts';
   import { cursorOf, HANDLES, placeOf, pullSnapped, type Handle } from './handles';
   import { poseOfLook } from './look-poses';
-  import PropertyBar from './PropertyBar.svelte';
   import { snapEdge, snapMove, type Guide } from './snap';
   import { angleFrom } from './measure';
   import Reference from './Reference.svelte';
@@ -48,7 +47,6 @@
   let ground: HTMLElement;
   let picture: ScreenView | null = $state.raw(null);
   let sheet: HTMLElement | undefined = $state();
-  let scrolled = $state.raw({ x: 0, y: 0 });
   let guides: readonly Guide[] = $state.raw([]);
   let marquee: Rect | null = $state.raw(null);
   let typing: string | null = $state(null);
@@ -63,7 +61,7 @@
   }
 
   const scene = $derived(session.scene);
-  const fitted = $derived(scene ? Math.min(2, (width - 96) / scene.scene.width, (height - 96) / scene.scene.height) : 1);
+  const fitted = $derived(scene ? Math.min(2, (width - 64) / scene.scene.width, (height - 64) / scene.scene.height) : 1);
   const scale = $derived(zoom === 'fit' ? Math.max(0.05, fitted) : zoom);
   const selected = $derived(session.selection.flatMap((id) => scene?.byId.get(id) ?? []));
   const around = $derived(union(selected.map((item) => item.box)));
@@ -424,12 +422,13 @@
   const screen = $derived.by(() => {
     const { sceneId, stateId } = session;
     const look = session.triedLook ?? session.openLook;
+    const isOfMany = look !== null && look === session.openLook && look.layers.length > 1;
     return sceneId === null
       ? null
-      : stillScreen(session.program, sceneId, {
+      : stillScreen(isOfMany ? session.seenProgram : session.program, sceneId, {
           state: stateId,
           ...(session.moment !== null && { frame: session.moment }),
-          ...poseOfLook(look?.name, look?.layer),
+          ...(!isOfMany && poseOfLook(look?.name, look?.layers ?? [])),
         });
   });
 </script>
@@ -453,7 +452,6 @@
     ondragover={(event) => event.dataTransfer?.types.includes(PART_TYPE) && event.preventDefault()}
     ondrop={dropPart}
     onwheel={wheel}
-    onscroll={() => (scrolled = { x: ground.scrollLeft, y: ground.scrollTop })}
     oncontextmenu={menu}
   >
     {#if scene}
@@ -563,17 +561,4 @@
       </div>
     {/if}
   </div>
-  {#if scene && around && !dragging && !typing && session.canEdit}<PropertyBar
-      {session}
-      {around}
-      inView={{
-        x: padX + around.x * scale - scrolled.x,
-        y: padY + around.y * scale - scrolled.y,
-        width: around.width * scale,
-        height: around.height * scale,
-      }}
-      view={{ width, height }}
-      frameWidth={scene.scene.width}
-      frameHeight={scene.scene.height}
-    />{/if}
 </div>

@@ -19,7 +19,7 @@
   const scene = $derived(session.program.scenes.get(id)!);
   const states = $derived(statesOf(scene.scene));
   const initial = $derived(scene.scene.initial ?? states[0]?.id);
-  const size = { width: 150, height: 82 };
+  const size = { width: 150, height: 62 };
   const scale = $derived(Math.min(size.width / scene.scene.width, size.height / scene.scene.height));
 
   function add(from: string | null) {
@@ -62,7 +62,7 @@
   {@const isOpen = state.id === session.stateId}
   <div class="flex shrink-0 flex-col gap-1" role="group" aria-label="State {state.name}">
     <button
-      class="grid h-[88px] w-[160px] place-items-center overflow-hidden rounded-lg border-2 bg-[var(--sheet)] {isOpen
+      class="grid h-[68px] w-[160px] place-items-center overflow-hidden rounded-lg border-2 bg-[var(--sheet)] {isOpen
         ? 'border-[var(--gold)]'
         : 'border-[var(--line)]'}"
       aria-pressed={isOpen}
@@ -113,7 +113,7 @@
   </div>
 {/each}
 {#if session.canEdit}
-  <div class="flex h-[88px] w-[140px] shrink-0 flex-col items-center justify-center gap-1.5 rounded-lg border-2 border-dashed border-[var(--line)]">
+  <div class="flex h-[68px] w-[140px] shrink-0 flex-col items-center justify-center gap-1.5 rounded-lg border-2 border-dashed border-[var(--line)]">
     <button class="soft hover:text-[var(--ink)]" onclick={() => add(session.stateId)}>add a <b>state</b></button>
     {#if states.length > 1}<ChipMenu
         name="New state from"

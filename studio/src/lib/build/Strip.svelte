@@ -14,10 +14,9 @@
 
   type Tab = NonNullable<EditorSession['strip']>;
 
-  const item = $derived(session.selection.length === 1 ? (session.scene?.byId.get(session.selection[0]!) ?? null) : null);
-  /** A look that is open stays in the strip while something inside its layer is selected. */
-  const subject = $derived(session.lookLayer === null ? item : (session.scene?.byId.get(session.lookLayer) ?? item));
-  const tab = $derived<Tab>(session.strip ?? (subject ? 'looks' : 'states'));
+  /** Looks that are open stay in the strip while something inside their layers is selected. */
+  const subjects = $derived((session.lookLayers.length ? session.lookLayers : session.selection).flatMap((id) => session.scene?.byId.get(id) ?? []));
+  const tab = $derived<Tab>(session.strip ?? (subjects.length ? 'looks' : 'states'));
   const tabs: readonly { id: Tab; label: string }[] = [
     { id: 'looks', label: 'Looks' },
     { id: 'states', label: 'States' },
@@ -52,18 +51,23 @@
     <!-- svelte-ignore a11y_no_static_element_interactions -->
     <span class="absolute inset-x-0 -top-1 z-10 h-2 cursor-ns-resize" title="Pull it higher" data-pull onpointerdown={pull}></span>
   {/if}
-  <header class="flex h-[34px] shrink-0 items-center gap-3 px-3.5">
+  <header class="flex {folded ? 'h-[22px]' : 'h-[30px]'} shrink-0 items-center gap-3 px-3.5">
     <div class="flex gap-3" role="tablist" aria-label="What the strip shows">
       {#each tabs as { id, label } (id)}
         <button role="tab" aria-selected={tab === id} class="tab-word" onclick={() => (session.strip = id)}>{label}</button>
       {/each}
     </div>
     {#if !folded}
-      <span class="soft min-w-0 truncate">of {tab === 'looks' ? (subject?.layer.name ?? 'no layer') : (session.scene?.scene.name ?? 'no scene')}</span
+      <span class="soft min-w-0 truncate"
+        >of {tab === 'looks'
+          ? subjects.length > 1
+            ? `${subjects.length} layers`
+            : (subjects[0]?.layer.name ?? 'no layer')
+          : (session.scene?.scene.name ?? 'no scene')}</span
       >
       <span class="flex-1"></span>
       {#if tab === 'time' && session.timeline && session.canEdit}<span class="max-w-[70%] shrink-0"><TimeReachChip {session} /></span>{/if}
-      {#if tab === 'looks' && subject && session.canEdit}<span class="max-w-[70%] shrink-0"><ReachChip {session} of="looks" /></span>{/if}
+      {#if tab === 'looks' && subjects.length > 0 && session.canEdit}<span class="max-w-[70%] shrink-0"><ReachChip {session} of="looks" /></span>{/if}
     {:else}<span class="flex-1"></span>{/if}
     <button
       class="act act-plain"
@@ -75,7 +79,7 @@
   </header>
   {#if !folded}
     <div
-      class="scroll flex gap-3 overflow-x-auto px-3.5 pb-2 {tab === 'time' ? 'overflow-hidden' : 'h-[126px]'}"
+      class="scroll flex gap-3 overflow-x-auto px-3.5 pb-2 {tab === 'time' ? 'overflow-hidden' : 'h-[100px]'}"
       style:height={tab === 'time' ? `${session.timeline ? high : 126}px` : undefined}
       role="tabpanel"
       aria-label={tabs.find((one) => one.id === tab)!.label}
@@ -84,14 +88,10 @@
         <TimeStrip {session} />
       {:else if tab === 'states' && session.scene}
         <StatesStrip {session} />
-      {:else if subject}
-        <LooksStrip {session} item={subject} />
+      {:else if subjects.length}
+        <LooksStrip {session} items={subjects} />
       {:else}
-        <p class="soft self-center">
-          {session.selection.length > 1
-            ? 'Looks are shown for one layer at a time.'
-            : 'Select a layer to see how it looks at rest, hovered and pressed, side by side.'}
-        </p>
+        <p class="soft self-center">Select layers to see how they look at rest, hovered and pressed, side by side.</p>
       {/if}
     </div>
   {/if}

@@ -3,7 +3,9 @@
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { fieldKey } from '$lib/shared/focus';
+  import { alphaOf, colorIn, withAlpha } from './colours';
   import NamedRow from './NamedRow.svelte';
+  import NumberField from './NumberField.svelte';
 
   /** The swatches of the piece and the other colours in it: to paint with, to name, and to change everywhere. */
   interface Props {
@@ -26,9 +28,46 @@
     event.currentTarget.value = '';
     if (name && plain) session.edit(`Name the colour ${name}`, addSwatch(piece, name, plain, newId).operations, 'plain');
   }
+
+  const shown = $derived(colorOf(piece.head, paint));
+  let written: string | null = $state(null);
+
+  function write(event: Event & { currentTarget: HTMLInputElement }) {
+    const text = event.currentTarget.value;
+    const color = colorIn(text);
+    written = color === null && text.trim() !== '' ? text.trim() : null;
+    if (color !== null) onpick(color);
+    else event.currentTarget.value = shown ?? '';
+  }
 </script>
 
 <div class="flex flex-col gap-2 p-1" data-bar>
+  <div class="flex items-center gap-1.5">
+    <span class="h-[22px] w-[22px] shrink-0 rounded border border-[var(--line)]" style:background={shown ?? 'transparent'}></span>
+    <input
+      class="field h-[24px] min-w-0 flex-1 !px-1.5"
+      value={shown ?? ''}
+      placeholder="#0b7a75, teal, rgb(…)"
+      maxlength="60"
+      spellcheck="false"
+      aria-label="Colour as it is written"
+      onfocus={(event) => event.currentTarget.select()}
+      onkeydown={fieldKey}
+      onchange={write}
+    />
+    <NumberField
+      value={shown === undefined ? 100 : Math.round(alphaOf(shown) * 100)}
+      label="How much of the colour is seen"
+      width={44}
+      min={0}
+      max={100}
+      onset={(percent) => shown !== undefined && onpick(withAlpha(shown, (percent ?? 100) / 100))}
+    />
+    <span class="soft">%</span>
+  </div>
+  {#if written !== null}<p class="text-[var(--brick-text)]" role="alert">
+      “{written}” is no colour. Write a hex number (#0b7a75, with alpha #0b7a7580), a name such as teal, or rgb(11, 122, 117).
+    </p>{/if}
   {#if swatches.length}
     <div role="group" aria-label="Swatches">
       {#each swatches as swatch (swatch.id)}

@@ -55,7 +55,7 @@
 
 <button
   bind:this={button}
-  class="max-w-[110px] truncate rounded px-1 hover:bg-white/15"
+  class="max-w-[110px] truncate rounded px-1 hover:bg-[var(--chip)]"
   aria-label="Type style: {own?.name ?? 'none'}{differs.length ? ', changed' : ''}"
   aria-expanded={open}
   title={differs.length ? `${own?.name}, but for ${differs.map((key) => words[key] ?? key).join(', ')}` : 'Type styles'}

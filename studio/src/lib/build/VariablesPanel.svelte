@@ -113,7 +113,6 @@
               label="{variable.name} begins as"
               empty="0"
               onset={(value) => set(variable, 'initial', value ?? 0)}
-              step="any"
             />
             {#each ['min', 'max'] as const as limit (limit)}
               <span class="soft">{limit === 'min' ? 'from' : 'to'}</span><NumberField
@@ -121,7 +120,6 @@
                 label="{variable.name} {limit === 'min' ? 'at least' : 'at most'}"
                 onset={(value) => set(variable, limit, value)}
                 empty="–"
-                step="any"
               />
             {/each}
           {:else if variable.type === 'choice'}

@@ -19,15 +19,15 @@ export function aLook(name: LookName | 'rest'): string {
   return `${/^[aeiou]/.test(label) ? 'an' : 'a'} ${label} look`;
 }
 
-/** How a scene has to be looked at so that a layer is in a look. */
-export function poseOfLook(look: LookName | 'rest' | undefined, layer: string | undefined): Still {
-  if (look === undefined || look === 'rest' || layer === undefined) return {};
+/** How a scene has to be looked at so that layers are in a look; only one of them can have the focus. */
+export function poseOfLook(look: LookName | 'rest' | undefined, layers: readonly string[]): Still {
+  if (look === undefined || look === 'rest' || layers.length === 0) return {};
   const isHovered = look === 'hover' || look === 'press' || look === 'selectedHover';
   return {
-    over: isHovered ? [layer] : [],
+    over: isHovered ? layers : [],
     pressed: look === 'press',
-    focus: look === 'focus' ? layer : null,
-    selected: look === 'selected' || look === 'selectedHover' ? [layer] : [],
-    disabled: look === 'disabled' ? [layer] : [],
+    focus: look === 'focus' ? layers[0]! : null,
+    selected: look === 'selected' || look === 'selectedHover' ? layers : [],
+    disabled: look === 'disabled' ? layers : [],
   };
 }

@@ -16,8 +16,8 @@ const within = (value: number, least: number, most: number): number => Math.roun
 
 /** Those that are columns, with a width. */
 const columnKinds = {
-  shelf: { label: 'shelf', key: 'q', usual: () => 92, least: 92, most: 180 },
-  cues: { label: 'cue sheet', key: 'w', usual: (window) => within(window * 0.262, 262, 336), least: 240, most: 560 },
+  shelf: { label: 'shelf', key: 'q', usual: (window) => (window < ROOMY ? 72 : 92), least: 64, most: 180 },
+  cues: { label: 'cue sheet', key: 'w', usual: (window) => within(window * 0.22, 262, 380), least: 240, most: 560 },
   beside: { label: 'side column', key: 'l', usual: (window) => within(window * 0.195, 208, 250), least: 200, most: 480 },
 } as const satisfies Record<string, ColumnKind>;
 
@@ -31,7 +31,10 @@ const columns = Object.keys(columnKinds) as Column[];
 export const sides = Object.keys(sideKinds) as Side[];
 
 /** So wide is what is left of a side that is folded away, in CSS px. */
-export const RAIL = 18;
+export const RAIL = 16;
+
+/** In windows as wide as this there is room for every side; in others one begins folded, and opens once it is used. CSS px. */
+const ROOMY = 1500;
 
 const KEPT = 'zany-sides';
 
@@ -57,7 +60,7 @@ export class Sides {
   window = $state(innerWidth);
 
   constructor() {
-    const { folded = [], widths = {} } = kept();
+    const { folded = this.window < ROOMY ? ['beside'] : [], widths = {} } = kept();
     this.folded = sides.filter((side) => Array.isArray(folded) && folded.includes(side));
     this.widths = Object.fromEntries(columns.flatMap((one) => (typeof widths[one] === 'number' ? [[one, this.fitted(one, widths[one])]] : [])));
   }

@@ -4,7 +4,7 @@ import { RAIL, Sides, type Side } from './sides.svelte';
 const stored = new Map<string, string>();
 
 beforeEach(() => {
-  vi.stubGlobal('innerWidth', 1280);
+  vi.stubGlobal('innerWidth', 1600);
   vi.stubGlobal('localStorage', {
     getItem: (key: string) => stored.get(key) ?? null,
     setItem: (key: string, value: string) => stored.set(key, value),
@@ -20,12 +20,20 @@ const columnsOf = (sides: Sides) => sides.columns((side) => !sides.isFolded(side
 
 test('sides open as wide as usual, and are folded to a rail', () => {
   const sides = new Sides();
-  expect(columnsOf(sides)).toBe('92px 335px minmax(0,1fr) 250px');
+  expect(columnsOf(sides)).toBe('92px 352px minmax(0,1fr) 250px');
   sides.fold('cues');
   expect(columnsOf(sides)).toBe(`92px ${RAIL}px minmax(0,1fr) 250px`);
   sides.fold('cues');
   sides.window = 1024;
-  expect(columnsOf(sides)).toBe('92px 268px minmax(0,1fr) 208px');
+  expect(columnsOf(sides)).toBe('72px 262px minmax(0,1fr) 208px');
+});
+
+test('where there is less room the side column begins folded, until somebody opens it', () => {
+  vi.stubGlobal('innerWidth', 1280);
+  const sides = new Sides();
+  expect(columnsOf(sides)).toBe(`72px 282px minmax(0,1fr) ${RAIL}px`);
+  sides.fold('beside');
+  expect(new Sides().isFolded('beside')).toBe(false);
 });
 
 test('what is folded and how wide it was pulled is there again the next time; a width has its bounds', () => {
@@ -38,7 +46,7 @@ test('what is folded and how wide it was pulled is there again the next time; a 
   expect([again.isFolded('beside'), again.widthOf('cues'), again.widthOf('shelf')]).toEqual([true, 400, 180]);
   again.widen('cues', null);
   again.keep();
-  expect(new Sides().widthOf('cues')).toBe(335);
+  expect(new Sides().widthOf('cues')).toBe(352);
 });
 
 test('all is folded at once, and comes back as it was', () => {
@@ -55,6 +63,6 @@ test('what was kept and is no such thing is passed over', () => {
   for (const broken of ['{', 'null', '7', '{"folded":"shelf","widths":{"cues":"wide","nobody":7}}', '{"folded":["nobody"],"widths":{"beside":1}}']) {
     stored.set('zany-sides', broken);
     const sides = new Sides();
-    expect(columnsOf(sides)).toBe(broken.includes('beside') ? '92px 335px minmax(0,1fr) 200px' : '92px 335px minmax(0,1fr) 250px');
+    expect(columnsOf(sides)).toBe(broken.includes('beside') ? '92px 352px minmax(0,1fr) 200px' : '92px 352px minmax(0,1fr) 250px');
   }
 });

@@ -84,11 +84,11 @@ export class EditorSession {
   selection: readonly string[] = $state.raw([]);
   /** Frames chosen in the shelf or on the map; the open one is always among them. */
   frameSelection: readonly string[] = $state.raw([]);
-  /** The look that is edited, of the layer named; rest is the layers themselves. */
+  /** The look that is edited, of the layers named; rest is the layers themselves. */
   look: LookName | 'rest' = $state('rest');
-  lookLayer: string | null = $state(null);
+  lookLayers: readonly string[] = $state.raw([]);
   /** A look that is only tried: it is seen on the stage as long as it is pointed at. */
-  triedLook: { readonly layer: string; readonly name: LookName | 'rest' } | null = $state.raw(null);
+  triedLook: { readonly layers: readonly string[]; readonly name: LookName | 'rest' } | null = $state.raw(null);
   /** The state of the open scene that is looked at and edited; null where it has none. */
   stateId: string | null = $state(null);
   /** What edits touch: the variant that is open, all of them, or those named; `follow` where others go along. */
@@ -142,12 +142,13 @@ export class EditorSession {
   /** The seam was asked for by the keyboard, which comes to it. */
   timeAsked = $state(false);
   /** The panel that was asked for, beside the stage. */
-  panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | 'find' | null = $state(null);
+  panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | 'find' | 'behaves' | 'more' | null = $state(null);
 
   /** The same as far as there is something for it. */
   get shownPanel(): EditorSession['panel'] {
     const { panel, selection } = this;
-    const isIdle = (panel === 'pair up' && selection.length === 0) || (panel === 'repeat' && selection.length !== 1);
+    const isIdle =
+      ((panel === 'pair up' || panel === 'behaves' || panel === 'more') && selection.length === 0) || (panel === 'repeat' && selection.length !== 1);
     return isIdle ? null : panel;
   }
 
@@ -299,9 +300,14 @@ export class EditorSession {
     return (this.sceneId !== null && this.program.scenes.get(this.sceneId)) || null;
   }
 
-  /** The look that is edited now, of which layer. */
-  get openLook(): { layer: string; name: LookName } | null {
-    return this.look === 'rest' || this.lookLayer === null ? null : { layer: this.lookLayer, name: this.look };
+  /** The look that is edited now, of which layers. */
+  get openLook(): { readonly layers: readonly string[]; readonly name: LookName } | null {
+    return this.look === 'rest' || this.lookLayers.length === 0 ? null : { layers: this.lookLayers, name: this.look };
+  }
+
+  /** The piece as the open scene is looked at. */
+  get seenProgram(): Program {
+    return this.asSeen(this.program);
   }
 
   standAt(frame: number): void {
@@ -315,13 +321,13 @@ export class EditorSession {
   }
 
   /** What an edit reaches just now, and of which variants; null where there is nothing to choose. */
-  get reaching(): { variants: Variants; reach: Reach } | null {
-    const { openLook, sceneId, stateId } = this;
-    if (this.lookLayer !== null && (openLook !== null || this.reach !== null))
-      return { variants: { of: 'looks', layer: this.lookLayer }, reach: this.reach ?? { how: 'some', of: [this.look] } };
+  get reaching(): { variants: readonly Variants[]; reach: Reach } | null {
+    const { openLook, sceneId, stateId, lookLayers } = this;
+    if (lookLayers.length && (openLook !== null || this.reach !== null))
+      return { variants: lookLayers.map((layer) => ({ of: 'looks', layer })), reach: this.reach ?? { how: 'some', of: [this.look] } };
     if (sceneId === null || stateId === null) return null;
     const reach: Reach = this.reach ?? (this.isFirstState ? { how: 'follow' } : { how: 'some', of: [stateId] });
-    return { variants: { of: 'states', scene: sceneId }, reach };
+    return { variants: [{ of: 'states', scene: sceneId }], reach };
   }
 
   /** What the stage marks while something is pulled along, whatever else there is; null when all is looked at. */
@@ -333,7 +339,7 @@ export class EditorSession {
     const { sceneId, openLook, moment: frame } = this;
     if (sceneId === null) return program;
     const state = this.isFirstState ? null : this.stateId;
-    const key = `${sceneId} ${state} ${openLook?.layer} ${openLook?.name} ${frame} ${marked?.join()}`;
+    const key = `${sceneId} ${state} ${openLook?.layers.join()} ${openLook?.name} ${frame} ${marked?.join()}`;
     const known = this.seen.get(program);
     if (known?.key === key) return known.posed;
     const made = { key, posed: posed(program, { scene: sceneId, state, look: openLook, frame, only: marked && isMarked(program.piece, marked) }) };
@@ -343,7 +349,7 @@ export class EditorSession {
 
   private reached(operations: readonly Operation[]): readonly Operation[] {
     const { reaching, sceneId, moment } = this;
-    const reached = reaching ? withReach(this.real.piece, reaching.variants, reaching.reach, operations) : operations;
+    const reached = (reaching?.variants ?? []).reduce((all, variants) => withReach(this.real.piece, variants, reaching!.reach, all), operations);
     if (sceneId === null || moment === null || this.openLook !== null || !this.isFirstState) return reached;
     return withReachInTime(this.real.piece, sceneId, moment, this.timeReach, reached, newId);
   }
@@ -440,23 +446,26 @@ export class EditorSession {
     this.rest();
   }
 
-  /** Opens a look of a layer for editing; what is selected may be inside that layer. */
-  openLookOf(layer: string, look: LookName | 'rest'): void {
+  /** Opens a look of layers for editing; what is selected may be inside them. */
+  openLookOf(layers: readonly string[], look: LookName | 'rest'): void {
     if (look === 'rest') return this.rest();
     this.look = look;
-    this.lookLayer = layer;
+    this.lookLayers = layers;
     this.reach = null;
   }
 
   private rest(): void {
     this.look = 'rest';
-    this.lookLayer = null;
+    this.lookLayers = [];
     this.reach = null;
   }
 
   select(ids: readonly string[]): void {
+    // What is said of layers is put away once others are selected.
+    if ((this.panel === 'behaves' || this.panel === 'more') && !ids.some((id) => this.selection.includes(id))) this.panel = null;
     this.selection = ids;
-    if (this.lookLayer !== null && !(ids.length > 0 && ids.every((id) => isInside(this.piece, id, this.lookLayer!)))) this.rest();
+    const isIn = (id: string) => this.lookLayers.some((layer) => isInside(this.piece, id, layer));
+    if (this.lookLayers.length && !(ids.length > 0 && ids.every(isIn))) this.rest();
     if (this.writing && !ids.includes(this.writing)) this.writing = null;
     if (this.renaming && !ids.includes(this.renaming)) this.renaming = null;
   }
@@ -661,7 +670,7 @@ export class EditorSession {
       const states = this.sceneId === null ? undefined : program.piece.scenes.get(this.sceneId)?.states;
       if (this.stateId === null || !states?.[this.stateId]) this.stateId = this.firstShownState();
     }
-    if (this.lookLayer !== null && !program.piece.layers.has(this.lookLayer)) this.rest();
+    if (this.lookLayers.some((layer) => !program.piece.layers.has(layer))) this.rest();
     if (this.selection.some((id) => !program.piece.layers.has(id))) this.selection = this.selection.filter((id) => program.piece.layers.has(id));
     if (this.frameSelection.some((id) => !program.scenes.has(id))) this.frameSelection = this.frameSelection.filter((id) => program.scenes.has(id));
   }

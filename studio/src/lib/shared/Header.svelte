@@ -2,6 +2,7 @@
   import type { Other } from '$lib/client/presence.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { desks, type Desk } from './commands';
+  import { getDesk } from './desk.svelte';
   import Logo from './Logo.svelte';
   import { pillWords } from './pill-words';
   import RenameField from './RenameField.svelte';
@@ -16,6 +17,7 @@
   }
   let { session, desk, onfinder, onkeys }: Props = $props();
 
+  const place = getDesk();
   let renaming = $state(false);
   const pill = $derived(
     pillWords(session.audit && { findings: session.findings, cut: session.audit.cut, isCurrent: session.auditIsCurrent && session.auditIsDone })
@@ -39,8 +41,12 @@
   );
 </script>
 
-<header class="flex h-[46px] shrink-0 items-center gap-4 border-b border-[var(--line)] bg-[var(--sheet)] px-3.5">
-  <div class="flex min-w-[110px] flex-[1_1_0] items-center gap-3 max-xl:max-w-[170px] max-xl:flex-none">
+<header class="flex h-[44px] shrink-0 items-center gap-4 border-b border-[var(--line)] bg-[var(--sheet)] px-3.5">
+  <div
+    class="flex min-w-[110px] items-center gap-3 max-xl:max-w-[170px] max-xl:flex-none {place.tools
+      ? 'max-w-[220px] flex-[0_1_auto]'
+      : 'flex-[1_1_0]'}"
+  >
     <a href="/" aria-label="To the Workroom" title="To the Workroom"><Logo /></a>
     {#if renaming}
       <RenameField
@@ -64,7 +70,7 @@
     {#each desks as item (item.id)}
       <a
         href="/p/{session.id}/{item.id}"
-        class="relative px-3 py-2 text-[15px] {desk === item.id ? 'font-bold' : 'soft hover:text-[var(--ink)]'}"
+        class="relative py-2 text-[15px] {place.tools ? 'px-2' : 'px-3'} {desk === item.id ? 'font-bold' : 'soft hover:text-[var(--ink)]'}"
         style="font-family: var(--heading)"
         aria-current={desk === item.id ? 'page' : undefined}
         title={item.meaning}
@@ -74,7 +80,14 @@
       </a>
     {/each}
   </nav>
-  <div class="flex min-w-0 flex-[1_1_auto] items-center justify-end gap-2.5 whitespace-nowrap max-xl:gap-1.5 [&>*]:shrink-0">
+  {#if place.tools}<div class="flex min-w-0 flex-[1_1_auto] items-center justify-center gap-1 whitespace-nowrap" role="group" aria-label="Tools">
+      {@render place.tools()}
+    </div>{/if}
+  <div
+    class="flex min-w-0 {place.tools
+      ? 'flex-[0_1_auto]'
+      : 'flex-[1_1_auto]'} items-center justify-end gap-2.5 whitespace-nowrap max-xl:gap-1.5 [&>*]:shrink-0"
+  >
     <a
       href="/p/{session.id}/walk"
       class="chip block h-[24px] min-w-[64px] !shrink truncate rounded-full !px-2.5 font-semibold leading-[22px] {pillTones[pill.tone]}"

@@ -4,7 +4,6 @@ import { aLook, looks } from '$lib/build/look-poses';
 import {
   addFrame,
   addLook,
-  addLooks,
   align,
   carryAcross,
   chooseOne,
@@ -309,11 +308,7 @@ export const commands: readonly Command[] = [
       needs: 'select layers without it first',
       when: (context) =>
         selecting(context) && context.session.selection.some((id) => !context.session.piece.layers.get(id)?.looks?.[look.name as LookName]),
-      run: ({ session }) => {
-        const [first, ...others] = session.selection;
-        if (others.length) addLooks(session, session.selection, look.name as LookName);
-        else if (first) addLook(session, first, look.name, session.look);
-      },
+      run: ({ session }) => addLook(session, session.selection, look.name as LookName, session.look),
     })),
   ...(['left', 'center', 'right', 'top', 'middle', 'bottom'] as const).map((edge): Command => ({
     id: `align-${edge}`,

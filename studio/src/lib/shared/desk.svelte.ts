@@ -1,11 +1,14 @@
 import { getContext, setContext } from 'svelte';
 import type { EditorSession } from '$lib/client/session.svelte';
+import type { Snippet } from 'svelte';
 import type { DeskHands } from './commands';
 
 /** What the frame around the desks and the open desk share: the session, and what commands can do there. */
 export class DeskPlace {
   session: EditorSession | null = $state.raw(null);
   hands: DeskHands = {};
+  /** The tools of the open desk, where they stand in the header; null where it has none or keeps them itself. */
+  tools: Snippet | null = $state.raw(null);
   /** Where the menu of the selected layers stands, in the window; null while it is closed. */
   menuAt: { readonly x: number; readonly y: number } | null = $state.raw(null);
 

@@ -339,7 +339,7 @@
         onkeydown={nameKey}
       />
       <span class="soft">of</span>
-      <NumberField value={seconds} label="Seconds" min={0.1} max={600} step="any" width={56} submits onset={(value) => (seconds = value ?? 2)} />
+      <NumberField value={seconds} label="Seconds" min={0.1} max={600} width={56} submits onset={(value) => (seconds = value ?? 2)} />
       <span class="soft">s each</span>
       <button class="act act-go">{names.trim() === '' && pages.length > 1 ? `A section for each of ${pages.length} layers` : 'Give it time'}</button>
     {/if}

@@ -1,4 +1,16 @@
-import { addThreads, copyLayers, parseLines, pasteClip, printLine, scopeFor, scopeOf, threadsOf, type Clip, type Operation } from '@zany/core';
+import {
+  addThreads,
+  copyLayers,
+  parseLines,
+  pasteClip,
+  printLine,
+  scopeFor,
+  scopeOf,
+  threadsByName,
+  threadsOf,
+  type Clip,
+  type Operation,
+} from '@zany/core';
 import { newId } from '$lib/client/ids';
 import type { EditorSession } from '$lib/client/session.svelte';
 import { named } from './names';
@@ -68,25 +80,36 @@ export function paste(session: EditorSession, clip: Clip): void {
 }
 
 /**
- * Puts thread lines that were copied onto every selected layer. What each has to have of its own is seen in what is said: the
- * frames that several now lead to alike. False where the text holds no lines.
+ * Puts thread lines that were copied onto every selected layer. Of several, each leads to the frame that it is called after, where there
+ * is one; what they now lead to alike is said. False where the text holds no lines.
  */
-export function pasteThreads(session: EditorSession, text: string): boolean {
-  const { selection, sceneId } = session;
+export function pasteThreads(session: EditorSession, text: string, byName = true): boolean {
+  const { selection, sceneId, piece } = session;
   if (!sceneId || selection.length === 0 || !text.trim()) return false;
   let operations: Operation[] = [];
-  const targets = new Set<string>();
+  const own = new Set<string>();
+  const alike = new Set<string>();
+  const layers = selection.flatMap((id) => piece.layers.get(id) ?? []);
+  const nameOf = (frame: string) => piece.scenes.get(frame)?.name ?? 'a frame that is gone';
   for (const id of selection) {
-    const lines = parseLines(text, scopeOf(session.piece, sceneId, id));
+    const lines = parseLines(text, scopeOf(piece, sceneId, id));
     if (!lines.ok) return false;
-    operations = [...operations, ...addThreads(session.piece, 'layer', id, lines.value, newId)];
-    for (const line of lines.value)
+    const named = byName && selection.length > 1 ? threadsByName(piece, lines.value, layers).get(id)! : { threads: lines.value, frame: null };
+    operations = [...operations, ...addThreads(piece, 'layer', id, named.threads, newId)];
+    if (named.frame !== null) own.add(named.frame);
+    for (const line of named.threads)
       for (const step of line.branches.flatMap((branch) => branch.steps))
-        if (step.do === 'go' && step.target.to === 'frame' && step.target.frame) targets.add(session.piece.scenes.get(step.target.frame)?.name ?? '');
+        if (step.do === 'go' && step.target.to === 'frame' && step.target.frame && named.frame === null) alike.add(step.target.frame);
   }
   if (!session.edit(`Paste threads on ${named(session, selection)}`, operations, 'plain')) return false;
   session.notePasted(operations.flatMap((operation) => (operation.op === 'put' && operation.table === 'threads' ? [operation.value.id] : [])));
-  if (selection.length > 1 && targets.size)
-    session.notify(`All ${selection.length} now lead to ${[...targets].join(', ')}. Pair them up (P) to give each its own.`);
+  if (own.size) {
+    const others = alike.size ? ` The others lead to ${[...alike].map(nameOf).join(', ')}.` : '';
+    session.notify(`Those called after a frame lead there: ${[...own].map(nameOf).join(', ')}.${others}`, {
+      label: 'As they were copied',
+      run: () => (session.undo(), pasteThreads(session, text, false)),
+    });
+  } else if (selection.length > 1 && alike.size)
+    session.notify(`All ${selection.length} now lead to ${[...alike].map(nameOf).join(', ')}. Pair them up (P) to give each its own.`);
   return true;
 }

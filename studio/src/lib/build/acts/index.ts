@@ -2,7 +2,7 @@
 
 export { CLIP_TYPE, duplicate, noteStep, clipOf, linesOf, paste, pasteThreads } from './copy';
 export { addFrame, copyFrame, removeFrames, setFrame, usualKinds, setKind, setBundle, bundleNamed } from './frames';
-export { addLook, addLooks, freshLook, removeLook } from './looks';
+export { addLook, freshLook, removeLook } from './looks';
 export { bringInHere, replaceFile, drawHere } from './files';
 export { drawLayer, isPainted, isShape, setLayer, outlineOnly, writtenText, writeText } from './draw';
 export { leadTo, bind, choiceOperations, selectedLooks, chooseOne, leaveChoice, bringInto, playFrom, addressIn, openOnClick } from './wire';

@@ -1,31 +1,21 @@
-import { colorOf, type Layer, type LookName, type Piece } from '@zany/core';
+import { colorOf, type Layer, type LookName, type Operation, type Piece } from '@zany/core';
 import type { EditorSession } from '$lib/client/session.svelte';
 import { aLook, labelOfLook, looks } from '../look-poses';
 
 /** Looks of layers. Each is one named edit. */
 
-/** A look made from another one; its fill is a shade of that, so that something is seen at once. */
-export function addLook(session: EditorSession, id: string, look: LookName | 'rest', from: LookName | 'rest'): void {
-  const layer = session.piece.layers.get(id);
-  if (!layer || look === 'rest') return;
-  const value = freshLook(session.piece, layer, look, from);
-  if (session.edit(`Add ${aLook(look)}`, [{ op: 'set', table: 'layers', id, path: ['looks', look], value }], 'plain')) session.openLookOf(id, look);
-}
-
-/** The same look for several layers at once, each from what it is at rest; those that have it keep theirs. */
-export function addLooks(session: EditorSession, ids: readonly string[], look: LookName): void {
+/**
+ * The same look for layers, each made from another one of its own where it has that, else from what it is at rest; its fill is a shade,
+ * so that something is seen at once. Those that have it keep theirs.
+ */
+export function addLook(session: EditorSession, ids: readonly string[], look: LookName, from: LookName | 'rest'): void {
   const layers = ids.flatMap((id) => session.piece.layers.get(id) ?? []).filter((layer) => !layer.looks?.[look]);
-  session.edit(
-    `Add ${aLook(look)} to ${layers.length} layers`,
-    layers.map((layer) => ({
-      op: 'set',
-      table: 'layers',
-      id: layer.id,
-      path: ['looks', look],
-      value: freshLook(session.piece, layer, look, 'rest'),
-    })),
-    'plain'
-  );
+  const operations = layers.map((layer): Operation => {
+    const value = freshLook(session.piece, layer, look, from);
+    return { op: 'set', table: 'layers', id: layer.id, path: ['looks', look], value };
+  });
+  const name = `Add ${aLook(look)}${layers.length > 1 ? ` to ${layers.length} layers` : ''}`;
+  if (session.edit(name, operations, 'plain')) session.openLookOf(ids, look);
 }
 
 /** What a new look of a layer begins as. */
@@ -46,12 +36,12 @@ function shade(color: string, by: number): string {
   return `#${[1, 3, 5].map((at) => part(at).toString(16).padStart(2, '0')).join('')}${color.slice(7)}`;
 }
 
-export function removeLook(session: EditorSession, id: string, look: LookName): void {
-  const left = Object.keys(session.piece.layers.get(id)?.looks ?? {}).filter((name) => name !== look);
-  if (session.look === look) session.openLookOf(id, 'rest');
-  session.edit(
-    `Remove the ${labelOfLook(look)} look`,
-    [{ op: 'set', table: 'layers', id, path: left.length ? ['looks', look] : ['looks'] }],
-    'plain'
-  );
+export function removeLook(session: EditorSession, ids: readonly string[], look: LookName): void {
+  if (session.look === look) session.openLookOf(ids, 'rest');
+  const operations = ids.flatMap((id): Operation[] => {
+    const names = Object.keys(session.piece.layers.get(id)?.looks ?? {});
+    if (!names.includes(look)) return [];
+    return [{ op: 'set', table: 'layers', id, path: names.length > 1 ? ['looks', look] : ['looks'] }];
+  });
+  session.edit(`Remove the ${labelOfLook(look)} look`, operations, 'plain');
 }
