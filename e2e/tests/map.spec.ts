@@ -1,4 +1,6 @@
+import type { Page, TestInfo } from '@playwright/test';
 import type { ComposeSpec } from '@zany/core/testing';
+import { pieceOf } from './pieces.ts';
 import { expect, test } from './studio.ts';
 
 /** What the map says of frames besides how they lead to each other. */
@@ -29,7 +31,8 @@ test('the map says what was walked, and how each frame is come to', async ({ stu
   await page.getByRole('radio', { name: 'what I have walked' }).click();
   await expect(frame('Harbour')).toHaveAccessibleName('Harbour, frame 1, 1 of 2');
   await expect(frame('Boats')).toHaveAccessibleName('Boats, frame 2, 0 of 1');
-  await expect(map.locator('path[stroke="var(--teal)"]')).toHaveCount(1);
+  const drawn = map.locator('canvas');
+  await expect(drawn).toHaveAttribute('data-walked', '1');
 
   await page.getByRole('radio', { name: 'steps from the start' }).click();
   await expect(frame('Harbour')).toHaveAccessibleName('Harbour, frame 1, begins here');
@@ -37,7 +40,7 @@ test('the map says what was walked, and how each frame is come to', async ({ stu
   await expect(frame('Lost')).toHaveAccessibleName('Lost, frame 5, cannot be reached');
   await frame('Pay').focus();
   await expect(page.locator('[data-way]')).toHaveText('To Pay from Harbour: click Boats, click Pay');
-  await expect(map.locator('path[stroke-width="3"]')).toHaveCount(2);
+  await expect(drawn).toHaveAttribute('data-lit', '2');
 
   // An edit leads there sooner.
   await studio.desk('Build');
@@ -47,4 +50,116 @@ test('the map says what was walked, and how each frame is come to', async ({ stu
   await page.getByRole('radio', { name: 'steps from the start' }).click();
   await expect(frame('Pay')).toHaveAccessibleName('Pay, frame 4, 1 step');
   await expect(frame('Fares')).toHaveAccessibleName('Fares, frame 3, cannot be reached');
+});
+
+/** What a canvas shows around a point of the window: how many colours there are. */
+const coloursAt = async (page: Page, x: number, y: number, info: TestInfo) => {
+  const shot = await page.screenshot({ clip: { x: x - 20, y: y - 20, width: 40, height: 40 }, path: info.outputPath('there.png') });
+  return page.evaluate(async (data) => {
+    const image = new Image();
+    image.src = `data:image/png;base64,${data}`;
+    await image.decode();
+    const canvas = new OffscreenCanvas(image.width, image.height);
+    const context = canvas.getContext('2d')!;
+    context.drawImage(image, 0, 0);
+    const { data: pixels } = context.getImageData(0, 0, image.width, image.height);
+    return new Set(Array.from({ length: pixels.length / 4 }, (_, i) => pixels.slice(i * 4, i * 4 + 3).join())).size;
+  }, shot.toString('base64'));
+};
+
+test('sixty frames: found by name, sifted, focused on, come to by arrows, and drawn', async ({ studio, page }, info) => {
+  await studio.givenPiece(pieceOf(60));
+  await studio.desk('Map');
+  const map = page.locator('[data-map]');
+  const drawn = map.locator('canvas');
+  const frame = (name: string) => map.getByRole('button', { name: new RegExp(`^${name}, frame`) });
+  await expect(map.locator('[data-frame]')).toHaveCount(60);
+  await expect(page.getByText('60 frames · 205 stitches')).toBeVisible();
+
+  // What many lead to is a mark, unless every stitch is asked for.
+  const few = Number(await drawn.getAttribute('data-strands'));
+  await page.getByRole('button', { name: 'every stitch' }).click();
+  await expect.poll(async () => Number(await drawn.getAttribute('data-strands'))).toBeGreaterThan(few + 60);
+  await page.getByRole('button', { name: 'every stitch' }).click();
+
+  const find = page.getByRole('textbox', { name: 'Find a frame on the map' });
+  await find.fill('tides');
+  await expect(drawn).toHaveAttribute('data-faint', '50');
+  await expect(map.getByText('10 frames', { exact: true })).toBeVisible();
+  await find.press('Enter');
+  await expect.poll(async () => (await frame('Tides start').boundingBox())!.width).toBeGreaterThan(50);
+  const box = (await frame('Tides start').boundingBox())!;
+  await expect.poll(() => coloursAt(page, box.x + box.width / 2, box.y + 20, info)).toBeGreaterThan(3);
+  await find.press('Escape');
+  await expect(drawn).toHaveAttribute('data-faint', '0');
+
+  await frame('Tides start').click();
+  await page.getByRole('radio', { name: '1 step around the open frame' }).click();
+  await expect.poll(async () => Number(await drawn.getAttribute('data-faint'))).toBeGreaterThan(40);
+  await page.getByRole('radio', { name: 'All frames' }).click();
+  await frame('Tides start').focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(frame('Tides 2')).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Cue sheet' }).getByRole('heading', { name: 'Tides 2' })).toBeVisible();
+});
+
+test('frames are put where they shall stand, stay there, and are arranged by flow again', async ({ studio, page }) => {
+  await studio.given(harbour);
+  await studio.desk('Map');
+  const map = page.locator('[data-map]');
+  const frame = (name: string) => map.getByRole('button', { name: new RegExp(`^${name}, frame`) });
+  await frame('Lost').hover();
+  const begun = (await frame('Lost').boundingBox())!;
+  const handle = (await page.locator('[data-carry]').boundingBox())!;
+  await page.mouse.move(handle.x + 20, handle.y + handle.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(handle.x + 60, handle.y - 80, { steps: 5 });
+  await page.mouse.up();
+  const sideOf = async () => {
+    const [lost, start] = [(await frame('Lost').boundingBox())!, (await frame('Harbour').boundingBox())!];
+    return Math.round(((lost.x - start.x) / lost.width) * 20);
+  };
+  const put = await sideOf();
+  await page.reload();
+  await expect(frame('Lost')).toBeVisible();
+  await expect.poll(sideOf).toBe(put);
+  expect((await frame('Lost').boundingBox())!.x).not.toBeCloseTo(begun.x, 0);
+  await page.getByRole('button', { name: 'arrange by flow' }).click();
+  await expect.poll(sideOf).not.toBe(put);
+  await page.keyboard.press('Control+z');
+  await expect.poll(sideOf).toBe(put);
+});
+
+test('frames are named, marked and bundled on the map', async ({ studio, page }) => {
+  await studio.given(harbour);
+  await studio.desk('Map');
+  const map = page.locator('[data-map]');
+  const frame = (name: string) => map.getByRole('button', { name: new RegExp(`^${name}, frame`) });
+  await frame('Lost').click({ button: 'right' });
+  const menu = page.getByRole('dialog', { name: 'Lost' });
+  await menu.getByRole('textbox', { name: 'Name of the frame' }).fill('Found');
+  await menu.getByRole('textbox', { name: 'Name of the frame' }).press('Enter');
+  await expect(frame('Found')).toBeVisible();
+  await frame('Pay').click();
+  await frame('Found').click({ modifiers: ['Control'] });
+  await frame('Found').click({ button: 'right' });
+  await page.getByRole('dialog', { name: 'Found' }).getByRole('textbox', { name: 'Bundle' }).fill('Money');
+  await page.getByRole('button', { name: 'bundle 2 frames' }).click();
+  await frame('Found').click({ button: 'right' });
+  await page.getByRole('dialog', { name: 'Found' }).getByRole('button', { name: 'Delete 2 frames' }).click();
+  await expect(map.locator('[data-frame]')).toHaveCount(3);
+  await page.keyboard.press('Control+z');
+  await expect(map.locator('[data-frame]')).toHaveCount(5);
+  // A ribbon that is pointed at says what it does.
+  const [from, to] = [(await frame('Boats').boundingBox())!, (await frame('Pay').boundingBox())!];
+  await expect
+    .poll(async () => {
+      for (let y = from.y; y < from.y + from.height; y += 4) {
+        await page.mouse.move((from.x + from.width + to.x) / 2, y);
+        if (await page.locator('[data-pointed]').isVisible()) return page.locator('[data-pointed]').textContent();
+      }
+      return null;
+    })
+    .toContain('go to');
 });

@@ -309,6 +309,9 @@ export const SceneSchema = Obj(
     background: paint(),
     bundle: Optional(id()),
     kind: Optional(id()),
+    onMap: Optional(
+      Obj({ x: coordinate(), y: coordinate() }, { ...strict, description: 'where it stands on the map, when it was put there by hand' })
+    ),
     states: Optional(byId(StateSchema, 200)),
     initial: Optional(id()),
     stateIs: Optional(expression('text', 'name of the state it is always in')),

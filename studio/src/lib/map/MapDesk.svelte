@@ -1,13 +1,22 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { colorOf, wireTo, type SceneProgram } from '@zany/core';
+  import { colorOf, groupedBy, wireTo, type Operation } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
-  import Thumb from '$lib/shared/Thumb.svelte';
-  import { onDestroy } from 'svelte';
+  import { onDestroy, onMount } from 'svelte';
+  import FrameMenu from './FrameMenu.svelte';
   import type { LayoutAnswer, LayoutTask } from './layout';
   import { mapLooks, MapLooks, type MapLook } from './looks.svelte';
-  import { stitchesOf } from './stitches';
+  import MapBar from './MapBar.svelte';
+  import MapOverview from './MapOverview.svelte';
+  import { inksOf, type Cloth, type Sheet, type Strand, type Tag } from './paint';
+  import type { PaintTask } from './paint.worker';
+  import { FramePictures } from './pictures';
+  import { distanceTo, routeAll, type Box, type Curve } from './routes';
+  import { isOpen as isAllSeen, looseIn, NO_SIEVE, passes, type Sieve } from './sieve';
+  import type { Stitch } from './stitches';
+  import { centredOn, fitted, onMap, zoomed, type View } from './view';
+  import { around, webOf, type Ribbon } from './web';
 
   const session = useSession();
   const looks = new MapLooks(session);
@@ -16,30 +25,43 @@
   /** Frames are drawn to fit into this on the map at 100 %. */
   const WIDE = 150;
   const HIGH = 190;
+  /** Room for the name below a frame. */
+  const NAME = 44;
 
   const worker = new Worker(new URL('./layout.worker.ts', import.meta.url), { type: 'module' });
   let layout = $state.raw<LayoutAnswer | null>(null);
   let asked = 0;
   let width = $state(1000);
   let height = $state(700);
-  let zoom: number | null = $state(null);
-  let pan = $state({ x: 0, y: 0 });
-  /** Among more stitches than this, only those of the frame that is pointed at stand out. */
-  const CROWD = 300;
-
-  /** Frames narrower than this on screen are shown as plain sheets. */
-  const TINY = 28;
+  /** Null while all of it is seen. */
+  let chosen: View | null = $state.raw(null);
+  let isMoving = $state(false);
+  let everyStitch = $state(false);
+  let sieve: Sieve = $state.raw(NO_SIEVE);
+  let focusSteps = $state(0);
 
   let ground: HTMLElement;
+  let canvas: HTMLCanvasElement;
   let hovered: string | null = $state(null);
+  let pointed = $state.raw<{ readonly ribbon: Ribbon; readonly x: number; readonly y: number } | null>(null);
   let drawing: { layer: string; from: string; x: number; y: number; toX: number; toY: number; over: string | null } | null = $state.raw(null);
+  let carried: { readonly ids: readonly string[]; readonly dx: number; readonly dy: number } | null = $state.raw(null);
+  let menu: { readonly id: string; readonly anchor: HTMLElement } | null = $state.raw(null);
 
   worker.onmessage = ({ data }: MessageEvent<LayoutAnswer>) => {
     if (data.version === asked) layout = data;
   };
-  onDestroy(() => worker.terminate());
+  const painter = new Worker(new URL('./paint.worker.ts', import.meta.url), { type: 'module' });
+  const tell = (task: PaintTask, transfer: Transferable[] = []) => painter.postMessage(task, transfer);
+  const pictures = new FramePictures(session.assetUrl, (frame, picture) => tell({ about: 'picture', frame, picture }, [picture]));
+  onDestroy(() => {
+    worker.terminate();
+    painter.terminate();
+    pictures.end();
+  });
 
-  const stitches = $derived(stitchesOf(session.program));
+  const program = $derived(session.calm ?? session.program);
+  const web = $derived(webOf(session.program));
   const sizes = $derived(
     new Map(
       session.program.frames.map((id) => {
@@ -51,114 +73,76 @@
   );
   const shape = $derived(
     JSON.stringify([
-      session.program.frames.map((id) => [id, sizes.get(id)!.width, sizes.get(id)!.height]),
-      [...new Set(stitches.map(({ from, to }) => `${from} ${to}`))],
+      session.program.frames.map((id) => [id, sizes.get(id)!.width, sizes.get(id)!.height, session.piece.scenes.get(id)?.bundle ?? null]),
+      web.ribbons.filter(({ isToHub }) => !isToHub).map(({ key }) => key),
       session.piece.head.start,
     ])
   );
 
   // The map is laid out anew only when frames come, go, change size, or lead elsewhere.
   $effect(() => {
-    const [frames, links, start] = JSON.parse(shape) as [[string, number, number][], string[], string[]];
+    const [frames, links, start] = JSON.parse(shape) as [[string, number, number, string | null][], string[], string[]];
     const task: LayoutTask = {
       version: ++asked,
-      frames: frames.map(([id, wide, high]) => ({ id, width: wide, height: high + 24 })),
+      frames: frames.map(([id, wide, high, bundle]) => ({ id, width: wide, height: high + NAME, bundle })),
       links: links.map((link) => link.split(' ') as [string, string]),
       start,
     };
     worker.postMessage(task);
   });
 
-  const fitted = $derived(layout ? Math.min(1.4, (width - 40) / layout.width, (height - 40) / layout.height) : 1);
-  const least = $derived(Math.min(0.08, fitted));
-  const scale = $derived(zoom ?? fitted);
-  /** The scale in steps: what is measured by it need not be drawn anew at every turn of the wheel. */
-  const step = $derived(1.25 ** Math.round(Math.log(scale) / Math.log(1.25)));
-  /** Names keep a size that can be read, as long as there is room for it. */
-  const lettering = $derived(Math.min(30, Math.max(12, 11 / step)));
-  const isReadable = $derived(lettering * step >= 5);
-  /** Knots and eyelets keep a size that can be seen. */
-  const dot = $derived(Math.min(2, Math.max(1, 0.8 / step)));
-  const sharpness = $derived(Math.min(4, 2 ** Math.ceil(Math.log2(scale))));
-  const origin = $derived(zoom === null && layout ? { x: (width - layout.width * scale) / 2, y: (height - layout.height * scale) / 2 } : pan);
-
-  const takeBack = desk.lend({
-    zoom: (to) => {
-      if (to === 'fit') zoom = null;
-      else setZoom(to === 'whole' ? 1 : scale * (to === 'in' ? 1.25 : 0.8), width / 2, height / 2);
-    },
-  });
-  onDestroy(takeBack);
-
-  /** Zooms about a point of the desk. */
-  function setZoom(to: number, x: number, y: number) {
-    const next = Math.max(least, Math.min(4, to));
-    pan = { x: x - ((x - origin.x) / scale) * next, y: y - ((y - origin.y) / scale) * next };
-    zoom = next;
-  }
-
-  function wheel(event: WheelEvent) {
-    event.preventDefault();
-    const box = ground.getBoundingClientRect();
-    if (event.ctrlKey || event.metaKey) setZoom(scale * Math.exp(-event.deltaY / 300), event.clientX - box.left, event.clientY - box.top);
-    else {
-      pan = { x: origin.x - event.deltaX, y: origin.y - event.deltaY };
-      zoom = scale;
+  /** Where each frame stands: as it was put by hand, else as it was laid out. */
+  const boxes = $derived.by(() => {
+    const all = new Map<string, Box>();
+    if (!layout) return all;
+    for (const [id, size] of sizes) {
+      const place = session.program.scenes.get(id)!.scene.onMap ?? layout.places.get(id);
+      const by = carried?.ids.includes(id) ? carried : null;
+      if (place) all.set(id, { x: place.x + (by?.dx ?? 0), y: place.y + (by?.dy ?? 0), width: size.width, height: size.height });
     }
-  }
+    return all;
+  });
+  const whole = $derived.by(() => {
+    let [left, top, right, bottom] = [0, 0, layout?.width ?? 1, layout?.height ?? 1];
+    for (const { x, y, width, height } of boxes.values()) {
+      left = Math.min(left, x - 40);
+      top = Math.min(top, y - 40);
+      right = Math.max(right, x + width + 40);
+      bottom = Math.max(bottom, y + height + NAME + 20);
+    }
+    return { x: left, y: top, width: right - left, height: bottom - top };
+  });
+  const all = $derived.by(() => {
+    const view = fitted(whole, { width, height: height - 56 });
+    return { ...view, x: view.x - whole.x * view.scale, y: view.y - whole.y * view.scale };
+  });
+  const view = $derived(chosen ?? all);
+  const least = $derived(Math.min(0.08, all.scale));
 
-  function drag(event: PointerEvent) {
-    if (event.button !== 0 || (event.target as HTMLElement).closest('[data-frame], [data-source], button')) return;
-    const from = { x: event.clientX - origin.x, y: event.clientY - origin.y };
-    ground.setPointerCapture(event.pointerId);
-    const move = (next: PointerEvent) => {
-      const held = scale;
-      pan = { x: next.clientX - from.x, y: next.clientY - from.y };
-      zoom = held;
-    };
-    ground.addEventListener('pointermove', move);
-    ground.addEventListener('pointerup', () => ground.removeEventListener('pointermove', move), { once: true });
-  }
+  const routes = $derived(routeAll(everyStitch ? web.ribbons : web.ribbons.filter(({ isToHub }) => !isToHub), (id) => boxes.get(id) ?? null));
+  const loose = $derived(looseIn(session.findings));
+  const kinds = $derived(session.piece.head.kinds ?? {});
 
-  const placeOf = (id: string) => layout?.places.get(id) ?? { x: 0, y: 0 };
+  const focused = $derived(focusSteps > 0 && session.sceneId !== null && sizes.has(session.sceneId) ? session.sceneId : null);
+  const sifted = $derived<Sieve>({ ...sieve, around: focused === null ? null : around(web, focused, focusSteps) });
+  /** Frames that are not looked for. */
+  const faint = $derived.by(() => {
+    if (isAllSeen(sifted)) return new Set<string>();
+    const known = { loose, isUnwalked: (id: string) => looks.isUnwalked(id) };
+    return new Set(session.program.frames.filter((id) => !passes(session.program.scenes.get(id)!, sifted, known)));
+  });
+  const found = $derived(session.program.frames.filter((id) => !faint.has(id)));
 
-  interface Line {
-    readonly path: string;
-    readonly x: number;
-    readonly y: number;
-    readonly endX: number;
-    readonly endY: number;
-  }
+  const isWalked = (stitches: readonly Stitch[]) => stitches.every(({ thread }) => looks.isWalked(thread.id));
 
-  /** From the middle of the very layer to the near side of the frame it leads to. */
-  function line(from: string, to: string, box: { x: number; y: number; width: number; height: number } | null): Line {
-    const a = placeOf(from);
-    const b = placeOf(to);
-    const size = sizes.get(from)!;
-    const target = sizes.get(to)!;
-    const x = a.x + (box ? (box.x + box.width / 2) * size.scale : size.width / 2);
-    const y = a.y + (box ? (box.y + box.height / 2) * size.scale : size.height);
-    const forward = b.x > a.x + size.width / 2;
-    const endX = forward ? b.x : b.x + target.width;
-    const endY = b.y + Math.min(target.height / 2, 60);
-    const bend = Math.max(40, Math.abs(endX - x) / 2);
-    const path = forward
-      ? `M${x} ${y} C ${x + bend} ${y}, ${endX - bend} ${endY}, ${endX - 7} ${endY}`
-      : `M${x} ${y} C ${x - 10} ${y - bend * 0.5 - 60}, ${endX + bend} ${endY - 60}, ${endX + 7} ${endY}`;
-    return { path, x, y, endX: endX + (forward ? -7 : 7), endY };
-  }
-
-  const shown = $derived(
-    layout
-      ? stitches
-          .filter(({ from, to }) => layout!.places.has(from) && layout!.places.has(to))
-          .map((stitch) => ({ ...stitch, ...line(stitch.from, stitch.to, stitch.box) }))
-      : []
-  );
-
-  /** Those of the frame that is pointed at stand out. */
-  const lit = $derived(
-    hovered === null ? [] : shown.filter(({ from, to, thread }) => (way ? way.threads.has(thread.id) : from === hovered || to === hovered))
+  const strands = $derived(
+    [...routes].map(([ribbon, curve]): Strand => ({
+      curve,
+      count: ribbon.stitches.length,
+      isWalked: isWalked(ribbon.stitches),
+      isConditional: ribbon.isConditional,
+      isFaint: faint.has(ribbon.from) || faint.has(ribbon.to),
+    }))
   );
 
   /** What the shortest way to the frame that is pointed at fires. */
@@ -169,72 +153,340 @@
     if (looks.look === 'steps') looks.ask();
   });
 
+  /** From the middle of the very layer, where the stitch begins at one. */
+  function fromLayer(stitch: Stitch, curve: Curve): Curve {
+    const box = boxes.get(stitch.from);
+    const size = sizes.get(stitch.from);
+    if (!stitch.box || !box || !size) return curve;
+    const [x, y] = [box.x + (stitch.box.x + stitch.box.width / 2) * size.scale, box.y + (stitch.box.y + stitch.box.height / 2) * size.scale];
+    return [x, y, Math.max(curve[2], x + 20), (y + curve[3]) / 2, curve[4], curve[5], curve[6], curve[7]];
+  }
+
+  const litRibbons = $derived(
+    hovered === null
+      ? pointed
+        ? [pointed.ribbon]
+        : []
+      : web.ribbons.filter(({ from, to, stitches }) =>
+          way ? stitches.some(({ thread }) => way.threads.has(thread.id)) : from === hovered || to === hovered
+        )
+  );
+  /** Stitches of what is pointed at, each from its own layer. */
+  const lit = $derived.by(() => {
+    const curves = routeAll(litRibbons, (id) => boxes.get(id) ?? null);
+    return litRibbons.flatMap((ribbon) => {
+      const curve = routes.get(ribbon) ?? curves.get(ribbon);
+      if (!curve) return [];
+      return ribbon.stitches
+        .filter(({ thread }) => !way || way.threads.has(thread.id))
+        .map((stitch) => ({
+          curve: fromLayer(stitch, curve),
+          count: 1,
+          isWalked: isWalked([stitch]),
+          isConditional: false,
+          isFaint: false,
+          words: pointed ? stitch.words : null,
+        }));
+    });
+  });
+
+  const sheets = $derived(
+    session.program.frames.flatMap((id, at): Sheet[] => {
+      const box = boxes.get(id);
+      const { scene } = session.program.scenes.get(id)!;
+      if (!box) return [];
+      const note = looks.noteOn(id);
+      const isStart = session.piece.head.start.includes(id);
+      const tags: Tag[] = [
+        ...(note ? [{ words: note.text, tone: note.tone }] : []),
+        ...(isStart ? [{ words: 'start', tone: 'good' as const }] : []),
+        ...(scene.ending ? [{ words: 'ending', tone: 'plain' as const }] : []),
+        ...(loose.get(id) ? [{ words: `● ${loose.get(id)}`, tone: 'bad' as const }] : []),
+      ];
+      const kind = scene.kind === undefined ? undefined : kinds[scene.kind];
+      return [
+        {
+          id,
+          box,
+          name: `${at + 1} ${scene.name}`,
+          color: colorOf(session.piece.head, scene.background),
+          isFaint: faint.has(id),
+          isOpen: session.frameSelection.includes(id) || session.sceneId === id,
+          isDraft: scene.draft === true,
+          isFound: sieve.words.trim() !== '' && !faint.has(id),
+          kind: kind ? { mark: kind.mark, color: kind.color } : null,
+          tags,
+          marks: web.marks.get(id)?.filter(({ kind: mark }) => !everyStitch || mark !== 'toHub') ?? [],
+          weight: (session.sceneId === id ? 40 : 0) + (isStart ? 30 : 0) + (scene.ending ? 10 : 0),
+        },
+      ];
+    })
+  );
+
+  /** Pieces of cloth under bundles whose frames stand together. */
+  const patches = $derived.by(() => {
+    const bundles = session.piece.head.bundles ?? {};
+    const own = groupedBy(session.program.frames, (id) => session.program.scenes.get(id)!.scene.bundle ?? '');
+    return Object.entries(bundles).flatMap(([bundle, { name }]) => {
+      const frames = own.get(bundle) ?? [];
+      const mine = frames.flatMap((id) => boxes.get(id) ?? []);
+      if (mine.length === 0) return [];
+      const x = Math.min(...mine.map((box) => box.x)) - 22;
+      const y = Math.min(...mine.map((box) => box.y)) - 34;
+      const right = Math.max(...mine.map((box) => box.x + box.width)) + 22;
+      const bottom = Math.max(...mine.map((box) => box.y + box.height)) + NAME;
+      const isApart = [...boxes].every(
+        ([id, box]) => frames.includes(id) || box.x > right || box.x + box.width < x || box.y > bottom || box.y + box.height < y
+      );
+      const ends = frames.reduce((sum, id) => sum + (loose.get(id) ?? 0), 0);
+      return isApart ? [{ bundle, name, box: { x, y, width: right - x, height: bottom - y }, frames: frames.length, loose: ends }] : [];
+    });
+  });
+  const cloths = $derived(patches.map(({ bundle: _id, ...cloth }): Cloth => cloth));
+
+  /** Stitches between bundles, taken together. */
+  const seams = $derived.by((): Strand[] => {
+    const at = new Map(patches.map(({ bundle, box }) => [bundle, box]));
+    const bundleOf = (id: string) => session.program.scenes.get(id)!.scene.bundle ?? '';
+    const between = groupedBy(
+      web.ribbons.filter(({ from, to, isToHub }) => !isToHub && bundleOf(from) !== bundleOf(to) && at.has(bundleOf(from)) && at.has(bundleOf(to))),
+      ({ from, to }) => `${bundleOf(from)} ${bundleOf(to)}`
+    );
+    const ribbons = [...between].map(([key, list]): Ribbon => {
+      const [from, to] = key.split(' ') as [string, string];
+      return { key, from, to, stitches: list.flatMap(({ stitches }) => stitches), isToHub: false, isConditional: false };
+    });
+    return [...routeAll(ribbons, (id) => at.get(id) ?? null)].map(([{ stitches }, curve]) => ({
+      curve,
+      count: stitches.length,
+      isWalked: isWalked(stitches),
+      isConditional: false,
+      isFaint: false,
+    }));
+  });
+
+  let theme = $state(0);
+  onMount(() => {
+    const drawnOn = canvas.transferControlToOffscreen();
+    tell({ about: 'canvas', canvas: drawnOn }, [drawnOn]);
+    // The theme is an attribute of the page.
+    const watch = new MutationObserver(() => theme++);
+    watch.observe(document.documentElement, { attributes: true });
+    return () => watch.disconnect();
+  });
+  $effect(() => {
+    void theme;
+    if (layout) tell({ about: 'map', cloths, strands, seams, sheets, inks: inksOf(ground) });
+  });
+  $effect(() => tell({ about: 'pointed', lit, drawn: drawing, hovered, target: drawing?.over ?? null }));
+  $effect(() => tell({ about: 'seen', view, width, height, sharpness: devicePixelRatio, isMoving }));
+  $effect(() => {
+    pictures.keepOnly(session.program.frames);
+    tell({ about: 'frames', frames: session.program.frames });
+  });
+  // Frames are painted as they come into view, once it rests.
+  $effect(() => {
+    if (isMoving) return;
+    const isSeen = ({ x, y, width: w, height: h }: Box) =>
+      (x + w) * view.scale + view.x > -100 &&
+      (y + h) * view.scale + view.y > -100 &&
+      x * view.scale + view.x < width + 100 &&
+      y * view.scale + view.y < height + 100;
+    for (const [id, box] of boxes) if (isSeen(box)) pictures.ask(program, id, view.scale * sizes.get(id)!.scale * devicePixelRatio);
+  });
+
+  let resting: ReturnType<typeof setTimeout> | undefined;
+  function look(next: View) {
+    chosen = next;
+    if (!isMoving) pictures.pause();
+    isMoving = true;
+    clearTimeout(resting);
+    resting = setTimeout(() => (isMoving = false), 140);
+  }
+  onDestroy(() => clearTimeout(resting));
+
+  const zoomTo = (to: number, x = width / 2, y = height / 2) => look(zoomed(view, to, least, x, y));
+
+  const takeBack = desk.lend({
+    zoom: (to) => {
+      if (to === 'fit') chosen = null;
+      else zoomTo(to === 'whole' ? 1 : view.scale * (to === 'in' ? 1.25 : 0.8));
+    },
+  });
+  onDestroy(takeBack);
+
+  function wheel(event: WheelEvent) {
+    event.preventDefault();
+    const box = ground.getBoundingClientRect();
+    if (event.ctrlKey || event.metaKey) zoomTo(view.scale * Math.exp(-event.deltaY / 300), event.clientX - box.left, event.clientY - box.top);
+    else look({ ...view, x: view.x - event.deltaX, y: view.y - event.deltaY });
+  }
+
+  const pointOf = (event: PointerEvent | MouseEvent) => {
+    const box = ground.getBoundingClientRect();
+    return onMap(view, event.clientX - box.left, event.clientY - box.top);
+  };
+
+  const frameAt = (x: number, y: number): string | null => {
+    for (const [id, box] of boxes) if (x >= box.x && y >= box.y && x <= box.x + box.width && y <= box.y + box.height) return id;
+    return null;
+  };
+
+  /** So near a ribbon is pointed at, CSS px of the screen. */
+  const NEAR = 7;
+
+  function point(event: PointerEvent) {
+    if (event.buttons !== 0 || (event.target as HTMLElement).closest('.pop')) return;
+    const at = pointOf(event);
+    const frame = frameAt(at.x, at.y) ?? (event.target as HTMLElement).closest<HTMLElement>('[data-carry]')?.dataset['carry'] ?? null;
+    if (frame !== hovered) hovered = frame;
+    if (frame !== null) return void (pointed = null);
+    let nearest: Ribbon | null = null;
+    let least = NEAR / view.scale;
+    for (const [ribbon, curve] of routes) {
+      const distance = distanceTo(curve, at.x, at.y);
+      if (distance < least) [nearest, least] = [ribbon, distance];
+    }
+    if (nearest !== pointed?.ribbon || nearest) pointed = nearest && { ribbon: nearest, x: event.clientX, y: event.clientY };
+  }
+
+  /** Follows the pointer until it is let go. */
+  function follow(event: PointerEvent, move: (next: PointerEvent) => void, up: () => void = () => undefined) {
+    ground.setPointerCapture(event.pointerId);
+    ground.addEventListener('pointermove', move);
+    ground.addEventListener(
+      'pointerup',
+      () => {
+        ground.removeEventListener('pointermove', move);
+        up();
+      },
+      { once: true }
+    );
+  }
+
+  function drag(event: PointerEvent) {
+    if (event.button !== 0 || (event.target as HTMLElement).closest('[data-frame], [data-source], [data-carry], .pop')) return;
+    const from = { x: event.clientX - view.x, y: event.clientY - view.y };
+    follow(event, (next) => look({ ...view, x: next.clientX - from.x, y: next.clientY - from.y }));
+  }
+
   const sources = $derived.by(() => {
     const scene = hovered !== null && session.canEdit ? session.program.scenes.get(hovered) : undefined;
     return scene?.items.filter((item) => item.shown && item.layer.type !== 'picture' && !item.parent).slice(-60) ?? [];
   });
 
-  const mapPoint = (event: PointerEvent) => {
-    const box = ground.getBoundingClientRect();
-    return { x: (event.clientX - box.left - origin.x) / scale, y: (event.clientY - box.top - origin.y) / scale };
-  };
-
-  const frameAt = (x: number, y: number) =>
-    session.program.frames.find((id) => {
-      const place = placeOf(id);
-      const size = sizes.get(id)!;
-      return x >= place.x && y >= place.y && x <= place.x + size.width && y <= place.y + size.height;
-    }) ?? null;
-
   /** Wires by drawing: from a layer to the frame where the stitch is let go. */
-  function draw(event: PointerEvent, layer: string, from: string) {
+  function sew(event: PointerEvent, layer: string, from: string) {
+    if (event.button !== 0) return;
     event.preventDefault();
     event.stopPropagation();
-    const begin = mapPoint(event);
-    ground.setPointerCapture(event.pointerId);
+    const begin = pointOf(event);
     drawing = { layer, from, ...begin, toX: begin.x, toY: begin.y, over: null };
-    const move = (next: PointerEvent) => {
-      const at = mapPoint(next);
-      const over = frameAt(at.x, at.y);
-      drawing = { layer, from, ...begin, toX: at.x, toY: at.y, over: over === from ? null : over };
-    };
-    const up = () => {
-      ground.removeEventListener('pointermove', move);
-      const target = drawing?.over;
-      drawing = null;
-      if (target) session.edit(`Lead to ${session.piece.scenes.get(target)?.name}`, wireTo(session.piece, [layer], target, newId));
-    };
-    ground.addEventListener('pointermove', move);
-    ground.addEventListener('pointerup', up, { once: true });
+    follow(
+      event,
+      (next) => {
+        const at = pointOf(next);
+        const over = frameAt(at.x, at.y);
+        drawing = { layer, from, ...begin, toX: at.x, toY: at.y, over: over === from ? null : over };
+      },
+      () => {
+        const target = drawing?.over;
+        drawing = null;
+        if (target) session.edit(`Lead to ${session.piece.scenes.get(target)?.name}`, wireTo(session.piece, [layer], target, newId));
+      }
+    );
   }
 
-  const tones = { good: 'chip-teal', part: 'chip-gold', none: '', bad: 'chip-brick' } as const;
+  /** Puts a frame, and those selected with it, somewhere by hand. */
+  function carry(event: PointerEvent, id: string) {
+    if (event.button !== 0 || !session.canEdit) return;
+    event.stopPropagation();
+    const ids = session.frameSelection.includes(id) ? session.frameSelection : [id];
+    const [x, y] = [event.clientX, event.clientY];
+    follow(
+      event,
+      (next) => (carried = { ids, dx: (next.clientX - x) / view.scale, dy: (next.clientY - y) / view.scale }),
+      () => {
+        const moved = carried;
+        const operations = ids.flatMap((one): Operation[] => {
+          const box = boxes.get(one);
+          return moved && box
+            ? [{ op: 'set', table: 'scenes', id: one, path: ['onMap'], value: { x: Math.round(box.x), y: Math.round(box.y) } }]
+            : [];
+        });
+        carried = null;
+        session.edit(
+          ids.length > 1 ? `Place ${ids.length} frames on the map` : `Place ${session.piece.scenes.get(id)?.name} on the map`,
+          operations,
+          'plain'
+        );
+      }
+    );
+  }
 
-  const groundOf = ({ scene }: SceneProgram) => colorOf(session.piece.head, scene.background);
+  const placed = $derived(session.program.frames.filter((id) => session.program.scenes.get(id)!.scene.onMap));
+  const arrange = () =>
+    session.edit(
+      'Arrange the map by flow',
+      placed.map((id): Operation => ({ op: 'set', table: 'scenes', id, path: ['onMap'] })),
+      'plain'
+    );
+
+  function pick(event: MouseEvent, id: string) {
+    const { frameSelection } = session;
+    if (event.ctrlKey || event.metaKey || event.shiftKey)
+      session.frameSelection = frameSelection.includes(id) ? frameSelection.filter((one) => one !== id) : [...frameSelection, id];
+    else session.openScene(id);
+  }
 
   function open(id: string) {
     session.openScene(id);
     void goto(`/p/${session.id}/build`);
   }
 
-  const worst = $derived.by(() => {
-    const found = new Map<string, number>();
-    for (const finding of session.findings) if (finding.place.scene) found.set(finding.place.scene, (found.get(finding.place.scene) ?? 0) + 1);
-    return found;
-  });
-</script>
+  /** To the middle of the desk, large enough to be read. */
+  function come(id: string) {
+    const box = boxes.get(id);
+    if (!box) return;
+    const near = { ...view, scale: Math.max(view.scale, 0.7) };
+    look(centredOn(near, { width, height }, box.x + box.width / 2, box.y + box.height / 2));
+    hovered = id;
+  }
 
-{#snippet run(stitch: (typeof shown)[number], wide: number)}
-  <path
-    d={stitch.path}
-    fill="none"
-    stroke={looks.isWalked(stitch.thread.id) ? 'var(--teal)' : 'var(--gold)'}
-    stroke-width={wide}
-    vector-effect="non-scaling-stroke"
-    stroke-dasharray="7 5"
-    stroke-linecap="round"><title>{stitch.words}</title></path
-  >
-{/snippet}
+  const ways = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] } as const;
+
+  /** Arrows go to the frame that stands next in their direction. */
+  function key(event: KeyboardEvent, id: string) {
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      return open(id);
+    }
+    const direction = ways[event.key as keyof typeof ways] as readonly [number, number] | undefined;
+    const from = boxes.get(id);
+    if (!direction || !from) return;
+    event.preventDefault();
+    event.stopPropagation();
+    let next: string | null = null;
+    let least = Infinity;
+    for (const [other, box] of boxes) {
+      const [dx, dy] = [box.x - from.x, box.y - from.y];
+      const along = dx * direction[0] + dy * direction[1];
+      const aside = Math.abs(dx * direction[1]) + Math.abs(dy * direction[0]);
+      if (other !== id && along > 1 && along + 2 * aside < least) [next, least] = [other, along + 2 * aside];
+    }
+    if (next) ground.querySelector<HTMLElement>(`[data-frame="${next}"]`)?.focus();
+  }
+
+  function reveal(id: string) {
+    const box = boxes.get(id);
+    hovered = id;
+    if (!box) return;
+    const [x, y] = [(box.x + box.width / 2) * view.scale + view.x, (box.y + box.height / 2) * view.scale + view.y];
+    if (x < 0 || y < 0 || x > width || y > height - 50) look(centredOn(view, { width, height }, box.x + box.width / 2, box.y + box.height / 2));
+  }
+
+  const about = $derived(hovered === null ? [] : (web.marks.get(hovered) ?? []));
+</script>
 
 <main
   bind:this={ground}
@@ -244,115 +496,116 @@
   aria-label="Map"
   onwheel={wheel}
   onpointerdown={drag}
+  onpointermove={point}
+  onpointerleave={() => (pointed = null)}
   data-map
 >
+  <canvas
+    bind:this={canvas}
+    class="pointer-events-none absolute inset-0 h-full w-full"
+    aria-hidden="true"
+    data-strands={strands.length}
+    data-walked={strands.filter((strand) => strand.isWalked).length}
+    data-lit={lit.length}
+    data-faint={faint.size}
+  ></canvas>
   {#if layout}
-    <div class="absolute left-0 top-0 origin-top-left" style:transform="translate({origin.x}px, {origin.y}px) scale({scale})">
+    <div
+      class="absolute left-0 top-0 h-0 w-0 origin-top-left will-change-transform"
+      style:transform="translate({view.x}px, {view.y}px) scale({view.scale})"
+    >
       {#each session.program.frames as id, at (id)}
-        {@const program = session.program.scenes.get(id)!}
-        {@const place = placeOf(id)}
-        {@const size = sizes.get(id)!}
+        {@const { scene } = session.program.scenes.get(id)!}
+        {@const box = boxes.get(id)}
         {@const note = looks.noteOn(id)}
-        <!-- svelte-ignore a11y_no_static_element_interactions -->
-        <div
-          class="absolute"
-          style:left="{place.x}px"
-          style:top="{place.y}px"
-          style:width="{size.width}px"
-          data-frame={id}
-          onpointerenter={() => (hovered = id)}
-          onfocusin={() => (hovered = id)}
-        >
+        {#if box}
           <button
-            class="block overflow-hidden rounded-md bg-[var(--sheet)] shadow-md outline-offset-2 {program.scene.draft
-              ? 'opacity-75'
-              : ''} {drawing?.over === id
-              ? 'outline-3 outline-[var(--gold)]'
-              : session.sceneId === id
-                ? 'outline-2 outline-[var(--gold)]'
-                : program.scene.draft
-                  ? 'outline-2 outline-dashed outline-[var(--soft)]'
-                  : ''}"
-            aria-label="{program.scene.name}, frame {at + 1}{note ? `, ${note.text}` : ''}"
-            onclick={() => session.openScene(id)}
+            class="absolute"
+            style:left="{box.x}px"
+            style:top="{box.y}px"
+            style:width="{box.width}px"
+            style:height="{box.height}px"
+            aria-label="{scene.name}, frame {at + 1}{note ? `, ${note.text}` : ''}"
+            data-frame={id}
+            onfocus={() => reveal(id)}
+            onclick={(event) => pick(event, id)}
             ondblclick={() => open(id)}
-            onkeydown={(event) => event.key === 'Enter' && (event.preventDefault(), open(id))}
-          >
-            {#if size.width * step >= TINY}
-              <Thumb scene={program} assetUrl={session.assetUrl} width={size.width} height={size.height} zoom={sharpness} radius={6} />
-            {:else}<span class="block" style:width="{size.width}px" style:height="{size.height}px" style:background={groundOf(program)}></span>{/if}
-          </button>
-          {#if note && isReadable}<span
-              class="chip absolute right-0 top-0 !min-h-0 -translate-y-1/2 translate-x-1 whitespace-nowrap !px-1 !leading-tight {tones[note.tone]}"
-              style:font-size="{lettering}px"
-              data-note={note.tone}>{note.text}</span
-            >{/if}
-          {#if isReadable}
-            <p class="mt-1 flex items-center gap-1" style:font-size="{lettering}px" style:width="{size.width + 36}px">
-              {#if session.piece.head.start.includes(id)}<span class="chip chip-teal !min-h-0 !px-1 !leading-tight">start</span>{/if}
-              {#if program.scene.ending}<span class="chip !min-h-0 !px-1 !leading-tight">ending</span>{/if}
-              <span class="truncate font-semibold">{at + 1} {program.scene.name}</span>
-              {#if worst.get(id)}<span class="shrink-0 text-[var(--brick-text)]" title="loose ends">● {worst.get(id)}</span>{/if}
-            </p>
-          {/if}
-        </div>
+            oncontextmenu={(event) => {
+              event.preventDefault();
+              if (!session.frameSelection.includes(id)) session.openScene(id);
+              menu = { id, anchor: event.currentTarget };
+            }}
+            onkeydown={(event) => key(event, id)}
+          ></button>
+        {/if}
       {/each}
-      <svg class="pointer-events-none absolute left-0 top-0 overflow-visible" width={layout.width} height={layout.height} aria-hidden="true">
-        <g stroke-opacity={shown.length > CROWD ? 0.18 : hovered === null ? 1 : 0.45}>
-          {#each shown as stitch (stitch.thread.id + stitch.to)}{@render run(stitch, 2)}{/each}
-        </g>
-        {#each shown as stitch (stitch.thread.id + stitch.to)}
-          <circle cx={stitch.x} cy={stitch.y} r={3.5 * dot} fill="var(--gold)" />
-          <circle cx={stitch.endX} cy={stitch.endY} r={4 * dot} fill="var(--sheet)" stroke="var(--gold)" stroke-width={2.2 * dot} />
-        {/each}
-        {#each lit as stitch (stitch.thread.id + stitch.to)}{@render run(stitch, 3)}{/each}
-        {#if drawing}<path
-            d="M{drawing.x} {drawing.y} L {drawing.toX} {drawing.toY}"
-            stroke="var(--teal)"
-            stroke-width="3"
-            vector-effect="non-scaling-stroke"
-            stroke-dasharray="7 5"
-            stroke-linecap="round"
-          />{/if}
-      </svg>
-      {#if hovered !== null && !drawing}
-        {@const place = placeOf(hovered)}
+      {#if hovered !== null && !drawing && boxes.has(hovered)}
+        {@const box = boxes.get(hovered)!}
         {@const size = sizes.get(hovered)!}
+        {@const id = hovered}
         {#each sources as item (item.layer.id)}
           <!-- svelte-ignore a11y_no_static_element_interactions -->
           <span
             class="absolute cursor-crosshair rounded-[3px] border border-dashed border-[var(--gold)] hover:bg-[color-mix(in_srgb,var(--gold)_30%,transparent)]"
-            style:left="{place.x + item.box.x * size.scale}px"
-            style:top="{place.y + item.box.y * size.scale}px"
+            style:left="{box.x + item.box.x * size.scale}px"
+            style:top="{box.y + item.box.y * size.scale}px"
             style:width="{Math.max(6, item.box.width * size.scale)}px"
             style:height="{Math.max(6, item.box.height * size.scale)}px"
             title="Draw a stitch from {item.layer.name}"
             data-source={item.layer.id}
-            onpointerdown={(event) => draw(event, item.layer.id, hovered!)}
+            onpointerdown={(event) => sew(event, item.layer.id, id)}
+            ondblclick={() => open(id)}
           ></span>
         {/each}
+        {#if session.canEdit}
+          <!-- svelte-ignore a11y_no_static_element_interactions -->
+          <span
+            class="absolute cursor-grab"
+            style:left="{box.x}px"
+            style:top="{box.y + box.height}px"
+            style:width="{Math.max(box.width, 80 / view.scale)}px"
+            style:height="{22 / view.scale}px"
+            title="Pull {session.program.scenes.get(id)!.scene.name} to where it shall stand"
+            data-carry={id}
+            onpointerdown={(event) => carry(event, id)}
+          ></span>
+        {/if}
       {/if}
     </div>
-    <div class="pop absolute bottom-3 left-3 flex items-center gap-3 px-3 py-1.5">
-      <span
-        ><b>{session.program.frames.length}</b>
-        {session.program.frames.length === 1 ? 'frame' : 'frames'} · <b>{stitches.length}</b>
-        {stitches.length === 1 ? 'stitch' : 'stitches'}</span
+    <MapBar
+      {session}
+      frames={session.program.frames.length}
+      stitches={web.stitches.length}
+      found={isAllSeen(sifted) ? null : found.length}
+      bind:sieve
+      bind:everyStitch
+      bind:focusSteps
+      hubs={web.ribbons.some(({ isToHub }) => isToHub)}
+      placed={placed.length}
+      look={looks.look}
+      looks={mapLooks}
+      onlook={(next: MapLook) => (looks.look = next)}
+      onfit={() => (chosen = null)}
+      onfound={() => found[0] !== undefined && come(found[0])}
+      onarrange={arrange}
+    />
+    {#if session.program.frames.length > 12}<MapOverview {boxes} {whole} {view} {faint} desk={{ width, height }} onlook={look} />{/if}
+    {#if way}<p class="pop absolute left-3 top-3 max-w-[70%] px-3 py-1.5" data-way>{way.words}</p>
+    {:else if about.length}<ul class="pop pointer-events-none absolute left-3 top-3 max-w-[46%] px-3 py-1.5" data-about>
+        {#each about.slice(0, 8) as mark (mark.meaning)}<li><b>{mark.words}</b> <span class="soft">{mark.meaning}</span></li>{/each}
+        {#if about.length > 8}<li class="soft">and {about.length - 8} more</li>{/if}
+      </ul>{/if}
+    {#if pointed}
+      <ul
+        class="pop pointer-events-none fixed z-30 max-w-[420px] px-2.5 py-1.5"
+        style:left="{Math.min(pointed.x + 14, innerWidth - 430)}px"
+        style:top="{Math.min(pointed.y + 14, innerHeight - 140)}px"
+        data-pointed
       >
-      <span class="soft">draw from a layer to a frame to wire it · double-click opens a frame</span>
-      <button class="chip" onclick={() => (zoom = null)}>fit</button>
-      <div class="flex gap-1" role="radiogroup" aria-label="What the map says">
-        {#each Object.entries(mapLooks) as [look, words] (look)}
-          <button
-            class="chip {looks.look === look ? 'chip-teal' : 'chip-ghost'}"
-            role="radio"
-            aria-checked={looks.look === look}
-            onclick={() => (looks.look = look as MapLook)}>{words}</button
-          >
-        {/each}
-      </div>
-    </div>
-    {#if way}<p class="pop absolute left-3 top-3 max-w-[70%] px-3 py-1.5" data-way>{way.words}</p>{/if}
+        {#each pointed.ribbon.stitches.slice(0, 6) as stitch, i (i)}<li class="truncate">{stitch.words}</li>{/each}
+        {#if pointed.ribbon.stitches.length > 6}<li class="soft">and {pointed.ribbon.stitches.length - 6} more</li>{/if}
+      </ul>
+    {/if}
   {:else}
     <p class="soft p-6">Laying out the map…</p>
   {/if}
@@ -360,3 +613,4 @@
       No frame yet: bring in pages at the Build desk.
     </p>{/if}
 </main>
+{#if menu}<FrameMenu {session} id={menu.id} anchor={menu.anchor} onopen={open} onclose={() => (menu = null)} />{/if}

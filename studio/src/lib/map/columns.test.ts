@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { inColumns } from './columns';
 
-const size = { width: 240, height: 500 };
+const size = { width: 240, height: 500, bundle: null };
 const frames = (count: number) => Array.from({ length: count }, (_, i) => ({ id: `f${i}`, ...size }));
 
 test('a frame stands to the right of those fewer steps from the start', () => {

@@ -2,7 +2,7 @@
 
 export interface LayoutTask {
   readonly version: number;
-  readonly frames: readonly { readonly id: string; readonly width: number; readonly height: number }[];
+  readonly frames: readonly { readonly id: string; readonly width: number; readonly height: number; readonly bundle: string | null }[];
   /** Which frame leads to which, each pair once. */
   readonly links: readonly (readonly [string, string])[];
   readonly start: readonly string[];

@@ -1,6 +1,7 @@
 /// <reference lib="webworker" />
 import dagre from '@dagrejs/dagre';
 import { inColumns } from './columns';
+import { areBundled, inBundles } from './in-bundles';
 import type { LayoutAnswer, LayoutTask } from './layout';
 
 /** With more links than this the layout that minds each of them takes seconds, and soon minutes. */
@@ -8,6 +9,8 @@ const MOST_LINKS = 150;
 
 /** Places frames from left to right by flow; those that nothing leads to or from stand in columns after it. */
 onmessage = ({ data }: MessageEvent<LayoutTask>) => {
+  if (areBundled(data.frames))
+    return postMessage({ version: data.version, ...inBundles(data.frames, data.links, data.start) } satisfies LayoutAnswer);
   if (data.links.length > MOST_LINKS) {
     const answer: LayoutAnswer = { version: data.version, ...inColumns(data.frames, data.links, data.start) };
     return postMessage(answer);

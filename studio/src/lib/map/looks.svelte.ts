@@ -74,6 +74,13 @@ export class MapLooks {
     return this.ways.isWhole ? { text: 'cannot be reached', tone: 'bad' } : { text: 'not come to yet', tone: 'none' };
   }
 
+  /** Whether something in a frame has not been walked; nothing is said before the coverage is looked at. */
+  isUnwalked(frame: string): boolean {
+    this.coverage ??= new Coverage(this.session.id);
+    const { all, walked } = this.walked.get(frame) ?? { all: 0, walked: 0 };
+    return walked < all;
+  }
+
   private has = (thread: string, branch: number): boolean => this.coverage?.has(this.session.program, thread, branch) ?? false;
 
   isWalked = (thread: string): boolean =>

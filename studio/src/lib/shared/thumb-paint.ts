@@ -9,7 +9,7 @@ const SHARE = 6;
 /** The most pixels one picture may have. */
 const MOST_PIXELS = 4_000_000;
 
-const queue = new Map<HTMLImageElement, () => void>();
+const queue = new Map<object, () => void>();
 let turn = 0;
 
 function paintSome(): void {
@@ -22,9 +22,9 @@ function paintSome(): void {
   turn = queue.size ? requestAnimationFrame(paintSome) : 0;
 }
 
-/** Paints soon; what waited for this image before is left out. */
-function soon(image: HTMLImageElement, paint: () => void): void {
-  queue.set(image, paint);
+/** Paints soon; what waited for the same one before is left out. */
+function soon(one: object, paint: () => void): void {
+  queue.set(one, paint);
   turn ||= requestAnimationFrame(paintSome);
 }
 
@@ -105,6 +105,37 @@ export interface ThumbPaint {
   readonly scale: number;
 }
 
+export type Picture = OffscreenCanvas;
+
+/** A canvas with a screen on it; whoever waits is told when pictures and fonts that it lacks have come. */
+function painted({ screen, assetUrl, scale: wanted }: ThumbPaint, again: Listener): Picture | null {
+  const scale = Math.min(wanted, Math.sqrt(MOST_PIXELS / (screen.width * screen.height)));
+  const canvas = new OffscreenCanvas(Math.max(1, Math.round(screen.width * scale)), Math.max(1, Math.round(screen.height * scale)));
+  const context = canvas.getContext('2d', { willReadFrequently: true });
+  if (!context) return null;
+  fetchFonts(paintScreen(context, screen, { scale, picture: (asset, kind) => pictureAt(assetUrl(asset), kind, again) }), again);
+  return canvas;
+}
+
+/** Paints a screen for another canvas soon, and again when what it lacked has come; gives a function that calls it off. */
+export function paintPicture(wanted: () => ThumbPaint | null, done: (picture: Picture) => void): () => void {
+  const one = {};
+  let isOff = false;
+  const again = () => {
+    if (!isOff) soon(one, paint);
+  };
+  const paint = () => {
+    const asked = wanted();
+    const picture = asked && painted(asked, again);
+    if (picture) done(picture);
+  };
+  soon(one, paint);
+  return () => {
+    isOff = true;
+    queue.delete(one);
+  };
+}
+
 /**
  * Shows a picture of a screen, and another one when its pictures and fonts have come. It is an image rather than a canvas, as the
  * browser makes each canvas a layer of its own, which every later change of the page would have to count with.
@@ -112,12 +143,8 @@ export interface ThumbPaint {
 export function paintThumb(image: HTMLImageElement, wanted: ThumbPaint): void {
   const again = () => image.isConnected && soon(image, paint);
   const paint = () => {
-    const { screen, assetUrl } = wanted;
-    const scale = Math.min(wanted.scale, Math.sqrt(MOST_PIXELS / (screen.width * screen.height)));
-    const canvas = new OffscreenCanvas(Math.max(1, Math.round(screen.width * scale)), Math.max(1, Math.round(screen.height * scale)));
-    const context = canvas.getContext('2d', { willReadFrequently: true });
-    if (!context) return;
-    fetchFonts(paintScreen(context, screen, { scale, picture: (asset, kind) => pictureAt(assetUrl(asset), kind, again) }), again);
+    const canvas = painted(wanted, again);
+    if (!canvas) return;
     const turn = (turns.get(image) ?? 0) + 1;
     turns.set(image, turn);
     void canvas.convertToBlob({ type: 'image/webp', quality: 0.92 }).then((blob) => turns.get(image) === turn && show(image, blob));

@@ -1,0 +1,93 @@
+<script lang="ts">
+  import type { EditorSession } from '$lib/client/session.svelte';
+  import { copyFrame, removeFrames, setBundle, setFrame, setKind, usualKinds } from '$lib/build/acts';
+  import Popover from '$lib/shared/Popover.svelte';
+
+  /** What can be done with frames on the map. */
+  interface Props {
+    session: EditorSession;
+    id: string;
+    anchor: HTMLElement;
+    onopen: (id: string) => void;
+    onclose: () => void;
+  }
+  let { session, id: asked, anchor, onopen, onclose }: Props = $props();
+
+  /** It is closed before the last of what it does. */
+  // svelte-ignore state_referenced_locally
+  const id = asked;
+
+  const scene = $derived(session.piece.scenes.get(id));
+  const chosen = $derived(session.frameSelection.includes(id) ? session.frameSelection : [id]);
+  const many = $derived(chosen.length > 1 ? ` ${chosen.length} frames` : '');
+  const kinds = $derived([
+    ...Object.values(session.piece.head.kinds ?? {}),
+    ...usualKinds.filter((usual) => !Object.values(session.piece.head.kinds ?? {}).some((one) => one.name === usual.name)),
+  ]);
+  let bundle = $state('');
+
+  const act = (run: () => void) => () => {
+    run();
+    onclose();
+  };
+</script>
+
+{#if scene}
+  <Popover {anchor} label={scene.name} {onclose} width={230}>
+    {#if session.canEdit}
+      <input
+        class="field mb-1 h-7 w-full !px-1.5"
+        value={scene.name}
+        maxlength="110"
+        aria-label="Name of the frame"
+        onfocus={(event) => event.currentTarget.select()}
+        onkeydown={(event) => event.key === 'Enter' && (event.currentTarget.blur(), onclose())}
+        onchange={(event) => {
+          const name = event.currentTarget.value.trim();
+          if (name) setFrame(session, id, `Rename ${scene.name}`, 'name', name);
+        }}
+      />
+    {/if}
+    <button class="menu-row" onclick={act(() => onopen(id))}>Open at the Build desk</button>
+    {#if session.canEdit}
+      <button class="menu-row" onclick={act(() => copyFrame(session))}>Duplicate{many}</button>
+      <button
+        class="menu-row"
+        onclick={act(() =>
+          session.edit('Set the start frame', [{ op: 'set', table: 'piece', id: session.piece.head.id, path: ['start'], value: [id] }])
+        )}>Start here</button
+      >
+      <button
+        class="menu-row"
+        onclick={act(() => setFrame(session, id, scene.ending ? 'No ending' : 'Mark as an ending', 'ending', scene.ending ? undefined : true))}
+        >{scene.ending ? 'No ending any more' : 'Mark as an ending'}</button
+      >
+      <div class="flex flex-wrap gap-1 px-1.5 py-1" role="group" aria-label="Kind">
+        {#each kinds as kind (kind.name)}
+          <button class="chip" onclick={act(() => setKind(session, chosen, kind.name))}
+            ><span style:color={kind.color}>{kind.mark}</span>{kind.name}</button
+          >
+        {/each}
+        {#if scene.kind !== undefined}<button class="chip chip-ghost" onclick={act(() => setKind(session, chosen, null))}>no kind</button>{/if}
+      </div>
+      <form
+        class="flex items-center gap-1 px-1.5 py-1"
+        onsubmit={(event) => {
+          event.preventDefault();
+          setBundle(session, chosen, bundle.trim() || null);
+          onclose();
+        }}
+      >
+        <input
+          class="field h-[24px] min-w-0 flex-1 !px-1.5"
+          placeholder={session.piece.head.bundles?.[scene.bundle ?? '']?.name ?? 'a bundle'}
+          aria-label="Bundle"
+          maxlength="110"
+          bind:value={bundle}
+        />
+        <button class="chip">bundle{many}</button>
+      </form>
+      <button class="menu-row text-[var(--brick-text)]" onclick={act(() => removeFrames(session))}>Delete{many}</button>
+    {/if}
+  </Popover>
+{/if}
