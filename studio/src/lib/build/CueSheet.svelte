@@ -25,7 +25,7 @@
   /** The same as long as nobody changes it, so that rows need not ask again at every edit. */
   const timeline = $derived(session.timeline);
   /** In time the rows speak of the layers themselves: they do not change as the playhead moves. */
-  const scene = $derived(timeline ? session.sceneAtRest : session.scene);
+  const scene = $derived(timeline ? session.sceneAtRest : session.sceneToRead);
   const moment = $derived(session.moment);
   const fired = $derived(new Set((session.trying ? session.ledger[0]?.fired : undefined)?.map((one) => one.thread) ?? []));
   const loose = $derived(

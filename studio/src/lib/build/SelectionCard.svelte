@@ -10,7 +10,7 @@
   /** What is used most of the selected layers, at the foot of the cue sheet: it lies over nothing, and says what all of them are. */
   let { session }: { session: EditorSession } = $props();
 
-  const items = $derived(session.selection.flatMap((id) => session.scene?.byId.get(id) ?? []));
+  const items = $derived(session.selection.flatMap((id) => session.sceneToRead?.byId.get(id) ?? []));
   const layers = $derived(items.map(({ layer }) => layer));
   const one = $derived(layers.length === 1 ? layers[0]! : null);
   /** Those that have a place of their own: what is in a selected group goes along with it. */
@@ -65,11 +65,11 @@
     if (event.key === 'Escape' && event.target instanceof HTMLElement) event.target.blur();
   }
 
-  const isOutside = $derived(
-    !!around &&
-      !!session.scene &&
-      (around.x < 0 || around.y < 0 || around.x + around.width > session.scene.scene.width || around.y + around.height > session.scene.scene.height)
-  );
+  const isOutside = $derived.by(() => {
+    const scene = session.sceneToRead?.scene;
+    if (!around || !scene) return false;
+    return around.x < 0 || around.y < 0 || around.x + around.width > scene.width || around.y + around.height > scene.height;
+  });
   const togglePanel = (panel: 'behaves' | 'more') => (session.panel = session.panel === panel ? null : panel);
 </script>
 

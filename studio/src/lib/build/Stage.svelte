@@ -13,7 +13,7 @@
     type Rect,
     layerKind,
   } from '@zany/core';
-  import { tick } from 'svelte';
+  import { onDestroy, tick } from 'svelte';
   import { getDesk } from '$lib/shared/desk.svelte';
   import { isTyping } from '$lib/shared/focus';
   import type { ScreenView } from '@zany/player';
@@ -50,8 +50,8 @@
   let guides: readonly Guide[] = $state.raw([]);
   let marquee: Rect | null = $state.raw(null);
   let typing: string | null = $state(null);
-  let dragging = $state(false);
   const desk = getDesk();
+  onDestroy(() => (session.isPulled = false));
   // svelte-ignore state_referenced_locally
   const reference = new SceneReference(session.id, () => session.sceneId);
 
@@ -124,7 +124,7 @@
     follow(
       event,
       (next, point) => {
-        dragging = true;
+        session.isPulled = true;
         to = angleFrom(middle, point, next.shiftKey ? 15 : 0);
         session.preview(operations());
       },
@@ -152,7 +152,7 @@
       target.removeEventListener('pointerup', onUp);
       target.removeEventListener('pointercancel', onUp);
       guides = [];
-      dragging = false;
+      session.isPulled = false;
       done(next, moved);
     };
     target.addEventListener('pointermove', onMove);
@@ -217,7 +217,7 @@
       event,
       (next, point) => {
         if (!movable.length) return;
-        dragging = true;
+        session.isPulled = true;
         let dx = point.x - from.x;
         let dy = point.y - from.y;
         if (next.shiftKey) [dx, dy] = Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy];
@@ -272,7 +272,7 @@
     follow(
       event,
       (next, point) => {
-        dragging = true;
+        session.isPulled = true;
         const pulled = pullSnapped(begin, handle, point.x - from.x, point.y - from.y, next.shiftKey, near, 5 / scale);
         to = pulled.box;
         guides = pulled.guides;
@@ -484,7 +484,7 @@
           <StageMarks {scene} {hits} lit={session.lit} {selected} {around} over={measured} {guides} {marquee} {scale} />
           {#if picture && session.moment !== null}<StageMedia {session} view={picture} {screen} />{/if}
           {#if session.onion && session.moment !== null}<StageOnion {session} {scale} />{/if}
-          {#if session.timeline && session.moment !== null && !dragging}<StageMotion
+          {#if session.timeline && session.moment !== null && !session.isPulled}<StageMotion
               {selected}
               timeline={session.timeline}
               moment={session.moment}

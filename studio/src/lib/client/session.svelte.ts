@@ -103,6 +103,8 @@ export class EditorSession {
   timeReach: TimeReach | null = $state.raw(null);
   /** Something is pulled along the seam, and what is shown changes with every frame. */
   rushes = $state(false);
+  /** Something is pulled over the stage: what only says where layers are waits until it is let go. */
+  isPulled = $state(false);
   /** The seam plays: the moment moves on by the clock. */
   playing = $state(false);
   /** So many fainter pictures of the moments before and after, so many timeline frames apart; null for none. */
@@ -293,6 +295,11 @@ export class EditorSession {
   /** The open scene as it is looked at: in its state, and with a layer in the look that is edited. */
   get scene(): SceneProgram | null {
     return (this.sceneId !== null && this.asSeen(this.program, this.marked).scenes.get(this.sceneId)) || null;
+  }
+
+  /** The open scene as it is looked at, without what is pulled just now. */
+  get sceneToRead(): SceneProgram | null {
+    return this.isPulled && this.sceneId !== null ? (this.settled.scenes.get(this.sceneId) ?? null) : this.scene;
   }
 
   /** The open scene whatever state, look or moment is looked at: the same while only those change. */
