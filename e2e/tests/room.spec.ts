@@ -190,3 +190,16 @@ test('what only some of several layers are is shown as mixed, and made so for al
   await page.keyboard.press('Control+z');
   await expect(chip).toHaveAttribute('aria-pressed', 'false');
 });
+
+test('while it is tried the ledger stands beside it, and can be folded away', async ({ studio, page }) => {
+  await studio.given(harbour);
+  const begun = await stageOf(page);
+  await page.keyboard.press('t');
+  const ledger = page.getByRole('complementary', { name: 'Ledger' });
+  await expect(ledger).toBeVisible();
+  await page.getByRole('group', { name: 'Tools' }).getByRole('button', { name: /^Done/ }).click();
+  await expect(ledger).toBeHidden();
+  await expect.poll(async () => (await stageOf(page)).width).toBe(begun.width);
+  const [tools, others] = await Promise.all([page.getByRole('group', { name: 'Tools' }).boundingBox(), studio.looseEnds().boundingBox()]);
+  expect(tools!.x + tools!.width).toBeLessThanOrEqual(others!.x);
+});

@@ -51,8 +51,14 @@
     return () => (desk.tools = null);
   });
 
-  /** A panel opens beside the stage, whether that is folded or not. */
-  const isOpen = (side: Side) => !sides.isFolded(side) || (side === 'beside' && session.shownPanel !== null && !session.trying);
+  /** Folded away while it is tried. */
+  let ledgerIsAway = $state(false);
+
+  /** A panel opens beside the stage, and the ledger while it is tried, whether that is folded or not. */
+  const isOpen = (side: Side) => {
+    if (side === 'beside' && session.trying) return !ledgerIsAway;
+    return !sides.isFolded(side) || (side === 'beside' && session.shownPanel !== null);
+  };
 
   /** Unfolds a side at once, to come to something in it. */
   const unfold = (side: Side) => sides.isFolded(side) && flushSync(() => sides.fold(side, false));
@@ -89,7 +95,11 @@
     tour: () => (touring = true),
     zoom: (to) => (to === 'in' || to === 'out' ? stage?.zoomBy(to === 'in' ? 1.25 : 0.8) : stage?.zoomTo(to === 'fit' ? 'fit' : 1)),
     toggleHits: () => (showHits = !showHits),
-    fold: (side) => (side === 'all' ? sides.foldAll() : sides.fold(side)),
+    fold: (side) => {
+      if (side === 'all') sides.foldAll();
+      else if (side === 'beside' && session.trying) ledgerIsAway = !ledgerIsAway;
+      else sides.fold(side);
+    },
   });
   onDestroy(() => {
     takeBack();
@@ -239,7 +249,7 @@
 
 {#snippet toolRow()}
   {#if session.trying}
-    <span class="font-semibold text-[var(--teal)]">Trying</span>
+    {#if !isInHeader}<span class="font-semibold text-[var(--teal)]">Trying</span>{/if}
     <button class="chip" onclick={() => player?.restart(session.sceneId ?? undefined)}>from this frame</button>
     <button class="chip" onclick={() => player?.restart()}>from the start</button>
     <button class="chip {slow ? 'chip-on' : ''}" aria-pressed={slow} onclick={() => ((slow = !slow), player?.setRate(slow ? 0.2 : 1))}>slowly</button>
@@ -319,7 +329,15 @@
     </div>
     {#if !session.trying}<Strip {session} folded={!isOpen('strip')} onfold={(now) => sides.fold('strip', now)} />{/if}
   </div>
-  <SideColumn side="beside" {sides} open={isOpen('beside')}>
+  <SideColumn
+    side="beside"
+    {sides}
+    open={isOpen('beside')}
+    onunfold={() => {
+      if (session.trying) ledgerIsAway = false;
+      else sides.fold('beside', false);
+    }}
+  >
     {#if session.trying}<Ledger
         {session}
         onset={(variable, value) => void player?.send({ type: 'set', variable, value })}

@@ -23,6 +23,8 @@
   const having = (look: Look) => items.filter(({ layer: { id } }) => look === 'rest' || lookIn(id, look) !== undefined);
   const shown = $derived(looks.filter((look) => having(look.name).length > 0));
   const missing = $derived(looks.filter((look) => having(look.name).length < items.length));
+  /** Of many it is said how many have it. */
+  const wide = $derived(items.length > 1 ? 'w-[204px]' : 'w-[146px]');
   /** A new look is made from the one that is open. */
   const from = $derived(session.look);
   const isOpen = (look: Look) => session.look === look;
@@ -52,7 +54,7 @@
   {@const scale = scaleOf(item)}
   <div class="flex shrink-0 flex-col gap-1" role="group" aria-label="{look.label} look">
     <button
-      class="grid h-[68px] w-[146px] place-items-center overflow-hidden rounded-lg border-2 bg-[var(--sheet)] {isOpen(look.name)
+      class="grid h-[68px] {wide} place-items-center overflow-hidden rounded-lg border-2 bg-[var(--sheet)] {isOpen(look.name)
         ? 'border-[var(--gold)]'
         : 'border-[var(--line)]'}"
       aria-pressed={isOpen(look.name)}
@@ -69,7 +71,7 @@
         ></span>
       </span>
     </button>
-    <span class="flex w-[146px] items-center gap-1 px-0.5">
+    <span class="flex {wide} items-center gap-1 whitespace-nowrap px-0.5">
       <span class="truncate font-semibold">{look.label}</span>
       {#if look.name !== 'rest'}
         {#if items.length > 1}<span class="soft whitespace-nowrap">{owners.length} of {items.length}</span>{/if}

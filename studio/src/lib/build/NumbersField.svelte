@@ -22,7 +22,7 @@
     disabled?: boolean;
     unit?: string;
   }
-  let { values, label, sign, onset, onsee, onwrong, min, max, step = 1, width = 45, disabled = false, unit }: Props = $props();
+  let { values, label, sign, onset, onsee, onwrong, min, max, step = 1, width = 41, disabled = false, unit }: Props = $props();
 
   const bounds = $derived({ min, max });
   const rounded = $derived(values.map((value) => Math.round(value * 100) / 100));

@@ -5,7 +5,14 @@
   import { sideKinds, type Column, type Sides } from './sides.svelte';
 
   /** A column beside the stage with an edge to pull it wider, or what is left of it while it is folded away. */
-  let { side, sides, open, children }: { side: Column; sides: Sides; open: boolean; children: Snippet } = $props();
+  interface Props {
+    side: Column;
+    sides: Sides;
+    open: boolean;
+    onunfold?: () => void;
+    children: Snippet;
+  }
+  let { side, sides, open, onunfold = () => sides.fold(side, false), children }: Props = $props();
 
   const { label, key } = $derived(sideKinds[side]);
   /** Its edge is where the stage is. */
@@ -45,7 +52,7 @@
     class="flex h-full w-full cursor-pointer flex-col items-center gap-2 border-x border-[var(--line)] bg-[var(--rim)] pt-3 text-[12px] text-[var(--soft)] hover:bg-[var(--gold-wash)] hover:text-[var(--ink)]"
     aria-label="Unfold the {label}"
     title="Unfold the {label} ({keyLabel(key)})"
-    onclick={() => sides.fold(side, false)}
+    onclick={onunfold}
   >
     <span aria-hidden="true">{isBefore ? '▸' : '◂'}</span>
     <span class="[writing-mode:vertical-rl]">{label}</span>

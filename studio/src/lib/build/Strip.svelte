@@ -58,7 +58,7 @@
       {/each}
     </div>
     {#if !folded}
-      <span class="soft min-w-0 truncate"
+      <span class="soft min-w-[40px] shrink-[3] truncate"
         >of {tab === 'looks'
           ? subjects.length > 1
             ? `${subjects.length} layers`
@@ -66,11 +66,11 @@
           : (session.scene?.scene.name ?? 'no scene')}</span
       >
       <span class="flex-1"></span>
-      {#if tab === 'time' && session.timeline && session.canEdit}<span class="max-w-[70%] shrink-0"><TimeReachChip {session} /></span>{/if}
-      {#if tab === 'looks' && subjects.length > 0 && session.canEdit}<span class="max-w-[70%] shrink-0"><ReachChip {session} of="looks" /></span>{/if}
+      {#if tab === 'time' && session.timeline && session.canEdit}<span class="min-w-0 max-w-[70%]"><TimeReachChip {session} /></span>{/if}
+      {#if tab === 'looks' && subjects.length > 0 && session.canEdit}<span class="min-w-0 max-w-[70%]"><ReachChip {session} of="looks" /></span>{/if}
     {:else}<span class="flex-1"></span>{/if}
     <button
-      class="act act-plain"
+      class="act act-plain shrink-0"
       aria-expanded={!folded}
       aria-label={folded ? 'Unfold the strip' : 'Fold the strip away'}
       title="{folded ? 'Unfold' : 'Fold away'} ({keyLabel(sideKinds.strip.key)})"
