@@ -56,6 +56,7 @@ export * from './edit/commands/threads.ts';
 export * from './edit/commands/variables.ts';
 export * from './edit/operation.ts';
 export { posed, withDelta, type Posing } from './edit/reach/pose.ts';
+export { unveiled } from './edit/reach/unveil.ts';
 export { withReach, type Reach, type Variants } from './edit/reach/reach.ts';
 export * from './edit/order.ts';
 export { rebase, type Rebased } from './edit/rebase.ts';

@@ -52,13 +52,44 @@
   });
   const fitting = $derived(rows.filter(({ item }) => fits[filter](item) && item.layer.name.toLowerCase().includes(find.trim().toLowerCase())));
 
+  /** How many layers are in each group, however deep. */
+  const inside = $derived.by(() => {
+    const found = new Map<string, number>();
+    const countIn = ({ layer, children }: Item): number => {
+      const all = children.reduce((sum, child) => sum + 1 + countIn(child), 0);
+      if (children.length) found.set(layer.id, all);
+      return all;
+    };
+    for (const item of items ?? []) if (!item.parent) countIn(item);
+    return found;
+  });
+  const isFolded = (id: string) => session.foldedGroups.has(id) && inside.has(id);
+
+  function fold(id: string, now = !session.foldedGroups.has(id)) {
+    const next = new Set(session.foldedGroups);
+    if (now) next.add(id);
+    else next.delete(id);
+    session.foldedGroups = next;
+  }
+
+  /** What is in a folded group is listed only while it is looked for or selected. */
+  const listed = $derived.by(() => {
+    if (session.foldedGroups.size === 0 || find.trim() || filter !== 'all') return fitting;
+    const away = new Set<string>();
+    return fitting.filter(({ item: { layer } }) => {
+      const isAway = layer.parent !== null && (away.has(layer.parent) || isFolded(layer.parent));
+      if (isAway) away.add(layer.id);
+      return !isAway || session.selection.includes(layer.id);
+    });
+  });
+
   /** As many rows as the sheet shows at once; the rest follow when these are painted. */
-  const ROW = 35;
+  const ROW = 26;
   let room = $state(600);
   const FIRST = $derived(Math.ceil(room / ROW) + 1);
   const whole = later(() => session.sceneId);
   const shown = $derived(
-    whole.ready || fitting.slice(FIRST).some(({ item }) => session.selection.includes(item.layer.id)) ? fitting : fitting.slice(0, FIRST)
+    whole.ready || listed.slice(FIRST).some(({ item }) => session.selection.includes(item.layer.id)) ? listed : listed.slice(0, FIRST)
   );
 
   /** Rows that are out of view together are not painted. */
@@ -84,6 +115,12 @@
     const { target } = event;
     // A row that was clicked leaves the arrows to what is selected: they move it.
     if (!(target instanceof HTMLElement) || !target.dataset['pick'] || isByPointer()) return;
+    const { pick: at } = target.dataset;
+    if ((event.key === 'ArrowLeft' || event.key === 'ArrowRight') && inside.has(at!)) {
+      event.preventDefault();
+      event.stopPropagation();
+      return fold(at!, event.key === 'ArrowLeft');
+    }
     if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
     event.preventDefault();
     event.stopPropagation();
@@ -194,7 +231,16 @@
                 {#if dropAt?.id === item.layer.id}<span
                     class="pointer-events-none absolute left-2 right-2 z-10 h-0.5 bg-[var(--gold)] {dropAt.above ? 'top-0' : 'bottom-0'}"
                   ></span>{/if}
-                <LayerRow {session} {item} {depth} {fired} away={awayOf?.(item.layer.id) ?? null} onpick={(event) => pick(item.layer.id, event)} />
+                <LayerRow
+                  {session}
+                  {item}
+                  {depth}
+                  {fired}
+                  away={awayOf?.(item.layer.id) ?? null}
+                  onpick={(event) => pick(item.layer.id, event)}
+                  folded={inside.has(item.layer.id) ? (isFolded(item.layer.id) ? inside.get(item.layer.id)! : 0) : null}
+                  onfold={() => fold(item.layer.id)}
+                />
               </div>
             {/each}
           </div>

@@ -23,8 +23,11 @@
     /** When it is there, where it is away at the moment that is looked at. */
     away: string | null;
     onpick: (event: MouseEvent | KeyboardEvent) => void;
+    /** How many layers are in it and not listed; null for what holds none. */
+    folded: number | null;
+    onfold: () => void;
   }
-  let { session, item, depth, fired, away, onpick }: Props = $props();
+  let { session, item, depth, fired, away, onpick, folded, onfold }: Props = $props();
 
   const desk = getDesk();
   const layer = $derived(item.layer);
@@ -63,13 +66,16 @@
 
 <div
   bind:this={row}
-  class="relative border-b border-[var(--line)] py-1.5 pr-3 {isSelected ? 'bg-[var(--gold-wash)]' : ''} {session.lit.includes(layer.id)
+  class="relative border-b border-[var(--line)] py-[1.5px] pr-3 {isSelected
     ? 'bg-[var(--gold-wash)]'
-    : ''} {layer.hidden ? 'opacity-55' : away ? 'italic text-[var(--soft)]' : ''}"
+    : session.lit.includes(layer.id)
+      ? 'bg-[color-mix(in_srgb,var(--chip)_55%,transparent)]'
+      : ''} {layer.hidden ? 'opacity-55' : away ? 'italic text-[var(--soft)]' : ''}"
   style:padding-left="{14 + depth * 16}px"
   role="treeitem"
   aria-selected={isSelected}
   aria-level={depth + 1}
+  aria-expanded={folded === null ? undefined : folded === 0}
   aria-label={layer.name}
   tabindex="-1"
   data-row={layer.id}
@@ -91,6 +97,13 @@
 >
   {#if isSelected}<span class="absolute bottom-0 left-0 top-0 w-1 bg-[var(--gold)]"></span>{/if}
   <div class="flex min-h-[22px] items-center gap-2">
+    {#if folded !== null}<button
+        class="-ml-[13px] -mr-1.5 w-[11px] text-[10px] text-[var(--soft)] hover:text-[var(--ink)]"
+        aria-label="{folded ? 'Unfold' : 'Fold'} {layer.name}"
+        title={folded ? `Unfold: ${folded} inside` : 'Fold'}
+        tabindex="-1"
+        onclick={onfold}>{folded ? '▸' : '▾'}</button
+      >{/if}
     <LayerMark type={layer.type} fill={colorOf(session.plain.piece.head, layer.style.fill)} />
     {#if renaming}
       <RenameField
@@ -115,7 +128,7 @@
       >
     {:else}
       <span class="min-w-0 truncate text-[11.5px] {layer.type === 'placement' ? 'text-[var(--plum)]' : 'soft'}" title={away ?? meta}
-        >{away ?? meta}</span
+        >{away ?? (folded ? `${folded} inside` : meta)}</span
       >
     {/if}
     {#if layer.locked || layer.hidden || isSelected || hovered}<span class="flex shrink-0 gap-0.5">
@@ -140,7 +153,7 @@
       </span>{/if}
   </div>
   {#if item.threads.length || bindings.length || choice || asks || isOnly || isWriting}
-    <div class="ml-[22px]">
+    <div class="ml-[22px] pb-1">
       {#each item.threads as thread (thread.id)}
         <ThreadRow {session} {thread} fired={fired.has(thread.id)} />
       {/each}

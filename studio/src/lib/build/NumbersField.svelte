@@ -25,7 +25,8 @@
   let { values, label, sign, onset, onsee, onwrong, min, max, step = 1, width = 41, disabled = false, unit }: Props = $props();
 
   const bounds = $derived({ min, max });
-  const rounded = $derived(values.map((value) => Math.round(value * 100) / 100));
+  /** As finely as there is room for. */
+  const rounded = $derived(values.map((value) => Number(value.toFixed(Math.abs(value) < 100 ? 2 : 1))));
   const common = $derived(rounded.every((value) => value === rounded[0]) ? rounded[0] : undefined);
   let field: HTMLInputElement | undefined = $state();
 

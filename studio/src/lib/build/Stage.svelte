@@ -32,6 +32,7 @@
   import StageOnion from './StageOnion.svelte';
   import StageOthers from './StageOthers.svelte';
   import StageStitches from './StageStitches.svelte';
+  import StageVeiled from './StageVeiled.svelte';
   import type { Tool } from './tools';
 
   interface Props {
@@ -481,6 +482,7 @@
               >draft: still to be drawn</span
             >{/if}
 
+          <StageVeiled {session} {selected} {screen} {scale} />
           <StageMarks {scene} {hits} lit={session.lit} {selected} {around} over={measured} {guides} {marquee} {scale} />
           {#if picture && session.moment !== null}<StageMedia {session} view={picture} {screen} />{/if}
           {#if session.onion && session.moment !== null}<StageOnion {session} {scale} />{/if}

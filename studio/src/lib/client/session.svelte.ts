@@ -84,6 +84,8 @@ export class EditorSession {
   selection: readonly string[] = $state.raw([]);
   /** Frames chosen in the shelf or on the map; the open one is always among them. */
   frameSelection: readonly string[] = $state.raw([]);
+  /** Groups of which the cue sheet shows nothing inside. */
+  foldedGroups: ReadonlySet<string> = $state.raw(new Set());
   /** The look that is edited, of the layers named; rest is the layers themselves. */
   look: LookName | 'rest' = $state('rest');
   lookLayers: readonly string[] = $state.raw([]);
