@@ -46,6 +46,7 @@ export { keysById, keysOf, type KeyOf, type Keys } from './motion/track.ts';
 export * from './edit/reach/in-time.ts';
 export * from './edit/commands/repeat.ts';
 export * from './edit/commands/replace.ts';
+export * from './edit/commands/rows.ts';
 export * from './edit/commands/parts.ts';
 export * from './edit/commands/select-alike.ts';
 export * from './edit/commands/slides.ts';

@@ -1,3 +1,4 @@
+import type { ComposeSpec } from '@zany/core/testing';
 import { expect, test } from './studio.ts';
 
 /** What is done to many layers at once. */
@@ -67,4 +68,51 @@ test('threads pasted on many lead where each is called after, or as they were co
   await expect(studio.row('Fares').getByRole('button', { name: /^Leads to: Boats/ })).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(studio.row('Fares').getByRole('button', { name: /^Leads to/ })).toHaveCount(0);
+});
+
+const timetable: ComposeSpec = {
+  parts: {
+    Boat: {
+      size: [300, 60],
+      layers: {
+        Time: { at: [0, 0, 80, 60], type: 'text', text: '00:00' },
+        To: { at: [90, 0, 200, 60], type: 'text', text: 'Somewhere' },
+      },
+    },
+  },
+  frames: { Boats: { layers: { first: { part: 'Boat', at: [20, 100, 300, 60] } } } },
+};
+
+test('a placement becomes as many as a table has rows, seen before it is made; others are filled in order', async ({ studio, page }) => {
+  await studio.given(timetable);
+  await studio.select('first');
+  await page.getByRole('button', { name: 'from rows' }).click();
+  const panel = page.getByRole('dialog', { name: 'Fill from rows' });
+  await panel.getByRole('textbox', { name: 'Rows' }).fill('To;Time;Price\nSkarra;10:40;12\n"Torn; the old pier";12:15;9\nElle;15:30;7');
+  await expect(panel).toContainText('3 placements, 2 of them made for it.');
+  await expect(panel).toContainText('Not used: Price.');
+  const seen = studio.sheet.locator('.zany-scene').first();
+  await expect(seen).toContainText('Torn; the old pier');
+  await page.keyboard.press('Escape');
+  await expect(panel).toBeHidden();
+  await expect(seen).not.toContainText('Skarra');
+  await expect(studio.row('first')).toHaveAttribute('aria-selected', 'true');
+
+  await page.getByRole('button', { name: 'from rows' }).click();
+  await panel.getByRole('textbox', { name: 'Rows' }).fill('Time\tTo\n10:40\tSkarra\n12:15\tTorn');
+  await panel.getByRole('button', { name: 'Fill 2' }).click();
+  await expect(page.getByRole('treeitem')).toHaveCount(2);
+  await page.keyboard.press('Control+a');
+  await page.getByRole('toolbar').getByRole('button', { name: 'from rows' }).click();
+  await panel.getByLabel('A file with rows').setInputFiles({
+    name: 'boats.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('Time,To\r\n08:00,"Elle, by the lighthouse"\r\n09:00,Vik\r\n10:00,Sund\r\n'),
+  });
+  await expect(panel).toContainText('2 placements; 1 row left over');
+  await panel.getByRole('button', { name: 'Fill 2' }).click();
+  await expect(seen).toContainText('Elle, by the lighthouse');
+  await expect(seen).toContainText('Vik');
+  await page.keyboard.press('Control+z');
+  await expect(seen).toContainText('Skarra');
 });

@@ -92,6 +92,12 @@ test('sixty frames: found by name, sifted, focused on, come to by arrows, and dr
   await expect.poll(() => coloursAt(page, box.x + box.width / 2, box.y + 20, info)).toBeGreaterThan(3);
   await find.press('Escape');
   await expect(drawn).toHaveAttribute('data-faint', '0');
+  await page.getByRole('button', { name: 'not walked' }).click();
+  await expect(map.getByText('60 frames', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'loose ends', exact: true }).click();
+  await page.getByRole('button', { name: 'not walked' }).click();
+  await expect(map.getByText(/^[0-9]+ frames$/)).toBeVisible();
+  await page.getByRole('button', { name: 'loose ends', exact: true }).click();
 
   await frame('Tides start').click();
   await page.getByRole('radio', { name: '1 step around the open frame' }).click();

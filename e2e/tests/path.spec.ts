@@ -73,7 +73,7 @@ test('the whole path: from pictures of pages to a walked piece that runs from a 
   // Try in place.
   await page.keyboard.press('Escape');
   await page.keyboard.press('t');
-  await expect(page.getByText('Trying')).toBeVisible();
+  await expect(page.getByRole('group', { name: 'Tools' }).getByRole('button', { name: /^Done/ })).toBeVisible();
   const stage = (await page.locator('[data-running] .zany-player').boundingBox())!;
   const scale = stage.width / 390;
   await page.mouse.click(stage.x + 60 * scale, stage.y + 20 * scale);

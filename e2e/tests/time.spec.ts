@@ -126,9 +126,9 @@ test('keys are moved, staggered and eased, layers come and go, by the keyboard a
   await page.keyboard.press('Enter');
   await expect(page.locator('[data-span]')).toHaveCount(1);
   await seam.stand('1 s');
-  await expect(studio.sheet.locator('.zany-layer')).toHaveCount(2);
+  await expect(studio.sheet.locator('.zany-scene').first().locator('.zany-layer')).toHaveCount(2);
   await seam.stand('3 s');
-  await expect(studio.sheet.locator('.zany-layer')).toHaveCount(3);
+  await expect(studio.sheet.locator('.zany-scene').first().locator('.zany-layer')).toHaveCount(3);
   // The ruler by keys: next thing, section, end; a label here.
   await page.getByRole('slider', { name: 'Playhead' }).focus();
   await page.keyboard.press('Home');

@@ -9,6 +9,7 @@
   import MoreProperties from './MoreProperties.svelte';
   import PairUp from './PairUp.svelte';
   import Repeat from './Repeat.svelte';
+  import RowsPanel from './RowsPanel.svelte';
   import SlidesPanel from './SlidesPanel.svelte';
   import StartersPanel from './StartersPanel.svelte';
   import VariablesPanel from './VariablesPanel.svelte';
@@ -71,6 +72,7 @@
           onletters={(key, value) => restyled(['letters', key], value)}
         />{/if}
     </div>
+  {:else if panel === 'rows'}<RowsPanel {session} />
   {:else if panel === 'repeat'}<Repeat {session} />
   {:else}
     <div class="flex items-baseline gap-3" role="tablist" aria-label="Beside the stage">

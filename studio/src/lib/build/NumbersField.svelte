@@ -25,9 +25,10 @@
   let { values, label, sign, onset, onsee, onwrong, min, max, step = 1, width = 41, disabled = false, unit }: Props = $props();
 
   const bounds = $derived({ min, max });
-  /** As finely as there is room for. */
-  const rounded = $derived(values.map((value) => Number(value.toFixed(Math.abs(value) < 100 ? 2 : 1))));
+  const rounded = $derived(values.map((value) => Math.round(value * 100) / 100));
   const common = $derived(rounded.every((value) => value === rounded[0]) ? rounded[0] : undefined);
+  /** Long numbers have the room they need. */
+  const wide = $derived(Math.max(width, 10 + 7 * String(common ?? '').length));
   let field: HTMLInputElement | undefined = $state();
 
   function write(input: HTMLInputElement) {
@@ -80,7 +81,7 @@
   <input
     bind:this={field}
     class="field h-[22px] !px-[3px] text-right tabular-nums"
-    style:width="{width}px"
+    style:width="{wide}px"
     role="spinbutton"
     inputmode="decimal"
     autocomplete="off"

@@ -98,6 +98,9 @@
         {/if}
       {/if}
       <button class="chip chip-ghost" onclick={() => session.enterScene(part!.scene.id)}>go in</button>
+      {#if fields.length}<button class="chip chip-ghost" title="A row of a table for each placement" onclick={() => (session.panel = 'rows')}
+          >from rows</button
+        >{/if}
     </div>
     {#each fields as { layer: inner } (inner.id)}
       <label class="flex items-center gap-1.5">

@@ -137,6 +137,11 @@
         <button class="chip" title="Spread evenly across" aria-label="Spread evenly across" onclick={() => spread(session, 'x')}>⇹</button>
         <button class="chip" title="Spread evenly down" aria-label="Spread evenly down" onclick={() => spread(session, 'y')}>⇳</button>
       {/if}
+      {#if layers.every(({ part }) => part !== undefined && part === layers[0]!.part)}<button
+          class="chip"
+          title="A row of a table for each of them"
+          onclick={() => (session.panel = 'rows')}>from rows</button
+        >{/if}
       <button class="chip" title="Pair with frames (P)" onclick={() => (session.panel = 'pair up')}>pair up</button>
     {/if}
     {#if isOutside}<button

@@ -146,7 +146,7 @@ export class EditorSession {
   /** The seam was asked for by the keyboard, which comes to it. */
   timeAsked = $state(false);
   /** The panel that was asked for, beside the stage. */
-  panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | 'find' | 'behaves' | 'more' | null = $state(null);
+  panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | 'find' | 'behaves' | 'more' | 'rows' | null = $state(null);
 
   /** The same as far as there is something for it. */
   get shownPanel(): EditorSession['panel'] {

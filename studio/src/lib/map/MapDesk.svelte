@@ -3,6 +3,7 @@
   import { colorOf, groupedBy, wireTo, type Operation } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
+  import { followPointer } from '$lib/shared/follow';
   import { onDestroy, onMount } from 'svelte';
   import FrameMenu from './FrameMenu.svelte';
   import type { LayoutAnswer, LayoutTask } from './layout';
@@ -147,6 +148,9 @@
 
   /** What the shortest way to the frame that is pointed at fires. */
   const way = $derived(hovered === null ? null : looks.wayTo(hovered));
+  $effect(() => {
+    if (sieve.unwalked) looks.know();
+  });
   $effect(() => {
     // Asked anew whenever the walk has come further.
     void [session.audit, session.auditIsCurrent];
@@ -350,24 +354,10 @@
     if (nearest !== pointed?.ribbon || nearest) pointed = nearest && { ribbon: nearest, x: event.clientX, y: event.clientY };
   }
 
-  /** Follows the pointer until it is let go. */
-  function follow(event: PointerEvent, move: (next: PointerEvent) => void, up: () => void = () => undefined) {
-    ground.setPointerCapture(event.pointerId);
-    ground.addEventListener('pointermove', move);
-    ground.addEventListener(
-      'pointerup',
-      () => {
-        ground.removeEventListener('pointermove', move);
-        up();
-      },
-      { once: true }
-    );
-  }
-
   function drag(event: PointerEvent) {
     if (event.button !== 0 || (event.target as HTMLElement).closest('[data-frame], [data-source], [data-carry], .pop')) return;
     const from = { x: event.clientX - view.x, y: event.clientY - view.y };
-    follow(event, (next) => look({ ...view, x: next.clientX - from.x, y: next.clientY - from.y }));
+    followPointer(event, { move: (next) => look({ ...view, x: next.clientX - from.x, y: next.clientY - from.y }) });
   }
 
   const sources = $derived.by(() => {
@@ -382,19 +372,18 @@
     event.stopPropagation();
     const begin = pointOf(event);
     drawing = { layer, from, ...begin, toX: begin.x, toY: begin.y, over: null };
-    follow(
-      event,
-      (next) => {
+    followPointer(event, {
+      move: (next) => {
         const at = pointOf(next);
         const over = frameAt(at.x, at.y);
         drawing = { layer, from, ...begin, toX: at.x, toY: at.y, over: over === from ? null : over };
       },
-      () => {
-        const target = drawing?.over;
+      done: (last) => {
+        const target = last.type === 'pointerup' ? drawing?.over : null;
         drawing = null;
         if (target) session.edit(`Lead to ${session.piece.scenes.get(target)?.name}`, wireTo(session.piece, [layer], target, newId));
-      }
-    );
+      },
+    });
   }
 
   /** Puts a frame, and those selected with it, somewhere by hand. */
@@ -402,26 +391,24 @@
     if (event.button !== 0 || !session.canEdit) return;
     event.stopPropagation();
     const ids = session.frameSelection.includes(id) ? session.frameSelection : [id];
+    // What is seen stays where it is, however far it is carried.
+    chosen = view;
     const [x, y] = [event.clientX, event.clientY];
-    follow(
-      event,
-      (next) => (carried = { ids, dx: (next.clientX - x) / view.scale, dy: (next.clientY - y) / view.scale }),
-      () => {
-        const moved = carried;
+    followPointer(event, {
+      move: (next) => (carried = { ids, dx: (next.clientX - x) / view.scale, dy: (next.clientY - y) / view.scale }),
+      done: (last) => {
+        const isPut = last.type === 'pointerup' && carried !== null;
         const operations = ids.flatMap((one): Operation[] => {
           const box = boxes.get(one);
-          return moved && box
+          return isPut && box
             ? [{ op: 'set', table: 'scenes', id: one, path: ['onMap'], value: { x: Math.round(box.x), y: Math.round(box.y) } }]
             : [];
         });
         carried = null;
-        session.edit(
-          ids.length > 1 ? `Place ${ids.length} frames on the map` : `Place ${session.piece.scenes.get(id)?.name} on the map`,
-          operations,
-          'plain'
-        );
-      }
-    );
+        const what = ids.length > 1 ? `${ids.length} frames` : session.piece.scenes.get(id)?.name;
+        session.edit(`Place ${what} on the map`, operations, 'plain');
+      },
+    });
   }
 
   const placed = $derived(session.program.frames.filter((id) => session.program.scenes.get(id)!.scene.onMap));

@@ -39,7 +39,7 @@ export class MapLooks {
 
   set look(look: MapLook) {
     this.chosen = look;
-    if (look === 'walked') this.coverage ??= new Coverage(this.session.id);
+    if (look === 'walked') this.know();
   }
 
   /** Asks the walk how each frame is come to; what an earlier answer says of an older piece is not shown. */
@@ -74,9 +74,13 @@ export class MapLooks {
     return this.ways.isWhole ? { text: 'cannot be reached', tone: 'bad' } : { text: 'not come to yet', tone: 'none' };
   }
 
-  /** Whether something in a frame has not been walked; nothing is said before the coverage is looked at. */
-  isUnwalked(frame: string): boolean {
+  /** Comes to know what was walked. */
+  know(): void {
     this.coverage ??= new Coverage(this.session.id);
+  }
+
+  /** Whether something in a frame has not been walked, as far as is known. */
+  isUnwalked(frame: string): boolean {
     const { all, walked } = this.walked.get(frame) ?? { all: 0, walked: 0 };
     return walked < all;
   }

@@ -30,15 +30,8 @@ export interface Mark {
   readonly meaning: string;
 }
 
-export type MarkKind = keyof typeof markKinds;
-
-export const markKinds = {
-  back: 'leads back',
-  hub: 'many lead here',
-  toHub: 'leads to a frame that many lead to',
-  sheet: 'led to by a sheet',
-  piece: 'led to from anywhere',
-} as const;
+/** Leads back; many lead here; leads to where many lead; a sheet, or the piece from anywhere, leads here. */
+export type MarkKind = 'back' | 'hub' | 'toHub' | 'sheet' | 'piece';
 
 /** A frame that more others lead to than this is a hub, on maps with more frames than are few. */
 const MANY = 6;

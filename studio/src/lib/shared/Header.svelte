@@ -42,11 +42,7 @@
 </script>
 
 <header class="flex h-[44px] shrink-0 items-center gap-4 border-b border-[var(--line)] bg-[var(--sheet)] px-3.5">
-  <div
-    class="flex min-w-[110px] items-center gap-3 max-xl:max-w-[170px] max-xl:flex-none {place.tools
-      ? 'max-w-[220px] flex-[0_1_auto]'
-      : 'flex-[1_1_0]'}"
-  >
+  <div class="flex min-w-[110px] max-w-[220px] flex-[0_1_auto] items-center gap-3 max-xl:max-w-[170px]">
     <a href="/" aria-label="To the Workroom" title="To the Workroom"><Logo /></a>
     {#if renaming}
       <RenameField
@@ -70,24 +66,20 @@
     {#each desks as item (item.id)}
       <a
         href="/p/{session.id}/{item.id}"
-        class="relative py-2 text-[15px] {place.tools ? 'px-2' : 'px-3'} {desk === item.id ? 'font-bold' : 'soft hover:text-[var(--ink)]'}"
+        class="relative px-2 py-2 text-[15px] {desk === item.id ? 'font-bold' : 'soft hover:text-[var(--ink)]'}"
         style="font-family: var(--heading)"
         aria-current={desk === item.id ? 'page' : undefined}
         title={item.meaning}
       >
         {item.label}
-        {#if desk === item.id}<span class="absolute inset-x-3 bottom-0.5 border-b-[3px] border-dashed border-[var(--gold)]"></span>{/if}
+        {#if desk === item.id}<span class="absolute inset-x-2 bottom-0.5 border-b-[3px] border-dashed border-[var(--gold)]"></span>{/if}
       </a>
     {/each}
   </nav>
   {#if place.tools}<div class="flex min-w-0 flex-[1_1_auto] items-center justify-center gap-1 whitespace-nowrap" role="group" aria-label="Tools">
       {@render place.tools()}
-    </div>{/if}
-  <div
-    class="flex min-w-0 {place.tools
-      ? 'flex-[0_1_auto]'
-      : 'flex-[1_1_auto]'} items-center justify-end gap-2.5 whitespace-nowrap max-xl:gap-1.5 [&>*]:shrink-0"
-  >
+    </div>{:else}<span class="flex-1"></span>{/if}
+  <div class="flex min-w-0 flex-[0_1_auto] items-center justify-end gap-2.5 whitespace-nowrap max-xl:gap-1.5 [&>*]:shrink-0">
     <a
       href="/p/{session.id}/walk"
       class="chip block h-[24px] min-w-[64px] !shrink truncate rounded-full !px-2.5 font-semibold leading-[22px] {pillTones[pill.tone]}"

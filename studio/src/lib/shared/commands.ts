@@ -376,6 +376,18 @@ export const commands: readonly Command[] = [
     run: ({ session }) => (session.panel = 'repeat'),
   },
   {
+    id: 'rows',
+    label: 'Fill placements from the rows of a table',
+    short: 'Fill from rows',
+    group: 'Parts',
+    needs: 'select placements of one part first',
+    when: (context) => {
+      const parts = new Set(context.session.selection.map((id) => context.session.piece.layers.get(id)?.part));
+      return selecting(context) && parts.size === 1 && !parts.has(undefined);
+    },
+    run: ({ session }) => (session.panel = 'rows'),
+  },
+  {
     id: 'slides',
     label: 'Make slides of the selection',
     short: 'Make slides',
