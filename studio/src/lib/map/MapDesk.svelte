@@ -1,6 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { colorOf, groupedBy, wireTo, type Operation } from '@zany/core';
+  import { wireTo, type Operation } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
   import { followPointer } from '$lib/shared/follow';
@@ -8,49 +8,36 @@
   import FrameMenu from './FrameMenu.svelte';
   import type { LayoutAnswer, LayoutTask } from './layout';
   import { mapLooks, MapLooks, type MapLook } from './looks.svelte';
+  import { MapModel, NAME } from './map-model.svelte';
   import MapBar from './MapBar.svelte';
   import MapOverview from './MapOverview.svelte';
-  import { inksOf, type Cloth, type Sheet, type Strand, type Tag } from './paint';
+  import { inksOf } from './paint';
   import type { PaintTask } from './paint.worker';
   import { FramePictures } from './pictures';
-  import { distanceTo, routeAll, type Box, type Curve } from './routes';
-  import { isOpen as isAllSeen, looseIn, NO_SIEVE, passes, type Sieve } from './sieve';
-  import type { Stitch } from './stitches';
+  import { distanceTo, type Box } from './routes';
   import { centredOn, fitted, onMap, zoomed, type View } from './view';
-  import { around, webOf, type Ribbon } from './web';
+  import type { Ribbon } from './web';
 
   const session = useSession();
   const looks = new MapLooks(session);
+  const model = new MapModel(session, looks);
   const desk = getDesk();
 
-  /** Frames are drawn to fit into this on the map at 100 %. */
-  const WIDE = 150;
-  const HIGH = 190;
-  /** Room for the name below a frame. */
-  const NAME = 44;
-
   const worker = new Worker(new URL('./layout.worker.ts', import.meta.url), { type: 'module' });
-  let layout = $state.raw<LayoutAnswer | null>(null);
   let asked = 0;
   let width = $state(1000);
   let height = $state(700);
   /** Null while all of it is seen. */
   let chosen: View | null = $state.raw(null);
   let isMoving = $state(false);
-  let everyStitch = $state(false);
-  let sieve: Sieve = $state.raw(NO_SIEVE);
-  let focusSteps = $state(0);
 
   let ground: HTMLElement;
   let canvas: HTMLCanvasElement;
-  let hovered: string | null = $state(null);
-  let pointed = $state.raw<{ readonly ribbon: Ribbon; readonly x: number; readonly y: number } | null>(null);
   let drawing: { layer: string; from: string; x: number; y: number; toX: number; toY: number; over: string | null } | null = $state.raw(null);
-  let carried: { readonly ids: readonly string[]; readonly dx: number; readonly dy: number } | null = $state.raw(null);
   let menu: { readonly id: string; readonly anchor: HTMLElement } | null = $state.raw(null);
 
   worker.onmessage = ({ data }: MessageEvent<LayoutAnswer>) => {
-    if (data.version === asked) layout = data;
+    if (data.version === asked) model.layout = data;
   };
   const painter = new Worker(new URL('./paint.worker.ts', import.meta.url), { type: 'module' });
   const tell = (task: PaintTask, transfer: Transferable[] = []) => painter.postMessage(task, transfer);
@@ -61,28 +48,9 @@
     pictures.end();
   });
 
-  const program = $derived(session.calm ?? session.program);
-  const web = $derived(webOf(session.program));
-  const sizes = $derived(
-    new Map(
-      session.program.frames.map((id) => {
-        const { scene } = session.program.scenes.get(id)!;
-        const scale = Math.min(WIDE / scene.width, HIGH / scene.height);
-        return [id, { width: scene.width * scale, height: scene.height * scale, scale }] as const;
-      })
-    )
-  );
-  const shape = $derived(
-    JSON.stringify([
-      session.program.frames.map((id) => [id, sizes.get(id)!.width, sizes.get(id)!.height, session.piece.scenes.get(id)?.bundle ?? null]),
-      web.ribbons.filter(({ isToHub }) => !isToHub).map(({ key }) => key),
-      session.piece.head.start,
-    ])
-  );
-
   // The map is laid out anew only when frames come, go, change size, or lead elsewhere.
   $effect(() => {
-    const [frames, links, start] = JSON.parse(shape) as [[string, number, number, string | null][], string[], string[]];
+    const [frames, links, start] = JSON.parse(model.shape) as [[string, number, number, string | null][], string[], string[]];
     const task: LayoutTask = {
       version: ++asked,
       frames: frames.map(([id, wide, high, bundle]) => ({ id, width: wide, height: high + NAME, bundle })),
@@ -92,181 +60,20 @@
     worker.postMessage(task);
   });
 
-  /** Where each frame stands: as it was put by hand, else as it was laid out. */
-  const boxes = $derived.by(() => {
-    const all = new Map<string, Box>();
-    if (!layout) return all;
-    for (const [id, size] of sizes) {
-      const place = session.program.scenes.get(id)!.scene.onMap ?? layout.places.get(id);
-      const by = carried?.ids.includes(id) ? carried : null;
-      if (place) all.set(id, { x: place.x + (by?.dx ?? 0), y: place.y + (by?.dy ?? 0), width: size.width, height: size.height });
-    }
-    return all;
-  });
-  const whole = $derived.by(() => {
-    let [left, top, right, bottom] = [0, 0, layout?.width ?? 1, layout?.height ?? 1];
-    for (const { x, y, width, height } of boxes.values()) {
-      left = Math.min(left, x - 40);
-      top = Math.min(top, y - 40);
-      right = Math.max(right, x + width + 40);
-      bottom = Math.max(bottom, y + height + NAME + 20);
-    }
-    return { x: left, y: top, width: right - left, height: bottom - top };
-  });
   const all = $derived.by(() => {
-    const view = fitted(whole, { width, height: height - 56 });
-    return { ...view, x: view.x - whole.x * view.scale, y: view.y - whole.y * view.scale };
+    const view = fitted(model.whole, { width, height: height - 56 });
+    return { ...view, x: view.x - model.whole.x * view.scale, y: view.y - model.whole.y * view.scale };
   });
   const view = $derived(chosen ?? all);
   const least = $derived(Math.min(0.08, all.scale));
 
-  const routes = $derived(routeAll(everyStitch ? web.ribbons : web.ribbons.filter(({ isToHub }) => !isToHub), (id) => boxes.get(id) ?? null));
-  const loose = $derived(looseIn(session.findings));
-  const kinds = $derived(session.piece.head.kinds ?? {});
-
-  const focused = $derived(focusSteps > 0 && session.sceneId !== null && sizes.has(session.sceneId) ? session.sceneId : null);
-  const sifted = $derived<Sieve>({ ...sieve, around: focused === null ? null : around(web, focused, focusSteps) });
-  /** Frames that are not looked for. */
-  const faint = $derived.by(() => {
-    if (isAllSeen(sifted)) return new Set<string>();
-    const known = { loose, isUnwalked: (id: string) => looks.isUnwalked(id) };
-    return new Set(session.program.frames.filter((id) => !passes(session.program.scenes.get(id)!, sifted, known)));
-  });
-  const found = $derived(session.program.frames.filter((id) => !faint.has(id)));
-
-  const isWalked = (stitches: readonly Stitch[]) => stitches.every(({ thread }) => looks.isWalked(thread.id));
-
-  const strands = $derived(
-    [...routes].map(([ribbon, curve]): Strand => ({
-      curve,
-      count: ribbon.stitches.length,
-      isWalked: isWalked(ribbon.stitches),
-      isConditional: ribbon.isConditional,
-      isFaint: faint.has(ribbon.from) || faint.has(ribbon.to),
-    }))
-  );
-
-  /** What the shortest way to the frame that is pointed at fires. */
-  const way = $derived(hovered === null ? null : looks.wayTo(hovered));
   $effect(() => {
-    if (sieve.unwalked) looks.know();
+    if (model.sieve.unwalked) looks.know();
   });
   $effect(() => {
     // Asked anew whenever the walk has come further.
     void [session.audit, session.auditIsCurrent];
     if (looks.look === 'steps') looks.ask();
-  });
-
-  /** From the middle of the very layer, where the stitch begins at one. */
-  function fromLayer(stitch: Stitch, curve: Curve): Curve {
-    const box = boxes.get(stitch.from);
-    const size = sizes.get(stitch.from);
-    if (!stitch.box || !box || !size) return curve;
-    const [x, y] = [box.x + (stitch.box.x + stitch.box.width / 2) * size.scale, box.y + (stitch.box.y + stitch.box.height / 2) * size.scale];
-    return [x, y, Math.max(curve[2], x + 20), (y + curve[3]) / 2, curve[4], curve[5], curve[6], curve[7]];
-  }
-
-  const litRibbons = $derived(
-    hovered === null
-      ? pointed
-        ? [pointed.ribbon]
-        : []
-      : web.ribbons.filter(({ from, to, stitches }) =>
-          way ? stitches.some(({ thread }) => way.threads.has(thread.id)) : from === hovered || to === hovered
-        )
-  );
-  /** Stitches of what is pointed at, each from its own layer. */
-  const lit = $derived.by(() => {
-    const curves = routeAll(litRibbons, (id) => boxes.get(id) ?? null);
-    return litRibbons.flatMap((ribbon) => {
-      const curve = routes.get(ribbon) ?? curves.get(ribbon);
-      if (!curve) return [];
-      return ribbon.stitches
-        .filter(({ thread }) => !way || way.threads.has(thread.id))
-        .map((stitch) => ({
-          curve: fromLayer(stitch, curve),
-          count: 1,
-          isWalked: isWalked([stitch]),
-          isConditional: false,
-          isFaint: false,
-          words: pointed ? stitch.words : null,
-        }));
-    });
-  });
-
-  const sheets = $derived(
-    session.program.frames.flatMap((id, at): Sheet[] => {
-      const box = boxes.get(id);
-      const { scene } = session.program.scenes.get(id)!;
-      if (!box) return [];
-      const note = looks.noteOn(id);
-      const isStart = session.piece.head.start.includes(id);
-      const tags: Tag[] = [
-        ...(note ? [{ words: note.text, tone: note.tone }] : []),
-        ...(isStart ? [{ words: 'start', tone: 'good' as const }] : []),
-        ...(scene.ending ? [{ words: 'ending', tone: 'plain' as const }] : []),
-        ...(loose.get(id) ? [{ words: `● ${loose.get(id)}`, tone: 'bad' as const }] : []),
-      ];
-      const kind = scene.kind === undefined ? undefined : kinds[scene.kind];
-      return [
-        {
-          id,
-          box,
-          name: `${at + 1} ${scene.name}`,
-          color: colorOf(session.piece.head, scene.background),
-          isFaint: faint.has(id),
-          isOpen: session.frameSelection.includes(id) || session.sceneId === id,
-          isDraft: scene.draft === true,
-          isFound: sieve.words.trim() !== '' && !faint.has(id),
-          kind: kind ? { mark: kind.mark, color: kind.color } : null,
-          tags,
-          marks: web.marks.get(id)?.filter(({ kind: mark }) => !everyStitch || mark !== 'toHub') ?? [],
-          weight: (session.sceneId === id ? 40 : 0) + (isStart ? 30 : 0) + (scene.ending ? 10 : 0),
-        },
-      ];
-    })
-  );
-
-  /** Pieces of cloth under bundles whose frames stand together. */
-  const patches = $derived.by(() => {
-    const bundles = session.piece.head.bundles ?? {};
-    const own = groupedBy(session.program.frames, (id) => session.program.scenes.get(id)!.scene.bundle ?? '');
-    return Object.entries(bundles).flatMap(([bundle, { name }]) => {
-      const frames = own.get(bundle) ?? [];
-      const mine = frames.flatMap((id) => boxes.get(id) ?? []);
-      if (mine.length === 0) return [];
-      const x = Math.min(...mine.map((box) => box.x)) - 22;
-      const y = Math.min(...mine.map((box) => box.y)) - 34;
-      const right = Math.max(...mine.map((box) => box.x + box.width)) + 22;
-      const bottom = Math.max(...mine.map((box) => box.y + box.height)) + NAME;
-      const isApart = [...boxes].every(
-        ([id, box]) => frames.includes(id) || box.x > right || box.x + box.width < x || box.y > bottom || box.y + box.height < y
-      );
-      const ends = frames.reduce((sum, id) => sum + (loose.get(id) ?? 0), 0);
-      return isApart ? [{ bundle, name, box: { x, y, width: right - x, height: bottom - y }, frames: frames.length, loose: ends }] : [];
-    });
-  });
-  const cloths = $derived(patches.map(({ bundle: _id, ...cloth }): Cloth => cloth));
-
-  /** Stitches between bundles, taken together. */
-  const seams = $derived.by((): Strand[] => {
-    const at = new Map(patches.map(({ bundle, box }) => [bundle, box]));
-    const bundleOf = (id: string) => session.program.scenes.get(id)!.scene.bundle ?? '';
-    const between = groupedBy(
-      web.ribbons.filter(({ from, to, isToHub }) => !isToHub && bundleOf(from) !== bundleOf(to) && at.has(bundleOf(from)) && at.has(bundleOf(to))),
-      ({ from, to }) => `${bundleOf(from)} ${bundleOf(to)}`
-    );
-    const ribbons = [...between].map(([key, list]): Ribbon => {
-      const [from, to] = key.split(' ') as [string, string];
-      return { key, from, to, stitches: list.flatMap(({ stitches }) => stitches), isToHub: false, isConditional: false };
-    });
-    return [...routeAll(ribbons, (id) => at.get(id) ?? null)].map(([{ stitches }, curve]) => ({
-      curve,
-      count: stitches.length,
-      isWalked: isWalked(stitches),
-      isConditional: false,
-      isFaint: false,
-    }));
   });
 
   let theme = $state(0);
@@ -280,9 +87,10 @@
   });
   $effect(() => {
     void theme;
-    if (layout) tell({ about: 'map', cloths, strands, seams, sheets, inks: inksOf(ground) });
+    if (model.layout)
+      tell({ about: 'map', cloths: model.cloths, strands: model.strands, seams: model.seams, sheets: model.sheets, inks: inksOf(ground) });
   });
-  $effect(() => tell({ about: 'pointed', lit, drawn: drawing, hovered, target: drawing?.over ?? null }));
+  $effect(() => tell({ about: 'pointed', lit: model.lit, drawn: drawing, hovered: model.hovered, target: drawing?.over ?? null }));
   $effect(() => tell({ about: 'seen', view, width, height, sharpness: devicePixelRatio, isMoving }));
   $effect(() => {
     pictures.keepOnly(session.program.frames);
@@ -296,7 +104,7 @@
       (y + h) * view.scale + view.y > -100 &&
       x * view.scale + view.x < width + 100 &&
       y * view.scale + view.y < height + 100;
-    for (const [id, box] of boxes) if (isSeen(box)) pictures.ask(program, id, view.scale * sizes.get(id)!.scale * devicePixelRatio);
+    for (const [id, box] of model.boxes) if (isSeen(box)) pictures.ask(model.program, id, view.scale * model.sizes.get(id)!.scale * devicePixelRatio);
   });
 
   let resting: ReturnType<typeof setTimeout> | undefined;
@@ -332,7 +140,7 @@
   };
 
   const frameAt = (x: number, y: number): string | null => {
-    for (const [id, box] of boxes) if (x >= box.x && y >= box.y && x <= box.x + box.width && y <= box.y + box.height) return id;
+    for (const [id, box] of model.boxes) if (x >= box.x && y >= box.y && x <= box.x + box.width && y <= box.y + box.height) return id;
     return null;
   };
 
@@ -343,15 +151,15 @@
     if (event.buttons !== 0 || (event.target as HTMLElement).closest('.pop')) return;
     const at = pointOf(event);
     const frame = frameAt(at.x, at.y) ?? (event.target as HTMLElement).closest<HTMLElement>('[data-carry]')?.dataset['carry'] ?? null;
-    if (frame !== hovered) hovered = frame;
-    if (frame !== null) return void (pointed = null);
+    if (frame !== model.hovered) model.hovered = frame;
+    if (frame !== null) return void (model.pointed = null);
     let nearest: Ribbon | null = null;
     let least = NEAR / view.scale;
-    for (const [ribbon, curve] of routes) {
+    for (const [ribbon, curve] of model.routes) {
       const distance = distanceTo(curve, at.x, at.y);
       if (distance < least) [nearest, least] = [ribbon, distance];
     }
-    if (nearest !== pointed?.ribbon || nearest) pointed = nearest && { ribbon: nearest, x: event.clientX, y: event.clientY };
+    if (nearest !== model.pointed?.ribbon || nearest) model.pointed = nearest && { ribbon: nearest, x: event.clientX, y: event.clientY };
   }
 
   function drag(event: PointerEvent) {
@@ -361,7 +169,7 @@
   }
 
   const sources = $derived.by(() => {
-    const scene = hovered !== null && session.canEdit ? session.program.scenes.get(hovered) : undefined;
+    const scene = model.hovered !== null && session.canEdit ? session.program.scenes.get(model.hovered) : undefined;
     return scene?.items.filter((item) => item.shown && item.layer.type !== 'picture' && !item.parent).slice(-60) ?? [];
   });
 
@@ -395,27 +203,26 @@
     chosen = view;
     const [x, y] = [event.clientX, event.clientY];
     followPointer(event, {
-      move: (next) => (carried = { ids, dx: (next.clientX - x) / view.scale, dy: (next.clientY - y) / view.scale }),
+      move: (next) => (model.carried = { ids, dx: (next.clientX - x) / view.scale, dy: (next.clientY - y) / view.scale }),
       done: (last) => {
-        const isPut = last.type === 'pointerup' && carried !== null;
+        const isPut = last.type === 'pointerup' && model.carried !== null;
         const operations = ids.flatMap((one): Operation[] => {
-          const box = boxes.get(one);
+          const box = model.boxes.get(one);
           return isPut && box
             ? [{ op: 'set', table: 'scenes', id: one, path: ['onMap'], value: { x: Math.round(box.x), y: Math.round(box.y) } }]
             : [];
         });
-        carried = null;
+        model.carried = null;
         const what = ids.length > 1 ? `${ids.length} frames` : session.piece.scenes.get(id)?.name;
         session.edit(`Place ${what} on the map`, operations, 'plain');
       },
     });
   }
 
-  const placed = $derived(session.program.frames.filter((id) => session.program.scenes.get(id)!.scene.onMap));
   const arrange = () =>
     session.edit(
       'Arrange the map by flow',
-      placed.map((id): Operation => ({ op: 'set', table: 'scenes', id, path: ['onMap'] })),
+      model.placed.map((id): Operation => ({ op: 'set', table: 'scenes', id, path: ['onMap'] })),
       'plain'
     );
 
@@ -433,11 +240,11 @@
 
   /** To the middle of the desk, large enough to be read. */
   function come(id: string) {
-    const box = boxes.get(id);
+    const box = model.boxes.get(id);
     if (!box) return;
     const near = { ...view, scale: Math.max(view.scale, 0.7) };
     look(centredOn(near, { width, height }, box.x + box.width / 2, box.y + box.height / 2));
-    hovered = id;
+    model.hovered = id;
   }
 
   const ways = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] } as const;
@@ -449,13 +256,13 @@
       return open(id);
     }
     const direction = ways[event.key as keyof typeof ways] as readonly [number, number] | undefined;
-    const from = boxes.get(id);
+    const from = model.boxes.get(id);
     if (!direction || !from) return;
     event.preventDefault();
     event.stopPropagation();
     let next: string | null = null;
     let least = Infinity;
-    for (const [other, box] of boxes) {
+    for (const [other, box] of model.boxes) {
       const [dx, dy] = [box.x - from.x, box.y - from.y];
       const along = dx * direction[0] + dy * direction[1];
       const aside = Math.abs(dx * direction[1]) + Math.abs(dy * direction[0]);
@@ -465,14 +272,14 @@
   }
 
   function reveal(id: string) {
-    const box = boxes.get(id);
-    hovered = id;
+    const box = model.boxes.get(id);
+    model.hovered = id;
     if (!box) return;
     const [x, y] = [(box.x + box.width / 2) * view.scale + view.x, (box.y + box.height / 2) * view.scale + view.y];
     if (x < 0 || y < 0 || x > width || y > height - 50) look(centredOn(view, { width, height }, box.x + box.width / 2, box.y + box.height / 2));
   }
 
-  const about = $derived(hovered === null ? [] : (web.marks.get(hovered) ?? []));
+  const about = $derived(model.hovered === null ? [] : (model.web.marks.get(model.hovered) ?? []));
 </script>
 
 <main
@@ -484,26 +291,26 @@
   onwheel={wheel}
   onpointerdown={drag}
   onpointermove={point}
-  onpointerleave={() => (pointed = null)}
+  onpointerleave={() => (model.pointed = null)}
   data-map
 >
   <canvas
     bind:this={canvas}
     class="pointer-events-none absolute inset-0 h-full w-full"
     aria-hidden="true"
-    data-strands={strands.length}
-    data-walked={strands.filter((strand) => strand.isWalked).length}
-    data-lit={lit.length}
-    data-faint={faint.size}
+    data-strands={model.strands.length}
+    data-walked={model.strands.filter((strand) => strand.isWalked).length}
+    data-lit={model.lit.length}
+    data-faint={model.faint.size}
   ></canvas>
-  {#if layout}
+  {#if model.layout}
     <div
       class="absolute left-0 top-0 h-0 w-0 origin-top-left will-change-transform"
       style:transform="translate({view.x}px, {view.y}px) scale({view.scale})"
     >
       {#each session.program.frames as id, at (id)}
         {@const { scene } = session.program.scenes.get(id)!}
-        {@const box = boxes.get(id)}
+        {@const box = model.boxes.get(id)}
         {@const note = looks.noteOn(id)}
         {#if box}
           <button
@@ -526,10 +333,10 @@
           ></button>
         {/if}
       {/each}
-      {#if hovered !== null && !drawing && boxes.has(hovered)}
-        {@const box = boxes.get(hovered)!}
-        {@const size = sizes.get(hovered)!}
-        {@const id = hovered}
+      {#if model.hovered !== null && !drawing && model.boxes.has(model.hovered)}
+        {@const box = model.boxes.get(model.hovered)!}
+        {@const size = model.sizes.get(model.hovered)!}
+        {@const id = model.hovered}
         {#each sources as item (item.layer.id)}
           <!-- svelte-ignore a11y_no_static_element_interactions -->
           <span
@@ -562,35 +369,42 @@
     <MapBar
       {session}
       frames={session.program.frames.length}
-      stitches={web.stitches.length}
-      found={isAllSeen(sifted) ? null : found.length}
-      bind:sieve
-      bind:everyStitch
-      bind:focusSteps
-      hubs={web.ribbons.some(({ isToHub }) => isToHub)}
-      placed={placed.length}
+      stitches={model.web.stitches.length}
+      found={model.isWhole ? null : model.found.length}
+      bind:sieve={model.sieve}
+      bind:everyStitch={model.everyStitch}
+      bind:focusSteps={model.focusSteps}
+      hubs={model.web.ribbons.some(({ isToHub }) => isToHub)}
+      placed={model.placed.length}
       look={looks.look}
       looks={mapLooks}
       onlook={(next: MapLook) => (looks.look = next)}
       onfit={() => (chosen = null)}
-      onfound={() => found[0] !== undefined && come(found[0])}
+      onfound={() => model.found[0] !== undefined && come(model.found[0])}
       onarrange={arrange}
     />
-    {#if session.program.frames.length > 12}<MapOverview {boxes} {whole} {view} {faint} desk={{ width, height }} onlook={look} />{/if}
-    {#if way}<p class="pop absolute left-3 top-3 max-w-[70%] px-3 py-1.5" data-way>{way.words}</p>
+    {#if session.program.frames.length > 12}<MapOverview
+        boxes={model.boxes}
+        whole={model.whole}
+        {view}
+        faint={model.faint}
+        desk={{ width, height }}
+        onlook={look}
+      />{/if}
+    {#if model.way}<p class="pop absolute left-3 top-3 max-w-[70%] px-3 py-1.5" data-way>{model.way.words}</p>
     {:else if about.length}<ul class="pop pointer-events-none absolute left-3 top-3 max-w-[46%] px-3 py-1.5" data-about>
         {#each about.slice(0, 8) as mark (mark.meaning)}<li><b>{mark.words}</b> <span class="soft">{mark.meaning}</span></li>{/each}
         {#if about.length > 8}<li class="soft">and {about.length - 8} more</li>{/if}
       </ul>{/if}
-    {#if pointed}
+    {#if model.pointed}
       <ul
         class="pop pointer-events-none fixed z-30 max-w-[420px] px-2.5 py-1.5"
-        style:left="{Math.min(pointed.x + 14, innerWidth - 430)}px"
-        style:top="{Math.min(pointed.y + 14, innerHeight - 140)}px"
+        style:left="{Math.min(model.pointed.x + 14, innerWidth - 430)}px"
+        style:top="{Math.min(model.pointed.y + 14, innerHeight - 140)}px"
         data-pointed
       >
-        {#each pointed.ribbon.stitches.slice(0, 6) as stitch, i (i)}<li class="truncate">{stitch.words}</li>{/each}
-        {#if pointed.ribbon.stitches.length > 6}<li class="soft">and {pointed.ribbon.stitches.length - 6} more</li>{/if}
+        {#each model.pointed.ribbon.stitches.slice(0, 6) as stitch, i (i)}<li class="truncate">{stitch.words}</li>{/each}
+        {#if model.pointed.ribbon.stitches.length > 6}<li class="soft">and {model.pointed.ribbon.stitches.length - 6} more</li>{/if}
       </ul>
     {/if}
   {:else}
