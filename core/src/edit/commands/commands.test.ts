@@ -203,7 +203,7 @@ describe('threads', () => {
         branches: [{ if: '‹v› > 1', steps: [go('Boats', push)] }, { steps: [{ do: 'send' as const, signal: 'none' }] }],
       },
     ];
-    const own = threadsByName(piece, copied, layers);
+    const own = threadsByName(piece, layers, () => copied);
     expect(own.get('boats')).toEqual({ threads: copied, frame: null });
     expect(own.get('other')).toEqual({ threads: copied, frame: null });
     const fares = own.get('sign')!;
@@ -211,7 +211,7 @@ describe('threads', () => {
     expect(fares.threads[0]!.branches).toEqual([{ if: '‹v› > 1', steps: [go('Fares', push)] }, copied[0]!.branches[1]]);
     // What leads to no frame is the same for all.
     const sent = [{ cue: { type: 'click' as const }, branches: [copied[0]!.branches[1]!] }];
-    for (const one of threadsByName(piece, sent, layers).values()) expect(one).toEqual({ threads: sent, frame: null });
+    for (const one of threadsByName(piece, layers, () => sent).values()) expect(one).toEqual({ threads: sent, frame: null });
   });
 
   test('wiring keeps a transition and makes a thread where there is none', () => {

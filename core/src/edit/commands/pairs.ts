@@ -73,15 +73,20 @@ export interface NamedThreads {
 
 /**
  * Threads as each of many layers is to have them: where they lead to a frame, a layer that is called after another frame, or has that
- * written on it, leads there. By layer.
+ * written on it, leads there. `threadsFor` gives what a layer has otherwise. By layer.
  */
-export function threadsByName(piece: Piece, threads: readonly LineThread[], layers: readonly Layer[]): ReadonlyMap<string, NamedThreads> {
+export function threadsByName(
+  piece: Piece,
+  layers: readonly Layer[],
+  threadsFor: (layer: string) => readonly LineThread[]
+): ReadonlyMap<string, NamedThreads> {
   const frames = framesOf(piece).filter(({ id }) => layers.every((layer) => layer.scene !== id));
   const pairs = new Map(pairWith(piece, layers, frames).flatMap(({ layer, partner, by }) => (by === 'name' ? [[layer, partner!] as const] : [])));
   const leadTo = (step: Step, frame: string): Step =>
     step.do === 'go' && step.target.to === 'frame' && step.target.frame !== null ? { ...step, target: { to: 'frame', frame } } : step;
   return new Map(
     layers.map(({ id }): [string, NamedThreads] => {
+      const threads = threadsFor(id);
       const frame = pairs.get(id);
       if (frame === undefined) return [id, { threads, frame: null }];
       const own = threads.map((thread) => ({

@@ -36,9 +36,14 @@ const plain = (name: string): string =>
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
 
-/** The texts of a part that a placement can fill, from the back to the front as they were made. */
-export const textsOf = (program: Program, part: string): Layer[] =>
-  (program.scenes.get(part)?.items ?? []).flatMap(({ layer }) => (layer.text !== undefined && !layer.bindings?.state ? [layer] : []));
+/** Whether a placement can fill what is written on a layer of its part. */
+export const takesText = (layer: Layer): boolean => layer.text !== undefined && !layer.bindings?.state;
+
+/** The part that all layers are placements of; null where they are not of one. */
+export function commonPart(layers: readonly Layer[]): string | null {
+  const part = layers[0]?.part;
+  return part !== undefined && layers.every((layer) => layer.part === part) ? part : null;
+}
 
 /**
  * Fills placements, in reading order, with rows. The first row names the columns if any of its words is a text of the part; else columns
@@ -54,9 +59,9 @@ export function fillFromRows(
 ): RowsFilled {
   const { piece } = program;
   const placements = readingOrder(ids.flatMap((id) => piece.layers.get(id) ?? []).filter(({ part }) => part !== undefined));
-  const part = placements[0]?.part;
-  if (part === undefined || placements.some((one) => one.part !== part) || rows.length === 0) return NOTHING;
-  const texts = textsOf(program, part);
+  const part = commonPart(placements);
+  if (part === null || rows.length === 0) return NOTHING;
+  const texts = (program.scenes.get(part)?.items ?? []).map(({ layer }) => layer).filter(takesText);
   const byName = new Map(texts.map((layer) => [plain(layer.name), layer.id]));
   const hasNames = rows[0]!.some((word) => byName.has(plain(word)));
   const columns = hasNames
@@ -71,7 +76,7 @@ export function fillFromRows(
       : { operations: [], ids: placements.map(({ id }) => id) };
   const fills = repeated.ids.slice(0, content.length).flatMap((id, i) => fillsOf(piece, placements[i] ?? placements[0]!, id, columns, content[i]!));
   const filled = Math.min(repeated.ids.length, content.length);
-  return { operations: [...repeated.operations, ...fills], columns, filled, made: Math.max(0, more), left: content.length - filled };
+  return { operations: [...repeated.operations, ...fills], columns, filled, made: more, left: content.length - filled };
 }
 
 /** What a row writes into a placement; `like` is the one it is, or was copied from. */

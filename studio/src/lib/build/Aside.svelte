@@ -2,7 +2,7 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import { isLeaving } from '$lib/shared/focus';
   import { tick } from 'svelte';
-  import { restyle } from '@zany/core';
+  import { restyleSelected } from './acts';
   import BehavesPanel from './BehavesPanel.svelte';
   import FindPanel from './FindPanel.svelte';
   import Landings from './Landings.svelte';
@@ -21,9 +21,6 @@
   const panel = $derived(session.shownPanel);
   const layers = $derived(session.selection.flatMap((id) => session.scene?.byId.get(id)?.layer ?? []));
   const about = $derived(layers.length === 1 ? layers[0]!.name : `${layers.length} layers`);
-  const lookWord = $derived(session.look === 'rest' ? '' : ` in the ${session.look} look`);
-  const restyled = (path: Parameters<typeof restyle>[2], value: unknown) =>
-    session.edit(`Change ${path.at(-1)}${lookWord}`, restyle(session.piece, session.selection, path, value));
   let aside: HTMLElement | undefined = $state();
 
   /** Escape closes the panel, and leaves selected what is. */
@@ -68,8 +65,8 @@
       {:else}<MoreProperties
           {session}
           {layers}
-          onstyle={(key, value) => restyled([key], value)}
-          onletters={(key, value) => restyled(['letters', key], value)}
+          onstyle={(key, value) => restyleSelected(session, [key], value)}
+          onletters={(key, value) => restyleSelected(session, ['letters', key], value)}
         />{/if}
     </div>
   {:else if panel === 'rows'}<RowsPanel {session} />

@@ -4,7 +4,7 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import { fieldKey } from '$lib/shared/focus';
   import { setLayer } from './acts';
-  import { chipTone, pressedOf } from './common';
+  import { chipOf } from './common';
   import NumberField from './NumberField.svelte';
 
   /** How layers behave: what stays put, what can be dragged, where a press counts, how they begin, what they are called. */
@@ -26,8 +26,6 @@
   }
 
   const has = (is: (layer: Layer) => boolean): boolean[] => layers.map(is);
-  /** What a chip is that says something of the layers: so of all, of some, or of none. */
-  const chip = (of: readonly boolean[]) => ({ class: `chip ${chipTone(of)}`, 'aria-pressed': pressedOf(of) });
 
   const axes = [
     { id: null, label: 'not' },
@@ -142,7 +140,7 @@
       <span class="soft w-16">Plays</span>
       {#each [['autoplay', 'by itself'], ['loop', 'round and round'], ['muted', 'silently']] as const as [path, label] (path)}
         <button
-          {...chip(has((layer) => layer.media?.[path] === true))}
+          {...chipOf(has((layer) => layer.media?.[path] === true))}
           onclick={() => set(`Plays ${label}`, ['media', path], layers.every(({ media }) => media?.[path]) ? undefined : true)}>{label}</button
         >
       {/each}
@@ -186,7 +184,7 @@
     <span class="soft w-16">Begins</span>
     {#each flags as { path, label } (path)}
       <button
-        {...chip(has((layer) => layer[path] === true))}
+        {...chipOf(has((layer) => layer[path] === true))}
         onclick={() => set(`Begins ${label}`, [path], layers.every((layer) => layer[path]) ? undefined : true)}>{label}</button
       >
     {/each}
@@ -194,14 +192,14 @@
   <div class="flex flex-wrap items-center gap-1">
     <span class="soft w-16">Stays put</span>
     {#each EDGES as edge (edge)}
-      <button {...chip(has(({ pin }) => pin?.includes(edge) === true))} onclick={() => togglePin(edge)}>{edge}</button>
+      <button {...chipOf(has(({ pin }) => pin?.includes(edge) === true))} onclick={() => togglePin(edge)}>{edge}</button>
     {/each}
   </div>
   <div class="flex flex-wrap items-center gap-1">
     <span class="soft w-16">Dragged</span>
     {#each axes as { id, label } (label)}
       <button
-        {...chip(has(({ drag }) => (drag?.axis ?? null) === id))}
+        {...chipOf(has(({ drag }) => (drag?.axis ?? null) === id))}
         onclick={() => set(`Dragged ${label}`, id === null ? ['drag'] : ['drag', 'axis'], id ?? undefined)}>{label}</button
       >
     {/each}
@@ -217,7 +215,7 @@
         />
       {/each}
       <button
-        {...chip(has(({ drag }) => drag?.inertia === true))}
+        {...chipOf(has(({ drag }) => drag?.inertia === true))}
         onclick={() => set('Goes on when let go', ['drag', 'inertia'], first.drag?.inertia ? undefined : true)}>goes on when let go</button
       >
     </div>
@@ -226,11 +224,11 @@
     <div class="flex flex-wrap items-center gap-1">
       <span class="soft w-16">Inside</span>
       <button
-        {...chip(has(({ clip }) => clip === true))}
+        {...chipOf(has(({ clip }) => clip === true))}
         onclick={() => set('Cut off at its edges', ['clip'], layers.every(({ clip }) => clip) ? undefined : true)}>cut off at its edges</button
       >
       {#each [['x', 'scrolls across'], ['y', 'scrolls down']] as const as [axis, label] (axis)}
-        <button {...chip(has(({ scroll }) => scroll === axis))} onclick={() => set(label, ['scroll'], first.scroll === axis ? undefined : axis)}
+        <button {...chipOf(has(({ scroll }) => scroll === axis))} onclick={() => set(label, ['scroll'], first.scroll === axis ? undefined : axis)}
           >{label}</button
         >
       {/each}
@@ -239,7 +237,7 @@
   <div class="flex flex-wrap items-center gap-1">
     <span class="soft w-16">A press on</span>
     {#each hitWays as way (way.label)}
-      <button {...chip(has(({ hit }) => hit?.how === way.value))} onclick={() => setHit(way.value)}>{way.label}</button>
+      <button {...chipOf(has(({ hit }) => hit?.how === way.value))} onclick={() => setHit(way.value)}>{way.label}</button>
     {/each}
     {#if first.hit?.how === 'own'}<span class="soft">larger by</span><NumberField
         value={first.hit.grow ?? 0}

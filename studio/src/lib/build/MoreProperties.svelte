@@ -1,7 +1,7 @@
 <script lang="ts">
   import { DEFAULT_FAMILY, FAMILIES, setLetters, type Layer, type Letters, type Operation, type Style, isOutlined, layerKind } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { chipTone, commonOf, pressedOf } from './common';
+  import { chipOf, commonOf } from './common';
   import NumberField from './NumberField.svelte';
   import PaintChip from './PaintChip.svelte';
   import { align, isPainted, isShape, sameSize, setLayer, stack } from './acts';
@@ -113,11 +113,11 @@
   {/if}
   {#if painted.length}
     <div class="flex items-center gap-2">
-      <span class="soft w-16">Fill</span><button
-        class="chip {chipTone(painted.map(({ style }) => style.fill === undefined))}"
-        aria-pressed={pressedOf(painted.map(({ style }) => style.fill === undefined))}
-        onclick={() => onstyle('fill', undefined)}>see-through</button
-      >
+      <span class="soft w-16">Fill</span>{@render oneOf(
+        'see-through',
+        painted.map(({ style }) => style.fill === undefined),
+        () => onstyle('fill', undefined)
+      )}
     </div>
   {/if}
   {#if one?.type === 'picture'}
@@ -254,7 +254,7 @@
 </div>
 
 {#snippet oneOf(label: string, has: readonly boolean[], pick: () => void)}
-  <button class="chip {chipTone(has)}" aria-pressed={pressedOf(has)} onclick={pick}>{label}</button>
+  <button {...chipOf(has)} onclick={pick}>{label}</button>
 {/snippet}
 
 {#snippet share(label: string, value: number | undefined, onset: (value: number | undefined) => void)}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { sumIn } from '@zany/core';
   import { fieldKey } from '$lib/shared/focus';
+  import { summed, within } from './numbers';
   /** A small field for a number, or a sum that makes one; with `empty` it may also hold none, and shows that instead. */
   interface Props {
     value: number | undefined;
@@ -19,7 +20,7 @@
   let { value, label, onset, empty, step = 1, width = 52, min, max, submits = false, mixed = false }: Props = $props();
 
   const shown = $derived(mixed || value === undefined ? '' : String(value));
-  const within = (number: number) => Math.max(min ?? -Infinity, Math.min(max ?? Infinity, number));
+  const bounds = $derived({ min, max });
 
   function key(event: KeyboardEvent & { currentTarget: HTMLInputElement }) {
     const way = { ArrowUp: 1, ArrowDown: -1 }[event.key];
@@ -27,7 +28,7 @@
       event.preventDefault();
       event.stopPropagation();
       const from = sumIn(event.currentTarget.value, value ?? 0) ?? value ?? 0;
-      return onset(within(Number((from + way * step * (event.shiftKey ? 10 : 1)).toFixed(4))));
+      return onset(within(Number((from + way * step * (event.shiftKey ? 10 : 1)).toFixed(4)), bounds));
     }
     if (!submits || event.key !== 'Enter') return fieldKey(event);
     event.preventDefault();
@@ -39,9 +40,9 @@
   function write(input: HTMLInputElement) {
     const written = input.value.trim();
     if (written === shown) return;
-    const made = sumIn(written, value ?? 0);
+    const made = summed([value ?? 0], written, bounds);
     input.value = shown;
-    if (made !== null) onset(within(made));
+    if (made) onset(made[0]);
     else if (written === '' && empty !== undefined && !mixed) onset(undefined);
   }
 </script>

@@ -9,6 +9,7 @@
     secondsWords,
     statesOf,
     storeText,
+    takesText,
     type Layer,
   } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
@@ -24,9 +25,7 @@
   const part = $derived(session.program.scenes.get(layer.part ?? ''));
   const states = $derived(part ? statesOf(part.scene) : []);
   const state = $derived(states.find((one) => one.id === layer.state));
-  const fields = $derived(
-    (part?.items ?? []).filter(({ layer: inner }) => (inner.text !== undefined && !inner.bindings?.state) || inner.type === 'picture').reverse()
-  );
+  const fields = $derived((part?.items ?? []).filter(({ layer: inner }) => takesText(inner) || inner.type === 'picture').reverse());
   const others = $derived(scenesOf(session.piece, 'part').filter((one) => !partHolds(session.piece, one.id, layer.scene)));
 
   const beginIn = (next: string | undefined) =>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { count, fillFromRows, listWords } from '@zany/core';
+  import { commonPart, count, fillFromRows, listWords } from '@zany/core';
   import Papa from 'papaparse';
   import { untrack } from 'svelte';
   import { newId } from '$lib/client/ids';
@@ -26,8 +26,7 @@
     Papa.parse<string[]>(written.trim(), { skipEmptyLines: 'greedy' }).data.filter((row) => row.some((cell) => cell.trim() !== ''))
   );
   const chosen = $derived(session.selection.flatMap((id) => session.plain.piece.layers.get(id) ?? []));
-  const parts = $derived(new Set(chosen.map(({ part }) => part)));
-  const fits = $derived(chosen.length > 0 && parts.size === 1 && chosen[0]!.part !== undefined);
+  const fits = $derived(commonPart(chosen) !== null);
   const result = $derived(
     fits && session.sceneId !== null && rows.length ? fillFromRows(session.plain, session.sceneId, session.selection, rows, makeIds()) : null
   );

@@ -2,7 +2,7 @@
   import { carry, placementsOf, scenesOf, type SceneProgram } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { setBundle, setKind, usualKinds } from './acts';
+  import { setBundle, setKind, kindsFor } from './acts';
   import CarrierChip from './CarrierChip.svelte';
   import NumberField from './NumberField.svelte';
   import PaintChip from './PaintChip.svelte';
@@ -17,10 +17,7 @@
   const chosen = $derived(session.frameSelection.length > 1 ? session.frameSelection : [id]);
   const kind = $derived(own.kind === undefined ? undefined : head.kinds?.[own.kind]);
   const bundle = $derived(own.bundle === undefined ? undefined : head.bundles?.[own.bundle]);
-  const kinds = $derived([
-    ...Object.values(head.kinds ?? {}),
-    ...usualKinds.filter((usual) => !Object.values(head.kinds ?? {}).some((one) => one.name === usual.name)),
-  ]);
+  const kinds = $derived(kindsFor(session));
   const sheets = $derived(scenesOf(session.piece, 'sheet').filter((sheet) => !own.carries?.some((one) => one.sheet === sheet.id)));
   const used = $derived(own.use === 'part' ? placementsOf(session.piece, id) : []);
 

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { restyle, setBox, setLetters, union, type Layer, type Operation, type Style, outermost } from '@zany/core';
+  import { commonPart, setBox, setLetters, union, type Layer, type Operation, outermost } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { align, isPainted, moveIntoView, outlineOnly, replaceFile, spread } from './acts';
+  import { align, isPainted, moveIntoView, outlineOnly, replaceFile, restyleSelected, spread } from './acts';
   import { commonOf } from './common';
   import NumbersField from './NumbersField.svelte';
   import PaintChip from './PaintChip.svelte';
@@ -52,11 +52,6 @@
       return { op: 'set', table: 'layers', id, path, ...(value !== undefined && { value }) };
     });
 
-  const inLook = $derived(lookWord && ` in the ${lookWord}`);
-
-  const setStyle = (key: keyof Style, value: unknown) =>
-    session.edit(`Change ${key}${inLook}`, restyle(session.piece, session.selection, [key], value));
-
   const wrong = (written: string) => session.notify(`“${written}” is no number and no sum, such as +8, /2 or 100-16. It stays as it was.`);
 
   /** Escape goes back to the stage, and leaves selected what is. */
@@ -96,11 +91,24 @@
   </div>
   <div class="flex flex-wrap items-center gap-x-2 gap-y-1">
     {#if painted.length}
-      <PaintChip {session} label="Fill" paint={fill.value} mixed={fill.mixed} otherwise="#f0b13c" onpick={(paint) => setStyle('fill', paint)} />
+      <PaintChip
+        {session}
+        label="Fill"
+        paint={fill.value}
+        mixed={fill.mixed}
+        otherwise="#f0b13c"
+        onpick={(paint) => restyleSelected(session, ['fill'], paint)}
+      />
       <button class="chip" title="See-through, with an outline" aria-label="Outline only" onclick={() => outlineOnly(session)}>▢</button>
     {/if}
     {#if worded.length}
-      <PaintChip {session} label="Colour of the text" paint={ink.value} mixed={ink.mixed} onpick={(paint) => setStyle('ink', paint)}>
+      <PaintChip
+        {session}
+        label="Colour of the text"
+        paint={ink.value}
+        mixed={ink.mixed}
+        onpick={(paint) => restyleSelected(session, ['ink'], paint)}
+      >
         {#snippet sign(color)}<span class="border-b-[3px] font-bold leading-tight" style:border-color={color ?? '#26232c'}>A</span>{/snippet}
       </PaintChip>
       <TypeChip {session} letters={worded[0]!.letters ?? {}} />
@@ -137,10 +145,8 @@
         <button class="chip" title="Spread evenly across" aria-label="Spread evenly across" onclick={() => spread(session, 'x')}>⇹</button>
         <button class="chip" title="Spread evenly down" aria-label="Spread evenly down" onclick={() => spread(session, 'y')}>⇳</button>
       {/if}
-      {#if layers.every(({ part }) => part !== undefined && part === layers[0]!.part)}<button
-          class="chip"
-          title="A row of a table for each of them"
-          onclick={() => (session.panel = 'rows')}>from rows</button
+      {#if commonPart(layers) !== null}<button class="chip" title="A row of a table for each of them" onclick={() => (session.panel = 'rows')}
+          >from rows</button
         >{/if}
       <button class="chip" title="Pair with frames (P)" onclick={() => (session.panel = 'pair up')}>pair up</button>
     {/if}

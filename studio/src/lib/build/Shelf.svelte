@@ -2,7 +2,7 @@
   import { moveFrames } from '@zany/core';
   import Windowed from '$lib/shared/Windowed.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { addFrame, copyFrame, removeFrames, setFrame } from './acts';
+  import { addFrame, copyFrame, removeFrames, setFrame, startHere, toggleEnding } from './acts';
   import ShelfFrame from './ShelfFrame.svelte';
   import ShelfScenes from './ShelfScenes.svelte';
   import Popover from '$lib/shared/Popover.svelte';
@@ -43,8 +43,6 @@
   }
 
   const bundleOf = (id: string) => session.piece.head.bundles?.[session.piece.scenes.get(id)?.bundle ?? '']?.name ?? null;
-  const startHere = (id: string) =>
-    session.edit('Set the start frame', [{ op: 'set', table: 'piece', id: session.piece.head.id, path: ['start'], value: [id] }]);
 </script>
 
 <nav
@@ -100,13 +98,9 @@
     <Popover anchor={menu.anchor} label={scene.name} onclose={() => (menu = null)} width={190}>
       <button class="menu-row" onclick={() => ((renaming = scene.id), (menu = null))}>Rename</button>
       <button class="menu-row" onclick={() => (copyFrame(session), (menu = null))}>Duplicate</button>
-      <button class="menu-row" onclick={() => (startHere(scene.id), (menu = null))}>Start here</button>
-      <button
-        class="menu-row"
-        onclick={() => (
-          setFrame(session, scene.id, scene.ending ? 'No ending' : 'Mark as an ending', 'ending', scene.ending ? undefined : true),
-          (menu = null)
-        )}>{scene.ending ? 'No ending any more' : 'Mark as an ending'}</button
+      <button class="menu-row" onclick={() => (startHere(session, scene.id), (menu = null))}>Start here</button>
+      <button class="menu-row" onclick={() => (toggleEnding(session, scene), (menu = null))}
+        >{scene.ending ? 'No ending any more' : 'Mark as an ending'}</button
       >
       <button
         class="menu-row"

@@ -27,12 +27,12 @@
     const program = unveiled(session.seenProgram, sceneId, ids);
     return veiled.flatMap(({ layer, box }) => {
       const picture = stillLayer(program, sceneId, layer.id);
-      return picture ? [{ id: layer.id, name: layer.name, box, picture }] : [];
+      return picture ? [{ id: layer.id, box, picture }] : [];
     });
   });
 </script>
 
-{#each shown as { id, name, box, picture } (id)}
+{#each shown as { id, box, picture } (id)}
   <div
     class="pointer-events-none absolute outline-1 outline-dashed outline-[var(--soft)]"
     style:left="{box.x * scale}px"
@@ -40,7 +40,6 @@
     style:width="{box.width * scale}px"
     style:height="{box.height * scale}px"
     data-veiled={id}
-    title="{name} is not to be seen just now"
   >
     <div class="origin-top-left opacity-45" style:transform="scale({scale})" use:sceneView={{ screen: picture, assetUrl: session.assetUrl }}></div>
   </div>

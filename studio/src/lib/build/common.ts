@@ -13,9 +13,9 @@ export function commonOf<T, V>(things: readonly T[], of: (thing: T) => V): Commo
   return { value: values[0], mixed: words.some((one) => one !== words[0]) };
 }
 
-/** How a chip looks that stands for something some, all or none of them have. */
-export const chipTone = (has: readonly boolean[]): '' | 'chip-on' | 'chip-mixed' =>
-  !has.includes(true) ? '' : has.includes(false) ? 'chip-mixed' : 'chip-on';
-
-/** The same for who hears it. */
-export const pressedOf = (has: readonly boolean[]): boolean | 'mixed' => (has.includes(true) && has.includes(false) ? 'mixed' : has.includes(true));
+/** What a chip is that stands for something some, all or none of several things have: how it looks, and how it is heard. */
+export function chipOf(has: readonly boolean[]): { class: string; 'aria-pressed': boolean | 'mixed' } {
+  const [some, all] = [has.includes(true), !has.includes(false)];
+  if (some && !all) return { class: 'chip chip-mixed', 'aria-pressed': 'mixed' };
+  return { class: some ? 'chip chip-on' : 'chip', 'aria-pressed': some };
+}

@@ -7,7 +7,7 @@ interface Bounds {
   readonly max?: number | undefined;
 }
 
-const within = (value: number, { min = -Infinity, max = Infinity }: Bounds): number => Math.max(min, Math.min(max, value));
+export const within = (value: number, { min = -Infinity, max = Infinity }: Bounds): number => Math.max(min, Math.min(max, value));
 
 /** Each number as something written makes of it, within bounds; null where that is no number. */
 export function summed(values: readonly number[], written: string, bounds: Bounds = {}): readonly number[] | null {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { copyFrame, removeFrames, setBundle, setFrame, setKind, usualKinds } from '$lib/build/acts';
+  import { copyFrame, kindsFor, removeFrames, setBundle, setFrame, setKind, startHere, toggleEnding } from '$lib/build/acts';
   import Popover from '$lib/shared/Popover.svelte';
 
   /** What can be done with frames on the map. */
@@ -20,10 +20,7 @@
   const scene = $derived(session.piece.scenes.get(id));
   const chosen = $derived(session.frameSelection.includes(id) ? session.frameSelection : [id]);
   const many = $derived(chosen.length > 1 ? ` ${chosen.length} frames` : '');
-  const kinds = $derived([
-    ...Object.values(session.piece.head.kinds ?? {}),
-    ...usualKinds.filter((usual) => !Object.values(session.piece.head.kinds ?? {}).some((one) => one.name === usual.name)),
-  ]);
+  const kinds = $derived(kindsFor(session));
   let bundle = $state('');
 
   const act = (run: () => void) => () => {
@@ -51,17 +48,8 @@
     <button class="menu-row" onclick={act(() => onopen(id))}>Open at the Build desk</button>
     {#if session.canEdit}
       <button class="menu-row" onclick={act(() => copyFrame(session))}>Duplicate{many}</button>
-      <button
-        class="menu-row"
-        onclick={act(() =>
-          session.edit('Set the start frame', [{ op: 'set', table: 'piece', id: session.piece.head.id, path: ['start'], value: [id] }])
-        )}>Start here</button
-      >
-      <button
-        class="menu-row"
-        onclick={act(() => setFrame(session, id, scene.ending ? 'No ending' : 'Mark as an ending', 'ending', scene.ending ? undefined : true))}
-        >{scene.ending ? 'No ending any more' : 'Mark as an ending'}</button
-      >
+      <button class="menu-row" onclick={act(() => startHere(session, id))}>Start here</button>
+      <button class="menu-row" onclick={act(() => toggleEnding(session, scene))}>{scene.ending ? 'No ending any more' : 'Mark as an ending'}</button>
       <div class="flex flex-wrap gap-1 px-1.5 py-1" role="group" aria-label="Kind">
         {#each kinds as kind (kind.name)}
           <button class="chip" onclick={act(() => setKind(session, chosen, kind.name))}

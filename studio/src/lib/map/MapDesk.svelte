@@ -14,9 +14,8 @@
   import { inksOf } from './paint';
   import type { PaintTask } from './paint.worker';
   import { FramePictures } from './pictures';
-  import { distanceTo, type Box } from './routes';
-  import { centredOn, fitted, onMap, zoomed, type View } from './view';
-  import type { Ribbon } from './web';
+  import { nearestTo } from './routes';
+  import { centredOn, fitted, isSeen, onMap, zoomed, type View } from './view';
 
   const session = useSession();
   const looks = new MapLooks(session);
@@ -99,12 +98,8 @@
   // Frames are painted as they come into view, once it rests.
   $effect(() => {
     if (isMoving) return;
-    const isSeen = ({ x, y, width: w, height: h }: Box) =>
-      (x + w) * view.scale + view.x > -100 &&
-      (y + h) * view.scale + view.y > -100 &&
-      x * view.scale + view.x < width + 100 &&
-      y * view.scale + view.y < height + 100;
-    for (const [id, box] of model.boxes) if (isSeen(box)) pictures.ask(model.program, id, view.scale * model.sizes.get(id)!.scale * devicePixelRatio);
+    for (const [id, box] of model.boxes)
+      if (isSeen(view, { width, height }, box, 100)) pictures.ask(model.program, id, view.scale * model.sizes.get(id)!.scale * devicePixelRatio);
   });
 
   let resting: ReturnType<typeof setTimeout> | undefined;
@@ -151,15 +146,10 @@
     if (event.buttons !== 0 || (event.target as HTMLElement).closest('.pop')) return;
     const at = pointOf(event);
     const frame = frameAt(at.x, at.y) ?? (event.target as HTMLElement).closest<HTMLElement>('[data-carry]')?.dataset['carry'] ?? null;
-    if (frame !== model.hovered) model.hovered = frame;
+    model.hovered = frame;
     if (frame !== null) return void (model.pointed = null);
-    let nearest: Ribbon | null = null;
-    let least = NEAR / view.scale;
-    for (const [ribbon, curve] of model.routes) {
-      const distance = distanceTo(curve, at.x, at.y);
-      if (distance < least) [nearest, least] = [ribbon, distance];
-    }
-    if (nearest !== model.pointed?.ribbon || nearest) model.pointed = nearest && { ribbon: nearest, x: event.clientX, y: event.clientY };
+    const ribbon = nearestTo(model.routes, at.x, at.y, NEAR / view.scale);
+    if (ribbon || model.pointed) model.pointed = ribbon && { ribbon, x: event.clientX, y: event.clientY };
   }
 
   function drag(event: PointerEvent) {

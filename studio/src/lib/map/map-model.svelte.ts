@@ -2,7 +2,7 @@ import { colorOf, groupedBy } from '@zany/core';
 import type { EditorSession } from '$lib/client/session.svelte';
 import type { LayoutAnswer } from './layout';
 import type { MapLooks } from './looks.svelte';
-import type { Cloth, Sheet, Strand, Tag } from './paint';
+import type { Sheet, Strand, Tag } from './paint';
 import { routeAll, type Box, type Curve } from './routes';
 import { isOpen as isAllSeen, looseIn, NO_SIEVE, passes, type Sieve } from './sieve';
 import type { Stitch } from './stitches';
@@ -189,7 +189,7 @@ export class MapModel {
   );
 
   /** Pieces of cloth under bundles whose frames stand together. */
-  private readonly patches = $derived.by(() => {
+  readonly cloths = $derived.by(() => {
     const bundles = this.session.piece.head.bundles ?? {};
     const own = groupedBy(this.session.program.frames, (id) => this.session.program.scenes.get(id)!.scene.bundle ?? '');
     return Object.entries(bundles).flatMap(([bundle, { name }]) => {
@@ -207,11 +207,9 @@ export class MapModel {
       return isApart ? [{ bundle, name, box: { x, y, width: right - x, height: bottom - y }, frames: frames.length, loose: ends }] : [];
     });
   });
-  readonly cloths = $derived.by(() => this.patches.map(({ bundle: _id, ...cloth }): Cloth => cloth));
-
   /** Stitches between bundles, taken together. */
   readonly seams = $derived.by((): Strand[] => {
-    const at = new Map(this.patches.map(({ bundle, box }) => [bundle, box]));
+    const at = new Map(this.cloths.map(({ bundle, box }) => [bundle, box]));
     const bundleOf = (id: string) => this.session.program.scenes.get(id)!.scene.bundle ?? '';
     const between = groupedBy(
       this.web.ribbons.filter(

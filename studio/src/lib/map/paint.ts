@@ -1,6 +1,7 @@
+import { groupedBy } from '@zany/core';
 import { withRoom, type Label } from './labels';
 import { pointOn, type Box, type Curve } from './routes';
-import type { View } from './view';
+import { isSeen, type View } from './view';
 import type { Mark, MarkKind } from './web';
 
 /** Draws the map on a canvas: ribbons under the frames, what is lit over them, and words in one size at any scale. */
@@ -130,18 +131,12 @@ export function draw(context: OffscreenCanvasRenderingContext2D, how: Seen, all:
   const { view, width, height, isMoving, inks, sharpness: dpr } = drawing;
   context.setTransform(dpr, 0, 0, dpr, 0, 0);
   context.clearRect(0, 0, width, height);
-  const toMap = () => context.setTransform(dpr * view.scale, 0, 0, dpr * view.scale, dpr * view.x, dpr * view.y);
-  toMap();
-  const seen = (box: Box, more = 0) =>
-    (box.x + box.width + more) * view.scale + view.x > 0 &&
-    (box.y + box.height + more) * view.scale + view.y > 0 &&
-    (box.x - more) * view.scale + view.x < width &&
-    (box.y - more) * view.scale + view.y < height;
+  context.setTransform(dpr * view.scale, 0, 0, dpr * view.scale, dpr * view.x, dpr * view.y);
   const isFolded = isFar(drawing);
   if (isFolded) drawStrands(context, { ...drawing, strands: all.seams }, inks);
   drawCloths(context, drawing, inks, isFolded);
   if (!isFolded) drawStrands(context, drawing, inks);
-  const sheets = drawing.sheets.filter(({ box }) => seen(box, 40));
+  const sheets = drawing.sheets.filter(({ box }) => isSeen(view, { width, height }, box, 40 * view.scale));
   for (const sheet of sheets) drawSheet(context, sheet, pictureOf(sheet.id), pointed.target === sheet.id, view, inks);
   drawLit(context, drawing, inks);
   if (drawing.drawn) {
@@ -194,13 +189,7 @@ function drawStrands(context: OffscreenCanvasRenderingContext2D, { strands, lit,
   if (isStitched) context.setLineDash([6 / view.scale, 4.5 / view.scale]);
   context.lineCap = isStitched ? 'round' : 'butt';
   // Those drawn alike are drawn together.
-  const groups = new Map<string, Strand[]>();
-  for (const strand of strands) {
-    const key = `${strand.isWalked} ${strand.isFaint} ${Math.round(wideFor(strand.count) * 2)}`;
-    const list = groups.get(key);
-    if (list) list.push(strand);
-    else groups.set(key, [strand]);
-  }
+  const groups = groupedBy(strands, ({ isWalked, isFaint, count }) => `${isWalked} ${isFaint} ${Math.round(wideFor(count) * 2)}`);
   const fade = (lit.length ? 0.4 : 1) * (strands.length > 60 ? 0.75 : 1);
   for (const group of groups.values()) {
     const [{ isWalked, isFaint, count }] = group as [Strand];

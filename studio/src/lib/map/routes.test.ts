@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { distanceTo, pointOn, routeAll, type Box } from './routes';
+import { distanceTo, nearestTo, pointOn, routeAll, type Box } from './routes';
 import type { Ribbon } from './web';
 
 const ribbon = (from: string, to: string): Ribbon => ({ key: `${from} ${to}`, from, to, stitches: [], isToHub: false, isConditional: false });
@@ -43,6 +43,25 @@ test('ends are at the sides of frames, and a point on a curve is near it', () =>
       expect(distanceTo(curve, x, y)).toBeLessThan(12);
       const { x: left } = boxes['a']!;
       expect(distanceTo(curve, Math.min(left, bx) - 4000, ay)).toBeGreaterThan(1000);
+    })
+  );
+});
+
+test('the nearest ribbon is the one that going through all of them finds', () => {
+  const at = fc.integer({ min: -600, max: 600 });
+  const place = fc.tuple(at, at);
+  fc.assert(
+    fc.property(fc.array(fc.tuple(place, place), { maxLength: 12 }), at, at, fc.integer({ min: 1, max: 300 }), (pairs, x, y, within) => {
+      const boxes = new Map<string, Box>(
+        pairs.flatMap(([[ax, ay], [bx, by]], i) => [[`a${i}`, box(ax, ay)] as const, [`b${i}`, box(bx, by)] as const])
+      );
+      const routes = routeAll(
+        pairs.map((_, i) => ribbon(`a${i}`, `b${i}`)),
+        (id) => boxes.get(id)!
+      );
+      const near = [...routes].map(([one, curve]) => [one, distanceTo(curve, x, y)] as const).filter(([, distance]) => distance < within);
+      const least = Math.min(...near.map(([, distance]) => distance));
+      expect(nearestTo(routes, x, y, within)).toBe(near.find(([, distance]) => distance === least)?.[0] ?? null);
     })
   );
 });

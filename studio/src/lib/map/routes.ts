@@ -1,3 +1,4 @@
+import { groupedBy } from '@zany/core';
 import type { Ribbon } from './web';
 
 /** The way ribbons take over the map, from port to port. CSS pixels of the map. */
@@ -36,17 +37,10 @@ export function routeAll(ribbons: readonly Ribbon[], boxOf: (frame: string) => B
     const [a, b] = [boxOf(ribbon.from), boxOf(ribbon.to)];
     return a && b ? [endsOf(ribbon, a, b)] : [];
   });
-  const ports = new Map<string, { readonly end: Ends; readonly which: 'from' | 'to'; readonly other: Box }[]>();
-  for (const end of all)
-    for (const which of ['from', 'to'] as const) {
-      const frame = end.ribbon[which];
-      const other = boxOf(end.ribbon[which === 'from' ? 'to' : 'from'])!;
-      const key = `${frame} ${end[which]}`;
-      const list = ports.get(key);
-      const port = { end, which, other };
-      if (list) list.push(port);
-      else ports.set(key, [port]);
-    }
+  const ends = all.flatMap((end) =>
+    (['from', 'to'] as const).map((which) => ({ end, which, other: boxOf(end.ribbon[which === 'from' ? 'to' : 'from'])! }))
+  );
+  const ports = groupedBy(ends, ({ end, which }) => `${end.ribbon[which]} ${end[which]}`);
   const places = new Map<string, readonly [number, number]>();
   for (const [key, list] of ports) {
     const [frame, side] = key.split(' ') as [string, Side];
@@ -98,4 +92,17 @@ export function distanceTo(of: Curve, x: number, y: number): number {
     from = to;
   }
   return least;
+}
+
+/** The ribbon nearest to a point, and nearer than so much; null where none is. A curve lies between the points that it is made of. */
+export function nearestTo(routes: ReadonlyMap<Ribbon, Curve>, x: number, y: number, within: number): Ribbon | null {
+  let nearest: Ribbon | null = null;
+  let least = within;
+  const isOff = (at: number, a: number, b: number, c: number, d: number) => at < Math.min(a, b, c, d) - least || at > Math.max(a, b, c, d) + least;
+  for (const [ribbon, curve] of routes) {
+    if (isOff(x, curve[0], curve[2], curve[4], curve[6]) || isOff(y, curve[1], curve[3], curve[5], curve[7])) continue;
+    const distance = distanceTo(curve, x, y);
+    if (distance < least) [nearest, least] = [ribbon, distance];
+  }
+  return nearest;
 }

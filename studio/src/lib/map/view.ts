@@ -1,3 +1,5 @@
+import type { Box } from './routes';
+
 /** What part of the map is seen: where its corner stands in the desk, and how large it is drawn. CSS pixels. */
 export interface View {
   readonly x: number;
@@ -32,5 +34,12 @@ export const centredOn = ({ scale }: View, desk: Size, x: number, y: number): Vi
   y: desk.height / 2 - y * scale,
   scale,
 });
+
+/** Whether any of a box of the map is seen, or comes so near to it; CSS px of the desk. */
+export const isSeen = ({ x, y, scale }: View, desk: Size, box: Box, near: number): boolean =>
+  (box.x + box.width) * scale + x > -near &&
+  (box.y + box.height) * scale + y > -near &&
+  box.x * scale + x < desk.width + near &&
+  box.y * scale + y < desk.height + near;
 
 export const onMap = (view: View, x: number, y: number) => ({ x: (x - view.x) / view.scale, y: (y - view.y) / view.scale });

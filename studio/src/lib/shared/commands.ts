@@ -1,5 +1,5 @@
 import type { EditorSession } from '$lib/client/session.svelte';
-import { alikeIn, alikeKinds, type Alike, type LookName } from '@zany/core';
+import { alikeIn, alikeKinds, commonPart, type Alike, type LookName } from '@zany/core';
 import { aLook, looks } from '$lib/build/look-poses';
 import {
   addFrame,
@@ -382,8 +382,8 @@ export const commands: readonly Command[] = [
     group: 'Parts',
     needs: 'select placements of one part first',
     when: (context) => {
-      const parts = new Set(context.session.selection.map((id) => context.session.piece.layers.get(id)?.part));
-      return selecting(context) && parts.size === 1 && !parts.has(undefined);
+      const { selection, piece } = context.session;
+      return selecting(context) && commonPart(selection.flatMap((id) => piece.layers.get(id) ?? [])) !== null;
     },
     run: ({ session }) => (session.panel = 'rows'),
   },

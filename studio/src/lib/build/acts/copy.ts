@@ -9,6 +9,7 @@ import {
   threadsByName,
   threadsOf,
   type Clip,
+  type LineThread,
   type Operation,
 } from '@zany/core';
 import { newId } from '$lib/client/ids';
@@ -86,21 +87,25 @@ export function paste(session: EditorSession, clip: Clip): void {
 export function pasteThreads(session: EditorSession, text: string, byName = true): boolean {
   const { selection, sceneId, piece } = session;
   if (!sceneId || selection.length === 0 || !text.trim()) return false;
-  let operations: Operation[] = [];
-  const own = new Set<string>();
-  const alike = new Set<string>();
-  const layers = selection.flatMap((id) => piece.layers.get(id) ?? []);
-  const nameOf = (frame: string) => piece.scenes.get(frame)?.name ?? 'a frame that is gone';
+  const written = new Map<string, readonly LineThread[]>();
   for (const id of selection) {
     const lines = parseLines(text, scopeOf(piece, sceneId, id));
     if (!lines.ok) return false;
-    const named = byName && selection.length > 1 ? threadsByName(piece, lines.value, layers).get(id)! : { threads: lines.value, frame: null };
-    operations = [...operations, ...addThreads(piece, 'layer', id, named.threads, newId)];
-    if (named.frame !== null) own.add(named.frame);
-    for (const line of named.threads)
-      for (const step of line.branches.flatMap((branch) => branch.steps))
-        if (step.do === 'go' && step.target.to === 'frame' && step.target.frame && named.frame === null) alike.add(step.target.frame);
+    written.set(id, lines.value);
   }
+  const layers = selection.flatMap((id) => piece.layers.get(id) ?? []);
+  const byLayer = byName && selection.length > 1 ? threadsByName(piece, layers, (id) => written.get(id)!) : null;
+  const own = new Set<string>();
+  const alike = new Set<string>();
+  const operations = selection.flatMap((id) => {
+    const { threads, frame } = byLayer?.get(id) ?? { threads: written.get(id)!, frame: null };
+    if (frame !== null) own.add(frame);
+    else
+      for (const step of threads.flatMap(({ branches }) => branches.flatMap(({ steps }) => steps)))
+        if (step.do === 'go' && step.target.to === 'frame' && step.target.frame) alike.add(step.target.frame);
+    return addThreads(piece, 'layer', id, threads, newId);
+  });
+  const nameOf = (frame: string) => piece.scenes.get(frame)?.name ?? 'a frame that is gone';
   if (!session.edit(`Paste threads on ${named(session, selection)}`, operations, 'plain')) return false;
   session.notePasted(operations.flatMap((operation) => (operation.op === 'put' && operation.table === 'threads' ? [operation.value.id] : [])));
   if (own.size) {

@@ -9,6 +9,7 @@ import {
   type Layer,
   type Operation,
   type Rect,
+  restyle,
 } from '@zany/core';
 import { newId } from '$lib/client/ids';
 import type { EditorSession } from '$lib/client/session.svelte';
@@ -61,6 +62,12 @@ export const setLayer = (session: EditorSession, ids: readonly string[], name: s
     name,
     ids.map((id) => ({ op: 'set', table: 'layers', id, path: [...path], ...(value !== undefined && { value }) }))
   );
+
+/** Changes how the selection looks: at rest, or in the look that is open. */
+export function restyleSelected(session: EditorSession, path: Parameters<typeof restyle>[2], value: unknown): boolean {
+  const where = session.look === 'rest' ? '' : ` in the ${session.look} look`;
+  return session.edit(`Change ${path.at(-1)}${where}`, restyle(session.piece, session.selection, path, value));
+}
 
 /** Makes painted layers see-through with an outline of the colour they were filled with. */
 export function outlineOnly(session: EditorSession): void {

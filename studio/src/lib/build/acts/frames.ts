@@ -1,4 +1,4 @@
-import { cutText, duplicateFrame, keyBetween, MOST_NAME, newFrame, type Operation } from '@zany/core';
+import { cutText, duplicateFrame, keyBetween, MOST_NAME, newFrame, type Operation, type Scene } from '@zany/core';
 import { newId } from '$lib/client/ids';
 import type { EditorSession } from '$lib/client/session.svelte';
 
@@ -45,6 +45,19 @@ export const usualKinds = [
 ] as const;
 
 /** Gives frames a kind by its name, made where it is new; null takes the kind away. */
+/** The kinds of the piece, and those that are usual and not in it yet. */
+export function kindsFor({ piece: { head } }: EditorSession) {
+  const own = Object.values(head.kinds ?? {});
+  return [...own, ...usualKinds.filter((usual) => !own.some(({ name }) => name === usual.name))];
+}
+
+/** Has the piece begin with a frame. */
+export const startHere = (session: EditorSession, frame: string): boolean =>
+  session.edit('Set the start frame', [{ op: 'set', table: 'piece', id: session.piece.head.id, path: ['start'], value: [frame] }]);
+
+export const toggleEnding = (session: EditorSession, { id, ending }: Scene) =>
+  setFrame(session, id, ending ? 'No ending' : 'Mark as an ending', 'ending', ending ? undefined : true);
+
 export function setKind(session: EditorSession, frames: readonly string[], name: string | null): void {
   const { head } = session.piece;
   const known = Object.entries(head.kinds ?? {}).find(([, kind]) => kind.name === name)?.[0];
