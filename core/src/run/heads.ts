@@ -135,10 +135,11 @@ export function playInstance(runner: Runner, scene: string, instance: Instance, 
   if (!timeline) return false;
   const { clock } = runner.run;
   const head = runner.root(scene)?.heads[instance.key];
-  const now = head ? frameAt(runner.program, head, clock) : 0;
+  if (from === null && head?.playing) return true;
+  // One that stands is where it stands: how long ago it came there is not asked.
+  const now = head?.at ?? 0;
   const held = head && !head.playing && sectionAt(timeline, now)?.to === now;
   const at = from ?? (held ? (now + 1 >= timeline.length ? 0 : now + 1) : now);
-  if (from === null && head?.playing) return true;
   setHead(runner, scene, instance, { at, since: clock, playing: true, visits: head?.visits ?? 1 });
   if (from !== null || at !== now || !head) arrive(runner, scene, instance, at);
   return true;

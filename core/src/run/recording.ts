@@ -2,8 +2,8 @@ import type { Node } from '../program/node.ts';
 import type { KnownScreen } from './known-screen.ts';
 import { Notebook, type Read } from './notebook.ts';
 import { Sightings } from './sightings.ts';
-import type { RootRun, RunState } from './state.ts';
-import { isRecord, type RecordKind, type Store } from './store.ts';
+import type { Activity, RootRun, RunState } from './state.ts';
+import { isRecord, stepsWithout, timersWithout, type RecordKind, type Store } from './store.ts';
 import { watchedRun } from './watched.ts';
 
 /**
@@ -11,8 +11,17 @@ import { watchedRun } from './watched.ts';
  * slots hold the same values, the same comes of the same event; only what a scene was like that is taken off the screen goes unread.
  */
 
+/** What is said to wait no longer, whether it waited or not. */
+export type Ended =
+  /** Timers of a scene: all, with its playheads, or those of an instance that wait only while it is in a state. */
+  | { readonly what: 'timers'; readonly scene: string; readonly instance: string | null }
+  /** Steps in a scene, but for those that last. */
+  | { readonly what: 'steps'; readonly scene: string };
+
 export class RecordingStore implements Store {
   private seen: RunState | null = null;
+  /** What has ended; of what waited in the run it began with that is not read. */
+  readonly ended: Ended[] = [];
 
   private constructor(
     private readonly notes: Notebook,
@@ -80,6 +89,7 @@ export class RecordingStore implements Store {
   }
 
   enter(root: RootRun): void {
+    this.ended.push({ what: 'timers', scene: root.scene, instance: null });
     const made = this.bare(root);
     const old = this.run.roots[root.scene];
     if (!old || this.notes.fresh.has(this.notes.raw(old))) this.notes.fresh.add(made);
@@ -87,6 +97,7 @@ export class RecordingStore implements Store {
   }
 
   leave(scene: string, kept: Partial<RootRun> | null): void {
+    this.ended.push({ what: 'timers', scene, instance: null });
     if (kept) return this.setRoot(scene, kept);
     if (!this.run.roots[scene]) return;
     const { [scene]: _left, ...roots } = this.now.roots;
@@ -101,6 +112,31 @@ export class RecordingStore implements Store {
       if (isRecord(field)) void Object.keys(value);
     }
     this.change(scene, this.bare(change));
+  }
+
+  endTimers(scene: string, instance: string | null): void {
+    this.ended.push({ what: 'timers', scene, instance });
+    const root = this.now.roots[scene];
+    const timers = timersWithout(root, instance);
+    if (root && timers.length !== root.timers.length) this.change(scene, { timers });
+  }
+
+  startSteps(activity: Activity): void {
+    // Those that wait for a playhead stand in the run; those that wait for their time beside it.
+    if (activity.head) void this.run.activities;
+    this.take({ ...this.now, count: this.now.count + 1, activities: [...this.now.activities, activity] });
+  }
+
+  takeSteps(id: number): void {
+    const activities = this.now.activities.filter((one) => one.id !== id);
+    if (activities.length !== this.now.activities.length) this.take({ ...this.now, activities });
+  }
+
+  endSteps(scene: string): void {
+    this.ended.push({ what: 'steps', scene });
+    const activities = stepsWithout(this.now, scene);
+    void this.run.activities;
+    if (activities.length !== this.now.activities.length) this.take({ ...this.now, activities });
   }
 
   set<K extends RecordKind>(scene: string, kind: K, key: string, value: RootRun[K][string]): void {

@@ -294,7 +294,7 @@ function lostFrame(program: Program, run: RunState, event: RunEvent): Advanced {
 
 // ── time ─────────────────────────────────────────────────────────────────────
 
-type Deadline =
+export type Deadline =
   | { readonly kind: 'timer'; readonly at: number; readonly scene: string; readonly timer: Timer }
   | { readonly kind: 'steps'; readonly at: number; readonly activity: Activity }
   | { readonly kind: 'head'; readonly at: number; readonly scene: string; readonly instance: string }
@@ -348,15 +348,20 @@ function wait(runner: Runner, ms: number): Advanced {
     const clock = Math.max(run.clock, due.at);
     const one = runner.beside(run, { type: 'wait', ms: clock - before });
     one.put({ clock });
-    meet(one, due);
-    one.settle();
-    const done = one.finish();
+    const done = meetIn(one, due);
     run = done.run;
     reports.push(...done.reports);
   }
   const last = runner.beside(run);
   last.put({ clock: Math.max(end, run.clock) });
   return { run: last.run, reports };
+}
+
+/** What comes of one thing that is due, by a runner that stands at that moment, whatever else waits. */
+export function meetIn(runner: Runner, due: Deadline): Advanced {
+  meet(runner, due);
+  runner.settle();
+  return runner.finish();
 }
 
 function meet(runner: Runner, due: Deadline): void {

@@ -227,12 +227,12 @@ export class Runner {
       lasting: lasting || call.root === null,
       from: call.node?.key ?? null,
     };
-    this.put({ count: this.run.count + 1, activities: [...this.run.activities, activity] });
+    this.store.startSteps(activity);
   }
 
   /** Goes on with steps that waited. */
   resume(activity: Activity): void {
-    this.put({ activities: this.run.activities.filter((one) => one.id !== activity.id) });
+    this.store.takeSteps(activity.id);
     const call = this.callOf(activity);
     if (!call || !call.thread.branches[activity.branch]) return;
     const fired = { thread: activity.thread, branch: activity.branch, steps: [] as StepOutcome[] };
@@ -344,10 +344,9 @@ export class Runner {
     const remembers = this.program.scenes.get(scene)?.scene.onReturn === 'remember';
     const kept = remembers ? { timers: [], media: {}, present: {}, heads: this.duties.restingHeads(this.program, this.run, root) } : null;
     const playing = this.expansion(scene).timed.filter((node) => root.media[node.key] === 'playing');
-    const activities = this.run.activities.filter((activity) => activity.root !== scene || activity.lasting);
     const focus = this.run.focus !== null && this.sceneOfNode(this.run.focus) === scene ? null : this.run.focus;
     this.store.leave(scene, kept);
-    if (activities.length !== this.run.activities.length) this.put({ activities });
+    this.store.endSteps(scene);
     if (focus !== this.run.focus) this.put({ focus });
     for (const { key } of playing) this.effect({ type: 'media', node: key, do: 'pause' });
   }
@@ -421,9 +420,7 @@ export class Runner {
   }
 
   private stateChanged(scene: string, instance: Instance, old: string | null): void {
-    const root = this.run.roots[scene]!;
-    const timers = root.timers.filter((timer) => timer.instance !== instance.key || timer.state === null);
-    if (timers.length !== root.timers.length) this.setRoot(scene, { timers });
+    this.store.endTimers(scene, instance.key);
     if (old !== null) this.stateCue(scene, instance, 'left', old);
     this.stateEntered(scene, instance);
     this.reread(`${instance.key || scene}.state`);

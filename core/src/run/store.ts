@@ -1,4 +1,4 @@
-import type { RootRun, RunState } from './state.ts';
+import type { Activity, RootRun, RunState } from './state.ts';
 
 /** What a root keeps by keys, each entry of which is one slot of the run. */
 export const RECORDS = ['states', 'changes', 'flags', 'values', 'variables', 'heads', 'present', 'scroll', 'media', 'bound'] as const;
@@ -28,6 +28,14 @@ export interface Store {
   leave(scene: string, kept: Partial<RootRun> | null): void;
   /** Sets whole fields of a root, where it is there. */
   setRoot(scene: string, change: Partial<RootRun>): void;
+  /** Timers of a scene end: all of them, or those of an instance that wait only while it is in a state. */
+  endTimers(scene: string, instance: string | null): void;
+  /** Steps begin to wait. */
+  startSteps(activity: Activity): void;
+  /** Steps that waited go on: they wait no longer. */
+  takeSteps(id: number): void;
+  /** Steps that wait in a scene end, but for those that last. */
+  endSteps(scene: string): void;
   /** Sets one entry of one of a root's records, where it is there. */
   set<K extends RecordKind>(scene: string, kind: K, key: string, value: RootRun[K][string]): void;
   /** Another store that goes on from here by itself; from a run that one of them gave, if it is given. */
@@ -69,6 +77,25 @@ export class PlainStore implements Store {
     if (old) this.run = { ...this.run, roots: { ...this.run.roots, [scene]: { ...old, ...change } } };
   }
 
+  endTimers(scene: string, instance: string | null): void {
+    const root = this.run.roots[scene];
+    const timers = timersWithout(root, instance);
+    if (root && timers.length !== root.timers.length) this.setRoot(scene, { timers });
+  }
+
+  startSteps(activity: Activity): void {
+    this.put({ count: this.run.count + 1, activities: [...this.run.activities, activity] });
+  }
+
+  takeSteps(id: number): void {
+    this.put({ activities: this.run.activities.filter((one) => one.id !== id) });
+  }
+
+  endSteps(scene: string): void {
+    const activities = stepsWithout(this.run, scene);
+    if (activities.length !== this.run.activities.length) this.put({ activities });
+  }
+
   set<K extends RecordKind>(scene: string, kind: K, key: string, value: RootRun[K][string]): void {
     const old = this.run.roots[scene];
     if (old) this.setRoot(scene, { [kind]: { ...old[kind], [key]: value } });
@@ -78,3 +105,11 @@ export class PlainStore implements Store {
     return new PlainStore(run);
   }
 }
+
+/** The timers of a root without all, or without those of an instance that wait only while it is in a state. */
+export const timersWithout = (root: RootRun | undefined, instance: string | null): RootRun['timers'] =>
+  instance === null ? [] : (root?.timers ?? []).filter((timer) => timer.instance !== instance || timer.state === null);
+
+/** What waits besides the steps of a scene that is left. */
+export const stepsWithout = ({ activities }: RunState, scene: string): RunState['activities'] =>
+  activities.filter((activity) => activity.root !== scene || activity.lasting);

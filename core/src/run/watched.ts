@@ -1,6 +1,6 @@
 import type { Notebook } from './notebook.ts';
 import { STANDING } from './resolve.ts';
-import type { RootRun, RunState } from './state.ts';
+import type { Playhead, RootRun, RunState } from './state.ts';
 import { isRecord } from './store.ts';
 
 /** Not told apart: times count from the event on. */
@@ -73,12 +73,14 @@ function watchedRoot(notes: Notebook, target: RootRun): RootRun {
 }
 
 function watchedRecord<T extends Readonly<Record<string, unknown>>>(notes: Notebook, name: string, target: T, base: T): T {
+  const isHeads = name.endsWith(HEADS);
   const made = new Proxy(target, {
     get(_, key) {
       if (typeof key !== 'string') return undefined;
       const value = target[key];
-      if (value === base[key]) notes.note(`${name}|${key}`);
-      return value;
+      if (value !== base[key]) return value;
+      notes.note(`${name}|${key}`);
+      return value && isHeads ? watchedHead(notes, `${name.slice(0, -HEADS.length)}|since|${key}`, value as Playhead) : value;
     },
     has(_, key) {
       notes.note(`${name}|${String(key)}`);
@@ -87,6 +89,20 @@ function watchedRecord<T extends Readonly<Record<string, unknown>>>(notes: Noteb
     ownKeys() {
       notes.note(`${name}|*`);
       return Reflect.ownKeys(target);
+    },
+  });
+  notes.raws.set(made, target);
+  return made;
+}
+
+const HEADS = '|heads';
+
+/** A playhead of which how long ago it was where it says is noted by itself: what does not ask for that is so at any moment of its way. */
+function watchedHead(notes: Notebook, name: string, target: Playhead): Playhead {
+  const made = new Proxy(target, {
+    get(_, field: keyof Playhead) {
+      if (field === 'since' && target.playing) notes.note(name);
+      return target[field];
     },
   });
   notes.raws.set(made, target);

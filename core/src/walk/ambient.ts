@@ -1,12 +1,15 @@
 import { onceFor } from '../once.ts';
 import { isMediaLayer } from '../vocabulary/layers/all.ts';
-import { stepKind } from '../vocabulary/steps/all.ts';
+import { stepKind, type Step } from '../vocabulary/steps/all.ts';
+import { sectionAt, sectionsOf } from '../run/playhead.ts';
+import { branchKey } from '../run/runner.ts';
+import type { Playhead, RunState } from '../run/state.ts';
 import { namesIn, readsOf } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
 import type { Timeline } from '../piece/schema.ts';
 import { fieldsOf } from '../piece/visit.ts';
 import { expand, type Expansion } from '../program/expand.ts';
-import { threadsAt, type Instance, type Node } from '../program/node.ts';
+import { outwardNodes, threadsAt, type Instance, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 
 /**
@@ -30,8 +33,66 @@ export class Ambient {
     return expansion && hasTime(expansion) ? this.inScene(expansion) : NONE;
   }
 
+  /** Whether a playhead goes round and round and nothing comes of it, nor waits for its end: wherever it is, what can come next is the same. */
+  isIdle(scene: string, instance: Instance, head: Playhead, activities: RunState['activities']): boolean {
+    const { timeline } = instance.scene.scene;
+    const section = timeline && sectionAt(timeline, head.at);
+    if (!section || head.at !== section.from || !this.roundsIn(scene, instance).has(section.from)) return false;
+    return !activities.some((one) => one.head?.root === scene && one.head.instance === instance.key);
+  }
+
+  private readonly rounds = new Map<Instance, ReadonlySet<number>>();
+
+  /** Where sections begin that go round for ever and nothing comes of them. */
+  private roundsIn(scene: string, instance: Instance): ReadonlySet<number> {
+    let found = this.rounds.get(instance);
+    if (!found) this.rounds.set(instance, (found = new Set(this.isTurning(scene, instance) ? quietRounds(this.program, instance) : [])));
+    return found;
+  }
+
+  /** Whether all that a timeline moves does nothing, and nothing stops it or goes on with it midway. */
+  private isTurning(scene: string, { key, placement, scene: { scene: own } }: Instance): boolean {
+    const { timeline } = own;
+    const program = this.program.scenes.get(scene);
+    if (!program || !timeline || program.scene.onReturn === 'remember' || placement?.layer.reentry === 'go on') return false;
+    const paths = Object.values(timeline.tracks ?? {}).map(({ layer }) => (key === '' ? layer : `${key}/${layer}`));
+    const moved = expand(this.program, program).nodes.filter((node) => paths.some((path) => node.key === path || isUnder(node, path)));
+    if (moved.some((node) => !doesNothing(node) || this.spoken.ids.has(node.layer.id))) return false;
+    const around = new Set(placement ? outwardNodes(placement).map(({ layer }) => layer.id) : []);
+    const isAbout = (of: unknown) => (of === undefined ? placement === null : around.has(String(of).split('/').at(-1)!));
+    const midway = (step: Step) =>
+      (step.do === 'pause' || step.do === 'section' || (step.do === 'play' && step.from === undefined)) && isAbout(step.of);
+    if (this.spoken.threads.some(({ branches }) => branches.some(({ steps }) => steps.some(midway)))) return false;
+    const outer = placement ? placement.instance.scene.scene.timeline : undefined;
+    return !Object.values(outer?.cues ?? {}).some((cue) => cue.do !== 'start over' && isAbout(cue.layer));
+  }
+
   /** The same as one text to compare. */
   wordsOf = (scene: string): string => [...this.standingIn(scene)].join();
+
+  /** Branches of which a step sets going or stops what stands, by `branchKey`: that is to be seen, though nothing is another for it. */
+  get stirring(): ReadonlySet<string> {
+    return (this.stirred ??= this.branchesThatStir());
+  }
+
+  private stirred: ReadonlySet<string> | null = null;
+
+  private branchesThatStir(): ReadonlySet<string> {
+    const { asides, threads } = this.spoken;
+    const found = new Set<string>();
+    if (asides.size === 0) return found;
+    const { layers } = this.program.piece;
+    const standing = new Set<string>();
+    for (const scene of this.program.scenes.keys())
+      for (const key of this.standingIn(scene))
+        for (let at = layers.get(key.split('/').at(-1)!); at; at = at.parent === null ? undefined : layers.get(at.parent)) standing.add(at.id);
+    for (const { id, branches } of threads)
+      branches.forEach(({ steps }, i) => {
+        const stirs = (step: Step) => asides.has(step) && 'of' in step && standing.has(String(step.of).split('/').at(-1)!);
+        if (steps.some(stirs)) found.add(branchKey(id, i));
+      });
+    return found;
+  }
 
   private inScene(expansion: Expansion): ReadonlySet<string> {
     let found = this.known.get(expansion);
@@ -80,6 +141,8 @@ const hasTime = onceFor(({ instances }: Expansion): boolean => [...instances.val
 
 /** What is spoken of where it can make a difference: by threads, bindings, and what a scene's state is. */
 interface Spoken {
+  /** Steps that set a clip going, stop it or turn it, and after which nothing waits for it: it is only seen. */
+  readonly asides: ReadonlySet<Step>;
   readonly threads: readonly Thread[];
   /** All that is named, alone or on the way to something. */
   readonly ids: ReadonlySet<string>;
@@ -89,11 +152,12 @@ interface Spoken {
 
 function spokenIn({ piece, parse }: Program): Spoken {
   const threads = [...piece.threads.values()].filter(isOn);
+  const asides = new Set(threads.flatMap(({ branches }) => branches.flatMap(({ steps }) => steps.filter((step, i) => isAside(steps, step, i)))));
   const fields = [
     ...threads.flatMap((thread) => fieldsOf('threads', thread)),
     ...[...piece.layers.values()].filter(({ bindings }) => bindings).flatMap((layer) => fieldsOf('layers', layer)),
     ...[...piece.scenes.values()].filter(({ stateIs }) => stateIs).flatMap((scene) => fieldsOf('scenes', scene)),
-  ].filter(({ path: [where], reads }) => where === 'cue' || where === 'branches' || reads === 'expression');
+  ].filter(({ path: [where], reads, root }) => (where === 'cue' || where === 'branches' || reads === 'expression') && !asides.has(root as Step));
   const ids = new Set<string>();
   const reads = new Set<string>();
   for (const field of fields) {
@@ -102,7 +166,28 @@ function spokenIn({ piece, parse }: Program): Spoken {
     const parsed = field.reads === 'expression' ? parse(field.value) : null;
     if (parsed?.ok) for (const key of readsOf(parsed.value)) reads.add(key);
   }
-  return { threads, ids, reads };
+  return { asides, threads, ids, reads };
+}
+
+function quietRounds({ piece }: Program, { scene: { scene } }: Instance): number[] {
+  const timeline = scene.timeline!;
+  const heard = new Set([...piece.threads.values()].flatMap(({ cue }) => (cue.type === 'label' && cue.label ? cue.label : [])));
+  const marks = [
+    ...Object.values(timeline.spans ?? {}).flatMap(({ from, to }) => [from, to + 1]),
+    ...Object.values(timeline.cues ?? {}).map(({ time }) => time),
+    ...Object.entries(timeline.labels ?? {}).flatMap(([id, { time }]) => (heard.has(id) ? time : [])),
+  ];
+  return sectionsOf(timeline).flatMap(({ from, to, ending }) =>
+    ending.do === 'loop' && ending.times === undefined && !marks.some((mark) => mark >= from && mark <= to) ? from : []
+  );
+}
+
+function isAside(steps: readonly Step[], step: Step, at: number): boolean {
+  const { inTime } = stepKind(step.do);
+  if (!inTime || !('of' in step) || step.of === undefined) return false;
+  let next = at + 1;
+  while (steps[next]?.with) next++;
+  return inTime === 'changes' || next === steps.length;
 }
 
 const isOn = ({ enabled }: Thread) => enabled;

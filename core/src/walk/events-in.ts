@@ -17,6 +17,13 @@ const live = (threads: readonly Thread[]): Cue[] => threads.filter((thread) => t
 
 /** All that a person or the clock can do in a settled run, one event for each that something could answer. */
 export function* eventsIn(program: Program, run: RunState, screen: Screen<Stood>, telling: Telling): Iterable<RunEvent> {
+  yield* deedsIn(program, run, screen, telling);
+  const due = nextDeadline(program, run);
+  if (due !== null && due !== Infinity) yield { type: 'wait', ms: Math.max(0, due - run.clock) };
+}
+
+/** What a person can do in a settled run, whatever waits for its time there. */
+export function* deedsIn(program: Program, run: RunState, screen: Screen<Stood>, telling: Telling): Iterable<RunEvent> {
   const asked = screen.surfaces.map(({ all }) => all.filter(({ node }) => isAsked(node)));
   const shown = asked.flat();
   const instances = shown.flatMap((one) => (one.node.inside ? [one.node.inside.scene] : []));
@@ -37,8 +44,6 @@ export function* eventsIn(program: Program, run: RunState, screen: Screen<Stood>
   for (const button of new Set([...buttons, ...(telling.pad ? telling.compared.valuesOf('pad.button').filter(isButton) : [])]))
     yield { type: 'pad', button };
   yield* tried(all, 'signal');
-  const due = nextDeadline(program, run);
-  if (due !== null && due !== Infinity) yield { type: 'wait', ms: Math.max(0, due - run.clock) };
 }
 
 /** Whether anything can be done with a layer, or something in it waits for anything. */

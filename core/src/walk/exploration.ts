@@ -2,6 +2,7 @@ import type { RunEvent, RunState } from '../run/state.ts';
 import type { Moment } from './moment.ts';
 import type { Race } from './race.ts';
 import type { Slot } from './slots.ts';
+import type { Timed } from './moves.ts';
 import type { Views } from './views.ts';
 import type { Way } from './ways.ts';
 
@@ -20,6 +21,8 @@ export interface Edge {
   readonly to: number;
   readonly event: RunEvent;
   readonly threads: readonly string[];
+  /** The same with what time has to do with it. */
+  readonly step: Timed;
   /** It goes back over where the frame was come from. */
   readonly back?: true;
 }
@@ -56,7 +59,7 @@ export interface Exploration {
   readonly branches: ReadonlySet<string>;
   readonly acted: ReadonlySet<string>;
   /** Threads that set each other off without end, and where that was first met. */
-  readonly endless: ReadonlyMap<string, Moment & { readonly event: RunEvent }>;
+  readonly endless: ReadonlyMap<string, Moment & { readonly step: Timed }>;
   /** Things due at one moment that lead to different places. */
   readonly races: readonly (Race & { readonly at: Moment })[];
   /** What was not tried in any state, as phrases: then nothing is claimed that trying it could refute. */
@@ -83,14 +86,17 @@ export interface Exploration {
   readonly runOf: (state: number) => RunState;
   /** Null where nothing in the piece goes back. */
   readonly levels: Levels | null;
-  /** The events that lead from a start to a state, in order; with a given stack, from its top down, if one is given. */
-  readonly routeTo: (state: number, stack?: readonly number[]) => RunEvent[];
+  /** The events that lead from a start to a state, in order; with a given stack, from its top down, if one is given; with more done there. */
+  readonly routeTo: (state: number, stack?: readonly number[], more?: readonly Timed[]) => RunEvent[];
+  /** The events of some steps from a run that is in a state, each at its time. */
+  readonly eventsFrom: (run: RunState, state: number, steps: readonly Timed[]) => RunEvent[];
 }
 
 /** Something that is done in a state. */
 export interface Spot {
   readonly state: number;
   readonly event: RunEvent;
+  readonly step: Timed;
 }
 
 /** What somebody comes to who goes in one way only. */

@@ -2,34 +2,32 @@ import { expand } from '../program/expand.ts';
 import { onceFor } from '../once.ts';
 import type { Node } from '../program/node.ts';
 import { startFrames, type Program, type SceneProgram } from '../program/program.ts';
-import { knowScreen, type KnownScreen } from '../run/known-screen.ts';
-import { runnerIn } from '../run/machine.ts';
-import type { Read } from '../run/notebook.ts';
-import { standingScreen } from '../run/resolve.ts';
-import { branchKey } from '../run/runner.ts';
-import { RecordingStore } from '../run/recording.ts';
-import { advance, advanceIn, begin, replay } from '../run/run.ts';
 import { liveRootsOf } from '../run/environment.ts';
+import { advance, begin, nextDeadline, replay } from '../run/run.ts';
 import type { Overlay, Report, RunEvent, RunState } from '../run/state.ts';
 import { PlainStore } from '../run/store.ts';
+import { areSame } from '../same.ts';
 import { listWords } from '../words.ts';
 import type { Ambient } from './ambient.ts';
-import { eventsIn } from './events-in.ts';
+import { Asking, branchesIn, threadsIn, type Here } from './asking.ts';
+import { Clock, type Due, type Landing } from './clock.ts';
 import type { Edge, Exploration, Levels, Spot, State, Within } from './exploration.ts';
 import type { Moment } from './moment.ts';
-import { isHurry } from './hurry.ts';
-import type { Reading } from './learned.ts';
+import type { First, Move, Timed } from './moves.ts';
 import { leavesPiece } from './leaving.ts';
 import type { Memory } from './memory.ts';
 import { isInCore, type Outcome, type Seen, type Written } from './outcome.ts';
 import { Rows } from './rows.ts';
 import { INITIAL, type Slot } from './slots.ts';
 import { settle } from './settle.ts';
-import { raceIn } from './race.ts';
-import { seeingOn } from './sights.ts';
+import { raceOf } from './race.ts';
+import { onItsWay } from './sights.ts';
 import { EMPTY, Stacks, type Push } from './stacks.ts';
 import type { Telling } from './telling.ts';
+import { eventsAt, timesOf } from './timetable.ts';
 import { Views } from './views.ts';
+import { unitsIn, waitingIn, withWaits } from './waits.ts';
+import { holds, isDueNow, isInside, soonest } from './zones.ts';
 
 /**
  * Exploring is the engine, remembered: what comes of an event is asked of the engine once for each different situation, and noted with
@@ -69,15 +67,9 @@ export interface Use {
   readonly asked: { readonly isStale: boolean };
   readonly question: Question;
   readonly state: number;
-}
-
-/** Where everything stands in a state, as far as there were so many columns. */
-interface Standing {
-  readonly state: number;
-  readonly columns: number;
-  readonly run: RunState;
-  readonly standing: KnownScreen;
-  readonly scenes: ReadonlySet<string>;
+  /** The state as it was read then, and whether steps waited in it. */
+  readonly here: Here;
+  readonly isMoving: boolean;
 }
 
 /** What is seen, what can be done, or what comes of the event with a number. */
@@ -103,22 +95,30 @@ export class Explorer {
   /** States by their rows, with nothing on the back stack; and by both. */
   private readonly byRow: (number | undefined)[] = [];
   private readonly numbers = new Map<number, number>();
+  /** How each was come to from its parent; null for a start. */
+  private readonly cameBy: (Timed | null)[] = [];
+  /** What waits where somebody begins, by start frames. */
+  private readonly firsts = new Map<string, readonly First[]>();
   /** For states that *back* led to: what was gone back over. */
-  private readonly backOver = new Map<number, { readonly push: Push; readonly event: number }>();
+  private readonly backOver = new Map<number, Push>();
 
   private readonly reached = new Map<string, number>();
   private readonly leavesFrom = new Set<string>();
   private readonly fired = new Set<string>();
   private readonly branches = new Set<string>();
   private readonly acted = new Set<string>();
-  private readonly endless = new Map<string, Moment & { readonly event: RunEvent }>();
+  private readonly endless = new Map<string, Moment & { readonly step: Timed }>();
   private readonly races = new Map<string, Exploration['races'][number]>();
   private together = 0;
   private readonly places = new Map<string, Spot[]>();
   private readonly landed = new Set<Outcome>();
   private entered = new Set<string>();
-  /** Some state with a row, whatever is on its back stack. */
-  private readonly anyWith: (number | undefined)[] = [];
+  /** States by their rows but for time, whatever is on their back stacks; and by these and what is on them. */
+  private readonly alike = new Map<number, number[]>();
+  private readonly timeless = new Map<string, number[]>();
+  private readonly rowsAlone: (number | undefined)[] = [];
+  private asking: Asking;
+  private readonly clock: Clock;
   private views = new Views();
   private readonly gaps = new Set<string>();
   /** States in which something was not tried because it would have been in too much of a hurry. */
@@ -128,6 +128,7 @@ export class Explorer {
   /** All that came of events, and was found to do and to see, in the states that were followed, with where it first was. */
   readonly uses: Use[] = [];
   private readonly used = new Set<Answer>();
+  private readonly seenMoving = new Set<Answer>();
   private readonly elsewhere = new Map<Answer, boolean>();
   /** What the starts are, as one text to compare. */
   private readonly begun: string;
@@ -147,6 +148,8 @@ export class Explorer {
     /** What is not done at all. */
     private readonly isAllowed: (event: RunEvent) => boolean = () => true
   ) {
+    this.asking = new Asking(memory, telling, ambient);
+    this.clock = new Clock(memory, left);
     this.begun = this.wordsOf(starts);
     for (const gap of this.telling.untried) this.gaps.add(gap);
     for (const { frame, run, reports, acted } of starts) {
@@ -155,7 +158,9 @@ export class Explorer {
       for (const branch of acted) this.acted.add(branch);
       if (leavesPiece(reports)) this.leavesFrom.add(frame);
       for (const [slot, value] of this.memory.slots.valuesOf(run)) this.enter(slot, value);
-      this.meet(this.rowOfRun(run), EMPTY, -1, -1, null, frame);
+      const waiting = waitingIn(this.program, run, this.ambient);
+      this.firsts.set(frame, this.clock.firstOf(waiting));
+      this.meet(this.rowWith(this.rowOfRun(run), this.clock.begun(waiting)), EMPTY, -1, null, null, frame, false);
     }
   }
 
@@ -165,7 +170,14 @@ export class Explorer {
 
   private wordsOf = (starts: readonly Start[]): string =>
     JSON.stringify(
-      starts.map(({ frame, run, reports, acted }) => [frame, this.rowOfRun(run), reports.map(({ fired }) => fired), leavesPiece(reports), acted])
+      starts.map(({ frame, run, reports, acted }) => [
+        frame,
+        this.rowOfRun(run),
+        this.clock.begun(waitingIn(this.program, run, this.ambient)).zone,
+        reports.map(({ fired }) => fired),
+        leavesPiece(reports),
+        acted,
+      ])
     );
 
   /**
@@ -175,7 +187,7 @@ export class Explorer {
   holds(starts: readonly Start[], telling: Telling, ambient: Ambient): boolean {
     this.telling = telling;
     this.ambient = ambient;
-    this.stand = null;
+    this.asking = new Asking(this.memory, telling, ambient);
     this.scrolls = undefined;
     const known = this.memory.slots.columns.length;
     if (this.next < this.states.length || this.wordsOf(starts) !== this.begun) return false;
@@ -188,8 +200,9 @@ export class Explorer {
     }
     if (this.memory.slots.columns.length !== known) return false;
     for (const [use, answer] of fresh) {
-      this.used.delete(use.answer);
-      this.used.add((use.answer = answer));
+      const used = use.isMoving ? this.seenMoving : this.used;
+      used.delete(use.answer);
+      used.add((use.answer = answer));
     }
     if (fresh.some(([{ question }]) => question === 'seen')) this.seeAgain();
     this.enterAgain(starts);
@@ -198,7 +211,12 @@ export class Explorer {
 
   private seeAgain(): void {
     this.views = new Views();
-    for (const { question, answer, state } of this.uses) if (question === 'seen') this.views.see(this.ownOf(answer as Seen), this.momentAt(state));
+    for (const { question, answer, state, isMoving } of this.uses) if (question === 'seen') this.see(answer as Seen, state, isMoving);
+  }
+
+  private see(seen: Seen, state: number, isMoving: boolean): void {
+    const own = this.ownOf(seen);
+    this.views.see(isMoving ? onItsWay(own) : own, this.momentAt(state));
   }
 
   /** The states that scenes and parts come into, by what their states are called now. */
@@ -208,12 +226,10 @@ export class Explorer {
     for (const { columns, values } of this.landed) columns.forEach((column, i) => this.enter(this.memory.slots.columns[column]!, values[i]!));
   }
 
-  private askAgain({ question, state }: Use): Answer {
-    const reading = this.reading(state);
-    const { frame } = this.states[state]!;
-    if (question === 'seen') return this.memory.seenIn(frame, reading, () => this.look(state));
-    if (question === 'events') return this.memory.eventsOf(frame, reading, () => this.find(state));
-    return this.memory.outcomeOf(question, reading, () => this.learn(state, question));
+  private askAgain({ question, frame, here }: Use): Answer {
+    if (question === 'seen') return this.memory.seenIn(frame, here, () => this.asking.look(here));
+    if (question === 'events') return this.memory.eventsOf(frame, here, () => this.asking.find(here));
+    return this.memory.outcomeOf(question, here, () => this.asking.learn(here, question));
   }
 
   /** Keeps account of the states that scenes and parts come into, by themselves or as a binding says. */
@@ -253,7 +269,7 @@ export class Explorer {
     const gaps = [...this.gaps];
     const cut = [left, hurried, gaps.length ? `not tried: ${listWords(gaps)}` : null].filter((part) => part !== null).join('; ') || null;
     const { branches, acted, endless, entered, views } = this;
-    const runOf = (state: number) => this.runAt(state);
+    const runOf = (state: number) => this.runOf(state);
     const levels: Levels = {
       rowOf: (state) => this.rowOf[state]!,
       stackOf: (state) => this.stackOf[state]!,
@@ -280,7 +296,11 @@ export class Explorer {
       slices: [],
     };
     const found = { states, count: states.length, moves, edges, reached, leavesFrom, unfollowed, stirs: this.stirs, ...told };
-    return { cut, gaps, ...found, runOf, levels: this.telling.back ? levels : null, routeTo: (state, stack) => this.routeTo(state, stack) };
+    const routes = {
+      routeTo: (state: number, stack?: readonly number[], more?: readonly Timed[]) => this.routeTo(state, stack, more),
+      eventsFrom: (run: RunState, state: number, steps: readonly Timed[]) => this.eventsFrom(run, state, steps),
+    };
+    return { cut, gaps, ...found, runOf, levels: this.telling.back ? levels : null, ...routes };
   }
 
   /** The same in short. */
@@ -291,97 +311,181 @@ export class Explorer {
 
   // ── following ──────────────────────────────────────────────────────────────
 
-  private reading(state: number): Reading {
-    const row = this.rowOf[state]!;
-    return { at: (column) => this.rows.at(row, column), top: this.memory.topNumber(this.stacks.topOf(this.stackOf[state]!)) };
+  private hereOf(row: number, stack: number, passed: ReadonlyMap<number, number> | null = null): Here {
+    const back = this.stacks.topOf(stack);
+    const at = (column: number) => this.rows.at(row, column);
+    const then = passed?.size ? (column: number) => passed.get(column) ?? at(column) : at;
+    return { at: then, top: this.memory.topNumber(back), back };
   }
 
-  private runAt(state: number) {
-    const row = this.rowOf[state]!;
-    const top = this.stacks.topOf(this.stackOf[state]!);
-    return this.memory.slots.runOf((column) => this.rows.at(row, column), top === '' ? [] : [top]);
+  private hereIn = (state: number, passed: ReadonlyMap<number, number> | null = null): Here =>
+    this.hereOf(this.rowOf[state]!, this.stackOf[state]!, passed);
+
+  /** The number of what waits in a row. */
+  private zoneIn(row: number): number {
+    const { column } = this.memory.times;
+    return column < 0 ? 0 : this.rows.at(row, column);
+  }
+
+  private runOf(state: number): RunState {
+    const { slots, times } = this.memory;
+    const here = this.hereIn(state);
+    const run = slots.runOf(here.at, here.back === '' ? [] : [here.back]);
+    const zone = times.zone(this.zoneIn(this.rowOf[state]!));
+    const units = unitsIn(this.program);
+    return withWaits(
+      run,
+      zone.waits.map((wait) => times.waits[wait]!),
+      soonest(zone).map((left) => left / units)
+    );
+  }
+
+  /** What a column of a row says. */
+  private valueIn(row: number, name: string): unknown {
+    const { column, values } = this.memory.slots.named(name);
+    return column < 0 ? undefined : values[this.rows.at(row, column)];
+  }
+
+  private readonly roots = new Map<string, readonly string[]>();
+
+  /** The scenes on the screen, from back to front. */
+  private rootsIn(row: number): readonly string[] {
+    const { slots } = this.memory;
+    const [frame, overlays] = ['frame', 'overlays'].map((name) => slots.named(name).column) as [number, number];
+    const key = `${this.rows.at(row, frame)} ${overlays < 0 ? 0 : this.rows.at(row, overlays)}`;
+    let roots = this.roots.get(key);
+    if (!roots) {
+      const on = this.valueIn(row, 'frame') as string;
+      const laid = ((this.valueIn(row, 'overlays') ?? []) as readonly Overlay[]).map((overlay) => overlay.frame);
+      const carries = this.program.scenes.get(on)?.scene.carries ?? [];
+      const sheets = (place: 'over' | 'under') => carries.filter((one) => one.place === place).map(({ sheet }) => sheet);
+      this.roots.set(key, (roots = [...sheets('under'), on, ...sheets('over'), ...laid]));
+    }
+    return roots;
   }
 
   private expand(state: number): void {
-    const reading = this.reading(state);
+    const here = this.hereIn(state);
     const { frame } = this.states[state]!;
-    const seen = this.memory.seenIn(frame, reading, () => this.look(state));
-    if (this.use(seen, 'seen', state)) {
-      this.views.see(this.ownOf(seen), this.momentAt(state));
+    const zone = this.zoneIn(this.rowOf[state]!);
+    const seen = this.memory.seenIn(frame, here, () => this.asking.look(here));
+    const isMoving = this.isMoving(zone, here);
+    if (this.use(seen, 'seen', state, here, isMoving)) {
+      this.see(seen, state, isMoving);
       if (seen.isCut) this.gaps.add('layers beyond the first 20,000 of a frame');
     }
-    const events = this.memory.eventsOf(frame, reading, () => this.find(state));
-    this.use(events, 'events', state);
-    for (const event of events) if (this.isAllowed(this.memory.events[event]!)) this.follow(state, event, reading);
+    const events = this.memory.eventsOf(frame, here, () => this.asking.find(here));
+    this.use(events, 'events', state, here);
+    for (const event of events) if (this.isAllowed(this.memory.events[event]!)) this.follow(state, event, here, null);
+    if (zone === 0) return;
+    for (const due of this.clock.duesIn(zone, this.rootsIn(this.rowOf[state]!)))
+      this.follow(state, due.event, due.passed.size ? this.hereIn(state, due.passed) : here, due);
   }
 
-  /** Where everything stands in the state that is followed, worked out once for all that is asked about it. */
-  private stand: Standing | null = null;
+  /** Whether steps wait that will change what is seen. */
+  private isMoving(zone: number, here: Here): boolean {
+    const { times, slots } = this.memory;
+    const { column } = slots.named('activities');
+    return (column >= 0 && here.at(column) !== INITIAL) || times.zone(zone).waits.some((wait) => times.waits[wait]!.kind === 'steps');
+  }
 
   private momentAt(state: number): Moment {
-    return { start: this.states[state]!.start, route: () => this.routeTo(state), run: () => this.runAt(state) };
+    return { start: this.states[state]!.start, route: (...more) => this.routeTo(state, [], more), run: () => this.runOf(state) };
   }
 
-  private asked(state: number): { readonly run: RunState; readonly store: RecordingStore } {
-    const columns = this.memory.slots.columns.length;
-    if (this.stand?.state !== state || this.stand.columns !== columns) {
-      const run = this.runAt(state);
-      const { shelf } = this.memory;
-      const { made, scenes } = this.memory.noting(() => knowScreen(this.program, run, shelf.isOpen, shelf.bundle));
-      this.stand = { state, columns, run, standing: made, scenes };
-    }
-    const { run, standing, scenes } = this.stand;
-    this.memory.note(scenes);
-    return { run, store: RecordingStore.on(run, standing) };
-  }
-
-  private look(state: number) {
-    const { store } = this.asked(state);
-    const screen = standingScreen(this.program, store.run);
-    const seen = { ...seeingOn(screen, store.run, store.about), isCut: screen.surfaces.some(({ expansion }) => expansion.cut) };
-    return { answer: seen, reads: store.reads };
-  }
-
-  private find(state: number) {
-    const { store } = this.asked(state);
-    const screen = standingScreen(this.program, store.run);
-    const events = Array.from(eventsIn(this.program, store.run, screen, this.telling), (event) => this.memory.eventNumber(event));
-    return { answer: events, reads: store.reads };
-  }
-
-  private follow(state: number, event: number, reading: Reading): void {
+  private follow(state: number, event: number, here: Here, due: Due | null): void {
     this.moves++;
-    const outcome = this.memory.outcomeOf(event, reading, () => this.learn(state, event));
+    const outcome = this.memory.outcomeOf(event, here, () => this.asking.learn(here, event));
     const isElsewhere = this.isToldElsewhere(outcome);
-    if (isElsewhere && !isInCore(outcome, (column) => !this.left.has(column))) {
-      this.use(outcome, event, state);
-      if (outcome.columns.length === 0) return;
-      const edge: Edge = { to: state, event: this.memory.events[event]!, threads: outcome.threads };
+    const landing = this.clock.land(this.zoneIn(this.rowOf[state]!), due, outcome);
+    const step: Timed = { event: due ? this.clock.waitFor(due) : this.memory.events[event]!, moves: [landing.move] };
+    if (isElsewhere && !isInCore(outcome, this.isOwn, this.clock.hits)) {
+      this.use(outcome, event, state, here);
+      if (outcome.columns.length === 0 && outcome.starts.length === 0) return;
+      const edge: Edge = { to: state, event: step.event, threads: outcome.threads, step };
       const stirring = this.stirs.get(state);
       if (stirring) stirring.push(edge);
       else this.stirs.set(state, [edge]);
       return;
     }
-    if (outcome !== this.last[event]) {
-      this.last[event] = outcome;
-      this.use(outcome, event, state);
-      if (!isElsewhere) this.account(state, event, outcome);
-    }
-    if (outcome.isDeep) this.gaps.add('a “back” that follows another one in answer to one event');
+    this.note(state, event, here, outcome, step);
+    if (due) this.noteRaces(state, due);
     // Who opens a link in the same tab is gone.
     if (outcome.leaves) return void this.leavesFrom.add(this.states[state]!.frame);
-    if (outcome.isHurry) return void this.partial.add(state);
-    if (!isElsewhere && !this.landed.has(outcome)) {
-      this.landed.add(outcome);
-      outcome.columns.forEach((column, i) => this.enter(this.memory.slots.columns[column]!, outcome.values[i]!));
+    if (outcome.isHurry || landing.isFull === 'not followed') return void this.partial.add(state);
+    if (landing.isFull) return;
+    const row = this.rowBy(this.rowOf[state]!, outcome, landing);
+    const stack = this.stackOf[state]!;
+    const { threads } = outcome;
+    if (!outcome.isTaken) {
+      // What is due with it at that moment follows at once.
+      if (due && outcome.pushed.length === 0) return this.goOn(state, step, outcome, row, stack);
+      return this.arrive(state, step, outcome, threads, row, stack, null);
     }
+    this.stacks.whatLiesBelow(stack, (below, push) => this.arrive(state, step, outcome, threads, row, below, push));
+  }
+
+  /** Lets all that is due at one moment happen, before anybody can do anything. */
+  private goOn(state: number, first: Timed, outcome: Outcome, begun: number, stack: number): void {
+    let [row, step, threads] = [begun, first, outcome.threads];
+    for (let i = 0; i < MOST_AT_ONCE; i++) {
+      const due = this.clock.dueAtOnce(this.zoneIn(row), this.rootsIn(row));
+      if (!due) break;
+      const here = this.hereOf(row, stack, due.passed);
+      const next = this.memory.outcomeOf(due.event, here, () => this.asking.learn(here, due.event));
+      const landing = this.clock.land(this.zoneIn(row), due, next);
+      if (next.pushed.length || next.isTaken || next.isHurry || landing.isFull) break;
+      step = { event: step.event, moves: [...step.moves, landing.move] };
+      threads = [...threads, ...next.threads];
+      this.note(state, due.event, here, next, step);
+      if (next.leaves) return void this.leavesFrom.add(this.valueIn(row, 'frame') as string);
+      row = this.rowBy(row, next, landing);
+    }
+    this.arrive(state, step, outcome, threads, row, stack, null);
+  }
+
+  private note(state: number, event: number, here: Here, outcome: Outcome, step: Timed): void {
+    const isElsewhere = this.isToldElsewhere(outcome);
+    if (outcome !== this.last[event]) {
+      this.last[event] = outcome;
+      this.use(outcome, event, state, here);
+      if (!isElsewhere) this.account(state, outcome, step);
+    }
+    if (outcome.isDeep) this.gaps.add('a “back” that follows another one in answer to one event');
+    if (isElsewhere || this.landed.has(outcome)) return;
+    this.landed.add(outcome);
+    outcome.columns.forEach((column, i) => this.enter(this.memory.slots.columns[column]!, outcome.values[i]!));
+  }
+
+  /** Things that are due at one moment, and lead to different places. */
+  private noteRaces(state: number, due: Due): void {
+    const { times } = this.memory;
+    due.zone.waits.forEach((other, at) => {
+      if (at === due.at || !isDueNow(due.zone, at)) return;
+      const key = `${this.states[state]!.frame} ${due.wait} ${other}`;
+      if (this.raced.has(key)) return;
+      this.raced.add(key);
+      const threads = raceOf(this.program, this.runOf(state), times.waits[due.wait]!, times.waits[other]!);
+      const { ms } = this.clock.waitFor(due);
+      if (threads && !this.races.has(threads.join(' '))) this.races.set(threads.join(' '), { threads, ms, at: this.momentAt(state) });
+    });
+  }
+
+  private readonly raced = new Set<string>();
+
+  /** The row that comes of an outcome, with what waits then. */
+  private rowBy(row: number, outcome: Outcome, landing: Landing): number {
     const { columns, values } = this.written(outcome);
     const kept = this.left.size ? values.map((value, i) => (this.left.has(columns[i]!) ? 0 : value)) : values;
-    const row = this.rows.with(this.rowOf[state]!, columns, kept);
-    const stack = this.stackOf[state]!;
-    if (!outcome.isTaken) return this.arrive(state, event, outcome, row, stack, null);
-    this.stacks.whatLiesBelow(stack, (below, push) => this.arrive(state, event, outcome, row, below, push));
+    return this.rowWith(this.rows.with(row, columns, kept), landing);
   }
+
+  private rowWith(row: number, { zone, columns, values }: Pick<Landing, 'zone' | 'columns' | 'values'>): number {
+    const { column } = this.memory.times;
+    return column < 0 || (columns.length === 0 && zone === this.zoneIn(row)) ? row : this.rows.with(row, [...columns, column], [...values, zone]);
+  }
+
+  private isOwn = (column: number): boolean => !this.left.has(column);
 
   /** Whether something depends on what is left as it begins here: what comes of it besides where it leads is told where that is explored. */
   private isToldElsewhere(answer: Answer): boolean {
@@ -401,27 +505,27 @@ export class Explorer {
     return { sights: seen.sights.filter(({ node }) => !away.has(node)), crowds: seen.crowds.filter(({ a, b }) => !away.has(a) && !away.has(b)) };
   }
 
-  private account(state: number, event: number, outcome: Outcome): void {
+  private account(state: number, outcome: Outcome, step: Timed): void {
     for (const thread of outcome.threads) this.fired.add(thread);
     this.together = Math.max(this.together, outcome.branches.length);
+    const spot: Spot = { state, event: step.event, step };
     for (const branch of outcome.branches) {
       this.branches.add(branch);
       const spots = this.places.get(branch);
-      if (!spots) this.places.set(branch, [{ state, event: this.memory.events[event]! }]);
-      else if (spots.length < MOST_SPOTS) spots.push({ state, event: this.memory.events[event]! });
+      if (!spots) this.places.set(branch, [spot]);
+      else if (spots.length < MOST_SPOTS) spots.push(spot);
     }
     for (const branch of outcome.acted) this.acted.add(branch);
-    for (const thread of outcome.endless)
-      if (!this.endless.has(thread)) this.endless.set(thread, { ...this.momentAt(state), event: this.memory.events[event]! });
-    const { race } = outcome;
-    if (race && !this.races.has(race.threads.join(' '))) this.races.set(race.threads.join(' '), { ...race, at: this.momentAt(state) });
+    for (const branch of outcome.branches) if (this.ambient.stirring.has(branch)) this.acted.add(branch);
+    for (const thread of outcome.endless) if (!this.endless.has(thread)) this.endless.set(thread, { ...this.momentAt(state), step });
   }
 
   /** Keeps account of an answer; false where that was done before. */
-  private use(answer: Answer, question: Question, state: number): boolean {
-    if (this.used.has(answer)) return false;
-    this.used.add(answer);
-    this.uses.push({ answer, frame: this.states[state]!.frame, asked: this.memory.questionOf(answer), question, state });
+  private use(answer: Answer, question: Question, state: number, here: Here, isMoving = false): boolean {
+    const used = isMoving ? this.seenMoving : this.used;
+    if (used.has(answer)) return false;
+    used.add(answer);
+    this.uses.push({ answer, frame: this.states[state]!.frame, asked: this.memory.questionOf(answer), question, state, here, isMoving });
     return true;
   }
 
@@ -435,7 +539,7 @@ export class Explorer {
   }
 
   /** Comes to a row with a stack, on which more may be put; `over` is what was gone back over. */
-  private arrive(from: number, event: number, outcome: Outcome, row: number, stack: number, over: Push | null): void {
+  private arrive(from: number, step: Timed, outcome: Outcome, threads: readonly string[], row: number, stack: number, over: Push | null): void {
     let below = stack;
     let top = stack;
     outcome.pushed.forEach((frame, depth) => {
@@ -443,93 +547,120 @@ export class Explorer {
       top = this.stacks.place(row, depth, frame);
       if (depth < outcome.pushed.length - 1) this.stacks.lay(top, below, null);
     });
-    const to = this.meet(row, top, from, event, over, this.states[over ? over.from : from]!.start);
-    if (outcome.pushed.length) this.stacks.lay(top, below, outcome.isTaken ? null : { from, event, entry: to, below });
+    const to = this.meet(row, top, from, step, over, this.states[over ? over.from : from]!.start, outcome.pushed.length > 0);
+    if (outcome.pushed.length) this.stacks.lay(top, below, outcome.isTaken ? null : { from, step, entry: to, below });
     const back = over !== null || (outcome.isTaken && stack !== this.stackOf[from]);
     if (to === from) return;
-    const { threads } = outcome;
     if (!this.isToldElsewhere(outcome)) for (const branch of outcome.clearing) this.acted.add(branch);
-    this.edges[from]!.push(back ? { to, event: this.memory.events[event]!, threads, back } : { to, event: this.memory.events[event]!, threads });
-  }
-
-  /** Asks the engine, and keeps what it says with what it read. */
-  private learn(state: number, number: number): { readonly answer: Outcome; readonly reads: Iterable<Read> } {
-    const { program } = this;
-    const event = this.memory.events[number]!;
-    const { run: base, store } = this.asked(state);
-    const runner = runnerIn(program, store, event);
-    const race = event.type === 'wait' ? raceIn(program, store.run) : null;
-    const { run, reports } = advanceIn(runner, event);
-    const after = store.fork(run);
-    settle(program, after, this.telling, this.ambient);
-    const now = after.plain;
-    const set = [...this.memory.slots.changesBetween(base, now, (scene) => after.isCleared(scene))];
-    const isTaken = base.back.length > 0 && now.back[0] !== base.back[0];
-    const cleared = Object.keys(base.roots).filter((scene) => after.isCleared(scene));
-    const pushed = this.telling.back ? now.back.slice(isTaken ? 0 : base.back.length) : [];
-    const acted = [...runner.acted].filter(([, acts]) => acts === 'inside').map(([branch]) => branch);
-    const wasSo = ({ scene, column }: Slot, value: number) =>
-      (scene !== null && cleared.includes(scene)) || this.rows.at(this.rowOf[state]!, column) === value;
-    const isStill = set.every(([slot, value]) => wasSo(slot, value)) && now.frame === base.frame && !isTaken;
-    const answer: Outcome = {
-      cleared,
-      columns: set.map(([slot]) => slot.column),
-      values: set.map(([, value]) => value),
-      isTaken,
-      pushed,
-      threads: threadsIn(reports),
-      branches: branchesIn(reports),
-      acted: [...runner.acted.keys()].filter((branch) => !isStill || !acted.includes(branch)),
-      clearing: isStill && cleared.length > 0 ? acted : [],
-      endless: reports.flatMap(({ whyNot }) => whyNot.flatMap(({ code, thread }) => (code === 'endless-loop' && thread ? thread : []))),
-      race,
-      leaves: leavesPiece(reports),
-      isHurry: isHurry(now),
-      isDeep: after.isDeep,
-      written: null,
-    };
-    return { answer, reads: store.reads };
+    this.edges[from]!.push({ to, event: step.event, threads, step, ...(back && { back }) });
   }
 
   private stateAt = (row: number, stack: number): number | undefined =>
     stack === EMPTY ? this.byRow[row] : this.numbers.get(row * MOST_PLACES + stack);
 
-  private meet(row: number, stack: number, parent: number, event: number, over: Push | null, start: string): number {
+  /** The state with a row and a stack. One in which time has passed in fewer ways than in another is that one, unless it has to be itself. */
+  private meet(row: number, stack: number, parent: number, step: Timed | null, over: Push | null, start: string, isItself: boolean): number {
     const old = this.stateAt(row, stack);
     if (old !== undefined) return old;
+    const { times } = this.memory;
+    const zone = this.zoneIn(row);
+    const key = zone === 0 ? null : `${this.rows.with(row, [times.column], [0])} ${stack}`;
+    const others = key === null ? undefined : this.timeless.get(key);
+    if (others && !isItself) {
+      const now = times.zone(zone);
+      for (const other of others) {
+        const wide = times.zone(this.zoneIn(this.rowOf[other]!));
+        if (areSame(wide.waits, now.waits) && areSame(wide.spans, now.spans) && isInside(now, wide)) return other;
+      }
+    }
     const number = this.states.length;
     if (stack === EMPTY) this.byRow[row] = number;
     else this.numbers.set(row * MOST_PLACES + stack, number);
-    const valueOf = (name: string) => {
-      const { column, values } = this.memory.slots.named(name);
-      return column < 0 ? undefined : values[this.rows.at(row, column)];
-    };
-    const frame = valueOf('frame') as string;
-    if (over) this.backOver.set(number, { push: over, event });
-    this.states.push({ frame, parent, event: event < 0 ? null : this.memory.events[event]!, start });
+    if (others) others.push(number);
+    else if (key !== null) this.timeless.set(key, [number]);
+    const frame = this.valueIn(row, 'frame') as string;
+    if (over) this.backOver.set(number, over);
+    this.states.push({ frame, parent, event: step?.event ?? null, start });
+    this.cameBy.push(step);
     this.rowOf.push(row);
-    this.anyWith[row] ??= number;
+    const alone = this.alone(row);
+    const alike = this.alike.get(alone);
+    if (alike) alike.push(number);
+    else this.alike.set(alone, [number]);
     this.stackOf.push(stack);
     this.edges.push([]);
-    const overlays = (valueOf('overlays') ?? []) as readonly Overlay[];
+    const overlays = (this.valueIn(row, 'overlays') ?? []) as readonly Overlay[];
     for (const one of [frame, ...overlays.map((overlay) => overlay.frame)]) if (!this.reached.has(one)) this.reached.set(one, number);
     return number;
   }
 
+  /** A row but for time. */
+  private alone(row: number): number {
+    const { times, slots } = this.memory;
+    if (times.column < 0) return row;
+    const columns = [times.column, ...slots.passing.map(({ column }) => column)];
+    return (this.rowsAlone[row] ??= this.rows.with(
+      row,
+      columns,
+      columns.map(() => 0)
+    ));
+  }
+
   // ── routes ─────────────────────────────────────────────────────────────────
 
-  private routeTo(state: number, stack: readonly number[] = []): RunEvent[] {
-    const events: RunEvent[] = [];
+  /** The events that lead to a state, from its start; with a stack, from its top down, and more that is done there. */
+  private routeTo(state: number, stack: readonly number[] = [], more: readonly Timed[] = []): RunEvent[] {
+    const steps: Timed[] = [];
     let at = state;
     for (const below of stack) {
       const push = this.stacks.belowOf(this.stackOf[at]!).get(below);
       if (!push) break;
-      this.trace(at, push.entry, events);
-      events.push(this.memory.events[push.event]!);
+      this.trace(at, push.entry, steps);
+      steps.push(push.step);
       at = push.from;
     }
-    this.trace(at, -1, events);
-    return this.scrolled(state, events.reverse());
+    this.trace(at, -1, steps);
+    const { start } = this.states[state]!;
+    const events = this.timed([...steps.reverse(), ...more], this.firsts.get(start)!, () => begin(this.program, start)!.run);
+    return more.length ? events : this.scrolled(state, events);
+  }
+
+  /** The events of some steps, each at its time. Where they cannot be taken one after the other, what is due is waited for as it comes. */
+  private timed(steps: readonly Timed[], first: readonly First[], begun: () => RunState): RunEvent[] {
+    const units = unitsIn(this.program);
+    if (first.length === 0 && steps.every(({ moves }) => moves.every((move) => move.due === null && move.outcome.starts.length === 0)))
+      return steps.map(({ event }) => event);
+    const isEnded = (move: Move, wait: number) => this.clock.isEnded(move.outcome, wait);
+    for (const margin of [units, 1]) {
+      const times = timesOf(steps, first, ({ outcome }) => this.clock.startsOf(outcome), isEnded, margin);
+      if (times) return eventsAt(steps, times, units);
+    }
+    let run = begun();
+    return steps.map(({ event, moves }) => {
+      const due = moves[0]!.due === null ? null : nextDeadline(this.program, run);
+      const done: RunEvent = due === null ? event : { type: 'wait', ms: Math.max(0, due - run.clock) };
+      ({ run } = advance(this.program, run, done));
+      return done;
+    });
+  }
+
+  /** The events of some steps from a run that is in a state. */
+  private eventsFrom(run: RunState, state: number, steps: readonly Timed[]): RunEvent[] {
+    const own = this.inOrder(run, state);
+    return this.timed(steps, own ?? [], () => run);
+  }
+
+  /** What waits in a run, in the order of a state; null where it is not the same. */
+  private inOrder(run: RunState, state: number): First[] | null {
+    const { times } = this.memory;
+    const zone = times.zone(this.zoneIn(this.rowOf[state]!));
+    const waiting = [...this.clock.firstOf(waitingIn(this.program, run, this.ambient))].sort((a, b) => a.left - b.left);
+    if (waiting.length !== zone.waits.length) return null;
+    const found = zone.waits.flatMap((wait) => {
+      const at = waiting.findIndex((one) => one.wait === wait);
+      return at < 0 ? [] : waiting.splice(at, 1);
+    });
+    return found.length === zone.waits.length ? found : null;
   }
 
   /** A route with scrolling back where it would not lead there without: nothing tells how far things are scrolled, but what lies where. */
@@ -553,16 +684,33 @@ export class Explorer {
 
   private scrolls: boolean | undefined;
 
-  private stateFor(run: RunState): number | null {
-    const store = new PlainStore(run);
-    settle(this.program, store, this.telling, this.ambient);
-    return this.anyWith[this.rowOfRun(store.run)] ?? null;
+  private stateFor(given: RunState): number | null {
+    const run = this.settled(given);
+    return (this.alike.get(this.rowOfRun(run)) ?? []).find((state) => this.isThen(state, run)) ?? null;
   }
 
-  private isAt(state: number, run: RunState): boolean {
+  private isAt(state: number, given: RunState): boolean {
+    const run = this.settled(given);
+    return this.rowOfRun(run) === this.alone(this.rowOf[state]!) && this.isThen(state, run);
+  }
+
+  private settled(run: RunState): RunState {
     const store = new PlainStore(run);
     settle(this.program, store, this.telling, this.ambient);
-    return this.rowOfRun(store.run) === this.rowOf[state];
+    return store.run;
+  }
+
+  /** Whether time has passed in a run in one of the ways of a state that it is like. */
+  private isThen(state: number, run: RunState): boolean {
+    const zone = this.memory.times.zone(this.zoneIn(this.rowOf[state]!));
+    const waiting = this.inOrder(run, state);
+    return (
+      waiting !== null &&
+      holds(
+        zone,
+        waiting.map(({ left }) => left)
+      )
+    );
   }
 
   private rowOfRun(run: RunState): number {
@@ -575,20 +723,20 @@ export class Explorer {
     );
   }
 
-  /** The events that lead from one state to another, the last first; from a start if it is -1. */
-  private trace(state: number, until: number, events: RunEvent[]): void {
+  /** The steps that lead from one state to another, the last first; from a start if it is -1. */
+  private trace(state: number, until: number, steps: Timed[]): void {
     let at = state;
     while (at !== until) {
-      const { parent, event } = this.states[at]!;
-      if (parent < 0 || event === null) return;
-      events.push(event);
+      const step = this.cameBy[at]!;
+      if (!step) return;
+      steps.push(step);
       const over = this.backOver.get(at);
-      at = parent;
+      at = this.states[at]!.parent;
       if (!over) continue;
       // Back leads to where it was come from: that very way, then on to where *back* was done.
-      this.trace(parent, over.push.entry, events);
-      events.push(this.memory.events[over.push.event]!);
-      at = over.push.from;
+      this.trace(at, over.entry, steps);
+      steps.push(over.step);
+      at = over.from;
     }
   }
 }
@@ -598,10 +746,8 @@ export const scrollsIn = onceFor(
   ({ scene, items }: SceneProgram) => (scene.contentHeight ?? 0) > scene.height || items.some(({ layer }) => layer.scroll !== undefined)
 );
 
-const branchesIn = (reports: readonly Report[]): string[] =>
-  reports.flatMap((report) => report.fired.map((fired) => branchKey(fired.thread, fired.branch)));
-
-const threadsIn = (reports: readonly Report[]): string[] => reports.flatMap((report) => report.fired.map((fired) => fired.thread));
+/** So much follows at one moment, before it is looked at as a state. */
+const MOST_AT_ONCE = 50;
 
 const HURRIED = 'not tried: anything a third time before what it started has ended';
 

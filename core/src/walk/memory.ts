@@ -9,6 +9,7 @@ import { Learned, pathTo, Shelf, type Found, type Leaf, type Question, type Read
 import type { Outcome, Seen } from './outcome.ts';
 import { Slots } from './slots.ts';
 import type { Telling } from './telling.ts';
+import { Times } from './times.ts';
 
 /** What can be asked for besides scenes: the order of frames, and what is said of the piece as a whole. */
 const ORDER = '*frames';
@@ -21,7 +22,10 @@ const HEAD = '*head';
 export class Memory {
   readonly slots: Slots;
   readonly shelf: Shelf;
+  readonly times: Times;
   readonly events: RunEvent[] = [];
+  /** Events that are what waits being due: of what, by the numbers of both. */
+  readonly dues = new Map<number, number>();
   private readonly eventNumbers = new Map<string, number>();
   private readonly outcomes: Learned<Outcome>[] = [];
   private readonly possible = new Map<string, Learned<readonly number[]>>();
@@ -42,6 +46,7 @@ export class Memory {
     this.watched = this.watch(program);
     this.slots = new Slots(program, telling, (slot) => this.shelf.opened(slot));
     this.shelf = new Shelf(() => this.slots);
+    this.times = new Times(this.slots);
   }
 
   /** Goes on with an edited piece; false where too much of it is another. */
@@ -134,6 +139,11 @@ export class Memory {
     return [...columns];
   }
 
+  /** Whether an answer was found by asking for something in any way, whatever came of it. */
+  asksFor(answer: object, isIt: (column: number) => boolean): boolean {
+    return this.pathOf(answer).some(({ of }) => (typeof of === 'number' ? isIt(of) : of.columns.some(isIt)));
+  }
+
   /** The same for each layer that was looked at for its own sake, and with null for all of it together. */
   readsAbout(answer: object): ReadonlyMap<Node | null, readonly number[]> {
     const columns = new Map<Node | null, number[]>([[null, []]]);
@@ -176,8 +186,16 @@ export class Memory {
     return number;
   }
 
-  eventNumber(event: RunEvent): number {
-    const key = JSON.stringify(event);
+  /** The number of that something is due. */
+  dueNumber(wait: number): number {
+    const number = this.numbered(`due ${wait}`, { type: 'wait', ms: 0 });
+    this.dues.set(number, wait);
+    return number;
+  }
+
+  eventNumber = (event: RunEvent): number => this.numbered(JSON.stringify(event), event);
+
+  private numbered(key: string, event: RunEvent): number {
     let number = this.eventNumbers.get(key);
     if (number === undefined) {
       this.eventNumbers.set(key, (number = this.events.length));

@@ -1,15 +1,17 @@
 import type { RunEvent, RunState } from '../run/state.ts';
+import type { Timed } from './moves.ts';
 
 /** A state that was met, by which something can be shown. */
 export interface Moment {
   /** Where the route to it begins. */
   readonly start: string;
-  readonly route: () => RunEvent[];
+  /** With what is done there, where that matters. */
+  readonly route: (...more: readonly Timed[]) => RunEvent[];
   readonly run: () => RunState;
 }
 
 /** The route to a moment, as loose ends carry it; with what is done there, where that matters. */
-export const routeBy = ({ start, route }: Moment, ...more: readonly RunEvent[]): { readonly from: string; readonly events: RunEvent[] } => ({
+export const routeBy = ({ start, route }: Moment, ...more: readonly Timed[]): { readonly from: string; readonly events: RunEvent[] } => ({
   from: start,
-  events: [...route(), ...more],
+  events: route(...more),
 });

@@ -1,4 +1,5 @@
-import type { Race } from './race.ts';
+import type { Ended } from '../run/recording.ts';
+import { columnOfWait } from './times.ts';
 import type { Seeing } from './sights.ts';
 
 /** What comes of an event wherever it holds. */
@@ -18,15 +19,23 @@ export interface Outcome {
   readonly clearing: readonly string[];
   /** Threads that set each other off without end. */
   readonly endless: readonly string[];
-  readonly race: Race | null;
   /** A link is opened in the same tab, which leaves the piece. */
   readonly leaves: boolean;
-  /** It starts something a third time before what it started first has ended. */
+  /** What begins to wait, each for so many units of time; what it ends of what waits, whether anything of it does or not. */
+  readonly starts: readonly Started[];
+  readonly ended: readonly Ended[];
+  readonly endedHeads: readonly number[];
+  /** It lets more wait for the end of one section than is followed. */
   readonly isHurry: boolean;
   /** It asks for more of the back stack than is known. */
   readonly isDeep: boolean;
   /** All columns that it writes, those of cleared scenes first, as far as there were so many columns. */
   written: Written | null;
+}
+
+export interface Started {
+  readonly wait: number;
+  readonly span: number;
 }
 
 export interface Written {
@@ -44,14 +53,27 @@ export const isOutcome = (answer: object): answer is Outcome => 'cleared' in ans
 
 export const isSeen = (answer: object): answer is Seen => 'sights' in answer;
 
-/** Whether an outcome does anything to the core. */
-export const isInCore = ({ cleared, columns, isTaken, pushed, leaves, isHurry, isDeep }: Outcome, isCore: (column: number) => boolean): boolean =>
-  isTaken || leaves || isHurry || isDeep || cleared.length > 0 || pushed.length > 0 || columns.some(isCore);
+/** Whether an outcome does anything to the core. `hits` tells whether what it ends is of the core. */
+export const isInCore = (outcome: Outcome, isCore: (column: number) => boolean, hits: (outcome: Outcome) => boolean): boolean => {
+  const { cleared, columns, isTaken, pushed, leaves, isHurry, isDeep, starts } = outcome;
+  return (
+    isTaken ||
+    leaves ||
+    isHurry ||
+    isDeep ||
+    cleared.length > 0 ||
+    pushed.length > 0 ||
+    columns.some(isCore) ||
+    starts.some(({ wait }) => isCore(columnOfWait(wait))) ||
+    hits(outcome)
+  );
+};
 
 /** What an outcome does to the core, as one text to compare; '' for nothing. */
-export function coreWords(outcome: Outcome, isCore: (column: number) => boolean): string {
-  if (!isInCore(outcome, isCore)) return '';
-  const { cleared, columns, values, isTaken, pushed, leaves, isHurry, isDeep, threads } = outcome;
+export function coreWords(outcome: Outcome, isCore: (column: number) => boolean, hits: (outcome: Outcome) => boolean): string {
+  if (!isInCore(outcome, isCore, hits)) return '';
+  const { cleared, columns, values, isTaken, pushed, leaves, isHurry, isDeep, threads, starts, ended, endedHeads } = outcome;
   const written = columns.flatMap((column, i) => (isCore(column) ? [[column, values[i]]] : []));
-  return JSON.stringify([cleared, written, isTaken, pushed, leaves, isHurry, isDeep, threads]);
+  const waits = [starts.filter(({ wait }) => isCore(columnOfWait(wait))), hits(outcome) ? [ended, endedHeads] : []];
+  return JSON.stringify([cleared, written, isTaken, pushed, leaves, isHurry, isDeep, threads, waits]);
 }

@@ -4,6 +4,7 @@ import { branchKey } from '../run/runner.ts';
 import type { Report, RunEvent, RunState } from '../run/state.ts';
 import type { Exploration, Spot } from './exploration.ts';
 import { startOf } from './explore.ts';
+import type { Timed } from './moves.ts';
 
 /** Few and short routes that together fire every branch that can fire; and the way on from where a person is. */
 
@@ -49,7 +50,7 @@ export function planRoutes(program: Program, exploration: Exploration): Plan {
     }
   for (const part of parts)
     for (const branch of [...left])
-      for (const { state, event } of part.places.get(branch) ?? []) if (left.has(branch)) take(startOf(part, state), [...part.routeTo(state), event]);
+      for (const { state, step } of part.places.get(branch) ?? []) if (left.has(branch)) take(startOf(part, state), part.routeTo(state, [], [step]));
   const length = routes.reduce((sum, { events }) => sum + events.length, 0);
   // What fires as a piece begins asks for no event.
   const begun = new Set(startFrames(program).flatMap((frame) => firedIn(begin(program, frame)?.reports ?? [])));
@@ -88,31 +89,31 @@ function nextRoute(part: Exploration, left: ReadonlySet<string>): { readonly fro
   const [start] = part.states.flatMap((state, at) => (state.parent < 0 && reaches(part, at, spots) ? at : []));
   if (start === undefined) return null;
   const done = new Set<string>();
-  const events: RunEvent[] = [];
-  for (let at: number | undefined = start; at !== undefined && events.length < LONGEST;) {
+  const steps: Timed[] = [];
+  for (let at: number | undefined = start; at !== undefined && steps.length < LONGEST;) {
     const path = pathTo(part, at, (state) => spots.get(state)?.some(({ branch }) => !done.has(branch)) ?? false);
     if (!path) break;
     const spot: Spot & { readonly branch: string } = spots.get(path.end)!.find(({ branch }) => !done.has(branch))!;
-    events.push(...path.events, spot.event);
+    steps.push(...path.steps, spot.step);
     done.add(spot.branch);
-    at = part.edges[path.end]!.find(({ event }) => event === spot.event)?.to ?? path.end;
+    at = part.edges[path.end]!.find(({ step }) => step.moves[0] === spot.step.moves[0])?.to ?? path.end;
   }
-  return { from: startOf(part, start), events };
+  return { from: startOf(part, start), events: part.routeTo(start, [], steps) };
 }
 
 const reaches = (part: Exploration, from: number, spots: ReadonlyMap<number, unknown>): boolean =>
   pathTo(part, from, (state) => spots.has(state)) !== null;
 
 /** The shortest way from a state to one that is looked for, without going back over where it was come from. */
-function pathTo(part: Exploration, from: number, isIt: (state: number) => boolean): { readonly end: number; readonly events: RunEvent[] } | null {
-  const came = new Map<number, { readonly from: number; readonly event: RunEvent } | null>([[from, null]]);
+function pathTo(part: Exploration, from: number, isIt: (state: number) => boolean): { readonly end: number; readonly steps: Timed[] } | null {
+  const came = new Map<number, { readonly from: number; readonly step: Timed } | null>([[from, null]]);
   for (const at of came.keys()) {
     if (isIt(at)) {
-      const events: RunEvent[] = [];
-      for (let step = came.get(at); step; step = came.get(step.from)) events.push(step.event);
-      return { end: at, events: events.reverse() };
+      const steps: Timed[] = [];
+      for (let last = came.get(at); last; last = came.get(last.from)) steps.push(last.step);
+      return { end: at, steps: steps.reverse() };
     }
-    for (const { to, event, back } of part.edges[at]!) if (!back && !came.has(to)) came.set(to, { from: at, event });
+    for (const { to, step, back } of part.edges[at]!) if (!back && !came.has(to)) came.set(to, { from: at, step });
   }
   return null;
 }
@@ -158,8 +159,8 @@ export function guide(
         if (open(branch)) for (const spot of list) if (!spots.has(spot.state)) spots.set(spot.state, { ...spot, branch });
       const path = pathTo(part, from, (state) => spots.has(state));
       if (!path) break;
-      const { event, branch } = spots.get(path.end)!;
-      const events = [...path.events, event];
+      const { step, branch } = spots.get(path.end)!;
+      const events = part.eventsFrom(run, from, [...path.steps, step]);
       if (fires(program, run, events, branch)) return { events, branch };
       tried.add(branch);
     }

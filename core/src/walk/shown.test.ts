@@ -15,7 +15,9 @@ import { timesOver } from '../testing/runs.ts';
 import { audit } from './audit.ts';
 import type { Finding } from './finding.ts';
 import { isComplete, scenesReached } from './live.ts';
-import { raceIn } from './race.ts';
+import { Ambient } from './ambient.ts';
+import { raceOf } from './race.ts';
+import { waitingIn } from './waits.ts';
 import { seeingOn } from './sights.ts';
 import { statesMet } from './states-met.ts';
 import { asksMoreThan, ways, type Way } from './ways.ts';
@@ -35,7 +37,13 @@ const shown: Readonly<Record<string, (program: Program, found: Finding) => boole
       whyNot.some(({ code }) => code === 'endless-loop')
     );
   },
-  'timer-race': (program, found) => raceIn(program, endOf(program, found)) !== null,
+  'timer-race': (program, found) => {
+    const run = endOf(program, found);
+    const waiting = waitingIn(program, run, new Ambient(program));
+    const first = Math.min(...waiting.map(({ left }) => left));
+    const due = waiting.filter(({ left }) => left - first < 0.5);
+    return due.some((one) => due.some((other) => one !== other && raceOf(program, run, one.wait, other.wait) !== null));
+  },
   'unseen-hit': (program, found) => {
     const run = endOf(program, found);
     return standingScreen(program, run).surfaces.some(({ scene, all }) =>

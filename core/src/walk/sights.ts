@@ -69,8 +69,7 @@ const judgedIn = onceFor(({ nodes }: Expansion): readonly Node[] => nodes.filter
 
 function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood, isMoving: boolean): Sight {
   const { node } = shown;
-  // What steps that wait will change again is only on its way.
-  const isStill = !isMoving && run.activities.length === 0;
+  const isStill = !isMoving;
   const isSeen = isInView(screen, shown);
   const hidden = !isSeen ? null : mayBeHidden(screen, surface, shown) ? hiddenOf(screen, run, surface, shown) : CLEAR;
   const isOpen = hidden !== null && (hidden.share < MOSTLY || (hidden.share < 1 && isVeil(screen, boundsOf(shown))));
@@ -176,3 +175,9 @@ function isBeyond(surface: Surface<Stood>, shown: Stood): boolean {
 
 /** Whether a timeline moves a layer or something around it: what has keys is where it is for a moment. */
 const isMoved = onceFor((node: Node): boolean => outwardNodes(node).some((one) => tracksOn(one).length > 0));
+
+/** What is seen while steps wait: what they will change again is only on its way, and not judged by where it is. */
+export const onItsWay = ({ sights }: Pick<Seeing, 'sights'>): Pick<Seeing, 'sights' | 'crowds'> => ({
+  sights: sights.map((sight) => ({ ...sight, size: null, isOut: false, isUnseen: false })),
+  crowds: [],
+});

@@ -3,7 +3,10 @@ import { groupedBy } from '../grouped.ts';
 import type { Node } from '../program/node.ts';
 import type { Found } from './learned.ts';
 import type { Memory } from './memory.ts';
-import { coreWords, isOutcome, isSeen, type Seen } from './outcome.ts';
+import { coreWords, isInCore, isOutcome, isSeen, type Outcome, type Seen } from './outcome.ts';
+import type { Slot } from './slots.ts';
+import { columnOfWait } from './times.ts';
+import { ends, waitOfHead } from './waits.ts';
 
 /**
  * What tells states apart, cut into slices that can be explored by themselves. Some of it decides where one can be, what can be done
@@ -23,7 +26,7 @@ export interface Slices {
 }
 
 /** Fields of the run itself: where one is, what lies over it, what waits. */
-const CORE = ['frame', 'overlays', 'activities', 'over', 'focus', 'pointer', 'pad'] as const;
+const CORE = ['frame', 'overlays', 'activities', 'over', 'focus', 'pad'] as const;
 
 /** Answers to one question that are compared with each other; where there are more, all that was read for them counts. */
 const MOST_COMPARED = 400;
@@ -34,19 +37,65 @@ export function slicesOf(memory: Memory, explorers: readonly Explorer[]): Slices
   const known = uses.filter(({ answer }) => memory.isSo(answer));
   const core = coreOf(memory, known);
   const outcomes = known.flatMap(({ answer }) => (isOutcome(answer) ? answer : []));
-  const rest = [...new Set(outcomes.flatMap(({ columns }) => columns))].filter((column) => !core.has(column));
+  const waits = new Waits(memory);
+  const touched = [...outcomes.flatMap(({ columns, starts }) => [...columns, ...starts.map(({ wait }) => columnOfWait(wait))]), ...waits.all(known)];
+  const rest = [...new Set(touched)].filter((column) => !core.has(column));
   const groups = new Groups(rest);
-  for (const { answer } of known) {
+  for (const { answer, question } of known) {
+    const reads = memory.readsOf(answer).map(waits.ownOf);
     if (isSeen(answer)) joinSeen(groups, memory, answer);
-    else groups.join([...memory.readsOf(answer), ...(isOutcome(answer) ? answer.columns : [])]);
-    for (const { of } of memory.pathOf(answer)) if (typeof of !== 'number') groups.join(of.columns);
+    else groups.join([...reads, ...(isOutcome(answer) ? [...answer.columns, ...waits.of(answer, question)] : [])]);
+    for (const { of } of memory.pathOf(answer)) if (typeof of !== 'number') groups.join(of.columns.map(waits.ownOf));
   }
-  const sizes = groups.all.map((group) => group.reduce((size, column) => size * memory.slots.columns[column]!.values.length, 1));
+  for (const head of waits.heads) groups.join(head);
+  const sizes = groups.all.map((group) => group.reduce((size, column) => size * (memory.slots.columns[column]?.values.length ?? MOMENTS), 1));
   // One by one they have to be fewer than all together.
   if (sizes.reduce((all, size) => Math.min(all * size, 1e9), 1) <= 1 + sizes.reduce((all, size) => all + size, 0)) return null;
   const tests = new Set(known.flatMap(({ answer }) => memory.pathOf(answer).flatMap(({ of }) => (typeof of === 'number' || !of.varies ? [] : of))));
   const others = groups.all.map((group) => new Set(rest.filter((column) => !group.includes(column))));
   return { all: new Set(rest), others, varying: tests.size };
+}
+
+/** In so many ways something waits, or does not, by and large. */
+const MOMENTS = 4;
+
+/** What waits, as columns of what depends on what. */
+class Waits {
+  private readonly passing: ReadonlyMap<number, number>;
+  /** What there is of each playhead: where it is, whether it is there, and that it is under way. */
+  readonly heads: readonly (readonly number[])[];
+
+  constructor(private readonly memory: Memory) {
+    const { slots, times } = memory;
+    const waitOf = ({ scene, key }: Slot) => columnOfWait(times.numberOf(waitOfHead(scene!, key)));
+    this.passing = new Map(slots.passing.map((slot) => [slot.column, waitOf(slot)] as const));
+    this.heads = slots.passing.map((slot) => [
+      ...['heads', 'present'].flatMap((kind) => {
+        const { column } = slots.named(`${slot.scene!}|${kind}|${slot.key}`);
+        return column < 0 ? [] : column;
+      }),
+      waitOf(slot),
+    ]);
+  }
+
+  /** All that was due. */
+  all = (uses: readonly Use[]): readonly number[] =>
+    uses.flatMap(({ question }) => {
+      const due = typeof question === 'number' ? this.memory.dues.get(question) : undefined;
+      return due === undefined ? [] : columnOfWait(due);
+    });
+
+  /** A column; where it says how far a playhead has come, that of the playhead being under way. */
+  ownOf = (column: number): number => this.passing.get(column) ?? column;
+
+  /** What an outcome starts and ends of what waits, and what was due. */
+  of({ starts, ended, endedHeads }: Outcome, question: Use['question']): readonly number[] {
+    const { times, dues } = this.memory;
+    const due = typeof question === 'number' ? dues.get(question) : undefined;
+    const inside = ended.filter((one) => one.what === 'timers' && one.instance !== null);
+    const gone = inside.length ? [...times.waits.keys()].filter((wait) => inside.some((one) => ends(one, times.waits[wait]!))) : [];
+    return [...starts.map(({ wait }) => wait), ...endedHeads, ...gone, ...(due === undefined ? [] : [due])].map(columnOfWait);
+  }
 }
 
 /** Each layer is looked at by itself, but with those that stand near it. */
@@ -64,17 +113,29 @@ function coreOf(memory: Memory, uses: readonly Use[]): ReadonlySet<number> {
   const questions = groupedBy(uses, ({ question, frame }) => (typeof question === 'number' ? question : `${question} ${frame}`));
   const sizeOf = (of: Found['of']) => (typeof of === 'number' ? (memory.slots.columns[of]?.values.length ?? Infinity) : of.columns.length + 1);
   const isCore = (of: Found['of']) => (typeof of === 'number' ? of < 0 || core.has(of) : of.columns.every((column) => core.has(column)));
-  const wordsOf = ({ answer, question }: Use) =>
-    isOutcome(answer) ? coreWords(answer, (column) => core.has(column)) : question === 'events' ? String(answer) : '';
+  const { times, dues } = memory;
+  const waits = new Waits(memory);
+  const isOwn = (column: number) => core.has(column);
+  const hits = ({ ended, endedHeads }: Outcome) =>
+    [...times.waits.keys()].some(
+      (wait) => core.has(columnOfWait(wait)) && (endedHeads.includes(wait) || ended.some((one) => ends(one, times.waits[wait]!)))
+    );
+  const wordsOf = ({ answer, question }: Use) => (isOutcome(answer) ? coreWords(answer, isOwn, hits) : question === 'events' ? String(answer) : '');
   const compared = [...questions.values()].map((all) => ({
     all,
     paths: all.map(({ answer }) => new Map(memory.pathOf(answer).map(({ of, value }) => [of, value] as const))),
   }));
   const add = (of: Found['of']) => {
-    for (const column of typeof of === 'number' ? [of] : of.columns) core.add(column);
+    for (const column of typeof of === 'number' ? [of] : of.columns) core.add(column).add(waits.ownOf(column));
   };
   for (let size = -1; size !== core.size;) {
     size = core.size;
+    // What does something to the core when it is due is part of it.
+    for (const { answer, question } of uses) {
+      const due = typeof question === 'number' ? dues.get(question) : undefined;
+      if (due !== undefined && isOutcome(answer) && isInCore(answer, isOwn, hits)) core.add(columnOfWait(due));
+    }
+    for (const head of waits.heads) if (head.some((column) => core.has(column))) for (const column of head) core.add(column);
     for (const { all, paths } of compared)
       for (;;) {
         const differing = differingIn(all.map(wordsOf), paths, isCore);

@@ -6,10 +6,11 @@ import type { Changes, Playhead, RootRun, RunState } from '../run/state.ts';
 import { RECORDS, type RecordKind } from '../run/store.ts';
 import { beginningsOf } from './beginnings.ts';
 import type { Telling } from './telling.ts';
+import { comesToOne, passedOf, unitsIn } from './waits.ts';
 
 /**
  * Settled runs as rows of numbers: a column for each slot that is ever other than it began, and in it the number of its value. 0 is as
- * it begins, so that equal runs are equal rows. The back stack is no part of a row.
+ * it begins, so that equal runs are equal rows. The back stack is no part of a row; of what waits for its time a row has the zone alone.
  */
 
 export interface Slot {
@@ -40,13 +41,15 @@ function partsOf(name: SlotName): Pick<Slot, 'scene' | 'kind' | 'key'> {
   return next < 0 ? { scene, kind: name.slice(at + 1), key: '' } : { scene, kind: name.slice(at + 1, next), key: name.slice(next + 1) };
 }
 
-const FIELDS = ['frame', 'overlays', 'pointer', 'over', 'focus', 'activities', 'pad'] as const;
+const FIELDS = ['frame', 'overlays', 'over', 'focus', 'activities', 'pad'] as const;
 
 export class Slots {
   private readonly byName = new Map<SlotName, Slot>();
   /** The slots that have a column, by it. */
   readonly columns: Slot[] = [];
   private readonly byScene = new Map<string, Slot[]>();
+  /** The slots that say how long ago playheads under way came to where they were last. */
+  readonly passing: Slot[] = [];
 
   constructor(
     private program: Program,
@@ -76,15 +79,20 @@ export class Slots {
   private numberOf(slot: Slot, value: unknown): number {
     const cleaned = this.cleaned(slot, value);
     if (cleaned === undefined) return INITIAL;
-    const text = JSON.stringify(this.told(slot, cleaned));
+    return this.keep(slot, JSON.stringify(this.told(slot, cleaned)), cleaned);
+  }
+
+  /** The number of a value of a slot that is not as it begins, by the text that tells it from others. */
+  keep(slot: Slot, text: string, value: unknown): number {
     let number = slot.numbers.get(text);
     if (number !== undefined) return number;
     slot.numbers.set(text, (number = slot.values.length));
-    slot.values.push(cleaned);
+    slot.values.push(value);
     slot.texts.push(text);
     if (slot.column < 0) {
       slot.column = this.columns.length;
       this.columns.push(slot);
+      if (slot.kind === 'since') this.passing.push(slot);
       if (slot.scene !== null) {
         const list = this.byScene.get(slot.scene);
         if (list) list.push(slot);
@@ -101,8 +109,10 @@ export class Slots {
     if (kind === 'scroll') return this.telling.scroll ? value : undefined;
     if (kind === 'bound' && key.includes('|')) return undefined;
     // Being away and never having been there are one.
-    if (kind === 'present' || kind === 'pointer' || kind === 'focus') return value || undefined;
+    if (kind === 'present' || kind === 'focus') return value || undefined;
+    if (kind === 'activities') return endingWith(this.program, value as RunState['activities']);
     if (Array.isArray(value)) return value.length ? value : undefined;
+    if (kind === 'heads') return { ...(value as Playhead), since: 0 };
     return this.changed(scene, kind, key, value);
   }
 
@@ -123,41 +133,27 @@ export class Slots {
 
   /** What tells a value from others of its slot. */
   private told({ kind }: Slot, value: unknown): unknown {
-    if (kind === 'changes') return Object.entries(value as object).sort(([a], [b]) => (a < b ? -1 : 1));
-    // Times to the thousandth of a millisecond: what adding up makes of them is no difference.
-    if (kind === 'timers' || kind === 'activities')
-      return (value as readonly { readonly due: number }[]).map((one) => ({ ...one, due: Math.round(one.due * 1000) / 1000 }));
+    if (kind === 'changes')
+      return Object.entries(value as Changes)
+        .map(([name, number]) => [name, toThousandths(number)] as const)
+        .sort(([a], [b]) => (a < b ? -1 : 1));
     if (kind !== 'heads') return value;
     const head = value as Playhead;
-    const passed = head.playing ? Math.round(-head.since * 1000) : 0;
-    return [head.at, passed, head.playing, Math.min(2, head.visits), head.rounds ?? 0];
+    return [head.at, head.playing, Math.min(2, head.visits), head.rounds ?? 0];
   }
 
   /** What a settled run has that is not as it begins, as numbers of slots and values. */
-  *valuesOf(given: RunState): Iterable<readonly [slot: Slot, value: number]> {
-    const live = new Set(liveRootsOf(this.program, given));
-    const run = this.still(given, live);
+  *valuesOf(run: RunState): Iterable<readonly [slot: Slot, value: number]> {
+    const live = new Set(liveRootsOf(this.program, run));
     for (const field of FIELDS) yield* this.one(field, run[field]);
     for (const [key, value] of Object.entries(run.variables)) yield* this.one(`v|${key}`, value);
     for (const root of Object.values(run.roots)) yield* this.valuesIn(root, live.has(root.scene));
-  }
-
-  /** The run with the playheads of scenes that are kept for coming back to without the time since when: it does not go on there. */
-  private still(run: RunState, live: ReadonlySet<string>): RunState {
-    const kept = Object.values(run.roots).filter(({ scene, heads }) => !live.has(scene) && Object.values(heads).some(({ since }) => since !== 0));
-    if (!kept.length) return run;
-    const stilled = kept.map((root) => [
-      root.scene,
-      { ...root, heads: Object.fromEntries(Object.entries(root.heads).map(([key, head]) => [key, head.since === 0 ? head : { ...head, since: 0 }])) },
-    ]);
-    return { ...run, roots: { ...run.roots, ...Object.fromEntries(stilled) } };
   }
 
   private *valuesIn(root: RootRun, isLive: boolean): Iterable<readonly [slot: Slot, value: number]> {
     const { scene } = root;
     // That what is on the screen is there, the frame and what lies over it say.
     if (!isLive) yield* this.one(`${scene}|here`, true);
-    yield* this.one(`${scene}|timers`, root.timers);
     for (const kind of RECORDS) for (const [key, value] of Object.entries(root[kind])) yield* this.one(`${scene}|${kind}|${key}`, value);
   }
 
@@ -168,9 +164,8 @@ export class Slots {
   }
 
   /** What an event has made of a run, as far as it differs: all of a scene that was cleared, else only what is another now. */
-  *changesBetween(before: RunState, now: RunState, isCleared: (scene: string) => boolean): Iterable<readonly [slot: Slot, value: number]> {
-    const [wasLive, live] = [before, now].map((run) => new Set(liveRootsOf(this.program, run))) as [Set<string>, Set<string>];
-    const after = this.still(now, live);
+  *changesBetween(before: RunState, after: RunState, isCleared: (scene: string) => boolean): Iterable<readonly [slot: Slot, value: number]> {
+    const [wasLive, live] = [before, after].map((run) => new Set(liveRootsOf(this.program, run))) as [Set<string>, Set<string>];
     for (const field of FIELDS) if (before[field] !== after[field]) yield* this.set(field, after[field]);
     yield* this.recordBetween('v', before.variables, after.variables);
     for (const root of Object.values(after.roots)) {
@@ -179,7 +174,6 @@ export class Slots {
       if (old && !isCleared(root.scene) && isLive !== wasLive.has(root.scene)) yield* this.set(`${root.scene}|here`, isLive ? undefined : true);
       if (!old || isCleared(root.scene)) yield* this.valuesIn(root, isLive);
       else if (old !== root) {
-        if (old.timers !== root.timers) yield* this.set(`${root.scene}|timers`, root.timers);
         for (const kind of RECORDS) yield* this.recordBetween(`${root.scene}|${kind}`, old[kind], root[kind]);
       }
     }
@@ -212,15 +206,19 @@ export class Slots {
       const value = values[number];
       if (scene === null) {
         if (kind === 'variable') variables[key] = value as string;
-        else fields[kind] = value;
+        else if (kind !== 'time') fields[kind] = value;
         continue;
       }
       const root = (roots[scene] ??= emptyRoot(scene, 0)) as unknown as Record<string, Record<string, unknown>>;
-      if (kind === 'timers') (root as Record<string, unknown>)['timers'] = value;
-      else if (kind !== 'here') {
+      if (kind !== 'here' && kind !== 'since') {
         if (root[kind] === EMPTY[kind as RecordKind]) root[kind] = {};
         root[kind]![key] = value;
       }
+    }
+    for (const { column, scene, key, values } of this.passing) {
+      const heads = roots[scene!]?.heads as Record<string, Playhead> | undefined;
+      const number = valueAt(column);
+      if (number !== INITIAL && heads?.[key]) heads[key] = passedOf(heads[key], (values[number] as number) / unitsIn(this.program));
     }
     const overlays = (fields['overlays'] ?? []) as RunState['overlays'];
     const { carries = [] } = this.program.scenes.get(fields['frame'] as string)?.scene ?? {};
@@ -245,6 +243,21 @@ export class Slots {
       count: activities.length,
     };
   }
+}
+
+/** What adding up makes of places that are computed is no difference. */
+const toThousandths = (number: number): number => Math.round(number * 1000) / 1000;
+
+/** Steps that wait for the end of a section, those once that come to one; those that wait for their time stand beside the run. */
+function endingWith(program: Program, activities: RunState['activities']): RunState['activities'] | undefined {
+  const waiting = activities.filter(({ head }) => head !== null).map((one) => ({ ...one, id: 0 }));
+  const single = new Set<string>();
+  const kept = waiting.filter((one) => {
+    if (!comesToOne(program, one)) return true;
+    const words = JSON.stringify(one);
+    return !single.has(words) && single.add(words);
+  });
+  return kept.length ? kept.map((one, id) => ({ ...one, id })) : undefined;
 }
 
 const NO_SLOTS: readonly Slot[] = [];

@@ -1,3 +1,5 @@
+import type { Timed } from './moves.ts';
+
 /**
  * Back stacks without an end. What a frame was come to from stands on its stack: one place for each pair of the row that was come to
  * and the frame come from, whatever lies below it, which may be many. *Back* leads to all of them. So every stack that can be is told
@@ -11,7 +13,7 @@ export const EMPTY = 0;
 export interface Push {
   /** The state that was left, with the stack that then lies below. */
   readonly from: number;
-  readonly event: number;
+  readonly step: Timed;
   /** The state that was come to. */
   readonly entry: number;
   readonly below: number;

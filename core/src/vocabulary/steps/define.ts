@@ -9,6 +9,7 @@ import {
   type TProperties,
   type TSchema,
 } from '@sinclair/typebox';
+import { namesIn } from '../../expression/ast.ts';
 import { slot, type Form, type Part } from '../../fields/forms.ts';
 import { strict, type Timing } from '../../fields/step-fields.ts';
 import type { Acting } from '../acting.ts';
@@ -78,3 +79,6 @@ export const lasts = (timing: Timing | undefined): number => (timing ? timing.ms
 export const labelMissing = (): Stepped => notDone('missing-target', 'The thread does not say which label yet.');
 
 export const noTimeline = (): Stepped => notDone('no-timeline', 'This scene has no timeline.');
+
+/** Whether an expression gives the same whatever else is so. */
+export const isConstant = (expression: string): boolean => namesIn(expression).length === 0;

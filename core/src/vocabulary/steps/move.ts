@@ -3,7 +3,7 @@ import { slot, themselves } from '../../fields/forms.ts';
 import { expression, oneOf } from '../../fields/scalars.ts';
 import { chosenLayer, TimingSchema } from '../../fields/step-fields.ts';
 import { done, isStepped, notDone } from '../stepped.ts';
-import { defineStep, lasts, stepForm, stepSchema, timingSlot } from './define.ts';
+import { defineStep, isConstant, lasts, stepForm, stepSchema, timingSlot } from './define.ts';
 
 const HOW = ['by', 'to'] as const;
 
@@ -41,4 +41,5 @@ export const move = defineStep({
     layer.change(how === 'to' ? { x, y } : { x: place.x + x, y: place.y + y }, timing);
     return done(`moved ${layer.name}`, { took: lasts(timing) });
   },
+  isRepeatable: ({ how, x, y }) => how === 'to' && isConstant(x) && isConstant(y),
 });

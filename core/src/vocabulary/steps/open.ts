@@ -37,5 +37,6 @@ export const open = defineStep({
     return done(`opened ${to}`);
   },
   isLeading: true,
+  isRepeatable: () => true,
   changesNothing: true,
 });

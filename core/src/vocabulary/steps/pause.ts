@@ -17,4 +17,5 @@ export const pause = defineStep({
     return done(`paused ${subject.name}`);
   },
   inTime: 'changes',
+  isRepeatable: () => true,
 });

@@ -21,6 +21,7 @@ export const play = defineStep({
   run: (acting, { of, from }) => (from === undefined ? started(acting, of, 'here') : playedFrom(acting, of, from)),
   isLeading: true,
   inTime: 'sets going',
+  isRepeatable: ({ from }) => from !== undefined,
   labelOf: ({ from }) => from ?? null,
 });
 

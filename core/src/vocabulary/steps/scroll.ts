@@ -28,4 +28,5 @@ export const scroll = defineStep({
     return layer.scrollTo(timing) ? done(`scrolled to ${layer.name}`, { took: lasts(timing) }) : notDone('hidden', `${layer.name} is hidden.`);
   },
   isSeen: true,
+  isRepeatable: () => true,
 });

@@ -3,7 +3,7 @@ import { valueWords } from '../../expression/ast.ts';
 import { expression } from '../../fields/scalars.ts';
 import { chosen } from '../../fields/step-fields.ts';
 import { done, notDone } from '../stepped.ts';
-import { defineStep, stepForm, stepSchema } from './define.ts';
+import { defineStep, isConstant, stepForm, stepSchema } from './define.ts';
 
 export const set = defineStep({
   do: 'set',
@@ -21,4 +21,5 @@ export const set = defineStep({
     const problem = acting.setVariable(variable, value);
     return problem === null ? done(`set ${name} to ${valueWords(value)}`) : notDone('wrong-value', problem);
   },
+  isRepeatable: ({ value }) => isConstant(value),
 });

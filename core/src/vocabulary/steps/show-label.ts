@@ -23,6 +23,7 @@ export const showLabel = defineStep({
     return name === null ? notDone('missing-target', 'The label it names is not there.') : done(`showed ${name}`);
   },
   isLeading: true,
+  isRepeatable: () => true,
   inTime: 'changes',
   labelOf: ({ label }) => label,
 });

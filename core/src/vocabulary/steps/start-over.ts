@@ -12,4 +12,5 @@ export const startOver = defineStep({
   forms: [stepForm('start over', {}, 'start over', playableSlot), stepForm('start over', { of: undefined }, 'start over')],
   run: (acting, { of }) => started(acting, of, 'start'),
   inTime: 'sets going',
+  isRepeatable: () => true,
 });

@@ -4,7 +4,7 @@ import { expression, oneOf } from '../../fields/scalars.ts';
 import { chosenLayer, TimingSchema } from '../../fields/step-fields.ts';
 import type { ChangedNumber } from '../acting.ts';
 import { done, isStepped, notDone } from '../stepped.ts';
-import { defineStep, lasts, stepForm, stepSchema, timingSlot } from './define.ts';
+import { defineStep, isConstant, lasts, stepForm, stepSchema, timingSlot } from './define.ts';
 
 /** Numbers that a step can tween, with what they can be. */
 export const TWEEN_LIMITS = {
@@ -52,4 +52,5 @@ export const tween = defineStep({
     layer.change({ [property]: Math.min(most, Math.max(least, value)) }, timing);
     return done(`tweened ${property} of ${layer.name} to ${value}`, { took: lasts(timing) });
   },
+  isRepeatable: ({ value }) => isConstant(value),
 });

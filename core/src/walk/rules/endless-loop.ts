@@ -11,7 +11,7 @@ export const endlessLoop: Rule = {
     // Those that were stopped together are one loop, told at the first of them.
     const loops = new Map<string, string[]>();
     for (const [thread, at] of endless) {
-      const key = JSON.stringify([at.start, at.route(), at.event]);
+      const key = JSON.stringify([at.start, at.route(at.step)]);
       loops.set(key, [...(loops.get(key) ?? []), thread]);
     }
     return [...loops.values()].flatMap((ids) => {
@@ -23,7 +23,7 @@ export const endlessLoop: Rule = {
       const sentence = `What threads of ${names.slice(0, 4).join(', ')} set off goes on without end.`;
       return [
         finding('endless-loop', 'must', placeOfThread(piece, one), `${names[0]} sets itself off without end`, sentence, {
-          route: routeBy(at, at.event),
+          route: routeBy(at, at.step),
         }),
       ];
     });

@@ -18,7 +18,7 @@ export const hurry: Rule = {
     const tried = new Map<string, number>();
     const found: Finding[] = [];
     for (const [at, list] of edges.entries())
-      for (const { to, event, threads } of list) {
+      for (const { to, event, threads, step } of list) {
         const [thread] = threads;
         const one = thread === undefined ? undefined : program.piece.threads.get(thread);
         if (!one || !isWaiting(one) || !PRESSED.has(event.type) || states[to]!.frame !== states[at]!.frame) continue;
@@ -44,7 +44,7 @@ export const hurry: Rule = {
             `${ownerOf(program.piece, one)} can be pressed twice`,
             `Pressed again before what it started has ended, ${what}.`,
             {
-              route: { from: startOf(exploration, at), events: [...exploration.routeTo(at), event, event] },
+              route: { from: startOf(exploration, at), events: [...exploration.routeTo(at, [], [step]), event] },
             }
           )
         );

@@ -1,0 +1,180 @@
+import type { Program } from '../program/program.ts';
+import { liveRootsOf } from '../run/environment.ts';
+import { knowScreen, type KnownScreen } from '../run/known-screen.ts';
+import { runnerIn } from '../run/machine.ts';
+import type { Read } from '../run/notebook.ts';
+import { RecordingStore } from '../run/recording.ts';
+import { standingScreen } from '../run/resolve.ts';
+import { advanceIn, meetIn } from '../run/run.ts';
+import { branchKey } from '../run/runner.ts';
+import type { Report, RunState } from '../run/state.ts';
+import type { Ambient } from './ambient.ts';
+import { deedsIn } from './events-in.ts';
+import { isHurry } from './hurry.ts';
+import type { Reading } from './learned.ts';
+import { leavesPiece } from './leaving.ts';
+import type { Memory } from './memory.ts';
+import type { Outcome, Seen, Started } from './outcome.ts';
+import { rest } from './settle.ts';
+import { seeingOn } from './sights.ts';
+import type { Slot } from './slots.ts';
+import type { Telling } from './telling.ts';
+import { deadlineOf, headsIn, inUnits, waitOfHead, waitOfSteps, waitOfTimer } from './waits.ts';
+
+/** A state as it is read, with the frame on the top of its back stack; '' for none. */
+export interface Here extends Reading {
+  readonly back: string;
+}
+
+interface Asked<T> {
+  readonly answer: T;
+  readonly reads: Iterable<Read>;
+}
+
+/** Where everything stands in a state, as far as there were so many columns. */
+interface Standing {
+  readonly here: Here;
+  readonly columns: number;
+  readonly run: RunState;
+  readonly known: KnownScreen;
+  readonly scenes: ReadonlySet<string>;
+}
+
+/**
+ * Asks the engine, and gives what it says with what it read. What waits for its time stands beside the run that is asked about: no
+ * answer depends on what else waits, or for how long yet.
+ */
+export class Asking {
+  /** Where everything stands in the state that was asked about last, worked out once for all that is asked about it. */
+  private stand: Standing | null = null;
+
+  constructor(
+    private readonly memory: Memory,
+    private readonly telling: Telling,
+    private readonly ambient: Ambient
+  ) {}
+
+  private get program(): Program {
+    return this.memory.watched;
+  }
+
+  private about(here: Here): { readonly run: RunState; readonly store: RecordingStore } {
+    const columns = this.memory.slots.columns.length;
+    if (this.stand?.here !== here || this.stand.columns !== columns) {
+      const run = this.memory.slots.runOf(here.at, here.back === '' ? [] : [here.back]);
+      const { shelf } = this.memory;
+      const { made, scenes } = this.memory.noting(() => knowScreen(this.program, run, shelf.isOpen, shelf.bundle));
+      this.stand = { here, columns, run, known: made, scenes };
+    }
+    const { run, known, scenes } = this.stand;
+    this.memory.note(scenes);
+    return { run, store: RecordingStore.on(run, known) };
+  }
+
+  look(here: Here): Asked<Seen> {
+    const { store } = this.about(here);
+    const screen = standingScreen(this.program, store.run);
+    const seen = { ...seeingOn(screen, store.run, store.about), isCut: screen.surfaces.some(({ expansion }) => expansion.cut) };
+    return { answer: seen, reads: store.reads };
+  }
+
+  find(here: Here): Asked<readonly number[]> {
+    const { store } = this.about(here);
+    const screen = standingScreen(this.program, store.run);
+    const events = Array.from(deedsIn(this.program, store.run, screen, this.telling), (event) => this.memory.eventNumber(event));
+    return { answer: events, reads: store.reads };
+  }
+
+  learn(here: Here, number: number): Asked<Outcome> {
+    const { program, memory } = this;
+    const event = memory.events[number]!;
+    const wait = memory.dues.get(number);
+    const { run: base, store } = this.about(here);
+    const runner = runnerIn(program, store, event);
+    const { run, reports } = wait === undefined ? advanceIn(runner, event) : meetIn(runner, deadlineOf(memory.times.waits[wait]!));
+    const after = store.fork(run);
+    rest(program, after, this.telling, this.ambient);
+    const now = after.plain;
+    const isCleared = (scene: string) => after.isCleared(scene);
+    const set = [...memory.slots.changesBetween(base, now, isCleared)];
+    const isTaken = base.back.length > 0 && now.back[0] !== base.back[0];
+    const cleared = Object.keys(base.roots).filter(isCleared);
+    const pushed = this.telling.back ? now.back.slice(isTaken ? 0 : base.back.length) : [];
+    const acted = [...runner.acted].filter(([, acts]) => acts === 'inside').map(([branch]) => branch);
+    const heads = this.headsBetween(base, now, isCleared, () => void after.run.activities);
+    const starts = [...this.startedIn(now), ...heads.starts];
+    const wasSo = ({ scene, column }: Slot, value: number) => (scene !== null && cleared.includes(scene)) || here.at(column) === value;
+    const isStill =
+      wait === undefined && starts.length === 0 && set.every(([slot, value]) => wasSo(slot, value)) && now.frame === base.frame && !isTaken;
+    const answer: Outcome = {
+      cleared,
+      columns: set.map(([slot]) => slot.column),
+      values: set.map(([, value]) => value),
+      isTaken,
+      pushed,
+      threads: threadsIn(reports),
+      branches: branchesIn(reports),
+      acted: [...runner.acted.keys()].filter((branch) => !isStill || !acted.includes(branch)),
+      clearing: isStill && cleared.length > 0 ? acted : [],
+      endless: reports.flatMap(({ whyNot }) => whyNot.flatMap(({ code, thread }) => (code === 'endless-loop' && thread ? thread : []))),
+      starts,
+      ended: [...new Map(store.ended.map((one) => [JSON.stringify(one), one])).values()],
+      endedHeads: heads.ended,
+      leaves: leavesPiece(reports),
+      isHurry: isHurry({ activities: now.activities.filter(({ head }) => head !== null) }),
+      isDeep: after.isDeep,
+      written: null,
+    };
+    return { answer, reads: store.reads };
+  }
+
+  /** Timers and steps that wait for their time: all of them have begun to just now. */
+  private startedIn(now: RunState): Started[] {
+    const { times } = this.memory;
+    const started = (wait: Parameters<typeof times.numberOf>[0], due: number) => ({
+      wait: times.numberOf(wait),
+      span: inUnits(this.program, Math.max(0, due - now.clock)),
+    });
+    return [
+      ...liveRootsOf(this.program, now).flatMap((scene) => now.roots[scene]!.timers.map((timer) => started(waitOfTimer(scene, timer), timer.due))),
+      ...now.activities.filter(({ head }) => head === null).map((one) => started(waitOfSteps(one), one.due)),
+    ];
+  }
+
+  /** Playheads that are under way now from another place than before, and those that are so no longer. */
+  private headsBetween(
+    base: RunState,
+    now: RunState,
+    isCleared: (scene: string) => boolean,
+    /** Whether anything waits for the end of a round is asked. */
+    asks: () => void
+  ): { readonly starts: readonly Started[]; readonly ended: readonly number[] } {
+    const { times } = this.memory;
+    const { program } = this;
+    const [starts, ended]: [Started[], number[]] = [[], []];
+    const wasLive = new Set(liveRootsOf(program, base));
+    for (const scene of liveRootsOf(program, now)) {
+      const old = wasLive.has(scene) && !isCleared(scene) ? base.roots[scene] : undefined;
+      const root = now.roots[scene]!;
+      if (old && old.heads === root.heads && old.present === root.present) continue;
+      asks();
+      const before = new Set(old ? headsIn(program, base, scene, this.ambient).map(({ wait }) => keyOf(wait)) : []);
+      const moving = new Map(headsIn(program, now, scene, this.ambient).map((one) => [keyOf(one.wait), one]));
+      for (const key of new Set([...before, ...moving.keys()])) {
+        const is = moving.get(key);
+        if (is && before.has(key) && old!.heads[key] === root.heads[key]) continue;
+        const wait = times.numberOf(waitOfHead(scene, key));
+        if (before.has(key)) ended.push(wait);
+        if (is) starts.push({ wait, span: inUnits(program, is.left) });
+      }
+    }
+    return { starts, ended };
+  }
+}
+
+const keyOf = (wait: ReturnType<typeof headsIn>[number]['wait']): string => (wait.kind === 'head' ? wait.instance : '');
+
+export const branchesIn = (reports: readonly Report[]): string[] =>
+  reports.flatMap((report) => report.fired.map((fired) => branchKey(fired.thread, fired.branch)));
+
+export const threadsIn = (reports: readonly Report[]): string[] => reports.flatMap((report) => report.fired.map((fired) => fired.thread));

@@ -1,0 +1,212 @@
+import type { RunEvent } from '../run/state.ts';
+import type { Memory } from './memory.ts';
+import type { Outcome, Started } from './outcome.ts';
+import { columnOfWait } from './times.ts';
+import type { First, Move } from './moves.ts';
+import { comesToOne, ends, inUnits, tooMany, unitsIn, waitOfHead, type Wait, type Waiting } from './waits.ts';
+import { dueFirst, dueNow, earliest, isDueNow, isReached, later, mostLeft, NOTHING_WAITS, SLACK, started, without, type Zone } from './zones.ts';
+
+/** One thing that waits, being due. */
+export interface Due {
+  /** Its place in the zone. */
+  readonly at: number;
+  readonly wait: number;
+  readonly event: number;
+  /** How long it takes until then for somebody who came as soon as can be, in units. */
+  readonly after: number;
+  /** All ways in which time can have passed then; it is still in it. */
+  readonly zone: Zone;
+  /** How long ago playheads came to where they were last, as numbers in their columns. */
+  readonly passed: ReadonlyMap<number, number>;
+  /** Places of what has to be due later than that, not with it. */
+  readonly later: readonly number[];
+}
+
+/** What waits after an outcome. */
+export interface Landing {
+  readonly zone: number;
+  /** What playheads have passed then, as columns and numbers. */
+  readonly columns: readonly number[];
+  readonly values: readonly number[];
+  /** Too much of one kind would wait: what would come of it is no other than before, or is not followed. */
+  readonly isFull: 'no more' | 'not followed' | null;
+  readonly move: Move;
+}
+
+/** In this order things happen that are due at one moment. */
+const ORDER: readonly Wait['kind'][] = ['timer', 'steps', 'head'];
+
+/** Lets time pass over what waits, for what is explored without some of it. */
+export class Clock {
+  private readonly dues = new Map<string, readonly Due[]>();
+  private readonly landings = new Map<Outcome, Map<string, Landing>>();
+
+  constructor(
+    private readonly memory: Memory,
+    /** Columns that are left as they begin; those of what waits among them. */
+    private readonly left: ReadonlySet<number>
+  ) {}
+
+  /** What waits at the beginning, with so much left of each. */
+  begun(waits: readonly Waiting[]): Omit<Landing, 'move' | 'isFull'> {
+    const own = this.firstOf(waits);
+    const zone = started(
+      NOTHING_WAITS,
+      own.map(({ wait, left }) => ({ wait, span: left }))
+    );
+    return this.landed({ ...zone, spans: own.map(({ span }) => span) });
+  }
+
+  /** The same, as a route begins with it. */
+  firstOf(waits: readonly Waiting[]): readonly First[] {
+    const { times, watched } = this.memory;
+    return waits
+      .map(({ wait, span, left }) => ({ wait: times.numberOf(wait), span: inUnits(watched, span), left: inUnits(watched, left) }))
+      .filter(({ wait }) => !this.left.has(columnOfWait(wait)));
+  }
+
+  /** Waiting until something is due, for somebody who came as soon as can be. */
+  waitFor = ({ after }: Due): RunEvent & { readonly type: 'wait' } => ({ type: 'wait', ms: after / unitsIn(this.memory.watched) });
+
+  /** What can be due next in a zone. `rankOf` tells which scene comes first where several are due at one moment. */
+  duesIn(number: number, roots: readonly string[]): readonly Due[] {
+    const key = `${number} ${roots.join()}`;
+    let dues = this.dues.get(key);
+    if (!dues) this.dues.set(key, (dues = this.allDueIn(this.memory.times.zone(number), roots)));
+    return dues;
+  }
+
+  private allDueIn(zone: Zone, roots: readonly string[]): readonly Due[] {
+    const { times } = this.memory;
+    const rankOf = (i: number): number => {
+      const wait = times.waits[zone.waits[i]!]!;
+      const scene = wait.kind === 'steps' ? 0 : roots.indexOf(wait.scene);
+      return (ORDER.indexOf(wait.kind) * (roots.length + 1) + scene) * MOST_WAITS + i;
+    };
+    return zone.waits.flatMap((wait, at): readonly Due[] => {
+      const isFirst = (j: number) => rankOf(j) < rankOf(at);
+      const then = dueFirst(zone, at, isFirst);
+      if (!then) return [];
+      const passed = new Map<number, number>();
+      zone.waits.forEach((_, i) => {
+        const head = this.headAt(zone, i);
+        if (head) passed.set(...this.passedAt(head, i === at ? zone.spans[i]! : zone.spans[i]! - mostLeft(then, i)));
+      });
+      const behind = zone.waits.flatMap((_, j) => (j !== at && isFirst(j) ? j : []));
+      return [{ at, wait, event: this.memory.dueNumber(wait), after: mostLeft(zone, at), zone: then, passed, later: behind }];
+    });
+  }
+
+  private headAt(zone: Zone, i: number): (Wait & { readonly kind: 'head' }) | null {
+    const wait = this.memory.times.waits[zone.waits[i]!]!;
+    return wait.kind === 'head' ? wait : null;
+  }
+
+  /** A column and the number in it that say how long ago a playhead came to where it was last, in units. */
+  private passedAt({ scene, instance }: Wait & { readonly kind: 'head' }, passed: number): readonly [column: number, value: number] {
+    const { slots } = this.memory;
+    const slot = slots.named(`${scene}|since|${instance}`);
+    const number = slots.keep(slot, String(passed), passed);
+    return [slot.column, number];
+  }
+
+  /** What waits after an outcome: of what somebody did at any moment of a zone, or of what was due. */
+  land(number: number, due: Due | null, outcome: Outcome): Landing {
+    const key = due ? `${number} ${due.at} ${due.later.join()}` : String(number);
+    let known = this.landings.get(outcome);
+    if (!known) this.landings.set(outcome, (known = new Map<string, Landing>()));
+    let landing = known.get(key);
+    if (!landing) known.set(key, (landing = this.made(number, due, outcome)));
+    return landing;
+  }
+
+  private made(number: number, due: Due | null, outcome: Outcome): Landing {
+    const { times } = this.memory;
+    const before = due ? due.zone : times.zone(number);
+    const { starts, asked } = this.timeIn(outcome);
+    const exact =
+      asked.size === 0
+        ? NONE
+        : before.waits.flatMap((wait, at) =>
+            at !== due?.at && asked.has(wait)
+              ? { at, passed: before.spans[at]! - mostLeft(before, at), slack: isReached(before, at) ? 0 : SLACK }
+              : []
+          );
+    const gone = before.waits.map((wait, at) => at === due?.at || this.isEnded(outcome, wait));
+    const move = { outcome, due: due?.at ?? null, later: due?.later ?? NONE, exact };
+    // Most of what is done has nothing to do with time.
+    if (!due && exact.length === 0 && starts.length === 0 && !gone.includes(true))
+      return { zone: number, columns: NONE, values: NONE, isFull: null, move: { ...move, isAtRest: dueNow(before).length === 0 } };
+    const then = earliest(
+      before,
+      exact.map(({ at }) => at)
+    );
+    const kept = without(then, (i) => gone[i]!);
+    const full = starts.length ? tooMany([...kept.waits, ...starts.map(({ wait }) => wait)].map((wait) => times.waits[wait]!)) : NONE;
+    if (full.length && starts.some(({ wait }) => full.includes(times.waits[wait]!))) {
+      const isSame = full.every((wait) => wait.kind === 'steps' && comesToOne(this.memory.watched, wait.activity));
+      return { zone: number, columns: NONE, values: NONE, isFull: isSame ? 'no more' : 'not followed', move: { ...move, isAtRest: false } };
+    }
+    const after = started(kept, starts);
+    return { ...this.landed(after), move: { ...move, isAtRest: dueNow(after).length === 0 }, isFull: null };
+  }
+
+  private readonly times = new Map<
+    Outcome,
+    { readonly starts: readonly Started[]; readonly asked: ReadonlySet<number>; readonly ends: Map<number, boolean> }
+  >();
+
+  /** What an outcome has to do with time: what begins to wait here, and the playheads of which was asked how far they have come. */
+  private timeIn(outcome: Outcome) {
+    let found = this.times.get(outcome);
+    if (!found) {
+      const { slots, times } = this.memory;
+      const asked = slots.passing
+        .filter(({ column }) => this.memory.asksFor(outcome, (one) => one === column))
+        .map(({ scene, key }) => times.numberOf(waitOfHead(scene!, key)));
+      const starts = outcome.starts.filter(({ wait }) => !this.left.has(columnOfWait(wait)));
+      this.times.set(outcome, (found = { starts, asked: new Set(asked), ends: new Map() }));
+    }
+    return found;
+  }
+
+  private landed(zone: Zone): Omit<Landing, 'move' | 'isFull'> {
+    const { times, slots } = this.memory;
+    const passing = later(zone);
+    const passed = new Map<number, number>(slots.passing.map(({ column }) => [column, 0]));
+    passing.waits.forEach((_, i) => {
+      const head = this.headAt(passing, i);
+      if (head) passed.set(...this.passedAt(head, passing.spans[i]! - mostLeft(passing, i)));
+    });
+    return { zone: times.zoneNumber(passing), columns: [...passed.keys()], values: [...passed.values()] };
+  }
+
+  /** What of an outcome begins to wait here. */
+  startsOf = (outcome: Outcome): readonly Started[] => this.timeIn(outcome).starts;
+
+  /** Whether an outcome ends something that waits. */
+  isEnded = (outcome: Outcome, wait: number): boolean => {
+    const { ended, endedHeads } = outcome;
+    if (ended.length === 0 && endedHeads.length === 0) return false;
+    const known = this.timeIn(outcome).ends;
+    let isEnded = known.get(wait);
+    if (isEnded === undefined)
+      known.set(wait, (isEnded = endedHeads.includes(wait) || ended.some((one) => ends(one, this.memory.times.waits[wait]!))));
+    return isEnded;
+  };
+
+  /** Whether an outcome ends anything that may wait here. */
+  hits = (outcome: Outcome): boolean => this.memory.times.waits.some((_, wait) => !this.left.has(columnOfWait(wait)) && this.isEnded(outcome, wait));
+
+  /** What is due at once in a zone, the first of it first; null where nothing is. */
+  dueAtOnce(number: number, roots: readonly string[]): Due | null {
+    const zone = this.memory.times.zone(number);
+    if (dueNow(zone).length === 0) return null;
+    return this.duesIn(number, roots).find(({ at }) => isDueNow(zone, at)) ?? null;
+  }
+}
+
+const NONE: readonly never[] = [];
+
+/** More than anything that waits at once. */
+const MOST_WAITS = 100_000;

@@ -1,0 +1,29 @@
+import type { RunEvent } from '../run/state.ts';
+import type { Outcome } from './outcome.ts';
+
+/** What is done, or is due, as it is taken on a route. */
+
+/** How an outcome was come to, as far as time matters for it. */
+export interface Move {
+  readonly outcome: Outcome;
+  /** The place of what was due; null for what a person did. */
+  readonly due: number | null;
+  readonly later: readonly number[];
+  /** Nothing is due at once then. */
+  readonly isAtRest: boolean;
+  /** The places of playheads that have to be where they were asked about, with how long ago they came there, in units. */
+  readonly exact: readonly { readonly at: number; readonly passed: number; readonly slack: number }[];
+}
+
+/** What is done, or due, with the move or moves that come of it; what is due with it at that moment follows of itself. */
+export interface Timed {
+  readonly event: RunEvent;
+  readonly moves: readonly Move[];
+}
+
+/** What waits at first: how long in all and how much of that is left, in units. */
+export interface First {
+  readonly wait: number;
+  readonly span: number;
+  readonly left: number;
+}

@@ -1,0 +1,43 @@
+import type { Wait } from './waits.ts';
+import type { Slot, Slots } from './slots.ts';
+import { NOTHING_WAITS, type Zone } from './zones.ts';
+
+/** Columns of what waits, among those of slots: below all others. */
+const FIRST_WAIT = -10;
+
+/** What waits as a column: for asking what depends on what. */
+export const columnOfWait = (wait: number): number => FIRST_WAIT - wait;
+
+/** What waits, and zones of it, as numbers. */
+export class Times {
+  readonly waits: Wait[] = [];
+  private readonly numbers = new Map<string, number>();
+  private readonly slot: Slot;
+
+  constructor(private readonly slots: Slots) {
+    this.slot = slots.named('time');
+  }
+
+  numberOf(wait: Wait): number {
+    const words = JSON.stringify(wait);
+    let number = this.numbers.get(words);
+    if (number === undefined) {
+      this.numbers.set(words, (number = this.waits.length));
+      this.waits.push(wait);
+    }
+    return number;
+  }
+
+  /** The column of rows in which the number of a zone stands; -1 while nothing has ever waited. */
+  get column(): number {
+    return this.slot.column;
+  }
+
+  zone = (number: number): Zone => (number === 0 ? NOTHING_WAITS : (this.slot.values[number] as Zone));
+
+  /** The number of a zone; 0 where nothing waits. */
+  zoneNumber(zone: Zone): number {
+    if (zone.waits.length === 0) return 0;
+    return this.slots.keep(this.slot, `${zone.waits.join()} ${zone.spans.join()} ${zone.bounds.join()}`, zone);
+  }
+}

@@ -1,0 +1,115 @@
+import { expand } from '../program/expand.ts';
+import { onceFor } from '../once.ts';
+import type { Piece } from '../piece/piece.ts';
+import type { Program } from '../program/program.ts';
+import { liveRootsOf } from '../run/environment.ts';
+import { movingHeads } from '../run/heads.ts';
+import { framesPerSecond, nextStop, spanOf } from '../run/playhead.ts';
+import type { Ended } from '../run/recording.ts';
+import type { Deadline } from '../run/run.ts';
+import type { Activity, Playhead, RunState, Timer } from '../run/state.ts';
+import type { Ambient } from './ambient.ts';
+import { triedFor } from '../vocabulary/cues/all.ts';
+import { stepKind } from '../vocabulary/steps/all.ts';
+
+/** Something that waits for its time, whenever that is: a timer, steps that go on later, a playhead on the way to its next stop. */
+export type Wait =
+  | { readonly kind: 'timer'; readonly scene: string; readonly timer: Omit<Timer, 'due'> }
+  | { readonly kind: 'steps'; readonly activity: Omit<Activity, 'id' | 'due'> }
+  | { readonly kind: 'head'; readonly scene: string; readonly instance: string };
+
+/** What waits in a run, with how long it does so in all and how much of that is left, in milliseconds. */
+export interface Waiting {
+  readonly wait: Wait;
+  readonly span: number;
+  readonly left: number;
+}
+
+/** How many units of time are one millisecond: so many that timeline frames are whole ones too. */
+export const unitsIn = (program: Program): number => framesPerSecond(program);
+
+/** Milliseconds in whole units. */
+export const inUnits = (program: Program, ms: number): number => Math.round(ms * unitsIn(program));
+
+export const waitOfTimer = (scene: string, { due: _due, ...timer }: Timer): Wait => ({ kind: 'timer', scene, timer });
+
+export const waitOfSteps = ({ id: _id, due: _due, ...activity }: Activity): Wait => ({ kind: 'steps', activity });
+
+/** All that waits in a run: timers, then steps, then playheads, each in the order in which they began to. */
+export function waitingIn(program: Program, run: RunState, ambient: Ambient): Waiting[] {
+  const live = liveRootsOf(program, run);
+  const timers = live.flatMap((scene) => run.roots[scene]!.timers.map((timer) => [waitOfTimer(scene, timer), timer.due] as const));
+  const steps = run.activities.filter(({ head }) => head === null).map((one) => [waitOfSteps(one), one.due] as const);
+  const waiting = [...timers, ...steps].map(([wait, due]): Waiting => ({ wait, span: due - run.clock, left: due - run.clock }));
+  return [...waiting, ...live.flatMap((scene) => headsIn(program, run, scene, ambient))];
+}
+
+/** The playheads of a scene on the screen that are under way to where something may come of it. */
+export const headsIn = (program: Program, run: RunState, scene: string, ambient: Ambient): Waiting[] =>
+  [...movingHeads({ program, run, expansion: (id) => expand(program, program.scenes.get(id)!) }, scene)].flatMap(({ instance, head }) => {
+    const stop = nextStop(program, head, instance.scene.scene.timeline!);
+    return stop && !ambient.isIdle(scene, instance, head, run.activities)
+      ? { wait: waitOfHead(scene, instance.key), span: spanOf(program, stop.frame - head.at), left: stop.due - run.clock }
+      : [];
+  });
+
+export const waitOfHead = (scene: string, instance: string): Wait => ({ kind: 'head', scene, instance });
+
+/** Whether something ends what waits. */
+export function ends(ended: Ended, wait: Wait): boolean {
+  if (ended.what === 'steps') return wait.kind === 'steps' && wait.activity.root === ended.scene && !wait.activity.lasting;
+  if (wait.kind === 'steps' || wait.scene !== ended.scene) return false;
+  if (ended.instance === null) return true;
+  return wait.kind === 'timer' && wait.timer.instance === ended.instance && wait.timer.state !== null;
+}
+
+/** What is due, as the engine brings it about. */
+export function deadlineOf(wait: Wait): Deadline {
+  if (wait.kind === 'timer') return { kind: 'timer', at: 0, scene: wait.scene, timer: { ...wait.timer, due: 0 } };
+  if (wait.kind === 'steps') return { kind: 'steps', at: 0, activity: { ...wait.activity, id: -1, due: 0 } };
+  return { kind: 'head', at: 0, scene: wait.scene, instance: wait.instance };
+}
+
+/** Steps and timers that wait, put into a run that stands at its beginning, each with so much left, in milliseconds. */
+export function withWaits(run: RunState, waits: readonly Wait[], left: readonly number[]): RunState {
+  const activities: Activity[] = [...run.activities];
+  const roots = { ...run.roots };
+  waits.forEach((wait, i) => {
+    const due = run.clock + left[i]!;
+    if (wait.kind === 'steps') activities.push({ ...wait.activity, id: activities.length, due });
+    const root = wait.kind === 'timer' ? roots[wait.scene] : undefined;
+    if (wait.kind === 'timer' && root) roots[wait.scene] = { ...root, timers: [...root.timers, { ...wait.timer, due }] };
+  });
+  return { ...run, roots, activities, count: activities.length };
+}
+
+/** A playhead so long after it came where it says it is, in milliseconds. */
+export const passedOf = (head: Playhead, passed: number): Playhead => ({ ...head, since: -passed });
+
+/** The same may wait so many times at once. */
+const MOST_ALIKE = 2;
+
+/** The steps that wait more often than is followed: no end would be to that. */
+export function tooMany(waits: readonly Wait[]): readonly Wait[] {
+  const alike = new Map<Wait, Wait[]>();
+  for (const wait of waits) {
+    if (wait.kind !== 'steps') continue;
+    const list = alike.get(wait);
+    if (list) list.push(wait);
+    else alike.set(wait, [wait]);
+  }
+  return [...alike.values()].filter((list) => list.length > MOST_ALIKE).flat();
+}
+
+/** Whether steps that go on come to the same when they do so twice at one moment. */
+export function comesToOne({ piece }: Program, activity: Omit<Activity, 'id' | 'due'>): boolean {
+  const { thread, branch, next } = activity;
+  const steps = piece.threads.get(thread)?.branches[branch]?.steps.slice(next) ?? [];
+  return steps.every((step) => (step.do === 'send' ? !signalsHeard(piece.threads).has(step.signal) : stepKind(step.do).isRepeatable?.(step)));
+}
+
+/** The signals that any thread waits for. */
+const signalsHeard = onceFor(
+  (threads: Piece['threads']): ReadonlySet<string> =>
+    new Set([...threads.values()].flatMap(({ cue }) => triedFor(cue).flatMap((one) => (one.type === 'signal' ? one.signal : []))))
+);
