@@ -1,8 +1,8 @@
 import type { RunEvent } from '../run/state.ts';
 import type { Memory } from './memory.ts';
-import type { Outcome, Started } from './outcome.ts';
+import type { Outcome } from './outcome.ts';
 import { columnOfWait } from './times.ts';
-import type { First, Move } from './moves.ts';
+import type { First, InTime, Move } from './moves.ts';
 import { comesToOne, ends, inUnits, tooMany, unitsIn, waitOfHead, type Wait, type Waiting } from './waits.ts';
 import { dueFirst, dueNow, earliest, isDueNow, isReached, later, mostLeft, NOTHING_WAITS, SLACK, started, without, type Zone } from './zones.ts';
 
@@ -39,7 +39,7 @@ const ORDER: readonly Wait['kind'][] = ['timer', 'steps', 'head'];
 /** Lets time pass over what waits, for what is explored without some of it. */
 export class Clock {
   private readonly dues = new Map<string, readonly Due[]>();
-  private readonly landings = new Map<Outcome, Map<string, Landing>>();
+  private readonly landings = new Map<InTime, Map<string, Landing>>();
 
   constructor(
     private readonly memory: Memory,
@@ -112,18 +112,20 @@ export class Clock {
 
   /** What waits after an outcome: of what somebody did at any moment of a zone, or of what was due. */
   land(number: number, due: Due | null, outcome: Outcome): Landing {
+    if (number === 0 && outcome.starts.length === 0) return TIMELESS;
+    const time = this.timeIn(outcome);
+    let known = this.landings.get(time);
+    if (!known) this.landings.set(time, (known = new Map<string, Landing>()));
     const key = due ? `${number} ${due.at} ${due.later.join()}` : String(number);
-    let known = this.landings.get(outcome);
-    if (!known) this.landings.set(outcome, (known = new Map<string, Landing>()));
     let landing = known.get(key);
-    if (!landing) known.set(key, (landing = this.made(number, due, outcome)));
+    if (!landing) known.set(key, (landing = this.made(number, due, time)));
     return landing;
   }
 
-  private made(number: number, due: Due | null, outcome: Outcome): Landing {
+  private made(number: number, due: Due | null, time: InTime): Landing {
     const { times } = this.memory;
     const before = due ? due.zone : times.zone(number);
-    const { starts, asked } = this.timeIn(outcome);
+    const { starts, asked } = time;
     const exact =
       asked.size === 0
         ? NONE
@@ -132,8 +134,8 @@ export class Clock {
               ? { at, passed: before.spans[at]! - mostLeft(before, at), slack: isReached(before, at) ? 0 : SLACK }
               : []
           );
-    const gone = before.waits.map((wait, at) => at === due?.at || this.isEnded(outcome, wait));
-    const move = { outcome, due: due?.at ?? null, later: due?.later ?? NONE, exact };
+    const gone = before.waits.map((wait, at) => at === due?.at || time.isEnded(wait));
+    const move = { time, due: due?.at ?? null, later: due?.later ?? NONE, exact };
     // Most of what is done has nothing to do with time.
     if (!due && exact.length === 0 && starts.length === 0 && !gone.includes(true))
       return { zone: number, columns: NONE, values: NONE, isFull: null, move: { ...move, isAtRest: dueNow(before).length === 0 } };
@@ -151,25 +153,6 @@ export class Clock {
     return { ...this.landed(after), move: { ...move, isAtRest: dueNow(after).length === 0 }, isFull: null };
   }
 
-  private readonly times = new Map<
-    Outcome,
-    { readonly starts: readonly Started[]; readonly asked: ReadonlySet<number>; readonly ends: Map<number, boolean> }
-  >();
-
-  /** What an outcome has to do with time: what begins to wait here, and the playheads of which was asked how far they have come. */
-  private timeIn(outcome: Outcome) {
-    let found = this.times.get(outcome);
-    if (!found) {
-      const { slots, times } = this.memory;
-      const asked = slots.passing
-        .filter(({ column }) => this.memory.asksFor(outcome, (one) => one === column))
-        .map(({ scene, key }) => times.numberOf(waitOfHead(scene!, key)));
-      const starts = outcome.starts.filter(({ wait }) => !this.left.has(columnOfWait(wait)));
-      this.times.set(outcome, (found = { starts, asked: new Set(asked), ends: new Map() }));
-    }
-    return found;
-  }
-
   private landed(zone: Zone): Omit<Landing, 'move' | 'isFull'> {
     const { times, slots } = this.memory;
     const passing = later(zone);
@@ -181,22 +164,43 @@ export class Clock {
     return { zone: times.zoneNumber(passing), columns: [...passed.keys()], values: [...passed.values()] };
   }
 
-  /** What of an outcome begins to wait here. */
-  startsOf = (outcome: Outcome): readonly Started[] => this.timeIn(outcome).starts;
+  private readonly times = new Map<Outcome, InTime>();
+  private readonly alike = new Map<string, InTime>();
 
-  /** Whether an outcome ends something that waits. */
-  isEnded = (outcome: Outcome, wait: number): boolean => {
-    const { ended, endedHeads } = outcome;
-    if (ended.length === 0 && endedHeads.length === 0) return false;
-    const known = this.timeIn(outcome).ends;
-    let isEnded = known.get(wait);
-    if (isEnded === undefined)
-      known.set(wait, (isEnded = endedHeads.includes(wait) || ended.some((one) => ends(one, this.memory.times.waits[wait]!))));
-    return isEnded;
-  };
+  /** What an outcome has to do with time: one for all that have the same to do with it. */
+  private timeIn(outcome: Outcome): InTime {
+    let found = this.times.get(outcome);
+    if (!found) {
+      const { slots, times } = this.memory;
+      const asked = slots.passing
+        .filter(({ column }) => this.memory.asksFor(outcome, (one) => one === column))
+        .map(({ scene, key }) => times.numberOf(waitOfHead(scene!, key)));
+      const starts = outcome.starts.filter(({ wait }) => !this.left.has(columnOfWait(wait)));
+      const { ended, endedHeads } = outcome;
+      const words = JSON.stringify([asked, starts, ended, endedHeads]);
+      found = this.alike.get(words) ?? { starts, asked: new Set(asked), isEnded: this.endsOf(outcome) };
+      this.alike.set(words, found);
+      this.times.set(outcome, found);
+    }
+    return found;
+  }
+
+  private endsOf({ ended, endedHeads }: Outcome): InTime['isEnded'] {
+    if (ended.length === 0 && endedHeads.length === 0) return () => false;
+    const { waits } = this.memory.times;
+    const known = new Map<number, boolean>();
+    return (wait) => {
+      let isEnded = known.get(wait);
+      if (isEnded === undefined) known.set(wait, (isEnded = endedHeads.includes(wait) || ended.some((one) => ends(one, waits[wait]!))));
+      return isEnded;
+    };
+  }
 
   /** Whether an outcome ends anything that may wait here. */
-  hits = (outcome: Outcome): boolean => this.memory.times.waits.some((_, wait) => !this.left.has(columnOfWait(wait)) && this.isEnded(outcome, wait));
+  hits = (outcome: Outcome): boolean => {
+    const { isEnded } = this.timeIn(outcome);
+    return this.memory.times.waits.some((_, wait) => !this.left.has(columnOfWait(wait)) && isEnded(wait));
+  };
 
   /** What is due at once in a zone, the first of it first; null where nothing is. */
   dueAtOnce(number: number, roots: readonly string[]): Due | null {
@@ -207,6 +211,15 @@ export class Clock {
 }
 
 const NONE: readonly never[] = [];
+
+/** What comes of what has nothing to do with time, where nothing waits. */
+const TIMELESS: Landing = {
+  zone: 0,
+  columns: NONE,
+  values: NONE,
+  isFull: null,
+  move: { time: { starts: NONE, asked: new Set(), isEnded: () => false }, due: null, later: NONE, isAtRest: true, exact: NONE },
+};
 
 /** More than anything that waits at once. */
 const MOST_WAITS = 100_000;

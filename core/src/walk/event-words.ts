@@ -50,7 +50,7 @@ export function eventWords(program: Program, event: RunEvent): string {
     case 'key':
       return `press ${event.key}`;
     case 'wait':
-      return `wait ${event.ms} ms`;
+      return `wait ${Math.round(event.ms * 10) / 10} ms`;
     case 'jump':
       return `jump to ${program.piece.scenes.get(event.frame)?.name ?? event.frame}`;
     case 'leave':

@@ -115,6 +115,8 @@ export class Explorer {
   private entered = new Set<string>();
   /** States by their rows but for time, whatever is on their back stacks; and by these and what is on them. */
   private readonly alike = new Map<number, number[]>();
+  /** So many states are listed by that so far. */
+  private listed = 0;
   private readonly timeless = new Map<string, number[]>();
   private readonly rowsAlone: (number | undefined)[] = [];
   private asking: Asking;
@@ -398,7 +400,7 @@ export class Explorer {
     const outcome = this.memory.outcomeOf(event, here, () => this.asking.learn(here, event));
     const isElsewhere = this.isToldElsewhere(outcome);
     const landing = this.clock.land(this.zoneIn(this.rowOf[state]!), due, outcome);
-    const step: Timed = { event: due ? this.clock.waitFor(due) : this.memory.events[event]!, moves: [landing.move] };
+    const step = this.stepOf(event, due, landing);
     if (isElsewhere && !isInCore(outcome, this.isOwn, this.clock.hits)) {
       this.use(outcome, event, state, here);
       if (outcome.columns.length === 0 && outcome.starts.length === 0) return;
@@ -408,7 +410,7 @@ export class Explorer {
       else this.stirs.set(state, [edge]);
       return;
     }
-    this.note(state, event, here, outcome, step);
+    this.note(state, event, here, outcome, step, isElsewhere);
     if (due) this.noteRaces(state, due);
     // Who opens a link in the same tab is gone.
     if (outcome.leaves) return void this.leavesFrom.add(this.states[state]!.frame);
@@ -425,6 +427,19 @@ export class Explorer {
     this.stacks.whatLiesBelow(stack, (below, push) => this.arrive(state, step, outcome, threads, row, below, push));
   }
 
+  private stepOf(event: number, due: Due | null, { move }: Landing): Timed {
+    if (due) return { event: this.clock.waitFor(due), moves: [move] };
+    if (move !== this.lastMove[event]) {
+      this.lastMove[event] = move;
+      this.lastStep[event] = { event: this.memory.events[event]!, moves: [move] };
+    }
+    return this.lastStep[event]!;
+  }
+
+  /** What was done with each event last, as it is taken on a route. */
+  private readonly lastMove: Move[] = [];
+  private readonly lastStep: Timed[] = [];
+
   /** Lets all that is due at one moment happen, before anybody can do anything. */
   private goOn(state: number, first: Timed, outcome: Outcome, begun: number, stack: number): void {
     let [row, step, threads] = [begun, first, outcome.threads];
@@ -437,15 +452,14 @@ export class Explorer {
       if (next.pushed.length || next.isTaken || next.isHurry || landing.isFull) break;
       step = { event: step.event, moves: [...step.moves, landing.move] };
       threads = [...threads, ...next.threads];
-      this.note(state, due.event, here, next, step);
+      this.note(state, due.event, here, next, step, this.isToldElsewhere(next));
       if (next.leaves) return void this.leavesFrom.add(this.valueIn(row, 'frame') as string);
       row = this.rowBy(row, next, landing);
     }
     this.arrive(state, step, outcome, threads, row, stack, null);
   }
 
-  private note(state: number, event: number, here: Here, outcome: Outcome, step: Timed): void {
-    const isElsewhere = this.isToldElsewhere(outcome);
+  private note(state: number, event: number, here: Here, outcome: Outcome, step: Timed, isElsewhere: boolean): void {
     if (outcome !== this.last[event]) {
       this.last[event] = outcome;
       this.use(outcome, event, state, here);
@@ -552,7 +566,7 @@ export class Explorer {
     const back = over !== null || (outcome.isTaken && stack !== this.stackOf[from]);
     if (to === from) return;
     if (!this.isToldElsewhere(outcome)) for (const branch of outcome.clearing) this.acted.add(branch);
-    this.edges[from]!.push({ to, event: step.event, threads, step, ...(back && { back }) });
+    this.edges[from]!.push(back ? { to, event: step.event, threads, step, back } : { to, event: step.event, threads, step });
   }
 
   private stateAt = (row: number, stack: number): number | undefined =>
@@ -568,7 +582,7 @@ export class Explorer {
     const others = key === null ? undefined : this.timeless.get(key);
     if (others && !isItself) {
       const now = times.zone(zone);
-      for (const other of others) {
+      for (const other of others.slice(-MOST_HELD)) {
         const wide = times.zone(this.zoneIn(this.rowOf[other]!));
         if (areSame(wide.waits, now.waits) && areSame(wide.spans, now.spans) && isInside(now, wide)) return other;
       }
@@ -583,10 +597,6 @@ export class Explorer {
     this.states.push({ frame, parent, event: step?.event ?? null, start });
     this.cameBy.push(step);
     this.rowOf.push(row);
-    const alone = this.alone(row);
-    const alike = this.alike.get(alone);
-    if (alike) alike.push(number);
-    else this.alike.set(alone, [number]);
     this.stackOf.push(stack);
     this.edges.push([]);
     const overlays = (this.valueIn(row, 'overlays') ?? []) as readonly Overlay[];
@@ -628,11 +638,10 @@ export class Explorer {
   /** The events of some steps, each at its time. Where they cannot be taken one after the other, what is due is waited for as it comes. */
   private timed(steps: readonly Timed[], first: readonly First[], begun: () => RunState): RunEvent[] {
     const units = unitsIn(this.program);
-    if (first.length === 0 && steps.every(({ moves }) => moves.every((move) => move.due === null && move.outcome.starts.length === 0)))
+    if (first.length === 0 && steps.every(({ moves }) => moves.every((move) => move.due === null && move.time.starts.length === 0)))
       return steps.map(({ event }) => event);
-    const isEnded = (move: Move, wait: number) => this.clock.isEnded(move.outcome, wait);
     for (const margin of [units, 1]) {
-      const times = timesOf(steps, first, ({ outcome }) => this.clock.startsOf(outcome), isEnded, margin);
+      const times = timesOf(steps, first, margin);
       if (times) return eventsAt(steps, times, units);
     }
     let run = begun();
@@ -686,6 +695,12 @@ export class Explorer {
 
   private stateFor(given: RunState): number | null {
     const run = this.settled(given);
+    for (; this.listed < this.states.length; this.listed++) {
+      const alone = this.alone(this.rowOf[this.listed]!);
+      const alike = this.alike.get(alone);
+      if (alike) alike.push(this.listed);
+      else this.alike.set(alone, [this.listed]);
+    }
     return (this.alike.get(this.rowOfRun(run)) ?? []).find((state) => this.isThen(state, run)) ?? null;
   }
 
@@ -745,6 +760,9 @@ export class Explorer {
 export const scrollsIn = onceFor(
   ({ scene, items }: SceneProgram) => (scene.contentHeight ?? 0) > scene.height || items.some(({ layer }) => layer.scroll !== undefined)
 );
+
+/** A zone is held against so many others that were met last of what is like it but for time. */
+const MOST_HELD = 32;
 
 /** So much follows at one moment, before it is looked at as a state. */
 const MOST_AT_ONCE = 50;

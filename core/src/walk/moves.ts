@@ -1,11 +1,21 @@
 import type { RunEvent } from '../run/state.ts';
-import type { Outcome } from './outcome.ts';
+import type { Started } from './outcome.ts';
 
 /** What is done, or is due, as it is taken on a route. */
 
+/** What an outcome has to do with time. */
+export interface InTime {
+  /** What begins to wait. */
+  readonly starts: readonly Started[];
+  /** The playheads of which was asked how far they have come. */
+  readonly asked: ReadonlySet<number>;
+  /** Whether it ends what waits. */
+  readonly isEnded: (wait: number) => boolean;
+}
+
 /** How an outcome was come to, as far as time matters for it. */
 export interface Move {
-  readonly outcome: Outcome;
+  readonly time: InTime;
   /** The place of what was due; null for what a person did. */
   readonly due: number | null;
   readonly later: readonly number[];

@@ -96,7 +96,7 @@ function nextRoute(part: Exploration, left: ReadonlySet<string>): { readonly fro
     const spot: Spot & { readonly branch: string } = spots.get(path.end)!.find(({ branch }) => !done.has(branch))!;
     steps.push(...path.steps, spot.step);
     done.add(spot.branch);
-    at = part.edges[path.end]!.find(({ step }) => step.moves[0] === spot.step.moves[0])?.to ?? path.end;
+    at = part.edges[path.end]!.find(({ step }) => step === spot.step)?.to ?? path.end;
   }
   return { from: startOf(part, start), events: part.routeTo(start, [], steps) };
 }

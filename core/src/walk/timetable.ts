@@ -1,6 +1,5 @@
 import type { RunEvent } from '../run/state.ts';
-import type { First, Move, Timed } from './moves.ts';
-import type { Started } from './outcome.ts';
+import type { First, Timed } from './moves.ts';
 
 /**
  * A route as a person walks it: when each thing is done, so that what is due on the way is due in the order that exploring took. Times
@@ -23,13 +22,7 @@ interface Bound {
 }
 
 /** When each of some moves is made, in units from the beginning; null where they cannot be made one after the other. */
-export function timesOf(
-  steps: readonly Timed[],
-  first: readonly First[],
-  startsOf: (move: Move) => readonly Started[],
-  isEnded: (move: Move, wait: number) => boolean,
-  margin: number
-): readonly number[] | null {
+export function timesOf(steps: readonly Timed[], first: readonly First[], margin: number): readonly number[] | null {
   const bounds: Bound[] = [];
   let pending: Pending[] = first.map(({ wait, span, left }) => ({ wait, from: 0, after: left - span, span }));
   const exactly = (from: number, to: number, by: number) => bounds.push({ from, to, by }, { from: to, to: from, by: -by });
@@ -48,9 +41,9 @@ export function timesOf(
         const { from, after } = pending[place]!;
         bounds.push({ from, to: at, by: after + passed }, { from: at, to: from, by: -after - passed - slack });
       }
-      pending = pending.filter(({ wait }, place) => place !== move.due && !isEnded(move, wait));
+      pending = pending.filter(({ wait }, place) => place !== move.due && !move.time.isEnded(wait));
       if (move.isAtRest) for (const { from, after, span } of pending) bounds.push({ from: at, to: from, by: margin - after - span });
-      pending.push(...startsOf(move).map(({ wait, span }) => ({ wait, from: at, after: 0, span })));
+      pending.push(...move.time.starts.map(({ wait, span }) => ({ wait, from: at, after: 0, span })));
     }
   });
   return longest(bounds, steps.length + 1);

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import {
+    advance,
     branchKey,
     fileName,
     eventWords,
@@ -11,10 +12,12 @@
     VERSION,
     type ReportKind,
     keepWalk,
+    nextDeadline,
     replay,
     start,
     type Finding,
     type RunEvent,
+    type RunState,
     type Thread,
   } from '@zany/core';
   import type { Player } from '@zany/player';
@@ -136,10 +139,19 @@
     showing = id;
     session.ledger = [];
     restart(from);
+    const { program } = session;
+    let run = start(program, from);
     for (const event of events) {
-      await pause(event.type === 'wait' ? Math.min(event.ms, 3000) + 60 : 420);
+      const due = run && nextDeadline(program, run);
+      const left = run && due !== null && due !== Infinity ? due - run.clock : null;
+      const isWaiting = event.type === 'wait';
+      await pause(isWaiting ? Math.min(event.ms, LONGEST_WAIT) + 60 : Math.min(420, left === null ? 420 : left / 2));
       if (showing !== id || !player) return false;
-      if (event.type !== 'wait') player.send(event);
+      // Looking takes time that the walk does not: what is done where something waits is done at its very moment.
+      if (run && !isWaiting && left !== null) wind(player, run);
+      run = run && advance(program, run, event).run;
+      if (!isWaiting) player.send(event);
+      else if (run && event.ms > LONGEST_WAIT) wind(player, run);
     }
     if (ends[0] && !ends.includes(player.state?.frame ?? '')) restart(ends[0]);
     // What the last event sets off comes a moment later, and is the machine's doing too.
@@ -147,6 +159,14 @@
     if (showing !== id) return false;
     showing = '';
     return true;
+  }
+
+  /** Nobody looks on for longer than this, in ms: what takes longer is passed over. */
+  const LONGEST_WAIT = 3000;
+
+  function wind(to: Player, run: RunState) {
+    recorder.backTo(run.clock);
+    to.resume(run);
   }
 
   const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
