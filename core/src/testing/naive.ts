@@ -12,7 +12,7 @@ import { isHurry } from '../walk/hurry.ts';
 import { leavesPiece } from '../walk/leaving.ts';
 import { settle } from '../walk/settle.ts';
 import { Slots } from '../walk/slots.ts';
-import { tellingOf } from '../walk/telling.ts';
+import { tellingOf, type Telling } from '../walk/telling.ts';
 import { waitingIn } from '../walk/waits.ts';
 
 /**
@@ -41,10 +41,10 @@ export interface Naive {
 }
 
 /** A run as a text: all that is not as it begins, and what waits, but not for how long yet. */
-export function textOf(program: Program, ambient: Ambient, slots: Slots, run: RunState, isBack: boolean): string {
+export function textOf(program: Program, ambient: Ambient, slots: Slots, run: RunState, { back, looksBack }: Telling): string {
   const values = [...slots.valuesOf(run)].map(([slot, value]) => `${slot.name}=${slot.texts[value]}`);
   const waiting = waitingIn(program, run, ambient).map(({ wait }) => JSON.stringify(wait));
-  return `${[...values, ...waiting].sort().join(' ')} ← ${isBack ? (run.back.at(-1) ?? '') : ''}`;
+  return `${[...values, ...waiting].sort().join(' ')} ← ${back && (looksBack === null || looksBack.has(run.frame)) ? (run.back.at(-1) ?? '') : ''}`;
 }
 
 export const moveOf = (from: string, event: RunEvent, to: string): string =>
@@ -81,7 +81,7 @@ export function exploreNaively(program: Program, most: number, deep: number, isA
     return { ...others, roots: still, back: telling.back ? back : [] };
   };
   const see = (run: RunState): string => {
-    const text = textOf(program, ambient, slots, run, telling.back);
+    const text = textOf(program, ambient, slots, run, telling);
     const left = waitingIn(program, run, ambient).map((one) => [one.wait, Math.round(one.left * 4)]);
     const key = `${text} ${JSON.stringify(left)} ${run.back.join()}`;
     if (!known.has(key)) {
@@ -111,7 +111,7 @@ export function exploreNaively(program: Program, most: number, deep: number, isA
     see(rested(begun.run));
   }
   for (let run = queue.shift(); run; run = queue.shift()) {
-    const from = textOf(program, ambient, slots, run, telling.back);
+    const from = textOf(program, ambient, slots, run, telling);
     const due = nextDeadline(program, run) ?? 0;
     const all = [...eventsIn(program, run, standingScreen(program, run), telling)];
     // While timelines move, what can be done is another with each moment: then only from stop to stop.
@@ -126,7 +126,7 @@ export function exploreNaively(program: Program, most: number, deep: number, isA
         branches.add(branchKey(one.thread, one.branch));
       }
       const isOutside = next.reports.some(({ effects }) => effects.some(({ type }) => type === 'open' || type === 'signal' || type === 'media'));
-      const isOther = isOutside || scrollsOf(run) !== scrollsOf(next.run) || textOf(program, ambient, slots, rested(next.run), telling.back) !== from;
+      const isOther = isOutside || scrollsOf(run) !== scrollsOf(next.run) || textOf(program, ambient, slots, rested(next.run), telling) !== from;
       if (fires.length === 1 && isOther && BARE.has(event.type)) acting.add(branchKey(fires[0]!.thread, fires[0]!.branch));
       if (leavesPiece(next.reports)) continue;
       const now = rested(next.run);

@@ -24,6 +24,7 @@ import { raceOf } from './race.ts';
 import { onItsWay } from './sights.ts';
 import { EMPTY, Stacks, type Push } from './stacks.ts';
 import type { Telling } from './telling.ts';
+import { columnOfWait } from './times.ts';
 import { eventsAt, timesOf } from './timetable.ts';
 import { Views } from './views.ts';
 import { unitsIn, waitingIn, withWaits } from './waits.ts';
@@ -313,8 +314,7 @@ export class Explorer {
 
   // ── following ──────────────────────────────────────────────────────────────
 
-  private hereOf(row: number, stack: number, passed: ReadonlyMap<number, number> | null = null): Here {
-    const back = this.stacks.topOf(stack);
+  private hereOf(row: number, stack: number, passed: ReadonlyMap<number, number> | null = null, back = this.stacks.topOf(stack)): Here {
     const at = (column: number) => this.rows.at(row, column);
     const then = passed?.size ? (column: number) => passed.get(column) ?? at(column) : at;
     return { at: then, top: this.memory.topNumber(back), back };
@@ -379,6 +379,7 @@ export class Explorer {
     const events = this.memory.eventsOf(frame, here, () => this.asking.find(here));
     this.use(events, 'events', state, here);
     for (const event of events) if (this.isAllowed(this.memory.events[event]!)) this.follow(state, event, here, null);
+    if (this.left.size) this.stirByTimers(state);
     if (zone === 0) return;
     for (const due of this.clock.duesIn(zone, this.rootsIn(this.rowOf[state]!)))
       this.follow(state, due.event, due.passed.size ? this.hereIn(state, due.passed) : here, due);
@@ -404,11 +405,7 @@ export class Explorer {
     if (isElsewhere && !isInCore(outcome, this.isOwn, this.clock.hits)) {
       this.use(outcome, event, state, here);
       if (outcome.columns.length === 0 && outcome.starts.length === 0) return;
-      const edge: Edge = { to: state, event: step.event, threads: outcome.threads, step };
-      const stirring = this.stirs.get(state);
-      if (stirring) stirring.push(edge);
-      else this.stirs.set(state, [edge]);
-      return;
+      return this.stir(state, outcome.threads, step);
     }
     this.note(state, event, here, outcome, step, isElsewhere);
     if (due) this.noteRaces(state, due);
@@ -421,10 +418,27 @@ export class Explorer {
     const { threads } = outcome;
     if (!outcome.isTaken) {
       // What is due with it at that moment follows at once.
-      if (due && outcome.pushed.length === 0) return this.goOn(state, step, outcome, row, stack);
-      return this.arrive(state, step, outcome, threads, row, stack, null);
+      if (due) return this.goOn(state, step, outcome, row, stack);
+      return this.arrive(state, step, outcome, threads, row, stack, null, outcome.pushed);
     }
-    this.stacks.whatLiesBelow(stack, (below, push) => this.arrive(state, step, outcome, threads, row, below, push));
+    this.stacks.whatLiesBelow(stack, (below, push) => this.arrive(state, step, outcome, threads, row, below, push, outcome.pushed));
+  }
+
+  /** Something is done in a state that is told elsewhere. */
+  private stir(state: number, threads: readonly string[], step: Timed): void {
+    const edge: Edge = { to: state, event: step.event, threads, step };
+    const stirring = this.stirs.get(state);
+    if (stirring) stirring.push(edge);
+    else this.stirs.set(state, [edge]);
+  }
+
+  /** Timers of what is on the screen that are explored elsewhere. */
+  private stirByTimers(state: number): void {
+    const roots = this.rootsIn(this.rowOf[state]!);
+    this.memory.times.waits.forEach((wait, number) => {
+      if (wait.kind !== 'timer' || !this.left.has(columnOfWait(number)) || !roots.includes(wait.scene)) return;
+      this.stir(state, [wait.timer.thread], { event: { type: 'wait', ms: 0 }, moves: [] });
+    });
   }
 
   private stepOf(event: number, due: Due | null, { move }: Landing): Timed {
@@ -443,20 +457,26 @@ export class Explorer {
   /** Lets all that is due at one moment happen, before anybody can do anything. */
   private goOn(state: number, first: Timed, outcome: Outcome, begun: number, stack: number): void {
     let [row, step, threads] = [begun, first, outcome.threads];
+    const pushed = [...outcome.pushed];
     for (let i = 0; i < MOST_AT_ONCE; i++) {
       const due = this.clock.dueAtOnce(this.zoneIn(row), this.rootsIn(row));
       if (!due) break;
-      const here = this.hereOf(row, stack, due.passed);
+      const here = this.hereOf(row, stack, due.passed, pushed.at(-1));
       const next = this.memory.outcomeOf(due.event, here, () => this.asking.learn(here, due.event));
+      // What lies below what was come from is not known here.
+      if (next.isTaken && pushed.length === 0) break;
       const landing = this.clock.land(this.zoneIn(row), due, next);
-      if (next.pushed.length || next.isTaken || next.isHurry || landing.isFull) break;
       step = { event: step.event, moves: [...step.moves, landing.move] };
       threads = [...threads, ...next.threads];
       this.note(state, due.event, here, next, step, this.isToldElsewhere(next));
       if (next.leaves) return void this.leavesFrom.add(this.valueIn(row, 'frame') as string);
+      if (next.isHurry || landing.isFull === 'not followed') return void this.partial.add(state);
+      if (landing.isFull) return;
+      if (next.isTaken) pushed.pop();
+      pushed.push(...next.pushed);
       row = this.rowBy(row, next, landing);
     }
-    this.arrive(state, step, outcome, threads, row, stack, null);
+    this.arrive(state, step, outcome, threads, row, stack, null, pushed);
   }
 
   private note(state: number, event: number, here: Here, outcome: Outcome, step: Timed, isElsewhere: boolean): void {
@@ -552,17 +572,32 @@ export class Explorer {
     return outcome.written;
   }
 
-  /** Comes to a row with a stack, on which more may be put; `over` is what was gone back over. */
-  private arrive(from: number, step: Timed, outcome: Outcome, threads: readonly string[], row: number, stack: number, over: Push | null): void {
+  /** Comes to a row with a stack, on which more is put; `over` is what was gone back over. */
+  private arrive(
+    from: number,
+    step: Timed,
+    outcome: Outcome,
+    threads: readonly string[],
+    row: number,
+    stack: number,
+    over: Push | null,
+    pushed: readonly string[]
+  ): void {
     let below = stack;
     let top = stack;
-    outcome.pushed.forEach((frame, depth) => {
-      below = top;
-      top = this.stacks.place(row, depth, frame);
-      if (depth < outcome.pushed.length - 1) this.stacks.lay(top, below, null);
-    });
-    const to = this.meet(row, top, from, step, over, this.states[over ? over.from : from]!.start, outcome.pushed.length > 0);
-    if (outcome.pushed.length) this.stacks.lay(top, below, outcome.isTaken ? null : { from, step, entry: to, below });
+    const { looksBack } = this.telling;
+    // Where nobody asks for it, it is all one what was come from.
+    const isAsked = looksBack === null || looksBack.has(this.valueIn(row, 'frame') as string);
+    if (!isAsked) top = EMPTY;
+    else
+      pushed.forEach((frame, depth) => {
+        below = top;
+        top = this.stacks.place(row, depth, frame);
+        if (depth < pushed.length - 1) this.stacks.lay(top, below, null);
+      });
+    const isPut = isAsked && pushed.length > 0;
+    const to = this.meet(row, top, from, step, over, this.states[over ? over.from : from]!.start, isPut);
+    if (isPut) this.stacks.lay(top, below, outcome.isTaken ? null : { from, step, entry: to, below });
     const back = over !== null || (outcome.isTaken && stack !== this.stackOf[from]);
     if (to === from) return;
     if (!this.isToldElsewhere(outcome)) for (const branch of outcome.clearing) this.acted.add(branch);

@@ -35,7 +35,7 @@ test('exploring says what running every event in every state says, of pieces wit
       const exploration = explore(program, { maxStates: MOST * 3, slicedFrom: MOST * 3 });
       const telling = tellingOf(program);
       const slots = new Slots(program, telling, () => undefined);
-      const textAt = exploration.states.map((_, at) => textOf(program, new Ambient(program), slots, exploration.runOf(at), telling.back));
+      const textAt = exploration.states.map((_, at) => textOf(program, new Ambient(program), slots, exploration.runOf(at), telling));
       const moves = new Set(exploration.edges.flatMap((edges, at) => edges.map(({ to, event }) => moveOf(textAt[at]!, event, textAt[to]!))));
       const mine = { states: new Set(textAt), fired: exploration.fired };
       // A timeline is looked at where it was last and where it comes to, not at every moment between.
@@ -75,8 +75,8 @@ test('every route leads where it says when the engine replays it, of pieces with
         const store = new PlainStore(run);
         settle(program, store, telling, ambient);
         expect(run.frame).toBe(frame);
-        expect(textOf(program, new Ambient(program), slots, store.run, telling.back)).toBe(
-          textOf(program, new Ambient(program), slots, exploration.runOf(at), telling.back)
+        expect(textOf(program, new Ambient(program), slots, store.run, telling)).toBe(
+          textOf(program, new Ambient(program), slots, exploration.runOf(at), telling)
         );
       });
       expect(exploration.reached.size).toBeGreaterThanOrEqual(startFrames(program).length);
@@ -153,7 +153,7 @@ function editsOf(piece: Piece, seed: number): Operation[] {
 function wordsOf(program: Program, exploration: Exploration) {
   const telling = tellingOf(program);
   const slots = new Slots(program, telling, () => undefined);
-  const texts = exploration.states.map((_, at) => textOf(program, new Ambient(program), slots, exploration.runOf(at), telling.back));
+  const texts = exploration.states.map((_, at) => textOf(program, new Ambient(program), slots, exploration.runOf(at), telling));
   const edges = exploration.edges.map((list) => list.map(({ to, event, threads }) => [texts[to], event, threads]));
   const { moves, cut, fired, reached, gaps } = exploration;
   return { texts, edges, moves, cut, fired: [...fired].sort(), reached: [...reached], gaps };

@@ -6,12 +6,15 @@ import type { Node } from '../program/node.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
 import { listWords } from '../words.ts';
 import { asBefore } from './again.ts';
+import { lookingBack, type LookingBack } from './back.ts';
 import { Compared, keyOf, LENGTH } from './compared.ts';
 import { spoken, standingExpressions } from './standing.ts';
 
 /** What can tell two runs of a piece apart besides states and variables, because something in the piece listens to it. */
 export interface Telling {
   readonly back: boolean;
+  /** Frames on which it can matter what they were come to from; null for all. */
+  readonly looksBack: LookingBack;
   readonly pad: boolean;
   readonly scroll: boolean;
   /** Whether it matters that the pointer is over a layer: it waits for the pointer to leave. */
@@ -27,11 +30,14 @@ export interface Telling {
 }
 
 export function tellingOf(program: Program): Telling {
-  const { threads } = program.piece;
-  return asBefore(program, 'telling', [threads, program.variables, standingExpressions(program), spoken(program)], () => toldApart(program));
+  const { threads, scenes } = program.piece;
+  const told = asBefore(program, 'telling', [threads, program.variables, standingExpressions(program), spoken(program)], () => toldApart(program));
+  if (!told.back) return { ...told, looksBack: null };
+  const looksBack = asBefore(program, 'looking back', [threads, scenes, program.frames], () => lookingBack(program));
+  return { ...told, looksBack, words: `${told.words} ${looksBack === null ? 'all' : [...looksBack].sort().join()}` };
 }
 
-function toldApart(program: Program): Telling {
+function toldApart(program: Program): Omit<Telling, 'looksBack'> {
   const { goesBack, scroll, shared } = heardIn(program.piece.threads);
   const read = readIn(program);
   const expressions = read.map(({ ast }) => ast);
@@ -39,7 +45,7 @@ function toldApart(program: Program): Telling {
   const reads = new Set(expressions.flatMap((ast) => [...readsOf(ast)]));
   const takesShared = (cue: Cue) => shared.some((key) => fitsOccasion(cue, { type: 'key', key }));
   const hears = (node: Node, fits: (cue: Cue) => boolean) => node.item.threads.some((thread) => thread.enabled && fits(thread.cue));
-  const told: Omit<Telling, 'words'> = {
+  const told: Omit<Telling, 'words' | 'looksBack'> = {
     back: goesBack,
     pad: reads.has('pad.button'),
     scroll,

@@ -44,14 +44,18 @@ export function waitingIn(program: Program, run: RunState, ambient: Ambient): Wa
   return [...waiting, ...live.flatMap((scene) => headsIn(program, run, scene, ambient))];
 }
 
-/** The playheads of a scene on the screen that are under way to where something may come of it. */
-export const headsIn = (program: Program, run: RunState, scene: string, ambient: Ambient): Waiting[] =>
-  [...movingHeads({ program, run, expansion: (id) => expand(program, program.scenes.get(id)!) }, scene)].flatMap(({ instance, head }) => {
-    const stop = nextStop(program, head, instance.scene.scene.timeline!);
-    return stop && !ambient.isIdle(scene, instance, head, run.activities)
-      ? { wait: waitOfHead(scene, instance.key), span: spanOf(program, stop.frame - head.at), left: stop.due - run.clock }
-      : [];
+/** The playheads of a scene on the screen that are under way to where something may come of it, in the order of what is in it. */
+export function headsIn(program: Program, run: RunState, scene: string, ambient: Ambient): Waiting[] {
+  const expansion = expand(program, program.scenes.get(scene)!);
+  const moving = new Map(Array.from(movingHeads({ program, run, expansion: () => expansion }, scene), (one) => [one.instance, one.head]));
+  if (moving.size === 0) return [];
+  return [...expansion.instances.values()].flatMap((instance) => {
+    const head = moving.get(instance);
+    const stop = head && nextStop(program, head, instance.scene.scene.timeline!);
+    if (!stop || ambient.isIdle(scene, instance, head, run.activities)) return [];
+    return { wait: waitOfHead(scene, instance.key), span: spanOf(program, stop.frame - head.at), left: stop.due - run.clock };
   });
+}
 
 export const waitOfHead = (scene: string, instance: string): Wait => ({ kind: 'head', scene, instance });
 
