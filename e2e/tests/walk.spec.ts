@@ -182,6 +182,23 @@ test('a loose end is set aside with a reason, counts no more, and is taken up ag
   await expect(small).toBeVisible();
 });
 
+test('a route that has to be quick is shown in its own time, however long one looks on', async ({ studio, page }) => {
+  await studio.given({
+    name: 'Quick hatch',
+    variables: { Opened: { type: 'yes/no', initial: false } },
+    frames: {
+      Quay: { layers: { Boats: button('Boats', 120, 'click → go to Gate') } },
+      Gate: { layers: { Hatch: button('Hatch', 120, 'click → set Opened to true; go to Hold') }, lines: ['after 200 ms → go to Quay'] },
+      Hold: { layers: { Words: { type: 'text', at: [40, 120, 310, 60], text: '{if Opened then "opened in time" else "never opened"}' } } },
+    },
+  });
+  await studio.desk('Walk');
+  const dead = page.getByRole('article', { name: 'Hold is a dead end' });
+  await dead.getByRole('button', { name: 'Show me' }).click();
+  await studio.running('Hold');
+  await expect(page.getByText('opened in time')).toBeVisible();
+});
+
 test('what is read out stands beside the piece, in order, as the browser has it', async ({ studio, page }) => {
   await studio.given({
     name: 'Read out',

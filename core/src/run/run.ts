@@ -300,11 +300,14 @@ export type Deadline =
   | { readonly kind: 'head'; readonly at: number; readonly scene: string; readonly instance: string }
   | { readonly kind: 'long press'; readonly at: number; readonly node: Node | null; readonly scene: string };
 
+/** In milliseconds: what adding up makes of times is no difference. */
+const ONE_MOMENT = 1e-6;
+
 /** What happens next by itself: timers first where times are equal, in the order of the document, then steps, then playheads. */
 function nextOf(runner: Runner): Deadline | null {
   let best: Deadline | null = null;
   const take = (deadline: Deadline) => {
-    if (!best || deadline.at < best.at) best = deadline;
+    if (!best || deadline.at < best.at - ONE_MOMENT) best = deadline;
   };
   const scenes = runner.liveRoots();
   for (const scene of scenes) for (const timer of runner.root(scene)?.timers ?? []) take({ kind: 'timer', at: timer.due, scene, timer });
@@ -343,7 +346,7 @@ function wait(runner: Runner, ms: number): Advanced {
   for (let i = 0; i < MOST_DEADLINES; i++) {
     const looking = runner.beside(run);
     const due = nextOf(looking);
-    if (!due || due.at > end) break;
+    if (!due || due.at > end + ONE_MOMENT) break;
     const before = run.clock;
     const clock = Math.max(run.clock, due.at);
     const one = runner.beside(run, { type: 'wait', ms: clock - before });

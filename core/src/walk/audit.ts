@@ -3,7 +3,7 @@ import type { Program } from '../program/program.ts';
 import { replay, start } from '../run/run.ts';
 import type { Exploration, ExploreOptions } from './exploration.ts';
 import { explore, routeTo, startOf } from './explore.ts';
-import { scrollsIn } from './explorer.ts';
+import { scrollsIn } from './routes.ts';
 import { asBefore, inEach } from './again.ts';
 import { reasonFor } from './aside.ts';
 import { contextOf, type Finding, type Severity } from './finding.ts';

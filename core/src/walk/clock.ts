@@ -68,7 +68,7 @@ export class Clock {
   /** Waiting until something is due, for somebody who came as soon as can be. */
   waitFor = ({ after }: Due): RunEvent & { readonly type: 'wait' } => ({ type: 'wait', ms: after / unitsIn(this.memory.watched) });
 
-  /** What can be due next in a zone. `rankOf` tells which scene comes first where several are due at one moment. */
+  /** What can be due next in a zone; of what is due at one moment the scenes on the screen, from back to front, say what comes first. */
   duesIn(number: number, roots: readonly string[]): readonly Due[] {
     const key = `${number} ${roots.join()}`;
     let dues = this.dues.get(key);

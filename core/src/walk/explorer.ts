@@ -1,9 +1,7 @@
 import { expand } from '../program/expand.ts';
-import { onceFor } from '../once.ts';
 import type { Node } from '../program/node.ts';
-import { startFrames, type Program, type SceneProgram } from '../program/program.ts';
-import { liveRootsOf } from '../run/environment.ts';
-import { advance, begin, nextDeadline, replay } from '../run/run.ts';
+import { startFrames, type Program } from '../program/program.ts';
+import { begin } from '../run/run.ts';
 import type { Overlay, Report, RunEvent, RunState } from '../run/state.ts';
 import { PlainStore } from '../run/store.ts';
 import { areSame } from '../same.ts';
@@ -17,6 +15,7 @@ import type { First, Move, Timed } from './moves.ts';
 import { leavesPiece } from './leaving.ts';
 import type { Memory } from './memory.ts';
 import { isInCore, type Outcome, type Seen, type Written } from './outcome.ts';
+import { Routes } from './routes.ts';
 import { Rows } from './rows.ts';
 import { INITIAL, type Slot } from './slots.ts';
 import { settle } from './settle.ts';
@@ -25,7 +24,6 @@ import { onItsWay } from './sights.ts';
 import { EMPTY, Stacks, type Push } from './stacks.ts';
 import type { Telling } from './telling.ts';
 import { columnOfWait } from './times.ts';
-import { eventsAt, timesOf } from './timetable.ts';
 import { Views } from './views.ts';
 import { unitsIn, waitingIn, withWaits } from './waits.ts';
 import { holds, isDueNow, isInside, soonest } from './zones.ts';
@@ -122,6 +120,7 @@ export class Explorer {
   private readonly rowsAlone: (number | undefined)[] = [];
   private asking: Asking;
   private readonly clock: Clock;
+  private readonly routes: Routes;
   private views = new Views();
   private readonly gaps = new Set<string>();
   /** States in which something was not tried because it would have been in too much of a hurry. */
@@ -153,6 +152,12 @@ export class Explorer {
   ) {
     this.asking = new Asking(memory, telling, ambient);
     this.clock = new Clock(memory, left);
+    const { states, cameBy, stackOf, stacks, backOver, firsts } = this;
+    this.routes = new Routes({ states, cameBy, stackOf, stacks, backOver, firsts }, () => ({
+      program: this.program,
+      tellsScroll: this.telling.scroll,
+      isAt: (state, run) => this.isAt(state, run),
+    }));
     this.begun = this.wordsOf(starts);
     for (const gap of this.telling.untried) this.gaps.add(gap);
     for (const { frame, run, reports, acted } of starts) {
@@ -191,7 +196,6 @@ export class Explorer {
     this.telling = telling;
     this.ambient = ambient;
     this.asking = new Asking(this.memory, telling, ambient);
-    this.scrolls = undefined;
     const known = this.memory.slots.columns.length;
     if (this.next < this.states.length || this.wordsOf(starts) !== this.begun) return false;
     const fresh: [Use, Answer][] = [];
@@ -300,7 +304,7 @@ export class Explorer {
     };
     const found = { states, count: states.length, moves, edges, reached, leavesFrom, unfollowed, stirs: this.stirs, ...told };
     const routes = {
-      routeTo: (state: number, stack?: readonly number[], more?: readonly Timed[]) => this.routeTo(state, stack, more),
+      routeTo: (state: number, stack?: readonly number[], more?: readonly Timed[]) => this.routes.to(state, stack, more),
       eventsFrom: (run: RunState, state: number, steps: readonly Timed[]) => this.eventsFrom(run, state, steps),
     };
     return { cut, gaps, ...found, runOf, levels: this.telling.back ? levels : null, ...routes };
@@ -393,7 +397,7 @@ export class Explorer {
   }
 
   private momentAt(state: number): Moment {
-    return { start: this.states[state]!.start, route: (...more) => this.routeTo(state, [], more), run: () => this.runOf(state) };
+    return { start: this.states[state]!.start, route: (...more) => this.routes.to(state, [], more), run: () => this.runOf(state) };
   }
 
   private follow(state: number, event: number, here: Here, due: Due | null): void {
@@ -653,45 +657,10 @@ export class Explorer {
 
   // ── routes ─────────────────────────────────────────────────────────────────
 
-  /** The events that lead to a state, from its start; with a stack, from its top down, and more that is done there. */
-  private routeTo(state: number, stack: readonly number[] = [], more: readonly Timed[] = []): RunEvent[] {
-    const steps: Timed[] = [];
-    let at = state;
-    for (const below of stack) {
-      const push = this.stacks.belowOf(this.stackOf[at]!).get(below);
-      if (!push) break;
-      this.trace(at, push.entry, steps);
-      steps.push(push.step);
-      at = push.from;
-    }
-    this.trace(at, -1, steps);
-    const { start } = this.states[state]!;
-    const events = this.timed([...steps.reverse(), ...more], this.firsts.get(start)!, () => begin(this.program, start)!.run);
-    return more.length ? events : this.scrolled(state, events);
-  }
-
-  /** The events of some steps, each at its time. Where they cannot be taken one after the other, what is due is waited for as it comes. */
-  private timed(steps: readonly Timed[], first: readonly First[], begun: () => RunState): RunEvent[] {
-    const units = unitsIn(this.program);
-    if (first.length === 0 && steps.every(({ moves }) => moves.every((move) => move.due === null && move.time.starts.length === 0)))
-      return steps.map(({ event }) => event);
-    for (const margin of [units, 1]) {
-      const times = timesOf(steps, first, margin);
-      if (times) return eventsAt(steps, times, units);
-    }
-    let run = begun();
-    return steps.map(({ event, moves }) => {
-      const due = moves[0]!.due === null ? null : nextDeadline(this.program, run);
-      const done: RunEvent = due === null ? event : { type: 'wait', ms: Math.max(0, due - run.clock) };
-      ({ run } = advance(this.program, run, done));
-      return done;
-    });
-  }
-
   /** The events of some steps from a run that is in a state. */
   private eventsFrom(run: RunState, state: number, steps: readonly Timed[]): RunEvent[] {
     const own = this.inOrder(run, state);
-    return this.timed(steps, own ?? [], () => run);
+    return this.routes.timed(steps, own ?? [], () => run);
   }
 
   /** What waits in a run, in the order of a state; null where it is not the same. */
@@ -706,27 +675,6 @@ export class Explorer {
     });
     return found.length === zone.waits.length ? found : null;
   }
-
-  /** A route with scrolling back where it would not lead there without: nothing tells how far things are scrolled, but what lies where. */
-  private scrolled(state: number, events: RunEvent[]): RunEvent[] {
-    if (this.telling.scroll || !this.canScroll) return events;
-    const begun = begin(this.program, this.states[state]!.start)!;
-    if (this.isAt(state, replay(this.program, begun.run, events).run)) return events;
-    let { run } = begun;
-    const back: RunEvent[] = [];
-    for (const event of events) {
-      const next = [event, ...backToTop(this.program, advance(this.program, run, event).run)];
-      ({ run } = replay(this.program, run, next));
-      back.push(...next);
-    }
-    return back;
-  }
-
-  private get canScroll(): boolean {
-    return (this.scrolls ??= [...this.program.scenes.values()].some(scrollsIn));
-  }
-
-  private scrolls: boolean | undefined;
 
   private stateFor(given: RunState): number | null {
     const run = this.settled(given);
@@ -772,29 +720,7 @@ export class Explorer {
       set.map(([, value]) => value)
     );
   }
-
-  /** The steps that lead from one state to another, the last first; from a start if it is -1. */
-  private trace(state: number, until: number, steps: Timed[]): void {
-    let at = state;
-    while (at !== until) {
-      const step = this.cameBy[at]!;
-      if (!step) return;
-      steps.push(step);
-      const over = this.backOver.get(at);
-      at = this.states[at]!.parent;
-      if (!over) continue;
-      // Back leads to where it was come from: that very way, then on to where *back* was done.
-      this.trace(at, over.entry, steps);
-      steps.push(over.step);
-      at = over.from;
-    }
-  }
 }
-
-/** Whether anything in a scene can be scrolled. */
-export const scrollsIn = onceFor(
-  ({ scene, items }: SceneProgram) => (scene.contentHeight ?? 0) > scene.height || items.some(({ layer }) => layer.scroll !== undefined)
-);
 
 /** A zone is held against so many others that were met last of what is like it but for time. */
 const MOST_HELD = 32;
@@ -803,11 +729,3 @@ const MOST_HELD = 32;
 const MOST_AT_ONCE = 50;
 
 const HURRIED = 'not tried: anything a third time before what it started has ended';
-
-/** Events that scroll everything on the screen back to where it begins. */
-const backToTop = (program: Program, run: RunState): RunEvent[] =>
-  liveRootsOf(program, run).flatMap((scene) =>
-    Object.entries(run.roots[scene]?.scroll ?? {}).flatMap(([key, { x, y }]) =>
-      x || y ? { type: 'scroll' as const, layer: key || null, x: 0, y: 0 } : []
-    )
-  );

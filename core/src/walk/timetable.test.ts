@@ -60,11 +60,4 @@ describe('timetables', () => {
     expect(eventsAt([done(), done(), due(0)], [0, 0, 24, 48], 24)).toEqual([click, { type: 'wait', ms: 1 }, click, { type: 'wait', ms: 1 }]);
     expect(eventsAt([due(0)], [0, 0], 24)).toEqual([{ type: 'wait', ms: 0 }]);
   });
-
-  test('between milliseconds a bit more is waited, so that it is not missed', () => {
-    const [wait] = eventsAt([due(0)], [0, 7], 24);
-    const { ms } = wait as RunEvent & { readonly type: 'wait' };
-    expect(ms).toBeGreaterThan(7 / 24);
-    expect(ms).toBeCloseTo(7 / 24, 6);
-  });
 });

@@ -65,22 +65,11 @@ function longest(bounds: readonly Bound[], count: number): readonly number[] | n
   return null;
 }
 
-/** A bit more than it takes, in milliseconds, where what is due falls between milliseconds. */
-const A_BIT = 1e-8;
-
 /** The events of some moves at their times, with the waiting between them. */
 export function eventsAt(steps: readonly Timed[], times: readonly number[], units: number): RunEvent[] {
-  let clock = 0;
-  // A bit more each time, so that what begins to wait then is not late.
-  let more = 0;
   return steps.flatMap(({ event, moves }, i): RunEvent[] => {
-    const exactly = times[i + 1]! / units;
-    const isDue = moves[0]!.due !== null;
-    if (isDue && (more > 0 || !Number.isInteger(exactly))) more += A_BIT;
-    const until = exactly + more;
-    const ms = Math.max(0, until - clock);
-    clock = Math.max(clock, until);
-    if (isDue) return [{ type: 'wait', ms }];
+    const ms = (times[i + 1]! - times[i]!) / units;
+    if (moves[0]!.due !== null) return [{ type: 'wait', ms }];
     return ms > 0 ? [{ type: 'wait', ms }, event] : [event];
   });
 }

@@ -1,0 +1,126 @@
+import { onceFor } from '../once.ts';
+import type { Program, SceneProgram } from '../program/program.ts';
+import { liveRootsOf } from '../run/environment.ts';
+import { advance, begin, nextDeadline, replay } from '../run/run.ts';
+import type { RunEvent, RunState } from '../run/state.ts';
+import type { State } from './exploration.ts';
+import type { First, Timed } from './moves.ts';
+import type { Push, Stacks } from './stacks.ts';
+import { eventsAt, timesOf } from './timetable.ts';
+import { unitsIn } from './waits.ts';
+
+/** How states were come to, as it is found out. */
+export interface Comings {
+  readonly states: readonly State[];
+  /** What each was come to by from its parent; null for a start. */
+  readonly cameBy: readonly (Timed | null)[];
+  readonly stackOf: readonly number[];
+  readonly stacks: Stacks;
+  /** For states that *back* led to: what was gone back over. */
+  readonly backOver: ReadonlyMap<number, Push>;
+  /** What waits where somebody begins, by start frames. */
+  readonly firsts: ReadonlyMap<string, readonly First[]>;
+}
+
+/** What routes ask about what is explored. */
+interface Asked {
+  readonly program: Program;
+  /** Whether how far things are scrolled tells states apart. */
+  readonly tellsScroll: boolean;
+  readonly isAt: (state: number, run: RunState) => boolean;
+}
+
+/** Routes to states, as a person walks them: each thing at its time, with scrolling back where that is needed. */
+export class Routes {
+  constructor(
+    private readonly comings: Comings,
+    private readonly asked: () => Asked
+  ) {}
+
+  /** The events that lead to a state, from its start; with a stack, from its top down, and more that is done there. */
+  to(state: number, stack: readonly number[] = [], more: readonly Timed[] = []): RunEvent[] {
+    const steps: Timed[] = [];
+    let at = state;
+    for (const below of stack) {
+      const push = this.comings.stacks.belowOf(this.comings.stackOf[at]!).get(below);
+      if (!push) break;
+      this.trace(at, push.entry, steps);
+      steps.push(push.step);
+      at = push.from;
+    }
+    this.trace(at, -1, steps);
+    const { start } = this.comings.states[state]!;
+    const timed = (all: readonly Timed[]) => this.timed(all, this.comings.firsts.get(start)!, () => begin(this.asked().program, start)!.run);
+    const plain = timed(steps.reverse());
+    const way = this.scrolled(state, plain);
+    if (more.length === 0) return way;
+    return way === plain ? timed([...steps, ...more]) : [...way, ...more.map(({ event }) => event)];
+  }
+
+  /** The events of some steps, each at its time. Where they cannot be taken one after the other, what is due is waited for as it comes. */
+  timed(steps: readonly Timed[], first: readonly First[], begun: () => RunState): RunEvent[] {
+    const units = unitsIn(this.asked().program);
+    if (first.length === 0 && steps.every(({ moves }) => moves.every((move) => move.due === null && move.time.starts.length === 0)))
+      return steps.map(({ event }) => event);
+    for (const margin of [units, 1]) {
+      const times = timesOf(steps, first, margin);
+      if (times) return eventsAt(steps, times, units);
+    }
+    let run = begun();
+    return steps.map(({ event, moves }) => {
+      const due = moves[0]!.due === null ? null : nextDeadline(this.asked().program, run);
+      const done: RunEvent = due === null ? event : { type: 'wait', ms: Math.max(0, due - run.clock) };
+      ({ run } = advance(this.asked().program, run, done));
+      return done;
+    });
+  }
+
+  /** A route with scrolling back where it would not lead there without: nothing tells how far things are scrolled, but what lies where. */
+  private scrolled(state: number, events: RunEvent[]): RunEvent[] {
+    if (this.asked().tellsScroll || !this.canScroll) return events;
+    const begun = begin(this.asked().program, this.comings.states[state]!.start)!;
+    if (this.asked().isAt(state, replay(this.asked().program, begun.run, events).run)) return events;
+    let { run } = begun;
+    const back: RunEvent[] = [];
+    for (const event of events) {
+      const next = [event, ...backToTop(this.asked().program, advance(this.asked().program, run, event).run)];
+      ({ run } = replay(this.asked().program, run, next));
+      back.push(...next);
+    }
+    return back;
+  }
+
+  private get canScroll(): boolean {
+    return [...this.asked().program.scenes.values()].some(scrollsIn);
+  }
+
+  /** The steps that lead from one state to another, the last first; from a start if it is -1. */
+  private trace(state: number, until: number, steps: Timed[]): void {
+    let at = state;
+    while (at !== until) {
+      const step = this.comings.cameBy[at]!;
+      if (!step) return;
+      steps.push(step);
+      const over = this.comings.backOver.get(at);
+      at = this.comings.states[at]!.parent;
+      if (!over) continue;
+      // Back leads to where it was come from: that very way, then on to where *back* was done.
+      this.trace(at, over.entry, steps);
+      steps.push(over.step);
+      at = over.from;
+    }
+  }
+}
+
+/** Whether anything in a scene can be scrolled. */
+export const scrollsIn = onceFor(
+  ({ scene, items }: SceneProgram) => (scene.contentHeight ?? 0) > scene.height || items.some(({ layer }) => layer.scroll !== undefined)
+);
+
+/** Events that scroll everything on the screen back to where it begins. */
+const backToTop = (program: Program, run: RunState): RunEvent[] =>
+  liveRootsOf(program, run).flatMap((scene) =>
+    Object.entries(run.roots[scene]?.scroll ?? {}).flatMap(([key, { x, y }]) =>
+      x || y ? { type: 'scroll' as const, layer: key || null, x: 0, y: 0 } : []
+    )
+  );
