@@ -1,4 +1,5 @@
 import type { RunEvent } from '../run/state.ts';
+import type { Reading } from './learned.ts';
 import type { Memory } from './memory.ts';
 import type { Outcome } from './outcome.ts';
 import { columnOfWait } from './times.ts';
@@ -111,9 +112,9 @@ export class Clock {
   }
 
   /** What waits after an outcome: of what somebody did at any moment of a zone, or of what was due. */
-  land(number: number, due: Due | null, outcome: Outcome): Landing {
+  land(number: number, due: Due | null, outcome: Outcome, reading: Reading): Landing {
     if (number === 0 && outcome.starts.length === 0) return TIMELESS;
-    const time = this.timeIn(outcome);
+    const time = this.timeIn(outcome, this.headsAsked(due ? due.zone : this.memory.times.zone(number), outcome, reading));
     let known = this.landings.get(time);
     if (!known) this.landings.set(time, (known = new Map<string, Landing>()));
     const key = due ? `${number} ${due.at} ${due.later.join()}` : String(number);
@@ -164,23 +165,30 @@ export class Clock {
     return { zone: times.zoneNumber(passing), columns: [...passed.keys()], values: [...passed.values()] };
   }
 
-  private readonly times = new Map<Outcome, InTime>();
+  /** The playheads under way of which is asked how far they have come, to know what comes of something in a state. */
+  private headsAsked(zone: Zone, outcome: Outcome, reading: Reading): readonly number[] {
+    const { slots, times } = this.memory;
+    if (!zone.waits.some((wait) => times.waits[wait]!.kind === 'head')) return NONE;
+    const asked = new Set(this.memory.askedIn(outcome, reading));
+    return slots.passing.filter(({ column }) => asked.has(column)).map(({ scene, key }) => times.numberOf(waitOfHead(scene!, key)));
+  }
+
+  private readonly times = new Map<Outcome, Map<string, InTime>>();
   private readonly alike = new Map<string, InTime>();
 
   /** What an outcome has to do with time: one for all that have the same to do with it. */
-  private timeIn(outcome: Outcome): InTime {
-    let found = this.times.get(outcome);
+  private timeIn(outcome: Outcome, asked: readonly number[] = NONE): InTime {
+    let known = this.times.get(outcome);
+    if (!known) this.times.set(outcome, (known = new Map<string, InTime>()));
+    const key = asked.join();
+    let found = known.get(key);
     if (!found) {
-      const { slots, times } = this.memory;
-      const asked = slots.passing
-        .filter(({ column }) => this.memory.asksFor(outcome, (one) => one === column))
-        .map(({ scene, key }) => times.numberOf(waitOfHead(scene!, key)));
       const starts = outcome.starts.filter(({ wait }) => !this.left.has(columnOfWait(wait)));
       const { ended, endedHeads } = outcome;
       const words = JSON.stringify([asked, starts, ended, endedHeads]);
       found = this.alike.get(words) ?? { starts, asked: new Set(asked), isEnded: this.endsOf(outcome) };
       this.alike.set(words, found);
-      this.times.set(outcome, found);
+      known.set(key, found);
     }
     return found;
   }

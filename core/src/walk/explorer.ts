@@ -404,7 +404,7 @@ export class Explorer {
     this.moves++;
     const outcome = this.memory.outcomeOf(event, here, () => this.asking.learn(here, event));
     const isElsewhere = this.isToldElsewhere(outcome);
-    const landing = this.clock.land(this.zoneIn(this.rowOf[state]!), due, outcome);
+    const landing = this.clock.land(this.zoneIn(this.rowOf[state]!), due, outcome, here);
     const step = this.stepOf(event, due, landing);
     if (isElsewhere && !isInCore(outcome, this.isOwn, this.clock.hits)) {
       this.use(outcome, event, state, here);
@@ -469,7 +469,7 @@ export class Explorer {
       const next = this.memory.outcomeOf(due.event, here, () => this.asking.learn(here, due.event));
       // What lies below what was come from is not known here.
       if (next.isTaken && pushed.length === 0) break;
-      const landing = this.clock.land(this.zoneIn(row), due, next);
+      const landing = this.clock.land(this.zoneIn(row), due, next, here);
       step = { event: step.event, moves: [...step.moves, landing.move] };
       threads = [...threads, ...next.threads];
       this.note(state, due.event, here, next, step, this.isToldElsewhere(next));

@@ -130,6 +130,15 @@ export class Tested extends Answers<number> {
     super();
   }
 
+  /** The columns that are asked for to know what comes of it in a state. */
+  *askedIn({ at, top }: Reading): Iterable<number> {
+    let tree = this.tree;
+    while (tree && !('answer' in tree)) {
+      yield tree.column;
+      tree = tree.next.get(tree.column === BACK ? top : at(tree.column)) ?? null;
+    }
+  }
+
   keep(reading: Reading, columns: readonly number[], value: number): void {
     this.came ??= value;
     if (this.came !== value) this.varies = true;

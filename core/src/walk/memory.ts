@@ -139,9 +139,11 @@ export class Memory {
     return [...columns];
   }
 
-  /** Whether an answer was found by asking for something in any way, whatever came of it. */
-  asksFor(answer: object, isIt: (column: number) => boolean): boolean {
-    return this.pathOf(answer).some(({ of }) => (typeof of === 'number' ? isIt(of) : of.columns.some(isIt)));
+  /** All columns that are asked for to find an answer in a state, whatever came of that. */
+  *askedIn(answer: object, reading: Reading): Iterable<number> {
+    for (const { of } of this.pathOf(answer))
+      if (typeof of === 'number') yield of;
+      else yield* of.askedIn(reading);
   }
 
   /** The same for each layer that was looked at for its own sake, and with null for all of it together. */
