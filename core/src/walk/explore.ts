@@ -85,7 +85,9 @@ class Sliced implements Exploring {
       if (stopped === 'paused') return stopped;
       if (!isSliced && (stopped === 'end' || isWhole || maxStates <= this.slicedFrom)) return stopped;
       const slices = this.rounds < MOST_ROUNDS ? slicesOf(this.memory, [this.whole, ...this.explorers]) : null;
-      if (isSliced && wordsOf(slices) === wordsOf(this.slices)) return stopped;
+      // Whatever was asked before something turned out to be able to change is asked again, and may depend on more.
+      const isSettled = () => this.explorers.every(({ uses }) => uses.every(({ answer }) => this.memory.isSo(answer)));
+      if (isSliced && wordsOf(slices) === wordsOf(this.slices) && isSettled()) return stopped;
       if (!isSliced && slices === null) {
         this.slicedFrom *= 4;
         continue;

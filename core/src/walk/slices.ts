@@ -35,7 +35,7 @@ const MOST_COMPARED = 400;
 export function slicesOf(memory: Memory, explorers: readonly Explorer[]): Slices | null {
   const uses = [...new Map(explorers.flatMap((one) => one.uses.map((use) => [use.answer, use] as const))).values()];
   const known = uses.filter(({ answer }) => memory.isSo(answer));
-  const core = coreOf(memory, known);
+  const core = coreOf(memory, known, uses);
   const outcomes = known.flatMap(({ answer }) => (isOutcome(answer) ? answer : []));
   const waits = new Waits(memory);
   const touched = [...outcomes.flatMap(({ columns, starts }) => [...columns, ...starts.map(({ wait }) => columnOfWait(wait))]), ...waits.all(known)];
@@ -108,7 +108,7 @@ function joinSeen(groups: Groups, memory: Memory, seen: Seen): void {
 }
 
 /** What decides what happens to itself. */
-function coreOf(memory: Memory, uses: readonly Use[]): ReadonlySet<number> {
+function coreOf(memory: Memory, uses: readonly Use[], all: readonly Use[]): ReadonlySet<number> {
   const core = new Set<number>(CORE.map((name) => memory.slots.named(name).column));
   const questions = groupedBy(uses, ({ question, frame }) => (typeof question === 'number' ? question : `${question} ${frame}`));
   const sizeOf = (of: Found['of']) => (typeof of === 'number' ? (memory.slots.columns[of]?.values.length ?? Infinity) : of.columns.length + 1);
@@ -130,8 +130,8 @@ function coreOf(memory: Memory, uses: readonly Use[]): ReadonlySet<number> {
   };
   for (let size = -1; size !== core.size;) {
     size = core.size;
-    // What does something to the core when it is due is part of it.
-    for (const { answer, question } of uses) {
+    // What does something to the core when it is due is part of it; that it did counts, though it may have to be asked again.
+    for (const { answer, question } of all) {
       const due = typeof question === 'number' ? dues.get(question) : undefined;
       if (due !== undefined && isOutcome(answer) && isInCore(answer, isOwn, hits)) core.add(columnOfWait(due));
     }
