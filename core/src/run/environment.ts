@@ -9,10 +9,17 @@ import { currentFrame, sectionAt } from './playhead.ts';
 import type { RootRun, RunState } from './state.ts';
 
 /** Ids of the scenes on the screen, from back to front. */
-export function liveRootsOf(program: Program, run: RunState): string[] {
-  const { carries = [] } = program.scenes.get(run.frame)?.scene ?? {};
-  const sheets = (place: 'over' | 'under') => carries.filter((one) => one.place === place && run.roots[one.sheet]).map((one) => one.sheet);
-  return [...sheets('under'), run.frame, ...sheets('over'), ...run.overlays.map((overlay) => overlay.frame)];
+export const liveRootsOf = (program: Program, run: RunState): string[] => scenesOn(program, run, (sheet) => run.roots[sheet] !== undefined);
+
+/** The same of a frame and what lies over it; of the sheets that it carries those that are there. */
+export function scenesOn(
+  program: Program,
+  { frame, overlays }: Pick<RunState, 'frame' | 'overlays'>,
+  isThere: (sheet: string) => boolean = () => true
+): string[] {
+  const { carries = [] } = program.scenes.get(frame)?.scene ?? {};
+  const sheets = (place: 'over' | 'under') => carries.filter((one) => one.place === place && isThere(one.sheet)).map((one) => one.sheet);
+  return [...sheets('under'), frame, ...sheets('over'), ...overlays.map((overlay) => overlay.frame)];
 }
 
 /** A run on a frame before anything is on the screen. */

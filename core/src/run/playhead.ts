@@ -195,7 +195,7 @@ export function nextStop(program: Program, head: Playhead, timeline: Timeline): 
 }
 
 /** Timeline frames at which something begins or ends besides sections, in no order. */
-const marksOf = onceFor((timeline: Timeline): ReadonlySet<number> => {
+export const marksOf = onceFor((timeline: Timeline): ReadonlySet<number> => {
   const marks = new Set<number>();
   for (const span of Object.values(timeline.spans ?? {})) marks.add(span.from).add(span.to + 1);
   for (const cue of Object.values(timeline.cues ?? {})) marks.add(cue.time);

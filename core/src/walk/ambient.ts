@@ -1,7 +1,7 @@
 import { onceFor } from '../once.ts';
 import { isMediaLayer } from '../vocabulary/layers/all.ts';
 import { stepKind, type Step } from '../vocabulary/steps/all.ts';
-import { sectionAt, sectionsOf } from '../run/playhead.ts';
+import { marksOf, sectionAt, sectionsOf } from '../run/playhead.ts';
 import { branchKey } from '../run/runner.ts';
 import type { Playhead, RunState } from '../run/state.ts';
 import { namesIn, readsOf } from '../expression/ast.ts';
@@ -172,11 +172,7 @@ function spokenIn({ piece, parse }: Program): Spoken {
 function quietRounds({ piece }: Program, { scene: { scene } }: Instance): number[] {
   const timeline = scene.timeline!;
   const heard = new Set([...piece.threads.values()].flatMap(({ cue }) => (cue.type === 'label' && cue.label ? cue.label : [])));
-  const marks = [
-    ...Object.values(timeline.spans ?? {}).flatMap(({ from, to }) => [from, to + 1]),
-    ...Object.values(timeline.cues ?? {}).map(({ time }) => time),
-    ...Object.entries(timeline.labels ?? {}).flatMap(([id, { time }]) => (heard.has(id) ? time : [])),
-  ];
+  const marks = [...marksOf(timeline), ...Object.entries(timeline.labels ?? {}).flatMap(([id, { time }]) => (heard.has(id) ? time : []))];
   return sectionsOf(timeline).flatMap(({ from, to, ending }) =>
     ending.do === 'loop' && ending.times === undefined && !marks.some((mark) => mark >= from && mark <= to) ? from : []
   );

@@ -88,7 +88,7 @@ export class Asking {
   learn(here: Here, number: number): Asked<Outcome> {
     const { program, memory } = this;
     const event = memory.events[number]!;
-    const wait = memory.dues.get(number);
+    const wait = memory.dueOf(number);
     const { run: base, store } = this.about(here);
     const runner = runnerIn(program, store, event);
     const { run, reports } = wait === undefined ? advanceIn(runner, event) : meetIn(runner, deadlineOf(memory.times.waits[wait]!));

@@ -4,7 +4,7 @@ import type { Memory } from './memory.ts';
 import type { Outcome } from './outcome.ts';
 import { columnOfWait } from './times.ts';
 import type { First, InTime, Move } from './moves.ts';
-import { comesToOne, ends, inUnits, tooMany, unitsIn, waitOfHead, type Wait, type Waiting } from './waits.ts';
+import { comesToOne, inUnits, tooMany, unitsIn, waitOfHead, type Wait, type Waiting } from './waits.ts';
 import { dueFirst, dueNow, earliest, isDueNow, isReached, later, mostLeft, NOTHING_WAITS, SLACK, started, without, type Zone } from './zones.ts';
 
 /** One thing that waits, being due. */
@@ -193,13 +193,12 @@ export class Clock {
     return found;
   }
 
-  private endsOf({ ended, endedHeads }: Outcome): InTime['isEnded'] {
-    if (ended.length === 0 && endedHeads.length === 0) return () => false;
-    const { waits } = this.memory.times;
+  private endsOf(outcome: Outcome): InTime['isEnded'] {
+    if (outcome.ended.length === 0 && outcome.endedHeads.length === 0) return () => false;
     const known = new Map<number, boolean>();
     return (wait) => {
       let isEnded = known.get(wait);
-      if (isEnded === undefined) known.set(wait, (isEnded = endedHeads.includes(wait) || ended.some((one) => ends(one, waits[wait]!))));
+      if (isEnded === undefined) known.set(wait, (isEnded = this.memory.times.isEnded(outcome, wait)));
       return isEnded;
     };
   }

@@ -1,6 +1,7 @@
 import { expand } from '../program/expand.ts';
 import type { Node } from '../program/node.ts';
 import { startFrames, type Program } from '../program/program.ts';
+import { scenesOn } from '../run/environment.ts';
 import { begin } from '../run/run.ts';
 import type { Overlay, Report, RunEvent, RunState } from '../run/state.ts';
 import { PlainStore } from '../run/store.ts';
@@ -357,15 +358,12 @@ export class Explorer {
   /** The scenes on the screen, from back to front. */
   private rootsIn(row: number): readonly string[] {
     const { slots } = this.memory;
-    const [frame, overlays] = ['frame', 'overlays'].map((name) => slots.named(name).column) as [number, number];
-    const key = `${this.rows.at(row, frame)} ${overlays < 0 ? 0 : this.rows.at(row, overlays)}`;
+    const numberIn = (column: number) => (column < 0 ? INITIAL : this.rows.at(row, column));
+    const key = ['frame', 'overlays'].map((name) => numberIn(slots.named(name).column)).join(' ');
     let roots = this.roots.get(key);
     if (!roots) {
-      const on = this.valueIn(row, 'frame') as string;
-      const laid = ((this.valueIn(row, 'overlays') ?? []) as readonly Overlay[]).map((overlay) => overlay.frame);
-      const carries = this.program.scenes.get(on)?.scene.carries ?? [];
-      const sheets = (place: 'over' | 'under') => carries.filter((one) => one.place === place).map(({ sheet }) => sheet);
-      this.roots.set(key, (roots = [...sheets('under'), on, ...sheets('over'), ...laid]));
+      const overlays = (this.valueIn(row, 'overlays') ?? []) as readonly Overlay[];
+      this.roots.set(key, (roots = scenesOn(this.program, { frame: this.valueIn(row, 'frame') as string, overlays })));
     }
     return roots;
   }

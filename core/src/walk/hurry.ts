@@ -1,7 +1,7 @@
 import type { RunState } from '../run/state.ts';
 
 /** The same may wait so many times at once. */
-const MOST_ALIKE = 2;
+export const MOST_ALIKE = 2;
 
 /** Whether something was started a third time before what it started first has ended: with no end to that, it is not followed. */
 export function isHurry({ activities }: Pick<RunState, 'activities'>): boolean {

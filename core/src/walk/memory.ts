@@ -25,7 +25,7 @@ export class Memory {
   readonly times: Times;
   readonly events: RunEvent[] = [];
   /** Events that are what waits being due: of what, by the numbers of both. */
-  readonly dues = new Map<number, number>();
+  private readonly dues = new Map<number, number>();
   private readonly eventNumbers = new Map<string, number>();
   private readonly outcomes: Learned<Outcome>[] = [];
   private readonly possible = new Map<string, Learned<readonly number[]>>();
@@ -187,6 +187,9 @@ export class Memory {
     if (number === undefined) this.tops.set(frame, (number = this.tops.size));
     return number;
   }
+
+  /** What is due where a question is what comes of that. */
+  dueOf = (question: string | number): number | undefined => (typeof question === 'number' ? this.dues.get(question) : undefined);
 
   /** The number of that something is due. */
   dueNumber(wait: number): number {

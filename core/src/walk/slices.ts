@@ -35,9 +35,9 @@ const MOST_COMPARED = 400;
 export function slicesOf(memory: Memory, explorers: readonly Explorer[]): Slices | null {
   const uses = [...new Map(explorers.flatMap((one) => one.uses.map((use) => [use.answer, use] as const))).values()];
   const known = uses.filter(({ answer }) => memory.isSo(answer));
-  const core = coreOf(memory, known, uses);
-  const outcomes = known.flatMap(({ answer }) => (isOutcome(answer) ? answer : []));
   const waits = new Waits(memory);
+  const core = coreOf(memory, waits, known, uses);
+  const outcomes = known.flatMap(({ answer }) => (isOutcome(answer) ? answer : []));
   const touched = [...outcomes.flatMap(({ columns, starts }) => [...columns, ...starts.map(({ wait }) => columnOfWait(wait))]), ...waits.all(known)];
   const rest = [...new Set(touched)].filter((column) => !core.has(column));
   const groups = new Groups(rest);
@@ -81,7 +81,7 @@ class Waits {
   /** All that was due. */
   all = (uses: readonly Use[]): readonly number[] =>
     uses.flatMap(({ question }) => {
-      const due = typeof question === 'number' ? this.memory.dues.get(question) : undefined;
+      const due = this.memory.dueOf(question);
       return due === undefined ? [] : columnOfWait(due);
     });
 
@@ -90,8 +90,8 @@ class Waits {
 
   /** What an outcome starts and ends of what waits, and what was due. */
   of({ starts, ended, endedHeads }: Outcome, question: Use['question']): readonly number[] {
-    const { times, dues } = this.memory;
-    const due = typeof question === 'number' ? dues.get(question) : undefined;
+    const { times } = this.memory;
+    const due = this.memory.dueOf(question);
     const inside = ended.filter((one) => one.what === 'timers' && one.instance !== null);
     const gone = inside.length ? [...times.waits.keys()].filter((wait) => inside.some((one) => ends(one, times.waits[wait]!))) : [];
     return [...starts.map(({ wait }) => wait), ...endedHeads, ...gone, ...(due === undefined ? [] : [due])].map(columnOfWait);
@@ -108,18 +108,14 @@ function joinSeen(groups: Groups, memory: Memory, seen: Seen): void {
 }
 
 /** What decides what happens to itself. */
-function coreOf(memory: Memory, uses: readonly Use[], all: readonly Use[]): ReadonlySet<number> {
+function coreOf(memory: Memory, waits: Waits, uses: readonly Use[], all: readonly Use[]): ReadonlySet<number> {
   const core = new Set<number>(CORE.map((name) => memory.slots.named(name).column));
   const questions = groupedBy(uses, ({ question, frame }) => (typeof question === 'number' ? question : `${question} ${frame}`));
   const sizeOf = (of: Found['of']) => (typeof of === 'number' ? (memory.slots.columns[of]?.values.length ?? Infinity) : of.columns.length + 1);
   const isCore = (of: Found['of']) => (typeof of === 'number' ? of < 0 || core.has(of) : of.columns.every((column) => core.has(column)));
-  const { times, dues } = memory;
-  const waits = new Waits(memory);
+  const { times } = memory;
   const isOwn = (column: number) => core.has(column);
-  const hits = ({ ended, endedHeads }: Outcome) =>
-    [...times.waits.keys()].some(
-      (wait) => core.has(columnOfWait(wait)) && (endedHeads.includes(wait) || ended.some((one) => ends(one, times.waits[wait]!)))
-    );
+  const hits = (outcome: Outcome) => times.waits.some((_, wait) => core.has(columnOfWait(wait)) && times.isEnded(outcome, wait));
   const wordsOf = ({ answer, question }: Use) => (isOutcome(answer) ? coreWords(answer, isOwn, hits) : question === 'events' ? String(answer) : '');
   const compared = [...questions.values()].map((all) => ({
     all,
@@ -132,7 +128,7 @@ function coreOf(memory: Memory, uses: readonly Use[], all: readonly Use[]): Read
     size = core.size;
     // What does something to the core when it is due is part of it; that it did counts, though it may have to be asked again.
     for (const { answer, question } of all) {
-      const due = typeof question === 'number' ? dues.get(question) : undefined;
+      const due = memory.dueOf(question);
       if (due !== undefined && isOutcome(answer) && isInCore(answer, isOwn, hits)) core.add(columnOfWait(due));
     }
     for (const head of waits.heads) if (head.some((column) => core.has(column))) for (const column of head) core.add(column);

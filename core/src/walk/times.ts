@@ -1,4 +1,5 @@
-import type { Wait } from './waits.ts';
+import type { Ended } from '../run/recording.ts';
+import { ends, type Wait } from './waits.ts';
 import type { Slot, Slots } from './slots.ts';
 import { NOTHING_WAITS, type Zone } from './zones.ts';
 
@@ -26,6 +27,11 @@ export class Times {
       this.waits.push(wait);
     }
     return number;
+  }
+
+  /** Whether what ended does anything to what waits. */
+  isEnded({ ended, endedHeads }: { readonly ended: readonly Ended[]; readonly endedHeads: readonly number[] }, wait: number): boolean {
+    return endedHeads.includes(wait) || ended.some((one) => ends(one, this.waits[wait]!));
   }
 
   /** The column of rows in which the number of a zone stands; -1 while nothing has ever waited. */

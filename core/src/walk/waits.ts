@@ -1,4 +1,5 @@
 import { expand } from '../program/expand.ts';
+import { groupedBy } from '../grouped.ts';
 import { onceFor } from '../once.ts';
 import type { Piece } from '../piece/piece.ts';
 import type { Program } from '../program/program.ts';
@@ -9,6 +10,7 @@ import type { Ended } from '../run/recording.ts';
 import type { Deadline } from '../run/run.ts';
 import type { Activity, Playhead, RunState, Timer } from '../run/state.ts';
 import type { Ambient } from './ambient.ts';
+import { MOST_ALIKE } from './hurry.ts';
 import { triedFor } from '../vocabulary/cues/all.ts';
 import { stepKind } from '../vocabulary/steps/all.ts';
 
@@ -90,19 +92,10 @@ export function withWaits(run: RunState, waits: readonly Wait[], left: readonly 
 /** A playhead so long after it came where it says it is, in milliseconds. */
 export const passedOf = (head: Playhead, passed: number): Playhead => ({ ...head, since: -passed });
 
-/** The same may wait so many times at once. */
-const MOST_ALIKE = 2;
-
 /** The steps that wait more often than is followed: no end would be to that. */
 export function tooMany(waits: readonly Wait[]): readonly Wait[] {
-  const alike = new Map<Wait, Wait[]>();
-  for (const wait of waits) {
-    if (wait.kind !== 'steps') continue;
-    const list = alike.get(wait);
-    if (list) list.push(wait);
-    else alike.set(wait, [wait]);
-  }
-  return [...alike.values()].filter((list) => list.length > MOST_ALIKE).flat();
+  const steps = waits.filter(({ kind }) => kind === 'steps');
+  return [...groupedBy(steps, (wait) => wait).values()].filter((alike) => alike.length > MOST_ALIKE).flat();
 }
 
 /** Whether steps that go on come to the same when they do so twice at one moment. */
