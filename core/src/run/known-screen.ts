@@ -14,6 +14,8 @@ export interface KnownScreen {
   readonly reads: readonly SlotName[];
   /** What was read for each layer by itself, those included that turned out to be hidden; not those in hidden ones. */
   readonly own: ReadonlyMap<Node, readonly SlotName[]>;
+  /** What was read of how far scenes are scrolled. */
+  readonly scrolls: ReadonlySet<SlotName>;
   /** Whether a slot was ever other than it began. */
   readonly isOpen: (name: SlotName) => boolean;
   /** Its surfaces where something moves, cut into what moves together. */
@@ -28,13 +30,18 @@ export interface Cut {
     readonly node: Node;
     /** Null for one that is not shown. */
     readonly stood: Stood | null;
-    /** The slots with which it moves, comes or goes, from the outermost layer's around it on. */
+    /** The slots with which it comes and goes, and moves by itself, from the outermost layer's around it on. */
     readonly names: readonly SlotName[];
   }[];
+  /** The slot with which all of it moves, where its scene is ever scrolled. */
+  readonly scroll: SlotName | null;
 }
 
 /** Read for the screen as a whole, and not for a layer. */
-const isGeneral = (name: SlotName) => name === 'frame' || name === 'overlays' || name.endsWith('|here') || name.endsWith('|scroll|');
+const isGeneral = (name: SlotName) => name === 'frame' || name === 'overlays' || name.endsWith('|here');
+
+/** The slot that says how far a scene is scrolled. */
+export const scrollOf = (scene: string): SlotName => `${scene}|scroll|`;
 
 /** Works out where everything stands; what is read for what stands still gets one name together. */
 export function knowScreen(
@@ -44,44 +51,53 @@ export function knowScreen(
   bundle: (names: readonly SlotName[]) => SlotName
 ): KnownScreen {
   const notes = new Notebook(run);
-  const { screen, own } = standingNoted(program, notes, watchedRun(notes, run), () => null);
+  const standing = standingNoted(program, notes, watchedRun(notes, run), () => null);
   const general = notes.reads as SlotName[];
-  const { still, cuts } = cutUp(screen, own, isOpen);
-  return { program, run, screen, reads: [...general, bundle(still)], own, isOpen, cuts };
+  const { screen, own, scrolls } = standing;
+  const { still, cuts } = cutUp(standing, isOpen);
+  return { program, run, screen, reads: [...general, bundle(still)], own, scrolls, isOpen, cuts };
 }
 
 /** Surfaces cut into what moves together, and the slots with which nothing ever moved; those that are known already are left out of them. */
 export function cutUp(
-  screen: Screen<Stood>,
-  own: ReadonlyMap<Node, readonly SlotName[]>,
+  { screen, own, scrolls }: Standing,
   isOpen: (name: SlotName) => boolean,
-  known: ReadonlyMap<Node, readonly SlotName[]> | null = null
+  known: Pick<Standing, 'own' | 'scrolls'> | null = null
 ): { readonly still: readonly SlotName[]; readonly cuts: KnownScreen['cuts'] } {
   const still: SlotName[] = [];
   const moving = new Map<Node, readonly SlotName[]>();
   for (const [node, names] of own) {
-    const isKnown = known?.get(node) === names;
+    const isKnown = known?.own.get(node) === names;
     let open: SlotName[] | null = null;
     for (const name of names)
       if (isOpen(name)) (open ??= []).push(name);
       else if (!isKnown) still.push(name);
     if (open) moving.set(node, open);
   }
-  const cuts = new Map(screen.surfaces.map((surface) => [surface, moving.size ? cutsOf(surface, moving) : NONE]));
+  const scrolling = new Set<SlotName>();
+  for (const name of scrolls)
+    if (isOpen(name)) scrolling.add(name);
+    else if (!known?.scrolls.has(name)) still.push(name);
+  const cuts = new Map(
+    screen.surfaces.map((surface) => {
+      const name = scrollOf(surface.scene);
+      return [surface, cutsOf(surface, moving, scrolling.has(name) ? name : null)];
+    })
+  );
   return { still, cuts };
 }
 
-function cutsOf({ expansion, all }: Surface<Stood>, moving: ReadonlyMap<Node, readonly SlotName[]>): readonly Cut[] {
-  if (!expansion.nodes.some((node) => moving.has(node))) return [];
+function cutsOf({ expansion, all }: Surface<Stood>, moving: ReadonlyMap<Node, readonly SlotName[]>, scroll: SlotName | null): readonly Cut[] {
+  if (scroll === null && !expansion.nodes.some((node) => moving.has(node))) return NONE;
   const stoods = new Map(all.map((stood) => [stood.node, stood]));
   const around = new Map<Node, readonly SlotName[]>();
-  const cuts: { moves: boolean; layers: Cut['layers'][number][] }[] = [];
+  const cuts: { moves: boolean; layers: Cut['layers'][number][]; scroll: SlotName | null }[] = [];
   for (const node of expansion.nodes) {
     const outer = node.parent ? around.get(node.parent)! : NONE;
     const own = moving.get(node);
     const names = own ? [...new Set([...outer, ...own])] : outer;
     around.set(node, names);
-    if (!node.parent) cuts.push({ moves: false, layers: [] });
+    if (!node.parent) cuts.push({ moves: scroll !== null, layers: [], scroll });
     const cut = cuts.at(-1)!;
     cut.layers.push({ node, stood: stoods.get(node) ?? null, names });
     cut.moves ||= names.length > 0;
@@ -94,6 +110,8 @@ const NONE: readonly never[] = [];
 interface Standing {
   readonly screen: Screen<Stood>;
   readonly own: ReadonlyMap<Node, readonly SlotName[]>;
+  /** What was read of how far scenes are scrolled. */
+  readonly scrolls: ReadonlySet<SlotName>;
 }
 
 /** How a layer stood before, or null that it was hidden, with what was read for that. */
@@ -105,6 +123,7 @@ export interface Before {
 /** Where everything stands in a run that is watched. What is known of a layer from before need not be read. */
 export function standingNoted(program: Program, notes: Notebook, watched: RunState, before: (node: Node) => Before | null): Standing {
   const own = new Map<Node, readonly SlotName[]>();
+  const scrolls = new Set<SlotName>();
   let reads: SlotName[] = [];
   const see: See<Stood> = (resolving, node, parent) => {
     const known = before(node);
@@ -115,9 +134,10 @@ export function standingNoted(program: Program, notes: Notebook, watched: RunSta
   const screen = notes.sorted(
     (name) => {
       if (isGeneral(name)) notes.plainly([name]);
+      else if (name.endsWith('|scroll|')) scrolls.add(name);
       else if (!reads.includes(name)) reads.push(name);
     },
     () => screenOf(program, watched, see)
   );
-  return { screen, own };
+  return { screen, own, scrolls };
 }

@@ -39,7 +39,14 @@ export class Notebook {
   /** Gives where everything stands in a run, where that is known of the one it began with. */
   standing: ((run: RunState, watched: RunState) => Screen<Stood>) | null = null;
 
-  constructor(readonly base: RunState) {}
+  /** What was read to work out what bindings give now: it counts for those who ask what that is. */
+  readonly computed = new Map<SlotName, readonly SlotName[]>();
+
+  constructor(
+    readonly base: RunState,
+    /** Whether what a binding gives always follows from the run it is in. */
+    readonly follows: (name: SlotName) => boolean = () => false
+  ) {}
 
   note(name: SlotName): void {
     if (this.names.has(name)) return;

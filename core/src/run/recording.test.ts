@@ -227,7 +227,7 @@ describe('a store that notes', () => {
     );
     const store = RecordingStore.on(begun, known);
     expect(standingScreen(program, store.run)).toBe(known.screen);
-    expect(store.reads).toEqual(['frame', 'home|here', 'home|scroll|', 'overlays', '@7']);
+    expect(store.reads).toEqual(['frame', 'home|here', 'overlays', '@7']);
     // What changes nothing of where it stands leaves it known.
     store.put({ focus: 'a' });
     expect(standingScreen(program, store.run)).toBe(known.screen);

@@ -1,6 +1,6 @@
 import type { Node } from '../program/node.ts';
 import type { KnownScreen } from './known-screen.ts';
-import { Notebook, type Read } from './notebook.ts';
+import { Notebook, type Read, type SlotName } from './notebook.ts';
 import { Sightings } from './sightings.ts';
 import type { Activity, RootRun, RunState } from './state.ts';
 import { isRecord, stepsWithout, timersWithout, type RecordKind, type Store } from './store.ts';
@@ -28,9 +28,12 @@ export class RecordingStore implements Store {
     private now: RunState
   ) {}
 
-  /** A store that begins with a run; where everything stands in it need not be worked out if it is known. */
-  static on(base: RunState, known: KnownScreen | null = null): RecordingStore {
-    const notes = new Notebook(base);
+  /**
+   * A store that begins with a run; where everything stands in it need not be worked out if it is known. `follows` tells of which
+   * bindings what they give always follows from the run they are in.
+   */
+  static on(base: RunState, known: KnownScreen | null = null, follows: (name: SlotName) => boolean = () => false): RecordingStore {
+    const notes = new Notebook(base, follows);
     if (known) {
       const sightings = new Sightings(notes, known);
       notes.standing = (run, watched) => sightings.of(run, watched);
@@ -144,6 +147,19 @@ export class RecordingStore implements Store {
     if (!old) return;
     void old[kind][key];
     this.change(scene, { [kind]: { ...this.now.roots[scene]![kind], [key]: value } });
+  }
+
+  bind(scene: string, key: string, compute: () => RootRun['bound'][string]): void {
+    const name = `${scene}|bound|${key}`;
+    if (!this.notes.follows(name)) {
+      const value = compute();
+      if (this.run.roots[scene]!.bound[key] !== value) this.set(scene, 'bound', key, value);
+      return;
+    }
+    const reads: SlotName[] = [];
+    const value = this.notes.sorted((one) => reads.push(one), compute);
+    this.notes.computed.set(name, reads);
+    this.change(scene, { bound: { ...this.now.roots[scene]!.bound, [key]: value } });
   }
 
   fork(run?: RunState): RecordingStore {

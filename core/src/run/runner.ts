@@ -623,15 +623,14 @@ export class Runner {
   private bind(scene: string, binding: Binding, isFirst = false): void {
     const root = this.run.roots[scene];
     if (!root || this.stopped || (binding.what === 'text' && !this.duties.writesTexts)) return;
+    if (isFirst) return this.store.bind(scene, binding.key, () => this.compute(binding));
     const value = this.compute(binding);
-    const old = root.bound[binding.key];
-    if (old === value) return;
+    if (root.bound[binding.key] === value) return;
     // What is bound in a circle reads itself anew for ever, each time within the time before.
     if (++this.happenings > MOST_HAPPENINGS * 20 || this.depth > MOST_DEPTH) return this.stopEndless(this.open.event);
     const { node, instance, what } = binding;
-    const was = isFirst ? null : before(root, node, instance, what);
+    const was = before(root, node, instance, what);
     this.store.set(scene, 'bound', binding.key, value);
-    if (isFirst) return;
     this.depth++;
     const now = this.run.roots[scene]!;
     if (node && what === 'selected' && isSelected(now, node) !== was) this.selectedChanged(scene, node, isSelected(now, node), false);

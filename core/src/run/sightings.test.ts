@@ -140,6 +140,28 @@ describe('looking at where everything stands', () => {
     expect(reads().at(-1)).toBe(CARD);
   });
 
+  test('how far a scene is scrolled is read by who measures, not by who asks whether something is there', () => {
+    const SCROLL = 'home|scroll|';
+    const { store, reads } = on(SCROLL);
+    const pay = layersOf(store).find(named('pay'))!;
+    expect(layersOf(store).map(({ node }) => node.layer.name)).toEqual(['pay', 'flag', 'card', 'face', 'mark']);
+    expect(reads()).toEqual([]);
+    expect(catchAt({ program, run: store.run }, { x: 20, y: 20 }).shown!.node.layer.name).toBe('pay');
+    expect(reads().every((read) => typeof read !== 'string' && String(read.reads) === SCROLL)).toBe(true);
+    expect([pay.y, reads().at(-1)]).toEqual([0, SCROLL]);
+    // What has been scrolled to is known of the event.
+    const other = on(SCROLL);
+    other.store.set('home', 'scroll', '', { x: 0, y: 10, turn: 0, direction: null, fired: [] });
+    expect(catchAt({ program, run: other.store.run }, { x: 20, y: 20 }).shown!.node.layer.name).toBe('pay');
+    expect(other.reads()).toEqual([SCROLL]);
+  });
+
+  test('how far a surface is scrolled is noted for who asks', () => {
+    const { store, reads } = on('home|scroll|');
+    expect(standingScreen(program, store.run).surfaces[0]!.scroll).toEqual({ x: 0, y: 0 });
+    expect(reads()).toEqual(['home|scroll|']);
+  });
+
   test('nobody goes through the layers from the top down', () => {
     const { store } = on(CARD);
     expect(() => standingScreen(program, store.run).surfaces[0]!.tops.length).toThrow('one by one');

@@ -1,10 +1,10 @@
 import type { Point } from '../program/geometry.ts';
 import type { Matrix } from '../program/matrix.ts';
 import type { Node } from '../program/node.ts';
-import { cutUp, standingNoted, type Before, type Cut, type KnownScreen } from './known-screen.ts';
+import { cutUp, scrollOf, standingNoted, type Before, type Cut, type KnownScreen } from './known-screen.ts';
 import type { Notebook, SlotName } from './notebook.ts';
 import type { Screen, Stood, Surface } from './resolve.ts';
-import type { RootRun, RunState } from './state.ts';
+import type { RunState } from './state.ts';
 import { RECORDS } from './store.ts';
 
 /**
@@ -38,7 +38,7 @@ export class Sightings {
 
   private viewOf(run: RunState, watched: RunState): View {
     const { known, notes } = this;
-    const { names, scenes, isElsewhere } = changesBetween(known.run, run, notes.fresh);
+    const { names, scenes, isElsewhere } = changesBetween(known.run, run, notes);
     const moved = new Set(names.flatMap((name) => this.readersOf(name)));
     if (run.clock !== known.run.clock) for (const node of this.timed()) moved.add(node);
     if (moved.size === 0 && scenes.size === 0 && !isElsewhere) return this.first;
@@ -47,12 +47,13 @@ export class Sightings {
       return !reads || moved.has(node) || node.layer.scroll || scenes.has(sceneOf(node)) ? null : { stood: this.stoodOf(node), reads };
     };
     const general: SlotName[] = [];
-    const { screen, own } = notes.sorted(
+    const standing = notes.sorted(
       (name) => general.push(name),
       () => standingNoted(known.program, notes, watched, before)
     );
-    const { still, cuts } = cutUp(screen, own, known.isOpen, known.own);
-    return new View(notes, { ...known, run, screen, own, reads: [...general, ...still], cuts });
+    const { screen, own, scrolls } = standing;
+    const { still, cuts } = cutUp(standing, known.isOpen, known);
+    return new View(notes, { ...known, run, screen, own, scrolls, reads: [...general, ...still], cuts });
   }
 
   private stoodOf(node: Node): Stood | null {
@@ -87,8 +88,13 @@ function sceneOf(node: Node): string {
 }
 
 /** What is another in a run: slots by name, scenes of which all may be, and whether other scenes are on the screen. */
-function changesBetween(base: RunState, run: RunState, fresh: WeakSet<RootRun>): { names: SlotName[]; scenes: Set<string>; isElsewhere: boolean } {
-  const names: SlotName[] = [];
+function changesBetween(
+  base: RunState,
+  run: RunState,
+  { fresh, computed }: Notebook
+): { names: SlotName[]; scenes: Set<string>; isElsewhere: boolean } {
+  // What bindings give may come out as it was.
+  const names = [...computed.keys()];
   const scenes = new Set<string>();
   for (const field of ['over', 'focus', 'pressed', 'pointer'] as const) if (base[field] !== run[field]) names.push(field);
   for (const [scene, root] of Object.entries(run.roots)) {
@@ -124,10 +130,22 @@ class View {
   private surfaceOf(surface: Surface<Stood>): Surface<Stood> {
     const cuts = this.known.cuts.get(surface)!;
     if (cuts.length === 0) return surface;
-    for (const { moves, layers } of cuts)
-      if (moves) for (const { node, stood, names } of layers) this.looked.set(node, new Looked(this, node, stood, names));
+    for (const { moves, layers, scroll } of cuts)
+      if (moves)
+        for (const { node, stood, names } of layers) this.looked.set(node, new Looked(this, node, stood, names, scroll ? [...names, scroll] : names));
     const all = new Layers(this, cuts).listed;
-    return { ...surface, all, tops: NOT_LOOKED_AT };
+    const { notes } = this;
+    const { scroll } = surface;
+    const isScrolled = cuts.some((cut) => cut.scroll !== null);
+    return {
+      ...surface,
+      all,
+      tops: NOT_LOOKED_AT,
+      get scroll() {
+        if (isScrolled) notes.note(scrollOf(surface.scene));
+        return scroll;
+      },
+    };
   }
 
   of = (node: Node): Looked => this.looked.get(node)!;
@@ -149,11 +167,13 @@ class Looked implements Stood {
     private readonly view: View,
     readonly node: Node,
     private readonly stood: Stood | null,
-    private readonly names: readonly SlotName[]
+    /** What is read for whether it is shown, and for where it is. */
+    private readonly names: readonly SlotName[],
+    private readonly placed: readonly SlotName[]
   ) {}
 
   private get at(): Stood {
-    this.view.notes.noteAll(this.names);
+    this.view.notes.noteAll(this.placed);
     if (!this.stood) throw HIDDEN;
     return this.stood;
   }

@@ -38,6 +38,8 @@ export interface Store {
   endSteps(scene: string): void;
   /** Sets one entry of one of a root's records, where it is there. */
   set<K extends RecordKind>(scene: string, kind: K, key: string, value: RootRun[K][string]): void;
+  /** Sets what a binding gives, which nobody is told of. */
+  bind(scene: string, key: string, compute: () => RootRun['bound'][string]): void;
   /** Another store that goes on from here by itself; from a run that one of them gave, if it is given. */
   fork(run?: RunState): Store;
 }
@@ -99,6 +101,11 @@ export class PlainStore implements Store {
   set<K extends RecordKind>(scene: string, kind: K, key: string, value: RootRun[K][string]): void {
     const old = this.run.roots[scene];
     if (old) this.setRoot(scene, { [kind]: { ...old[kind], [key]: value } });
+  }
+
+  bind(scene: string, key: string, compute: () => RootRun['bound'][string]): void {
+    const value = compute();
+    if (this.run.roots[scene]!.bound[key] !== value) this.set(scene, 'bound', key, value);
   }
 
   fork(run = this.run): Store {

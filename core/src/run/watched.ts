@@ -33,7 +33,7 @@ function watchedRoots(notes: Notebook, target: RunState['roots']): RunState['roo
   return new Proxy(target, {
     get(_, scene: string) {
       const root = target[scene];
-      if (root && notes.fresh.has(root)) return root;
+      if (root && notes.fresh.has(root)) return watchedFresh(notes, root);
       if (!root && notes.base.roots[scene]) return undefined;
       notes.note(`${scene}|here`);
       if (!root) return undefined;
@@ -45,6 +45,20 @@ function watchedRoots(notes: Notebook, target: RunState['roots']): RunState['roo
       throw new Error('What is on the screen is told by the frame and what lies over it, not by all that is kept.');
     },
   });
+}
+
+/** Of a root that has come since only what bindings give was worked out of anything. */
+function watchedFresh(notes: Notebook, target: RootRun): RootRun {
+  if (notes.computed.size === 0) return target;
+  const bound = new Proxy(target.bound, {
+    get(_, key: string) {
+      notes.noteAll(notes.computed.get(`${target.scene}|bound|${key}`) ?? []);
+      return target.bound[key];
+    },
+  });
+  const made = new Proxy(target, { get: (_, field: keyof RootRun) => (field === 'bound' ? bound : target[field]) });
+  notes.raws.set(made, target);
+  return made;
 }
 
 function watchedRoot(notes: Notebook, target: RootRun): RootRun {
@@ -78,7 +92,9 @@ function watchedRecord<T extends Readonly<Record<string, unknown>>>(notes: Noteb
     get(_, key) {
       if (typeof key !== 'string') return undefined;
       const value = target[key];
-      if (value !== base[key]) return value;
+      const computed = notes.computed.size > 0 && notes.computed.get(`${name}|${key}`);
+      if (computed) notes.noteAll(computed);
+      if (computed || value !== base[key]) return value;
       notes.note(`${name}|${key}`);
       return value && isHeads ? watchedHead(notes, `${name.slice(0, -HEADS.length)}|since|${key}`, value as Playhead) : value;
     },

@@ -42,7 +42,10 @@ export interface Naive {
 
 /** A run as a text: all that is not as it begins, and what waits, but not for how long yet. */
 export function textOf(program: Program, ambient: Ambient, slots: Slots, run: RunState, { back, looksBack }: Telling): string {
-  const values = [...slots.valuesOf(run)].map(([slot, value]) => `${slot.name}=${slot.texts[value]}`);
+  const live = liveRootsOf(program, run);
+  // What bindings gave where it is off the screen is worked out anew when it comes back.
+  const told = [...slots.valuesOf(run)].filter(([{ kind, scene }]) => kind !== 'bound' || live.includes(scene!));
+  const values = told.map(([slot, value]) => `${slot.name}=${slot.texts[value]}`);
   const waiting = waitingIn(program, run, ambient).map(({ wait }) => JSON.stringify(wait));
   return `${[...values, ...waiting].sort().join(' ')} ← ${back && (looksBack === null || looksBack.has(run.frame)) ? (run.back.at(-1) ?? '') : ''}`;
 }

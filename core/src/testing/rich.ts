@@ -51,6 +51,8 @@ function fieldLayer(random: Random): PlacedSpec {
     { kind: 'switch' as const, value: true },
     { kind: 'choice' as const, options: ['Skarra', 'Norhavn'], value: 'Skarra' },
     { kind: 'slider' as const, min: 0, max: 3 },
+    { kind: 'slider' as const, min: 0, max: 3, variable: 'seats' },
+    { kind: 'checkbox' as const, variable: 'open' },
   ]);
   return { at: place(random), type: 'field', field, name: 'Field' } as PlacedSpec;
 }
@@ -86,6 +88,18 @@ function inTime(random: Random, names: readonly string[]): Pick<SceneSpec, 'stat
   };
 }
 
+const BOUND: readonly PlacedSpec['when'][] = [
+  { shown: 'seats > 1' },
+  { shown: 'open and seats > 0' },
+  { enabled: 'open' },
+  { enabled: 'day = "Sunday"' },
+  { selected: 'open' },
+  { x: 'seats * 40' },
+  { y: 'if open then 200 else 20', opacity: 'if seats > 0 then 1 else 0.2' },
+];
+
+const BOUND_PARTS: readonly PlacedSpec['when'][] = [{ state: 'if open then "Storm" else "Calm"' }, { shown: 'open' }, { x: 'seats * 40' }];
+
 function scene(random: Random, parts: readonly string[], layers: number): SceneSpec {
   const made: Record<string, PlacedSpec> = {};
   const names: string[] = [];
@@ -103,13 +117,15 @@ function scene(random: Random, parts: readonly string[], layers: number): SceneS
   const chosen = names.filter((name) => made[name]!.type === 'box').slice(0, 2);
   const isChoice = chosen.length === 2 && maybe(random, 0.2);
   if (isChoice) for (const name of chosen) made[name] = { ...made[name]!, choice: 'Day', choiceValue: name === chosen[0] ? 'Friday' : 'Sunday' };
-  const bound = names.find((name) => made[name]!.type === 'box' && !made[name]!.choice);
-  if (bound !== undefined && maybe(random, 0.3))
-    made[bound] = { ...made[bound]!, when: pick(random, [{ shown: 'seats > 1' }, { enabled: 'open' }, { x: 'seats * 40' }]) };
+  for (const name of names) {
+    const { type, choice } = made[name]!;
+    if (choice === undefined && maybe(random, 0.2)) made[name] = { ...made[name]!, when: pick(random, type === 'placement' ? BOUND_PARTS : BOUND) };
+  }
   return {
     size: [300, 400],
     layers: made,
     ...inTime(random, names),
+    ...(maybe(random, 0.08) && { stateIs: 'if seats > 1 then "Storm" else "Calm"' }),
     ...(isChoice && { choices: { Day: 'day' } }),
     ...(maybe(random, 0.15) && { contentHeight: 700 }),
   };

@@ -11,7 +11,7 @@ import type { Report, RunState } from '../run/state.ts';
 import type { Ambient } from './ambient.ts';
 import { deedsIn } from './events-in.ts';
 import { isHurry } from './hurry.ts';
-import type { Reading } from './learned.ts';
+import type { Reading } from './slots.ts';
 import { leavesPiece } from './leaving.ts';
 import type { Memory } from './memory.ts';
 import type { Outcome, Seen, Started } from './outcome.ts';
@@ -68,7 +68,7 @@ export class Asking {
     }
     const { run, known, scenes } = this.stand;
     this.memory.note(scenes);
-    return { run, store: RecordingStore.on(run, known) };
+    return { run, store: RecordingStore.on(run, known, this.memory.follows) };
   }
 
   look(here: Here): Asked<Seen> {

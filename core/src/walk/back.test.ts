@@ -43,3 +43,10 @@ test('where it is not asked, ways that differ by it alone are one; where back le
   const led = help.flatMap((at) => exploration.edges[at]!.map((edge) => exploration.states[edge.to]!.frame));
   expect(led.sort()).toEqual(['home', 'one', 'two']);
 });
+
+test('a piece that leads on as it begins can be gone back to where it began', () => {
+  const home = { states: { calm: {}, wild: {} }, lines: ['any state → if Fresh → set Fresh to false; go to shop'] };
+  const shop = { layers: { on: button(0, 'click → go to back') } };
+  const { cut, reached } = explore(compile(compose({ variables: { Fresh: { type: 'yes/no', initial: true } }, frames: { home, shop } })));
+  expect([cut, [...reached.keys()]]).toEqual([null, ['shop', 'home']]);
+});

@@ -1,5 +1,5 @@
 import type { RunEvent } from '../run/state.ts';
-import type { Reading } from './learned.ts';
+import type { Reading } from './slots.ts';
 import type { Memory } from './memory.ts';
 import type { Outcome } from './outcome.ts';
 import { columnOfWait } from './times.ts';

@@ -1,4 +1,3 @@
-import { expand } from '../program/expand.ts';
 import type { Node } from '../program/node.ts';
 import { startFrames, type Program } from '../program/program.ts';
 import { scenesOn } from '../run/environment.ts';
@@ -10,6 +9,7 @@ import { listWords } from '../words.ts';
 import type { Ambient } from './ambient.ts';
 import { Asking, branchesIn, threadsIn, type Here } from './asking.ts';
 import { Clock, type Due, type Landing } from './clock.ts';
+import { Entered } from './entered.ts';
 import type { Edge, Exploration, Levels, Spot, State, Within } from './exploration.ts';
 import type { Moment } from './moment.ts';
 import type { First, Move, Timed } from './moves.ts';
@@ -18,7 +18,7 @@ import type { Memory } from './memory.ts';
 import { isInCore, type Outcome, type Seen, type Written } from './outcome.ts';
 import { Routes } from './routes.ts';
 import { Rows } from './rows.ts';
-import { INITIAL, type Slot } from './slots.ts';
+import { INITIAL } from './slots.ts';
 import { settle } from './settle.ts';
 import { raceOf } from './race.ts';
 import { onItsWay } from './sights.ts';
@@ -112,7 +112,7 @@ export class Explorer {
   private together = 0;
   private readonly places = new Map<string, Spot[]>();
   private readonly landed = new Set<Outcome>();
-  private entered = new Set<string>();
+  private readonly entered = new Entered(() => this.program);
   /** States by their rows but for time, whatever is on their back stacks; and by these and what is on them. */
   private readonly alike = new Map<number, number[]>();
   /** So many states are listed by that so far. */
@@ -166,10 +166,14 @@ export class Explorer {
       for (const branch of branchesIn(reports)) this.branches.add(branch);
       for (const branch of acted) this.acted.add(branch);
       if (leavesPiece(reports)) this.leavesFrom.add(frame);
-      for (const [slot, value] of this.memory.slots.valuesOf(run)) this.enter(slot, value);
+      for (const [slot, value] of this.memory.slots.valuesOf(run)) this.entered.set(slot, value);
       const waiting = waitingIn(this.program, run, this.ambient);
       this.firsts.set(frame, this.clock.firstOf(waiting));
-      this.meet(this.rowWith(this.rowOfRun(run), this.clock.begun(waiting)), EMPTY, -1, null, null, frame, false);
+      const row = this.rowWith(this.rowOfRun(run), this.clock.begun(waiting));
+      const pushed = this.telling.back && this.isBackAsked(row) ? run.back : [];
+      const { top, below } = this.put(row, EMPTY, pushed);
+      if (pushed.length) this.stacks.lay(top, below, null);
+      this.meet(row, top, -1, null, null, frame, pushed.length > 0);
     }
   }
 
@@ -182,6 +186,7 @@ export class Explorer {
       starts.map(({ frame, run, reports, acted }) => [
         frame,
         this.rowOfRun(run),
+        run.back,
         this.clock.begun(waitingIn(this.program, run, this.ambient)).zone,
         reports.map(({ fired }) => fired),
         leavesPiece(reports),
@@ -198,7 +203,7 @@ export class Explorer {
     this.ambient = ambient;
     this.asking = new Asking(this.memory, telling, ambient);
     const known = this.memory.slots.columns.length;
-    if (this.next < this.states.length || this.wordsOf(starts) !== this.begun) return false;
+    if (!this.memory.isFollowedAlike || this.next < this.states.length || this.wordsOf(starts) !== this.begun) return false;
     const fresh: [Use, Answer][] = [];
     for (const use of this.uses) {
       if (!use.asked.isStale) continue;
@@ -229,30 +234,15 @@ export class Explorer {
 
   /** The states that scenes and parts come into, by what their states are called now. */
   private enterAgain(starts: readonly Start[]): void {
-    this.entered = new Set();
-    for (const { run } of starts) for (const [slot, value] of this.memory.slots.valuesOf(run)) this.enter(slot, value);
-    for (const { columns, values } of this.landed) columns.forEach((column, i) => this.enter(this.memory.slots.columns[column]!, values[i]!));
+    this.entered.again();
+    for (const { run } of starts) for (const [slot, value] of this.memory.slots.valuesOf(run)) this.entered.set(slot, value);
+    for (const { columns, values } of this.landed) columns.forEach((column, i) => this.entered.set(this.memory.slots.columns[column]!, values[i]!));
   }
 
   private askAgain({ question, frame, here }: Use): Answer {
     if (question === 'seen') return this.memory.seenIn(frame, here, () => this.asking.look(here));
     if (question === 'events') return this.memory.eventsOf(frame, here, () => this.asking.find(here));
     return this.memory.outcomeOf(question, here, () => this.asking.learn(here, question));
-  }
-
-  /** Keeps account of the states that scenes and parts come into, by themselves or as a binding says. */
-  private enter({ scene, kind, key, values }: Slot, value: number): void {
-    const program = scene === null || (kind !== 'states' && kind !== 'bound') ? undefined : this.program.scenes.get(scene);
-    if (!program || value === INITIAL) return;
-    const { instances } = expand(this.program, program);
-    if (kind === 'states') {
-      const instance = instances.get(key);
-      if (instance) this.entered.add(`${instance.scene.scene.id} ${String(values[value])}`);
-      return;
-    }
-    const at = key === ':stateIs' ? instances.get('') : key.endsWith('.state') ? instances.get(key.slice(0, -'.state'.length)) : undefined;
-    const state = at?.scene.states.find(({ name }) => name === values[value]);
-    if (at && state) this.entered.add(`${at.scene.scene.id} ${state.id}`);
   }
 
   get count(): number {
@@ -285,8 +275,7 @@ export class Explorer {
       below: (stack) => [...this.stacks.belowOf(stack).keys()],
     };
     const races = [...this.races.values()];
-    const slots = () =>
-      this.memory.slots.columns.map((slot) => ({ ...slot, numberIn: (state: number) => this.rows.at(this.rowOf[state]!, slot.column) }));
+    const slots = () => this.memory.slots.columns.map((slot) => ({ ...slot, numberIn: (state: number) => this.hereIn(state).at(slot.column) }));
     const stateOf = (run: RunState) => this.stateFor(run);
     const told = {
       together: this.together,
@@ -297,7 +286,7 @@ export class Explorer {
       acted,
       endless,
       races,
-      entered,
+      entered: entered.all,
       slots,
       by: () => this.within,
       views,
@@ -322,7 +311,7 @@ export class Explorer {
   private hereOf(row: number, stack: number, passed: ReadonlyMap<number, number> | null = null, back = this.stacks.topOf(stack)): Here {
     const at = (column: number) => this.rows.at(row, column);
     const then = passed?.size ? (column: number) => passed.get(column) ?? at(column) : at;
-    return { at: then, top: this.memory.topNumber(back), back };
+    return { ...this.memory.slots.reading(then, this.memory.topNumber(back)), back };
   }
 
   private hereIn = (state: number, passed: ReadonlyMap<number, number> | null = null): Here =>
@@ -373,6 +362,7 @@ export class Explorer {
     const { frame } = this.states[state]!;
     const zone = this.zoneIn(this.rowOf[state]!);
     const seen = this.memory.seenIn(frame, here, () => this.asking.look(here));
+    this.entered.meet(this.memory.slots, this.rootsIn(this.rowOf[state]!), here.at, this.isOwn);
     const isMoving = this.isMoving(zone, here);
     if (this.use(seen, 'seen', state, here, isMoving)) {
       this.see(seen, state, isMoving);
@@ -490,7 +480,7 @@ export class Explorer {
     if (outcome.isDeep) this.gaps.add('a “back” that follows another one in answer to one event');
     if (isElsewhere || this.landed.has(outcome)) return;
     this.landed.add(outcome);
-    outcome.columns.forEach((column, i) => this.enter(this.memory.slots.columns[column]!, outcome.values[i]!));
+    outcome.columns.forEach((column, i) => this.entered.set(this.memory.slots.columns[column]!, outcome.values[i]!));
   }
 
   /** Things that are due at one moment, and lead to different places. */
@@ -585,18 +575,9 @@ export class Explorer {
     over: Push | null,
     pushed: readonly string[]
   ): void {
-    let below = stack;
-    let top = stack;
-    const { looksBack } = this.telling;
     // Where nobody asks for it, it is all one what was come from.
-    const isAsked = looksBack === null || looksBack.has(this.valueIn(row, 'frame') as string);
-    if (!isAsked) top = EMPTY;
-    else
-      pushed.forEach((frame, depth) => {
-        below = top;
-        top = this.stacks.place(row, depth, frame);
-        if (depth < pushed.length - 1) this.stacks.lay(top, below, null);
-      });
+    const isAsked = this.isBackAsked(row);
+    const { top, below } = isAsked ? this.put(row, stack, pushed) : { top: EMPTY, below: stack };
     const isPut = isAsked && pushed.length > 0;
     const to = this.meet(row, top, from, step, over, this.states[over ? over.from : from]!.start, isPut);
     if (isPut) this.stacks.lay(top, below, outcome.isTaken ? null : { from, step, entry: to, below });
@@ -604,6 +585,22 @@ export class Explorer {
     if (to === from) return;
     if (!this.isToldElsewhere(outcome)) for (const branch of outcome.clearing) this.acted.add(branch);
     this.edges[from]!.push(back ? { to, event: step.event, threads, step, back } : { to, event: step.event, threads, step });
+  }
+
+  private isBackAsked(row: number): boolean {
+    const { looksBack } = this.telling;
+    return looksBack === null || looksBack.has(this.valueIn(row, 'frame') as string);
+  }
+
+  /** Puts frames on a stack as a row is come to; how the last of them got there is for the caller to say. */
+  private put(row: number, stack: number, pushed: readonly string[]): { readonly top: number; readonly below: number } {
+    let [top, below] = [stack, stack];
+    pushed.forEach((frame, depth) => {
+      below = top;
+      top = this.stacks.place(row, depth, frame);
+      if (depth < pushed.length - 1) this.stacks.lay(top, below, null);
+    });
+    return { top, below };
   }
 
   private stateAt = (row: number, stack: number): number | undefined =>

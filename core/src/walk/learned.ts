@@ -1,6 +1,6 @@
 import type { Node } from '../program/node.ts';
 import type { Read, SlotName } from '../run/notebook.ts';
-import type { Slot, Slots } from './slots.ts';
+import type { Reading, Slot, Slots } from './slots.ts';
 
 /**
  * What was learned of one question from one run holds wherever the same slots hold the same values. A question's answers stand in a
@@ -39,12 +39,6 @@ function branchingOn<T>(tree: Tree<T>, column: number): Branching<T> {
   return tree;
 }
 
-/** Gives the number that a state has in a column, and the number of the frame on the top of its back stack. */
-export interface Reading {
-  readonly at: (column: number) => number;
-  readonly top: number;
-}
-
 /** What was read, and what it was: a column, or a test. */
 export interface Found {
   readonly of: number | Tested;
@@ -62,6 +56,16 @@ export function pathTo<T>(leaf: Leaf<T>): readonly Found[] {
 /** Answers in a tree over what was read for them. */
 class Answers<T> {
   tree: Tree<T> | null = null;
+
+  /** All answers, with the values that lead to them by their columns. */
+  *all(
+    tree = this.tree,
+    path: ReadonlyMap<number, number> = new Map()
+  ): Iterable<{ readonly path: ReadonlyMap<number, number>; readonly answer: T }> {
+    if (!tree) return;
+    if ('answer' in tree) yield { path, answer: tree.answer };
+    else for (const [value, next] of tree.next) yield* this.all(next, new Map(path).set(tree.column, value));
+  }
 
   find({ at, top }: Reading): T | undefined {
     let tree = this.tree;
@@ -98,9 +102,9 @@ class Placing<T> {
   }
 
   /** Goes on by what came of a test. */
-  byTest(came: number, about: Node | null): Tested {
+  byTest(came: number, about: Node | null, shelf: Shelf): Tested {
     const { from, value } = this;
-    this.from = branchingOn(this.here ?? this.put({ column: TEST, test: new Tested(about), next: new Map(), from, value }), TEST);
+    this.from = branchingOn(this.here ?? this.put({ column: TEST, test: new Tested(about, shelf), next: new Map(), from, value }), TEST);
     this.value = came;
     return this.from.test!;
   }
@@ -118,16 +122,31 @@ const valueIn = ({ at, top }: Reading, column: number): number => (column === BA
 
 /** What comes of something, by what it is worked out of: nothing else of that counts. */
 export class Tested extends Answers<number> {
-  readonly columns: number[] = [];
+  private readonly asked: number[] = [];
   private came: number | null = null;
   /** Whether it came out in different ways. */
   varies = false;
 
   constructor(
     /** The layer for which it was tested, if for one. */
-    readonly about: Node | null
+    readonly about: Node | null,
+    private readonly shelf: Shelf
   ) {
     super();
+  }
+
+  /** What tells it from what else is tested. */
+  get words(): string {
+    return this.asked.join(' ');
+  }
+
+  /** The columns that it was worked out of. */
+  get columns(): readonly number[] {
+    return this.shelf.sourcesOf(this.asked);
+  }
+
+  forget(): void {
+    this.tree = null;
   }
 
   /** The columns that are asked for to know what comes of it in a state. */
@@ -144,7 +163,7 @@ export class Tested extends Answers<number> {
     if (this.came !== value) this.varies = true;
     const placing = new Placing(this);
     for (const column of columns) {
-      if (!this.columns.includes(column)) this.columns.push(column);
+      if (!this.asked.includes(column)) this.asked.push(column);
       placing.by(column, valueIn(reading, column));
     }
     placing.end(value);
@@ -168,7 +187,7 @@ export class Learned<T> implements Question {
     for (const read of reads) {
       const columns = this.shelf.columnsOf(typeof read === 'string' ? read : read.reads, this).filter((column) => !known.has(column));
       if (typeof read !== 'string') {
-        if (columns.length) placing.byTest(read.came, read.about).keep(reading, columns, read.came);
+        if (columns.length) placing.byTest(read.came, read.about, this.shelf).keep(reading, columns, read.came);
         continue;
       }
       for (const column of columns) {
@@ -226,6 +245,14 @@ export class Shelf {
       for (const question of this.granted.get(one) ?? []) question.forget();
       this.granted.delete(one);
     }
+  }
+
+  /** Columns, and for what follows from others those that it was worked out of. */
+  sourcesOf(columns: readonly number[]): readonly number[] {
+    const all = this.slots().columns;
+    const follows = (column: number) => all[column]?.follows;
+    if (!columns.some(follows)) return columns;
+    return [...new Set(columns.flatMap((column) => follows(column)?.columns ?? column))];
   }
 
   /** The columns of what names stand for. */

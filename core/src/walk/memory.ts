@@ -1,13 +1,14 @@
 import type { Program } from '../program/program.ts';
 import type { Node } from '../program/node.ts';
-import type { Read } from '../run/notebook.ts';
+import type { Read, SlotName } from '../run/notebook.ts';
 import type { RunEvent } from '../run/state.ts';
 import type { Table } from '../table.ts';
 import type { Ambient } from './ambient.ts';
 import { areSame } from '../same.ts';
-import { Learned, pathTo, Shelf, type Found, type Leaf, type Question, type Reading } from './learned.ts';
+import { boundAs, Followed, followingIn } from './followed.ts';
+import { Learned, pathTo, Shelf, type Found, type Leaf, type Question } from './learned.ts';
 import type { Outcome, Seen } from './outcome.ts';
-import { Slots } from './slots.ts';
+import { Slots, type Reading, type Slot } from './slots.ts';
 import type { Telling } from './telling.ts';
 import { Times } from './times.ts';
 
@@ -36,6 +37,9 @@ export class Memory {
   private readonly stale = new Set<Question>();
   private asked = new Set<string>();
   watched: Program;
+  private readonly followed = new Map<Slot, Followed>();
+  /** Whether all that followed from states does so as before the last edit. */
+  isFollowedAlike = true;
   private readonly tops = new Map<string, number>([['', 0]]);
 
   constructor(
@@ -44,7 +48,12 @@ export class Memory {
     private ambient: Ambient
   ) {
     this.watched = this.watch(program);
-    this.slots = new Slots(program, telling, (slot) => this.shelf.opened(slot));
+    this.slots = new Slots(
+      program,
+      telling,
+      (slot) => this.shelf.opened(slot),
+      (slot) => this.follow(slot)
+    );
     this.shelf = new Shelf(() => this.slots);
     this.times = new Times(this.slots);
   }
@@ -58,12 +67,14 @@ export class Memory {
       (old.piece.head.fps ?? 24) === (program.piece.head.fps ?? 24) &&
       this.telling.words === telling.words;
     if (!isAlike) return false;
+    const ids = [...new Set([...old.scenes.keys(), ...program.scenes.keys()])];
+    const edited = new Set(ids.filter((id) => old.scenes.get(id) !== program.scenes.get(id)));
+    const bound = this.slots.columns.filter(({ kind }) => kind === 'bound');
+    const isOtherwise = (slot: Slot, as = boundAs(program, slot)) => as !== null && (as === 'follows') !== this.followed.has(slot);
+    if (bound.some((slot) => isOtherwise(slot))) return false;
     for (const question of this.stale) question.isStale = false;
     this.stale.clear();
-    for (const id of new Set([...old.scenes.keys(), ...program.scenes.keys()])) {
-      const isSame = old.scenes.get(id) === program.scenes.get(id) && this.ambient.wordsOf(id) === ambient.wordsOf(id);
-      if (!isSame) this.forgetAbout(id);
-    }
+    for (const id of ids) if (edited.has(id) || this.ambient.wordsOf(id) !== ambient.wordsOf(id)) this.forgetAbout(id);
     if (old.frames !== program.frames) this.forgetAbout(ORDER);
     if (old.piece.head !== program.piece.head) this.forgetAbout(HEAD);
     this.program = program;
@@ -71,8 +82,34 @@ export class Memory {
     this.ambient = ambient;
     this.watched = this.watch(program);
     this.slots.goOn(program, telling);
+    this.isFollowedAlike = true;
+    for (const [slot, followed] of this.followed) {
+      const isAlike = followed.goOn(followingIn(program, slot.scene!).get(slot.key), (id) => edited.has(id));
+      this.isFollowedAlike &&= isAlike;
+    }
     return true;
   }
+
+  /** What a slot's value follows from, where it does. */
+  private follow(slot: Slot): Followed | null {
+    if (slot.kind !== 'bound') return null;
+    const binding = followingIn(this.program, slot.scene!).get(slot.key);
+    if (!binding) return null;
+    const followed = new Followed(binding, {
+      shelf: this.shelf,
+      runOf: ({ at }) => this.slots.bareRunOf(at, []),
+      numberOf: (value) => this.slots.numberOf(slot, value),
+      noting: (make) => this.noting(() => make(this.watched)),
+    });
+    this.followed.set(slot, followed);
+    return followed;
+  }
+
+  /** Whether what a binding gives follows from the state it is in. */
+  follows = (name: SlotName): boolean => {
+    const { scene, key } = this.slots.named(name);
+    return followingIn(this.program, scene!).has(key);
+  };
 
   private forgetAbout(scene: string): void {
     for (const question of this.about.get(scene) ?? []) {
@@ -141,7 +178,7 @@ export class Memory {
 
   /** All columns that are asked for to find an answer in a state, whatever came of that. */
   *askedIn(answer: object, reading: Reading): Iterable<number> {
-    for (const { of } of this.pathOf(answer))
+    for (const { of } of pathTo(foundOf(answer).leaf))
       if (typeof of === 'number') yield of;
       else yield* of.askedIn(reading);
   }
@@ -157,7 +194,11 @@ export class Memory {
   }
 
   /** What was read and tested for an answer, in order. */
-  pathOf = (answer: object): readonly Found[] => pathTo(foundOf(answer).leaf);
+  pathOf = (answer: object): readonly Found[] =>
+    pathTo(foundOf(answer).leaf).map((found) => {
+      const follows = typeof found.of === 'number' ? this.slots.columns[found.of]?.follows : null;
+      return follows instanceof Followed ? { ...found, of: follows } : found;
+    });
 
   /** Whether the same would still be answered. */
   isSo(answer: object): boolean {
@@ -174,10 +215,15 @@ export class Memory {
    */
   isReadAlike(old: object, now: object): boolean {
     const { known } = foundOf(old);
-    if ([old, now].some((one) => this.pathOf(one).some(({ of }) => typeof of !== 'number'))) return false;
-    return areSame(
-      this.readsOf(old),
-      this.readsOf(now).filter((column) => column < known)
+    const [was, is] = [old, now].map((one) => pathTo(foundOf(one).leaf).map(({ of }) => of)) as [Found['of'][], Found['of'][]];
+    const isColumn = (of: Found['of']) => typeof of === 'number';
+    return (
+      was.every(isColumn) &&
+      is.every(isColumn) &&
+      areSame(
+        was,
+        is.filter((of) => (of as number) < known)
+      )
     );
   }
 

@@ -38,7 +38,8 @@ export function slicesOf(memory: Memory, explorers: readonly Explorer[]): Slices
   const waits = new Waits(memory);
   const core = coreOf(memory, waits, known, uses);
   const outcomes = known.flatMap(({ answer }) => (isOutcome(answer) ? answer : []));
-  const touched = [...outcomes.flatMap(({ columns, starts }) => [...columns, ...starts.map(({ wait }) => columnOfWait(wait))]), ...waits.all(known)];
+  const started = outcomes.flatMap(({ columns, starts }) => [...columns, ...starts.map(({ wait }) => columnOfWait(wait))]);
+  const touched = [...started, ...waits.all(known), ...waits.heads.flat()];
   const rest = [...new Set(touched)].filter((column) => !core.has(column));
   const groups = new Groups(rest);
   for (const { answer, question } of known) {
@@ -69,13 +70,11 @@ class Waits {
     const { slots, times } = memory;
     const waitOf = ({ scene, key }: Slot) => columnOfWait(times.numberOf(waitOfHead(scene!, key)));
     this.passing = new Map(slots.passing.map((slot) => [slot.column, waitOf(slot)] as const));
-    this.heads = slots.passing.map((slot) => [
-      ...['heads', 'present'].flatMap((kind) => {
-        const { column } = slots.named(`${slot.scene!}|${kind}|${slot.key}`);
-        return column < 0 ? [] : column;
-      }),
-      waitOf(slot),
-    ]);
+    this.heads = slots.columns.flatMap((slot) => {
+      if (slot.kind !== 'heads') return [];
+      const { column } = slots.named(`${slot.scene!}|present|${slot.key}`);
+      return [[slot.column, ...(column < 0 ? [] : [column]), waitOf(slot)]];
+    });
   }
 
   /** All that was due. */
@@ -116,11 +115,15 @@ function coreOf(memory: Memory, waits: Waits, uses: readonly Use[], all: readonl
   const { times } = memory;
   const isOwn = (column: number) => core.has(column);
   const hits = (outcome: Outcome) => times.waits.some((_, wait) => core.has(columnOfWait(wait)) && times.isEnded(outcome, wait));
-  const wordsOf = ({ answer, question }: Use) => (isOutcome(answer) ? coreWords(answer, isOwn, hits) : question === 'events' ? String(answer) : '');
-  const compared = [...questions.values()].map((all) => ({
-    all,
-    paths: all.map(({ answer }) => new Map(memory.pathOf(answer).map(({ of, value }) => [of, value] as const))),
-  }));
+  // Of what can be done only that counts of which ever something comes in the core.
+  const leading = new Set<number>();
+  const wordsOf = ({ answer, question }: Use) =>
+    isOutcome(answer)
+      ? coreWords(answer, isOwn, hits)
+      : question === 'events'
+        ? String((answer as readonly number[]).filter((one) => leading.has(one)))
+        : '';
+  const compared = [...questions.values()].map((all) => ({ all, paths: all.map(({ answer }) => pathIn(memory.pathOf(answer))) }));
   const add = (of: Found['of']) => {
     for (const column of typeof of === 'number' ? [of] : of.columns) core.add(column).add(waits.ownOf(column));
   };
@@ -128,8 +131,10 @@ function coreOf(memory: Memory, waits: Waits, uses: readonly Use[], all: readonl
     size = core.size;
     // What does something to the core when it is due is part of it; that it did counts, though it may have to be asked again.
     for (const { answer, question } of all) {
+      if (!isOutcome(answer) || typeof question !== 'number' || !isInCore(answer, isOwn, hits)) continue;
+      leading.add(question);
       const due = memory.dueOf(question);
-      if (due !== undefined && isOutcome(answer) && isInCore(answer, isOwn, hits)) core.add(columnOfWait(due));
+      if (due !== undefined) core.add(columnOfWait(due));
     }
     for (const head of waits.heads) if (head.some((column) => core.has(column))) for (const column of head) core.add(column);
     for (const { all, paths } of compared)
@@ -138,19 +143,32 @@ function coreOf(memory: Memory, waits: Waits, uses: readonly Use[], all: readonl
         if (!differing) break;
         const known = core.size;
         if (differing.length > 0 && all.length <= MOST_COMPARED) add(differing.reduce((a, b) => (sizeOf(b) < sizeOf(a) ? b : a)));
-        else for (const path of paths) for (const of of path.keys()) add(of);
+        else for (const path of paths) for (const { of } of path.values()) add(of);
         if (core.size === known) break;
       }
   }
   return core;
 }
 
-type Path = ReadonlyMap<Found['of'], number>;
+/** What was read and tested for an answer: tests of the same are alike wherever they were made. */
+type Path = ReadonlyMap<string, Found>;
+
+function pathIn(found: readonly Found[]): Path {
+  const path = new Map<string, Found>();
+  const times = new Map<string, number>();
+  for (const one of found) {
+    const words = typeof one.of === 'number' ? String(one.of) : `test ${one.of.words}`;
+    const time = (times.get(words) ?? 0) + 1;
+    times.set(words, time);
+    path.set(`${words} ${time}`, one);
+  }
+  return path;
+}
 
 /** What two answers differ in where the core is the same and something else comes of it in the core; null where there are no such. */
 function differingIn(words: readonly string[], paths: readonly Path[], isCore: (of: Found['of']) => boolean): readonly Found['of'][] | null {
   if (words.every((one) => one === words[0])) return null;
-  if (words.length > MOST_COMPARED) return paths.some((path) => [...path.keys()].some((of) => !isCore(of))) ? [] : null;
+  if (words.length > MOST_COMPARED) return paths.some((path) => [...path.values()].some(({ of }) => !isCore(of))) ? [] : null;
   let least: readonly Found['of'][] | null = null;
   for (let i = 0; i < words.length; i++)
     for (let j = i + 1; j < words.length; j++) {
@@ -165,9 +183,9 @@ function differingIn(words: readonly string[], paths: readonly Path[], isCore: (
 /** What was read both times and not the same; null where the core itself was not the same. */
 function differingOn(one: Path, other: Path, isCore: (of: Found['of']) => boolean): readonly Found['of'][] | null {
   const differing: Found['of'][] = [];
-  for (const [of, value] of one) {
-    const also = other.get(of);
-    if (also === undefined || also === value) continue;
+  for (const [words, { of, value }] of one) {
+    const also = other.get(words);
+    if (also === undefined || also.value === value) continue;
     if (isCore(of)) return null;
     differing.push(of);
   }

@@ -21,11 +21,25 @@ export interface Slot {
   readonly key: string;
   /** Its place in rows; -1 while it was never anything else than it began. */
   column: number;
+  /** Where its value follows from other slots, and stands in no row. */
+  follows: Follows | null;
   /** Its values by their numbers; the first is as it begins. */
   readonly values: unknown[];
   readonly numbers: Map<string, number>;
   /** Its values as the texts that tell them apart. */
   readonly texts: string[];
+}
+
+/** What follows from a state, as a number of a value, and the columns that it was worked out of. */
+export interface Follows {
+  find(reading: Reading): number;
+  readonly columns: readonly number[];
+}
+
+/** Gives the number that a state has in a column, and the number of the frame on the top of its back stack. */
+export interface Reading {
+  readonly at: (column: number) => number;
+  readonly top: number;
 }
 
 /** What is as it begins. */
@@ -50,12 +64,16 @@ export class Slots {
   private readonly byScene = new Map<string, Slot[]>();
   /** The slots that say how long ago playheads under way came to where they were last. */
   readonly passing: Slot[] = [];
+  /** The slots of what bindings give that says which state something is in. */
+  readonly entering: Slot[] = [];
 
   constructor(
     private program: Program,
     private telling: Telling,
     /** Told of a slot that has become another than it began for the first time. */
-    private readonly opened: (slot: Slot) => void
+    private readonly opened: (slot: Slot) => void,
+    /** What the value of a slot follows from, where it does. */
+    private readonly followed: (slot: Slot) => Follows | null = () => null
   ) {}
 
   /** The same slots of an edited piece. */
@@ -64,11 +82,12 @@ export class Slots {
     this.telling = telling;
   }
 
-  named(name: SlotName): Slot {
+  readonly named = (name: SlotName): Slot => {
     let slot = this.byName.get(name);
-    if (!slot) this.byName.set(name, (slot = { name, ...partsOf(name), column: -1, values: [undefined], numbers: new Map(), texts: [''] }));
+    if (!slot)
+      this.byName.set(name, (slot = { name, ...partsOf(name), column: -1, follows: null, values: [undefined], numbers: new Map(), texts: [''] }));
     return slot;
-  }
+  };
 
   /** The slots with a column that belong to a scene. */
   of(scene: string): readonly Slot[] {
@@ -76,7 +95,7 @@ export class Slots {
   }
 
   /** The number of a value of a slot. */
-  private numberOf(slot: Slot, value: unknown): number {
+  numberOf(slot: Slot, value: unknown): number {
     const cleaned = this.cleaned(slot, value);
     if (cleaned === undefined) return INITIAL;
     return this.keep(slot, JSON.stringify(this.told(slot, cleaned)), cleaned);
@@ -93,6 +112,8 @@ export class Slots {
       slot.column = this.columns.length;
       this.columns.push(slot);
       if (slot.kind === 'since') this.passing.push(slot);
+      slot.follows = this.followed(slot);
+      if (slot.kind === 'bound' && (slot.key === ':stateIs' || slot.key.endsWith(':state'))) this.entering.push(slot);
       if (slot.scene !== null) {
         const list = this.byScene.get(slot.scene);
         if (list) list.push(slot);
@@ -160,7 +181,7 @@ export class Slots {
   private *one(name: SlotName, value: unknown): Iterable<readonly [slot: Slot, value: number]> {
     const slot = this.named(name);
     const number = this.numberOf(slot, value);
-    if (number !== INITIAL) yield [slot, number];
+    if (number !== INITIAL && !slot.follows) yield [slot, number];
   }
 
   /** What an event has made of a run, as far as it differs: all of a scene that was cleared, else only what is another now. */
@@ -192,15 +213,35 @@ export class Slots {
   private *set(name: SlotName, value: unknown): Iterable<readonly [slot: Slot, value: number]> {
     const slot = this.named(name);
     const number = this.numberOf(slot, value);
-    if (slot.column >= 0) yield [slot, number];
+    if (slot.column >= 0 && !slot.follows) yield [slot, number];
   }
 
-  /** The run that a row stands for. `valueAt` gives the number in a column. */
-  runOf(valueAt: (column: number) => number, back: readonly string[]): RunState {
+  /** A state as it is read, with what follows in it. */
+  reading(own: Reading['at'], top: number): Reading {
+    const { columns } = this;
+    const reading: Reading = { at: (column) => columns[column]?.follows?.find(reading) ?? own(column), top };
+    return reading;
+  }
+
+  /** The run that a state stands for. */
+  runOf(at: Reading['at'], back: readonly string[]): RunState {
+    const run = this.bareRunOf(at, back);
+    const roots: Record<string, RootRun> = { ...run.roots };
+    for (const scene of liveRootsOf(this.program, run)) {
+      const following = this.of(scene).filter(({ follows }) => follows);
+      const bound = following.map(({ column, key, values }) => [key, values[at(column)]] as const);
+      if (bound.length) roots[scene] = { ...roots[scene]!, bound: { ...roots[scene]!.bound, ...Object.fromEntries(bound) } as RootRun['bound'] };
+    }
+    return { ...run, roots };
+  }
+
+  /** The same, but for what follows in it. */
+  bareRunOf(valueAt: Reading['at'], back: readonly string[]): RunState {
     const fields: Record<string, unknown> = {};
     const variables: Record<string, RunState['variables'][string]> = {};
     const roots: Record<string, RootRun> = {};
-    for (const { column, scene, kind, key, values } of this.columns) {
+    for (const { column, scene, kind, key, values, follows } of this.columns) {
+      if (follows) continue;
       const number = valueAt(column);
       if (number === INITIAL) continue;
       const value = values[number];

@@ -1,0 +1,66 @@
+import { expand } from '../program/expand.ts';
+import type { Instance } from '../program/node.ts';
+import type { Program } from '../program/program.ts';
+import { INITIAL, type Reading, type Slot, type Slots } from './slots.ts';
+
+/** What a binding says a state is, and what it is where that is none. */
+interface Said {
+  readonly slot: Slot;
+  readonly value: number;
+  readonly own: Slot;
+  readonly ownValue: number;
+}
+
+/** Keeps account of the states that scenes and parts come into, by themselves or as a binding says. */
+export class Entered {
+  /** As `scene state`. */
+  readonly all = new Set<string>();
+  private readonly said = new Map<string, Said>();
+
+  constructor(private readonly program: () => Program) {}
+
+  private instanceOf({ scene }: Slot, key: string): Instance | undefined {
+    const program = scene === null ? undefined : this.program().scenes.get(scene);
+    return program && expand(this.program(), program).instances.get(key);
+  }
+
+  /** A slot has become something. */
+  set(slot: Slot, value: number): void {
+    if (slot.kind !== 'states' || value === INITIAL) return;
+    const instance = this.instanceOf(slot, slot.key);
+    // Where a binding says which state it is, that wins.
+    if (instance && !isBound(instance)) this.all.add(`${instance.scene.scene.id} ${String(slot.values[value])}`);
+  }
+
+  /** A state is met: what bindings say in it, of what is on the screen, as far as that is explored here. */
+  meet({ entering, named }: Slots, roots: readonly string[], at: Reading['at'], isOwn: (column: number) => boolean): void {
+    for (const slot of entering) {
+      if (!roots.includes(slot.scene!) || !(slot.follows?.columns ?? [slot.column]).every(isOwn)) continue;
+      const value = at(slot.column);
+      const own = named(`${slot.scene}|states|${instanceKeyOf(slot)}`);
+      const ownValue = own.column < 0 || !isOwn(own.column) ? INITIAL : at(own.column);
+      const key = `${slot.column} ${value} ${ownValue}`;
+      if (this.said.has(key)) continue;
+      const said = { slot, value, own, ownValue };
+      this.said.set(key, said);
+      this.say(said);
+    }
+  }
+
+  private say({ slot, value, own, ownValue }: Said): void {
+    const instance = this.instanceOf(slot, instanceKeyOf(slot));
+    if (!instance) return;
+    const state = instance.scene.states.find(({ name }) => name === slot.values[value])?.id ?? own.values[ownValue];
+    if (state !== undefined) this.all.add(`${instance.scene.scene.id} ${String(state)}`);
+  }
+
+  /** Begins again, with what was said so far: what states are called may be another now. */
+  again(): void {
+    this.all.clear();
+    for (const said of this.said.values()) this.say(said);
+  }
+}
+
+const instanceKeyOf = ({ key }: Slot): string => key.slice(0, key.lastIndexOf(':'));
+
+const isBound = ({ placement, scene }: Instance): boolean => (placement ? placement.layer.bindings?.state : scene.scene.stateIs) !== undefined;
