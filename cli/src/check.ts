@@ -40,15 +40,19 @@ export async function checkOnAndOn(file: string, options: CheckOptions, print: (
       print(error.message);
     }
   };
-  await once();
-  let timer: NodeJS.Timeout | undefined;
-  // Programs that save put another file in place of it, so its folder is what is watched.
-  watch(dirname(file), (_what, name) => {
-    if (name !== null && name !== basename(file)) return;
-    clearTimeout(timer);
-    timer = setTimeout(() => void once(), REST);
+  return new Promise((_, reject) => {
+    let timer: NodeJS.Timeout | undefined;
+    let checked = Promise.resolve();
+    const next = () => void (checked = checked.then(once).catch(reject));
+    // Programs that save put another file in place of it, so its folder is what is watched.
+    watch(dirname(file), (_what, name) => {
+      if (name !== null && name !== basename(file)) return;
+      clearTimeout(timer);
+      timer = setTimeout(next, REST);
+    });
+    // What is written while it is checked is heard as well.
+    next();
   });
-  return new Promise(() => {});
 }
 
 type Writer = (program: Program, result: Audit) => string;
