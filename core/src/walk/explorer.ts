@@ -311,7 +311,7 @@ export class Explorer {
   private hereOf(row: number, stack: number, passed: ReadonlyMap<number, number> | null = null, back = this.stacks.topOf(stack)): Here {
     const at = (column: number) => this.rows.at(row, column);
     const then = passed?.size ? (column: number) => passed.get(column) ?? at(column) : at;
-    return { ...this.memory.slots.reading(then, this.memory.topNumber(back)), back };
+    return this.memory.slots.reading(then, this.memory.topNumber(back), back);
   }
 
   private hereIn = (state: number, passed: ReadonlyMap<number, number> | null = null): Here =>
@@ -362,7 +362,8 @@ export class Explorer {
     const { frame } = this.states[state]!;
     const zone = this.zoneIn(this.rowOf[state]!);
     const seen = this.memory.seenIn(frame, here, () => this.asking.look(here));
-    this.entered.meet(this.memory.slots, this.rootsIn(this.rowOf[state]!), here.at, this.isOwn);
+    const { slots } = this.memory;
+    if (slots.entering.length) this.entered.meet(slots, this.rootsIn(this.rowOf[state]!), here.at, this.isOwn);
     const isMoving = this.isMoving(zone, here);
     if (this.use(seen, 'seen', state, here, isMoving)) {
       this.see(seen, state, isMoving);

@@ -64,6 +64,8 @@ export class Slots {
   private readonly byScene = new Map<string, Slot[]>();
   /** The slots that say how long ago playheads under way came to where they were last. */
   readonly passing: Slot[] = [];
+  /** What their values follow from, by their columns. */
+  private readonly following: (Follows | null)[] = [];
   /** The slots of what bindings give that says which state something is in. */
   readonly entering: Slot[] = [];
 
@@ -113,6 +115,7 @@ export class Slots {
       this.columns.push(slot);
       if (slot.kind === 'since') this.passing.push(slot);
       slot.follows = this.followed(slot);
+      this.following.push(slot.follows);
       if (slot.kind === 'bound' && (slot.key === ':stateIs' || slot.key.endsWith(':state'))) this.entering.push(slot);
       if (slot.scene !== null) {
         const list = this.byScene.get(slot.scene);
@@ -217,9 +220,16 @@ export class Slots {
   }
 
   /** A state as it is read, with what follows in it. */
-  reading(own: Reading['at'], top: number): Reading {
-    const { columns } = this;
-    const reading: Reading = { at: (column) => columns[column]?.follows?.find(reading) ?? own(column), top };
+  reading(own: Reading['at'], top: number, back: string): Reading & { readonly back: string } {
+    const { following } = this;
+    const reading = {
+      at: (column: number): number => {
+        const follows = following[column];
+        return follows ? follows.find(reading) : own(column);
+      },
+      top,
+      back,
+    };
     return reading;
   }
 
