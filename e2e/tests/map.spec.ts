@@ -150,7 +150,7 @@ test('frames are named, marked and bundled on the map', async ({ studio, page })
   await frame('Pay').click();
   await frame('Found').click({ modifiers: ['Control'] });
   await frame('Found').click({ button: 'right' });
-  await page.getByRole('dialog', { name: 'Found' }).getByRole('textbox', { name: 'Bundle' }).fill('Money');
+  await page.getByRole('dialog', { name: 'Found' }).getByRole('combobox', { name: 'Bundle' }).fill('Money');
   await page.getByRole('button', { name: 'bundle 2 frames' }).click();
   await frame('Found').click({ button: 'right' });
   await page.getByRole('dialog', { name: 'Found' }).getByRole('button', { name: 'Delete 2 frames' }).click();

@@ -20,7 +20,10 @@ export const freeName = (piece: Piece, wanted: string): string => takeName(new S
 export function newFrame(piece: Piece, id: string, options: { name?: string; after?: string | null; draft?: boolean } = {}): Operation[] {
   const { width, height } = piece.head;
   const name = freeName(piece, options.name ?? `Frame ${piece.scenes.size + 1}`);
-  const scene: Scene = { id, use: 'frame', name, order: keyAfter(piece, options.after ?? null), width, height, background: '#ffffff' };
+  // It goes into the bundle of the frame that it comes after.
+  const bundle = piece.scenes.get(options.after ?? '')?.bundle;
+  const order = keyAfter(piece, options.after ?? null);
+  const scene: Scene = { id, use: 'frame', name, order, width, height, background: '#ffffff', ...(bundle !== undefined && { bundle }) };
   const operations: Operation[] = [{ op: 'put', table: 'scenes', value: options.draft ? { ...scene, draft: true } : scene }];
   if (piece.head.start.length === 0) operations.push({ op: 'set', table: 'piece', id: piece.head.id, path: ['start'], value: [id] });
   return operations;

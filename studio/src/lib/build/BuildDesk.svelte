@@ -29,6 +29,8 @@
   let zoom: number | 'fit' = $state('fit');
   let showHits = $state(true);
   const sides = new Sides();
+  /** So wide a shelf is that names can be read on, CSS px. */
+  const NAMES = 148;
   let stage: ReturnType<typeof Stage> | undefined = $state();
   let finder: HTMLInputElement | undefined = $state();
   let picker: HTMLInputElement | undefined = $state();
@@ -290,7 +292,16 @@
 {/snippet}
 
 <main class="grid h-full" style:grid-template-columns={sides.columns(isOpen)}>
-  <SideColumn side="shelf" {sides} open={isOpen('shelf')}><Shelf {session} onbring={() => chooser.click()} /></SideColumn>
+  <SideColumn side="shelf" {sides} open={isOpen('shelf')}
+    ><Shelf
+      {session}
+      onbring={() => chooser.click()}
+      onsize={(isSmall) => {
+        sides.widen('shelf', isSmall ? NAMES : null);
+        sides.keep();
+      }}
+    /></SideColumn
+  >
   <SideColumn side="cues" {sides} open={isOpen('cues')}><CueSheet {session} bind:finder /></SideColumn>
   <div class="relative flex min-h-0 min-w-0 flex-col border-l border-[var(--line)]">
     {#if !isInHeader}<div

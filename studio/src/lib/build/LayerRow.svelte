@@ -123,7 +123,7 @@
     {/if}
     {#if finding}
       <span
-        class="shrink-0 text-[11.5px] {finding.severity === 'must' ? 'text-[var(--brick-text)]' : 'text-[var(--gold-text)]'}"
+        class="min-w-0 truncate text-[11.5px] {finding.severity === 'must' ? 'text-[var(--brick-text)]' : 'text-[var(--gold-text)]'}"
         title={told.map(({ sentence }) => sentence).join('\n')}>{[...new Set(told.map(({ rule }) => words.get(rule)))].slice(0, 2).join(' · ')}</span
       >
     {:else}

@@ -1,18 +1,42 @@
 <script lang="ts">
-  import { moveFrames } from '@zany/core';
+  import Popover from '$lib/shared/Popover.svelte';
   import Windowed from '$lib/shared/Windowed.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { addFrame, copyFrame, removeFrames, setFrame, startHere, toggleEnding } from './acts';
+  import { addFrame, putFrames, takeApart } from './acts';
+  import FrameMenu from './FrameMenu.svelte';
+  import ShelfBundle from './ShelfBundle.svelte';
   import ShelfFrame from './ShelfFrame.svelte';
   import ShelfScenes from './ShelfScenes.svelte';
-  import Popover from '$lib/shared/Popover.svelte';
+  import { dropBeside, shelfEntries, stepOf, type BundleEntry, type ShelfDrop } from './shelf-list';
+  import { ShelfLook } from './shelf-look.svelte';
 
-  let { session, onbring }: { session: EditorSession; onbring: () => void } = $props();
+  interface Props {
+    session: EditorSession;
+    onbring: () => void;
+    /** It needs another width: for names alone, or for pictures. */
+    onsize: (isSmall: boolean) => void;
+  }
+  let { session, onbring, onsize }: Props = $props();
+
+  // svelte-ignore state_referenced_locally
+  const look = new ShelfLook(session.piece.head.id);
 
   let menu: { id: string; anchor: HTMLElement } | null = $state(null);
+  let bundleMenu: { bundle: string; anchor: HTMLElement } | null = $state(null);
   let renaming: string | null = $state(null);
-  let dropBefore: string | null | undefined = $state(undefined);
-  let dragged: string[] = [];
+  let drop: ShelfDrop | null = $state(null);
+  let dragged: readonly string[] = [];
+  let isBundleDragged = false;
+
+  const frames = $derived(session.program.frames);
+  const bundles = $derived(session.piece.head.bundles ?? {});
+  /** A bundle that is gone is none. */
+  const bundleOf = (id: string): string | null => {
+    const bundle = session.piece.scenes.get(id)?.bundle;
+    return bundle !== undefined && bundles[bundle] ? bundle : null;
+  };
+  const entries = $derived(shelfEntries(frames, bundleOf, look.folded, look.folded.size ? session.sceneId : null));
+  const byKey = $derived(new Map(entries.map((entry) => [entry.key, entry])));
 
   const worst = $derived.by(() => {
     const found = new Map<string, 'must' | 'look'>();
@@ -21,9 +45,12 @@
         found.set(finding.place.scene, finding.severity);
     return found;
   });
+  const worstOf = (ids: readonly string[]) => {
+    const all = ids.map((id) => worst.get(id));
+    return all.find((one) => one === 'must') ?? all.find((one) => one === 'look');
+  };
 
   function pick(id: string, event: MouseEvent) {
-    const frames = session.program.frames;
     if (event.shiftKey && session.sceneId) {
       const [a, b] = [frames.indexOf(session.sceneId), frames.indexOf(id)].sort((x, y) => x - y) as [number, number];
       session.frameSelection = frames.slice(a, b + 1);
@@ -33,52 +60,102 @@
     } else session.openScene(id);
   }
 
-  function drop(event: DragEvent) {
-    if (dropBefore === undefined || !dragged.length) return;
-    event.preventDefault();
-    event.stopPropagation();
-    if (!dragged.includes(dropBefore ?? '')) session.edit('Reorder frames', moveFrames(session.piece, dragged, dropBefore));
-    dropBefore = undefined;
-    dragged = [];
+  const chosenWith = (id: string): readonly string[] => (session.frameSelection.includes(id) ? [...session.frameSelection] : [id]);
+
+  function fold(entry: BundleEntry, all: boolean) {
+    look.fold(all ? Object.keys(bundles) : [entry.bundle!], !entry.isFolded);
   }
 
-  const bundleOf = (id: string) => session.piece.head.bundles?.[session.piece.scenes.get(id)?.bundle ?? '']?.name ?? null;
+  function over(id: string, isUpper: boolean) {
+    if (!dragged.length) return;
+    if (!isBundleDragged) return void (drop = dropBeside(frames, bundleOf, id, isUpper));
+    // A bundle goes before or after another one, as a whole.
+    const run = entries.find((entry): entry is BundleEntry => entry.kind === 'bundle' && entry.frames.includes(id))?.frames ?? [id];
+    const [first, last] = [run[0]!, run.at(-1)!];
+    const before = run.indexOf(id) < run.length / 2 ? first : (frames[frames.indexOf(last) + 1] ?? null);
+    drop = { at: before === first ? first : last, side: before === first ? 'before' : 'after', before, bundle: bundleOf(dragged[0]!) };
+  }
+
+  function overBundle({ key, bundle, frames: run }: BundleEntry) {
+    if (!dragged.length) return;
+    if (isBundleDragged) drop = { at: key, side: 'in', before: run[0]!, bundle: bundleOf(dragged[0]!) };
+    else drop = { at: key, side: 'in', before: run[0]!, bundle };
+  }
+
+  function end() {
+    [drop, dragged, isBundleDragged] = [null, [], false];
+  }
+
+  function dropped(event: DragEvent) {
+    if (!drop || !dragged.length) return;
+    event.preventDefault();
+    event.stopPropagation();
+    putFrames(session, dragged, drop.before, drop.bundle);
+    end();
+  }
+
+  /** Alt and an arrow move what is chosen. */
+  function step(id: string, event: KeyboardEvent) {
+    if (!event.altKey || !session.canEdit || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const chosen = chosenWith(id);
+    const to = stepOf(frames, bundleOf, chosen, event.key === 'ArrowUp' ? -1 : 1);
+    if (to) putFrames(session, chosen, to.before, to.bundle);
+  }
 </script>
 
 <nav
-  class="scroll flex min-h-0 flex-col items-center gap-2 border-r border-[var(--line)] bg-[var(--rim)] py-2.5"
+  class="scroll flex min-h-0 flex-col items-center {look.isSmall ? 'gap-0.5' : 'gap-2'} border-r border-[var(--line)] bg-[var(--rim)] py-2"
   aria-label="Frames"
   ondragover={(event) => {
     if (dragged.length) event.preventDefault();
   }}
-  ondrop={drop}
+  ondrop={dropped}
 >
-  <Windowed list={session.program.frames} size={6} height={102} keep={session.sceneId}>
-    {#snippet entry(id, place)}
-      {#if bundleOf(id) !== bundleOf(session.program.frames[place - 1] ?? '')}
-        {@const bundle = bundleOf(id)}
-        <h2 class="w-full shrink-0 truncate px-2 text-center text-[11.5px] {bundle ? 'font-semibold' : 'soft'}" title={bundle ?? 'in no bundle'}>
-          {bundle ?? '·'}
-        </h2>
+  <button
+    class="soft w-full shrink-0 truncate px-1 text-center text-[12px] underline"
+    title={look.isSmall ? 'Show frames as pictures' : 'Show frames by name alone'}
+    onclick={() => {
+      look.size(!look.isSmall);
+      onsize(look.isSmall);
+    }}>{look.isSmall ? 'pictures' : 'names'}</button
+  >
+  <Windowed list={entries.map(({ key }) => key)} size={look.isSmall ? 24 : 6} height={look.isSmall ? 26 : 102} keep={session.sceneId}>
+    {#snippet entry(key)}
+      {@const one = byKey.get(key)}
+      {#if one?.kind === 'bundle'}
+        <ShelfBundle
+          {session}
+          entry={one}
+          worst={worstOf(one.frames)}
+          dropsIn={drop?.at === key}
+          bind:renaming
+          onfold={(all) => fold(one, all)}
+          onmenu={(anchor) => (bundleMenu = { bundle: one.bundle!, anchor })}
+          ondrag={() => ([dragged, isBundleDragged] = [[...one.frames], true])}
+          ondragover={() => overBundle(one)}
+          ondragend={end}
+        />
+      {:else if one}
+        <ShelfFrame
+          {session}
+          id={key}
+          place={one.place}
+          isSmall={look.isSmall}
+          worst={worst.get(key)}
+          drops={drop?.at === key ? drop.side : null}
+          bind:renaming
+          onpick={(event) => pick(key, event)}
+          onmenu={(anchor) => (menu = { id: key, anchor })}
+          onstep={(event) => step(key, event)}
+          ondrag={() => ([dragged, isBundleDragged] = [chosenWith(key), false])}
+          ondragover={(isUpper) => over(key, isUpper)}
+          ondragend={end}
+        />
       {/if}
-      <ShelfFrame
-        {session}
-        {id}
-        {place}
-        worst={worst.get(id)}
-        dropsHere={dropBefore === id}
-        bind:renaming
-        onpick={(event) => pick(id, event)}
-        onmenu={(anchor) => (menu = { id, anchor })}
-        ondrag={() => (dragged = session.frameSelection.includes(id) ? [...session.frameSelection] : [id])}
-        ondragover={(before) => {
-          if (dragged.length) dropBefore = before ? id : (session.program.frames[place + 1] ?? null);
-        }}
-        ondragend={() => ((dropBefore = undefined), (dragged = []))}
-      />
     {/snippet}
   </Windowed>
-  {#if dropBefore === null}<span class="h-0.5 w-14 bg-[var(--gold)]"></span>{/if}
   {#if session.canEdit}
     <button
       class="grid h-11 w-[56px] shrink-0 place-items-center rounded-md border border-dashed border-[var(--soft)] text-[18px] text-[var(--soft)] hover:border-[var(--gold)]"
@@ -93,25 +170,20 @@
 </nav>
 
 {#if menu}
-  {@const scene = session.piece.scenes.get(menu.id)}
-  {#if scene}
-    <Popover anchor={menu.anchor} label={scene.name} onclose={() => (menu = null)} width={190}>
-      <button class="menu-row" onclick={() => ((renaming = scene.id), (menu = null))}>Rename</button>
-      <button class="menu-row" onclick={() => (copyFrame(session), (menu = null))}>Duplicate</button>
-      <button class="menu-row" onclick={() => (startHere(session, scene.id), (menu = null))}>Start here</button>
-      <button class="menu-row" onclick={() => (toggleEnding(session, scene), (menu = null))}
-        >{scene.ending ? 'No ending any more' : 'Mark as an ending'}</button
-      >
-      <button
-        class="menu-row"
-        onclick={() => (
-          setFrame(session, scene.id, scene.draft ? 'No draft' : 'Mark as a draft', 'draft', scene.draft ? undefined : true),
-          (menu = null)
-        )}>{scene.draft ? 'No draft any more' : 'Mark as a draft'}</button
-      >
-      <button class="menu-row text-[var(--brick-text)]" onclick={() => (removeFrames(session), (menu = null))}
-        >Delete{session.frameSelection.length > 1 ? ` ${session.frameSelection.length} frames` : ''}</button
-      >
-    </Popover>
-  {/if}
+  <FrameMenu {session} id={menu.id} anchor={menu.anchor} onrename={(id) => (renaming = id)} onclose={() => (menu = null)} />
+{/if}
+
+{#if bundleMenu}
+  {@const { bundle, anchor } = bundleMenu}
+  <Popover {anchor} label={bundles[bundle]?.name ?? ''} onclose={() => (bundleMenu = null)} width={190}>
+    {#if session.canEdit}<button class="menu-row" onclick={() => ((renaming = bundle), (bundleMenu = null))}>Rename</button>{/if}
+    <button class="menu-row" onclick={() => (look.fold(Object.keys(bundles), true), (bundleMenu = null))}>Fold all bundles</button>
+    <button class="menu-row" onclick={() => (look.fold(Object.keys(bundles), false), (bundleMenu = null))}>Unfold all bundles</button>
+    <button class="menu-row" onclick={() => ((session.frameSelection = frames.filter((id) => bundleOf(id) === bundle)), (bundleMenu = null))}
+      >Choose its frames</button
+    >
+    {#if session.canEdit}<button class="menu-row text-[var(--brick-text)]" onclick={() => (takeApart(session, bundle), (bundleMenu = null))}
+        >Take apart (frames stay)</button
+      >{/if}
+  </Popover>
 {/if}

@@ -10,17 +10,21 @@
     id: string;
     place: number;
     worst: 'must' | 'look' | undefined;
-    dropsHere: boolean;
+    /** Its name alone, in a row. */
+    isSmall: boolean;
+    /** Where what is dragged over it would go. */
+    drops: 'before' | 'after' | 'in' | null;
     /** The frame that is being renamed. */
     renaming: string | null;
     onpick: (event: MouseEvent) => void;
     onmenu: (anchor: HTMLElement) => void;
+    onstep: (event: KeyboardEvent) => void;
     ondrag: () => void;
     /** Something is dragged over it: over its upper half, it would go before it. */
     ondragover: (before: boolean) => void;
     ondragend: () => void;
   }
-  let { session, id, place, worst, dropsHere, renaming = $bindable(), onpick, onmenu, ondrag, ondragover, ondragend }: Props = $props();
+  let { session, id, place, isSmall, worst, drops, renaming = $bindable(), onpick, onmenu, onstep, ondrag, ondragover, ondragend }: Props = $props();
 
   const program = $derived(session.program.scenes.get(id)!);
   const frame = $derived(program.scene);
@@ -36,9 +40,23 @@
   });
 </script>
 
+{#snippet mark()}
+  {@const color = worst === 'must' ? 'bg-[var(--brick)]' : 'bg-[var(--gold-text)]'}
+  {@const title = worst === 'must' ? 'something must be fixed' : 'worth a look'}
+  {#if worst && isSmall}<span class="h-2 w-2 shrink-0 rounded-full {color}" {title}></span>
+  {:else if worst}<span class="grid h-3.5 w-3.5 place-items-center rounded-full text-[9px] font-bold text-white {color}" {title}
+      >{worst === 'must' ? '×' : '!'}</span
+    >{/if}
+{/snippet}
+
+{#snippet name()}
+  {isStart ? '▸ ' : ''}{#if kind}<span style:color={kind.color} title={kind.name}>{kind.mark}</span>&nbsp;{/if}{frame.ending ? '◼ ' : ''}{place + 1}
+  {frame.name}
+{/snippet}
+
 <div
   bind:this={box}
-  class="relative flex w-full max-w-[100px] flex-col items-center px-1"
+  class="relative flex w-full flex-col items-center pr-1 {isSmall && frame.bundle !== undefined ? 'pl-3' : 'pl-1'} {isSmall ? '' : 'max-w-[100px]'}"
   role="group"
   aria-label={frame.name}
   data-shelf-frame={id}
@@ -50,46 +68,48 @@
   }}
   {ondragend}
 >
-  {#if dropsHere}<span class="absolute -top-1.5 left-1 right-1 h-0.5 bg-[var(--gold)]"></span>{/if}
-  <button
-    class="relative grid max-h-[84px] place-items-center rounded-md border-2 bg-[var(--sheet)] p-[2px] {isOpen
-      ? 'border-[var(--gold)]'
-      : session.frameSelection.includes(id)
-        ? 'border-[var(--plum)]'
-        : 'border-transparent'}"
-    aria-current={isOpen ? 'true' : undefined}
-    aria-label="Open {frame.name}"
-    onclick={onpick}
-    ondblclick={() => session.canEdit && (renaming = id)}
-    oncontextmenu={(event) => {
-      event.preventDefault();
-      if (!session.frameSelection.includes(id)) session.openScene(id);
-      onmenu(event.currentTarget);
-    }}
-  >
-    <span class={frame.draft ? 'opacity-70 outline-2 outline-dashed outline-[var(--soft)]' : ''}
-      ><Thumb scene={program} assetUrl={session.assetUrl} width={56} height={76} /></span
+  {#if drops}<span class="absolute left-1 right-1 h-0.5 bg-[var(--gold)] {drops === 'before' ? '-top-1' : '-bottom-1'}"></span>{/if}
+  {#if renaming !== id || !isSmall}
+    <button
+      class="border-2 {isSmall
+        ? `flex h-[26px] w-full items-center gap-1 rounded-md px-1 text-[12px] ${isOpen ? 'bg-[var(--sheet)] font-semibold' : 'soft hover:bg-[var(--sheet)]'}`
+        : 'relative grid max-h-[84px] place-items-center rounded-md bg-[var(--sheet)] p-[2px]'} {isOpen
+        ? 'border-[var(--gold)]'
+        : session.frameSelection.includes(id)
+          ? 'border-[var(--plum)]'
+          : 'border-transparent'}"
+      aria-current={isOpen ? 'true' : undefined}
+      aria-label="Open {frame.name}"
+      title={isSmall ? frame.name : undefined}
+      onclick={onpick}
+      onkeydown={onstep}
+      ondblclick={() => session.canEdit && (renaming = id)}
+      oncontextmenu={(event) => {
+        event.preventDefault();
+        if (!session.frameSelection.includes(id)) session.openScene(id);
+        onmenu(event.currentTarget);
+      }}
     >
-    {#if worst}<span
-        class="absolute right-0.5 top-0.5 grid h-3.5 w-3.5 place-items-center rounded-full text-[9px] font-bold text-white {worst === 'must'
-          ? 'bg-[var(--brick)]'
-          : 'bg-[var(--gold-text)]'}"
-        title={worst === 'must' ? 'something must be fixed' : 'worth a look'}>{worst === 'must' ? '×' : '!'}</span
-      >{/if}
-  </button>
+      {#if isSmall}
+        <span class="min-w-0 flex-1 truncate text-left {frame.draft ? 'italic' : ''}">{@render name()}</span>
+        {@render mark()}
+      {:else}
+        <span class={frame.draft ? 'opacity-70 outline-2 outline-dashed outline-[var(--soft)]' : ''}
+          ><Thumb scene={program} assetUrl={session.assetUrl} width={56} height={76} /></span
+        >
+        <span class="absolute right-0.5 top-0.5">{@render mark()}</span>
+      {/if}
+    </button>
+  {/if}
   {#if renaming === id}
     <RenameField
       name={frame.name}
       label="Name of the frame"
-      class="h-5 w-full !px-1 text-[11px]"
-      onname={(name) => setFrame(session, id, `Rename ${frame.name}`, 'name', name)}
+      class="h-6 w-full !px-1 text-[12px]"
+      onname={(now) => setFrame(session, id, `Rename ${frame.name}`, 'name', now)}
       onclose={() => (renaming = null)}
     />
-  {:else}
-    <span class="w-full truncate text-center text-[11.5px] {isOpen ? '' : 'soft'}" title={frame.name}
-      >{isStart ? '▸ ' : ''}{#if kind}<span style:color={kind.color} title={kind.name}>{kind.mark}</span>&nbsp;{/if}{frame.ending ? '◼ ' : ''}{place +
-        1}
-      {frame.name}</span
-    >
+  {:else if !isSmall}
+    <span class="w-full truncate text-center text-[12px] {isOpen ? '' : 'soft'}" title={frame.name}>{@render name()}</span>
   {/if}
 </div>

@@ -5,7 +5,7 @@
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
   import { followPointer } from '$lib/shared/follow';
   import { onDestroy, onMount } from 'svelte';
-  import FrameMenu from './FrameMenu.svelte';
+  import FrameMenu from '$lib/build/FrameMenu.svelte';
   import type { LayoutAnswer, LayoutTask } from './layout';
   import { mapLooks, MapLooks, type MapLook } from './looks.svelte';
   import { MapModel, NAME } from './map-model.svelte';

@@ -1,4 +1,4 @@
-import { cutText, duplicateFrame, keyBetween, MOST_NAME, newFrame, type Operation, type Scene } from '@zany/core';
+import { cutText, duplicateFrame, keyBetween, MOST_NAME, moveFrames, newFrame, type Operation, type Scene } from '@zany/core';
 import { newId } from '$lib/client/ids';
 import type { EditorSession } from '$lib/client/session.svelte';
 
@@ -78,6 +78,37 @@ export function setBundle(session: EditorSession, frames: readonly string[], nam
   session.edit(name === null ? 'Out of the bundle' : `Bundle as ${name}`, [
     ...(bundle?.operations ?? []),
     ...frames.map((frame): Operation => ({ op: 'set', table: 'scenes', id: frame, path: ['bundle'], ...(bundle && { value: bundle.id }) })),
+  ]);
+}
+
+/** Puts frames before another one (null: at the end), and into a bundle or out of all. */
+export function putFrames(session: EditorSession, frames: readonly string[], before: string | null, bundle: string | null): void {
+  const { piece } = session;
+  const moves = frames.includes(before ?? '') ? [] : moveFrames(piece, frames, before);
+  const others = frames.filter((frame) => (piece.scenes.get(frame)?.bundle ?? null) !== bundle);
+  const into = others.map((frame): Operation => ({
+    op: 'set',
+    table: 'scenes',
+    id: frame,
+    path: ['bundle'],
+    ...(bundle !== null && { value: bundle }),
+  }));
+  const name = piece.head.bundles?.[bundle ?? '']?.name;
+  if (moves.length || into.length) session.edit(into.length && name !== undefined ? `Move into ${name}` : 'Reorder frames', [...moves, ...into]);
+}
+
+export function renameBundle(session: EditorSession, id: string, name: string): void {
+  const { head } = session.piece;
+  session.edit(`Rename ${head.bundles?.[id]?.name}`, [{ op: 'set', table: 'piece', id: head.id, path: ['bundles', id, 'name'], value: name }]);
+}
+
+/** Takes a bundle away; its frames stay. */
+export function takeApart(session: EditorSession, id: string): void {
+  const { head, scenes } = session.piece;
+  const frames = [...scenes.values()].filter(({ bundle }) => bundle === id);
+  session.edit(`Take ${head.bundles?.[id]?.name} apart`, [
+    ...frames.map((frame): Operation => ({ op: 'set', table: 'scenes', id: frame.id, path: ['bundle'] })),
+    { op: 'set', table: 'piece', id: head.id, path: ['bundles', id] },
   ]);
 }
 

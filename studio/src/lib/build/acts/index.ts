@@ -1,7 +1,21 @@
 /** What a designer does to an open piece, each as one named edit. Keys, buttons and the command finder all come here. */
 
 export { CLIP_TYPE, duplicate, noteStep, clipOf, linesOf, paste, pasteThreads } from './copy';
-export { addFrame, copyFrame, removeFrames, setFrame, kindsFor, startHere, toggleEnding, setKind, setBundle, bundleNamed } from './frames';
+export {
+  addFrame,
+  copyFrame,
+  removeFrames,
+  setFrame,
+  kindsFor,
+  startHere,
+  toggleEnding,
+  setKind,
+  setBundle,
+  bundleNamed,
+  putFrames,
+  renameBundle,
+  takeApart,
+} from './frames';
 export { addLook, freshLook, removeLook } from './looks';
 export { bringInHere, replaceFile, drawHere } from './files';
 export { drawLayer, isPainted, isShape, setLayer, restyleSelected, outlineOnly, writtenText, writeText } from './draw';
