@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import type { Page, TestInfo } from '@playwright/test';
 import type { ComposeSpec } from '@zany/core/testing';
 import { pieceOf } from './pieces.ts';
@@ -168,4 +169,36 @@ test('frames are named, marked and bundled on the map', async ({ studio, page })
       return null;
     })
     .toContain('go to');
+});
+
+test('the map is kept as SVG with all its frames, goes to the printer, and says what it means', async ({ studio, page }) => {
+  await studio.givenPiece(pieceOf(60));
+  await studio.desk('Map');
+  await expect(page.getByText('60 frames · ')).toBeVisible();
+  const onPaper = async (how: string) => {
+    await page.getByRole('button', { name: 'The map on paper' }).click();
+    await page.getByText(how, { exact: true }).click();
+  };
+  const coming = page.waitForEvent('download');
+  await onPaper('as SVG');
+  const file = await coming;
+  expect(file.suggestedFilename()).toBe('Ferries 60 - map.svg');
+  const svg = await readFile(await file.path(), 'utf8');
+  const found = await page.evaluate((text) => {
+    const made = new DOMParser().parseFromString(text, 'image/svg+xml');
+    const words = Array.from(made.querySelectorAll('text'), (one) => one.textContent);
+    const pictures = Array.from(made.querySelectorAll('image'), (one) => one.getAttribute('xlink:href')!.slice(0, 22));
+    return { isWell: made.querySelector('parsererror') === null, words, pictures, title: made.querySelector('title')!.textContent };
+  }, svg);
+  expect(found.isWell).toBe(true);
+  expect(found.title).toBe('Ferries 60 - map');
+  expect(found.pictures).toEqual(Array.from({ length: 60 }, () => 'data:image/png;base64,'));
+  for (const name of ['1 Tickets start', '37 Bicycles 7', '60 Geese 10', 'Harbour office']) expect(found.words).toContain(name);
+
+  await onPaper('print, or as PDF');
+  const paper = page.frameLocator('iframe[title="Ferries 60 - map"]');
+  await expect(paper.locator('svg image')).toHaveCount(60);
+
+  await page.getByRole('button', { name: 'legend' }).click();
+  await expect(page.getByRole('dialog', { name: 'What the map means' }).getByText('all its threads were walked')).toBeVisible();
 });

@@ -3,6 +3,7 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import type { MapLook } from './looks.svelte';
+  import MapLegend from './MapLegend.svelte';
   import type { Sieve } from './sieve';
 
   /** What the map says, and which of its frames are looked for. */
@@ -26,6 +27,8 @@
     /** To the first that fits. */
     onfound: () => void;
     onarrange: () => void;
+    /** Keeps the whole map as a file, or prints it. */
+    onpaper: (how: 'svg' | 'print') => void;
   }
   let {
     session,
@@ -43,10 +46,13 @@
     onfit,
     onfound,
     onarrange,
+    onpaper,
   }: Props = $props();
 
   const kinds = $derived(Object.entries(session.piece.head.kinds ?? {}));
   const kind = $derived(sieve.kind === null ? null : (session.piece.head.kinds?.[sieve.kind] ?? null));
+
+  let legend: HTMLElement | null = $state(null);
 
   function key(event: KeyboardEvent) {
     event.stopPropagation();
@@ -111,6 +117,17 @@
   {#if placed && session.canEdit}<button class="chip chip-ghost" title="{count(placed, 'frame')} stand where they were put" onclick={onarrange}
       >arrange by flow</button
     >{/if}
+  <button class="chip chip-ghost" aria-expanded={legend !== null} onclick={(event) => (legend = event.currentTarget)}>legend</button>
+  <ChipMenu
+    name="The map on paper"
+    label="on paper"
+    tone="chip-ghost"
+    options={[
+      { value: 'svg' as const, label: 'as SVG' },
+      { value: 'print' as const, label: 'print, or as PDF' },
+    ]}
+    onpick={onpaper}
+  />
   <button class="chip" onclick={onfit}>fit</button>
   <div class="flex gap-1" role="radiogroup" aria-label="What the map says">
     {#each Object.entries(looks) as [one, words] (one)}
@@ -120,3 +137,5 @@
     {/each}
   </div>
 </div>
+
+{#if legend}<MapLegend {session} anchor={legend} onclose={() => (legend = null)} />{/if}

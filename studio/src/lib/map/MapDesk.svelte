@@ -3,6 +3,7 @@
   import { wireTo, type Operation } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
+  import { download } from '$lib/shared/download';
   import { followPointer } from '$lib/shared/follow';
   import { onDestroy, onMount } from 'svelte';
   import FrameMenu from '$lib/build/FrameMenu.svelte';
@@ -101,6 +102,26 @@
     for (const [id, box] of model.boxes)
       if (isSeen(view, { width, height }, box, 100)) pictures.ask(model.program, id, view.scale * model.sizes.get(id)!.scale * devicePixelRatio);
   });
+
+  async function onPaper(how: 'svg' | 'print') {
+    const { head } = session.piece;
+    const title = `${head.name} - map`;
+    try {
+      const { mapAsSvg, printSvg } = await import('./print');
+      const svg = await mapAsSvg({
+        program: model.program,
+        title,
+        drawn: { cloths: model.cloths, strands: model.strands, seams: model.seams, sheets: model.sheets, inks: inksOf(ground) },
+        whole: model.whole,
+        scaleOf: (id) => model.sizes.get(id)!.scale,
+        assetUrl: session.assetUrl,
+      });
+      if (how === 'svg') download(new Blob([svg], { type: 'image/svg+xml' }), `${title}.svg`);
+      else printSvg(svg, title);
+    } catch (error) {
+      session.notify(`The map could not be drawn on paper: ${error instanceof Error ? error.message : String(error)}`);
+    }
+  }
 
   let resting: ReturnType<typeof setTimeout> | undefined;
   function look(next: View) {
@@ -372,6 +393,7 @@
       onfit={() => (chosen = null)}
       onfound={() => model.found[0] !== undefined && come(model.found[0])}
       onarrange={arrange}
+      onpaper={(how) => void onPaper(how)}
     />
     {#if session.program.frames.length > 12}<MapOverview
         boxes={model.boxes}

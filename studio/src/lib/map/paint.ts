@@ -299,7 +299,7 @@ function widthOf(context: OffscreenCanvasRenderingContext2D, words: string, isBo
   const key = `${isBold} ${words}`;
   let width = widths.get(key);
   if (width === undefined) {
-    context.font = `${isBold ? '650 ' : ''}${LETTERS}px ${FONT}`;
+    context.font = `${isBold ? '600 ' : ''}${LETTERS}px ${FONT}`;
     width = context.measureText(words).width;
     widths.set(key, width);
   }
@@ -408,7 +408,7 @@ function drawWords(context: OffscreenCanvasRenderingContext2D, drawing: Drawing,
       context.lineWidth = 1;
       context.stroke();
     }
-    context.font = `${isBold ? '650 ' : ''}${LETTERS}px ${FONT}`;
+    context.font = `${isBold ? '600 ' : ''}${LETTERS}px ${FONT}`;
     context.fillStyle = ink;
     context.fillText(words, x + (ground === null ? 0 : 4), y + LINE_HEIGHT / 2 + 0.5);
   }

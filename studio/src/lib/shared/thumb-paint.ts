@@ -107,14 +107,39 @@ export interface ThumbPaint {
 
 export type Picture = OffscreenCanvas;
 
-/** A canvas with a screen on it; whoever waits is told when pictures and fonts that it lacks have come. */
-function painted({ screen, assetUrl, scale: wanted }: ThumbPaint, again: Listener): Picture | null {
+/** A canvas with a screen on it; whoever waits is told when pictures and fonts that it lacks have come. `lacks` hears of each of them. */
+function painted({ screen, assetUrl, scale: wanted }: ThumbPaint, again: Listener, lacks: Listener = () => undefined): Picture | null {
   const scale = Math.min(wanted, Math.sqrt(MOST_PIXELS / (screen.width * screen.height)));
   const canvas = new OffscreenCanvas(Math.max(1, Math.round(screen.width * scale)), Math.max(1, Math.round(screen.height * scale)));
   const context = canvas.getContext('2d', { willReadFrequently: true });
   if (!context) return null;
-  fetchFonts(paintScreen(context, screen, { scale, picture: (asset, kind) => pictureAt(assetUrl(asset), kind, again) }), again);
+  const pictureOf = (asset: string, kind: 'picture' | 'video') => {
+    const url = assetUrl(asset);
+    const picture = pictureAt(url, kind, again);
+    if (picture === null && pictures.get(url)!.waiting !== null) lacks();
+    return picture;
+  };
+  const fonts = [...paintScreen(context, screen, { scale, picture: pictureOf })];
+  if (fonts.some((font) => !document.fonts.check(font))) lacks();
+  fetchFonts(fonts, again);
   return canvas;
+}
+
+/** So long what a picture lacks is waited for each time, ms, and so often. */
+const PATIENCE = { ms: 4000, times: 4 } as const;
+
+/** A screen with all its pictures and fonts, as far as they can be had. */
+export async function paintWhole(wanted: ThumbPaint): Promise<Picture | null> {
+  let picture: Picture | null = null;
+  for (let i = 0; i < PATIENCE.times; i++) {
+    let isWhole = true;
+    const come = new Promise<void>((resolve) => {
+      picture = painted(wanted, resolve, () => (isWhole = false));
+    });
+    if (isWhole) break;
+    await Promise.race([come, new Promise((resolve) => setTimeout(resolve, PATIENCE.ms))]);
+  }
+  return picture;
 }
 
 /** Paints a screen for another canvas soon, and again when what it lacked has come; gives a function that calls it off. */
