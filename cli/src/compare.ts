@@ -1,4 +1,4 @@
-import { audit, compareVersions, count } from '@zany/core';
+import { audit, compareVersions, count, routeWords, tellApart, type Apart, type Program } from '@zany/core';
 import { load } from './files.ts';
 
 /** Prints what is otherwise between two versions of a piece, by what they do. */
@@ -13,11 +13,21 @@ export async function compareFiles(
   const [a, b] = (await Promise.all([load(before), load(after)])).map(({ program }) => ({ program, audit: audit(program, options) }));
   const changes = compareVersions(a!, b!);
   const cuts = [a!, b!].map((one) => one.audit.exploration.cut);
-  if (format === 'json') print(JSON.stringify({ changes, cut: { before: cuts[0], after: cuts[1] } }, null, 2));
+  const apart = tellApart(a!.program, b!.program);
+  if (format === 'json') print(JSON.stringify({ changes, apart, cut: { before: cuts[0], after: cuts[1] } }, null, 2));
   else {
     const said = changes.map(({ kind, sentence }) => (kind === 'new loose end' || kind === 'mended' ? `${kind}: ${sentence}` : sentence));
     const parts = cuts.flatMap((cut, i) => (cut === null ? [] : [`${i === 0 ? before : after} was explored in part: ${cut}.`]));
-    print([...said, changes.length ? `${count(changes.length, 'change')}.` : 'They do the same, as far as the walk can tell.', ...parts].join('\n'));
+    const all = changes.length ? [...said, `${count(changes.length, 'change')}.`] : [];
+    print([...all, ...apartWords(a!.program, apart), ...parts].join('\n'));
   }
   return 0;
+}
+
+/** Whether they do the same, or the shortest that tells them apart. */
+function apartWords(before: Program, apart: Apart): string[] {
+  const pairs = count(apart.pairs, 'pair');
+  if (apart.kind === 'same') return [`They do the same: nothing that can be done tells them apart (${pairs} of states looked at).`];
+  if (apart.kind === 'not known') return [`Nothing that was looked at tells them apart, but not all was: ${apart.why}.`];
+  return [`They are told apart by this: ${routeWords(before, apart.from, apart.events)}.`, ...apart.sentences.map((sentence) => `  ${sentence}`)];
 }
