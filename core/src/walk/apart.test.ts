@@ -132,6 +132,6 @@ test('a piece is never told from itself; what tells two versions apart does so w
         expect(JSON.stringify(a)).not.toBe(JSON.stringify(b));
       }
     }),
-    { numRuns: timesOver(16) }
+    { numRuns: timesOver(8) }
   );
 });
