@@ -1,9 +1,10 @@
-import { ExpressionError, type Ast, type At, type Property, type Special, type Value } from '../expression/ast.ts';
+import { ExpressionError, type At, type ExpressionFault, type Property, type Special, type Value } from '../expression/ast.ts';
 import { compileAst, type Environment } from '../expression/compile.ts';
 import { placeOf, variableKey } from '../program/binding.ts';
 import { expand } from '../program/expand.ts';
 import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
+import { fail, ok, type Result } from '../result.ts';
 import { isSelected, isShown, enabledWithin, poseOf, stateOf } from './resolve.ts';
 import { currentFrame, sectionAt } from './playhead.ts';
 import type { RootRun, RunState } from './state.ts';
@@ -169,6 +170,14 @@ export function valueOfField(root: RootRun, node: Node): Value | undefined {
   return root.values[node.key] ?? field.value ?? (field.kind === 'number' || field.kind === 'slider' ? (field.min ?? 0) : '');
 }
 
-/** The value of an expression in a run. Throws an ExpressionError where it has none. */
-export const evaluate = (program: Program, run: RunState, instance: Instance, ast: Ast): Value =>
-  compileAst(ast)(environmentOf(program, run, instance));
+/** What a stored expression gives in a run, or why it gives nothing. */
+export function valueIn(program: Program, run: RunState, instance: Instance, stored: string): Result<Value, ExpressionFault> {
+  const parsed = program.parse(stored);
+  if (!parsed.ok) return parsed;
+  try {
+    return ok(compileAst(parsed.value)(environmentOf(program, run, instance)));
+  } catch (error) {
+    if (error instanceof ExpressionError) return fail(error.fault);
+    throw error;
+  }
+}

@@ -43,6 +43,8 @@ const isGeneral = (name: SlotName) => name === 'frame' || name === 'overlays' ||
 /** The slot that says how far a scene is scrolled. */
 export const scrollOf = (scene: string): SlotName => `${scene}|scroll|`;
 
+export const isScroll = (name: SlotName): boolean => name.endsWith('|scroll|');
+
 /** Works out where everything stands; what is read for what stands still gets one name together. */
 export function knowScreen(
   program: Program,
@@ -134,7 +136,7 @@ export function standingNoted(program: Program, notes: Notebook, watched: RunSta
   const screen = notes.sorted(
     (name) => {
       if (isGeneral(name)) notes.plainly([name]);
-      else if (name.endsWith('|scroll|')) scrolls.add(name);
+      else if (isScroll(name)) scrolls.add(name);
       else if (!reads.includes(name)) reads.push(name);
     },
     () => screenOf(program, watched, see)

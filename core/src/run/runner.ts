@@ -1,5 +1,4 @@
 import type { Value } from '../expression/ast.ts';
-import { ExpressionError } from '../expression/ast.ts';
 import { textParts } from '../expression/text.ts';
 import { fitsOccasion, waitOf, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import type { Occasion } from '../vocabulary/occasions.ts';
@@ -10,18 +9,7 @@ import { expand, type Expansion } from '../program/expand.ts';
 import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { isEnabled, isSelected, isShown, stateOf } from './resolve.ts';
-import {
-  emptyRoot,
-  environmentOf,
-  evaluate,
-  findPlace,
-  liveRootsOf,
-  nameOfState,
-  rootOfKey,
-  valueOfField,
-  valueOfVariable,
-  type Place,
-} from './environment.ts';
+import { emptyRoot, findPlace, liveRootsOf, nameOfState, rootOfKey, valueOfField, valueOfVariable, type Place, valueIn } from './environment.ts';
 import type { Stepped, Took } from '../vocabulary/stepped.ts';
 import type { Store } from './store.ts';
 import type { Activity, Effect, Fired, Report, RootRun, RunEvent, RunState, StepOutcome, Timer, WhyNot } from './state.ts';
@@ -583,15 +571,10 @@ export class Runner {
 
   /** Computes an expression; what goes wrong is reported and gives null. */
   tryExpression(run: RunState, instance: Instance, stored: string): Value | null {
-    const parsed = this.program.parse(stored);
-    try {
-      if (!parsed.ok) throw new ExpressionError(parsed.error);
-      return evaluate(this.program, run, instance, parsed.value);
-    } catch (error) {
-      if (!(error instanceof ExpressionError)) throw error;
-      this.why({ code: 'expression-error', sentence: error.fault.sentence });
-      return null;
-    }
+    const given = valueIn(this.program, run, instance, stored);
+    if (given.ok) return given.value;
+    this.why({ code: 'expression-error', sentence: given.error.sentence });
+    return null;
   }
 
   /** Computes again what reads a thing, and nothing else. */
@@ -647,10 +630,6 @@ export class Runner {
     return textParts(binding.source)
       .map((part) => part.text ?? wordsOf(this.tryExpression(this.run, binding.instance, part.expression!)))
       .join('');
-  }
-
-  environment(run: RunState, instance: Instance) {
-    return environmentOf(this.program, run, instance);
   }
 }
 

@@ -1,7 +1,7 @@
 import type { Point } from '../program/geometry.ts';
 import type { Matrix } from '../program/matrix.ts';
 import type { Node } from '../program/node.ts';
-import { cutUp, scrollOf, standingNoted, type Before, type Cut, type KnownScreen } from './known-screen.ts';
+import { cutUp, isScroll, scrollOf, standingNoted, type Before, type Cut, type KnownScreen } from './known-screen.ts';
 import type { Notebook, SlotName } from './notebook.ts';
 import type { Screen, Stood, Surface } from './resolve.ts';
 import type { RunState } from './state.ts';
@@ -110,7 +110,7 @@ function changesBetween(
       }
   }
   const isElsewhere = base.frame !== run.frame || base.overlays !== run.overlays || Object.keys(base.roots).some((scene) => !run.roots[scene]);
-  return { names, scenes, isElsewhere: isElsewhere || names.some((name) => name.endsWith('|scroll|')) };
+  return { names, scenes, isElsewhere: isElsewhere || names.some(isScroll) };
 }
 
 /** One screen as it is looked at. */

@@ -2,13 +2,13 @@ import { framesOf, type Piece } from '../piece/piece.ts';
 import { startFrames, type Program } from '../program/program.ts';
 import { valueOfField } from '../run/environment.ts';
 import { resolveScreen, standingScreen } from '../run/resolve.ts';
-import { advance, begin, nextDeadline, replay } from '../run/run.ts';
+import { advance, nextDeadline, replay, start } from '../run/run.ts';
 import type { Advanced, Report, RunEvent, RunState } from '../run/state.ts';
 import { PlainStore } from '../run/store.ts';
 import { listWords } from '../words.ts';
 import { Ambient } from './ambient.ts';
 import { deedsIn } from './events-in.ts';
-import { isHurry } from './hurry.ts';
+import { isHurry, THIRD_TIME } from './hurry.ts';
 import { settle } from './settle.ts';
 import { Slots } from './slots.ts';
 import { tellingOf, type Telling } from './telling.ts';
@@ -76,7 +76,7 @@ export function tellApart(before: Program, after: Program, most = USUAL_PAIRS): 
     for (const [event, its] of eventsOf(one, other, pair)) {
       const [a, b] = [one.after(pair.one, event), other.after(pair.other, its)];
       if (a.isHurried || b.isHurried) {
-        untried.add('anything a third time before what it started has ended');
+        untried.add(THIRD_TIME);
         continue;
       }
       const shown: Pair['shown'] = [a.shown, b.shown];
@@ -174,7 +174,7 @@ class Side {
   starts = (): readonly string[] => startFrames(this.program);
 
   begun(frame: string): RunState {
-    return begin(this.program, frame)!.run;
+    return start(this.program, frame)!;
   }
 
   deeds(run: RunState): RunEvent[] {

@@ -11,6 +11,7 @@ import { Asking, branchesIn, threadsIn, type Here } from './asking.ts';
 import { Clock, type Due, type Landing } from './clock.ts';
 import { Entered } from './entered.ts';
 import type { Edge, Exploration, Levels, Spot, State, Within } from './exploration.ts';
+import { THIRD_TIME } from './hurry.ts';
 import type { Moment } from './moment.ts';
 import type { First, Move, Timed } from './moves.ts';
 import { leavesPiece } from './leaving.ts';
@@ -724,4 +725,4 @@ const MOST_HELD = 32;
 /** So much follows at one moment, before it is looked at as a state. */
 const MOST_AT_ONCE = 50;
 
-const HURRIED = 'not tried: anything a third time before what it started has ended';
+const HURRIED = `not tried: ${THIRD_TIME}`;

@@ -1,10 +1,9 @@
-import { ExpressionError, type Value } from '../expression/ast.ts';
 import type { Binding } from '../program/binding.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import type { Instance } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { Beside } from '../once.ts';
-import { evaluate, rootOfKey } from '../run/environment.ts';
+import { rootOfKey, valueIn } from '../run/environment.ts';
 import { Notebook } from '../run/notebook.ts';
 import type { RunState } from '../run/state.ts';
 import { watchedRun } from '../run/watched.ts';
@@ -61,17 +60,6 @@ export function boundAs(program: Program, { scene, key }: Pick<Slot, 'scene' | '
   return sceneProgram && expand(program, sceneProgram).bindings.some((binding) => binding.key === key) ? 'kept' : null;
 }
 
-function compute(program: Program, run: RunState, { instance, source }: Binding): Value | null {
-  const parsed = program.parse(source);
-  if (!parsed.ok) return null;
-  try {
-    return evaluate(program, run, instance, parsed.value);
-  } catch (error) {
-    if (error instanceof ExpressionError) return null;
-    throw error;
-  }
-}
-
 /** What is asked of whoever keeps account of what is known. */
 export interface Following {
   readonly shelf: Shelf;
@@ -102,20 +90,20 @@ export class Followed extends Tested {
     if (!binding) return { came: 0, columns: [] };
     const run = following.runOf(reading);
     const notes = new Notebook(run);
-    const { made, scenes } = following.noting((program) => compute(program, watchedRun(notes, run), binding));
+    const { made, scenes } = following.noting((program) => valueIn(program, watchedRun(notes, run), binding.instance, binding.source));
     for (const scene of scenes) this.scenes.add(scene);
     const columns = following.shelf.columnsOf(notes.reads as readonly string[], this);
-    const came = following.numberOf(made);
+    const came = following.numberOf(made.ok ? made.value : null);
     this.keep(reading, columns, came);
     return { came, columns };
   }
 
   /** Goes on with the binding of an edited piece; false where it gives, or reads, anything else than before. */
   goOn(binding: Binding | undefined, isEdited: (scene: string) => boolean): boolean {
-    const old = [...this.all()];
     const wasThere = this.binding !== undefined;
     this.binding = binding;
     if ((binding !== undefined) === wasThere && ![...this.scenes].some(isEdited)) return true;
+    const old = [...this.all()];
     this.scenes.clear();
     this.forget();
     return old.every(({ path, answer }) => {

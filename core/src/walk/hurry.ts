@@ -3,6 +3,9 @@ import type { RunState } from '../run/state.ts';
 /** The same may wait so many times at once. */
 export const MOST_ALIKE = 2;
 
+/** What is not tried because of that. */
+export const THIRD_TIME = 'anything a third time before what it started has ended';
+
 /** Whether something was started a third time before what it started first has ended: with no end to that, it is not followed. */
 export function isHurry({ activities }: Pick<RunState, 'activities'>): boolean {
   if (activities.length <= MOST_ALIKE) return false;

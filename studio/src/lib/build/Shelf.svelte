@@ -77,9 +77,7 @@
   }
 
   function overBundle({ key, bundle, frames: run }: BundleEntry) {
-    if (!dragged.length) return;
-    if (isBundleDragged) drop = { at: key, side: 'in', before: run[0]!, bundle: bundleOf(dragged[0]!) };
-    else drop = { at: key, side: 'in', before: run[0]!, bundle };
+    if (dragged.length) drop = { at: key, side: 'in', before: run[0]!, bundle: isBundleDragged ? bundleOf(dragged[0]!) : bundle };
   }
 
   function end() {

@@ -2,6 +2,7 @@
   import RenameField from '$lib/shared/RenameField.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { renameBundle } from './acts';
+  import WorstMark from './WorstMark.svelte';
   import type { BundleEntry } from './shelf-list';
 
   /** The name of a bundle on the shelf, under which its frames stand. */
@@ -57,10 +58,7 @@
       <span class="min-w-0 flex-1 truncate text-left">{name}</span>
       {#if entry.isFolded}
         <span class="soft shrink-0 font-normal">{entry.frames.length}</span>
-        {#if worst}<span
-            class="h-2 w-2 shrink-0 rounded-full {worst === 'must' ? 'bg-[var(--brick)]' : 'bg-[var(--gold-text)]'}"
-            title={worst === 'must' ? 'something must be fixed' : 'worth a look'}
-          ></span>{/if}
+        <WorstMark {worst} isSmall />
       {/if}
     </button>
   </h2>

@@ -3,6 +3,7 @@
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { setFrame } from './acts';
+  import WorstMark from './WorstMark.svelte';
 
   /** One frame of the shelf. */
   interface Props {
@@ -39,15 +40,6 @@
     if (isOpen) requestAnimationFrame(() => box?.scrollIntoView({ block: 'nearest' }));
   });
 </script>
-
-{#snippet mark()}
-  {@const color = worst === 'must' ? 'bg-[var(--brick)]' : 'bg-[var(--gold-text)]'}
-  {@const title = worst === 'must' ? 'something must be fixed' : 'worth a look'}
-  {#if worst && isSmall}<span class="h-2 w-2 shrink-0 rounded-full {color}" {title}></span>
-  {:else if worst}<span class="grid h-3.5 w-3.5 place-items-center rounded-full text-[9px] font-bold text-white {color}" {title}
-      >{worst === 'must' ? '×' : '!'}</span
-    >{/if}
-{/snippet}
 
 {#snippet name()}
   {isStart ? '▸ ' : ''}{#if kind}<span style:color={kind.color} title={kind.name}>{kind.mark}</span>&nbsp;{/if}{frame.ending ? '◼ ' : ''}{place + 1}
@@ -92,12 +84,12 @@
     >
       {#if isSmall}
         <span class="min-w-0 flex-1 truncate text-left {frame.draft ? 'italic' : ''}">{@render name()}</span>
-        {@render mark()}
+        <WorstMark {worst} {isSmall} />
       {:else}
         <span class={frame.draft ? 'opacity-70 outline-2 outline-dashed outline-[var(--soft)]' : ''}
           ><Thumb scene={program} assetUrl={session.assetUrl} width={56} height={76} /></span
         >
-        <span class="absolute right-0.5 top-0.5">{@render mark()}</span>
+        <span class="absolute right-0.5 top-0.5"><WorstMark {worst} {isSmall} /></span>
       {/if}
     </button>
   {/if}

@@ -1,16 +1,9 @@
+import { kept } from '$lib/shared/kept';
+
 /** How the shelf is looked at: kept in this browser, the folded bundles for each piece. */
 
 const SIZE = 'zany-shelf-size';
 const foldedOf = (piece: string) => `zany-shelf-folded-${piece}`;
-
-function keptList(key: string): readonly string[] {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(key) ?? '[]');
-    return Array.isArray(kept) ? kept.filter((one) => typeof one === 'string') : [];
-  } catch {
-    return [];
-  }
-}
 
 export class ShelfLook {
   folded: ReadonlySet<string> = $state.raw(new Set());
@@ -18,7 +11,8 @@ export class ShelfLook {
   isSmall = $state(false);
 
   constructor(private readonly piece: string) {
-    this.folded = new Set(keptList(foldedOf(piece)));
+    const folded = kept(foldedOf(piece));
+    if (Array.isArray(folded)) this.folded = new Set(folded.filter((one) => typeof one === 'string'));
     this.isSmall = localStorage.getItem(SIZE) === 'small';
   }
 

@@ -1,3 +1,5 @@
+import { kept } from '$lib/shared/kept';
+
 /** What stands around the stage. Each can be folded away, and keeps the width it was given. */
 
 interface SideKind {
@@ -43,14 +45,6 @@ interface Kept {
   readonly widths?: Readonly<Record<string, number>>;
 }
 
-function kept(): Kept {
-  try {
-    return (JSON.parse(localStorage.getItem(KEPT) ?? '{}') ?? {}) as Kept;
-  } catch {
-    return {};
-  }
-}
-
 export class Sides {
   private folded: readonly Side[] = $state.raw([]);
   private widths: Partial<Record<Column, number>> = $state.raw({});
@@ -60,7 +54,7 @@ export class Sides {
   window = $state(innerWidth);
 
   constructor() {
-    const { folded = this.window < ROOMY ? ['beside'] : [], widths = {} } = kept();
+    const { folded = this.window < ROOMY ? ['beside'] : [], widths = {} } = (kept(KEPT) ?? {}) as Kept;
     this.folded = sides.filter((side) => Array.isArray(folded) && folded.includes(side));
     this.widths = Object.fromEntries(columns.flatMap((one) => (typeof widths[one] === 'number' ? [[one, this.fitted(one, widths[one])]] : [])));
   }

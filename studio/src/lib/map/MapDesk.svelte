@@ -12,7 +12,7 @@
   import { MapModel, NAME } from './map-model.svelte';
   import MapBar from './MapBar.svelte';
   import MapOverview from './MapOverview.svelte';
-  import { inksOf } from './paint';
+  import { inksOf, type Drawn } from './paint';
   import type { PaintTask } from './paint.worker';
   import { FramePictures } from './pictures';
   import { nearestTo } from './routes';
@@ -76,6 +76,14 @@
     if (looks.look === 'steps') looks.ask();
   });
 
+  const drawnNow = (): Drawn => ({
+    cloths: model.cloths,
+    strands: model.strands,
+    seams: model.seams,
+    sheets: model.sheets,
+    inks: inksOf(ground),
+  });
+
   let theme = $state(0);
   onMount(() => {
     const drawnOn = canvas.transferControlToOffscreen();
@@ -87,8 +95,7 @@
   });
   $effect(() => {
     void theme;
-    if (model.layout)
-      tell({ about: 'map', cloths: model.cloths, strands: model.strands, seams: model.seams, sheets: model.sheets, inks: inksOf(ground) });
+    if (model.layout) tell({ about: 'map', ...drawnNow() });
   });
   $effect(() => tell({ about: 'pointed', lit: model.lit, drawn: drawing, hovered: model.hovered, target: drawing?.over ?? null }));
   $effect(() => tell({ about: 'seen', view, width, height, sharpness: devicePixelRatio, isMoving }));
@@ -111,7 +118,7 @@
       const svg = await mapAsSvg({
         program: model.program,
         title,
-        drawn: { cloths: model.cloths, strands: model.strands, seams: model.seams, sheets: model.sheets, inks: inksOf(ground) },
+        drawn: drawnNow(),
         whole: model.whole,
         scaleOf: (id) => model.sizes.get(id)!.scale,
         assetUrl: session.assetUrl,

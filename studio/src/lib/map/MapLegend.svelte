@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { EditorSession } from '$lib/client/session.svelte';
   import Popover from '$lib/shared/Popover.svelte';
+  import { markSigns } from './web';
 
   /** What lines, edges and marks on the map mean. */
   let { session, anchor, onclose }: { session: EditorSession; anchor: HTMLElement; onclose: () => void } = $props();
@@ -8,8 +9,8 @@
   const kinds = $derived(Object.values(session.piece.head.kinds ?? {}));
 
   const lines = [
-    ['var(--gold)', '', 'leads on; the thicker, the more threads'],
-    ['var(--teal)', '', 'all its threads were walked'],
+    ['var(--gold)', 'leads on; the thicker, the more threads'],
+    ['var(--teal)', 'all its threads were walked'],
   ] as const;
   const edges = [
     ['var(--gold)', '2.5', '', 'chosen'],
@@ -17,10 +18,10 @@
     ['var(--soft)', '1.5', '5 3', 'a draft, still to be drawn'],
   ] as const;
   const marks = [
-    ['↩ 2', 'two threads lead back to where one came from'],
-    ['→ Home', 'leads to a frame that many lead to'],
-    ['⇥ 23', 'so many frames lead here'],
-    ['✱', 'a thread of the whole piece leads here; so does a sheet by its name'],
+    [`${markSigns.back} 2`, 'two threads lead back to where one came from'],
+    [`${markSigns.toHub} Home`, 'leads to a frame that many lead to'],
+    [`${markSigns.hub} 23`, 'so many frames lead here'],
+    [markSigns.piece, 'a thread of the whole piece leads here; so does a sheet by its name'],
     ['if', 'leads on under a condition'],
     ['× 3', 'three threads in one ribbon'],
     ['● 4', 'loose ends'],
@@ -29,10 +30,10 @@
 
 <Popover {anchor} label="What the map means" {onclose} width={270}>
   <dl class="grid grid-cols-[56px_1fr] items-center gap-x-2 gap-y-1 px-1.5 py-1 text-[12.5px]">
-    {#each lines as [color, dash, meaning] (meaning)}
+    {#each lines as [color, meaning] (meaning)}
       <dt>
         <svg width="48" height="14" aria-hidden="true"
-          ><path d="M3 7C16 1 32 13 44 7" fill="none" stroke={color} stroke-width="2.4" stroke-dasharray={dash || '6 4'} /><circle
+          ><path d="M3 7C16 1 32 13 44 7" fill="none" stroke={color} stroke-width="2.4" stroke-dasharray="6 4" /><circle
             cx="44"
             cy="7"
             r="3"

@@ -33,6 +33,9 @@ export interface Mark {
 /** Leads back; many lead here; leads to where many lead; a sheet, or the piece from anywhere, leads here. */
 export type MarkKind = 'back' | 'hub' | 'toHub' | 'sheet' | 'piece';
 
+/** The signs that marks begin with; those of sheets have their names. */
+export const markSigns = { back: '↩', hub: '⇥', toHub: '→', piece: '✱' } as const satisfies Partial<Record<MarkKind, string>>;
+
 /** A frame that more others lead to than this is a hub, on maps with more frames than are few. */
 const MANY = 6;
 const FEW = 12;
@@ -67,13 +70,13 @@ function marksOf(program: Program, ribbons: readonly Ribbon[], sources: Readonly
     const scene = program.scenes.get(id)!;
     const own = [...scene.items.flatMap(({ threads }) => threads), ...scene.threads];
     const backs = own.filter((thread) => leadsOf(thread).some(({ to }) => to === 'back')).length;
-    if (backs) add(id, 'back', `↩ ${backs}`, `${count(backs, 'thread')} of ${nameOf(id)} lead${backs === 1 ? 's' : ''} back`);
+    if (backs) add(id, 'back', `${markSigns.back} ${backs}`, `${count(backs, 'thread')} of ${nameOf(id)} lead${backs === 1 ? 's' : ''} back`);
   }
   for (const { from, to, stitches, isToHub } of ribbons)
-    if (isToHub) add(from, 'toHub', `→ ${nameOf(to)}`, `${count(stitches.length, 'thread')} to ${nameOf(to)}, which many lead to`);
+    if (isToHub) add(from, 'toHub', `${markSigns.toHub} ${nameOf(to)}`, `${count(stitches.length, 'thread')} to ${nameOf(to)}, which many lead to`);
   for (const to of new Set(ribbons.flatMap((ribbon) => (ribbon.isToHub ? ribbon.to : [])))) {
     const many = sources.get(to)!.size;
-    add(to, 'hub', `⇥ ${many}`, `${count(many, 'frame')} lead to ${nameOf(to)}`);
+    add(to, 'hub', `${markSigns.hub} ${many}`, `${count(many, 'frame')} lead to ${nameOf(to)}`);
   }
   for (const sheet of scenesOf(program.piece, 'sheet')) {
     const scene = program.scenes.get(sheet.id)!;
@@ -86,7 +89,12 @@ function marksOf(program: Program, ribbons: readonly Ribbon[], sources: Readonly
       );
   }
   for (const [to, threads] of targetsOf(program.threads, program))
-    add(to, 'piece', `✱ ${threads}`, `From anywhere: ${count(threads, 'thread')} of the piece lead${threads === 1 ? 's' : ''} to ${nameOf(to)}`);
+    add(
+      to,
+      'piece',
+      `${markSigns.piece} ${threads}`,
+      `From anywhere: ${count(threads, 'thread')} of the piece lead${threads === 1 ? 's' : ''} to ${nameOf(to)}`
+    );
   return marks;
 }
 

@@ -82,10 +82,12 @@ function beginningOf(url: string): Promise<Loaded> {
 
 const fetching = new Set<string>();
 
-/** Fetches fonts that texts were painted without; whoever painted so is told. */
-function fetchFonts(fonts: Iterable<string>, tell: Listener): void {
+/** Fetches fonts that texts were painted without; whoever painted so is told. `lacks` hears of each of them. */
+function fetchFonts(fonts: Iterable<string>, tell: Listener, lacks: Listener): void {
   for (const font of fonts) {
-    if (fetching.has(font) || document.fonts.check(font)) continue;
+    if (document.fonts.check(font)) continue;
+    lacks();
+    if (fetching.has(font)) continue;
     fetching.add(font);
     void document.fonts
       .load(font)
@@ -119,9 +121,7 @@ function painted({ screen, assetUrl, scale: wanted }: ThumbPaint, again: Listene
     if (picture === null && pictures.get(url)!.waiting !== null) lacks();
     return picture;
   };
-  const fonts = [...paintScreen(context, screen, { scale, picture: pictureOf })];
-  if (fonts.some((font) => !document.fonts.check(font))) lacks();
-  fetchFonts(fonts, again);
+  fetchFonts(paintScreen(context, screen, { scale, picture: pictureOf }), again, lacks);
   return canvas;
 }
 

@@ -72,13 +72,14 @@ export function setKind(session: EditorSession, frames: readonly string[], name:
   ]);
 }
 
+/** Frames in a bundle; in none with null. */
+const bundled = (frames: readonly string[], bundle: string | null): Operation[] =>
+  frames.map((frame) => ({ op: 'set', table: 'scenes', id: frame, path: ['bundle'], ...(bundle !== null && { value: bundle }) }));
+
 /** Puts frames into a bundle by its name, made where it is new; null takes them out. */
 export function setBundle(session: EditorSession, frames: readonly string[], name: string | null): void {
   const bundle = name === null ? null : bundleNamed(session, name);
-  session.edit(name === null ? 'Out of the bundle' : `Bundle as ${name}`, [
-    ...(bundle?.operations ?? []),
-    ...frames.map((frame): Operation => ({ op: 'set', table: 'scenes', id: frame, path: ['bundle'], ...(bundle && { value: bundle.id }) })),
-  ]);
+  session.edit(name === null ? 'Out of the bundle' : `Bundle as ${name}`, [...(bundle?.operations ?? []), ...bundled(frames, bundle?.id ?? null)]);
 }
 
 /** Puts frames before another one (null: at the end), and into a bundle or out of all. */
@@ -86,13 +87,7 @@ export function putFrames(session: EditorSession, frames: readonly string[], bef
   const { piece } = session;
   const moves = frames.includes(before ?? '') ? [] : moveFrames(piece, frames, before);
   const others = frames.filter((frame) => (piece.scenes.get(frame)?.bundle ?? null) !== bundle);
-  const into = others.map((frame): Operation => ({
-    op: 'set',
-    table: 'scenes',
-    id: frame,
-    path: ['bundle'],
-    ...(bundle !== null && { value: bundle }),
-  }));
+  const into = bundled(others, bundle);
   const name = piece.head.bundles?.[bundle ?? '']?.name;
   if (moves.length || into.length) session.edit(into.length && name !== undefined ? `Move into ${name}` : 'Reorder frames', [...moves, ...into]);
 }
@@ -105,9 +100,9 @@ export function renameBundle(session: EditorSession, id: string, name: string): 
 /** Takes a bundle away; its frames stay. */
 export function takeApart(session: EditorSession, id: string): void {
   const { head, scenes } = session.piece;
-  const frames = [...scenes.values()].filter(({ bundle }) => bundle === id);
+  const frames = [...scenes.values()].flatMap((scene) => (scene.bundle === id ? scene.id : []));
   session.edit(`Take ${head.bundles?.[id]?.name} apart`, [
-    ...frames.map((frame): Operation => ({ op: 'set', table: 'scenes', id: frame.id, path: ['bundle'] })),
+    ...bundled(frames, null),
     { op: 'set', table: 'piece', id: head.id, path: ['bundles', id] },
   ]);
 }
