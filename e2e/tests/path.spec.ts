@@ -4,7 +4,7 @@ import { menuSvg, pageFile, pageSvg } from './pages.ts';
 
 test('the whole path: from pictures of pages to a walked piece that runs from a file', async ({ studio, page }, info) => {
   await page.getByRole('button', { name: 'New piece' }).click();
-  await page.getByLabel('Name').fill('Pier guide');
+  await page.getByLabel('Name', { exact: true }).fill('Pier guide');
   await page.getByRole('button', { name: /Phone/ }).click();
   await page.getByRole('button', { name: 'Make it' }).click();
   await expect(page.getByRole('heading', { name: 'Pier guide' })).toBeVisible();

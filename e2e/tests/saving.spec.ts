@@ -17,6 +17,32 @@ test('a reload in the middle loses nothing, and undo outlives it', async ({ stud
   await studio.saved();
 });
 
+test('an edit that neither the server nor the browser has said it keeps outlives a reload, with its undo', async ({ studio, page }) => {
+  await studio.newPiece('Last moment');
+  await studio.draw('b', 40, 100, 200, 60);
+  await studio.saved();
+  await page.route('**/batches', (route) => route.abort());
+  // A database that takes its time.
+  await page.evaluate(() => {
+    const slow = () => new Promise(() => undefined) as never;
+    IDBObjectStore.prototype.add = slow;
+    IDBObjectStore.prototype.put = slow;
+  });
+  await studio.draw('o', 40, 300, 80, 80);
+  await expect(studio.row('Oval 1')).toBeVisible();
+  await page.reload();
+  await expect(studio.row('Oval 1')).toBeVisible();
+  await page.unroute('**/batches');
+  await studio.saved();
+  expect(await page.evaluate(() => Object.keys(localStorage).filter((key) => key.startsWith('zany-left')))).toEqual([]);
+  await page.keyboard.press('Control+z');
+  await expect(studio.row('Oval 1')).toBeHidden();
+  await studio.saved();
+  await page.reload();
+  await expect(studio.row('Box 1')).toBeVisible();
+  await expect(studio.row('Oval 1')).toBeHidden();
+});
+
 test('two windows on one piece follow each other, and what both change ends the same', async ({ studio, page, context }) => {
   const id = await studio.newPiece('Two windows');
   await studio.draw('b', 40, 100, 200, 60);

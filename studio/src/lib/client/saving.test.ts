@@ -248,6 +248,25 @@ describe('edits over a network that delays, loses, doubles and reorders', () => 
   });
 });
 
+test('what is nowhere but in the window is known until the browser or the server has it', async () => {
+  const clock = new Clock();
+  const server = new Server(sample());
+  const shelf = new Shelf();
+  let isDown = true;
+  const window = new Window(server.piece, 0, shelf, clock, async (body) => (isDown ? fail(fault('offline', [], 'no')) : server.take(body, 'p')));
+  window.edit('e1', [move('a', 1)]);
+  expect(window.queue.nowhere.map(({ id }) => id)).toEqual(['e1']);
+  await clock.pass(10);
+  expect(window.queue.nowhere).toEqual([]);
+  shelf.works = false;
+  window.edit('e2', [move('a', 2)]);
+  await clock.pass(10);
+  expect(window.queue.nowhere.map(({ id }) => id)).toEqual(['e2']);
+  isDown = false;
+  await clock.pass(10_000);
+  expect([window.state, window.queue.nowhere]).toEqual(['saved', []]);
+});
+
 describe('one edit that cannot be saved', () => {
   test('is set aside alone, told once, and the rest goes on', async () => {
     const clock = new Clock();

@@ -74,6 +74,8 @@ const encoder = new TextEncoder();
 export class SaveQueue {
   private waiting: Waiting[] = [];
   private readonly keeping = new Map<string, Promise<void>>();
+  /** What the browser has not said it keeps. */
+  private readonly unkept = new Map<string, Batch>();
   private sending = false;
   private hold: SaveState | null = null;
   private tries = 0;
@@ -96,6 +98,11 @@ export class SaveQueue {
     return this.waiting.map(({ batch }) => batch);
   }
 
+  /** The edits that neither the server has nor the browser has said it keeps, in order. */
+  get nowhere(): readonly Batch[] {
+    return [...this.unkept.values()];
+  }
+
   /** Takes what an earlier visit left, which is kept already. */
   resume(batches: readonly Batch[]): void {
     this.waiting = [...batches.map(measured), ...this.waiting];
@@ -104,8 +111,12 @@ export class SaveQueue {
 
   add(batch: Batch): void {
     this.waiting.push(measured(batch));
+    this.unkept.set(batch.id, batch);
     const kept = this.world.keep(batch).then(
-      () => this.listener.keeping(true),
+      () => {
+        this.unkept.delete(batch.id);
+        this.listener.keeping(true);
+      },
       () => this.listener.keeping(false)
     );
     this.keeping.set(batch.id, kept);
@@ -179,6 +190,7 @@ export class SaveQueue {
     // What is set aside must be kept there before it is forgotten here.
     if (refused.length) await this.world.setAside(refused).catch(() => this.listener.keeping(false));
     this.waiting = this.waiting.filter(({ batch }) => !done.has(batch.id));
+    for (const id of done) this.unkept.delete(id);
     this.listener.saved(known.flatMap((result) => ('revision' in result ? [result] : [])));
     if (refused.length) this.listener.refused(refused);
     void this.forget(done);

@@ -43,7 +43,7 @@ import { Rest } from './rest';
 import { entriesOf, withEntries, type Entry } from '$lib/shared/ledger-entries';
 import { afterPaint } from '$lib/shared/paint';
 import { SaveQueue, type Refused, type SaveState } from './saving';
-import { PersonalStore, tidyHistories, type HistoryEntry, type KeptAside } from './store';
+import { PersonalStore, tidyHistories, type History, type HistoryEntry, type KeptAside } from './store';
 import { Sync, type Change } from './sync';
 
 const fetchPiece = (id: string) => ask<OpenedPiece>('GET', `/api/pieces/${id}`);
@@ -207,6 +207,7 @@ export class EditorSession {
     addEventListener('online', this.queue.retry);
     addEventListener('focus', this.queue.retry);
     addEventListener('beforeunload', this.warn);
+    addEventListener('pagehide', this.leave);
     this.auditor = new Auditor((answer, isCurrent) => {
       this.audit = answer;
       this.auditIsCurrent = isCurrent;
@@ -271,6 +272,9 @@ export class EditorSession {
     if (!this.keeps && this.waiting > 0) event.preventDefault();
   };
 
+  /** What is on its way into the browser's database when the window goes is kept beside it. */
+  private readonly leave = (): void => this.store.leave(this.queue.nowhere, this.keepingHistory ? this.history : null);
+
   /** Calls back with each press on the pad that comes from outside; gives a function that ends it. */
   onPad = (take: (button: number) => void): (() => void) => {
     this.padTakers.add(take);
@@ -283,6 +287,7 @@ export class EditorSession {
     removeEventListener('online', this.queue.retry);
     removeEventListener('focus', this.queue.retry);
     removeEventListener('beforeunload', this.warn);
+    removeEventListener('pagehide', this.leave);
     this.calming.stop();
     this.unfollow();
     this.presences.stop();
@@ -691,9 +696,14 @@ export class EditorSession {
     this.keepingHistory = true;
     while (this.historyIsBehind) {
       this.historyIsBehind = false;
-      await this.store.keepHistory({ undo: this.undoStack.slice(-60), redo: this.redoStack.slice(-60) }).catch(() => undefined);
+      await this.store.keepHistory(this.history).catch(() => undefined);
     }
     this.keepingHistory = false;
+  }
+
+  /** As much of what can be undone as outlives a reload. */
+  private get history(): History {
+    return { undo: this.undoStack.slice(-60), redo: this.redoStack.slice(-60) };
   }
 
   private tellHistory(): void {

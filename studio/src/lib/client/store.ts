@@ -1,5 +1,6 @@
 import { FORMAT, migratedEdit, takesEditsOf, type Batch, type Fault, type Operation } from '@zany/core';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { forgetLeft, leaveAtLast, leftAtLast } from './last-moment';
 import type { Refused } from './saving';
 
 /** What a browser keeps, by the person who made it: edits not acknowledged yet, edits set aside, and what each tab can undo. */
@@ -40,6 +41,16 @@ export interface HistoryEntry {
 export interface History {
   readonly undo: HistoryEntry[];
   readonly redo: HistoryEntry[];
+}
+
+interface LeftEdits {
+  readonly format: string;
+  readonly batches: readonly Batch[];
+}
+
+interface LeftHistory {
+  readonly format: string;
+  readonly history: History;
 }
 
 /** Edits kept in a format that is still taken. */
@@ -115,9 +126,32 @@ export class PersonalStore {
     }
   }
 
+  /** Keeps what is still on its way into the database, as the window goes. It may be there as well. */
+  leave(batches: readonly Batch[], history: History | null): void {
+    // Two windows that go at once leave each their own.
+    if (batches.length) leaveAtLast(() => localStorage, `${this.leftKey}/${batches[0]!.id}`, { format: FORMAT, batches } satisfies LeftEdits);
+    if (history) leaveAtLast(() => sessionStorage, this.leftHistoryKey, { format: FORMAT, history } satisfies LeftHistory);
+  }
+
+  private get leftKey(): string {
+    return `zany-left/${this.person}/${this.piece}`;
+  }
+
+  /** Puts what was left at the last moment where all edits are kept. */
+  private async takeUp(database: IDBPDatabase<Kept>): Promise<void> {
+    for (const [key, value] of leftAtLast(() => localStorage, `${this.leftKey}/`)) {
+      const { format, batches } = value as LeftEdits;
+      const there = await inTime(database.getAllFromIndex('waiting', 'owner', [this.person, this.piece]));
+      const known = new Set(there.map(({ batch }) => batch.id));
+      for (const batch of batches.filter(({ id }) => !known.has(id))) await inTime(database.add('waiting', { ...this.owned, format, batch }));
+      forgetLeft(() => localStorage, key);
+    }
+  }
+
   /** Edits in the order they were made. Those in another format than today's are set aside: this page cannot say what they mean. */
   async waiting(): Promise<Batch[]> {
     const database = await kept();
+    await this.takeUp(database);
     const all = await inTime(database.getAllFromIndex('waiting', 'owner', [this.person, this.piece]));
     const [now, other] = [all.filter(({ format }) => takesEditsOf(format)), all.filter(({ format }) => !takesEditsOf(format))];
     if (other.length) {
@@ -175,8 +209,13 @@ export class PersonalStore {
     return `${tab}/${this.person}/${this.piece}`;
   }
 
+  private get leftHistoryKey(): string {
+    return `zany-left-history/${this.historyKey}`;
+  }
+
   async history(): Promise<History> {
-    const found = await inTime((await kept()).get('history', this.historyKey));
+    const [left] = leftAtLast(() => sessionStorage, this.leftHistoryKey).values();
+    const found = (left as LeftHistory | undefined) ?? (await inTime((await kept()).get('history', this.historyKey)));
     if (found?.format === undefined || !takesEditsOf(found.format)) return { undo: [], redo: [] };
     const { format, history } = found;
     const entries = (list: HistoryEntry[]) =>
@@ -186,6 +225,7 @@ export class PersonalStore {
 
   async keepHistory(history: History): Promise<void> {
     await (await kept()).put('history', { key: this.historyKey, at: Date.now(), format: FORMAT, history });
+    forgetLeft(() => sessionStorage, this.leftHistoryKey);
   }
 }
 
