@@ -4,9 +4,10 @@ import { replay, start } from '../run/run.ts';
 import type { Exploration, ExploreOptions } from './exploration.ts';
 import { explore, routeTo, startOf } from './explore.ts';
 import { scrollsIn } from './routes.ts';
-import { asBefore, inEach } from './again.ts';
+import { areSame } from '../same.ts';
+import { asBefore, before, inEach } from './again.ts';
 import { reasonFor } from './aside.ts';
-import { contextOf, type Finding, type Severity } from './finding.ts';
+import { contextOf, severityWords, type Finding, type Severity } from './finding.ts';
 import { framesShowing } from './per-scene.ts';
 import { findTraps, type Trap } from './traps.ts';
 import { rules } from './rules/index.ts';
@@ -24,17 +25,11 @@ export const audit = (program: Program, options: ExploreOptions = {}): Audit => 
 
 /** Runs every rule over a piece that has been explored, as far as it has been. */
 export function judge(program: Program, exploration: Exploration): Audit {
-  const context = contextOf(program, exploration, exploration.gaps.length === 0 ? trapsIn(program, exploration) : []);
   const routes = routesIn(program, exploration);
-  const known = new Set<string>();
-  const ranked: Record<Severity, Finding[]> = { must: [], look: [], note: [] };
-  for (const rule of rules)
-    for (const one of rule.check(context)) {
-      if (known.has(one.id)) continue;
-      known.add(one.id);
-      ranked[one.severity].push(withRoute(program, one, exploration, routes));
-    }
-  const sorted = [...ranked.must, ...ranked.look, ...ranked.note];
+  const traps = exploration.gaps.length === 0 ? trapsIn(program, exploration) : [];
+  const context = contextOf(program, exploration, traps, exploration.slices ? null : routes);
+  const ranked = rules.map((rule) => rankedOf(program, rule.id, rule.check(context), exploration, routes));
+  const sorted = asBefore(program, 'ranked', ranked, () => gravestFirst(ranked));
   if (!program.piece.head.aside) return { findings: sorted, aside: [], exploration };
   const reasons = new Map(
     sorted.flatMap((one) => {
@@ -47,6 +42,36 @@ export function judge(program: Program, exploration: Exploration): Audit {
     aside: sorted.flatMap((one) => (reasons.has(one.id) ? [{ ...one, reason: reasons.get(one.id)! }] : [])),
     exploration,
   };
+}
+
+/** What a rule found by how grave it is, each once and with its way there: as before where it found the same and the ways are the same. */
+function rankedOf(
+  program: Program,
+  rule: string,
+  found: readonly Finding[],
+  exploration: Exploration,
+  routes: Map<string, Finding['route']>
+): Ranked {
+  const { old, keep } = before<{ found: readonly Finding[]; routes: object; ranked: Ranked }>(program, `ranked ${rule}`);
+  if (old?.routes === routes && areSame(old.found, found)) return old.ranked;
+  const ranked: Ranked = { must: [], look: [], note: [] };
+  const known = new Set<string>();
+  for (const one of found) {
+    if (known.has(one.id)) continue;
+    known.add(one.id);
+    ranked[one.severity].push(withRoute(program, one, exploration, routes));
+  }
+  return keep({ found, routes, ranked }).ranked;
+}
+
+type Ranked = Record<Severity, Finding[]>;
+
+const severities = Object.keys(severityWords) as readonly Severity[];
+
+function gravestFirst(ranked: readonly Ranked[]): Finding[] {
+  const sorted: Finding[] = [];
+  for (const severity of severities) for (const one of ranked) for (const found of one[severity]) sorted.push(found);
+  return sorted;
 }
 
 /** Where there are none, there are none either after an edit that leaves alone what leads on, and where it leads. */

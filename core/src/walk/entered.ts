@@ -1,6 +1,8 @@
 import { expand } from '../program/expand.ts';
 import type { Instance } from '../program/node.ts';
-import type { Program } from '../program/program.ts';
+import { onceFor } from '../once.ts';
+import type { Program, SceneProgram } from '../program/program.ts';
+import { inEach } from './again.ts';
 import { INITIAL, type Reading, type Slot, type Slots } from './slots.ts';
 
 /** What a binding says a state is, and what it is where that is none. */
@@ -10,6 +12,17 @@ interface Said {
   readonly own: Slot;
   readonly ownValue: number;
 }
+
+/** All that says which state something has come into: the same from edit to edit as long as every scene has the same of it. */
+export const statesTold = (program: Program): ReadonlyMap<string, string> => inEach(program, 'states', statesWords);
+
+const statesWords = onceFor((scene: SceneProgram): string =>
+  JSON.stringify([
+    scene.scene.stateIs,
+    scene.states.map(({ id, name }) => [id, name]),
+    scene.items.flatMap(({ layer }) => (layer.type === 'placement' ? [[layer.id, layer.parent, layer.part, layer.bindings?.state]] : [])),
+  ])
+);
 
 /** Keeps account of the states that scenes and parts come into, by themselves or as a binding says. */
 export class Entered {

@@ -9,7 +9,7 @@ import { listWords } from '../words.ts';
 import type { Ambient } from './ambient.ts';
 import { Asking, branchesIn, threadsIn, type Here } from './asking.ts';
 import { Clock, type Due, type Landing } from './clock.ts';
-import { Entered } from './entered.ts';
+import { Entered, statesTold } from './entered.ts';
 import type { Edge, Exploration, Levels, Spot, State, Within } from './exploration.ts';
 import { THIRD_TIME } from './hurry.ts';
 import type { Moment } from './moment.ts';
@@ -26,7 +26,7 @@ import { onItsWay } from './sights.ts';
 import { EMPTY, Stacks, type Push } from './stacks.ts';
 import type { Telling } from './telling.ts';
 import { columnOfWait } from './times.ts';
-import { Views } from './views.ts';
+import { scenesOf, Views } from './views.ts';
 import { unitsIn, waitingIn, withWaits } from './waits.ts';
 import { holds, isDueNow, isInside, soonest } from './zones.ts';
 
@@ -114,6 +114,8 @@ export class Explorer {
   private readonly places = new Map<string, Spot[]>();
   private readonly landed = new Set<Outcome>();
   private readonly entered = new Entered(() => this.program);
+  /** What states are called, as of when those that were come into were last told. */
+  private told: ReturnType<typeof statesTold> | null = null;
   /** States by their rows but for time, whatever is on their back stacks; and by these and what is on them. */
   private readonly alike = new Map<number, number[]>();
   /** So many states are listed by that so far. */
@@ -213,24 +215,30 @@ export class Explorer {
       fresh.push([use, now]);
     }
     if (this.memory.slots.columns.length !== known) return false;
+    const seen = fresh.flatMap(([use, answer]) => (use.question === 'seen' ? [use.answer as Seen, answer as Seen] : []));
     for (const [use, answer] of fresh) {
       const used = use.isMoving ? this.seenMoving : this.used;
       used.delete(use.answer);
       used.add((use.answer = answer));
     }
-    if (fresh.some(([{ question }]) => question === 'seen')) this.seeAgain();
-    this.enterAgain(starts);
+    if (seen.length) this.seeAgain(seen);
+    const told = statesTold(this.program);
+    if (told !== this.told) this.enterAgain(starts);
+    this.told = told;
     return true;
   }
 
-  private seeAgain(): void {
-    this.views = new Views();
-    for (const { question, answer, state, isMoving } of this.uses) if (question === 'seen') this.see(answer as Seen, state, isMoving);
+  /** What is seen of the scenes of which something was, or is now, seen otherwise. */
+  private seeAgain(seen: readonly Seen[]): void {
+    const scenes = new Set(seen.flatMap((one) => [...scenesOf(one)]));
+    this.views = this.views.without(scenes);
+    for (const { question, answer, state, isMoving } of this.uses)
+      if (question === 'seen' && [...scenesOf(answer as Seen)].some((scene) => scenes.has(scene))) this.see(answer as Seen, state, isMoving, scenes);
   }
 
-  private see(seen: Seen, state: number, isMoving: boolean): void {
+  private see(seen: Seen, state: number, isMoving: boolean, only?: ReadonlySet<string>): void {
     const own = this.ownOf(seen);
-    this.views.see(isMoving ? onItsWay(own) : own, this.momentAt(state));
+    this.views.see(isMoving ? onItsWay(own) : own, this.momentAt(state), only);
   }
 
   /** The states that scenes and parts come into, by what their states are called now. */

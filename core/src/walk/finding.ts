@@ -1,5 +1,6 @@
 import type { Operation } from '../edit/operation.ts';
 import { scopeOf, type LineScope } from '../lines/scope.ts';
+import { Beside } from '../once.ts';
 import type { Program } from '../program/program.ts';
 import type { RunEvent } from '../run/state.ts';
 import type { Exploration } from './exploration.ts';
@@ -31,6 +32,8 @@ export interface RuleContext {
   readonly scope: LineScope;
   readonly exploration: Exploration;
   readonly traps: readonly Trap[];
+  /** What a rule says of something seen, and of nothing but its names and the way there: as before where all ways are as they were. */
+  readonly told: <T extends object>(seen: T, tell: (seen: T) => Finding) => Finding;
 }
 
 /** One rule of the walk: in a few words beside what it is about, and with its line in the catalogue. */
@@ -55,9 +58,16 @@ export function finding(
   return { id, rule, severity, place, title, sentence, ...more };
 }
 
-export const contextOf = (program: Program, exploration: Exploration, traps: readonly Trap[]): RuleContext => ({
+/** `ways` stands for all ways to where something is seen; null where each is to be asked for again. */
+export const contextOf = (program: Program, exploration: Exploration, traps: readonly Trap[], ways: object | null): RuleContext => ({
   program,
   scope: scopeOf(program.piece),
   exploration,
   traps,
+  told: (seen, tell) => {
+    const old = ways && toldOf.get(seen);
+    return old && old.ways === ways ? old.found : toldOf.set(seen, { ways, found: tell(seen) }).found;
+  },
 });
+
+const toldOf = new Beside<object, { readonly ways: object | null; readonly found: Finding }>();

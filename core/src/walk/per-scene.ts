@@ -145,11 +145,20 @@ export function inScenes(
   // A part that is another is another in every scene that it is placed in.
   const isLocal = changed?.every((id) => scenes.get(id) && scenes.get(id)!.scene.use !== 'part');
   const asked = isLocal ? [...new Set([...changed!.flatMap((id) => placesOf(ids).get(id) ?? []), ...old!.open])] : [...ids.keys()];
-  const of = isLocal ? [...old!.of] : [];
   const sceneAt = (at: number) => scenes.get(ids[at]!)!;
-  for (const at of asked) of[at] = isAlone(sceneAt(at)) ? inScene(program, rule, sceneAt(at), others, check) : check(sceneAt(at));
+  const saidAt = (at: number) => (isAlone(sceneAt(at)) ? inScene(program, rule, sceneAt(at), others, check) : check(sceneAt(at)));
+  // What says the same is the same, so that nothing has to be done anew with it.
+  const said = asked.map((at) => {
+    const [before, now] = [old?.ids === ids ? old.of[at]! : null, saidAt(at)];
+    return before && wordsOf(before) === wordsOf(now) ? before : now;
+  });
   const open = asked.filter((at) => !isAlone(sceneAt(at)));
-  return keep({ scenes, ids, others, of, open, all: old && areSame(old.of, of) ? old.all : of.flat() }).all;
+  if (old?.ids === ids && asked.every((at, i) => old.of[at] === said[i])) return keep({ ...old, scenes, others, open }).all;
+  const of = isLocal ? [...old!.of] : [];
+  for (const [i, at] of asked.entries()) of[at] = said[i]!;
+  return keep({ scenes, ids, others, of, open, all: of.flat() }).all;
 }
+
+const wordsOf = onceFor((found: readonly Finding[]): string => (found.length ? JSON.stringify(found) : ''));
 
 const placesOf = onceFor((ids: readonly string[]): ReadonlyMap<string, number> => new Map(ids.map((id, place) => [id, place])));

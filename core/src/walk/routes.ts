@@ -77,7 +77,7 @@ export class Routes {
 
   /** A route with scrolling back where it would not lead there without: nothing tells how far things are scrolled, but what lies where. */
   private scrolled(state: number, events: RunEvent[]): RunEvent[] {
-    if (this.asked().tellsScroll || !this.canScroll) return events;
+    if (this.asked().tellsScroll || !canScroll(this.asked().program)) return events;
     const begun = begin(this.asked().program, this.comings.states[state]!.start)!;
     if (this.asked().isAt(state, replay(this.asked().program, begun.run, events).run)) return events;
     let { run } = begun;
@@ -88,10 +88,6 @@ export class Routes {
       back.push(...next);
     }
     return back;
-  }
-
-  private get canScroll(): boolean {
-    return [...this.asked().program.scenes.values()].some(scrollsIn);
   }
 
   /** The steps that lead from one state to another, the last first; from a start if it is -1. */
@@ -116,6 +112,8 @@ export class Routes {
 export const scrollsIn = onceFor(
   ({ scene, items }: SceneProgram) => (scene.contentHeight ?? 0) > scene.height || items.some(({ layer }) => layer.scroll !== undefined)
 );
+
+const canScroll = onceFor(({ scenes }: Program) => [...scenes.values()].some(scrollsIn));
 
 /** Events that scroll everything on the screen back to where it begins. */
 const backToTop = (program: Program, run: RunState): RunEvent[] =>

@@ -1,4 +1,5 @@
-import type { Node } from '../program/node.ts';
+import { onceFor } from '../once.ts';
+import { outwardNodes, type Node } from '../program/node.ts';
 import type { Moment } from './moment.ts';
 import type { Crowd } from './crowds.ts';
 import type { Seeing, Sight } from './sights.ts';
@@ -21,23 +22,103 @@ export interface Small {
   readonly at: Moment;
 }
 
+type Judged = Pick<Seeing, 'sights' | 'crowds'>;
+
+/** What is seen on the screen, by the scene that it stands in, by way of parts too. */
+const byScene = onceFor(({ sights, crowds }: Judged): ReadonlyMap<string, Judged> => {
+  const scenes = new Map<string, { readonly sights: Sight[]; readonly crowds: Crowd[] }>();
+  const of = (node: Node) => {
+    const { scene } = outwardNodes(node).at(-1)!.layer;
+    return scenes.get(scene) ?? scenes.set(scene, { sights: [], crowds: [] }).get(scene)!;
+  };
+  for (const sight of sights) of(sight.node).sights.push(sight);
+  for (const crowd of crowds) of(crowd.a).crowds.push(crowd);
+  return scenes;
+});
+
+/** The scenes of which something is seen. */
+export const scenesOf = (seen: Judged): Iterable<string> => byScene(seen).keys();
+
 /** What is seen, over all states that are met. What is open in one state is not covered; what is small in one is small. */
 export class Views {
-  private readonly open = new Set<string>();
-  private readonly worst = new Map<string, Covered>();
-  private readonly within = new Set<string>();
-  private readonly out = new Map<string, { readonly node: Node; readonly at: Moment }>();
-  readonly unseen = new Map<string, { readonly node: Node; readonly at: Moment }>();
-  readonly smallest = new Map<string, Small>();
-  readonly crowds = new Map<string, Crowd & { readonly at: Moment }>();
+  private readonly scenes = new Map<string, SceneViews>();
+  private lists: Partial<Lists> = {};
 
-  see({ sights, crowds }: Pick<Seeing, 'sights' | 'crowds'>, at: Moment): void {
-    for (const sight of sights) this.look(sight, at);
-    for (const crowd of crowds) this.crowd({ ...crowd, at });
+  /** `only` says of which scenes it is new. */
+  see(seen: Judged, at: Moment, only?: ReadonlySet<string>): void {
+    for (const [scene, judged] of byScene(seen)) if (!only || only.has(scene)) this.of(scene).see(judged, at);
+    this.lists = {};
   }
 
   /** What was seen elsewhere of the same piece counts as seen here. */
   add(other: Views): void {
+    for (const [scene, views] of other.scenes) this.of(scene).add(views);
+    this.lists = {};
+  }
+
+  /** The same but for what was seen of some scenes. */
+  without(scenes: ReadonlySet<string>): Views {
+    const views = new Views();
+    for (const [scene, seen] of this.scenes) views.scenes.set(scene, scenes.has(scene) ? new SceneViews() : seen);
+    return views;
+  }
+
+  /** All of one kind, of every scene. */
+  list<K extends keyof Lists>(what: K): Lists[K] {
+    const known: Lists[K] | undefined = this.lists[what];
+    if (known) return known;
+    const all: Lists[K][number][] = [];
+    for (const views of this.scenes.values()) for (const one of views.list(what)) all.push(one);
+    return ((this.lists as Lists)[what] = all as unknown as Lists[K]);
+  }
+
+  private of(scene: string): SceneViews {
+    let views = this.scenes.get(scene);
+    if (!views) this.scenes.set(scene, (views = new SceneViews()));
+    return views;
+  }
+}
+
+interface Glimpse {
+  readonly node: Node;
+  readonly at: Moment;
+}
+
+type CrowdAt = Crowd & { readonly at: Moment };
+
+/** What is told of all that was seen. */
+interface Lists {
+  /** Layers of which others took a half or more in every state in which they were seen. */
+  covered: readonly Covered[];
+  /** Layers of which nothing could be scrolled into view in any state in which they were there. */
+  beyond: readonly Glimpse[];
+  /** Layers that take presses and cannot be seen in some state. */
+  unseen: readonly Glimpse[];
+  /** Of each area to press, where it is smallest. */
+  smallest: readonly Small[];
+  /** Of each two areas that crowd each other, where they are nearest. */
+  crowds: readonly CrowdAt[];
+}
+
+/** What is seen in one scene. */
+class SceneViews {
+  private readonly open = new Set<string>();
+  private readonly worst = new Map<string, Covered>();
+  private readonly within = new Set<string>();
+  private readonly out = new Map<string, Glimpse>();
+  private readonly unseen = new Map<string, Glimpse>();
+  private readonly smallest = new Map<string, Small>();
+  private readonly crowds = new Map<string, CrowdAt>();
+
+  private lists: Partial<Lists> = {};
+
+  see({ sights, crowds }: Judged, at: Moment): void {
+    for (const sight of sights) this.look(sight, at);
+    for (const crowd of crowds) this.crowd({ ...crowd, at });
+    this.lists = {};
+  }
+
+  add(other: SceneViews): void {
     for (const key of other.open) this.open.add(key);
     for (const key of other.within) this.within.add(key);
     for (const one of other.worst.values()) this.cover(one);
@@ -45,17 +126,21 @@ export class Views {
     for (const [key, one] of other.unseen) if (!this.unseen.has(key)) this.unseen.set(key, one);
     for (const one of other.smallest.values()) this.measure(one);
     for (const one of other.crowds.values()) this.crowd(one);
+    this.lists = {};
   }
 
-  /** Layers of which others took a half or more in every state in which they were seen. */
-  get covered(): readonly Covered[] {
-    return [...this.worst].flatMap(([key, one]) => (this.open.has(key) ? [] : one));
+  list<K extends keyof Lists>(what: K): Lists[K] {
+    const known: Lists[K] | undefined = this.lists[what];
+    return known ?? ((this.lists as Lists)[what] = this.listed[what]());
   }
 
-  /** Layers of which nothing could be scrolled into view in any state in which they were there. */
-  get beyond(): readonly { readonly node: Node; readonly at: Moment }[] {
-    return [...this.out].flatMap(([key, one]) => (this.within.has(key) ? [] : one));
-  }
+  private readonly listed: { readonly [K in keyof Lists]: () => Lists[K] } = {
+    covered: () => [...this.worst].flatMap(([key, one]) => (this.open.has(key) ? [] : one)),
+    beyond: () => [...this.out].flatMap(([key, one]) => (this.within.has(key) ? [] : one)),
+    unseen: () => [...this.unseen.values()],
+    smallest: () => [...this.smallest.values()],
+    crowds: () => [...this.crowds.values()],
+  };
 
   private look({ node, share, isOpen, by, size, isOut, isUnseen }: Sight, at: Moment): void {
     const { key } = node;
@@ -78,7 +163,7 @@ export class Views {
     if (!old || Math.min(one.width, one.height) < Math.min(old.width, old.height)) this.smallest.set(one.node.key, one);
   }
 
-  private crowd(one: Crowd & { readonly at: Moment }): void {
+  private crowd(one: CrowdAt): void {
     const key = `${one.a.key} ${one.b.key}`;
     const old = this.crowds.get(key);
     if (!old || one.gap < old.gap) this.crowds.set(key, one);

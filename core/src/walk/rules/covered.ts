@@ -7,7 +7,8 @@ export const covered: Rule = {
   words: 'covered',
   meaning: 'something to press that other catching layers hide wholly (must fix) or by half and more (worth a look), wherever it is seen',
   spares: 'what is free in some state, what lies in what covers it, and what is covered by less than half',
-  check: ({ exploration }) => exploration.views.covered.map((one) => report(one, exploration.unfollowed.size > 0)),
+  check: ({ exploration, told }) =>
+    exploration.views.list('covered').map((seen) => told(seen, (one) => report(one, exploration.unfollowed.size > 0))),
 };
 
 function report({ node, by, share, at }: Covered, isPartly: boolean): Finding {

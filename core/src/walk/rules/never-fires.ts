@@ -5,6 +5,7 @@ import { outward } from '../../program/items.ts';
 import type { Program } from '../../program/program.ts';
 import { asBefore } from '../again.ts';
 import { branchKeysOf, ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
+import type { Exploration } from '../exploration.ts';
 import { finding, type Rule, type RuleContext } from '../finding.ts';
 import { isComplete, scenesReached } from '../live.ts';
 import { isFaulty } from '../standing.ts';
@@ -25,11 +26,12 @@ export const neverFires: Rule = {
     const idle = asBefore(program, 'never fires', [program.piece.threads, branches], () => withSilentBranch(threadsIn(program.piece), branches));
     if (idle.length === 0) return [];
     const live = scenesReached(program, exploration);
+    const out = outOfReach(exploration);
     let met: ReadonlySet<string> | null = null;
     return idle.flatMap(({ thread, never }) => {
       const scene = sceneOfThread(program.piece, thread);
       if (scene !== null && !live.has(scene)) return [];
-      if (isToldElsewhere(context, thread) || isShownOnlyElse(program, (met ??= statesMet(program, exploration)), thread)) return [];
+      if (isToldElsewhere(program.piece, out, thread) || isShownOnlyElse(program, (met ??= statesMet(program, exploration)), thread)) return [];
       const owner = ownerOf(program.piece, thread);
       const isWhole = !exploration.fired.has(thread.id);
       const title = isWhole ? `A thread of ${owner} never fires` : `A branch of ${owner} never fires`;
@@ -46,15 +48,12 @@ const withSilentBranch = (threads: readonly Thread[], branches: ReadonlySet<stri
   });
 
 /** Other rules say why, and where: it is covered or out of sight, names what is gone, or cannot be computed. */
-function isToldElsewhere({ program: { piece }, exploration: { views } }: RuleContext, thread: Thread): boolean {
-  const isAt = (id: string) => thread.on === 'layer' && thread.owner === id;
-  return (
-    views.covered.some(({ node }) => isAt(node.layer.id)) ||
-    views.beyond.some(({ node }) => isAt(node.layer.id)) ||
-    lostInThread(piece, thread) !== null ||
-    isFaulty(piece, thread)
-  );
-}
+const isToldElsewhere = (piece: Piece, out: ReadonlySet<string>, thread: Thread): boolean =>
+  (thread.on === 'layer' && out.has(thread.owner)) || lostInThread(piece, thread) !== null || isFaulty(piece, thread);
+
+/** What is covered or out of sight. */
+const outOfReach = ({ views }: Exploration): ReadonlySet<string> =>
+  new Set([...views.list('covered'), ...views.list('beyond')].map(({ node }) => node.layer.id));
 
 /** It waits for a state that is never met, or is shown only in such states, which is told of them. */
 function isShownOnlyElse({ piece, scenes }: Program, met: ReadonlySet<string>, thread: Thread): boolean {

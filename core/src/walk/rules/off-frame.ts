@@ -6,11 +6,13 @@ export const offFrame: Rule = {
   words: 'out of view',
   meaning: 'something to press that lies outside of all that can be scrolled into view, in every state in which it is there',
   spares: 'what scrolls in, what a state brings in, and what can be dragged',
-  check: ({ exploration }) =>
-    exploration.views.beyond.map(({ node, at }) => {
-      const where = exploration.unfollowed.size ? ' in every state that was walked so far' : '';
-      const sentence = `${node.layer.name} lies outside of what can be scrolled into view${where}.`;
-      const place = { scene: node.layer.scene, layer: node.layer.id };
-      return finding('off-frame', 'must', place, `${node.layer.name} cannot be got at`, sentence, { route: routeBy(at) });
-    }),
+  check: ({ exploration, told }) =>
+    exploration.views.list('beyond').map((seen) =>
+      told(seen, ({ node, at }) => {
+        const where = exploration.unfollowed.size ? ' in every state that was walked so far' : '';
+        const sentence = `${node.layer.name} lies outside of what can be scrolled into view${where}.`;
+        const place = { scene: node.layer.scene, layer: node.layer.id };
+        return finding('off-frame', 'must', place, `${node.layer.name} cannot be got at`, sentence, { route: routeBy(at) });
+      })
+    ),
 };

@@ -28,7 +28,7 @@ export const smallHit: Rule = {
     ];
     const known = new Set(drawn.map(({ place }) => place.layer));
     const seen: Finding[] = [];
-    for (const small of views.smallest.values()) {
+    for (const small of views.list('smallest')) {
       if (round(Math.min(small.width, small.height)) >= ENOUGH || known.has(small.node.layer.id)) continue;
       seen.push(smallSeen(program, small));
     }
