@@ -123,6 +123,22 @@ describe('coming onto layers by name', () => {
     expect(left.run(hover('a'), hover('b')).told).toEqual(['a: hover', 'a: leave', 'b: hover']);
     expect(left.run(hover('a'), { type: 'leave' })).toMatchObject({ told: ['a: hover', 'a: leave'], run: { over: [], pointer: null } });
   });
+
+  test('pressing elsewhere, layer or ground, is leaving first where somebody waits for that, and what that hides is not pressed', () => {
+    const pressed = (cues: string[], event: RunEvent, ...lines: string[]) =>
+      told(
+        { lines: counting('click') },
+        {
+          a: { at: [0, 0, 50, 50], lines: [...counting(...cues), ...lines] },
+          b: { at: [100, 0, 50, 50], lines: counting('click', 'long press 500 ms') },
+        }
+      ).run(hover('a'), event);
+    expect(pressed(['hover', 'leave'], click(here('b'))).told).toEqual(['a: hover', 'a: leave', 'b: click']);
+    expect(pressed(['hover', 'leave'], { type: 'long-press', layer: here('b') }).told).toEqual(['a: hover', 'a: leave', 'b: long press']);
+    expect(pressed(['hover', 'leave'], { type: 'click', layer: null }).told.slice(0, 2)).toEqual(['a: hover', 'a: leave']);
+    expect(pressed(['hover'], click(here('b'))).told).toEqual(['a: hover', 'b: click']);
+    expect(pressed(['hover'], click(here('b')), 'leave → hide b')).toMatchObject({ told: ['a: hover', 'a: leave'], whys: ['unreachable'] });
+  });
 });
 
 describe('keys', () => {

@@ -39,6 +39,9 @@ export class Notebook {
   /** Gives where everything stands in a run, where that is known of the one it began with. */
   standing: ((run: RunState, watched: RunState) => Screen<Stood>) | null = null;
 
+  /** States that were set, whether they stayed or not: of which scene on the screen, of what in it, and which. */
+  readonly entered: (readonly [scene: string, key: string, state: string])[] = [];
+
   /** What was read to work out what bindings give now: it counts for those who ask what that is. */
   readonly computed = new Map<SlotName, readonly SlotName[]>();
 

@@ -115,17 +115,23 @@ export function canPressBeside({ program, run }: Running): boolean {
 
 /** Scrolls what is around a layer until a pointer gets to it; false, and nothing moved, where that does not help. */
 export function scrollInto(runner: Runner, node: Node): boolean {
-  const scene = runner.sceneOfNode(node.key)!;
-  const around = [...outwardNodes(node.parent).filter((one) => one.layer.scroll), null].reverse();
-  for (const share of [0.5, 0, 1]) {
+  for (const share of SHARES) {
     const tried = runner.beside();
-    for (const outer of around) scrollNear(tried, scene, outer, node, share);
-    if (tried.run === runner.run) continue;
-    if (!('point' in reachOf(tried, node))) continue;
-    for (const outer of around) scrollNear(runner, scene, outer, node, share);
+    scrollTowards(tried, node, share);
+    if (tried.run === runner.run || !('point' in reachOf(tried, node))) continue;
+    scrollTowards(runner, node, share);
     return true;
   }
   return false;
+}
+
+/** Where in its view a layer is scrolled to: to the middle, to the beginning, to the end. */
+export const SHARES = [0.5, 0, 1];
+
+/** Scrolls all around a layer so that it stands at a share of each view, as far as that goes. */
+export function scrollTowards(runner: Runner, node: Node, share: number): void {
+  const scene = runner.sceneOfNode(node.key)!;
+  for (const outer of [...outwardNodes(node.parent).filter((one) => one.layer.scroll), null].reverse()) scrollNear(runner, scene, outer, node, share);
 }
 
 /** Scrolls one group, or the scene with null, so that a layer stands at a share of its view: 0 at its beginning, 1 at its end. */

@@ -55,6 +55,11 @@ export class RecordingStore implements Store {
     return this.notes.reads;
   }
 
+  /** States that were set on the way, whether they stayed or not. */
+  get entered(): Notebook['entered'] {
+    return this.notes.entered;
+  }
+
   get isDeep(): boolean {
     return this.notes.isDeep;
   }
@@ -146,6 +151,7 @@ export class RecordingStore implements Store {
     const old = this.run.roots[scene];
     if (!old) return;
     void old[kind][key];
+    if (kind === 'states') this.notes.entered.push([scene, key, value as string]);
     this.change(scene, { [kind]: { ...this.now.roots[scene]![kind], [key]: value } });
   }
 

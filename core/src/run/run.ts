@@ -104,7 +104,7 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
       comeAnew(runner);
       return onLayer(runner, event.layer, (_node, point) => movePointer(runner, point));
     case 'drag':
-      return onLayer(runner, event.layer, (node, point) => dragLayer(runner, node, point, event.dx, event.dy));
+      return onLayer(runner, event.layer, (node, point) => dragLayer(runner, node, point, event.dx, event.dy), true);
     case 'swipe':
       return onPlace(runner, event, ['swipe'], (node, _point, scene) => void swipe(runner, node, scene, event.direction));
     case 'scroll':
@@ -129,11 +129,13 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
   }
 }
 
+/** Whether anything waits for the pointer to leave it. */
+const isHeld = (runner: Runner): boolean =>
+  runner.run.over.some((key) => runner.find(key)?.node?.item.threads.some(({ enabled, cue }) => enabled && waitsFor(cue, 'leave')));
+
 /** Who comes onto a layer comes from elsewhere, as far as nobody waits for that. */
 function comeAnew(runner: Runner): void {
-  const { over } = runner.run;
-  const waits = (key: string) => runner.find(key)?.node?.item.threads.some(({ enabled, cue }) => enabled && waitsFor(cue, 'leave'));
-  if (over.length && !over.some(waits)) runner.put({ over: [], pointer: null });
+  if (runner.run.over.length && !isHeld(runner)) runner.put({ over: [], pointer: null });
 }
 
 /** A click by itself is never the second of a double click. */
@@ -150,15 +152,16 @@ function onPlace(
   occasions: readonly (PlainOccasion | 'swipe')[],
   act: (node: Node | null, point: Point, scene: string) => void
 ): void {
-  if (layer !== null) return onLayer(runner, layer, (node, point) => act(node, point, runner.sceneOfNode(node.key)!));
-  const ground = groundOf(runner, scene, occasions);
+  if (layer !== null) return onLayer(runner, layer, (node, point) => act(node, point, runner.sceneOfNode(node.key)!), true);
+  let ground = groundOf(runner, scene, occasions);
+  if (ground && comes(runner, ground.point)) ground = groundOf(runner, scene, occasions);
   if (ground) return act(ground.node, ground.point, scene);
   const name = runner.program.scenes.get(scene)?.scene.name ?? 'This frame';
   runner.why({ code: 'covered', sentence: `Layers take all of ${name}.` });
 }
 
 /** Where a person could get at a layer: a point of it that nothing hides, scrolled to if need be. Why not, where there is none. */
-function onLayer(runner: Runner, key: string, act: (node: Node, point: Point) => void): void {
+function onLayer(runner: Runner, key: string, act: (node: Node, point: Point) => void, isPressed = false): void {
   const place = runner.find(key);
   if (!place?.node || !place.isOn) {
     const name = runner.program.piece.layers.get(key.split('/').at(-1)!)?.name;
@@ -167,11 +170,19 @@ function onLayer(runner: Runner, key: string, act: (node: Node, point: Point) =>
   }
   const { node } = place;
   const reach = reachOf(runner, node);
-  if ('point' in reach) return act(reach.node, reach.point);
-  const there = reach.code === 'covered' && scrollInto(runner, node) ? (runner.catchUp(), reachOf(runner, node)) : reach;
-  if ('point' in there) return act(there.node, there.point);
+  const there = 'code' in reach && reach.code === 'covered' && scrollInto(runner, node) ? (runner.catchUp(), reachOf(runner, node)) : reach;
+  if ('point' in there) return isPressed && comes(runner, there.point) ? onLayer(runner, key, act) : act(there.node, there.point);
   runner.at(node.key);
   runner.why({ code: there.code, sentence: there.sentence, layer: node.key });
+}
+
+/** The pointer comes to where it presses, as far as anything waits for it to leave: whatever that sets off comes before. */
+function comes(runner: Runner, point: Point): boolean {
+  if (!isHeld(runner)) return false;
+  movePointer(runner, point);
+  runner.settle();
+  runner.catchUp();
+  return true;
 }
 
 /** Presses and lets go where a point is, as far as anybody waits for that, and clicks. */

@@ -16,7 +16,7 @@ import { leavesPiece } from './leaving.ts';
 import type { Memory } from './memory.ts';
 import type { Outcome, Seen, Started } from './outcome.ts';
 import { rest } from './settle.ts';
-import { seeingOn } from './sights.ts';
+import { seeingIn } from './sights.ts';
 import type { Slot } from './slots.ts';
 import type { Telling } from './telling.ts';
 import { deadlineOf, headsIn, inUnits, waitOfHead, waitOfSteps, waitOfTimer } from './waits.ts';
@@ -74,7 +74,7 @@ export class Asking {
   look(here: Here): Asked<Seen> {
     const { store } = this.about(here);
     const screen = standingScreen(this.program, store.run);
-    const seen = { ...seeingOn(screen, store.run, store.about), isCut: screen.surfaces.some(({ expansion }) => expansion.cut) };
+    const seen = { ...seeingIn(runnerIn(this.program, store), store.about), isCut: screen.surfaces.some(({ expansion }) => expansion.cut) };
     return { answer: seen, reads: store.reads };
   }
 
@@ -116,6 +116,7 @@ export class Asking {
       branches: branchesIn(reports),
       acted: [...runner.acted.keys()].filter((branch) => !isStill || !acted.includes(branch)),
       clearing: isStill && cleared.length > 0 ? acted : [],
+      entered: [...new Map(store.entered.map((one) => [one.join(' '), one])).values()],
       endless: reports.flatMap(({ whyNot }) => whyNot.flatMap(({ code, thread }) => (code === 'endless-loop' && thread ? thread : []))),
       starts,
       ended: [...new Map(store.ended.map((one) => [JSON.stringify(one), one])).values()],

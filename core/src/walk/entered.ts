@@ -32,7 +32,7 @@ export class Entered {
 
   constructor(private readonly program: () => Program) {}
 
-  private instanceOf({ scene }: Slot, key: string): Instance | undefined {
+  private instanceOf(scene: string | null, key: string): Instance | undefined {
     const program = scene === null ? undefined : this.program().scenes.get(scene);
     return program && expand(this.program(), program).instances.get(key);
   }
@@ -40,9 +40,14 @@ export class Entered {
   /** A slot has become something. */
   set(slot: Slot, value: number): void {
     if (slot.kind !== 'states' || value === INITIAL) return;
-    const instance = this.instanceOf(slot, slot.key);
+    this.come(slot.scene, slot.key, String(slot.values[value]));
+  }
+
+  /** A state is come into, and may be gone out of again at once. */
+  come(scene: string | null, key: string, state: string): void {
+    const instance = this.instanceOf(scene, key);
     // Where a binding says which state it is, that wins.
-    if (instance && !isBound(instance)) this.all.add(`${instance.scene.scene.id} ${String(slot.values[value])}`);
+    if (instance && !isBound(instance)) this.all.add(`${instance.scene.scene.id} ${state}`);
   }
 
   /** A state is met: what bindings say in it, of what is on the screen, as far as that is explored here. */
@@ -61,7 +66,7 @@ export class Entered {
   }
 
   private say({ slot, value, own, ownValue }: Said): void {
-    const instance = this.instanceOf(slot, instanceKeyOf(slot));
+    const instance = this.instanceOf(slot.scene, instanceKeyOf(slot));
     if (!instance) return;
     const state = instance.scene.states.find(({ name }) => name === slot.values[value])?.id ?? own.values[ownValue];
     if (state !== undefined) this.all.add(`${instance.scene.scene.id} ${String(state)}`);

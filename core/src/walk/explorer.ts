@@ -127,8 +127,12 @@ export class Explorer {
   private readonly routes: Routes;
   private views = new Views();
   private readonly gaps = new Set<string>();
-  /** States in which something was not tried because it would have been in too much of a hurry. */
+  /** States in which something was not tried: it would have been in too much of a hurry, or one loop too many. */
   private readonly partial = new Set<number>();
+  /** What that was. */
+  private readonly untaken = new Set<string>();
+  /** What came of loops without end, as far as it is followed. */
+  private readonly loops = new Set<Outcome>();
   /** What came of each event the last time: what it sets off is known then. */
   private readonly last: Outcome[] = [];
   /** All that came of events, and was found to do and to see, in the states that were followed, with where it first was. */
@@ -245,7 +249,7 @@ export class Explorer {
   private enterAgain(starts: readonly Start[]): void {
     this.entered.again();
     for (const { run } of starts) for (const [slot, value] of this.memory.slots.valuesOf(run)) this.entered.set(slot, value);
-    for (const { columns, values } of this.landed) columns.forEach((column, i) => this.entered.set(this.memory.slots.columns[column]!, values[i]!));
+    for (const outcome of this.landed) this.enter(outcome);
   }
 
   private askAgain({ question, frame, here }: Use): Answer {
@@ -271,10 +275,10 @@ export class Explorer {
   result(unended: string): Exploration {
     const { states, moves, edges, reached, leavesFrom, fired, next } = this;
     const unfollowed = new Set([...this.partial, ...Array.from({ length: states.length - next }, (_, i) => next + i)]);
-    const hurried = this.partial.size ? HURRIED : null;
+    const untaken = this.untaken.size ? `not tried: ${listWords([...this.untaken])}` : null;
     const left = next === states.length ? null : unended;
     const gaps = [...this.gaps];
-    const cut = [left, hurried, gaps.length ? `not tried: ${listWords(gaps)}` : null].filter((part) => part !== null).join('; ') || null;
+    const cut = [left, untaken, gaps.length ? `not tried: ${listWords(gaps)}` : null].filter((part) => part !== null).join('; ') || null;
     const { branches, acted, endless, entered, views } = this;
     const runOf = (state: number) => this.runOf(state);
     const levels: Levels = {
@@ -413,8 +417,7 @@ export class Explorer {
     if (due) this.noteRaces(state, due);
     // Who opens a link in the same tab is gone.
     if (outcome.leaves) return void this.leavesFrom.add(this.states[state]!.frame);
-    if (outcome.isHurry || landing.isFull === 'not followed') return void this.partial.add(state);
-    if (landing.isFull) return;
+    if (!this.isTaken(state, outcome, landing) || landing.isFull) return;
     const row = this.rowBy(this.rowOf[state]!, outcome, landing);
     const stack = this.stackOf[state]!;
     const { threads } = outcome;
@@ -424,6 +427,22 @@ export class Explorer {
       return this.arrive(state, step, outcome, threads, row, stack, null, outcome.pushed);
     }
     this.stacks.whatLiesBelow(stack, (below, push) => this.arrive(state, step, outcome, threads, row, below, push, outcome.pushed));
+  }
+
+  /** Whether what comes of something is followed on; where it is not, the state is told to be followed only in part. */
+  private isTaken(state: number, outcome: Outcome, { isFull }: Landing): boolean {
+    const left = outcome.isHurry || isFull === 'not followed' ? THIRD_TIME : this.isLooping(outcome) ? LOOPING : null;
+    if (left === null) return true;
+    this.partial.add(state);
+    this.untaken.add(left);
+    return false;
+  }
+
+  /** A loop without end is stopped somewhere; where it is stopped each time at something else, there is no end to that either. */
+  private isLooping(outcome: Outcome): boolean {
+    if (outcome.endless.length === 0 || this.loops.has(outcome)) return false;
+    if (this.loops.size < MOST_LOOPS) this.loops.add(outcome);
+    return !this.loops.has(outcome);
   }
 
   /** Something is done in a state that is told elsewhere. */
@@ -472,8 +491,7 @@ export class Explorer {
       threads = [...threads, ...next.threads];
       this.note(state, due.event, here, next, step, this.isToldElsewhere(next));
       if (next.leaves) return void this.leavesFrom.add(this.valueIn(row, 'frame') as string);
-      if (next.isHurry || landing.isFull === 'not followed') return void this.partial.add(state);
-      if (landing.isFull) return;
+      if (!this.isTaken(state, next, landing) || landing.isFull) return;
       if (next.isTaken) pushed.pop();
       pushed.push(...next.pushed);
       row = this.rowBy(row, next, landing);
@@ -490,7 +508,13 @@ export class Explorer {
     if (outcome.isDeep) this.gaps.add('a “back” that follows another one in answer to one event');
     if (isElsewhere || this.landed.has(outcome)) return;
     this.landed.add(outcome);
-    outcome.columns.forEach((column, i) => this.entered.set(this.memory.slots.columns[column]!, outcome.values[i]!));
+    this.enter(outcome);
+  }
+
+  /** The states that an outcome brings anything into, for a moment or to stay. */
+  private enter({ entered, columns, values }: Outcome): void {
+    for (const [scene, key, state] of entered) this.entered.come(scene, key, state);
+    columns.forEach((column, i) => this.entered.set(this.memory.slots.columns[column]!, values[i]!));
   }
 
   /** Things that are due at one moment, and lead to different places. */
@@ -733,4 +757,7 @@ const MOST_HELD = 32;
 /** So much follows at one moment, before it is looked at as a state. */
 const MOST_AT_ONCE = 50;
 
-const HURRIED = `not tried: ${THIRD_TIME}`;
+/** So many loops without end that come to different things are followed on from where they are stopped. */
+const MOST_LOOPS = 10;
+
+const LOOPING = `what comes after more than ${MOST_LOOPS} loops without end`;

@@ -17,6 +17,8 @@ export interface Outcome {
   readonly acted: readonly string[];
   /** Those that do something where it leads to another state at all: what it clears may have been as it begins. */
   readonly clearing: readonly string[];
+  /** States that were set, whether they stayed or not. */
+  readonly entered: readonly (readonly [scene: string, key: string, state: string])[];
   /** Threads that set each other off without end. */
   readonly endless: readonly string[];
   /** A link is opened in the same tab, which leaves the piece. */

@@ -168,6 +168,32 @@ describe('seeing the piece', () => {
     );
   });
 
+  test('covered and crowded-hit look at what has to be scrolled to, where it comes to stand; what can be scrolled free is free', () => {
+    const page = (layers: Layers, contentHeight = 2000) => ({
+      frames: { home: { contentHeight, layers: { on: button(0, 0, 'click → go to shop'), ...layers } }, shop: back },
+    });
+    const both = (layers: Layers, contentHeight?: number) => ['covered', 'crowded-hit'].flatMap((rule) => says(rule, page(layers, contentHeight)));
+    const low = button(100, 1500, 'click → go to shop');
+    const on = (y: number, height: number) => ({ ...button(100, y, 'click → go to home'), at: [100, y, 100, height] as const });
+    expect(both({ low, lid: on(1490, 80) })).toEqual(['All of low lies behind lid, which takes the press.']);
+    expect(both({ low, lid: on(1540, 60) })).toEqual(['low and lid overlap by 20 px.']);
+    expect(both({ low, lid: on(1562, 60) })).toEqual(['low and lid are 2 px apart.']);
+    // A bar that stays at the foot of the view covers the last of what scrolls, and nothing else.
+    const bar = { at: [0, 770, 390, 74] as const, text: 'Bar', looks, pin: ['bottom'] as const, lines: ['click → go to home'] };
+    expect(both({ low, bar: { ...bar, pin: ['bottom'] } }, 1565)).toEqual(['All of low lies behind bar, which takes the press.']);
+    expect(both({ low, bar: { ...bar, pin: ['bottom'] } }, 1700)).toEqual([]);
+    expect(both({ low: button(100, 780, 'click → go to shop'), bar: { ...bar, pin: ['bottom'] } })).toEqual([]);
+    // Through a slit between two bars.
+    const head = { ...bar, at: [0, 100, 390, 250] as const, pin: ['top'] as const };
+    const foot = { ...bar, at: [0, 470, 390, 374] as const };
+    expect(both({ low, head: { ...head, pin: ['top'] }, foot: { ...foot, pin: ['bottom'] } })).toEqual([]);
+    // In a group that scrolls.
+    const list = { type: 'group', scroll: 'y', at: [0, 100, 390, 300] } as const;
+    expect(both({ list, low: { ...low, in: 'list' }, lid: { ...on(1490, 80), in: 'list' } }, 844)).toEqual([
+      'All of low lies behind lid, which takes the press.',
+    ]);
+  });
+
   test('off-frame: beyond what scrolls; not what scrolls in, what a state brings in, or what is dragged', () => {
     const away = (x: number, y: number, more = {}, frame = {}) =>
       says('off-frame', {
@@ -284,6 +310,12 @@ describe('exploring the piece', () => {
     const variables = { dark: { type: 'yes/no', initial: false } as const };
     const bound = { ...home('click → set dark to not(dark)', { stateIs: 'if dark then "night" else "day"' }), variables };
     expect(says('unreachable-state', bound)).toEqual([]);
+    // What is gone through at once is met.
+    expect(says('unreachable-state', home('click → put this in night', { lines: ['state night → put this in day'] }))).toEqual([]);
+    expect(says('unreachable-state', home('click → put this in night; put this in day'))).toEqual([]);
+    expect(
+      says('unreachable-state', home('click → go to home', { lines: ['state day → put this in night', 'state night → put this in day'] }))
+    ).toEqual([]);
     const parts = { lamp: { size: [100, 60] as const, states } };
     const lamp = { type: 'placement', part: 'lamp', at: [0, 200, 100, 60] } as const;
     expect(says('unreachable-state', pair({ lamp }, { parts }))).toEqual(['Nothing brings lamp into night.']);
@@ -331,6 +363,24 @@ describe('exploring the piece', () => {
       },
     };
     expect([says('never-fires', unmet).length, says('unreachable-state', unmet).length]).toEqual([0, 1]);
+    // A menu that is gone before the pointer has come to it; not one that it stays in.
+    const menu = (around: Layers[string], inside: object, more: Layers = {}) => ({
+      frames: {
+        home: {
+          states: { shut: { item: { hidden: true } }, open: {} },
+          layers: { nav: around, ...more, item: { ...button(0, 80, 'click → go to shop'), ...inside } },
+        },
+        shop: back,
+      },
+    });
+    const cues = ['hover → put this in open', 'leave → put this in shut'];
+    expect(says('never-fires', menu(button(0, 0, ...cues), {}))).toEqual(['What it waits for happens in no state that can be reached.']);
+    expect(
+      says(
+        'never-fires',
+        menu({ type: 'group', at: [0, 0, 200, 200], lines: cues }, { in: 'nav' }, { tab: { in: 'nav', at: [0, 0, 100, 60], text: 'Go' } })
+      )
+    ).toEqual([]);
     const cut = audit(compile(compose(pair({ up, late: button(200, 100, 'click → if n = 500 → go to shop') }, { variables }))), { maxStates: 50 });
     expect(cut.findings.filter(({ rule }) => rule === 'never-fires')).toEqual([]);
   });
@@ -368,6 +418,16 @@ describe('exploring the piece', () => {
     };
     expect([bound('c.x + 1'), bound('n')]).toEqual([['What threads of a set off goes on without end.'], []]);
     expect(loop('variable b → set a to true')).toEqual([]);
+  });
+
+  test('endless-loop: one that is stopped each time at something else is followed so far and no further, and that is said', () => {
+    const layers = { on: button(0, 0, 'click → set n to n + 1'), off: button(0, 100, 'click → if n = 3 → go to shop') };
+    const frames = { home: { layers, lines: ['variable n → set n to n + 1'] }, shop: back };
+    const { findings, exploration } = audit(compile(compose({ variables: { n: number(0) }, frames })));
+    expect(exploration.cut).toBe('not tried: what comes after more than 10 loops without end');
+    expect(exploration.count).toBeLessThan(20);
+    expect(findings.filter(({ rule }) => rule === 'endless-loop')).toHaveLength(1);
+    expect(findings.filter(({ rule }) => rule === 'unreachable-frame' || rule === 'never-fires')).toEqual([]);
   });
 
   test('one-way: opened and never closed; not what closes by itself or by anything else, nor what only time brings', () => {

@@ -3,7 +3,9 @@ import { expect, test } from 'vitest';
 import { compile } from '../program/compile.ts';
 import type { Program } from '../program/program.ts';
 import { outwardNodes } from '../program/node.ts';
+import { runnerIn } from '../run/machine.ts';
 import { begin, replay, start } from '../run/run.ts';
+import { PlainStore } from '../run/store.ts';
 import { opacityOf, standingScreen } from '../run/resolve.ts';
 import type { RunState } from '../run/state.ts';
 import { generator } from '../testing/large.ts';
@@ -18,7 +20,7 @@ import { isComplete, scenesReached } from './live.ts';
 import { Ambient } from './ambient.ts';
 import { raceOf } from './race.ts';
 import { waitingIn } from './waits.ts';
-import { seeingOn } from './sights.ts';
+import { seeingIn } from './sights.ts';
 import { statesMet } from './states-met.ts';
 import { asksMoreThan, ways, type Way } from './ways.ts';
 
@@ -52,17 +54,19 @@ const shown: Readonly<Record<string, (program: Program, found: Finding) => boole
   },
   'crowded-hit': (program, found) => {
     const run = endOf(program, found);
-    return seeingOn(standingScreen(program, run), run).crowds.some(
+    return seeingIn(runnerIn(program, new PlainStore(run))).crowds.some(
       ({ a, b }) => found.id.endsWith(`:${a.layer.id}`) && b.layer.id === found.place.layer
     );
   },
   'off-frame': (program, found) => {
     const run = endOf(program, found);
-    return seeingOn(standingScreen(program, run), run).sights.some(({ node, isOut }) => isOut && node.layer.id === found.place.layer);
+    return seeingIn(runnerIn(program, new PlainStore(run))).sights.some(({ node, isOut }) => isOut && node.layer.id === found.place.layer);
   },
   covered: (program, found) => {
     const run = endOf(program, found);
-    return seeingOn(standingScreen(program, run), run).sights.some(({ node, isOpen, by }) => !isOpen && by && node.layer.id === found.place.layer);
+    return seeingIn(runnerIn(program, new PlainStore(run))).sights.some(
+      ({ node, isOpen, by }) => !isOpen && by && node.layer.id === found.place.layer
+    );
   },
 };
 

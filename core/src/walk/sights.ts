@@ -3,10 +3,12 @@ import { isPointed, isPressed, waitsFor, type Cue } from '../vocabulary/cues/all
 import { onceFor } from '../once.ts';
 import { intersection, overlaps, type Rect } from '../program/geometry.ts';
 import type { Expansion } from '../program/expand.ts';
+import type { Program } from '../program/program.ts';
 import { outwardNodes, statesAround, threadsAt, type Node } from '../program/node.ts';
 import { tracksOn } from '../run/playhead.ts';
-import { hiddenOf } from '../run/reach.ts';
-import { boundsOf, childrenBox, opacityOf, type Screen, type Stood, type Surface } from '../run/resolve.ts';
+import { hiddenOf, scrollTowards, SHARES } from '../run/reach.ts';
+import { boundsOf, childrenBox, opacityOf, standingScreen, type Screen, type Stood, type Surface } from '../run/resolve.ts';
+import type { Runner } from '../run/runner.ts';
 import type { RunState } from '../run/state.ts';
 import { crowdsIn, type Area, type Crowd } from './crowds.ts';
 
@@ -41,27 +43,62 @@ export interface Sight {
   readonly isUnseen: boolean;
 }
 
-/** All that is to be judged on a screen. `about` is told of the layer that is judged next, and of nothing where they are held against each other. */
-export function seeingOn(screen: Screen<Stood>, run: RunState, about: (node: Node | null) => void = () => {}): Seeing {
-  const sights: Sight[] = [];
-  const areas: Area[] = [];
-  const view = { x: 0, y: 0, width: screen.width, height: screen.height };
-  const isOpen = new Set<Node>();
-  for (const surface of screen.surfaces)
-    for (const node of judgedIn(surface.expansion)) {
-      about(node);
-      const shown = surface.all.find((one) => one.node === node);
-      if (!shown) continue;
-      const sight = sightOf(screen, run, surface, shown, isMoved(node));
-      sights.push(sight);
-      if (sight.isOpen && !sight.isUnseen) isOpen.add(node);
-      if (!sight.size) continue;
-      const box = areaOf(shown);
-      if (overlaps(box, view) && !isVeil(screen, box)) areas.push({ node, box, ground: groundOf(surface, shown) });
+/**
+ * All that is to be judged on the screen of a run: each layer where it stands, and where not enough of it is open there, wherever it can
+ * be scrolled to. `about` is told of the layer that is judged next, and of nothing where they are held against each other.
+ */
+export function seeingIn(runner: Runner, about: (node: Node | null) => void = () => {}): Seeing {
+  const { program } = runner;
+  const sights = new Map<Node, Sight>();
+  const near = new Map<string, Crowd>();
+  const look = ({ run }: Runner) => {
+    const screen = standingScreen(program, run);
+    const view = { x: 0, y: 0, width: screen.width, height: screen.height };
+    const areas: Area[] = [];
+    for (const surface of screen.surfaces)
+      for (const node of judgedIn(surface.expansion)) {
+        about(node);
+        const shown = surface.all.find((one) => one.node === node);
+        if (!shown) continue;
+        const old = sights.get(node);
+        const sight = old?.isOpen ? old : better(old, sightOf(screen, run, surface, shown, isMoved(node)));
+        sights.set(node, sight);
+        if (!sight.size) continue;
+        const box = areaOf(shown);
+        if (overlaps(box, view) && !isVeil(screen, box)) areas.push({ node, box, ground: groundOf(surface, shown) });
+      }
+    about(null);
+    for (const crowd of crowdsIn(areas)) {
+      const key = `${crowd.a.key} ${crowd.b.key}`;
+      if (!near.has(key)) near.set(key, crowd);
     }
-  about(null);
-  const near = crowdsIn(areas);
-  return { sights, near, crowds: near.filter(({ a, b }) => isOpen.has(a) && isOpen.has(b)) };
+  };
+  look(runner);
+  for (const share of SHARES)
+    for (const node of sights.keys()) {
+      // What was scrolled to for another may have brought it into the open.
+      const { isOpen, isOut } = sights.get(node)!;
+      if (isOpen || isOut || !isScrolled(program, runner.sceneOfNode(node.key)!, node)) continue;
+      const there = runner.beside();
+      scrollTowards(there, node, share);
+      if (there.run !== runner.run) look(there);
+    }
+  const crowds = [...near.values()].filter(({ a, b }) => [a, b].every((node) => sights.get(node)!.isOpen && !sights.get(node)!.isUnseen));
+  return { sights: [...sights.values()], near: [...near.values()], crowds };
+}
+
+/** Of two views of a layer the one in which less of it is taken. */
+function better(old: Sight | undefined, now: Sight): Sight {
+  if (!old) return now;
+  if (now.share === null || (old.share !== null && old.share <= now.share)) return old;
+  return { ...old, share: now.share, isOpen: now.isOpen, by: now.by };
+}
+
+/** Whether a layer ever scrolls: in a group around it, or with its scene. */
+function isScrolled({ scenes }: Program, scene: string, node: Node): boolean {
+  const around = outwardNodes(node);
+  const { contentHeight = 0, height } = scenes.get(scene)!.scene;
+  return around.slice(1).some(({ layer }) => layer.scroll) || (contentHeight > height && !around.at(-1)!.layer.pin);
 }
 
 /** The layers that are to be judged, where they are shown. */

@@ -10,8 +10,17 @@ import { rootsReached } from './live.ts';
 export const statesMet = (program: Program, exploration: Exploration): ReadonlySet<string> =>
   new Set([
     ...exploration.entered,
+    ...[...exploration.fired].flatMap((thread) => heardBy(program, thread)),
     ...[...rootsReached(program, exploration)].flatMap((root) => begunIn(expand(program, program.scenes.get(root)!))),
   ]);
+
+/** Who waits for a state and fires has seen it come, though it may have gone again at once. */
+function heardBy({ piece }: Program, id: string): string[] {
+  const thread = piece.threads.get(id);
+  if (thread?.cue.type !== 'state' || thread.cue.change !== 'entered' || thread.cue.state === null) return [];
+  const scene = thread.on === 'scene' ? thread.owner : piece.layers.get(thread.owner)?.part;
+  return scene === undefined ? [] : [`${scene} ${thread.cue.state}`];
+}
 
 const begunIn = onceFor(({ root, instances, nodes }: Expansion): readonly string[] => {
   const begun = emptyRoot(root.scene.id, 0);

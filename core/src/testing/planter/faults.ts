@@ -319,6 +319,21 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       piece.frames['answer']!.layers['Lid'] = { ...button('Lid', 60, 150, 'click → lift'), at: [60, 150, 180, 70] };
       return { at: { scene: 'answer', layer: 'Close' }, brings: ['crowded-hit'] };
     },
+    // Below the fold.
+    (piece) => {
+      if (!piece.frames['boats']) return null;
+      piece.frames['boats']!.layers['Lid'] = { ...button('Lid', 10, 1090, 'click → go to full'), at: [10, 1090, 180, 72] };
+      return { at: { scene: 'boats', layer: 'More' }, brings: ['never-fires'] };
+    },
+    // The last of what scrolls, under a bar that stays.
+    (piece) => {
+      if (!piece.frames['boats']) return null;
+      const { boats } = piece.frames;
+      boats!.layers['More'] = { ...boats!.layers['More']!, at: [20, 1340, 160, 52] };
+      boats!.layers['Bar'] = { ...button('Bar', 0, 780, 'click → go to full'), at: [0, 780, 390, 64], pin: ['bottom'] };
+      boats!.layers['Home'] = { ...boats!.layers['Home']!, at: [20, 690, 160, 52] };
+      return { at: { scene: 'boats', layer: 'More' }, brings: ['never-fires'] };
+    },
   ],
   'small-hit': [
     (piece, chance) => {
@@ -345,6 +360,7 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       return { at: put(piece, scene, 'Odd', button('Full?', 182, 760, 'click → go to full')) };
     },
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', button('Full?', 160, 760, 'click → go to full')) }),
+    (piece) => (piece.frames['boats'] ? { at: put(piece, 'boats', 'Odd', button('Full?', 182, 1100, 'click → go to full')) } : null),
   ],
   'off-frame': [
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', button('Away', 420, 500, 'click → go to full')) }),
