@@ -115,6 +115,11 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
       if (event.layer !== null && runner.run.focus === event.layer) moveFocus(runner, null);
       return moveFocus(runner, event.layer);
     case 'value':
+      // Who types has come to the field.
+      if (hears(runner, event.layer, 'focus', 'blur')) {
+        moveFocus(runner, event.layer);
+        catchUp(runner);
+      }
       return enterValue(runner, event.layer, event.value);
     case 'media':
       return media(runner, event);
@@ -129,9 +134,11 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
   }
 }
 
+const hears = (runner: Runner, key: string, ...types: ('leave' | 'focus' | 'blur')[]): boolean =>
+  runner.find(key)?.node?.item.threads.some(({ enabled, cue }) => enabled && types.some((type) => waitsFor(cue, type))) ?? false;
+
 /** Whether anything waits for the pointer to leave it. */
-const isHeld = (runner: Runner): boolean =>
-  runner.run.over.some((key) => runner.find(key)?.node?.item.threads.some(({ enabled, cue }) => enabled && waitsFor(cue, 'leave')));
+const isHeld = (runner: Runner): boolean => runner.run.over.some((key) => hears(runner, key, 'leave'));
 
 /** Who comes onto a layer comes from elsewhere, as far as nobody waits for that. */
 function comeAnew(runner: Runner): void {
@@ -154,7 +161,7 @@ function onPlace(
 ): void {
   if (layer !== null) return onLayer(runner, layer, (node, point) => act(node, point, runner.sceneOfNode(node.key)!), true);
   let ground = groundOf(runner, scene, occasions);
-  if (ground && comes(runner, ground.point)) ground = groundOf(runner, scene, occasions);
+  if (ground && comes(runner, ground.point, ground.node)) ground = groundOf(runner, scene, occasions);
   if (ground) return act(ground.node, ground.point, scene);
   const name = runner.program.scenes.get(scene)?.scene.name ?? 'This frame';
   runner.why({ code: 'covered', sentence: `Layers take all of ${name}.` });
@@ -171,18 +178,25 @@ function onLayer(runner: Runner, key: string, act: (node: Node, point: Point) =>
   const { node } = place;
   const reach = reachOf(runner, node);
   const there = 'code' in reach && reach.code === 'covered' && scrollInto(runner, node) ? (runner.catchUp(), reachOf(runner, node)) : reach;
-  if ('point' in there) return isPressed && comes(runner, there.point) ? onLayer(runner, key, act) : act(there.node, there.point);
+  if ('point' in there) return isPressed && comes(runner, there.point, there.node) ? onLayer(runner, key, act) : act(there.node, there.point);
   runner.at(node.key);
   runner.why({ code: there.code, sentence: there.sentence, layer: node.key });
 }
 
-/** The pointer comes to where it presses, as far as anything waits for it to leave: whatever that sets off comes before. */
-function comes(runner: Runner, point: Point): boolean {
-  if (!isHeld(runner)) return false;
-  movePointer(runner, point);
+/** The pointer, and the focus, go where is pressed, as far as anything waits for them to leave: whatever that sets off comes before. */
+function comes(runner: Runner, point: Point, node: Node | null): boolean {
+  const { focus } = runner.run;
+  const isLeft = isHeld(runner);
+  const isBlurred = focus !== null && hears(runner, focus, 'blur') && !outwardNodes(node).some(({ key }) => key === focus);
+  if (isLeft) movePointer(runner, point);
+  if (isBlurred) moveFocus(runner, null);
+  if (isLeft || isBlurred) catchUp(runner);
+  return isLeft || isBlurred;
+}
+
+function catchUp(runner: Runner): void {
   runner.settle();
   runner.catchUp();
-  return true;
 }
 
 /** Presses and lets go where a point is, as far as anybody waits for that, and clicks. */

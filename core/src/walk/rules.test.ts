@@ -381,6 +381,21 @@ describe('exploring the piece', () => {
         menu({ type: 'group', at: [0, 0, 200, 200], lines: cues }, { in: 'nav' }, { tab: { in: 'nav', at: [0, 0, 100, 60], text: 'Go' } })
       )
     ).toEqual([]);
+    // What is there only while a field has the focus is gone before it can be pressed.
+    const typing = (cue: string) => ({
+      frames: {
+        home: {
+          states: { rest: { item: { hidden: true } }, typing: {} },
+          layers: {
+            field: { type: 'field', at: [0, 0, 200, 60], field: { kind: 'text' }, lines: ['focus → put this in typing', cue] } as const,
+            item: button(0, 80, 'click → go to shop'),
+          },
+        },
+        shop: back,
+      },
+    });
+    expect(says('never-fires', typing('blur → put this in rest'))).toHaveLength(1);
+    expect(says('never-fires', typing('key Escape → put this in rest'))).toEqual([]);
     const cut = audit(compile(compose(pair({ up, late: button(200, 100, 'click → if n = 500 → go to shop') }, { variables }))), { maxStates: 50 });
     expect(cut.findings.filter(({ rule }) => rule === 'never-fires')).toEqual([]);
   });
@@ -401,6 +416,15 @@ describe('exploring the piece', () => {
     expect(home('click → open https://kittiwake.example/ in new tab')).toEqual([]);
     expect(home('click → go to home')).toHaveLength(1);
     expect(home('click → wait 500 ms; then set n to 5')).toEqual([]);
+    // What is there as long as one presses is there.
+    const held = (line: string) => {
+      const on = { ...button(0, 0), lines: ['press → show note', line] };
+      return says('no-effect', {
+        frames: { home: { layers: { on, note: { type: 'text', text: 'Low tide', at: [0, 100, 100, 20], hidden: true } } } },
+      });
+    };
+    expect(held('release → hide note')).toEqual([]);
+    expect(held('release → show on')).toEqual(['It fires, and changes nothing in any state that can be reached.']);
   });
 
   test('endless-loop: threads that set each other off; not one that stops by itself', () => {
