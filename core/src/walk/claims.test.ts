@@ -413,4 +413,38 @@ test('of a frame that is never reached it says which threads would lead there', 
   const four = { a: off(100), b: off(200), c: off(300), d: off(400) };
   expect(says(four)).toEqual(['unreachable-frame: What leads to it never comes about: a on home, b on home and 2 others.']);
   expect(says({}, { lines: ['click → if 1 > 2 → go to end'] })).toEqual(['unreachable-frame: What leads to it never comes about: home.']);
+  const passes = { at: [0, 100, 100, 60] as const, text: 'Go', lines: ['click → go to end; go to home'] };
+  expect(says({ passes })).toEqual(['unreachable-frame: What leads to it leads elsewhere at once, or in another branch: passes on home.']);
+});
+
+test('where not everything can be tried, a frame that nothing could lead to whatever holds is still told, and no other', () => {
+  const button = (y: number, line: string) => ({ at: [0, y, 100, 60] as const, text: 'Go', lines: [line] });
+  const field = { type: 'field', at: [0, 100, 200, 48], field: { kind: 'text' } } as const;
+  const asks = 'click → if contains(field.value, "@") and ends with(field.value, ".no") → go to sent; otherwise if 1 > 2 → go to home';
+  const says = (home: string[], more: Parameters<typeof compose>[0]['frames'] = {}, spec: Partial<Parameters<typeof compose>[0]> = {}) => {
+    const layers = { field, ...Object.fromEntries(home.map((line, i) => [`b${i}`, button(200 + i * 80, line)])) };
+    const back = { layers: { back: button(0, 'click → go to home') } };
+    const { findings, exploration } = audit(compile(compose({ ...spec, frames: { home: { layers }, sent: back, lost: back, ...more } })));
+    return { cut: exploration.cut, told: findings.filter(({ rule }) => rule === 'unreachable-frame').map(({ title }) => title) };
+  };
+  const cut = 'not tried: all that can be put into field';
+  expect(says([asks])).toEqual({ cut, told: ['lost is never reached'] });
+  expect(says([asks, 'click → if 1 > 2 → go to lost'])).toEqual({ cut, told: [] });
+  const far = { layers: { on: button(0, 'click → go to farther') } };
+  expect(says([asks, 'click → go to lost'], { far, farther: far }).told).toEqual(['far is never reached', 'farther is never reached']);
+  for (const line of ['click → next', 'swipe left → last']) expect(says([asks, line]).told).toEqual([]);
+  expect(
+    says(
+      [asks],
+      { sent: { layers: { p: { type: 'placement', part: 'card', at: [0, 0, 100, 60] } } } },
+      { parts: { card: { layers: { k: button(0, 'click → previous') } } } }
+    ).told
+  ).toEqual(['lost is never reached']);
+  expect(says([asks], { sent: { layers: {}, over: ['bar'] } }, { sheets: { bar: { layers: { k: button(0, 'click → go to lost') } } } }).told).toEqual(
+    []
+  );
+  expect(says([asks], {}, { lines: ['key l → go to lost'] }).told).toEqual([]);
+  // What stands on a frame that is never there keeps nothing from being told.
+  const away = { layers: { field: { ...field }, b: button(200, 'click → if contains(field.value, "@") → go to home') } };
+  expect(says(['click → go to sent'], { lost: away })).toEqual({ cut: null, told: ['lost is never reached'] });
 });

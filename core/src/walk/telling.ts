@@ -5,6 +5,7 @@ import type { Layer, Piece } from '../piece/piece.ts';
 import type { Node } from '../program/node.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
 import { listWords } from '../words.ts';
+import { possibleScenes } from './possible.ts';
 import { asBefore } from './again.ts';
 import { lookingBack, type LookingBack } from './back.ts';
 import { Compared, keyOf, LENGTH } from './compared.ts';
@@ -31,7 +32,12 @@ export interface Telling {
 
 export function tellingOf(program: Program): Telling {
   const { threads, scenes } = program.piece;
-  const told = asBefore(program, 'telling', [threads, program.variables, standingExpressions(program), spoken(program)], () => toldApart(program));
+  const told = asBefore(
+    program,
+    'telling',
+    [threads, program.variables, standingExpressions(program), spoken(program), possibleScenes(program)],
+    () => toldApart(program)
+  );
   if (!told.back) return { ...told, looksBack: null };
   const looksBack = asBefore(program, 'looking back', [threads, scenes, program.frames], () => lookingBack(program));
   return { ...told, looksBack, words: `${told.words} ${looksBack === null ? 'all' : [...looksBack].sort().join()}` };
@@ -100,7 +106,10 @@ const held = onceFor(({ items }: SceneProgram): readonly Layer[] => items.map(({
 
 /** Fields in which more can be typed than one value for each thing they are compared with: where they are computed with. */
 function typed(program: Program, expressions: readonly Ast[]): string[] {
-  const open = heldIn(program).filter(({ field }) => field && (field.kind === 'text' || field.kind === 'number' || field.kind === 'slider'));
+  const possible = possibleScenes(program);
+  const open = heldIn(program).filter(
+    ({ scene, field }) => possible.has(scene) && field && (field.kind === 'text' || field.kind === 'number' || field.kind === 'slider')
+  );
   const names = open.filter((layer) => {
     const keys = new Set([`${layer.id}.value`, ...(layer.field?.variable === undefined ? [] : [layer.field.variable])]);
     const isIt: IsIt = (id, property) => keys.has(keyOf(id, property));
@@ -127,8 +136,9 @@ function isComputedWith(ast: Ast, isIt: IsIt, isCompared: boolean): boolean {
 /** Layers that can be dragged anywhere, whose place is read. */
 function dragged(program: Program, reads: ReadonlySet<string>): string[] {
   const read = (id: string) => [...reads].some((key) => /\.[xy]$/.test(key) && key.slice(0, -2).split('/').at(-1) === id);
+  const possible = possibleScenes(program);
   const names = heldIn(program)
-    .filter((layer) => layer.drag && !layer.drag.snap?.length && read(layer.id))
+    .filter((layer) => possible.has(layer.scene) && layer.drag && !layer.drag.snap?.length && read(layer.id))
     .map(({ name }) => name);
   return names.length ? [`all places that ${listWords(names.slice(0, 3))} can be dragged to`] : [];
 }

@@ -1,10 +1,10 @@
 import { onceFor } from '../../once.ts';
 import { targetOf } from '../../vocabulary/steps/all.ts';
 import type { Piece, Thread } from '../../piece/piece.ts';
-import type { Program } from '../../program/program.ts';
 import { count, listWords, naturally } from '../../words.ts';
 import { ownerOf } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
+import { possibleScenes } from '../possible.ts';
 
 export const unreachableFrame: Rule = {
   id: 'unreachable-frame',
@@ -12,24 +12,29 @@ export const unreachableFrame: Rule = {
   meaning: 'a frame that no route from any start leads to',
   spares: 'a frame that is laid over, led to by a key, by time, by a film that ends, or from another start',
   check: ({ program, exploration }) => {
-    if (exploration.gaps.length) return [];
-    const named = exploration.cut === null ? null : namedFrames(program);
+    // Where not everything was tried, only what nothing leads to at all.
+    const possible = exploration.cut === null ? null : possibleScenes(program);
     return program.frames
-      .filter((id) => !exploration.reached.has(id) && (named === null || !named.has(id)))
+      .filter((id) => !exploration.reached.has(id) && !possible?.has(id))
       .map((id) => {
         const { name } = program.scenes.get(id)!.scene;
-        return finding('unreachable-frame', 'look', { scene: id }, `${name} is never reached`, whyNever(program.piece, id));
+        return finding('unreachable-frame', 'look', { scene: id }, `${name} is never reached`, whyNever(program.piece, exploration.fired, id));
       });
   },
 };
 
-/** Where threads name it, those: they never fire, or never come to that. */
-function whyNever(piece: Piece, frame: string): string {
-  const named = leading(piece.threads).get(frame) ?? [];
-  const places = [...new Set([...named].map((thread) => placeWords(piece, thread)))].sort(naturally);
-  if (places.length === 0) return 'No thread leads to it from a start frame.';
+/** Where threads name it, those: they go on from it at once, never fire, or never come to that. */
+function whyNever(piece: Piece, fired: ReadonlySet<string>, frame: string): string {
+  const named = [...(leading(piece.threads).get(frame) ?? [])];
+  const passing = named.filter(({ id }) => fired.has(id));
+  if (passing.length) return `What leads to it leads elsewhere at once, or in another branch: ${placesIn(piece, passing)}.`;
+  return named.length ? `What leads to it never comes about: ${placesIn(piece, named)}.` : 'No thread leads to it from a start frame.';
+}
+
+function placesIn(piece: Piece, threads: readonly Thread[]): string {
+  const places = [...new Set(threads.map((thread) => placeWords(piece, thread)))].sort(naturally);
   const rest = places.length > 3 ? [count(places.length - 2, 'other', 'others')] : [];
-  return `What leads to it never comes about: ${listWords([...places.slice(0, rest.length ? 2 : 3), ...rest])}.`;
+  return listWords([...places.slice(0, rest.length ? 2 : 3), ...rest]);
 }
 
 /** The threads that name each frame. */
@@ -50,18 +55,4 @@ const leading = onceFor((threads: Piece['threads']): ReadonlyMap<string, Readonl
 function placeWords(piece: Piece, thread: Thread): string {
   const scene = thread.on === 'layer' ? piece.layers.get(thread.owner)?.scene : undefined;
   return scene === undefined ? ownerOf(piece, thread) : `${ownerOf(piece, thread)} on ${piece.scenes.get(scene)?.name}`;
-}
-
-/** Where not everything was explored: all frames that any thread names, or can come to in passing. */
-function namedFrames({ piece, frames }: Program): ReadonlySet<string> {
-  const named = new Set<string>();
-  for (const thread of piece.threads.values())
-    for (const step of thread.branches.flatMap((branch) => branch.steps)) {
-      const target = targetOf(step);
-      if (target?.to === 'frame' && target.frame !== null) named.add(target.frame);
-      if (target?.to === 'next' || target?.to === 'previous') for (const frame of frames) named.add(frame);
-      if (target?.to === 'first' && frames[0]) named.add(frames[0]);
-      if (target?.to === 'last' && frames.length) named.add(frames.at(-1)!);
-    }
-  return named;
 }
