@@ -1,4 +1,4 @@
-import { count, explore, planRoutes, routeWords, toJunit, walkKept, walksOf } from '@zany/core';
+import { count, explore, planRoutes, routeWords, toJunit, walkedAll } from '@zany/core';
 import { CODES } from './check.ts';
 import { load } from './files.ts';
 
@@ -8,7 +8,7 @@ type Format = (typeof walkFormats)[number];
 /** Walks what is kept with a file, and prints few and short routes over all that can fire. 1: a kept walk no longer holds. */
 export async function walkFile(file: string, format: Format, maxStates: number | undefined, print: (text: string) => void): Promise<number> {
   const { program } = await load(file);
-  const walks = walksOf(program.piece.head).map((walk) => ({ name: walk.name, steps: walk.steps.length, ...walkKept(program, walk) }));
+  const walks = walkedAll(program);
   const isBroken = walks.some(({ broken }) => broken !== null);
   if (format === 'junit') {
     print(toJunit(program, walks).trimEnd());

@@ -166,7 +166,7 @@ export { rules } from './walk/rules/index.ts';
 export { asideKey, markOf, reasonFor } from './walk/aside.ts';
 export { eventWords, routeWords } from './walk/event-words.ts';
 export { VERSION } from './version.ts';
-export { reportKinds, toJunit, type ReportKind } from './formats/report.ts';
+export { reportKinds, toJunit, walkedAll, type ReportKind } from './formats/report.ts';
 export { tellApart, USUAL_PAIRS, type Apart } from './walk/apart.ts';
 export { compareVersions, type Change, type ChangeKind, type Version } from './walk/compare.ts';
 export { branchKey } from './run/runner.ts';

@@ -105,11 +105,18 @@ test('of what was just walked is said whether it did what it should; it is kept,
   await one.getByRole('button', { name: 'go there' }).click();
   await studio.running('Boats');
 
-  await page.getByRole('button', { name: /^Report/ }).click();
-  const download = page.waitForEvent('download');
-  await page.getByRole('option', { name: 'A page to read and print' }).click();
-  const html = readFileSync(await (await download).path(), 'utf8');
+  const reported = async (kind: string) => {
+    await page.getByRole('button', { name: /^Report/ }).click();
+    const download = page.waitForEvent('download');
+    await page.getByRole('option', { name: kind }).click();
+    return readFileSync(await (await download).path(), 'utf8');
+  };
+  const html = await reported('A page to read and print');
   expect(html).toContain('“No &#60;price&#62; here”');
+  expect(html).not.toContain('Boats: click → go to Boats');
+  const xml = await reported('Kept walks and what was said, as test cases (JUnit)');
+  expect(xml).toContain('<testsuite name="Walked by people" tests="2" failures="1"');
+  expect(xml).toContain('No &#60;price&#62; here');
 
   // It was said of what the thread said.
   await studio.desk('Build');

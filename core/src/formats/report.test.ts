@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { compose } from '../compose/compose.ts';
+import { compose, layerId, sceneId } from '../compose/compose.ts';
 import { compile } from '../program/compile.ts';
 import { audit } from '../walk/audit.ts';
 import { reportKinds, toJunit } from './report.ts';
@@ -33,7 +33,7 @@ test('HTML: what is written in a piece is text in it, with the steps of each rou
 });
 
 test('HTML: what those who walked it said stands at the end', () => {
-  const said = [{ line: 'Buy: click → go to end', place: '=home', verdict: 'not as it should', note: 'No <price>', by: 'Odd Vik' }];
+  const said = [{ line: 'Buy: click → go to end', place: '=home', verdict: 'not as it should', isRight: false, note: 'No <price>', by: 'Odd Vik' }];
   const html = reportKinds.html.write(program, { ...found, said }, from);
   expect(html).toContain('What was said by those who walked it');
   expect(html).toContain('“No &#60;price&#62;”');
@@ -57,4 +57,24 @@ test('JUnit: walks that hold and walks that do not', () => {
   expect(xml).toContain('<testsuite name="Kept walks" tests="2" failures="1"');
   expect(xml).toContain('<testcase name="A &#38; B"');
   expect(xml).toContain('<failure message="Step 2: it leads to end instead of =home."/>');
+  expect(xml).not.toContain('Walked by people');
+});
+
+test('JUnit: the walks of a piece and what people said of its threads, as far as they said whether it did what it should', () => {
+  const step = { event: { type: 'click' as const, layer: layerId('=home', 'Hit "area", 2') }, frame: sceneId('end') };
+  const walks = { once: { name: 'To the end', order: 'a', from: sceneId('=home'), steps: [step] } };
+  const kept = compile({ ...program.piece, head: { ...program.piece.head, walks } });
+  const one = { line: 'Hit: click → go to end', place: '=home', verdict: 'as it should', isRight: true, note: '', by: 'Ragna' };
+  const said = [
+    one,
+    { ...one, isRight: false, verdict: 'not as it should', note: 'Too <slow>', by: 'Odd' },
+    { ...one, isRight: null, note: 'Hm', by: 'Liv' },
+  ];
+  const xml = reportKinds.junit.write(kept, { ...found, said });
+  expect(xml).toContain('<testsuites tests="3" failures="1" time="0">');
+  expect(xml).toContain('<testsuite name="Kept walks" tests="1" failures="0"');
+  expect(xml).toContain('<testsuite name="Walked by people" tests="2" failures="1"');
+  expect(xml).toContain('name="Hit: click → go to end (Ragna)" classname="Pier &#60;kiosk&#62;.=home" assertions="1" time="0"/>');
+  expect(xml).toContain('<failure message="Odd: Too &#60;slow&#62;"/>');
+  expect(xml).not.toContain('Liv');
 });

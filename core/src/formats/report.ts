@@ -1,7 +1,8 @@
 import type { Program } from '../program/program.ts';
 import { severityWords, type Finding } from '../walk/finding.ts';
 import { eventWords, routeWords } from '../walk/event-words.ts';
-import type { Walked } from '../walk/kept.ts';
+import { walksOf } from '../edit/commands/walks.ts';
+import { walkKept, type Walked } from '../walk/kept.ts';
 import { count } from '../words.ts';
 import { escaped } from './escaped.ts';
 import { placeName, toSarif, type Reported, type SaidOfThread } from './sarif.ts';
@@ -33,6 +34,12 @@ export const reportKinds = {
     write: (program: Program, found: Reported, from: ReportSource) =>
       JSON.stringify(toSarif(program, found, from.path ?? from.file, from.version), null, 2),
   },
+  junit: {
+    label: 'Kept walks and what was said, as test cases (JUnit)',
+    ending: '.walks.xml',
+    mediaType: 'application/xml',
+    write: (program: Program, { said = [] }: Reported) => toJunit(program, walkedAll(program), said),
+  },
 } as const;
 
 export type ReportKind = keyof typeof reportKinds;
@@ -47,7 +54,8 @@ export interface ReportSource {
 
 /** A page that stands by itself and can be printed; `when` is said in it as it is given. */
 export function toHtmlReport(program: Program, audit: Reported, when: string): string {
-  const { findings, aside, said = [] } = audit;
+  const { findings, aside } = audit;
+  const said = (audit.said ?? []).filter(({ isRight, note }) => isRight === false || note !== '');
   const article = (found: Finding, reason?: string) => `
     <article>
       <h3><span class="${found.severity}">${severityWords[found.severity]}</span> ${escaped(found.title)}</h3>
@@ -117,20 +125,56 @@ export function toCsv(program: Program, { findings, aside }: Reported): string {
   return rows.map((cells) => cells.map(cell).join(',')).join('\r\n') + '\r\n';
 }
 
-/** Kept walks as test cases, as build servers read them. */
-export function toJunit(program: Program, walks: readonly (Walked & { readonly name: string; readonly steps: number })[]): string {
-  const failed = walks.filter(({ broken }) => broken !== null).length;
-  const cases = walks.map(({ name, held, broken, steps }) => {
-    const attributes = `name="${escaped(name)}" classname="${escaped(program.piece.head.name)}" assertions="${steps}" time="0"`;
-    return broken === null
-      ? `    <testcase ${attributes}/>`
-      : `    <testcase ${attributes}>\n      <failure message="${escaped(`Step ${held + 1}: ${broken}.`)}"/>\n    </testcase>`;
-  });
+type KeptAndWalked = Walked & { readonly name: string; readonly steps: number };
+
+/** The walks that are kept with a piece, each walked by the engine. */
+export const walkedAll = (program: Program): KeptAndWalked[] =>
+  walksOf(program.piece.head).map((walk) => ({ name: walk.name, steps: walk.steps.length, ...walkKept(program, walk) }));
+
+interface TestCase {
+  readonly name: string;
+  readonly within: string;
+  readonly assertions: number;
+  readonly failure: string | null;
+}
+
+/** Kept walks as test cases, as build servers read them, and what people said of the threads that they walked. */
+export function toJunit(program: Program, walks: readonly KeptAndWalked[], said: readonly SaidOfThread[] = []): string {
+  const { name: piece } = program.piece.head;
+  const kept = walks.map(({ name, held, broken, steps }): TestCase => ({
+    name,
+    within: piece,
+    assertions: steps,
+    failure: broken === null ? null : `Step ${held + 1}: ${broken}.`,
+  }));
+  const judged = said.filter(({ isRight }) => isRight !== null);
+  const walked = judged.map(({ line, place, isRight, verdict, note, by }): TestCase => ({
+    name: `${line} (${by})`,
+    within: `${piece}.${place}`,
+    assertions: 1,
+    failure: isRight ? null : `${by}: ${note || verdict}`,
+  }));
+  const suites = [suite('Kept walks', kept), ...(judged.length ? [suite('Walked by people', walked)] : [])];
+  const all = [...kept, ...walked];
   return `<?xml version="1.0" encoding="UTF-8"?>
-<testsuites tests="${walks.length}" failures="${failed}" time="0">
-  <testsuite name="Kept walks" tests="${walks.length}" failures="${failed}" errors="0" skipped="0" time="0">
-${cases.join('\n')}
-  </testsuite>
+<testsuites tests="${all.length}" failures="${failuresIn(all)}" time="0">
+${suites.join('\n')}
 </testsuites>
 `;
+}
+
+const failuresIn = (cases: readonly TestCase[]): number => cases.filter(({ failure }) => failure !== null).length;
+
+function suite(name: string, cases: readonly TestCase[]): string {
+  const lines = cases.map(({ name, within, assertions, failure }) => {
+    const attributes = `name="${escaped(name)}" classname="${escaped(within)}" assertions="${assertions}" time="0"`;
+    return failure === null
+      ? `    <testcase ${attributes}/>`
+      : `    <testcase ${attributes}>\n      <failure message="${escaped(failure)}"/>\n    </testcase>`;
+  });
+  return [
+    `  <testsuite name="${name}" tests="${cases.length}" failures="${failuresIn(cases)}" errors="0" skipped="0" time="0">`,
+    ...lines,
+    '  </testsuite>',
+  ].join('\n');
 }

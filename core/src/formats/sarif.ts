@@ -59,6 +59,8 @@ export interface SaidOfThread {
   readonly line: string;
   readonly place: string;
   readonly verdict: string;
+  /** Whether it did what it should; null where that was not said. */
+  readonly isRight: boolean | null;
   readonly note: string;
   readonly by: string;
 }

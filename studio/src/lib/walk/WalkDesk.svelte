@@ -30,7 +30,7 @@
   import { onDestroy, untrack } from 'svelte';
   import { newId } from '$lib/client/ids';
   import type { Guided } from '$lib/client/audit';
-  import { branchesOf, Coverage, firedIn, namedLine, sceneOfLine, threadsOn, toldOf, verdictWords } from './coverage.svelte';
+  import { branchesOf, byRank, Coverage, firedIn, namedLine, sceneOfLine, threadsOn, verdictWords } from './coverage.svelte';
   import JustWalked from './JustWalked.svelte';
   import KeptWalks from './KeptWalks.svelte';
   import LooseEnds from './LooseEnds.svelte';
@@ -80,10 +80,11 @@
       findings: session.findings,
       aside: session.findingsAside,
       exploration: { cut: audit.cut, count: audit.states, moves: audit.moves },
-      said: toldOf(coverage.said(program)).map(({ thread, verdict, note, by }) => ({
+      said: byRank(coverage.said(program)).map(({ thread, verdict, note, by }) => ({
         line: namedLine(program, thread),
         place: sceneOfLine(program, thread)?.scene.name ?? program.piece.head.name,
         verdict: verdictWords(verdict),
+        isRight: verdict && verdict !== 'fail',
         note,
         by: by ?? session.person.name,
       })),

@@ -138,8 +138,9 @@ export function sceneOfLine({ piece, scenes }: Program, id: string): SceneProgra
 export const nameOf = (by: string | null): string => by ?? 'you';
 
 /** What is to be read of what was said: what is not as it should first. */
-export const toldOf = (said: readonly Said[]): Said[] =>
-  said.filter(({ verdict, note }) => verdict === 'fail' || note !== '').toSorted((a, b) => rankOf(a) - rankOf(b));
+export const toldOf = (said: readonly Said[]): Said[] => byRank(said.filter(({ verdict, note }) => verdict === 'fail' || note !== ''));
+
+export const byRank = (said: readonly Said[]): Said[] => said.toSorted((a, b) => rankOf(a) - rankOf(b));
 
 const rankOf = ({ verdict }: Said) => (verdict === 'fail' ? 0 : verdict === null ? 1 : 2);
 
