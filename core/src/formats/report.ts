@@ -35,7 +35,7 @@ export const reportKinds = {
       JSON.stringify(toSarif(program, found, from.path ?? from.file, from.version), null, 2),
   },
   junit: {
-    label: 'Kept walks and what was said, as test cases (JUnit)',
+    label: 'Walks as test cases (JUnit)',
     ending: '.walks.xml',
     mediaType: 'application/xml',
     write: (program: Program, { said = [] }: Reported) => toJunit(program, walkedAll(program), said),

@@ -70,9 +70,19 @@
     !opened.includes(`${severity} ${id}`) &&
     !findings.some((finding) => finding.id === chosen);
 
-  /** The layer or the frame that it is about. */
-  const nameAt = ({ place, title }: Finding) =>
-    session.piece.layers.get(place.layer ?? '')?.name ?? session.piece.scenes.get(place.scene ?? '')?.name ?? title;
+  const sceneOf = ({ place }: Finding) => session.piece.scenes.get(place.scene ?? '')?.name;
+
+  /** The layers or the frames that some are about: the frames where the layers are all called the same. */
+  function namesOf(findings: readonly Finding[]): string[] {
+    const names = findings.map((one) => session.piece.layers.get(one.place.layer ?? '')?.name ?? sceneOf(one) ?? one.title);
+    return new Set(names).size > 1 ? names : findings.map((one, i) => sceneOf(one) ?? names[i]!);
+  }
+
+  /** The scene it is in, where nothing else that is said of it names that. */
+  function whereIs(finding: Finding): string | null {
+    const scene = sceneOf(finding);
+    return scene === undefined || finding.title.includes(scene) || finding.sentence.includes(scene) ? null : scene;
+  }
 
   function putAside(finding: Finding, reason: string) {
     session.edit('Set a loose end aside', setAside(session.piece, asideKey(finding), reason, markOf(session.piece, finding)));
@@ -82,6 +92,7 @@
 
 {#snippet one(finding: Finding)}
   {@const route = chosen === finding.id ? routeOf(finding) : []}
+  {@const where = whereIs(finding)}
   <article
     class="relative border-t border-[var(--line)] px-3.5 py-2 {chosen === finding.id ? 'bg-[var(--gold-wash)]' : ''}"
     aria-label={finding.title}
@@ -94,7 +105,10 @@
         aria-label={severityWords[finding.severity]}>{marks[finding.severity]}</span
       >
       <div class="min-w-0 flex-1">
-        <button class="text-left font-semibold" onclick={() => onchoose(finding)}>{finding.title}</button>
+        <div class="flex items-baseline justify-between gap-2">
+          <button class="text-left font-semibold" onclick={() => onchoose(finding)}>{finding.title}</button>
+          {#if where !== null}<span class="soft max-w-[45%] shrink-0 truncate" title={where}>{where}</span>{/if}
+        </div>
         <p class="soft">{finding.sentence}</p>
         {#if route.length > 1}
           <div class="my-1.5 flex flex-wrap items-center gap-y-1">
@@ -184,7 +198,7 @@
       >
         <span class="w-3 shrink-0 text-center">▸</span>
         <span class="shrink-0 font-semibold">{words.get(id)}</span>
-        <span class="soft min-w-0 truncate">{count(findings.length, 'place')}: {findings.slice(0, 12).map(nameAt).join(', ')}</span>
+        <span class="soft min-w-0 truncate">{count(findings.length, 'place')}: {namesOf(findings.slice(0, 12)).join(', ')}</span>
       </button>
     {:else}
       {#each findings as finding (finding.id)}{@render one(finding)}{/each}
