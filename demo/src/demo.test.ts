@@ -4,6 +4,7 @@ import {
   BINDABLE,
   compile,
   cueKinds,
+  explore,
   pieceToJson,
   printLine,
   parseLine,
@@ -55,4 +56,12 @@ test.each(pieces.map((piece) => [piece.head.name, piece] as const))(
     }
     expect(JSON.stringify(pieceToJson(piece))).not.toContain('undefined');
   }
+);
+
+test.each(pieces.map((piece) => [piece.head.name, piece] as const))(
+  '%s is explored to its end',
+  (_name, piece) => {
+    expect(explore(compile(piece)).cut).toBeNull();
+  },
+  120_000
 );

@@ -123,45 +123,6 @@ describe('coming onto layers by name', () => {
     expect(left.run(hover('a'), hover('b')).told).toEqual(['a: hover', 'a: leave', 'b: hover']);
     expect(left.run(hover('a'), { type: 'leave' })).toMatchObject({ told: ['a: hover', 'a: leave'], run: { over: [], pointer: null } });
   });
-
-  test('pressing elsewhere, layer or ground, is leaving first where somebody waits for that, and what that hides is not pressed', () => {
-    const pressed = (cues: string[], event: RunEvent, ...lines: string[]) =>
-      told(
-        { lines: counting('click') },
-        {
-          a: { at: [0, 0, 50, 50], lines: [...counting(...cues), ...lines] },
-          b: { at: [100, 0, 50, 50], lines: counting('click', 'long press 500 ms') },
-        }
-      ).run(hover('a'), event);
-    expect(pressed(['hover', 'leave'], click(here('b'))).told).toEqual(['a: hover', 'a: leave', 'b: click']);
-    expect(pressed(['hover', 'leave'], { type: 'long-press', layer: here('b') }).told).toEqual(['a: hover', 'a: leave', 'b: long press']);
-    expect(pressed(['hover', 'leave'], { type: 'click', layer: null }).told.slice(0, 2)).toEqual(['a: hover', 'a: leave']);
-    expect(pressed(['hover'], click(here('b'))).told).toEqual(['a: hover', 'b: click']);
-    expect(pressed(['hover'], click(here('b')), 'leave → hide b')).toMatchObject({ told: ['a: hover', 'a: leave'], whys: ['unreachable'] });
-  });
-});
-
-describe('the focus, where somebody waits for it', () => {
-  const field = (...cues: string[]) => ({ type: 'field', at: [0, 0, 200, 50], field: { kind: 'text' }, lines: counting(...cues) }) as const;
-  const focus: RunEvent = { type: 'focus', layer: here('a') };
-
-  test('goes where is pressed before the press, where somebody waits for it to leave, and what that hides is not pressed', () => {
-    const pressed = (event: RunEvent, cues: string[], ...lines: string[]) => {
-      const a = field(...cues);
-      const b = { at: [0, 100, 50, 50], lines: counting('click') } as const;
-      return told({}, { a: { ...a, lines: [...a.lines, ...lines] }, b }).run(focus, event);
-    };
-    expect(pressed(click(here('b')), ['focus', 'blur'])).toMatchObject({ told: ['a: focus', 'a: blur', 'b: click'], run: { focus: null } });
-    expect(pressed(click(here('a')), ['focus', 'blur']).told).toEqual(['a: focus']);
-    expect(pressed(click(here('b')), ['focus']).told).toEqual(['a: focus', 'b: click']);
-    expect(pressed(click(here('b')), [], 'blur → hide b')).toMatchObject({ told: ['a: blur'], whys: ['unreachable'] });
-  });
-
-  test('is on the field in which somebody types', () => {
-    const typed = (...cues: string[]) => told({}, { a: field(...cues) }).run({ type: 'value', layer: here('a'), value: 'tern' });
-    expect(typed('focus', 'change')).toMatchObject({ told: ['a: focus', 'a: change'], run: { focus: here('a') } });
-    expect(typed('change')).toMatchObject({ told: ['a: change'], run: { focus: null } });
-  });
 });
 
 describe('keys', () => {
@@ -238,9 +199,9 @@ describe('the focus', () => {
   });
 
   test('that is lost by what is gone is not told', () => {
-    const shown = { ...layers, c: { at: [0, 300, 50, 50] as const, lines: ['key x → hide a'] } };
+    const shown = { ...layers, c: { at: [0, 300, 50, 50] as const, lines: ['click → hide a'] } };
     const { run } = told({ frames: { home: { layers: shown }, shop: {} } });
-    expect(run(focus('a'), key('x'), { type: 'jump', frame: 'shop' }, focus(null)).told.slice(2)).toEqual([]);
+    expect(run(focus('a'), click(here('c')), { type: 'jump', frame: 'shop' }, focus(null)).told.slice(2)).toEqual([]);
   });
 });
 

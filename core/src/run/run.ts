@@ -104,7 +104,7 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
       comeAnew(runner);
       return onLayer(runner, event.layer, (_node, point) => movePointer(runner, point));
     case 'drag':
-      return onLayer(runner, event.layer, (node, point) => dragLayer(runner, node, point, event.dx, event.dy), true);
+      return onLayer(runner, event.layer, (node, point) => dragLayer(runner, node, point, event.dx, event.dy));
     case 'swipe':
       return onPlace(runner, event, ['swipe'], (node, _point, scene) => void swipe(runner, node, scene, event.direction));
     case 'scroll':
@@ -115,11 +115,6 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
       if (event.layer !== null && runner.run.focus === event.layer) moveFocus(runner, null);
       return moveFocus(runner, event.layer);
     case 'value':
-      // Who types has come to the field.
-      if (hears(runner, event.layer, 'focus', 'blur')) {
-        moveFocus(runner, event.layer);
-        catchUp(runner);
-      }
       return enterValue(runner, event.layer, event.value);
     case 'media':
       return media(runner, event);
@@ -134,15 +129,11 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
   }
 }
 
-const hears = (runner: Runner, key: string, ...types: ('leave' | 'focus' | 'blur')[]): boolean =>
-  runner.find(key)?.node?.item.threads.some(({ enabled, cue }) => enabled && types.some((type) => waitsFor(cue, type))) ?? false;
-
-/** Whether anything waits for the pointer to leave it. */
-const isHeld = (runner: Runner): boolean => runner.run.over.some((key) => hears(runner, key, 'leave'));
-
 /** Who comes onto a layer comes from elsewhere, as far as nobody waits for that. */
 function comeAnew(runner: Runner): void {
-  if (runner.run.over.length && !isHeld(runner)) runner.put({ over: [], pointer: null });
+  const { over } = runner.run;
+  const waits = (key: string) => runner.find(key)?.node?.item.threads.some(({ enabled, cue }) => enabled && waitsFor(cue, 'leave'));
+  if (over.length && !over.some(waits)) runner.put({ over: [], pointer: null });
 }
 
 /** A click by itself is never the second of a double click. */
@@ -159,16 +150,15 @@ function onPlace(
   occasions: readonly (PlainOccasion | 'swipe')[],
   act: (node: Node | null, point: Point, scene: string) => void
 ): void {
-  if (layer !== null) return onLayer(runner, layer, (node, point) => act(node, point, runner.sceneOfNode(node.key)!), true);
-  let ground = groundOf(runner, scene, occasions);
-  if (ground && comes(runner, ground.point, ground.node)) ground = groundOf(runner, scene, occasions);
+  if (layer !== null) return onLayer(runner, layer, (node, point) => act(node, point, runner.sceneOfNode(node.key)!));
+  const ground = groundOf(runner, scene, occasions);
   if (ground) return act(ground.node, ground.point, scene);
   const name = runner.program.scenes.get(scene)?.scene.name ?? 'This frame';
   runner.why({ code: 'covered', sentence: `Layers take all of ${name}.` });
 }
 
 /** Where a person could get at a layer: a point of it that nothing hides, scrolled to if need be. Why not, where there is none. */
-function onLayer(runner: Runner, key: string, act: (node: Node, point: Point) => void, isPressed = false): void {
+function onLayer(runner: Runner, key: string, act: (node: Node, point: Point) => void): void {
   const place = runner.find(key);
   if (!place?.node || !place.isOn) {
     const name = runner.program.piece.layers.get(key.split('/').at(-1)!)?.name;
@@ -177,26 +167,11 @@ function onLayer(runner: Runner, key: string, act: (node: Node, point: Point) =>
   }
   const { node } = place;
   const reach = reachOf(runner, node);
-  const there = 'code' in reach && reach.code === 'covered' && scrollInto(runner, node) ? (runner.catchUp(), reachOf(runner, node)) : reach;
-  if ('point' in there) return isPressed && comes(runner, there.point, there.node) ? onLayer(runner, key, act) : act(there.node, there.point);
+  if ('point' in reach) return act(reach.node, reach.point);
+  const there = reach.code === 'covered' && scrollInto(runner, node) ? (runner.catchUp(), reachOf(runner, node)) : reach;
+  if ('point' in there) return act(there.node, there.point);
   runner.at(node.key);
   runner.why({ code: there.code, sentence: there.sentence, layer: node.key });
-}
-
-/** The pointer, and the focus, go where is pressed, as far as anything waits for them to leave: whatever that sets off comes before. */
-function comes(runner: Runner, point: Point, node: Node | null): boolean {
-  const { focus } = runner.run;
-  const isLeft = isHeld(runner);
-  const isBlurred = focus !== null && hears(runner, focus, 'blur') && !outwardNodes(node).some(({ key }) => key === focus);
-  if (isLeft) movePointer(runner, point);
-  if (isBlurred) moveFocus(runner, null);
-  if (isLeft || isBlurred) catchUp(runner);
-  return isLeft || isBlurred;
-}
-
-function catchUp(runner: Runner): void {
-  runner.settle();
-  runner.catchUp();
 }
 
 /** Presses and lets go where a point is, as far as anybody waits for that, and clicks. */

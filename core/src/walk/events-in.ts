@@ -3,7 +3,7 @@ import { triedFor, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import type { OccasionType, PlainOccasion, Tried } from '../vocabulary/occasions.ts';
 import type { Value } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
-import { threadsAt, type Node } from '../program/node.ts';
+import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { boundsOf, type Screen, type Stood, type Surface } from '../run/resolve.ts';
 import { centerOf } from '../program/geometry.ts';
@@ -33,9 +33,14 @@ export function* deedsIn(program: Program, run: RunState, screen: Screen<Stood>,
     ...[...roots, ...instances].flatMap((scene) => live(scene.threads)),
     ...live(program.threads),
   ];
-  for (const [i, { scene }] of screen.surfaces.entries()) for (const one of asked[i]!) yield* eventsOn(one, screen, run.roots[scene]!, telling);
-  for (const surface of screen.surfaces) yield* onGround(program, run, surface);
-  if (run.overlays.at(-1)?.closes && canPressBeside({ program, run })) yield { type: 'beside' };
+  const held = heldIn(shown, run);
+  for (const [i, { scene }] of screen.surfaces.entries())
+    for (const one of asked[i]!)
+      for (const event of eventsOn(one, screen, run.roots[scene]!, telling)) if (isFree(event, one.node, held, run)) yield event;
+  if (held.length === 0) {
+    for (const surface of screen.surfaces) yield* onGround(program, run, surface);
+    if (run.overlays.at(-1)?.closes && canPressBeside({ program, run })) yield { type: 'beside' };
+  }
   if (run.over.length) yield { type: 'leave' };
   if (run.focus !== null) yield { type: 'focus', layer: null };
   yield* scrolling(all, screen, shown);
@@ -44,6 +49,24 @@ export function* deedsIn(program: Program, run: RunState, screen: Screen<Stood>,
   for (const button of new Set([...buttons, ...(telling.pad ? telling.compared.valuesOf('pad.button').filter(isButton) : [])]))
     yield { type: 'pad', button };
   yield* tried(all, 'signal');
+}
+
+/** Layers under the pointer that wait for it to leave, and what has the focus and waits to lose it. */
+function heldIn(shown: readonly Stood[], { over, focus }: Pick<RunState, 'over' | 'focus'>): string[] {
+  const waiting = (type: 'leave' | 'blur') =>
+    shown.map(({ node }) => node).filter((node) => live(node.item.threads).some((cue) => waitsFor(cue, type)));
+  return [...waiting('leave').filter(({ key }) => over.includes(key)), ...waiting('blur').filter(({ key }) => key === focus)].map(({ key }) => key);
+}
+
+/**
+ * Whether something can be done with a layer at once: not while the pointer or the focus has to leave something first that waits for
+ * that, which is tried by itself; nor is anything typed into a field that waits for the focus, or to lose it, before it has it.
+ */
+function isFree(event: RunEvent, node: Node, held: readonly string[], run: RunState): boolean {
+  if (event.type === 'hover' || event.type === 'focus' || event.type === 'media') return true;
+  const around = outwardNodes(node).map(({ key }) => key);
+  if (!held.every((key) => around.includes(key))) return false;
+  return event.type !== 'value' || !live(node.item.threads).some((cue) => waitsFor(cue, 'focus') || waitsFor(cue, 'blur')) || run.focus === node.key;
 }
 
 /** Whether anything can be done with a layer, or something in it waits for anything. */

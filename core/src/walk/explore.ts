@@ -43,6 +43,8 @@ const MOST_ROUNDS = 8;
 
 const NOTHING: ReadonlySet<number> = new Set();
 
+const cutAs = (left: ReadonlySet<number>): string => [...left].sort((a, b) => a - b).join(' ');
+
 /** Explores a piece as a whole, and where it is large in slices. */
 class Sliced implements Exploring {
   readonly usual = USUAL_STATES;
@@ -86,15 +88,17 @@ class Sliced implements Exploring {
       if (!isSliced && (stopped === 'end' || isWhole || maxStates <= this.slicedFrom)) return stopped;
       const slices = this.rounds < MOST_ROUNDS ? slicesOf(this.memory, [this.whole, ...this.explorers]) : null;
       // Whatever was asked before something turned out to be able to change is asked again, and may depend on more.
-      const isSettled = () => this.explorers.every(({ uses }) => uses.every(({ answer }) => this.memory.isSo(answer)));
-      if (isSliced && wordsOf(slices) === wordsOf(this.slices) && isSettled()) return stopped;
+      const settled = this.explorers.filter(({ uses }) => uses.every(({ answer }) => this.memory.isSo(answer)));
+      if (isSliced && wordsOf(slices) === wordsOf(this.slices) && settled.length === this.explorers.length) return stopped;
       if (!isSliced && slices === null) {
         this.slicedFrom *= 4;
         continue;
       }
       this.rounds = slices ? this.rounds + 1 : MOST_ROUNDS;
       this.slices = slices;
-      this.explorers = slices ? [slices.all, ...slices.others].map(this.explorer) : [this.whole];
+      // A slice that is cut as before, and of which nothing has to be asked again, is explored already.
+      const known = new Map(isSliced ? settled.map((one) => [cutAs(one.left), one]) : []);
+      this.explorers = slices ? [slices.all, ...slices.others].map((left) => known.get(cutAs(left)) ?? this.explorer(left)) : [this.whole];
     }
   }
 
