@@ -27,7 +27,7 @@ export const audit = (program: Program, options: ExploreOptions = {}): Audit => 
 export function judge(program: Program, exploration: Exploration): Audit {
   const routes = routesIn(program, exploration);
   const traps = exploration.gaps.length === 0 ? trapsIn(program, exploration) : [];
-  const context = contextOf(program, exploration, traps, exploration.slices ? null : routes);
+  const context = contextOf(program, exploration, traps, exploration.slices.length ? null : routes);
   const ranked = rules.map((rule) => rankedOf(program, rule.id, rule.check(context), exploration, routes));
   const sorted = asBefore(program, 'ranked', ranked, () => gravestFirst(ranked));
   if (!program.piece.head.aside) return { findings: sorted, aside: [], exploration };

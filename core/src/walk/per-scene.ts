@@ -149,8 +149,8 @@ export function inScenes(
   const saidAt = (at: number) => (isAlone(sceneAt(at)) ? inScene(program, rule, sceneAt(at), others, check) : check(sceneAt(at)));
   // What says the same is the same, so that nothing has to be done anew with it.
   const said = asked.map((at) => {
-    const [before, now] = [old?.ids === ids ? old.of[at]! : null, saidAt(at)];
-    return before && wordsOf(before) === wordsOf(now) ? before : now;
+    const [earlier, now] = [old?.ids === ids ? old.of[at]! : null, saidAt(at)];
+    return earlier && wordsOf(earlier) === wordsOf(now) ? earlier : now;
   });
   const open = asked.filter((at) => !isAlone(sceneAt(at)));
   if (old?.ids === ids && asked.every((at, i) => old.of[at] === said[i])) return keep({ ...old, scenes, others, open }).all;

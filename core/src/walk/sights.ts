@@ -79,6 +79,7 @@ export function seeingIn(runner: Runner, about: (node: Node | null) => void = ()
       // What was scrolled to for another may have brought it into the open.
       const { isOpen, isOut } = sights.get(node)!;
       if (isOpen || isOut || !isScrolled(program, runner.sceneOfNode(node.key)!, node)) continue;
+      about(node);
       const there = runner.beside();
       scrollTowards(there, node, share);
       if (there.run !== runner.run) look(there);

@@ -70,6 +70,29 @@ function withToggles(piece: Piece): Piece {
 }
 
 describe('slices', () => {
+  test('what has to be scrolled to is judged as in the whole, whatever else comes and goes on the way there', () => {
+    const spec = seats(14, 'click → go to paid');
+    const go = (x: number, y: number, line: string): PlacedSpec => ({ at: [x, y, 120, 48], text: 'Go', lines: [line] });
+    const layers = {
+      ...spec.frames['plan']!.layers,
+      stray: go(20, 400, 'click → if stray.x < 100 → move stray to 200, 400; otherwise → move stray to 20, 400'),
+      low: go(20, 1500, 'click → go to paid'),
+      lid: { ...go(10, 1490, 'click → go to lost'), at: [10, 1490, 160, 70] as const },
+      one: go(20, 1700, 'click → go to paid'),
+      two: go(20, 1750, 'click → go to lost'),
+    };
+    const program = compile(compose({ ...spec, frames: { ...spec.frames, plan: { contentHeight: 2200, layers } } }));
+    const told = (slicedFrom: number) => {
+      const exploration = explore(program, { slicedFrom, maxStates: 60_000 });
+      expect([exploration.cut, exploration.slices.length > 0]).toEqual([null, slicedFrom < 60_000]);
+      return judge(program, exploration)
+        .findings.filter(({ rule }) => rule === 'covered' || rule === 'crowded-hit')
+        .map(({ sentence }) => sentence);
+    };
+    expect(told(100)).toEqual(['All of low lies behind lid, which takes the press.', 'one and two are 2 px apart.']);
+    expect(told(60_000)).toEqual(told(100));
+  }, 60_000);
+
   test('sixty seats that nothing depends on are explored to the end, each by itself', () => {
     const exploration = explore(compile(compose(seats(60, 'click → go to paid'))));
     expect(exploration.cut).toBeNull();
