@@ -4,10 +4,9 @@ import { audit, count, placeName, reportKinds, routeWords, severityWords, type A
 import { load, Unreadable } from './files.ts';
 
 const own = ['text', 'json'] as const;
+export type Format = (typeof own)[number] | ReportKind;
 /** Walks are printed by themselves. */
-type Printed = Exclude<ReportKind, 'junit'>;
-const printed = (Object.keys(reportKinds) as ReportKind[]).filter((kind): kind is Printed => kind !== 'junit');
-export type Format = (typeof own)[number] | Printed;
+const printed = (Object.keys(reportKinds) as ReportKind[]).filter((kind) => reportKinds[kind].about === 'loose ends');
 export const checkFormats: readonly Format[] = [...own, ...printed];
 
 interface CheckOptions {

@@ -12,10 +12,11 @@ import { placeName, toSarif, type Reported, type SaidOfThread } from './sarif.ts
 const exploredWords = ({ exploration }: Reported): string =>
   `${exploration.cut === null ? 'Explored completely' : `Explored in part: ${exploration.cut}`}, ${count(exploration.count, 'state')}, ${count(exploration.moves, 'move')}.`;
 
-/** What the walk's findings can be handed on as: one table for the desk, the command line and the docs. */
+/** What the walk's findings, and what was walked, can be handed on as: one table for the desk, the command line and the docs. */
 export const reportKinds = {
   html: {
     label: 'A page to read and print',
+    about: 'loose ends',
     ending: '.loose-ends.html',
     mediaType: 'text/html; charset=utf-8',
     write: (program: Program, found: Reported, from: ReportSource) =>
@@ -23,12 +24,14 @@ export const reportKinds = {
   },
   csv: {
     label: 'A table (CSV)',
+    about: 'loose ends',
     ending: '.loose-ends.csv',
     mediaType: 'text/csv; charset=utf-8',
     write: (program: Program, found: Reported) => toCsv(program, found),
   },
   sarif: {
     label: 'For build servers (SARIF)',
+    about: 'loose ends',
     ending: '.loose-ends.sarif',
     mediaType: 'application/sarif+json',
     write: (program: Program, found: Reported, from: ReportSource) =>
@@ -36,6 +39,7 @@ export const reportKinds = {
   },
   junit: {
     label: 'Walks as test cases (JUnit)',
+    about: 'walks',
     ending: '.walks.xml',
     mediaType: 'application/xml',
     write: (program: Program, { said = [] }: Reported) => toJunit(program, walkedAll(program), said),

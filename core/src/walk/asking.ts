@@ -100,7 +100,7 @@ export class Asking {
     const isTaken = base.back.length > 0 && now.back[0] !== base.back[0];
     const cleared = Object.keys(base.roots).filter(isCleared);
     const pushed = this.telling.back ? now.back.slice(isTaken ? 0 : base.back.length) : [];
-    const held = this.heldIn(reports);
+    const held = this.pressedIn(reports);
     const acted = [...runner.acted].filter(([branch, acts]) => acts === 'inside' && !held.has(branch)).map(([branch]) => branch);
     const heads = this.headsBetween(base, now, isCleared, () => void after.run.activities);
     const starts = [...this.startedIn(now), ...heads.starts];
@@ -131,7 +131,7 @@ export class Asking {
   }
 
   /** Branches that fire as a press begins or ends: what one does and the other undoes is there as long as the finger is. */
-  private heldIn(reports: readonly Report[]): ReadonlySet<string> {
+  private pressedIn(reports: readonly Report[]): ReadonlySet<string> {
     const { threads } = this.program.piece;
     const held = reports.flatMap(({ fired }) => fired.filter(({ thread }) => ['press', 'release'].includes(threads.get(thread)?.cue.type ?? '')));
     return new Set(held.map(({ thread, branch }) => branchKey(thread, branch)));

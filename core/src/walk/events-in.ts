@@ -33,7 +33,7 @@ export function* deedsIn(program: Program, run: RunState, screen: Screen<Stood>,
     ...[...roots, ...instances].flatMap((scene) => live(scene.threads)),
     ...live(program.threads),
   ];
-  const held = heldIn(shown, run);
+  const held = heldOn(shown, run);
   for (const [i, { scene }] of screen.surfaces.entries())
     for (const one of asked[i]!)
       for (const event of eventsOn(one, screen, run.roots[scene]!, telling)) if (isFree(event, one.node, held, run)) yield event;
@@ -51,12 +51,12 @@ export function* deedsIn(program: Program, run: RunState, screen: Screen<Stood>,
   yield* tried(all, 'signal');
 }
 
+/** Whether a layer itself waits for any of these. */
+const hears = ({ item }: Node, ...types: OccasionType[]): boolean => live(item.threads).some((cue) => types.some((type) => waitsFor(cue, type)));
+
 /** Layers under the pointer that wait for it to leave, and what has the focus and waits to lose it. */
-function heldIn(shown: readonly Stood[], { over, focus }: Pick<RunState, 'over' | 'focus'>): string[] {
-  const waiting = (type: 'leave' | 'blur') =>
-    shown.map(({ node }) => node).filter((node) => live(node.item.threads).some((cue) => waitsFor(cue, type)));
-  return [...waiting('leave').filter(({ key }) => over.includes(key)), ...waiting('blur').filter(({ key }) => key === focus)].map(({ key }) => key);
-}
+const heldOn = (shown: readonly Stood[], { over, focus }: Pick<RunState, 'over' | 'focus'>): string[] =>
+  shown.flatMap(({ node }) => ((hears(node, 'leave') && over.includes(node.key)) || (hears(node, 'blur') && focus === node.key) ? [node.key] : []));
 
 /**
  * Whether something can be done with a layer at once: not while the pointer or the focus has to leave something first that waits for
@@ -64,9 +64,11 @@ function heldIn(shown: readonly Stood[], { over, focus }: Pick<RunState, 'over' 
  */
 function isFree(event: RunEvent, node: Node, held: readonly string[], run: RunState): boolean {
   if (event.type === 'hover' || event.type === 'focus' || event.type === 'media') return true;
-  const around = outwardNodes(node).map(({ key }) => key);
-  if (!held.every((key) => around.includes(key))) return false;
-  return event.type !== 'value' || !live(node.item.threads).some((cue) => waitsFor(cue, 'focus') || waitsFor(cue, 'blur')) || run.focus === node.key;
+  if (held.length) {
+    const around = outwardNodes(node).map(({ key }) => key);
+    if (!held.every((key) => around.includes(key))) return false;
+  }
+  return event.type !== 'value' || !hears(node, 'focus', 'blur') || run.focus === node.key;
 }
 
 /** Whether anything can be done with a layer, or something in it waits for anything. */
@@ -98,7 +100,7 @@ function* onGround(program: Program, run: RunState, { scene, expansion }: Surfac
 /** To where each cue for scrolling is met, to what waits for being seen, and to both ends; of the frame and of every group. */
 function* scrolling(cues: readonly Cue[], screen: Screen<Stood>, shown: readonly Stood[]): Iterable<RunEvent> {
   const by = tried(cues, 'scroll').map((one) => one.by);
-  const waiting = shown.filter(({ node }) => live(node.item.threads).some((cue) => waitsFor(cue, 'in view')));
+  const waiting = shown.filter(({ node }) => hears(node, 'in view'));
   if (by.length === 0 && waiting.length === 0) return;
   const front = screen.surfaces.findLast(({ kind }) => kind === 'laid' || kind === 'frame')!;
   const tops = waiting
