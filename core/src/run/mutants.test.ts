@@ -58,7 +58,7 @@ describe('telling runs apart', () => {
     );
     const exploration = explore(program);
     expect(exploration.states.length).toBe(4);
-    const waits = exploration.edges.flat().filter(({ event }) => event.type === 'wait');
+    const waits = exploration.edges.states.flatMap((at) => exploration.edges.of(at)).filter(({ event }) => event.type === 'wait');
     expect(waits.map(({ event }) => event)).toEqual([
       { type: 'wait', ms: 1000 },
       { type: 'wait', ms: 1000 },

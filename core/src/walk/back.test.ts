@@ -40,7 +40,7 @@ test('where it is not asked, ways that differ by it alone are one; where back le
   // Help is come to from three frames.
   expect([exploration.states.length, exploration.cut]).toEqual([6, null]);
   const help = exploration.states.flatMap(({ frame }, at) => (frame === 'help' ? at : []));
-  const led = help.flatMap((at) => exploration.edges[at]!.map((edge) => exploration.states[edge.to]!.frame));
+  const led = help.flatMap((at) => exploration.edges.endsOf(at).map((to) => exploration.states[to]!.frame));
   expect(led.sort()).toEqual(['home', 'one', 'two']);
 });
 

@@ -220,7 +220,7 @@ export class Clock {
 const NONE: readonly never[] = [];
 
 /** What comes of what has nothing to do with time, where nothing waits. */
-const TIMELESS: Landing = {
+export const TIMELESS: Landing = {
   zone: 0,
   columns: NONE,
   values: NONE,

@@ -1,4 +1,5 @@
 import type { RunEvent, RunState } from '../run/state.ts';
+import type { Edges } from './edges.ts';
 import type { Moment } from './moment.ts';
 import type { Race } from './race.ts';
 import type { Slot } from './slots.ts';
@@ -15,16 +16,6 @@ export interface State {
   readonly event: RunEvent | null;
   /** The start frame that it was begun on, which can have led on by itself. */
   readonly start: string;
-}
-
-export interface Edge {
-  readonly to: number;
-  readonly event: RunEvent;
-  readonly threads: readonly string[];
-  /** The same with what time has to do with it. */
-  readonly step: Timed;
-  /** It goes back over where the frame was come from. */
-  readonly back?: true;
 }
 
 /** How states stand over what was come from: each has a row, and a place on a stack, of which many places may lie below. */
@@ -44,11 +35,11 @@ export interface Exploration {
   /** States that were told apart in all, also where only some of what tells them apart was looked at. */
   readonly count: number;
   /** What can be done in a state and changes only what nothing else depends on. */
-  readonly stirs: ReadonlyMap<number, readonly Edge[]>;
+  readonly stirs: Edges;
   /** Moves followed, those that stay included. */
   readonly moves: number;
   /** What can be done in each state and leads to another one. */
-  readonly edges: readonly (readonly Edge[])[];
+  readonly edges: Edges;
   /** For each reached frame: the first state it was met in. */
   readonly reached: ReadonlyMap<string, number>;
   /** Frames in which a link can be opened in the same tab, which leaves the piece. */

@@ -7,19 +7,22 @@ import { PlainStore } from '../run/store.ts';
 import { areSame } from '../same.ts';
 import { listWords } from '../words.ts';
 import type { Ambient } from './ambient.ts';
+import { Account } from './account.ts';
 import { Asking, branchesIn, threadsIn, type Here } from './asking.ts';
-import { Clock, type Due, type Landing } from './clock.ts';
+import { Clock, TIMELESS, type Due, type Landing } from './clock.ts';
+import { Edges } from './edges.ts';
+import { Effects, type Effect } from './effects.ts';
 import { Entered, statesTold } from './entered.ts';
-import type { Edge, Exploration, Levels, Spot, State, Within } from './exploration.ts';
+import type { Exploration, Levels, State, Within } from './exploration.ts';
 import { THIRD_TIME } from './hurry.ts';
 import type { Moment } from './moment.ts';
-import type { First, Move, Timed } from './moves.ts';
+import type { First, Timed } from './moves.ts';
 import { leavesPiece } from './leaving.ts';
 import type { Memory } from './memory.ts';
-import { isInCore, type Outcome, type Seen, type Written } from './outcome.ts';
+import type { Outcome, Seen } from './outcome.ts';
 import { Routes } from './routes.ts';
 import { Rows } from './rows.ts';
-import { INITIAL } from './slots.ts';
+import { INITIAL, type Reading, type Slot } from './slots.ts';
 import { settle } from './settle.ts';
 import { raceOf } from './race.ts';
 import { onItsWay } from './sights.ts';
@@ -37,9 +40,6 @@ import { holds, isDueNow, isInside, soonest } from './zones.ts';
 
 /** Places on back stacks, at most. */
 const MOST_PLACES = 2 ** 21;
-
-/** Places that are remembered for a branch, at most. */
-const MOST_SPOTS = 8;
 
 /** Where a person can begin, at rest, with what happened on the way in. */
 export interface Start {
@@ -92,7 +92,7 @@ export class Explorer {
   private readonly states: State[] = [];
   private readonly rowOf: number[] = [];
   private readonly stackOf: number[] = [];
-  private readonly edges: Edge[][] = [];
+  private readonly edges = new Edges();
   /** States by their rows, with nothing on the back stack; and by both. */
   private readonly byRow: (number | undefined)[] = [];
   private readonly numbers = new Map<number, number>();
@@ -105,14 +105,9 @@ export class Explorer {
 
   private readonly reached = new Map<string, number>();
   private readonly leavesFrom = new Set<string>();
-  private readonly fired = new Set<string>();
-  private readonly branches = new Set<string>();
-  private readonly acted = new Set<string>();
-  private readonly endless = new Map<string, Moment & { readonly step: Timed }>();
+  private readonly account = new Account();
   private readonly races = new Map<string, Exploration['races'][number]>();
-  private together = 0;
-  private readonly places = new Map<string, Spot[]>();
-  private readonly landed = new Set<Outcome>();
+  private readonly landed: Outcome[] = [];
   private readonly entered = new Entered(() => this.program);
   /** What states are called, as of when those that were come into were last told. */
   private told: ReturnType<typeof statesTold> | null = null;
@@ -120,10 +115,11 @@ export class Explorer {
   private readonly alike = new Map<number, number[]>();
   /** So many states are listed by that so far. */
   private listed = 0;
-  private readonly timeless = new Map<string, number[]>();
+  private readonly timeless = new Map<number, number[]>();
   private readonly rowsAlone: (number | undefined)[] = [];
   private asking: Asking;
   private readonly clock: Clock;
+  private readonly effects: Effects;
   private readonly routes: Routes;
   private views = new Views();
   private readonly gaps = new Set<string>();
@@ -139,11 +135,10 @@ export class Explorer {
   readonly uses: Use[] = [];
   private readonly used = new Set<Answer>();
   private readonly seenMoving = new Set<Answer>();
-  private readonly elsewhere = new Map<Answer, boolean>();
   /** What the starts are, as one text to compare. */
   private readonly begun: string;
   /** What was done in a state that is told elsewhere. */
-  private readonly stirs = new Map<number, Edge[]>();
+  private readonly stirs = new Edges();
   private moves = 0;
   /** The first state that is not followed yet. */
   private next = 0;
@@ -159,7 +154,12 @@ export class Explorer {
     private readonly isAllowed: (event: RunEvent) => boolean = () => true
   ) {
     this.asking = new Asking(memory, telling, ambient);
+    this.frame = memory.slots.named('frame');
+    this.overlays = memory.slots.named('overlays');
+    const own = (column: number) => this.rows.at(this.glanced, column);
+    this.glance = Object.assign(memory.slots.reading(own, 0, ''), { stack: EMPTY });
     this.clock = new Clock(memory, left);
+    this.effects = new Effects(memory, this.clock, left, this.edges, this.stirs);
     const { states, cameBy, stackOf, stacks, backOver, firsts } = this;
     this.routes = new Routes({ states, cameBy, stackOf, stacks, backOver, firsts }, () => ({
       program: this.program,
@@ -169,9 +169,7 @@ export class Explorer {
     this.begun = this.wordsOf(starts);
     for (const gap of this.telling.untried) this.gaps.add(gap);
     for (const { frame, run, reports, acted } of starts) {
-      for (const thread of threadsIn(reports)) this.fired.add(thread);
-      for (const branch of branchesIn(reports)) this.branches.add(branch);
-      for (const branch of acted) this.acted.add(branch);
+      this.account.begin(threadsIn(reports), branchesIn(reports), acted);
       if (leavesPiece(reports)) this.leavesFrom.add(frame);
       for (const [slot, value] of this.memory.slots.valuesOf(run)) this.entered.set(slot, value);
       const waiting = waitingIn(this.program, run, this.ambient);
@@ -273,13 +271,14 @@ export class Explorer {
 
   /** What is known so far; `unended` says in words why it is not at its end, where it is not. */
   result(unended: string): Exploration {
-    const { states, moves, edges, reached, leavesFrom, fired, next } = this;
+    const { states, moves, edges, reached, leavesFrom, next } = this;
     const unfollowed = new Set([...this.partial, ...Array.from({ length: states.length - next }, (_, i) => next + i)]);
     const untaken = this.untaken.size ? `not tried: ${listWords([...this.untaken])}` : null;
     const left = next === states.length ? null : unended;
     const gaps = [...this.gaps];
     const cut = [left, untaken, gaps.length ? `not tried: ${listWords(gaps)}` : null].filter((part) => part !== null).join('; ') || null;
-    const { branches, acted, endless, entered, views } = this;
+    const { entered, views } = this;
+    const { fired, branches, acted, endless, places, together } = this.account;
     const runOf = (state: number) => this.runOf(state);
     const levels: Levels = {
       rowOf: (state) => this.rowOf[state]!,
@@ -288,11 +287,12 @@ export class Explorer {
       below: (stack) => [...this.stacks.belowOf(stack).keys()],
     };
     const races = [...this.races.values()];
-    const slots = () => this.memory.slots.columns.map((slot) => ({ ...slot, numberIn: (state: number) => this.hereIn(state).at(slot.column) }));
+    const numberIn = (column: number) => (state: number) => this.glanceAt(state).at(column);
+    const slots = () => this.memory.slots.columns.map((slot) => ({ ...slot, numberIn: numberIn(slot.column) }));
     const stateOf = (run: RunState) => this.stateFor(run);
     const told = {
-      together: this.together,
-      places: this.places,
+      together,
+      places,
       stateOf,
       fired,
       branches,
@@ -316,7 +316,7 @@ export class Explorer {
   /** The same in short. */
   get within(): Within {
     const isComplete = this.next === this.states.length && this.partial.size === 0 && this.gaps.size === 0;
-    return { reached: new Set(this.reached.keys()), fired: this.fired, isComplete };
+    return { reached: new Set(this.reached.keys()), fired: this.account.fired, isComplete };
   }
 
   // ── following ──────────────────────────────────────────────────────────────
@@ -329,6 +329,23 @@ export class Explorer {
 
   private hereIn = (state: number, passed: ReadonlyMap<number, number> | null = null): Here =>
     this.hereOf(this.rowOf[state]!, this.stackOf[state]!, passed);
+
+  /** The row that is looked at. */
+  private glanced = 0;
+  private readonly glance: Glance;
+
+  /** A state as it is read: one at a time, until the next one is. */
+  private glanceAt(state: number): Glance {
+    const { glance } = this;
+    const stack = this.stackOf[state]!;
+    this.glanced = this.rowOf[state]!;
+    if (stack !== glance.stack) {
+      glance.stack = stack;
+      glance.back = this.stacks.topOf(stack);
+      glance.top = this.memory.topNumber(glance.back);
+    }
+    return glance;
+  }
 
   /** The number of what waits in a row. */
   private zoneIn(row: number): number {
@@ -350,49 +367,81 @@ export class Explorer {
   }
 
   /** What a column of a row says. */
-  private valueIn(row: number, name: string): unknown {
-    const { column, values } = this.memory.slots.named(name);
+  private valueIn(row: number, { column, values }: Slot): unknown {
     return column < 0 ? undefined : values[this.rows.at(row, column)];
   }
 
-  private readonly roots = new Map<string, readonly string[]>();
+  private readonly frame: Slot;
+  private readonly overlays: Slot;
+
+  private frameIn = (row: number): string => this.valueIn(row, this.frame) as string;
+
+  private overlaysIn = (row: number): readonly Overlay[] => (this.valueIn(row, this.overlays) ?? []) as readonly Overlay[];
+
+  private readonly roots = new Map<number, readonly string[]>();
 
   /** The scenes on the screen, from back to front. */
   private rootsIn(row: number): readonly string[] {
-    const { slots } = this.memory;
-    const numberIn = (column: number) => (column < 0 ? INITIAL : this.rows.at(row, column));
-    const key = ['frame', 'overlays'].map((name) => numberIn(slots.named(name).column)).join(' ');
+    const numberIn = ({ column }: Slot) => (column < 0 ? INITIAL : this.rows.at(row, column));
+    const key = numberIn(this.frame) * MOST_LAID + numberIn(this.overlays);
     let roots = this.roots.get(key);
     if (!roots) {
-      const overlays = (this.valueIn(row, 'overlays') ?? []) as readonly Overlay[];
-      this.roots.set(key, (roots = scenesOn(this.program, { frame: this.valueIn(row, 'frame') as string, overlays })));
+      this.roots.set(key, (roots = scenesOn(this.program, { frame: this.frameIn(row), overlays: this.overlaysIn(row) })));
     }
     return roots;
   }
 
   private expand(state: number): void {
-    const here = this.hereIn(state);
+    const row = this.rowOf[state]!;
+    const glance = this.glanceAt(state);
+    // One for all that is asked of this state: what is asked next may be worked out of what was before.
+    let kept: Here | null = null;
+    const here = () => (kept ??= this.hereIn(state));
+    const { memory } = this;
     const { frame } = this.states[state]!;
-    const zone = this.zoneIn(this.rowOf[state]!);
-    const seen = this.memory.seenIn(frame, here, () => this.asking.look(here));
-    const { slots } = this.memory;
-    if (slots.entering.length) this.entered.meet(slots, this.rootsIn(this.rowOf[state]!), here.at, this.isOwn);
-    const isMoving = this.isMoving(zone, here);
+    const zone = this.zoneIn(row);
+    const seen = memory.knownSeen(frame, glance) ?? memory.seenIn(frame, here(), () => this.asking.look(here()));
+    if (memory.slots.entering.length) this.entered.meet(memory.slots, this.rootsIn(row), glance.at, this.isOwn);
+    const isMoving = this.isMoving(zone, glance);
     if (this.use(seen, 'seen', state, here, isMoving)) {
       this.see(seen, state, isMoving);
       if (seen.isCut) this.gaps.add('layers beyond the first 20,000 of a frame');
     }
-    const events = this.memory.eventsOf(frame, here, () => this.asking.find(here));
+    const events = memory.knownEvents(frame, glance) ?? memory.eventsOf(frame, here(), () => this.asking.find(here()));
     this.use(events, 'events', state, here);
-    for (const event of events) if (this.isAllowed(this.memory.events[event]!)) this.follow(state, event, here, null);
+    for (const event of events) {
+      if (!this.isAllowed(memory.events[event]!)) continue;
+      this.moves++;
+      const outcome = memory.knownOutcome(event, this.glanceAt(state)) ?? memory.outcomeOf(event, here(), () => this.asking.learn(here(), event));
+      const effect = this.effects.of(outcome);
+      if (zone === 0 && effect.isPlain) this.followPlainly(state, row, event, effect, here);
+      else this.follow(state, event, here(), effect, null);
+    }
     if (this.left.size) this.stirByTimers(state);
     if (zone === 0) return;
-    for (const due of this.clock.duesIn(zone, this.rootsIn(this.rowOf[state]!)))
-      this.follow(state, due.event, due.passed.size ? this.hereIn(state, due.passed) : here, due);
+    for (const due of this.clock.duesIn(zone, this.rootsIn(row))) {
+      const then = due.passed.size ? this.hereIn(state, due.passed) : here();
+      this.moves++;
+      const outcome = memory.outcomeOf(due.event, then, () => this.asking.learn(then, due.event));
+      this.follow(state, due.event, then, this.effects.of(outcome), due);
+    }
+  }
+
+  /** What has nothing to do with time, nor with what was come from: most of what is done, and the same each time. */
+  private followPlainly(state: number, row: number, event: number, effect: Effect, here: () => Here): void {
+    this.effects.step(effect, this.memory.events[event]!, TIMELESS.move);
+    if (this.effects.isOutside(effect)) return this.stir(state, event, effect, here);
+    this.note(state, event, effect, effect.step!, here);
+    const next = this.rows.with(row, effect.columns, effect.values);
+    const stack = this.isBackAsked(next) ? this.stackOf[state]! : EMPTY;
+    const to = this.stateAt(next, stack) ?? this.meet(next, stack, state, effect.step, null, this.states[state]!.start, false);
+    if (to === state) return;
+    this.account.move(effect);
+    this.edges.add(state, to, this.effects.deed(effect));
   }
 
   /** Whether steps wait that will change what is seen. */
-  private isMoving(zone: number, here: Here): boolean {
+  private isMoving(zone: number, here: Reading): boolean {
     const { times, slots } = this.memory;
     const { column } = slots.named('activities');
     return (column >= 0 && here.at(column) !== INITIAL) || times.zone(zone).waits.some((wait) => times.waits[wait]!.kind === 'steps');
@@ -402,31 +451,25 @@ export class Explorer {
     return { start: this.states[state]!.start, route: (...more) => this.routes.to(state, [], more), run: () => this.runOf(state) };
   }
 
-  private follow(state: number, event: number, here: Here, due: Due | null): void {
-    this.moves++;
-    const outcome = this.memory.outcomeOf(event, here, () => this.asking.learn(here, event));
-    const isElsewhere = this.isToldElsewhere(outcome);
+  private follow(state: number, event: number, here: Here, effect: Effect, due: Due | null): void {
+    const { outcome } = effect;
     const landing = this.clock.land(this.zoneIn(this.rowOf[state]!), due, outcome, here);
-    const step = this.stepOf(event, due, landing);
-    if (isElsewhere && !isInCore(outcome, this.isOwn, this.clock.hits)) {
-      this.use(outcome, event, state, here);
-      if (outcome.columns.length === 0 && outcome.starts.length === 0) return;
-      return this.stir(state, outcome.threads, step);
-    }
-    this.note(state, event, here, outcome, step, isElsewhere);
+    const step = this.effects.step(effect, due ? this.clock.waitFor(due) : this.memory.events[event]!, landing.move);
+    if (this.effects.isOutside(effect)) return this.stir(state, event, effect, () => here);
+    this.note(state, event, effect, step, () => here);
     if (due) this.noteRaces(state, due);
     // Who opens a link in the same tab is gone.
     if (outcome.leaves) return void this.leavesFrom.add(this.states[state]!.frame);
     if (!this.isTaken(state, outcome, landing) || landing.isFull) return;
-    const row = this.rowBy(this.rowOf[state]!, outcome, landing);
+    const row = this.rowBy(this.rowOf[state]!, effect, landing);
     const stack = this.stackOf[state]!;
-    const { threads } = outcome;
+    const deed = this.effects.deed(effect);
     if (!outcome.isTaken) {
       // What is due with it at that moment follows at once.
-      if (due) return this.goOn(state, step, outcome, row, stack);
-      return this.arrive(state, step, outcome, threads, row, stack, null, outcome.pushed);
+      if (due) return this.goOn(state, step, effect, row, stack);
+      return this.arrive(state, step, deed, effect, row, stack, null, outcome.pushed);
     }
-    this.stacks.whatLiesBelow(stack, (below, push) => this.arrive(state, step, outcome, threads, row, below, push, outcome.pushed));
+    this.stacks.whatLiesBelow(stack, (below, push) => this.arrive(state, step, deed, effect, row, below, push, outcome.pushed));
   }
 
   /** Whether what comes of something is followed on; where it is not, the state is told to be followed only in part. */
@@ -446,11 +489,10 @@ export class Explorer {
   }
 
   /** Something is done in a state that is told elsewhere. */
-  private stir(state: number, threads: readonly string[], step: Timed): void {
-    const edge: Edge = { to: state, event: step.event, threads, step };
-    const stirring = this.stirs.get(state);
-    if (stirring) stirring.push(edge);
-    else this.stirs.set(state, [edge]);
+  private stir(state: number, event: number, effect: Effect, here: () => Here): void {
+    const { outcome } = effect;
+    if (!effect.isUsed) effect.isUsed = this.use(outcome, event, state, here) || true;
+    if (outcome.columns.length > 0 || outcome.starts.length > 0) this.stirs.add(state, state, this.effects.stir(effect));
   }
 
   /** Timers of what is on the screen that are explored elsewhere. */
@@ -458,27 +500,14 @@ export class Explorer {
     const roots = this.rootsIn(this.rowOf[state]!);
     this.memory.times.waits.forEach((wait, number) => {
       if (wait.kind !== 'timer' || !this.left.has(columnOfWait(number)) || !roots.includes(wait.scene)) return;
-      this.stir(state, [wait.timer.thread], { event: { type: 'wait', ms: 0 }, moves: [] });
+      this.stirs.add(state, state, this.stirs.deed({ event: { type: 'wait', ms: 0 }, moves: [] }, [wait.timer.thread]));
     });
   }
 
-  private stepOf(event: number, due: Due | null, { move }: Landing): Timed {
-    if (due) return { event: this.clock.waitFor(due), moves: [move] };
-    if (move !== this.lastMove[event]) {
-      this.lastMove[event] = move;
-      this.lastStep[event] = { event: this.memory.events[event]!, moves: [move] };
-    }
-    return this.lastStep[event]!;
-  }
-
-  /** What was done with each event last, as it is taken on a route. */
-  private readonly lastMove: Move[] = [];
-  private readonly lastStep: Timed[] = [];
-
   /** Lets all that is due at one moment happen, before anybody can do anything. */
-  private goOn(state: number, first: Timed, outcome: Outcome, begun: number, stack: number): void {
-    let [row, step, threads] = [begun, first, outcome.threads];
-    const pushed = [...outcome.pushed];
+  private goOn(state: number, first: Timed, effect: Effect, begun: number, stack: number): void {
+    let [row, step, threads] = [begun, first, effect.outcome.threads];
+    const pushed = [...effect.outcome.pushed];
     for (let i = 0; i < MOST_AT_ONCE; i++) {
       const due = this.clock.dueAtOnce(this.zoneIn(row), this.rootsIn(row));
       if (!due) break;
@@ -489,25 +518,29 @@ export class Explorer {
       const landing = this.clock.land(this.zoneIn(row), due, next, here);
       step = { event: step.event, moves: [...step.moves, landing.move] };
       threads = [...threads, ...next.threads];
-      this.note(state, due.event, here, next, step, this.isToldElsewhere(next));
-      if (next.leaves) return void this.leavesFrom.add(this.valueIn(row, 'frame') as string);
+      const then = this.effects.of(next);
+      this.note(state, due.event, then, step, () => here);
+      if (next.leaves) return void this.leavesFrom.add(this.frameIn(row));
       if (!this.isTaken(state, next, landing) || landing.isFull) return;
       if (next.isTaken) pushed.pop();
       pushed.push(...next.pushed);
-      row = this.rowBy(row, next, landing);
+      row = this.rowBy(row, then, landing);
     }
-    this.arrive(state, step, outcome, threads, row, stack, null, pushed);
+    const deed = step === first ? this.effects.deed(effect) : this.edges.deed(step, threads);
+    this.arrive(state, step, deed, effect, row, stack, null, pushed);
   }
 
-  private note(state: number, event: number, here: Here, outcome: Outcome, step: Timed, isElsewhere: boolean): void {
+  private note(state: number, event: number, effect: Effect, step: Timed, here: () => Here): void {
+    const { outcome } = effect;
     if (outcome !== this.last[event]) {
       this.last[event] = outcome;
-      this.use(outcome, event, state, here);
-      if (!isElsewhere) this.account(state, outcome, step);
+      if (!effect.isUsed) effect.isUsed = this.use(outcome, event, state, here) || true;
+      if (!effect.isElsewhere && !this.account.isFull(effect)) this.account.keep(effect, state, step, this.ambient, () => this.momentAt(state));
     }
     if (outcome.isDeep) this.gaps.add('a “back” that follows another one in answer to one event');
-    if (isElsewhere || this.landed.has(outcome)) return;
-    this.landed.add(outcome);
+    if (effect.isElsewhere || effect.isEntered) return;
+    effect.isEntered = true;
+    this.landed.push(outcome);
     this.enter(outcome);
   }
 
@@ -533,12 +566,8 @@ export class Explorer {
 
   private readonly raced = new Set<string>();
 
-  /** The row that comes of an outcome, with what waits then. */
-  private rowBy(row: number, outcome: Outcome, landing: Landing): number {
-    const { columns, values } = this.written(outcome);
-    const kept = this.left.size ? values.map((value, i) => (this.left.has(columns[i]!) ? 0 : value)) : values;
-    return this.rowWith(this.rows.with(row, columns, kept), landing);
-  }
+  /** The row that comes of an effect, with what waits then. */
+  private rowBy = (row: number, { columns, values }: Effect, landing: Landing): number => this.rowWith(this.rows.with(row, columns, values), landing);
 
   private rowWith(row: number, { zone, columns, values }: Pick<Landing, 'zone' | 'columns' | 'values'>): number {
     const { column } = this.memory.times;
@@ -546,14 +575,6 @@ export class Explorer {
   }
 
   private isOwn = (column: number): boolean => !this.left.has(column);
-
-  /** Whether something depends on what is left as it begins here: what comes of it besides where it leads is told where that is explored. */
-  private isToldElsewhere(answer: Answer): boolean {
-    if (this.left.size === 0) return false;
-    let isElsewhere = this.elsewhere.get(answer);
-    if (isElsewhere === undefined) this.elsewhere.set(answer, (isElsewhere = this.memory.readsOf(answer).some((column) => this.left.has(column))));
-    return isElsewhere;
-  }
 
   /** What is seen as far as it depends on nothing that is left as it begins here. */
   private ownOf(seen: Seen): Pick<Seen, 'sights' | 'crowds'> {
@@ -565,45 +586,21 @@ export class Explorer {
     return { sights: seen.sights.filter(({ node }) => !away.has(node)), crowds: seen.crowds.filter(({ a, b }) => !away.has(a) && !away.has(b)) };
   }
 
-  private account(state: number, outcome: Outcome, step: Timed): void {
-    for (const thread of outcome.threads) this.fired.add(thread);
-    this.together = Math.max(this.together, outcome.branches.length);
-    const spot: Spot = { state, event: step.event, step };
-    for (const branch of outcome.branches) {
-      this.branches.add(branch);
-      const spots = this.places.get(branch);
-      if (!spots) this.places.set(branch, [spot]);
-      else if (spots.length < MOST_SPOTS) spots.push(spot);
-    }
-    for (const branch of outcome.acted) this.acted.add(branch);
-    for (const branch of outcome.branches) if (this.ambient.stirring.has(branch)) this.acted.add(branch);
-    for (const thread of outcome.endless) if (!this.endless.has(thread)) this.endless.set(thread, { ...this.momentAt(state), step });
-  }
-
   /** Keeps account of an answer; false where that was done before. */
-  private use(answer: Answer, question: Question, state: number, here: Here, isMoving = false): boolean {
+  private use(answer: Answer, question: Question, state: number, here: () => Here, isMoving = false): boolean {
     const used = isMoving ? this.seenMoving : this.used;
     if (used.has(answer)) return false;
     used.add(answer);
-    this.uses.push({ answer, frame: this.states[state]!.frame, asked: this.memory.questionOf(answer), question, state, here, isMoving });
+    this.uses.push({ answer, frame: this.states[state]!.frame, asked: this.memory.questionOf(answer), question, state, here: here(), isMoving });
     return true;
-  }
-
-  private written(outcome: Outcome): Written {
-    const { slots } = this.memory;
-    const known = slots.columns.length;
-    if (outcome.written && (outcome.written.known === known || outcome.cleared.length === 0)) return outcome.written;
-    const cleared = outcome.cleared.flatMap((scene) => slots.of(scene).map(({ column }) => column));
-    outcome.written = { columns: [...cleared, ...outcome.columns], values: [...cleared.map(() => 0), ...outcome.values], known };
-    return outcome.written;
   }
 
   /** Comes to a row with a stack, on which more is put; `over` is what was gone back over. */
   private arrive(
     from: number,
     step: Timed,
-    outcome: Outcome,
-    threads: readonly string[],
+    deed: number,
+    effect: Effect,
     row: number,
     stack: number,
     over: Push | null,
@@ -614,16 +611,15 @@ export class Explorer {
     const { top, below } = isAsked ? this.put(row, stack, pushed) : { top: EMPTY, below: stack };
     const isPut = isAsked && pushed.length > 0;
     const to = this.meet(row, top, from, step, over, this.states[over ? over.from : from]!.start, isPut);
-    if (isPut) this.stacks.lay(top, below, outcome.isTaken ? null : { from, step, entry: to, below });
-    const back = over !== null || (outcome.isTaken && stack !== this.stackOf[from]);
+    if (isPut) this.stacks.lay(top, below, effect.outcome.isTaken ? null : { from, step, entry: to, below });
     if (to === from) return;
-    if (!this.isToldElsewhere(outcome)) for (const branch of outcome.clearing) this.acted.add(branch);
-    this.edges[from]!.push(back ? { to, event: step.event, threads, step, back } : { to, event: step.event, threads, step });
+    this.account.move(effect);
+    this.edges.add(from, to, deed, over !== null || (effect.outcome.isTaken && stack !== this.stackOf[from]));
   }
 
   private isBackAsked(row: number): boolean {
     const { looksBack } = this.telling;
-    return looksBack === null || looksBack.has(this.valueIn(row, 'frame') as string);
+    return looksBack === null || looksBack.has(this.frameIn(row));
   }
 
   /** Puts frames on a stack as a row is come to; how the last of them got there is for the caller to say. */
@@ -646,7 +642,7 @@ export class Explorer {
     if (old !== undefined) return old;
     const { times } = this.memory;
     const zone = this.zoneIn(row);
-    const key = zone === 0 ? null : `${this.rows.with(row, [times.column], [0])} ${stack}`;
+    const key = zone === 0 ? null : this.rows.with(row, [times.column], [0]) * MOST_PLACES + stack;
     const others = key === null ? undefined : this.timeless.get(key);
     if (others && !isItself) {
       const now = times.zone(zone);
@@ -660,15 +656,16 @@ export class Explorer {
     else this.numbers.set(row * MOST_PLACES + stack, number);
     if (others) others.push(number);
     else if (key !== null) this.timeless.set(key, [number]);
-    const frame = this.valueIn(row, 'frame') as string;
+    const frame = this.frameIn(row);
     if (over) this.backOver.set(number, over);
     this.states.push({ frame, parent, event: step?.event ?? null, start });
     this.cameBy.push(step);
     this.rowOf.push(row);
     this.stackOf.push(stack);
-    this.edges.push([]);
-    const overlays = (this.valueIn(row, 'overlays') ?? []) as readonly Overlay[];
-    for (const one of [frame, ...overlays.map((overlay) => overlay.frame)]) if (!this.reached.has(one)) this.reached.set(one, number);
+    this.edges.grow();
+    this.stirs.grow();
+    if (!this.reached.has(frame)) this.reached.set(frame, number);
+    for (const overlay of this.overlaysIn(row)) if (!this.reached.has(overlay.frame)) this.reached.set(overlay.frame, number);
     return number;
   }
 
@@ -750,6 +747,16 @@ export class Explorer {
     );
   }
 }
+
+/** A state as it is read while it is looked at. */
+interface Glance extends Here {
+  top: number;
+  back: string;
+  stack: number;
+}
+
+/** Ways in which frames lie over others, at most. */
+const MOST_LAID = 2 ** 21;
 
 /** A zone is held against so many others that were met last of what is like it but for time. */
 const MOST_HELD = 32;

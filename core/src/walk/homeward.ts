@@ -46,20 +46,18 @@ export class Homeward {
 
   /** Where going back leads nowhere new: whatever leads to home. */
   private grow(): void {
-    const { edges } = this.exploration;
-    const sources: number[][] = edges.map(() => []);
-    edges.forEach((list, at) => list.forEach((edge) => sources[edge.to]!.push(at)));
+    const sources = this.exploration.edges.sources();
     for (const at of this.near) for (const source of sources[at]!) this.near.add(source);
   }
 
   private workOut(levels: NonNullable<Exploration['levels']>): void {
     const { edges } = this.exploration;
     const { near, returns } = this;
-    const returned = edges.map((list) => new Set(list.flatMap((edge) => (edge.back ? [levels.rowOf(edge.to)] : []))));
+    const returned = edges.states.map((at) => new Set(edges.of(at).flatMap(({ to, back }) => (back ? [levels.rowOf(to)] : []))));
     returned.forEach((rows, at) => returns.set(at, rows));
     // Who has to be looked at again when more is known of a state.
-    const askers: Set<number>[] = edges.map(() => new Set());
-    const open = new Set(edges.keys());
+    const askers: Set<number>[] = edges.states.map(() => new Set());
+    const open = new Set(edges.states);
     for (const at of open) {
       open.delete(at);
       const rows = returned[at]!;
@@ -69,7 +67,7 @@ export class Homeward {
         if (near.has(to)) near.add(at);
         for (const row of returned[to]!) rows.add(row);
       };
-      for (const { to, back } of edges[at]!) {
+      for (const { to, back } of edges.of(at)) {
         if (back) continue;
         if (levels.stackOf(to) === levels.stackOf(at)) {
           take(to);

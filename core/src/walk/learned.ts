@@ -22,7 +22,7 @@ interface Standing<T> {
 interface Branching<T> extends Standing<T> {
   readonly column: number;
   readonly test: Tested | null;
-  readonly next: Map<number, Tree<T>>;
+  readonly next: Numbered<Tree<T>>;
 }
 
 /** An answer where it stands in a tree. */
@@ -32,6 +32,32 @@ export interface Leaf<T> extends Standing<T> {
 }
 
 type Tree<T> = Branching<T> | Leaf<T>;
+
+/** A map by numbers: those that are small and whole, as most are, stand in a list. */
+class Numbered<T> {
+  private readonly few: (T | undefined)[] = [];
+  private readonly others = new Map<number, T>();
+
+  get(number: number): T | undefined {
+    return this.few[number] ?? (this.others.size > 0 ? this.others.get(number) : undefined);
+  }
+
+  set(number: number, value: T): void {
+    if (!(number >= 0 && number < FEW && Number.isInteger(number))) {
+      this.others.set(number, value);
+      return;
+    }
+    while (this.few.length < number) this.few.push(undefined);
+    this.few[number] = value;
+  }
+
+  *[Symbol.iterator](): Iterator<readonly [number, T]> {
+    for (const [number, value] of this.few.entries()) if (value !== undefined) yield [number, value];
+    yield* this.others;
+  }
+}
+
+const FEW = 256;
 
 /** What is read next follows from what was read so far, so no other can stand here. */
 function branchingOn<T>(tree: Tree<T>, column: number): Branching<T> {
@@ -67,11 +93,12 @@ class Answers<T> {
     else for (const [value, next] of tree.next) yield* this.all(next, new Map(path).set(tree.column, value));
   }
 
-  find({ at, top }: Reading): T | undefined {
+  find(reading: Reading): T | undefined {
     let tree = this.tree;
     while (tree) {
       if ('answer' in tree) return tree.answer;
-      const value: number | undefined = tree.test ? tree.test.find({ at, top }) : tree.column === BACK ? top : at(tree.column);
+      const { column } = tree;
+      const value: number | undefined = column >= 0 ? reading.at(column) : column === BACK ? reading.top : tree.test!.find(reading);
       tree = (value === undefined ? undefined : tree.next.get(value)) ?? null;
     }
     return undefined;
@@ -97,14 +124,14 @@ class Placing<T> {
 
   /** Goes on by the value of a column. */
   by(column: number, value: number): void {
-    this.from = branchingOn(this.here ?? this.put({ column, test: null, next: new Map(), from: this.from, value: this.value }), column);
+    this.from = branchingOn(this.here ?? this.put({ column, test: null, next: new Numbered<Tree<T>>(), from: this.from, value: this.value }), column);
     this.value = value;
   }
 
   /** Goes on by what came of a test. */
   byTest(came: number, about: Node | null, shelf: Shelf): Tested {
     const { from, value } = this;
-    this.from = branchingOn(this.here ?? this.put({ column: TEST, test: new Tested(about, shelf), next: new Map(), from, value }), TEST);
+    this.from = branchingOn(this.here ?? this.put({ column: TEST, test: new Tested(about, shelf), next: new Numbered<Tree<T>>(), from, value }), TEST);
     this.value = came;
     return this.from.test!;
   }
@@ -178,7 +205,9 @@ export class Learned<T> implements Question {
   constructor(private readonly shelf: Shelf) {}
 
   /** The answer for a state; undefined where it has to be asked for. */
-  find = (reading: Reading): T | undefined => this.answers.find(reading);
+  find(reading: Reading): T | undefined {
+    return this.answers.find(reading);
+  }
 
   /** Keeps an answer by what was read for it; where there is one already, that stands. */
   add(reading: Reading, reads: Iterable<Read>, answer: T): Leaf<T> {

@@ -37,6 +37,7 @@ export class Memory {
   private readonly stale = new Set<Question>();
   private asked = new Set<string>();
   watched: Program;
+  private answers = 0;
   private readonly followed = new Map<Slot, Followed>();
   /** Whether all that followed from states does so as before the last edit. */
   isFollowedAlike = true;
@@ -206,6 +207,9 @@ export class Memory {
     return question.isSo(leaf);
   }
 
+  /** Answers are numbered in the order in which they were given. */
+  numberOf = (answer: object): number => foundOf(answer).number;
+
   /** What an answer was given to. */
   questionOf = (answer: object): Question => foundOf(answer).question;
 
@@ -256,6 +260,14 @@ export class Memory {
     return number;
   }
 
+  /** What comes of an event in a state, where that is known. */
+  knownOutcome = (event: number, reading: Reading): Outcome | undefined => this.outcomes[event]!.find(reading);
+
+  /** What can be done in a state, as numbers of events, where that is known. */
+  knownEvents = (frame: string, reading: Reading): readonly number[] | undefined => this.possible.get(frame)?.find(reading);
+
+  knownSeen = (frame: string, reading: Reading): Seen | undefined => this.seen.get(frame)?.find(reading);
+
   outcomeOf = (event: number, reading: Reading, ask: () => Answered<Outcome>): Outcome => this.answer(this.outcomes[event]!, reading, ask);
 
   eventsOf = (frame: string, reading: Reading, ask: () => Answered<readonly number[]>): readonly number[] =>
@@ -274,7 +286,7 @@ export class Memory {
     for (; known !== columns.length; asked = ask()) known = columns.length;
     const leaf = question.add(reading, asked.reads, asked.answer);
     const { answer } = leaf;
-    (answer as Noted)[FOUND] = { question: question as Learned<unknown>, leaf, known: columns.length };
+    (answer as Noted)[FOUND] = { question: question as Learned<unknown>, leaf, known: columns.length, number: this.answers++ };
     for (const scene of this.asked) {
       const questions = this.about.get(scene);
       if (questions) questions.add(question);
@@ -289,6 +301,7 @@ interface FoundBy {
   readonly question: Learned<unknown>;
   readonly leaf: Leaf<unknown>;
   readonly known: number;
+  readonly number: number;
 }
 
 const FOUND = Symbol('found');

@@ -32,7 +32,7 @@ function lostOverlays({ piece }: Program, { states, edges, unfollowed, slots }: 
   for (const at of states.keys()) {
     const now = laid[slot.numberIn(at)]!;
     if (unfollowed.has(at)) for (const frame of now) left.add(frame);
-    for (const { to } of edges[at]!) {
+    for (const to of edges.endsOf(at)) {
       if (states[to]!.frame !== states[at]!.frame) continue;
       const next = laid[slot.numberIn(to)]!;
       for (const frame of now) if (!next.has(frame)) left.add(frame);
@@ -56,14 +56,14 @@ function lostInside(program: Program, exploration: Exploration): Lost[] {
     for (const at of states.keys()) {
       const value = numberIn(at);
       if (value !== 0 && unfollowed.has(at)) left.add(value);
-      for (const { to, event } of edges[at]!) {
+      edges.each(at, (to, { event }) => {
         const next = numberIn(to);
-        if (next === value || states[to]!.frame !== states[at]!.frame) continue;
+        if (next === value || states[to]!.frame !== states[at]!.frame) return;
         left.add(value);
-        if (BY_ITSELF.has(event.type)) continue;
+        if (BY_ITSELF.has(event.type)) return;
         entered.add(next);
         if (!first.has(next)) first.set(next, to);
-      }
+      });
     }
     return [...entered].flatMap((number) => {
       const id = values[number];

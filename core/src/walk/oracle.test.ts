@@ -36,7 +36,7 @@ test('exploring says what running every event in every state says, of pieces wit
       const telling = tellingOf(program);
       const slots = new Slots(program, telling, () => undefined);
       const textAt = exploration.states.map((_, at) => textOf(program, new Ambient(program), slots, exploration.runOf(at), telling));
-      const moves = new Set(exploration.edges.flatMap((edges, at) => edges.map(({ to, event }) => moveOf(textAt[at]!, event, textAt[to]!))));
+      const moves = new Set(exploration.edges.states.flatMap((at) => exploration.edges.of(at).map(({ to, event }) => moveOf(textAt[at]!, event, textAt[to]!))));
       const mine = { states: new Set(textAt), fired: exploration.fired };
       // A timeline is looked at where it was last and where it comes to, not at every moment between.
       if (!theirs.isPlayed && (exploration.unfollowed.size === 0 || theirs.isWhole)) {
@@ -156,7 +156,7 @@ function wordsOf(program: Program, exploration: Exploration) {
   const telling = tellingOf(program);
   const slots = new Slots(program, telling, () => undefined);
   const texts = exploration.states.map((_, at) => textOf(program, new Ambient(program), slots, exploration.runOf(at), telling));
-  const edges = exploration.edges.map((list) => list.map(({ to, event, threads }) => [texts[to], event, threads]));
+  const edges = exploration.edges.states.map((at) => exploration.edges.of(at).map(({ to, event, threads }) => [texts[to], event, threads]));
   const { moves, cut, fired, reached, gaps } = exploration;
   return { texts, edges, moves, cut, fired: [...fired].sort(), reached: [...reached], gaps };
 }

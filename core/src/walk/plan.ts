@@ -96,7 +96,7 @@ function nextRoute(part: Exploration, left: ReadonlySet<string>): { readonly fro
     const spot: Spot & { readonly branch: string } = spots.get(path.end)!.find(({ branch }) => !done.has(branch))!;
     steps.push(...path.steps, spot.step);
     done.add(spot.branch);
-    at = part.edges[path.end]!.find(({ step }) => step === spot.step)?.to ?? path.end;
+    at = part.edges.of(path.end).find(({ step }) => step === spot.step)?.to ?? path.end;
   }
   return { from: startOf(part, start), events: part.routeTo(start, [], steps) };
 }
@@ -113,7 +113,7 @@ function pathTo(part: Exploration, from: number, isIt: (state: number) => boolea
       for (let last = came.get(at); last; last = came.get(last.from)) steps.push(last.step);
       return { end: at, steps: steps.reverse() };
     }
-    for (const { to, step, back } of part.edges[at]!) if (!back && !came.has(to)) came.set(to, { from: at, step });
+    for (const { to, step, back } of part.edges.of(at)) if (!back && !came.has(to)) came.set(to, { from: at, step });
   }
   return null;
 }

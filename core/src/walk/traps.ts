@@ -2,7 +2,8 @@ import { stepKind } from '../vocabulary/steps/all.ts';
 import type { Program } from '../program/program.ts';
 import { startFrames } from '../program/program.ts';
 import type { RunEvent } from '../run/state.ts';
-import type { Edge, Exploration } from './exploration.ts';
+import type { Deed } from './edges.ts';
+import type { Exploration } from './exploration.ts';
 import { startOf } from './explore.ts';
 import { Homeward } from './homeward.ts';
 import { whileWords } from './while.ts';
@@ -32,7 +33,7 @@ export function findTraps(program: Program, exploration: Exploration): Trap[] {
     const stack = homeward.lostWith(at);
     if (stack) lost.set(String(at), stack);
   }
-  const groups = bottomGroups([...lost.keys()], (at) => edges[Number(at)]!.map((edge) => String(edge.to)).filter((to) => lost.has(to)));
+  const groups = bottomGroups([...lost.keys()], (at) => edges.endsOf(Number(at)).map(String).filter((to) => lost.has(to)));
   const found = new Map<string, Trap>();
   for (const group of groups) {
     const members = group.map(Number).sort((a, b) => a - b);
@@ -91,25 +92,24 @@ export function bottomGroups(nodes: readonly string[], next: (node: string) => r
 const DOING: ReadonlySet<string> = new Set(['value', 'click', 'drag']);
 
 /** Whether something is done besides going and waiting: on a frame that leads to no other, that is something to go on with. */
-function doesMore({ piece }: Program, { event, threads }: Edge): boolean {
+function doesMore({ piece }: Program, { event, threads }: Deed): boolean {
   if (threads.length === 0) return DOING.has(event.type);
   return threads.some((id) => piece.threads.get(id)?.branches.some(({ steps }) => steps.some((step) => !stepKind(step.do).changesNothing)));
 }
 
 /** States in which a person can rest: a start from which one can go on, an ending, a link out of the piece, or one that was not followed. */
 function resting(program: Program, { states, edges, unfollowed, leavesFrom, stirs }: Exploration): number[] {
-  const sources: number[][] = states.map(() => []);
-  edges.forEach((list, at) => list.forEach((edge) => sources[edge.to]!.push(at)));
+  const sources = edges.sources();
   const starts = new Set(startFrames(program));
   const at = [...states.keys()];
   // A person can begin there, and go on: to another frame, or where the frame never leads to one, to anything else.
-  const leads = (state: number) => edges[state]!.some((edge) => states[edge.to]!.frame !== states[state]!.frame);
+  const leads = (state: number) => edges.endsOf(state).some((to) => states[to]!.frame !== states[state]!.frame);
   const goesOn = new Set(at.filter((state) => leads(state) || unfollowed.has(state)));
   for (const state of goesOn) for (const source of sources[state]!) goesOn.add(source);
   const leading = new Set(at.filter((state) => goesOn.has(state)).map((state) => states[state]!.frame));
   const canGoOn = (state: number) =>
     goesOn.has(state) ||
-    (!leading.has(states[state]!.frame) && [...edges[state]!, ...(stirs.get(state) ?? [])].some((edge) => doesMore(program, edge)));
+    (!leading.has(states[state]!.frame) && [...edges.of(state), ...stirs.of(state)].some((edge) => doesMore(program, edge)));
   const isExit = (frame: string) => program.scenes.get(frame)?.scene.ending === true || leavesFrom.has(frame);
   return at.filter((state) => {
     const { frame } = states[state]!;

@@ -17,8 +17,8 @@ export const hurry: Rule = {
     if (!threadsIn(program.piece).some(isWaiting)) return [];
     const tried = new Map<string, number>();
     const found: Finding[] = [];
-    for (const [at, list] of edges.entries())
-      for (const { to, event, threads, step } of list) {
+    for (const at of edges.states)
+      for (const { to, event, threads, step } of edges.of(at)) {
         const [thread] = threads;
         const one = thread === undefined ? undefined : program.piece.threads.get(thread);
         if (!one || !isWaiting(one) || !PRESSED.has(event.type) || states[to]!.frame !== states[at]!.frame) continue;

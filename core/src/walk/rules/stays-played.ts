@@ -45,6 +45,6 @@ function isComeToAgain({ states, edges, reached }: Exploration, frames: readonly
   return frames.some(
     (frame) =>
       reached.has(frame) &&
-      edges.some((list, at) => states[at]!.frame !== frame && list.some(({ to }) => states[to]!.frame === frame) && at > reached.get(frame)!)
+      states.some((state, at) => state.frame !== frame && at > reached.get(frame)! && edges.endsOf(at).some((to) => states[to]!.frame === frame))
   );
 }

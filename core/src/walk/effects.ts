@@ -1,0 +1,114 @@
+import type { RunEvent } from '../run/state.ts';
+import type { Clock } from './clock.ts';
+import type { Edges } from './edges.ts';
+import type { Memory } from './memory.ts';
+import type { Move, Timed } from './moves.ts';
+import { isInCore, type Outcome } from './outcome.ts';
+
+/** What an outcome comes to where some of what tells states apart is left as it begins: worked out once for all states in which it does. */
+export interface Effect {
+  readonly outcome: Outcome;
+  /** It depends on what is left: what comes of it besides where it leads is told where that is explored. */
+  readonly isElsewhere: boolean;
+  /** Nothing to do with time, nor with what was come from, and nothing but a row comes of it. */
+  readonly isPlain: boolean;
+  /** All columns that it writes, those of cleared scenes first, as far as there were so many columns. */
+  columns: readonly number[];
+  values: readonly number[];
+  known: number;
+  /** So often account was kept of it. */
+  accounted: number;
+  isUsed: boolean;
+  /** It is known what it brings anything into. */
+  isEntered: boolean;
+  /** It led to another state. */
+  hasMoved: boolean;
+  /** Whether it does nothing to what is explored here, as of so many things that wait. */
+  isOutside: boolean;
+  waits: number;
+  /** How it was taken last. */
+  move: Move | null;
+  step: Timed | null;
+  /** That as a number for edges, and for what is told elsewhere; -1 before it is one. */
+  deed: number;
+  stir: number;
+}
+
+export class Effects {
+  private readonly known: (Effect | undefined)[] = [];
+
+  constructor(
+    private readonly memory: Memory,
+    private readonly clock: Clock,
+    /** Columns that are left as they begin. */
+    private readonly left: ReadonlySet<number>,
+    private readonly edges: Edges,
+    private readonly stirs: Edges
+  ) {}
+
+  of(outcome: Outcome): Effect {
+    const number = this.memory.numberOf(outcome);
+    const effect = (this.known[number] ??= this.made(outcome));
+    if (effect.known !== this.memory.slots.columns.length && outcome.cleared.length > 0) this.write(effect);
+    return effect;
+  }
+
+  private made(outcome: Outcome): Effect {
+    const { leaves, isTaken, pushed, endless, isHurry, isDeep, starts } = outcome;
+    const effect: Effect = {
+      outcome,
+      isElsewhere: this.left.size > 0 && this.memory.readsOf(outcome).some((column) => this.left.has(column)),
+      isPlain: !leaves && !isTaken && !isHurry && !isDeep && pushed.length === 0 && endless.length === 0 && starts.length === 0,
+      columns: [],
+      values: [],
+      known: 0,
+      accounted: 0,
+      isUsed: false,
+      isEntered: false,
+      hasMoved: false,
+      isOutside: false,
+      waits: -1,
+      move: null,
+      step: null,
+      deed: -1,
+      stir: -1,
+    };
+    this.write(effect);
+    return effect;
+  }
+
+  private write(effect: Effect): void {
+    const { slots } = this.memory;
+    const { cleared, columns, values } = effect.outcome;
+    const gone = cleared.flatMap((scene) => slots.of(scene).map(({ column }) => column));
+    effect.columns = [...gone, ...columns];
+    effect.values = [...gone.map(() => 0), ...values.map((value, i) => (this.left.has(columns[i]!) ? 0 : value))];
+    effect.known = slots.columns.length;
+  }
+
+  /** Whether it is told elsewhere, and does nothing to what is explored here. */
+  isOutside(effect: Effect): boolean {
+    if (!effect.isElsewhere) return false;
+    const { length } = this.memory.times.waits;
+    if (effect.waits !== length) {
+      effect.isOutside = !isInCore(effect.outcome, (column) => !this.left.has(column), this.clock.hits);
+      effect.waits = length;
+    }
+    return effect.isOutside;
+  }
+
+  /** What is done, as it is taken on a route. */
+  step(effect: Effect, event: RunEvent, move: Move): Timed {
+    if (effect.move !== move) {
+      effect.move = move;
+      effect.step = { event, moves: [move] };
+      effect.deed = effect.stir = -1;
+    }
+    return effect.step!;
+  }
+
+  /** The same as a number for edges. */
+  deed = (effect: Effect): number => (effect.deed < 0 ? (effect.deed = this.edges.deed(effect.step!, effect.outcome.threads)) : effect.deed);
+
+  stir = (effect: Effect): number => (effect.stir < 0 ? (effect.stir = this.stirs.deed(effect.step!, effect.outcome.threads)) : effect.stir);
+}
