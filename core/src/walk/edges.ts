@@ -19,6 +19,9 @@ export interface Edge extends Deed {
 /** No further edge. */
 const END = -1;
 
+/** Where these stand in an edge. */
+const [HOW, NEXT] = [1, 2];
+
 /**
  * The edges of a graph of states, as numbers: for each its end, what is done, and the next one from where it begins. They are made
  * into objects where somebody asks for those of one state.
@@ -28,18 +31,15 @@ export class Edges {
   /** The first and the last edge of each state. */
   private readonly first = new Ints();
   private readonly last = new Ints();
-  private readonly ends = new Ints();
-  /** Twice the number of what is done, and one more where it goes back over where the frame was come from. */
-  private readonly hows = new Ints();
-  private readonly nexts = new Ints();
+  /**
+   * Edge by edge: where it ends; twice the number of what is done, and one more where it goes back over where the frame was come from;
+   * the next one.
+   */
+  private readonly all = new Ints();
 
   /** The numbers of all states. */
   get states(): number[] {
     return Array.from({ length: this.first.length }, (_, state) => state);
-  }
-
-  get length(): number {
-    return this.ends.length;
   }
 
   /** A state more, with no edges yet. */
@@ -55,21 +55,19 @@ export class Edges {
   }
 
   add(from: number, to: number, deed: number, isBack = false): void {
-    const edge = this.ends.length;
-    this.ends.push(to);
-    this.hows.push(deed * 2 + (isBack ? 1 : 0));
-    this.nexts.push(END);
+    const edge = this.all.length;
+    this.all.push3(to, deed * 2 + (isBack ? 1 : 0), END);
     const last = this.last.at(from);
     if (last === END) this.first.put(from, edge);
-    else this.nexts.put(last, edge);
+    else this.all.put(last + NEXT, edge);
     this.last.put(from, edge);
   }
 
   /** Goes over the edges of a state, in the order in which they were found. */
   each(state: number, visit: (to: number, deed: Deed, isBack: boolean) => void): void {
-    for (let edge = this.first.at(state); edge !== END; edge = this.nexts.at(edge)) {
-      const how = this.hows.at(edge);
-      visit(this.ends.at(edge), this.deeds[how >> 1]!, (how & 1) === 1);
+    for (let edge = this.first.at(state); edge !== END; edge = this.all.at(edge + NEXT)) {
+      const how = this.all.at(edge + HOW);
+      visit(this.all.at(edge), this.deeds[how >> 1]!, (how & 1) === 1);
     }
   }
 
@@ -83,7 +81,7 @@ export class Edges {
   /** Where the edges of a state end. */
   endsOf(state: number): number[] {
     const ends: number[] = [];
-    for (let edge = this.first.at(state); edge !== END; edge = this.nexts.at(edge)) ends.push(this.ends.at(edge));
+    for (let edge = this.first.at(state); edge !== END; edge = this.all.at(edge + NEXT)) ends.push(this.all.at(edge));
     return ends;
   }
 
@@ -92,7 +90,7 @@ export class Edges {
     const { states } = this;
     const sources: number[][] = states.map(() => []);
     for (const from of states)
-      for (let edge = this.first.at(from); edge !== END; edge = this.nexts.at(edge)) sources[this.ends.at(edge)]!.push(from);
+      for (let edge = this.first.at(from); edge !== END; edge = this.all.at(edge + NEXT)) sources[this.all.at(edge)]!.push(from);
     return sources;
   }
 }

@@ -38,6 +38,10 @@ export function startOf(exploration: Pick<Exploration, 'states'>, state: number)
 /** So many states are met before what tells them apart is cut into slices. */
 const SLICED_FROM = 1000;
 
+/** So many states of each slice are followed before it is seen whether they are cut rightly; then so many times more. */
+const FIRST_DEPTH = 500;
+const DEEPER = 4;
+
 /** So often slices are cut anew, because more was found to depend on each other; then all of it is explored together. */
 const MOST_ROUNDS = 8;
 
@@ -57,6 +61,8 @@ class Sliced implements Exploring {
   private explorers: readonly Explorer[];
   private slices: Slices | null = null;
   private rounds = 0;
+  /** So far every slice is followed before it is looked at again how they are cut. */
+  private depth = FIRST_DEPTH;
   private most = 0;
 
   constructor(
@@ -83,33 +89,42 @@ class Sliced implements Exploring {
     for (;;) {
       const isSliced = this.slices !== null;
       const isWhole = !isSliced && this.rounds >= MOST_ROUNDS;
-      const stopped = this.onAll(isSliced || isWhole ? maxStates : Math.min(maxStates, this.slicedFrom), shouldPause);
+      const most = isSliced || isWhole ? maxStates : Math.min(maxStates, this.slicedFrom);
+      const stopped = this.onAll(most, isSliced ? this.depth : Infinity, shouldPause);
       if (stopped === 'paused') return stopped;
-      if (!isSliced && (stopped === 'end' || isWhole || maxStates <= this.slicedFrom)) return stopped;
+      if (!isSliced && stopped !== 'deeper' && (stopped === 'end' || isWhole || maxStates <= this.slicedFrom)) return stopped;
       const slices = this.rounds < MOST_ROUNDS ? slicesOf(this.memory, [this.whole, ...this.explorers]) : null;
       // Whatever was asked before something turned out to be able to change is asked again, and may depend on more.
       const settled = this.explorers.filter(({ uses }) => uses.every(({ answer }) => this.memory.isSo(answer)));
-      if (isSliced && wordsOf(slices) === wordsOf(this.slices) && settled.length === this.explorers.length) return stopped;
+      if (isSliced && wordsOf(slices) === wordsOf(this.slices) && settled.length === this.explorers.length) {
+        if (stopped !== 'deeper') return stopped;
+        this.depth *= DEEPER;
+        continue;
+      }
       if (!isSliced && slices === null) {
         this.slicedFrom *= 4;
         continue;
       }
       this.rounds = slices ? this.rounds + 1 : MOST_ROUNDS;
       this.slices = slices;
+      this.depth = FIRST_DEPTH;
       // A slice that is cut as before, and of which nothing has to be asked again, is explored already.
       const known = new Map(isSliced ? settled.map((one) => [cutAs(one.left), one]) : []);
       this.explorers = slices ? [slices.all, ...slices.others].map((left) => known.get(cutAs(left)) ?? this.explorer(left)) : [this.whole];
     }
   }
 
-  /** All slices, one after the other, to so many states in all. */
-  private onAll(maxStates: number, shouldPause?: (states: number) => boolean): ReturnType<Exploring['on']> {
+  /** All slices, one after the other, to so many states in all, and of each: some have more then, which lie deeper. */
+  private onAll(maxStates: number, depth: number, shouldPause?: (states: number) => boolean): ReturnType<Exploring['on']> | 'deeper' {
+    let isDeeper = false;
     for (const one of this.explorers) {
       const others = this.explorers.reduce((all, other) => all + (other === one ? 0 : other.count), 0);
-      const stopped = one.on(Math.max(0, maxStates - others), shouldPause && ((states) => shouldPause(others + states)));
-      if (stopped !== 'end') return stopped;
+      const left = Math.max(0, maxStates - others);
+      const stopped = one.on(Math.min(left, depth), shouldPause && ((states) => shouldPause(others + states)));
+      if (stopped === 'paused' || (stopped === 'limit' && left <= depth)) return stopped;
+      isDeeper ||= stopped === 'limit';
     }
-    return 'end';
+    return isDeeper ? 'deeper' : 'end';
   }
 
   private readonly ways = new Map<Way, Within>();

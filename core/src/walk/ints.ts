@@ -12,11 +12,22 @@ export class Ints {
   }
 
   push(value: number): void {
-    if (this.length === this.cells.length) {
-      const more = new Int32Array(this.length * 2);
-      more.set(this.cells);
-      this.cells = more;
-    }
+    if (this.length === this.cells.length) this.grow();
     this.cells[this.length++] = value;
+  }
+
+  push3(a: number, b: number, c: number): void {
+    if (this.length + 3 > this.cells.length) this.grow();
+    const { cells, length } = this;
+    cells[length] = a;
+    cells[length + 1] = b;
+    cells[length + 2] = c;
+    this.length += 3;
+  }
+
+  private grow(): void {
+    const more = new Int32Array(this.cells.length * 2);
+    more.set(this.cells);
+    this.cells = more;
   }
 }

@@ -20,6 +20,7 @@ interface Standing<T> {
 }
 
 interface Branching<T> extends Standing<T> {
+  readonly isAnswer: false;
   readonly column: number;
   readonly test: Tested | null;
   readonly next: Numbered<Tree<T>>;
@@ -27,6 +28,7 @@ interface Branching<T> extends Standing<T> {
 
 /** An answer where it stands in a tree. */
 export interface Leaf<T> extends Standing<T> {
+  readonly isAnswer: true;
   readonly answer: T;
   readonly in: Answers<T>;
 }
@@ -39,7 +41,8 @@ class Numbered<T> {
   private readonly others = new Map<number, T>();
 
   get(number: number): T | undefined {
-    return this.few[number] ?? (this.others.size > 0 ? this.others.get(number) : undefined);
+    if (number >= 0 && number < this.few.length) return this.few[number];
+    return this.others.size > 0 ? this.others.get(number) : undefined;
   }
 
   set(number: number, value: T): void {
@@ -61,7 +64,7 @@ const FEW = 256;
 
 /** What is read next follows from what was read so far, so no other can stand here. */
 function branchingOn<T>(tree: Tree<T>, column: number): Branching<T> {
-  if ('answer' in tree || tree.column !== column) throw new Error('The same was read of two runs, and then not the same.');
+  if (tree.isAnswer || tree.column !== column) throw new Error('The same was read of two runs, and then not the same.');
   return tree;
 }
 
@@ -89,19 +92,19 @@ class Answers<T> {
     path: ReadonlyMap<number, number> = new Map()
   ): Iterable<{ readonly path: ReadonlyMap<number, number>; readonly answer: T }> {
     if (!tree) return;
-    if ('answer' in tree) yield { path, answer: tree.answer };
+    if (tree.isAnswer) yield { path, answer: tree.answer };
     else for (const [value, next] of tree.next) yield* this.all(next, new Map(path).set(tree.column, value));
   }
 
   find(reading: Reading): T | undefined {
-    let tree = this.tree;
-    while (tree) {
-      if ('answer' in tree) return tree.answer;
+    let tree: Tree<T> | null | undefined = this.tree;
+    while (tree && !tree.isAnswer) {
       const { column } = tree;
       const value: number | undefined = column >= 0 ? reading.at(column) : column === BACK ? reading.top : tree.test!.find(reading);
-      tree = (value === undefined ? undefined : tree.next.get(value)) ?? null;
+      if (value === undefined) return undefined;
+      tree = tree.next.get(value);
     }
-    return undefined;
+    return tree?.answer;
   }
 }
 
@@ -124,14 +127,14 @@ class Placing<T> {
 
   /** Goes on by the value of a column. */
   by(column: number, value: number): void {
-    this.from = branchingOn(this.here ?? this.put({ column, test: null, next: new Numbered<Tree<T>>(), from: this.from, value: this.value }), column);
+    this.from = branchingOn(this.here ?? this.put({ isAnswer: false, column, test: null, next: new Numbered<Tree<T>>(), from: this.from, value: this.value }), column);
     this.value = value;
   }
 
   /** Goes on by what came of a test. */
   byTest(came: number, about: Node | null, shelf: Shelf): Tested {
     const { from, value } = this;
-    this.from = branchingOn(this.here ?? this.put({ column: TEST, test: new Tested(about, shelf), next: new Numbered<Tree<T>>(), from, value }), TEST);
+    this.from = branchingOn(this.here ?? this.put({ isAnswer: false, column: TEST, test: new Tested(about, shelf), next: new Numbered<Tree<T>>(), from, value }), TEST);
     this.value = came;
     return this.from.test!;
   }
@@ -139,8 +142,8 @@ class Placing<T> {
   /** Puts an answer here, unless there is one: that is given. */
   end(answer: T): Leaf<T> {
     const { here, from, value } = this;
-    if (!here) return this.put({ answer, in: this.answers, from, value });
-    if ('answer' in here) return here;
+    if (!here) return this.put({ isAnswer: true, answer, in: this.answers, from, value });
+    if (here.isAnswer) return here;
     throw new Error('More was read of one run than of another that is like it.');
   }
 }
@@ -179,7 +182,7 @@ export class Tested extends Answers<number> {
   /** The columns that are asked for to know what comes of it in a state. */
   *askedIn({ at, top }: Reading): Iterable<number> {
     let tree = this.tree;
-    while (tree && !('answer' in tree)) {
+    while (tree && !tree.isAnswer) {
       yield tree.column;
       tree = tree.next.get(tree.column === BACK ? top : at(tree.column)) ?? null;
     }
