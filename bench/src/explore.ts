@@ -1,6 +1,7 @@
 import { apply, compile, exploring, explore, judge, update, unwrap, type Exploring, type Program } from '@zany/core';
 import { compose, exploreNaively, LARGE, largePiece, seat, type ComposeSpec, type PlacedSpec } from '@zany/core/testing';
 import { figuresOf } from './measure.ts';
+import { exploredBySpin, type Model } from './spin.ts';
 
 /** How fast pieces are explored, beside trying every event in every state with the engine, in one run. */
 
@@ -12,7 +13,15 @@ const row = (count: number, made: (i: number) => PlacedSpec): Record<string, Pla
   Object.fromEntries(Array.from({ length: count }, (_, i) => [`l${i}`, { at: [(i % 10) * 38, Math.floor(i / 10) * 50, 36, 44], ...made(i) }]));
 
 /** One family of pieces by what tells their states apart, each with the size to explore and one that trying everything can. */
-const families: Record<string, { readonly make: (n: number) => ComposeSpec; readonly whole: number; readonly small: number }> = {
+interface Family {
+  readonly make: (n: number) => ComposeSpec;
+  readonly whole: number;
+  readonly small: number;
+  /** The same for a compiled verifier. */
+  readonly model?: (n: number) => Model;
+}
+
+const families: Record<string, Family> = {
   'yes/no variables': {
     make: (n) => ({
       variables: Object.fromEntries(Array.from({ length: n }, (_, i) => [`v${i}`, { type: 'yes/no', initial: false }])),
@@ -20,6 +29,7 @@ const families: Record<string, { readonly make: (n: number) => ComposeSpec; read
     }),
     whole: 15,
     small: 7,
+    model: (variables) => ({ variables, most: 1, step: 'round' }),
   },
   'placed parts with states': {
     make: (n) => ({
@@ -48,6 +58,7 @@ const families: Record<string, { readonly make: (n: number) => ComposeSpec; read
     }),
     whole: 5,
     small: 2,
+    model: (variables) => ({ variables, most: 9, step: 'up' }),
   },
   'frames with a way back': {
     make: (n) => ({
@@ -76,7 +87,7 @@ const families: Record<string, { readonly make: (n: number) => ComposeSpec; read
   },
 };
 
-for (const [name, { make, whole, small }] of Object.entries(families)) {
+for (const [name, { make, whole, small, model }] of Object.entries(families)) {
   const explored = (n: number) => {
     const program = compile(compose(make(n)));
     const began = performance.now();
@@ -96,6 +107,13 @@ for (const [name, { make, whole, small }] of Object.entries(families)) {
     `${count((ours.states / ours.took) * 1000)} states a second, ${count((ours.moves / ours.took) * 1000)} moves`,
     `small one ${ratio.toFixed(0)} × trying everything`
   );
+  const spin = model && (await exploredBySpin(model(whole)));
+  if (spin) {
+    const ours = explored(whole);
+    if (ours.states !== spin.states) throw new Error(`Spin finds ${count(spin.states)} states, we ${count(ours.states)}`);
+    const [a, b] = [ours, spin].map(({ states, took }) => (states / took) * 1000) as [number, number];
+    tell('  beside a compiled verifier (Spin), the same states', `${count(a)} and ${count(b)} states a second: ${(a / b).toFixed(2)} ×`, 'budget 3 ×');
+  }
 }
 
 const moveOf = (run: number, frames: number) => {

@@ -1,11 +1,11 @@
 import type { RunEvent } from '../run/state.ts';
-import type { Reading } from './slots.ts';
+import type { Reading, Slot } from './slots.ts';
 import type { Memory } from './memory.ts';
 import type { Outcome } from './outcome.ts';
 import { columnOfWait } from './times.ts';
 import type { First, InTime, Move } from './moves.ts';
 import { comesToOne, inUnits, tooMany, unitsIn, waitOfHead, type Wait, type Waiting } from './waits.ts';
-import { dueFirst, dueNow, earliest, isDueNow, isReached, later, mostLeft, NOTHING_WAITS, SLACK, started, without, type Zone } from './zones.ts';
+import { dueFirst, earliest, isAnyDueNow, isDueNow, isReached, later, mostLeft, NOTHING_WAITS, SLACK, started, without, type Zone } from './zones.ts';
 
 /** One thing that waits, being due. */
 export interface Due {
@@ -25,6 +25,7 @@ export interface Due {
 
 /** What waits after an outcome. */
 export interface Landing {
+  /** The number of the zone; `AS_BEFORE` where it stays. */
   readonly zone: number;
   /** What playheads have passed then, as columns and numbers. */
   readonly columns: readonly number[];
@@ -34,13 +35,18 @@ export interface Landing {
   readonly move: Move;
 }
 
+/** The zone is the one that it was. */
+export const AS_BEFORE = -1;
+
 /** In this order things happen that are due at one moment. */
 const ORDER: readonly Wait['kind'][] = ['timer', 'steps', 'head'];
 
 /** Lets time pass over what waits, for what is explored without some of it. */
 export class Clock {
   private readonly dues = new Map<string, readonly Due[]>();
-  private readonly landings = new Map<InTime, Map<string, Landing>>();
+  private readonly landings = new Map<InTime, Map<number | Due, Landing>>();
+  /** Those of what has nothing to do with time: where nothing is due at once, and where something is. */
+  private readonly still = new Map<InTime, { readonly atRest: Landing; readonly not: Landing }>();
 
   constructor(
     private readonly memory: Memory,
@@ -114,13 +120,30 @@ export class Clock {
   /** What waits after an outcome: of what somebody did at any moment of a zone, or of what was due. */
   land(number: number, due: Due | null, outcome: Outcome, reading: Reading): Landing {
     if (number === 0 && outcome.starts.length === 0) return TIMELESS;
-    const time = this.timeIn(outcome, this.headsAsked(due ? due.zone : this.memory.times.zone(number), outcome, reading));
+    const zone = due ? due.zone : this.memory.times.zone(number);
+    const time = this.timeIn(outcome, this.headsAsked(zone, outcome, reading));
+    if (!due && time.isNothing) return this.stillIn(zone, time);
     let known = this.landings.get(time);
-    if (!known) this.landings.set(time, (known = new Map<string, Landing>()));
-    const key = due ? `${number} ${due.at} ${due.later.join()}` : String(number);
+    if (!known) this.landings.set(time, (known = new Map<number | Due, Landing>()));
+    const key = due ?? number;
     let landing = known.get(key);
     if (!landing) known.set(key, (landing = this.made(number, due, time)));
     return landing;
+  }
+
+  private stillIn(zone: Zone, time: InTime): Landing {
+    let still = this.still.get(time);
+    if (!still) {
+      const landing = (isAtRest: boolean): Landing => ({
+        zone: AS_BEFORE,
+        columns: NONE,
+        values: NONE,
+        isFull: null,
+        move: { time, due: null, later: NONE, exact: NONE, isAtRest },
+      });
+      this.still.set(time, (still = { atRest: landing(true), not: landing(false) }));
+    }
+    return isAnyDueNow(zone) ? still.not : still.atRest;
   }
 
   private made(number: number, due: Due | null, time: InTime): Landing {
@@ -139,7 +162,7 @@ export class Clock {
     const move = { time, due: due?.at ?? null, later: due?.later ?? NONE, exact };
     // Most of what is done has nothing to do with time.
     if (!due && exact.length === 0 && starts.length === 0 && !gone.includes(true))
-      return { zone: number, columns: NONE, values: NONE, isFull: null, move: { ...move, isAtRest: dueNow(before).length === 0 } };
+      return { zone: AS_BEFORE, columns: NONE, values: NONE, isFull: null, move: { ...move, isAtRest: !isAnyDueNow(before) } };
     const then = earliest(
       before,
       exact.map(({ at }) => at)
@@ -151,7 +174,7 @@ export class Clock {
       return { zone: number, columns: NONE, values: NONE, isFull: isSame ? 'no more' : 'not followed', move: { ...move, isAtRest: false } };
     }
     const after = started(kept, starts);
-    return { ...this.landed(after), move: { ...move, isAtRest: dueNow(after).length === 0 }, isFull: null };
+    return { ...this.landed(after), move: { ...move, isAtRest: !isAnyDueNow(after) }, isFull: null };
   }
 
   private landed(zone: Zone): Omit<Landing, 'move' | 'isFull'> {
@@ -168,9 +191,14 @@ export class Clock {
   /** The playheads under way of which is asked how far they have come, to know what comes of something in a state. */
   private headsAsked(zone: Zone, outcome: Outcome, reading: Reading): readonly number[] {
     const { slots, times } = this.memory;
-    if (!zone.waits.some((wait) => times.waits[wait]!.kind === 'head')) return NONE;
-    const asked = new Set(this.memory.askedIn(outcome, reading));
-    return slots.passing.filter(({ column }) => asked.has(column)).map(({ scene, key }) => times.numberOf(waitOfHead(scene!, key)));
+    if (slots.passing.length === 0 || !zone.waits.some((wait) => times.waits[wait]!.kind === 'head')) return NONE;
+    const passing: Slot[] = [];
+    for (const column of this.memory.askedIn(outcome, reading)) {
+      const slot = slots.columns[column];
+      if (slot?.kind === 'since' && !passing.includes(slot)) passing.push(slot);
+    }
+    if (passing.length === 0) return NONE;
+    return slots.passing.filter((slot) => passing.includes(slot)).map(({ scene, key }) => times.numberOf(waitOfHead(scene!, key)));
   }
 
   private readonly times = new Map<Outcome, Map<string, InTime>>();
@@ -178,6 +206,14 @@ export class Clock {
 
   /** What an outcome has to do with time: one for all that have the same to do with it. */
   private timeIn(outcome: Outcome, asked: readonly number[] = NONE): InTime {
+    if (asked.length > 0) return this.timeAsked(outcome, asked);
+    const number = this.memory.numberOf(outcome);
+    return (this.unasked[number] ??= this.timeAsked(outcome, asked));
+  }
+
+  private readonly unasked: (InTime | undefined)[] = [];
+
+  private timeAsked(outcome: Outcome, asked: readonly number[]): InTime {
     let known = this.times.get(outcome);
     if (!known) this.times.set(outcome, (known = new Map<string, InTime>()));
     const key = asked.join();
@@ -186,7 +222,8 @@ export class Clock {
       const starts = outcome.starts.filter(({ wait }) => !this.left.has(columnOfWait(wait)));
       const { ended, endedHeads } = outcome;
       const words = JSON.stringify([asked, starts, ended, endedHeads]);
-      found = this.alike.get(words) ?? { starts, asked: new Set(asked), isEnded: this.endsOf(outcome) };
+      const isNothing = [asked, starts, ended, endedHeads].every(({ length }) => length === 0);
+      found = this.alike.get(words) ?? { starts, asked: new Set(asked), isEnded: this.endsOf(outcome), isNothing };
       this.alike.set(words, found);
       known.set(key, found);
     }
@@ -212,7 +249,7 @@ export class Clock {
   /** What is due at once in a zone, the first of it first; null where nothing is. */
   dueAtOnce(number: number, roots: readonly string[]): Due | null {
     const zone = this.memory.times.zone(number);
-    if (dueNow(zone).length === 0) return null;
+    if (!isAnyDueNow(zone)) return null;
     return this.duesIn(number, roots).find(({ at }) => isDueNow(zone, at)) ?? null;
   }
 }
@@ -221,11 +258,11 @@ const NONE: readonly never[] = [];
 
 /** What comes of what has nothing to do with time, where nothing waits. */
 export const TIMELESS: Landing = {
-  zone: 0,
+  zone: AS_BEFORE,
   columns: NONE,
   values: NONE,
   isFull: null,
-  move: { time: { starts: NONE, asked: new Set(), isEnded: () => false }, due: null, later: NONE, isAtRest: true, exact: NONE },
+  move: { time: { starts: NONE, asked: new Set(), isEnded: () => false, isNothing: true }, due: null, later: NONE, isAtRest: true, exact: NONE },
 };
 
 /** More than anything that waits at once. */

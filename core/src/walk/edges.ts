@@ -74,7 +74,9 @@ export class Edges {
   /** The edges of a state, in the order in which they were found. */
   of(state: number): Edge[] {
     const all: Edge[] = [];
-    this.each(state, (to, { event, threads, step }, isBack) => all.push(isBack ? { to, event, threads, step, back: true } : { to, event, threads, step }));
+    this.each(state, (to, { event, threads, step }, isBack) =>
+      all.push(isBack ? { to, event, threads, step, back: true } : { to, event, threads, step })
+    );
     return all;
   }
 

@@ -10,7 +10,11 @@ import { Views } from './views.ts';
 import { ways, type Way } from './ways.ts';
 
 /** States that a piece is explored to where nobody says how far. */
-export const USUAL_STATES = 20_000;
+export const USUAL_STATES = 100_000;
+
+/** Most states are like others but for little. Of those that are not, and take long, there are to be so many at most; where more states are asked for, a share of them. */
+const MOST_EFFORT = 25_000;
+const EFFORT_SHARE = 1 / 4;
 
 /**
  * Begins to explore. Breadth first, so that parents give short routes. What was learned before of the piece is taken over from an earlier
@@ -57,6 +61,8 @@ class Sliced implements Exploring {
   private readonly ambient: Ambient;
   private readonly starts: readonly Start[];
   private readonly whole: Explorer;
+  /** The effort that was made before. */
+  private readonly spent: number;
   /** The core, and each slice with it. */
   private explorers: readonly Explorer[];
   private slices: Slices | null = null;
@@ -79,6 +85,7 @@ class Sliced implements Exploring {
     const isKept = goesOn && earlier!.slices === null && earlier!.whole.holds(this.starts, this.telling, this.ambient);
     this.whole = isKept ? earlier!.whole : this.explorer(NOTHING);
     this.explorers = [this.whole];
+    this.spent = this.memory.effort;
   }
 
   private explorer = (left: ReadonlySet<number>) => new Explorer(this.memory, this.starts, this.telling, this.ambient, left);
@@ -114,14 +121,18 @@ class Sliced implements Exploring {
     }
   }
 
+  private get mostEffort(): number {
+    return this.spent + Math.max(MOST_EFFORT, this.most * EFFORT_SHARE);
+  }
+
   /** All slices, one after the other, to so many states in all, and of each: some have more then, which lie deeper. */
   private onAll(maxStates: number, depth: number, shouldPause?: (states: number) => boolean): ReturnType<Exploring['on']> | 'deeper' {
     let isDeeper = false;
     for (const one of this.explorers) {
       const others = this.explorers.reduce((all, other) => all + (other === one ? 0 : other.count), 0);
       const left = Math.max(0, maxStates - others);
-      const stopped = one.on(Math.min(left, depth), shouldPause && ((states) => shouldPause(others + states)));
-      if (stopped === 'paused' || (stopped === 'limit' && left <= depth)) return stopped;
+      const stopped = one.on(Math.min(left, depth), this.mostEffort, shouldPause && ((states) => shouldPause(others + states)));
+      if (stopped === 'paused' || (stopped === 'limit' && (left <= depth || this.memory.effort > this.mostEffort))) return stopped;
       isDeeper ||= stopped === 'limit';
     }
     return isDeeper ? 'deeper' : 'end';
@@ -136,7 +147,7 @@ class Sliced implements Exploring {
     const program = this.memory.watched;
     const parts = this.explorers.map((one) => {
       const other = new Explorer(this.memory, this.starts, this.telling, this.ambient, one.left, ways[way].allows(program));
-      other.on(this.most);
+      other.on(this.most, Infinity);
       return other.within;
     });
     const within: Within = {
@@ -150,7 +161,8 @@ class Sliced implements Exploring {
 
   result(): Exploration {
     const count = this.explorers.reduce((sum, one) => sum + one.count, 0);
-    const unended = count > this.most ? `stopped at ${this.most} states` : 'stopped before the end';
+    const isSpent = this.memory.effort > this.mostEffort;
+    const unended = count > this.most ? `stopped at ${this.most} states` : isSpent ? `stopped at ${count} states` : 'stopped before the end';
     const by = (way: Way) => this.by(way);
     const [core, ...slices] = this.explorers.map((one) => ({ ...one.result(unended), by }));
     if (slices.length === 0) return core!;

@@ -9,7 +9,7 @@ import { listWords } from '../words.ts';
 import type { Ambient } from './ambient.ts';
 import { Account } from './account.ts';
 import { Asking, branchesIn, threadsIn, type Here } from './asking.ts';
-import { Clock, TIMELESS, type Due, type Landing } from './clock.ts';
+import { AS_BEFORE, Clock, TIMELESS, type Due, type Landing } from './clock.ts';
 import { Edges } from './edges.ts';
 import { Effects, type Effect } from './effects.ts';
 import { Entered, statesTold } from './entered.ts';
@@ -260,9 +260,10 @@ export class Explorer {
     return this.states.length;
   }
 
-  on(maxStates: number, shouldPause?: (states: number) => boolean): 'end' | 'limit' | 'paused' {
+  /** Follows states until there are so many, or so much effort was made in all. */
+  on(maxStates: number, mostEffort: number, shouldPause?: (states: number) => boolean): 'end' | 'limit' | 'paused' {
     for (; this.next < this.states.length; this.next++) {
-      if (this.states.length > maxStates) return 'limit';
+      if (this.states.length > maxStates || this.memory.effort > mostEffort) return 'limit';
       if (shouldPause && this.next % 4 === 3 && shouldPause(this.states.length)) return 'paused';
       this.expand(this.next);
     }
@@ -571,7 +572,7 @@ export class Explorer {
 
   private rowWith(row: number, { zone, columns, values }: Pick<Landing, 'zone' | 'columns' | 'values'>): number {
     const { column } = this.memory.times;
-    return column < 0 || (columns.length === 0 && zone === this.zoneIn(row)) ? row : this.rows.with(row, [...columns, column], [...values, zone]);
+    return column < 0 || zone === AS_BEFORE ? row : this.rows.with(row, [...columns, column], [...values, zone]);
   }
 
   private isOwn = (column: number): boolean => !this.left.has(column);

@@ -127,14 +127,20 @@ class Placing<T> {
 
   /** Goes on by the value of a column. */
   by(column: number, value: number): void {
-    this.from = branchingOn(this.here ?? this.put({ isAnswer: false, column, test: null, next: new Numbered<Tree<T>>(), from: this.from, value: this.value }), column);
+    this.from = branchingOn(
+      this.here ?? this.put({ isAnswer: false, column, test: null, next: new Numbered<Tree<T>>(), from: this.from, value: this.value }),
+      column
+    );
     this.value = value;
   }
 
   /** Goes on by what came of a test. */
   byTest(came: number, about: Node | null, shelf: Shelf): Tested {
     const { from, value } = this;
-    this.from = branchingOn(this.here ?? this.put({ isAnswer: false, column: TEST, test: new Tested(about, shelf), next: new Numbered<Tree<T>>(), from, value }), TEST);
+    this.from = branchingOn(
+      this.here ?? this.put({ isAnswer: false, column: TEST, test: new Tested(about, shelf), next: new Numbered<Tree<T>>(), from, value }),
+      TEST
+    );
     this.value = came;
     return this.from.test!;
   }

@@ -37,6 +37,7 @@ export class Memory {
   private readonly stale = new Set<Question>();
   private asked = new Set<string>();
   watched: Program;
+  /** So many answers were given so far. */
   private answers = 0;
   private readonly followed = new Map<Slot, Followed>();
   /** Whether all that followed from states does so as before the last edit. */
@@ -179,7 +180,8 @@ export class Memory {
 
   /** All columns that are asked for to find an answer in a state, whatever came of that. */
   *askedIn(answer: object, reading: Reading): Iterable<number> {
-    for (const { of } of pathTo(foundOf(answer).leaf))
+    const found = foundOf(answer);
+    for (const { of } of (found.path ??= pathTo(found.leaf)))
       if (typeof of === 'number') yield of;
       else yield* of.askedIn(reading);
   }
@@ -248,6 +250,11 @@ export class Memory {
     return number;
   }
 
+  /** What takes long: answers that were asked for, and zones of time that were told apart so far. */
+  get effort(): number {
+    return this.answers + this.times.count;
+  }
+
   eventNumber = (event: RunEvent): number => this.numbered(JSON.stringify(event), event);
 
   private numbered(key: string, event: RunEvent): number {
@@ -286,7 +293,7 @@ export class Memory {
     for (; known !== columns.length; asked = ask()) known = columns.length;
     const leaf = question.add(reading, asked.reads, asked.answer);
     const { answer } = leaf;
-    (answer as Noted)[FOUND] = { question: question as Learned<unknown>, leaf, known: columns.length, number: this.answers++ };
+    (answer as Noted)[FOUND] = { question: question as Learned<unknown>, leaf, known: columns.length, number: this.answers++, path: null };
     for (const scene of this.asked) {
       const questions = this.about.get(scene);
       if (questions) questions.add(question);
@@ -302,6 +309,7 @@ interface FoundBy {
   readonly leaf: Leaf<unknown>;
   readonly known: number;
   readonly number: number;
+  path: readonly Found[] | null;
 }
 
 const FOUND = Symbol('found');

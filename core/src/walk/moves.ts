@@ -11,6 +11,8 @@ export interface InTime {
   readonly asked: ReadonlySet<number>;
   /** Whether it ends what waits. */
   readonly isEnded: (wait: number) => boolean;
+  /** Nothing begins to wait, ends, or was asked. */
+  readonly isNothing: boolean;
 }
 
 /** How an outcome was come to, as far as time matters for it. */

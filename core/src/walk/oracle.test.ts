@@ -36,7 +36,9 @@ test('exploring says what running every event in every state says, of pieces wit
       const telling = tellingOf(program);
       const slots = new Slots(program, telling, () => undefined);
       const textAt = exploration.states.map((_, at) => textOf(program, new Ambient(program), slots, exploration.runOf(at), telling));
-      const moves = new Set(exploration.edges.states.flatMap((at) => exploration.edges.of(at).map(({ to, event }) => moveOf(textAt[at]!, event, textAt[to]!))));
+      const moves = new Set(
+        exploration.edges.states.flatMap((at) => exploration.edges.of(at).map(({ to, event }) => moveOf(textAt[at]!, event, textAt[to]!)))
+      );
       const mine = { states: new Set(textAt), fired: exploration.fired };
       // A timeline is looked at where it was last and where it comes to, not at every moment between.
       if (!theirs.isPlayed && (exploration.unfollowed.size === 0 || theirs.isWhole)) {

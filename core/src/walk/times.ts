@@ -39,6 +39,11 @@ export class Times {
     return this.slot.column;
   }
 
+  /** So many zones were told apart so far. */
+  get count(): number {
+    return this.slot.values.length;
+  }
+
   zone = (number: number): Zone => (number === 0 ? NOTHING_WAITS : (this.slot.values[number] as Zone));
 
   /** The number of a zone; 0 where nothing waits. */

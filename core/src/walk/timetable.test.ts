@@ -15,6 +15,7 @@ const move = (
   time: {
     starts: (more.starts ?? []).map(([wait, span]) => ({ wait, span })),
     asked: new Set(),
+    isNothing: false,
     isEnded: (wait) => more.ends?.includes(wait) ?? false,
   },
   ...more,

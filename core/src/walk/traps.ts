@@ -33,7 +33,12 @@ export function findTraps(program: Program, exploration: Exploration): Trap[] {
     const stack = homeward.lostWith(at);
     if (stack) lost.set(String(at), stack);
   }
-  const groups = bottomGroups([...lost.keys()], (at) => edges.endsOf(Number(at)).map(String).filter((to) => lost.has(to)));
+  const groups = bottomGroups([...lost.keys()], (at) =>
+    edges
+      .endsOf(Number(at))
+      .map(String)
+      .filter((to) => lost.has(to))
+  );
   const found = new Map<string, Trap>();
   for (const group of groups) {
     const members = group.map(Number).sort((a, b) => a - b);
@@ -108,8 +113,7 @@ function resting(program: Program, { states, edges, unfollowed, leavesFrom, stir
   for (const state of goesOn) for (const source of sources[state]!) goesOn.add(source);
   const leading = new Set(at.filter((state) => goesOn.has(state)).map((state) => states[state]!.frame));
   const canGoOn = (state: number) =>
-    goesOn.has(state) ||
-    (!leading.has(states[state]!.frame) && [...edges.of(state), ...stirs.of(state)].some((edge) => doesMore(program, edge)));
+    goesOn.has(state) || (!leading.has(states[state]!.frame) && [...edges.of(state), ...stirs.of(state)].some((edge) => doesMore(program, edge)));
   const isExit = (frame: string) => program.scenes.get(frame)?.scene.ending === true || leavesFrom.has(frame);
   return at.filter((state) => {
     const { frame } = states[state]!;

@@ -14,28 +14,23 @@ export interface Zone {
   readonly bounds: readonly number[];
 }
 
-const NO_BOUND = Infinity;
-
 /** Up to a time, it included. */
 const within = (time: number): number => 2 * time + 1;
 const ZERO = within(0);
 /** Less than no time. */
 const BELOW = 0;
 
-const isWithin = (bound: number): number => Math.abs(bound % 2);
+const isWithin = (bound: number): number => bound & 1;
 
-const plus = (a: number, b: number): number => {
-  if (a === NO_BOUND || b === NO_BOUND) return NO_BOUND;
-  const [x, y] = [isWithin(a), isWithin(b)];
-  return a - x + (b - y) + (x & y);
-};
+/** Within the sum of two times where both are within theirs. */
+const plus = (a: number, b: number): number => a + b - ((a | b) & 1);
 
 /** The time of a bound, in units. */
 const timeOf = (bound: number): number => (bound - isWithin(bound)) / 2;
 
 export const NOTHING_WAITS: Zone = { waits: [], spans: [], bounds: [ZERO] };
 
-/** Bounds that can be changed. */
+/** Bounds that can be changed, and are always as tight as they make each other: closed. */
 class Matrix {
   readonly size: number;
   constructor(readonly cells: number[]) {
@@ -48,27 +43,35 @@ class Matrix {
     this.cells[i * this.size + j] = bound;
   }
 
-  /** Makes every bound as tight as the others make it; false where nothing is left. */
-  close(): boolean {
+  /** Tightens one bound of what is closed, and all that it makes tighter; false where nothing is left. */
+  tighten(i: number, j: number, bound: number): boolean {
     const { size, cells } = this;
-    for (let k = 0; k < size; k++)
-      for (let i = 0; i < size; i++) {
-        const ik = cells[i * size + k]!;
-        if (ik === NO_BOUND) continue;
-        for (let j = 0; j < size; j++) {
-          const by = plus(ik, cells[k * size + j]!);
-          if (by < cells[i * size + j]!) cells[i * size + j] = by;
-        }
+    if (bound >= cells[i * size + j]!) return true;
+    if (plus(bound, cells[j * size + i]!) < ZERO) return false;
+    for (let k = 0; k < size; k++) {
+      const by = plus(cells[k * size + i]!, bound);
+      if (by >= cells[k * size + j]!) continue;
+      for (let l = 0; l < size; l++) {
+        const through = plus(by, cells[j * size + l]!);
+        if (through < cells[k * size + l]!) cells[k * size + l] = through;
       }
-    for (let i = 0; i < size; i++) if (cells[i * size + i]! < ZERO) return false;
+    }
     return true;
   }
 
-  /** Tightens one bound; false where nothing is left. */
-  tighten(i: number, j: number, bound: number): boolean {
-    if (bound >= this.at(i, j)) return true;
-    this.put(i, j, bound);
-    return this.close();
+  /** Lets more time pass than before in what is closed: until each there is at least so much, and what lies between them. */
+  loosen(least: (old: number) => number): void {
+    const { size, cells } = this;
+    const before = cells.slice(0, size);
+    for (let j = 1; j < size; j++) before[j] = least(before[j]!);
+    for (let j = 1; j < size; j++) {
+      let bound = before[j]!;
+      for (let k = 1; k < size; k++) {
+        const through = plus(before[k]!, cells[k * size + j]!);
+        if (through < bound) bound = through;
+      }
+      cells[j] = bound;
+    }
   }
 }
 
@@ -83,7 +86,10 @@ export const mostLeft = ({ waits, bounds }: Zone, i: number): number => mostIn(b
 /** Whether something is due at this very moment, however time has passed. */
 export const isDueNow = ({ waits, bounds }: Zone, i: number): boolean => bounds[(i + 1) * (waits.length + 1)]! <= ZERO;
 
-export const dueNow = (zone: Zone): readonly number[] => zone.waits.flatMap((_, i) => (isDueNow(zone, i) ? i : []));
+export function isAnyDueNow(zone: Zone): boolean {
+  for (let i = 0; i < zone.waits.length; i++) if (isDueNow(zone, i)) return true;
+  return false;
+}
 
 /** With more that begins to wait, each for so long. */
 export function started(zone: Zone, more: readonly { readonly wait: number; readonly span: number }[]): Zone {
@@ -105,30 +111,30 @@ export function started(zone: Zone, more: readonly { readonly wait: number; read
 
 /** Without some of what waits. */
 export function without(zone: Zone, isGone: (i: number) => boolean): Zone {
-  const kept = zone.waits.flatMap((_, i) => (isGone(i) ? [] : i));
-  if (kept.length === zone.waits.length) return zone;
+  const places = [0];
+  for (let i = 0; i < zone.waits.length; i++) if (!isGone(i)) places.push(i + 1);
   const size = zone.waits.length + 1;
-  const places = [0, ...kept.map((i) => i + 1)];
-  return {
-    waits: kept.map((i) => zone.waits[i]!),
-    spans: kept.map((i) => zone.spans[i]!),
-    bounds: places.flatMap((i) => places.map((j) => zone.bounds[i * size + j]!)),
-  };
+  if (places.length === size) return zone;
+  const bounds: number[] = [];
+  for (const i of places) for (const j of places) bounds.push(zone.bounds[i * size + j]!);
+  const kept = places.slice(1);
+  return { waits: kept.map((i) => zone.waits[i - 1]!), spans: kept.map((i) => zone.spans[i - 1]!), bounds };
 }
 
 /** Any time later, as long as nothing is due; where something is due at once, no time passes. */
 export function later(zone: Zone): Zone {
-  if (zone.waits.length === 0 || dueNow(zone).length > 0) return zone;
+  if (zone.waits.length === 0 || isAnyDueNow(zone)) return zone;
   const matrix = matrixOf(zone);
-  for (let i = 1; i < matrix.size; i++) matrix.put(0, i, BELOW);
-  return matrix.close() ? { ...zone, bounds: matrix.cells } : zone;
+  // Of what can be due at this very moment only what is not.
+  for (let i = 1; i < matrix.size; i++) if (!matrix.tighten(0, i, BELOW)) return zone;
+  matrix.loosen(() => BELOW);
+  return { ...zone, bounds: matrix.cells };
 }
 
 /** The moment at which one is due before all others, of which some have to be later; it is still in it. Null where that cannot be. */
 export function dueFirst(zone: Zone, i: number, isBehind: (j: number) => boolean): Zone | null {
   const matrix = matrixOf(zone);
-  for (let j = 1; j < matrix.size; j++) matrix.put(0, j, Math.max(matrix.at(0, j), ZERO));
-  if (!matrix.close()) return null;
+  matrix.loosen((old) => Math.max(old, ZERO));
   // It is due when nothing is left of it, and none of the others was due before.
   if (!matrix.tighten(i + 1, 0, ZERO)) return null;
   for (let j = 0; j < zone.waits.length; j++) if (j !== i && isBehind(j) && !matrix.tighten(0, j + 1, BELOW)) return null;
@@ -153,7 +159,10 @@ export function earliest(zone: Zone, which: readonly number[]): Zone {
 }
 
 /** Whether all ways in which time can have passed in one zone are in another, of the same things. */
-export const isInside = (inner: Zone, outer: Zone): boolean => inner.bounds.every((bound, i) => bound <= outer.bounds[i]!);
+export function isInside(inner: Zone, outer: Zone): boolean {
+  for (let i = 0; i < inner.bounds.length; i++) if (inner.bounds[i]! > outer.bounds[i]!) return false;
+  return true;
+}
 
 /** Whether so much being left of each, in units, is in a zone; times that differ by less than half a unit are one. */
 export function holds({ waits, bounds }: Zone, left: readonly number[]): boolean {
