@@ -112,7 +112,11 @@ for (const [name, { make, whole, small, model }] of Object.entries(families)) {
     const ours = explored(whole);
     if (ours.states !== spin.states) throw new Error(`Spin finds ${count(spin.states)} states, we ${count(ours.states)}`);
     const [a, b] = [ours, spin].map(({ states, took }) => (states / took) * 1000) as [number, number];
-    tell('  beside a compiled verifier (Spin), the same states', `${count(a)} and ${count(b)} states a second: ${(a / b).toFixed(2)} ×`, 'budget 3 ×');
+    tell(
+      '  beside a compiled verifier (Spin), the same states',
+      `${count(a)} and ${count(b)} states a second: ${(a / b).toFixed(2)} ×`,
+      'budget 3 ×'
+    );
   }
 }
 
