@@ -48,7 +48,7 @@ export function tellApart(before: Program, after: Program, most = USUAL_PAIRS): 
   const queue: Pair[] = [];
   const known = new Set<string>();
   let isCut = false;
-  const untried = new Set([...one.telling.untried, ...other.telling.untried]);
+  const untried = new Set([...one.telling.untried.values(), ...other.telling.untried.values()]);
   const meet = (pair: Pair): Apart | null => {
     const key = `${one.keyOf(pair.one)} || ${other.keyOf(pair.other)}`;
     const isPassing = pair.event?.type === 'hover' || pair.event?.type === 'focus';

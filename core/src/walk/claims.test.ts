@@ -8,6 +8,7 @@ import { starters } from '../starters/table.ts';
 import { audit, routeEnd } from './audit.ts';
 
 type Spec = Parameters<typeof compose>[0];
+type Layers = NonNullable<NonNullable<Spec['frames']>[string]['layers']>;
 
 /** The rules that are looked at here; the others have tests of their own. */
 const HERE = new Set(
@@ -144,7 +145,7 @@ describe('what is tried', () => {
       home: {
         layers: {
           name: { type: 'field' as const, at: [0, 0, 200, 60] as const, field: { kind: 'text' as const } },
-          go: button(0, 100, 'click → if contains(name.value, "a") and contains(name.value, "q") → go to shop'),
+          go: button(0, 100, 'click → if substring(name.value, 2, 3) = "bay" → go to shop'),
         },
       },
       shop: { layers: { end: button(0, 0, 'click → if contains(name.value, "z") → go to home') } },
@@ -152,6 +153,119 @@ describe('what is tried', () => {
     const { exploration, told: all } = audited({ frames: { home: frames.home, shop: {} } });
     expect(exploration.cut).toBe('not tried: all that can be put into name');
     expect(all).toEqual([]);
+  });
+
+  test('what is not tried in one place keeps nothing from being said of another that it leads nowhere near', () => {
+    const name = { type: 'field' as const, at: [0, 300, 200, 60] as const, field: { kind: 'text' as const } };
+    const asks = button(0, 100, 'click → if substring(name.value, 2, 3) = "bay" → go to home');
+    const spec = (cellar: Layers, more: Layers = {}): Spec => ({
+      frames: {
+        home: home(['click → go to shop'], { down: button(0, 200, 'click → go to cellar'), ...more }),
+        shop: back,
+        cellar: { layers: cellar },
+      },
+    });
+    const asked = { name, asks };
+    const lost = spec({}, asked);
+    expect(audited(lost).exploration.cut).toBe('not tried: all that can be put into name');
+    expect(told(lost)).toEqual(['dead-end: Nothing leads on from cellar.']);
+    // Where it stands on the frame itself, it could lead on.
+    expect(told(spec(asked))).toEqual([]);
+  });
+
+  test('values of sliders that something is computed with are tried one by one', () => {
+    const slider = (y: number, field: object) => ({
+      type: 'field' as const,
+      at: [0, y, 200, 40] as const,
+      field: { kind: 'slider' as const, ...field },
+    });
+    const piece = (condition: string, field: object = { min: 0, max: 10, step: 1 }, more: object = {}) => ({
+      home: { layers: { a: slider(0, field), b: slider(50, field), go: button(0, 100, `click → if ${condition} → go to shop`) }, ...more },
+      shop: back,
+    });
+    for (const [condition, isMet] of [
+      ['a.value + b.value = 17', true],
+      ['a.value * b.value = 35', true],
+      ['a.value * b.value = 11', false],
+      ['a.value - b.value > 10', false],
+    ] as const)
+      expect([condition, told({ frames: piece(condition) })]).toEqual([
+        condition,
+        isMet ? [] : ['unreachable-frame: What leads to it never comes about: go on home.'],
+      ]);
+    // What goes by fives is never 3.
+    const fives = { min: 0, max: 20, step: 5 };
+    expect(told({ frames: piece('a.value = 3', fives) })).toHaveLength(1);
+    expect(told({ frames: piece('a.value > 3 and a.value < 8', fives) })).toEqual([]);
+    // One that goes anywhere cannot be tried whole, but what is found is found.
+    const smooth = audited({ frames: piece('a.value + b.value = 17', { min: 0, max: 10 }) });
+    expect([smooth.exploration.cut, smooth.told]).toEqual(['not tried: all that can be put into a and b', []]);
+    expect(smooth.exploration.reached.has('shop')).toBe(true);
+  });
+
+  test('a variable that is computed of a slider is what it can be', () => {
+    const sum = (condition: string) => ({
+      variables: { Seats: { type: 'number' as const, initial: 1, min: 1, max: 6 }, Price: { type: 'number' as const, initial: 0 } },
+      frames: {
+        home: {
+          layers: {
+            a: {
+              type: 'field' as const,
+              at: [0, 0, 200, 40] as const,
+              field: { kind: 'slider' as const, min: 1, max: 6, step: 1, variable: 'Seats' },
+            },
+            count: button(0, 100, 'click → set Price to Seats * 12'),
+            go: button(0, 200, `click → if ${condition} → go to shop`),
+          },
+        },
+        shop: back,
+      },
+    });
+    expect(told(sum('Price = 48'))).toEqual([]);
+    expect(told(sum('Price = 50'))).toEqual(['unreachable-frame: What leads to it never comes about: go on home.']);
+  });
+
+  test('numbers below nothing are tried where nobody forbids them', () => {
+    const field = (field: object) => ({
+      home: {
+        layers: {
+          t: { type: 'field' as const, at: [0, 0, 200, 40] as const, field: { kind: 'number' as const, ...field } },
+          go: button(0, 100, 'click → if t.value < -5 → go to shop'),
+        },
+      },
+      shop: back,
+    });
+    expect(told({ frames: field({}) })).toEqual([]);
+    expect(told({ frames: field({ min: 0 }) })).toHaveLength(1);
+  });
+
+  test('texts that contain, start and end with what is asked for are tried together, and nothing is left where that is all', () => {
+    const field = (...conditions: string[]) => ({
+      home: {
+        layers: {
+          t: { type: 'field' as const, at: [0, 0, 200, 40] as const, field: { kind: 'text' as const } },
+          ...Object.fromEntries(conditions.map((one, i) => [`go${i}`, button(0, 100 + i * 70, `click → if ${one} → go to ${['shop', 'end'][i]}`)])),
+        },
+      },
+      shop: back,
+      ...(conditions.length > 1 ? { end: back } : {}),
+    });
+    const never = ['unreachable-frame: What leads to it never comes about: go0 on home.'];
+    const mail = 'contains(t.value, "@") and ends with(t.value, ".no")';
+    for (const [condition, wanted] of [
+      [mail, []],
+      [`${mail} and not(starts with(t.value, "info"))`, []],
+      ['starts with(t.value, "A") and starts with(t.value, "B")', never],
+      ['starts with(t.value, "AB") and not(starts with(t.value, "A"))', never],
+      ['contains(t.value, "bay") and not(contains(t.value, "ay"))', never],
+      ['t.value = "Bay" and contains(t.value, "q")', never],
+      ['contains(t.value, "a") and contains(t.value, "q") and t.value != ""', []],
+    ] as const) {
+      const { exploration, told } = audited({ frames: field(condition) });
+      expect([condition, exploration.cut, told]).toEqual([condition, null, wanted]);
+    }
+    const long = audited({ frames: field('string length(t.value) >= 8 and contains(t.value, "1")', mail) });
+    expect([long.told, [...long.exploration.reached.keys()].sort()]).toEqual([[], ['end', 'home', 'shop']]);
   });
 });
 
@@ -420,7 +534,7 @@ test('of a frame that is never reached it says which threads would lead there', 
 test('where not everything can be tried, a frame that nothing could lead to whatever holds is still told, and no other', () => {
   const button = (y: number, line: string) => ({ at: [0, y, 100, 60] as const, text: 'Go', lines: [line] });
   const field = { type: 'field', at: [0, 100, 200, 48], field: { kind: 'text' } } as const;
-  const asks = 'click → if contains(field.value, "@") and ends with(field.value, ".no") → go to sent; otherwise if 1 > 2 → go to home';
+  const asks = 'click → if lower case(field.value) = "bay" → go to sent; otherwise if 1 > 2 → go to home';
   const says = (home: string[], more: Parameters<typeof compose>[0]['frames'] = {}, spec: Partial<Parameters<typeof compose>[0]> = {}) => {
     const layers = { field, ...Object.fromEntries(home.map((line, i) => [`b${i}`, button(200 + i * 80, line)])) };
     const back = { layers: { back: button(0, 'click → go to home') } };
@@ -445,6 +559,6 @@ test('where not everything can be tried, a frame that nothing could lead to what
   );
   expect(says([asks], {}, { lines: ['key l → go to lost'] }).told).toEqual([]);
   // What stands on a frame that is never there keeps nothing from being told.
-  const away = { layers: { field: { ...field }, b: button(200, 'click → if contains(field.value, "@") → go to home') } };
+  const away = { layers: { field: { ...field }, b: button(200, 'click → if lower case(field.value) = "bay" → go to home') } };
   expect(says(['click → go to sent'], { lost: away })).toEqual({ cut: null, told: ['lost is never reached'] });
 });

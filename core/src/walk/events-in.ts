@@ -12,6 +12,7 @@ import { nextDeadline } from '../run/run.ts';
 import { canPressBeside, groundOf } from '../run/reach.ts';
 import type { RootRun, RunEvent, RunState } from '../run/state.ts';
 import type { Telling } from './telling.ts';
+import { valuesFor } from './values.ts';
 
 const live = (threads: readonly Thread[]): Cue[] => threads.filter((thread) => thread.enabled).map((thread) => thread.cue);
 
@@ -132,7 +133,7 @@ function* eventsOn(one: Stood, screen: Screen<Stood>, root: RootRun, telling: Te
   if (has('focus') || telling.focuses(node)) yield { type: 'focus', layer };
   for (const swipe of tried(cues, 'swipe')) yield { ...swipe, layer };
   if (drag) yield* drags(one, own, screen);
-  if (field && !isBox) for (const value of valuesFor(node.layer.id, field, telling)) yield { type: 'value', layer, value };
+  if (field && !isBox) for (const value of valuesFor(field, telling.askedOf(node.layer.id))) yield { type: 'value', layer, value };
   // Nobody can play it but the piece, and what goes round never ends.
   if (isMediaLayer(node.layer) && !media?.loop && tried(own, 'media').some(({ what }) => what === 'ended') && root.media[layer] === 'playing')
     yield { type: 'media', layer, what: 'ended' };
@@ -162,19 +163,3 @@ function* drags(from: Stood, cues: readonly Cue[], screen: Screen<Stood>): Itera
 
 /** In CSS px. */
 const AWAY = 40;
-
-/** One value for each class that comparing with given values can tell apart. */
-function* valuesFor(id: string, field: NonNullable<Stood['node']['layer']['field']>, { compared }: Telling): Iterable<Value> {
-  const values = compared.valuesOf(`${id}.value`);
-  const lengths = compared.asksLengthOf(`${id}.value`);
-  if (field.kind === 'choice') return yield* field.options ?? [];
-  const numbers = values.filter((value) => typeof value === 'number').sort((a, b) => a - b);
-  const between = numbers.slice(1).map((value, i) => (value + numbers[i]!) / 2);
-  const near = [...numbers.flatMap((value) => [value - 1, value, value + 1]), ...between];
-  if (field.kind === 'text') {
-    const long = lengths ? near.filter((value) => value >= 0 && value < 200).map((value) => 'a'.repeat(Math.round(value))) : [];
-    return yield* new Set(['', 'abc', ...values.filter((value) => typeof value === 'string'), ...long]);
-  }
-  const [min, max] = [field.min ?? 0, field.max ?? Math.max(10, ...near)];
-  yield* new Set([min, max, ...near.filter((value) => value >= min && value <= max)]);
-}

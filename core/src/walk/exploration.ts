@@ -73,6 +73,8 @@ export interface Exploration {
   readonly slices: readonly Exploration[];
   /** States that were met but not followed any further, because something was cut. */
   readonly unfollowed: ReadonlySet<number>;
+  /** So many states were met and not followed at all: whoever goes on follows them. */
+  readonly left: number;
   /** The run of a state, at rest; of its back stack only what lies on its top. */
   readonly runOf: (state: number) => RunState;
   /** Null where nothing in the piece goes back. */

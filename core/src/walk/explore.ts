@@ -174,6 +174,7 @@ class Sliced implements Exploring {
       ...core!,
       cut: [...new Set(all.flatMap(({ cut }) => cut ?? []))].join('; ') || null,
       count,
+      left: all.reduce((sum, one) => sum + one.left, 0),
       moves: all.reduce((sum, one) => sum + one.moves, 0),
       fired: union((one) => one.fired),
       branches: union((one) => one.branches),

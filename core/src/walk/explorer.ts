@@ -167,7 +167,6 @@ export class Explorer {
       isAt: (state, run) => this.isAt(state, run),
     }));
     this.begun = this.wordsOf(starts);
-    for (const gap of this.telling.untried) this.gaps.add(gap);
     for (const { frame, run, reports, acted } of starts) {
       this.account.begin(threadsIn(reports), branchesIn(reports), acted);
       if (leavesPiece(reports)) this.leavesFrom.add(frame);
@@ -306,7 +305,18 @@ export class Explorer {
       views,
       slices: [],
     };
-    const found = { states, count: states.length, moves, edges, reached, leavesFrom, unfollowed, stirs: this.stirs, ...told };
+    const found = {
+      states,
+      count: states.length,
+      left: states.length - next,
+      moves,
+      edges,
+      reached,
+      leavesFrom,
+      unfollowed,
+      stirs: this.stirs,
+      ...told,
+    };
     const routes = {
       routeTo: (state: number, stack?: readonly number[], more?: readonly Timed[]) => this.routes.to(state, stack, more),
       eventsFrom: (run: RunState, state: number, steps: readonly Timed[]) => this.eventsFrom(run, state, steps),
@@ -410,6 +420,7 @@ export class Explorer {
     }
     const events = memory.knownEvents(frame, glance) ?? memory.eventsOf(frame, here(), () => this.asking.find(here()));
     this.use(events, 'events', state, here);
+    for (const phrase of this.untriedAmong(events)) this.leave(state, phrase);
     for (const event of events) {
       if (!this.isAllowed(memory.events[event]!)) continue;
       this.moves++;
@@ -477,9 +488,28 @@ export class Explorer {
   private isTaken(state: number, outcome: Outcome, { isFull }: Landing): boolean {
     const left = outcome.isHurry || isFull === 'not followed' ? THIRD_TIME : this.isLooping(outcome) ? LOOPING : null;
     if (left === null) return true;
-    this.partial.add(state);
-    this.untaken.add(left);
+    this.leave(state, left);
     return false;
+  }
+
+  /** A state is followed only in part. */
+  private leave(state: number, what: string): void {
+    this.partial.add(state);
+    this.untaken.add(what);
+  }
+
+  private readonly untried = new Map<readonly number[], readonly string[]>();
+
+  /** What more could be done, as phrases, with the layers that some events are about. */
+  private untriedAmong(events: readonly number[]): readonly string[] {
+    const { untried } = this.telling;
+    if (untried.size === 0) return NONE;
+    let phrases = this.untried.get(events);
+    if (!phrases) {
+      const layers = events.flatMap((number) => layerAsked(this.memory.events[number]!) ?? []);
+      this.untried.set(events, (phrases = [...new Set(layers.flatMap((id) => untried.get(id) ?? []))]));
+    }
+    return phrases;
   }
 
   /** A loop without end is stopped somewhere; where it is stopped each time at something else, there is no end to that either. */
@@ -748,6 +778,12 @@ export class Explorer {
     );
   }
 }
+
+const NONE: readonly never[] = [];
+
+/** The layer into which something is put, or that is dragged. */
+const layerAsked = (event: RunEvent): string | undefined =>
+  event.type === 'value' || event.type === 'drag' ? event.layer.split('/').at(-1) : undefined;
 
 /** A state as it is read while it is looked at. */
 interface Glance extends Here {

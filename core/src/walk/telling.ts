@@ -10,6 +10,8 @@ import { asBefore } from './again.ts';
 import { lookingBack, type LookingBack } from './back.ts';
 import { Compared, keyOf, LENGTH } from './compared.ts';
 import { spoken, standingExpressions } from './standing.ts';
+import { areAllWays, PATTERNS, type Pattern } from './texts.ts';
+import { areAllTried, type Asked } from './values.ts';
 
 /** What can tell two runs of a piece apart besides states and variables, because something in the piece listens to it. */
 export interface Telling {
@@ -24,8 +26,10 @@ export interface Telling {
   readonly focuses: (node: Node) => boolean;
   /** What things are held against. */
   readonly compared: Compared;
-  /** What a person could do that exploring does not try, as phrases; empty where it tries all there is. */
-  readonly untried: readonly string[];
+  /** What is asked of the value of a field, by its layer. */
+  readonly askedOf: (layer: string) => Asked;
+  /** What a person could do with layers that exploring does not try, as phrases by layers; empty where it tries all there is. */
+  readonly untried: ReadonlyMap<string, string>;
   /** All of it as one text to compare. */
   readonly words: string;
 }
@@ -51,6 +55,8 @@ function toldApart(program: Program): Omit<Telling, 'looksBack'> {
   const reads = new Set(expressions.flatMap((ast) => [...readsOf(ast)]));
   const takesShared = (cue: Cue) => shared.some((key) => fitsOccasion(cue, { type: 'key', key }));
   const hears = (node: Node, fits: (cue: Cue) => boolean) => node.item.threads.some((thread) => thread.enabled && fits(thread.cue));
+  const fields = new Map(fieldsAsked(program, read).map((one) => [one.layer.id, one]));
+  const untriedFields = [...fields.values()].filter((one) => !isTried(one, compared)).map(({ layer }) => layer);
   const told: Omit<Telling, 'words' | 'looksBack'> = {
     back: goesBack,
     pad: reads.has('pad.button'),
@@ -58,10 +64,12 @@ function toldApart(program: Program): Omit<Telling, 'looksBack'> {
     leaves: (node) => hears(node, (cue) => waitsFor(cue, 'leave')),
     focuses: (node) => hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue)),
     compared,
-    untried: [...typed(program, expressions), ...dragged(program, reads)],
+    askedOf: (layer) => askedIn(compared, layer, fields.get(layer)),
+    untried: new Map([...putInto(untriedFields), ...dragged(program, reads)]),
   };
   const { back, pad, untried } = told;
-  return { ...told, words: JSON.stringify([back, pad, scroll, untried, compared.words, shared]) };
+  const asked = [...fields.values()].map(({ layer, isComputed, patterns }) => [layer.id, isComputed, patterns]);
+  return { ...told, words: JSON.stringify([back, pad, scroll, [...untried], asked, compared.words, shared]) };
 }
 
 /** What threads do and listen to that tells runs apart; known as long as no thread is another. */
@@ -104,19 +112,54 @@ const heldIn = ({ scenes }: Program): Layer[] => [...scenes.values()].flatMap(he
 
 const held = onceFor(({ items }: SceneProgram): readonly Layer[] => items.map(({ layer }) => layer).filter(({ field, drag }) => field || drag));
 
-/** Fields in which more can be typed than one value for each thing they are compared with: where they are computed with. */
-function typed(program: Program, expressions: readonly Ast[]): string[] {
-  const possible = possibleScenes(program);
-  const open = heldIn(program).filter(
-    ({ scene, field }) => possible.has(scene) && field && (field.kind === 'text' || field.kind === 'number' || field.kind === 'slider')
-  );
-  const names = open.filter((layer) => {
-    const keys = new Set([`${layer.id}.value`, ...(layer.field?.variable === undefined ? [] : [layer.field.variable])]);
-    const isIt: IsIt = (id, property) => keys.has(keyOf(id, property));
-    return expressions.some((ast) => isComputedWith(ast, isIt, false));
-  });
-  return names.length ? [`all that can be put into ${listWords(names.slice(0, 3).map(({ name }) => name))}`] : [];
+/** What is asked of the values of a field. */
+interface FieldAsked {
+  readonly layer: Layer;
+  /** Something is computed with them: more counts than how they compare with given ones. */
+  readonly isComputed: boolean;
+  /** How texts compare with given ones. */
+  readonly patterns: readonly Pattern[];
 }
+
+/** What is asked of fields that more can be put into than can be listed. */
+function fieldsAsked(program: Program, read: readonly Read[]): readonly FieldAsked[] {
+  const possible = possibleScenes(program);
+  const open = heldIn(program).filter(({ scene, field }) => possible.has(scene) && field && ['text', 'number', 'slider'].includes(field.kind));
+  return open.map((layer) => {
+    const keys = new Set([`${layer.id}.value`, ...(layer.field!.variable === undefined ? [] : [layer.field!.variable])]);
+    // What is set to just that holds the same.
+    const copies = ({ ast, sets }: Read) => sets !== null && ast.k === 'ref' && keys.has(keyOf(ast.id, ast.property));
+    for (let size = -1; size !== keys.size;) {
+      size = keys.size;
+      for (const one of read) if (copies(one)) keys.add(one.sets!);
+    }
+    const isIt: IsIt = (id, property) => keys.has(keyOf(id, property));
+    const isComputed = read.some((one) => !copies(one) && isComputedWith(one.ast, isIt, false));
+    const patterns = layer.field!.kind === 'text' ? read.flatMap(({ ast }) => patternsIn(ast, isIt)) : [];
+    return { layer, isComputed, patterns: [...new Map(patterns.map((one) => [`${one.asks} ${one.text}`, one])).values()] };
+  });
+}
+
+const askedIn = (compared: Compared, layer: string, { isComputed = false, patterns = [] }: Partial<FieldAsked> = {}): Asked => ({
+  values: compared.valuesOf(`${layer}.value`),
+  asksLength: compared.asksLengthOf(`${layer}.value`),
+  isComputed,
+  patterns,
+});
+
+/** Whether what a field can be filled with is tried as far as it counts. */
+const isTried = ({ layer, isComputed, patterns }: FieldAsked, compared: Compared): boolean => {
+  if (isComputed) return areAllTried(layer.field!);
+  if (patterns.every(({ asks }) => asks === 'is')) return true;
+  return !compared.asksLengthOf(`${layer.id}.value`) && areAllWays(patterns);
+};
+
+/** So many are named. */
+const MOST_NAMED = 3;
+
+const namesOf = (layers: readonly Layer[]): string => listWords(layers.slice(0, MOST_NAMED).map(({ name }) => name));
+
+const putInto = (layers: readonly Layer[]): [string, string][] => layers.map(({ id }) => [id, `all that can be put into ${namesOf(layers)}`]);
 
 type IsIt = (id: string, property: string | null) => boolean;
 
@@ -124,6 +167,7 @@ type IsIt = (id: string, property: string | null) => boolean;
 function isComputedWith(ast: Ast, isIt: IsIt, isCompared: boolean): boolean {
   if (ast.k === 'ref') return !isCompared && isIt(ast.id, ast.property);
   if (ast.k === 'call' && ast.fn === LENGTH && isCompared) return false;
+  if (ast.k === 'call' && patternOf(ast)) return isComputedWith(ast.args[0]!, isIt, true);
   const compares =
     (ast.k === 'op' && ['=', '!=', '<', '<=', '>', '>='].includes(ast.op) && (ast.a.k === 'value' || ast.b.k === 'value')) ||
     ((ast.k === 'between' || ast.k === 'in') &&
@@ -133,12 +177,32 @@ function isComputedWith(ast: Ast, isIt: IsIt, isCompared: boolean): boolean {
   return partsOf(ast).some((part) => isComputedWith(part, isIt, compares));
 }
 
+/** What a call asks of a text, where it asks that with a given one. */
+function patternOf(ast: Ast): Pattern | null {
+  if (ast.k !== 'call' || !(PATTERNS as readonly string[]).includes(ast.fn)) return null;
+  const [, given] = ast.args;
+  return given?.k === 'value' && typeof given.value === 'string' ? { asks: ast.fn as Pattern['asks'], text: given.value } : null;
+}
+
+/** All that an expression asks of a text by given ones. */
+function patternsIn(ast: Ast, isIt: IsIt): Pattern[] {
+  const isRef = (one: Ast | undefined): boolean => one?.k === 'ref' && isIt(one.id, one.property);
+  const called = ast.k === 'call' && isRef(ast.args[0]) ? patternOf(ast) : null;
+  const own = called ? [called] : comparesWith(ast, isRef).map((text): Pattern => ({ asks: 'is', text }));
+  return [...own, ...partsOf(ast).flatMap((part) => patternsIn(part, isIt))];
+}
+
+/** The texts that something is held against. */
+function comparesWith(ast: Ast, isRef: (one: Ast | undefined) => boolean): string[] {
+  const textOf = (one: Ast) => (one.k === 'value' && typeof one.value === 'string' ? [one.value] : []);
+  if (ast.k === 'op') return isRef(ast.a) ? textOf(ast.b) : isRef(ast.b) ? textOf(ast.a) : [];
+  return (ast.k === 'in' || ast.k === 'between') && isRef(ast.a) ? partsOf(ast).slice(1).flatMap(textOf) : [];
+}
+
 /** Layers that can be dragged anywhere, whose place is read. */
-function dragged(program: Program, reads: ReadonlySet<string>): string[] {
+function dragged(program: Program, reads: ReadonlySet<string>): [string, string][] {
   const read = (id: string) => [...reads].some((key) => /\.[xy]$/.test(key) && key.slice(0, -2).split('/').at(-1) === id);
   const possible = possibleScenes(program);
-  const names = heldIn(program)
-    .filter((layer) => possible.has(layer.scene) && layer.drag && !layer.drag.snap?.length && read(layer.id))
-    .map(({ name }) => name);
-  return names.length ? [`all places that ${listWords(names.slice(0, 3))} can be dragged to`] : [];
+  const free = heldIn(program).filter((layer) => possible.has(layer.scene) && layer.drag && !layer.drag.snap?.length && read(layer.id));
+  return free.map(({ id }) => [id, `all places that ${namesOf(free)} can be dragged to`]);
 }

@@ -139,7 +139,7 @@ function answer(isDone: boolean): void {
     states: exploration.count,
     moves: exploration.moves,
     cut: exploration.cut,
-    isLeft: exploration.unfollowed.size > 0,
+    isLeft: exploration.left > 0,
     fired: [...exploration.fired],
     reached: [...exploration.reached.keys()],
     ms: spent,
