@@ -1,4 +1,5 @@
 import type { Piece, Thread } from '../piece/piece.ts';
+import type { Cue } from '../vocabulary/cues/all.ts';
 import type { Program } from '../program/program.ts';
 import { stepKind, type Step } from '../vocabulary/steps/all.ts';
 
@@ -15,7 +16,7 @@ export function lookingBack(program: Program): LookingBack {
   const found = new Set<string>();
   for (const thread of threads) {
     if (!stepsOf(thread).some(goesBack)) continue;
-    const frames = framesOf(program, thread);
+    const frames = threads.some((other) => other !== thread && goesOnWith(other, thread)) ? null : framesOf(program, thread);
     if (frames === null) return null;
     for (const frame of frames) found.add(frame);
   }
@@ -35,6 +36,13 @@ export function lookingBack(program: Program): LookingBack {
 const stepsOf = ({ branches }: Thread): readonly Step[] => branches.flatMap(({ steps }) => steps);
 
 const goesBack = (step: Step): boolean => step.do === 'go' && step.target.to === 'back';
+
+/** Cues that come by themselves: no other one comes with them, nor is set off by what is done in answer. */
+const ALONE: ReadonlySet<Cue['type']> = new Set<Cue['type']>(['click', 'key', 'pad', 'swipe', 'scroll', 'after']);
+
+/** Whether one thread may lead on in answer to the event to which another one goes back: what that was come from lies below then. */
+const goesOnWith = (one: Thread, other: Thread): boolean =>
+  stepsOf(one).some((step) => step.do === 'go') && (!ALONE.has(one.cue.type) || (one.owner === other.owner && one.cue.type === other.cue.type));
 
 const leavesNoTrace = (step: Step): boolean => step.do === 'go' && step.replace === true;
 

@@ -225,6 +225,27 @@ describe('what is tried', () => {
     expect(told(sum('Price = 50'))).toEqual(['unreachable-frame: What leads to it never comes about: go on home.']);
   });
 
+  test('what is computed of one number with given ones is held against what that comes to', () => {
+    const field = (condition: string, field: object = {}) => ({
+      home: {
+        layers: {
+          t: { type: 'field' as const, at: [0, 0, 200, 40] as const, field: { kind: 'number' as const, min: 1, max: 9, ...field } },
+          go: button(0, 100, `click → if ${condition} → go to shop`),
+        },
+      },
+      shop: back,
+    });
+    const says = (condition: string) => {
+      const { exploration, told } = audited({ frames: field(condition) });
+      return [exploration.cut, told.length];
+    };
+    expect(says('t.value * 12.5 > 100')).toEqual([null, 0]);
+    expect(says('100 < 2 * (3 - t.value) / -0.1')).toEqual([null, 0]);
+    expect(says('t.value * 12.5 > 113')).toEqual([null, 1]);
+    expect(says('t.value * 3 = 22')).toEqual([null, 0]);
+    expect(says('t.value * t.value > 50')).toEqual(['not tried: all that can be put into t', 0]);
+  });
+
   test('numbers below nothing are tried where nobody forbids them', () => {
     const field = (field: object) => ({
       home: {

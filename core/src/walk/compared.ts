@@ -1,4 +1,5 @@
 import { partsOf, type Ast, type Value } from '../expression/ast.ts';
+import { heldAgainst } from './linear.ts';
 
 /**
  * Which given values a thing is held against: what stands in one expression is held against each other, and a variable against what it
@@ -17,6 +18,9 @@ export class Compared {
       if (at.k === 'ref') keys.push(keyOf(at.id, at.property));
       if (at.k === 'special') keys.push(at.what);
       if (at.k === 'value') values.push(at.value);
+      const held = heldAgainst(at);
+      // As a person would write it, too.
+      if (held) values.push(held.value, Number(held.value.toPrecision(12)));
       asksLength ||= at.k === 'call' && at.fn === LENGTH;
       partsOf(at).forEach(visit);
     };

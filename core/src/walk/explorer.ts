@@ -476,12 +476,15 @@ export class Explorer {
     const row = this.rowBy(this.rowOf[state]!, effect, landing);
     const stack = this.stackOf[state]!;
     const deed = this.effects.deed(effect);
-    if (!outcome.isTaken) {
+    const { threads, isTaken, pushed } = outcome;
+    const come = (stack: number, over: Push | null): void => {
+      const arrival: Arrival = { row, step, threads, effect, isTaken, stack, over, pushed };
       // What is due with it at that moment follows at once.
-      if (due) return this.goOn(state, step, effect, row, stack);
-      return this.arrive(state, step, deed, effect, row, stack, null, outcome.pushed);
-    }
-    this.stacks.whatLiesBelow(stack, (below, push) => this.arrive(state, step, deed, effect, row, below, push, outcome.pushed));
+      if (due) this.goOn(state, arrival);
+      else this.arrive(state, deed, arrival);
+    };
+    if (isTaken) this.stacks.whatLiesBelow(stack, come);
+    else come(stack, null);
   }
 
   /** Whether what comes of something is followed on; where it is not, the state is told to be followed only in part. */
@@ -536,16 +539,19 @@ export class Explorer {
   }
 
   /** Lets all that is due at one moment happen, before anybody can do anything. */
-  private goOn(state: number, first: Timed, effect: Effect, begun: number, stack: number): void {
-    let [row, step, threads] = [begun, first, effect.outcome.threads];
-    const pushed = [...effect.outcome.pushed];
+  private goOn(state: number, begun: Arrival): void {
+    let { row, step, threads } = begun;
+    let { isTaken } = begun;
+    const { stack, over, effect } = begun;
+    const pushed = [...begun.pushed];
     for (let i = 0; i < MOST_AT_ONCE; i++) {
       const due = this.clock.dueAtOnce(this.zoneIn(row), this.rootsIn(row));
       if (!due) break;
       const here = this.hereOf(row, stack, due.passed, pushed.at(-1));
       const next = this.memory.outcomeOf(due.event, here, () => this.asking.learn(here, due.event));
-      // What lies below what was come from is not known here.
-      if (next.isTaken && pushed.length === 0) break;
+      const isBelowAsked = next.isTaken && pushed.length === 0;
+      // One way back over another is not followed at once.
+      if (isBelowAsked && over) break;
       const landing = this.clock.land(this.zoneIn(row), due, next, here);
       step = { event: step.event, moves: [...step.moves, landing.move] };
       threads = [...threads, ...next.threads];
@@ -553,12 +559,17 @@ export class Explorer {
       this.note(state, due.event, then, step, () => here);
       if (next.leaves) return void this.leavesFrom.add(this.frameIn(row));
       if (!this.isTaken(state, next, landing) || landing.isFull) return;
+      row = this.rowBy(row, then, landing);
+      if (isBelowAsked) {
+        const come = { row, step, threads, effect, isTaken: true, pushed: next.pushed };
+        return this.stacks.whatLiesBelow(stack, (below, push) => this.goOn(state, { ...come, stack: below, over: push }));
+      }
+      isTaken ||= next.isTaken;
       if (next.isTaken) pushed.pop();
       pushed.push(...next.pushed);
-      row = this.rowBy(row, then, landing);
     }
-    const deed = step === first ? this.effects.deed(effect) : this.edges.deed(step, threads);
-    this.arrive(state, step, deed, effect, row, stack, null, pushed);
+    const deed = step === effect.step ? this.effects.deed(effect) : this.edges.deed(step, threads);
+    this.arrive(state, deed, { row, step, threads, effect, isTaken, stack, over, pushed });
   }
 
   private note(state: number, event: number, effect: Effect, step: Timed, here: () => Here): void {
@@ -626,26 +637,17 @@ export class Explorer {
     return true;
   }
 
-  /** Comes to a row with a stack, on which more is put; `over` is what was gone back over. */
-  private arrive(
-    from: number,
-    step: Timed,
-    deed: number,
-    effect: Effect,
-    row: number,
-    stack: number,
-    over: Push | null,
-    pushed: readonly string[]
-  ): void {
+  /** Comes to a state, new or known, from one that is followed. */
+  private arrive(from: number, deed: number, { row, step, effect, isTaken, stack, over, pushed }: Arrival): void {
     // Where nobody asks for it, it is all one what was come from.
     const isAsked = this.isBackAsked(row);
     const { top, below } = isAsked ? this.put(row, stack, pushed) : { top: EMPTY, below: stack };
     const isPut = isAsked && pushed.length > 0;
     const to = this.meet(row, top, from, step, over, this.states[over ? over.from : from]!.start, isPut);
-    if (isPut) this.stacks.lay(top, below, effect.outcome.isTaken ? null : { from, step, entry: to, below });
+    if (isPut) this.stacks.lay(top, below, isTaken ? null : { from, step, entry: to, below });
     if (to === from) return;
     this.account.move(effect);
-    this.edges.add(from, to, deed, over !== null || (effect.outcome.isTaken && stack !== this.stackOf[from]));
+    this.edges.add(from, to, deed, over !== null || (isTaken && stack !== this.stackOf[from]));
   }
 
   private isBackAsked(row: number): boolean {
@@ -784,6 +786,19 @@ const NONE: readonly never[] = [];
 /** The layer into which something is put, or that is dragged. */
 const layerAsked = (event: RunEvent): string | undefined =>
   event.type === 'value' || event.type === 'drag' ? event.layer.split('/').at(-1) : undefined;
+
+/** What a state is come to with: a row, a stack with what is put on it, and over what was gone back for that. */
+interface Arrival {
+  readonly row: number;
+  readonly step: Timed;
+  readonly threads: readonly string[];
+  readonly effect: Effect;
+  /** Something was taken off the stack. */
+  readonly isTaken: boolean;
+  readonly stack: number;
+  readonly over: Push | null;
+  readonly pushed: readonly string[];
+}
 
 /** A state as it is read while it is looked at. */
 interface Glance extends Here {

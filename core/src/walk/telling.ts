@@ -10,6 +10,7 @@ import { asBefore } from './again.ts';
 import { lookingBack, type LookingBack } from './back.ts';
 import { Compared, keyOf, LENGTH } from './compared.ts';
 import { spoken, standingExpressions } from './standing.ts';
+import { heldAgainst } from './linear.ts';
 import { areAllWays, PATTERNS, type Pattern } from './texts.ts';
 import { areAllTried, type Asked } from './values.ts';
 
@@ -149,9 +150,9 @@ const askedIn = (compared: Compared, layer: string, { isComputed = false, patter
 
 /** Whether what a field can be filled with is tried as far as it counts. */
 const isTried = ({ layer, isComputed, patterns }: FieldAsked, compared: Compared): boolean => {
-  if (isComputed) return areAllTried(layer.field!);
-  if (patterns.every(({ asks }) => asks === 'is')) return true;
-  return !compared.asksLengthOf(`${layer.id}.value`) && areAllWays(patterns);
+  if (layer.field!.kind !== 'text') return !isComputed || areAllTried(layer.field!);
+  const { values, asksLength } = askedIn(compared, layer.id);
+  return !isComputed && areAllWays(patterns, asksLength ? values.filter((value) => typeof value === 'number') : []);
 };
 
 /** So many are named. */
@@ -167,6 +168,7 @@ type IsIt = (id: string, property: string | null) => boolean;
 function isComputedWith(ast: Ast, isIt: IsIt, isCompared: boolean): boolean {
   if (ast.k === 'ref') return !isCompared && isIt(ast.id, ast.property);
   if (ast.k === 'call' && ast.fn === LENGTH && isCompared) return false;
+  if (heldAgainst(ast)) return false;
   if (ast.k === 'call' && patternOf(ast)) return isComputedWith(ast.args[0]!, isIt, true);
   const compares =
     (ast.k === 'op' && ['=', '!=', '<', '<=', '>', '>='].includes(ast.op) && (ast.a.k === 'value' || ast.b.k === 'value')) ||

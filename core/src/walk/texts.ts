@@ -1,6 +1,6 @@
 /**
- * Texts that tell apart what is asked of one: whether it contains, starts or ends with, or is, one of some given texts. What is asked
- * comes out yes or no; texts are made for all ways in which it can come out together.
+ * Texts that tell apart what is asked of one: whether it contains, starts or ends with, or is, one of some given texts, and how long it
+ * is. What is asked comes out in some way; texts are made for all ways in which it can come out together.
  */
 
 export const PATTERNS = ['contains', 'starts with', 'ends with', 'is'] as const;
@@ -14,6 +14,8 @@ export interface Pattern {
 const MOST_ASKED = 7;
 /** Of so many that a text may contain all subsets are tried; of more each one, and all. */
 const MOST_INSIDE = 4;
+/** Texts of so many signs are tried. */
+const MOST_SIGNS = 200;
 
 const answers: Record<Pattern['asks'], (text: string, asked: string) => boolean> = {
   contains: (text, asked) => text.includes(asked),
@@ -24,20 +26,70 @@ const answers: Record<Pattern['asks'], (text: string, asked: string) => boolean>
 
 export const isSo = (text: string, { asks, text: asked }: Pattern): boolean => answers[asks](text, asked);
 
-/** Texts for what is asked, with what stands in none of the given ones between them. */
-export function textsFor(patterns: readonly Pattern[]): string[] {
-  const of = (asks: Pattern['asks']) => [...new Set(patterns.flatMap((one) => (one.asks === asks ? one.text : [])))];
+const lengthOf = (text: string): number => [...text].length;
+
+/** Lengths that come out alike whatever they are held against; to the last one there is no end. */
+interface Lengths {
+  readonly least: number;
+  readonly most: number;
+}
+
+/** The lengths between and at those that are asked for. */
+function classesOf(lengths: readonly number[]): Lengths[] {
+  const asked = [...new Set(lengths.map(Math.floor).filter((length) => length >= 0 && length < MOST_SIGNS))].sort((a, b) => a - b);
+  const all = asked.flatMap((length, i): Lengths[] => [
+    { least: i ? asked[i - 1]! + 1 : 0, most: length - 1 },
+    { least: length, most: length },
+  ]);
+  return [...all, { least: (asked.at(-1) ?? -1) + 1, most: Infinity }].filter(({ least, most }) => least <= most);
+}
+
+/** A text for each way in which what is asked can come out, as far as one is found. */
+export const textsFor = (patterns: readonly Pattern[], lengths: readonly number[] = []): string[] => [...waysMet(patterns, lengths).values()];
+
+const wayOf = (way: readonly boolean[], at: number): string => `${way.join()} ${at}`;
+
+function waysMet(patterns: readonly Pattern[], lengths: readonly number[]): Map<string, string> {
+  const classes = classesOf(lengths);
   const filler = fillerFor(patterns);
+  const met = new Map<string, string>();
+  const meet = (text: string) => {
+    const length = lengthOf(text);
+    const at = classes.findIndex(({ most }) => length <= most);
+    const way = wayOf(
+      patterns.map((one) => isSo(text, one)),
+      at
+    );
+    if (!met.has(way)) met.set(way, text);
+  };
+  const made = textsOf(patterns, filler);
+  for (const text of made) meet(text);
+  for (const text of made) for (const { least } of classes) for (const long of lengthened(text, least, filler)) meet(long);
+  return met;
+}
+
+/** What may begin, be inside of and end a text, put together with something between, and without. */
+function textsOf(patterns: readonly Pattern[], filler: string): string[] {
+  const of = (asks: Pattern['asks']) => [...new Set(patterns.flatMap((one) => (one.asks === asks ? one.text : [])))];
   const inside = subsetsOf(of('contains'));
   const texts = ['', ...of('starts with')].flatMap((begin) =>
-    ['', ...of('ends with')].flatMap((end) => inside.map((some) => [begin, filler, ...some.flatMap((one) => [one, filler]), end].join('')))
+    ['', ...of('ends with')].flatMap((end) =>
+      inside.flatMap((some) => [[begin, filler, ...some.flatMap((one) => [one, filler]), end].join(''), [begin, ...some, end].join('')])
+    )
   );
   return [...new Set(['', ...patterns.map(({ text }) => text), ...texts])];
 }
 
 /** A sign that stands in no text that is asked for. */
-export const fillerFor = (patterns: readonly Pattern[]): string =>
+const fillerFor = (patterns: readonly Pattern[]): string =>
   [...'abcdefghijklmnopqrstuvwxyz-'].find((sign) => patterns.every(({ text }) => !text.toLowerCase().includes(sign))) ?? '·';
+
+/** A text that is made as long as is asked, at each of its places; none for one that is longer. */
+function lengthened(text: string, length: number, filler: string): string[] {
+  const signs = [...text];
+  const more = filler.repeat(Math.max(0, length - signs.length));
+  return more === '' ? [] : Array.from({ length: signs.length + 1 }, (_, at) => [...signs.slice(0, at), more, ...signs.slice(at)].join(''));
+}
 
 function subsetsOf(all: readonly string[]): string[][] {
   if (all.length > MOST_INSIDE) return [[], ...all.map((one) => [one]), [...all]];
@@ -45,9 +97,11 @@ function subsetsOf(all: readonly string[]): string[][] {
 }
 
 /** Whether the texts that are made tell all: each way in which what is asked can come out is that of one of them. */
-export function areAllWays(patterns: readonly Pattern[]): boolean {
+export function areAllWays(patterns: readonly Pattern[], lengths: readonly number[] = []): boolean {
+  if (lengths.some((length) => length >= MOST_SIGNS)) return false;
+  if (patterns.every(({ asks }) => asks === 'is')) return true;
   if (patterns.length > MOST_ASKED) return false;
-  const met = new Set(textsFor(patterns).map((text) => patterns.map((one) => isSo(text, one)).join()));
+  const met = waysMet(patterns, lengths);
   const ways = patterns.reduce<boolean[][]>(
     (all) =>
       all.flatMap((way) => [
@@ -56,7 +110,20 @@ export function areAllWays(patterns: readonly Pattern[]): boolean {
       ]),
     [[]]
   );
-  return ways.every((way) => met.has(way.join()) || !canBe(patterns, way));
+  return ways.every((way) => {
+    const [least, only] = [leastLength(patterns, way), patterns.find((one, i) => way[i] && one.asks === 'is')];
+    const canHave = ({ least: from, most }: Lengths) => least <= most && (!only || (lengthOf(only.text) >= from && lengthOf(only.text) <= most));
+    return !canBe(patterns, way) || classesOf(lengths).every((lengths, at) => met.has(wayOf(way, at)) || !canHave(lengths));
+  });
+}
+
+/** A text with all that is so is at least so long: what has no sign in common cannot lie over each other. */
+function leastLength(patterns: readonly Pattern[], way: readonly boolean[]): number {
+  const texts = [...new Set(patterns.flatMap(({ text }, i) => (way[i] ? text : [])))];
+  const signs = texts.flatMap((text) => [...new Set(text)]);
+  const isApart = new Set(signs).size === signs.length;
+  const lengths = texts.map(lengthOf);
+  return isApart ? lengths.reduce((sum, length) => sum + length, 0) : Math.max(0, ...lengths);
 }
 
 /** Whether nothing speaks against a way in which what is asked comes out. */
@@ -68,7 +135,6 @@ function isAgainst(one: Pattern, other: Pattern, isOtherSo: boolean): boolean {
   if (one.asks === 'is') return isSo(one.text, other) !== isOtherSo;
   // What a part of a text shows, the whole of it does: but where it stands only as far as the part stands there too.
   const shows = other.asks === 'contains' || other.asks === one.asks;
-  if (!isOtherSo) return other.asks !== 'is' && shows && isSo(one.text, other);
-  const isSameEnd = one.asks === other.asks && one.asks !== 'contains';
-  return isSameEnd && !isSo(one.text, other) && !isSo(other.text, one);
+  if (!isOtherSo) return shows && isSo(one.text, other);
+  return one.asks === other.asks && one.asks !== 'contains' && !isSo(one.text, other) && !isSo(other.text, one);
 }

@@ -1,6 +1,6 @@
 import type { Value } from '../expression/ast.ts';
 import type { Layer } from '../piece/piece.ts';
-import { fillerFor, textsFor, type Pattern } from './texts.ts';
+import { textsFor, type Pattern } from './texts.ts';
 
 /** What a person can put into fields, as far as it is tried. */
 
@@ -49,11 +49,7 @@ export function* valuesFor(field: Field, { values, asksLength, isComputed, patte
   const between = numbers.slice(1).map((value, i) => (value + numbers[i]!) / 2);
   const near = [...numbers.flatMap((value) => [value - 1, value, value + 1]), ...between];
   if (field.kind === 'text') {
-    const lengths = asksLength ? [...new Set(near.filter((value) => value >= 0 && value < MOST_SIGNS).map(Math.round))] : [];
-    const texts = new Set(['', 'abc', ...values.filter((value) => typeof value === 'string'), ...textsFor(patterns)]);
-    // Each as long as is asked, too.
-    const long = lengths.flatMap((length) => [...texts].slice(0, MOST_TEXTS).flatMap((text) => lengthened(text, length, fillerFor(patterns)) ?? []));
-    return yield* new Set([...texts, ...long]);
+    return yield* new Set(['', 'abc', ...values.filter((value) => typeof value === 'string'), ...textsFor(patterns, asksLength ? numbers : [])]);
   }
   const steps = stepsOf(field);
   if (steps) {
@@ -68,18 +64,6 @@ export function* valuesFor(field: Field, { values, asksLength, isComputed, patte
   const whole = Math.floor(most) - Math.ceil(least);
   const more = isComputed && whole >= 0 ? spreadOver(Array.from({ length: Math.min(whole, MOST_WHOLE) + 1 }, (_, i) => Math.ceil(least) + i)) : [];
   yield* new Set([least, most, ...more, ...near.filter((value) => value >= least && value <= most)]);
-}
-
-/** Texts of so many signs are tried, and so many with each length. */
-const MOST_SIGNS = 200;
-const MOST_TEXTS = 40;
-
-/** A text that is as long as is asked by more of what stands between what is asked for; null for one that is longer. */
-function lengthened(text: string, length: number, filler: string): string | null {
-  const more = length - [...text].length;
-  if (more < 0) return null;
-  const at = text.includes(filler) ? text.indexOf(filler) : text.length;
-  return text.slice(0, at) + filler.repeat(more) + text.slice(at);
 }
 
 /** Whole numbers beyond these are not tried. */

@@ -350,7 +350,8 @@ describe('exploring', () => {
         });
         for (const finding of audit(program).findings) if (finding.route) expect(routeEnd(program, finding)).toBe(finding.place.scene);
       }),
-      { numRuns: 150 }
+      // A “back” and another way on in answer to one click; two things due at one moment, of which one goes back.
+      { numRuns: 150, examples: [[325178360], [45755983], [91591155]] }
     );
   });
 
