@@ -106,6 +106,16 @@ describe('what expressions read of a run', () => {
   });
 });
 
+test('conditions of a pad button know it as the one that was pressed just now', () => {
+  const lines = ['pad 1 → set n to 1', 'pad 2 → if pad.button = 1 → set n to 12; otherwise if pad.button = 2 → set n to 22'];
+  const program = compile(compose({ variables: { n: { type: 'number', initial: 0 } }, frames: { home: { lines } } }));
+  const { run } = replay(program, start(program, 'home')!, [
+    { type: 'pad', button: 1 },
+    { type: 'pad', button: 2 },
+  ]);
+  expect(run.variables['n']).toBe(22);
+});
+
 test('scenes on the screen stand from back to front: sheets under the frame, the frame, sheets over it, frames laid over', () => {
   const sheet = { layers: { dot: { at: [0, 0, 5, 5] as const } } };
   const piece = compose({

@@ -237,6 +237,8 @@ function pressKey(runner: Runner, key: string): void {
 
 function pressPad(runner: Runner, button: number): void {
   runner.put({ pad: button });
+  // Which button it is belongs to what happened: conditions know it.
+  runner.before = runner.run;
   runner.reread('pad.button');
   if (!fireFront(runner, { type: 'pad', button })) runner.why({ code: 'no-thread', sentence: `No thread here waits for pad button ${button}.` });
 }
