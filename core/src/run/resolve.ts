@@ -5,7 +5,7 @@ import { colorOf, paintedStyle, setLetters } from '../piece/paint.ts';
 import type { Delta, Layer, Letters, Look, LookName, Style } from '../piece/schema.ts';
 import type { RootRun, RunState } from './state.ts';
 import type { Timing } from '../fields/step-fields.ts';
-import { presentAt, trackedAt } from './playhead.ts';
+import { presentAt, trackedAt, tracksOn } from './playhead.ts';
 import { bindingKey, textKey } from '../program/binding.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import { pathIn, type Instance, type Node } from '../program/node.ts';
@@ -264,13 +264,19 @@ function posedBy(root: RootRun, node: Node, deltas: readonly Delta[], tracked: D
   return pose;
 }
 
-/** How opaque a layer is by itself, whatever is around it, its timeline and looks left out: its own ← states ← run-time changes ← bindings. */
-export function opacityOf(root: RootRun, node: Node): number {
+/** How opaque a layer is by itself, whatever is around it, looks left out: its own ← states ← timeline ← run-time changes ← bindings. */
+export function opacityOf(program: Program, run: RunState, root: RootRun, node: Node): number {
   const bound = node.layer.bindings?.opacity === undefined ? undefined : root.bound[bindingKey(node.key, 'opacity')];
   if (typeof bound === 'number') return bound;
+  const changed = root.changes[node.key]?.opacity;
+  if (changed !== undefined) return changed;
+  const tracked = fadesInTime(node) ? trackedAt(program, run, root, node)?.style?.opacity : undefined;
   const stated = deltasOf(root, node, 'style').findLast((delta) => delta.style?.opacity !== undefined)?.style?.opacity;
-  return root.changes[node.key]?.opacity ?? stated ?? node.layer.style.opacity ?? 1;
+  return tracked ?? stated ?? node.layer.style.opacity ?? 1;
 }
+
+/** Whether a timeline has keys of how opaque a layer is. */
+export const fadesInTime = onceFor((node: Node): boolean => tracksOn(node).some(({ property }) => property === 'opacity'));
 
 const POSED = ['x', 'y', 'width', 'height', 'rotation', 'scale'] as const;
 

@@ -195,17 +195,17 @@ describe('the values of a layer', () => {
   });
 
   test('how opaque it is by itself: by what it is bound to, what was changed, its state, its own', () => {
-    const { root, program } = seen(spec);
+    const { run, root, program } = seen(spec);
     const node = all(resolveScreen(program, start(program)!))[0]!.node;
-    expect(opacityOf(root, node)).toBe(0.9);
-    expect(opacityOf({ ...root, ...night }, node)).toBe(0.5);
-    expect(opacityOf({ ...root, ...night, changes: { [a]: { opacity: 0.1 } } }, node)).toBe(0.1);
-    expect(opacityOf({ ...root, ...night, changes: { [a]: { x: 1 } } }, node)).toBe(0.5);
+    expect(opacityOf(program, run, root, node)).toBe(0.9);
+    expect(opacityOf(program, run, { ...root, ...night }, node)).toBe(0.5);
+    expect(opacityOf(program, run, { ...root, ...night, changes: { [a]: { opacity: 0.1 } } }, node)).toBe(0.1);
+    expect(opacityOf(program, run, { ...root, ...night, changes: { [a]: { x: 1 } } }, node)).toBe(0.5);
     const plain = seen(home({ a: { at: [0, 0, 1, 1] } }));
-    expect(opacityOf(plain.root, find(plain.look(), a).node)).toBe(1);
+    expect(opacityOf(plain.program, plain.run, plain.root, find(plain.look(), a).node)).toBe(1);
     const bound = seen({ variables: { v: { type: 'number', initial: 0.4 } }, ...home({ a: { at: [0, 0, 1, 1], when: { opacity: 'v' } } }) });
-    expect(opacityOf(bound.root, find(bound.look(), a).node)).toBe(0.4);
-    expect(opacityOf({ ...bound.root, bound: {} }, find(bound.look(), a).node)).toBe(1);
+    expect(opacityOf(bound.program, bound.run, bound.root, find(bound.look(), a).node)).toBe(0.4);
+    expect(opacityOf(bound.program, bound.run, { ...bound.root, bound: {} }, find(bound.look(), a).node)).toBe(1);
   });
 
   test('bindings come last; sizes are never less than nothing, opacity stays within 0 and 1', () => {

@@ -290,6 +290,76 @@ describe('what is tried', () => {
   });
 });
 
+describe('what a timeline has moved', () => {
+  const z = { at: [20, 300, 120, 48] as const, text: 'Go', lines: ['click → go to b'] };
+  const moved = (
+    property: 'scale' | 'opacity' | 'x',
+    to: number,
+    labels: Record<string, readonly [number, 'hold' | 'go on']> = { one: [0, 'hold'] }
+  ) =>
+    audited({
+      frames: {
+        a: {
+          timeline: {
+            length: 120,
+            autoplay: true,
+            labels,
+            tracks: [
+              [
+                'z',
+                property,
+                [
+                  [0, property === 'x' ? 20 : 1],
+                  [110, to],
+                ],
+              ],
+            ],
+          },
+          layers: { z },
+        },
+        b: { layers: { back: button(0, 0, 'click → go to a') } },
+      },
+    })
+      .findings.filter(({ rule }) => ['small-hit', 'unseen-hit', 'off-frame', 'dead-end'].includes(rule))
+      .map(({ rule, severity, route }) => [rule, severity, route?.events.at(-1)?.type]);
+
+  test('is judged where it has come to rest, by a route there', () => {
+    expect(moved('scale', 0.3)).toEqual([['small-hit', 'must', 'wait']]);
+    expect(moved('opacity', 0)).toEqual([['unseen-hit', 'look', 'wait']]);
+    expect(moved('x', 900)).toEqual([['dead-end', 'must', 'wait']]);
+  });
+
+  test('not on its way, nor where it never rests', () => {
+    expect(moved('scale', 1)).toEqual([]);
+    expect(moved('opacity', 1)).toEqual([]);
+    const spec = (loop: boolean) => ({
+      frames: {
+        a: {
+          timeline: {
+            length: 120,
+            autoplay: true,
+            loop,
+            tracks: [
+              [
+                'z',
+                'scale',
+                [
+                  [0, 0.2],
+                  [60, 0.1],
+                  [110, 1],
+                ],
+              ] as const,
+            ],
+          },
+          layers: { z },
+        },
+        b: { layers: { back: button(0, 0, 'click → go to a') } },
+      },
+    });
+    for (const loop of [false, true]) expect(audited(spec(loop)).findings.filter(({ rule }) => rule === 'small-hit')).toEqual([]);
+  });
+});
+
 describe('what lies in front', () => {
   const lid = { type: 'box', at: [0, 0, 390, 844], hit: { how: 'block' } } as const;
 

@@ -49,7 +49,9 @@ const shown: Readonly<Record<string, (program: Program, found: Finding) => boole
   'unseen-hit': (program, found) => {
     const run = endOf(program, found);
     return standingScreen(program, run).surfaces.some(({ scene, all }) =>
-      all.some(({ node }) => node.layer.id === found.place.layer && outwardNodes(node).some((one) => opacityOf(run.roots[scene]!, one) <= 0.02))
+      all.some(
+        ({ node }) => node.layer.id === found.place.layer && outwardNodes(node).some((one) => opacityOf(program, run, run.roots[scene]!, one) <= 0.02)
+      )
     );
   },
   'crowded-hit': (program, found) => {

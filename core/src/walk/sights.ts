@@ -7,7 +7,7 @@ import type { Program } from '../program/program.ts';
 import { outwardNodes, statesAround, threadsAt, type Node } from '../program/node.ts';
 import { tracksOn } from '../run/playhead.ts';
 import { hiddenOf, scrollTowards, SHARES } from '../run/reach.ts';
-import { boundsOf, childrenBox, opacityOf, standingScreen, type Screen, type Stood, type Surface } from '../run/resolve.ts';
+import { boundsOf, childrenBox, fadesInTime, opacityOf, standingScreen, type Screen, type Stood, type Surface } from '../run/resolve.ts';
 import type { Runner } from '../run/runner.ts';
 import type { RunState } from '../run/state.ts';
 import { crowdsIn, type Area, type Crowd } from './crowds.ts';
@@ -61,7 +61,7 @@ export function seeingIn(runner: Runner, about: (node: Node | null) => void = ()
         const shown = surface.all.find((one) => one.node === node);
         if (!shown) continue;
         const old = sights.get(node);
-        const sight = old?.isOpen ? old : better(old, sightOf(screen, run, surface, shown, isMoved(node)));
+        const sight = old?.isOpen ? old : better(old, sightOf(program, screen, run, surface, shown));
         sights.set(node, sight);
         if (!sight.size) continue;
         const box = areaOf(shown);
@@ -105,9 +105,9 @@ function isScrolled({ scenes }: Program, scene: string, node: Node): boolean {
 /** The layers that are to be judged, where they are shown. */
 const judgedIn = onceFor(({ nodes }: Expansion): readonly Node[] => nodes.filter((node) => cuesAt(node).some(isHideable)));
 
-function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood, isMoving: boolean): Sight {
+function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood): Sight {
   const { node } = shown;
-  const isStill = !isMoving;
+  const isStill = !isMoving(run, surface, node);
   const isSeen = isInView(screen, shown);
   const hidden = !isSeen ? null : mayBeHidden(screen, surface, shown) ? hiddenOf(screen, run, surface, shown) : CLEAR;
   const isOpen = hidden !== null && (hidden.share < MOSTLY || (hidden.share < 1 && isVeil(screen, boundsOf(shown))));
@@ -118,7 +118,7 @@ function sightOf(screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, 
     by: isOpen ? null : (hidden?.by?.node ?? null),
     size: isStill && cuesAt(node).some(isPressed) ? sizeOf(shown) : null,
     isOut: isStill && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && isBeyond(surface, shown),
-    isUnseen: isStill && layerKind(node.layer).draws !== 'nothing' && isFaded(run, surface, shown),
+    isUnseen: isStill && layerKind(node.layer).draws !== 'nothing' && isFaded(program, run, surface, shown),
   };
 }
 
@@ -179,15 +179,17 @@ function groundOf(surface: Surface<Stood>, shown: Stood): string {
 /** From this opacity down nothing is seen. */
 const FAINT = 0.02;
 
-function isFaded(run: RunState, surface: Surface<Stood>, shown: Stood): boolean {
+function isFaded(program: Program, run: RunState, surface: Surface<Stood>, shown: Stood): boolean {
   const root = run.roots[surface.scene]!;
-  return outwardNodes(shown.node).some((node) => (canFade(node) || root.changes[node.key]?.opacity !== undefined) && opacityOf(root, node) <= FAINT);
+  return outwardNodes(shown.node).some(
+    (node) => (canFade(node) || root.changes[node.key]?.opacity !== undefined) && opacityOf(program, run, root, node) <= FAINT
+  );
 }
 
-/** Whether a layer is so faint in any state that nothing is seen of it, or may be by a binding: where not, nobody need be asked. */
+/** Whether a layer is so faint in any state that nothing is seen of it, or may be by a binding or in time: where not, nobody need be asked. */
 const canFade = onceFor((node: Node): boolean => {
   const styles = [node.layer.style, ...statesAround(node).map(({ deltas, path }) => deltas[path]?.style)];
-  return node.layer.bindings?.opacity !== undefined || styles.some((style) => (style?.opacity ?? 1) <= FAINT);
+  return node.layer.bindings?.opacity !== undefined || fadesInTime(node) || styles.some((style) => (style?.opacity ?? 1) <= FAINT);
 });
 
 /** Whether something lies outside of all that can be scrolled into view. */
@@ -211,8 +213,14 @@ function isBeyond(surface: Surface<Stood>, shown: Stood): boolean {
   return !intersection(box, { x: surface.x, y, width: surface.width, height });
 }
 
-/** Whether a timeline moves a layer or something around it: what has keys is where it is for a moment. */
-const isMoved = onceFor((node: Node): boolean => outwardNodes(node).some((one) => tracksOn(one).length > 0));
+/** Whether a timeline that plays moves a layer, or something around it: what has keys is where it is for a moment then. */
+const isMoving = (run: RunState, surface: Surface<Stood>, node: Node): boolean =>
+  movedBy(node).some((instance) => run.roots[surface.scene]!.heads[instance]?.playing === true);
+
+/** The instances whose timelines move a layer, or something around it. */
+const movedBy = onceFor((node: Node): readonly string[] => [
+  ...new Set(outwardNodes(node).flatMap((one) => (tracksOn(one).length > 0 ? one.instance.key : []))),
+]);
 
 /** What is seen while steps wait: what they will change again is only on its way, and not judged by where it is. */
 export const onItsWay = ({ sights }: Pick<Seeing, 'sights'>): Pick<Seeing, 'sights' | 'crowds'> => ({
