@@ -43,6 +43,16 @@ const put = (piece: Draft, frame: string, name: string, layer: PlacedSpec): { sc
   return { scene: frame, layer: name };
 };
 
+/** Puts a button into the lesson that its timeline brings from one value to another while the flood is shown. */
+function keyed(piece: Draft, property: 'scale' | 'opacity', to: number): Omit<Planted, 'piece'> | null {
+  if (!piece.frames['lesson']) return null;
+  const { lesson } = piece.frames;
+  const { timeline } = lesson!;
+  const track = ['Odd', property, [[24, 1] as const, [47, to] as const]] as const;
+  lesson!.timeline = { ...timeline!, tracks: [...timeline!.tracks!, track] };
+  return { at: put(piece, 'lesson', 'Odd', spare('Away', 'click → go to full')) };
+}
+
 const ROOM = [210, 560] as const;
 const spare = (words: string, ...lines: string[]) => button(words, ROOM[0], ROOM[1], ...lines);
 const onHome = 'click → go to harbour';
@@ -353,6 +363,7 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       layers['Lamp'] = { ...layers['Lamp']!, at: [240, 400, 40, 24] };
       return { at: { scene: 'Lamp', layer: 'Bulb' } };
     },
+    (piece) => keyed(piece, 'scale', 0.3),
   ],
   'crowded-hit': [
     (piece, chance) => {
@@ -386,6 +397,7 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       notice!.states = { ...notice!.states, told: { ...notice!.states!['told'], Home: { style: { opacity: 0 } } } };
       return { at: { scene: 'notice', layer: 'Home' } };
     },
+    (piece) => keyed(piece, 'opacity', 0),
   ],
   'low-contrast': [
     (piece, chance) => {
@@ -495,6 +507,20 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
     },
   ],
   'never-fires': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const bags = { type: 'field', label: 'Bags', at: [...ROOM, 160, 52], field: { kind: 'slider', min: 0, max: 4, step: 1 } } as const;
+      put(piece, scene, 'Bags', bags);
+      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'key b → if Bags.value * Bags.value + Bags.value = 30 → go to full'];
+      return { at: { scene, layer: null } };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      put(piece, scene, 'Word', { type: 'field', label: 'Word', at: [...ROOM, 160, 52], field: { kind: 'text' } });
+      const asks = 'starts with(Word.value, "Skarra") and contains(Word.value, "@") and string length(Word.value) < 7';
+      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), `key b → if ${asks} → go to full`];
+      return { at: { scene, layer: null } };
+    },
     (piece) => {
       piece.frames['pay']!.layers['Odd'] = spare('Away', 'click → if Seats < 2 and Seats > 1 → go to full');
       return { at: { scene: 'pay', layer: 'Odd' } };
