@@ -1,8 +1,7 @@
 import type { Node } from '../program/node.ts';
 import { startFrames, type Program } from '../program/program.ts';
-import { scenesOn } from '../run/environment.ts';
 import { begin } from '../run/run.ts';
-import type { Overlay, Report, RunEvent, RunState } from '../run/state.ts';
+import type { Report, RunEvent, RunState } from '../run/state.ts';
 import { PlainStore } from '../run/store.ts';
 import { areSame } from '../same.ts';
 import { listWords } from '../words.ts';
@@ -21,17 +20,18 @@ import { leavesPiece } from './leaving.ts';
 import type { Memory } from './memory.ts';
 import type { Outcome, Seen } from './outcome.ts';
 import { Routes } from './routes.ts';
-import { Rows } from './rows.ts';
-import { INITIAL, type Reading, type Slot } from './slots.ts';
+import { INITIAL, type Reading } from './slots.ts';
 import { settle } from './settle.ts';
 import { raceOf } from './race.ts';
+import { Reader } from './reader.ts';
 import { onItsWay } from './sights.ts';
-import { EMPTY, Stacks, type Push } from './stacks.ts';
+import { EMPTY, type Push } from './stacks.ts';
 import type { Telling } from './telling.ts';
 import { columnOfWait } from './times.ts';
 import { scenesOf, Views } from './views.ts';
-import { unitsIn, waitingIn, withWaits } from './waits.ts';
-import { holds, isDueNow, isInside, soonest } from './zones.ts';
+import { Whereabouts } from './whereabouts.ts';
+import { waitingIn } from './waits.ts';
+import { isDueNow, isInside } from './zones.ts';
 
 /**
  * Exploring is the engine, remembered: what comes of an event is asked of the engine once for each different situation, and noted with
@@ -86,12 +86,10 @@ const withoutWritten = (key: string, value: unknown): unknown => (key === 'writt
 
 /** Explores a piece, all of it or without some of what tells its states apart. */
 export class Explorer {
-  private readonly rows = new Rows();
-  private readonly stacks = new Stacks();
+  private readonly reader: Reader;
+  private readonly where: Whereabouts;
 
   private readonly states: State[] = [];
-  private readonly rowOf: number[] = [];
-  private readonly stackOf: number[] = [];
   private readonly edges = new Edges();
   /** States by their rows, with nothing on the back stack; and by both. */
   private readonly byRow: (number | undefined)[] = [];
@@ -111,12 +109,8 @@ export class Explorer {
   private readonly entered = new Entered(() => this.program);
   /** What states are called, as of when those that were come into were last told. */
   private told: ReturnType<typeof statesTold> | null = null;
-  /** States by their rows but for time, whatever is on their back stacks; and by these and what is on them. */
-  private readonly alike = new Map<number, number[]>();
-  /** So many states are listed by that so far. */
-  private listed = 0;
+  /** States by their rows but for time, and what is on their back stacks. */
   private readonly timeless = new Map<number, number[]>();
-  private readonly rowsAlone: (number | undefined)[] = [];
   private asking: Asking;
   private readonly clock: Clock;
   private readonly effects: Effects;
@@ -154,17 +148,16 @@ export class Explorer {
     private readonly isAllowed: (event: RunEvent) => boolean = () => true
   ) {
     this.asking = new Asking(memory, telling, ambient);
-    this.frame = memory.slots.named('frame');
-    this.overlays = memory.slots.named('overlays');
-    const own = (column: number) => this.rows.at(this.glanced, column);
-    this.glance = Object.assign(memory.slots.reading(own, 0, ''), { stack: EMPTY });
+    this.reader = new Reader(memory);
     this.clock = new Clock(memory, left);
+    this.where = new Whereabouts(memory, this.reader, this.clock, left, () => ({ telling: this.telling, ambient: this.ambient }));
     this.effects = new Effects(memory, this.clock, left, this.edges, this.stirs);
-    const { states, cameBy, stackOf, stacks, backOver, firsts } = this;
+    const { states, cameBy, backOver, firsts } = this;
+    const { stackOf, stacks } = this.reader;
     this.routes = new Routes({ states, cameBy, stackOf, stacks, backOver, firsts }, () => ({
       program: this.program,
       tellsScroll: this.telling.scroll,
-      isAt: (state, run) => this.isAt(state, run),
+      isAt: (state, run) => this.where.isAt(state, run),
     }));
     this.begun = this.wordsOf(starts);
     for (const { frame, run, reports, acted } of starts) {
@@ -173,10 +166,10 @@ export class Explorer {
       for (const [slot, value] of this.memory.slots.valuesOf(run)) this.entered.set(slot, value);
       const waiting = waitingIn(this.program, run, this.ambient);
       this.firsts.set(frame, this.clock.firstOf(waiting));
-      const row = this.rowWith(this.rowOfRun(run), this.clock.begun(waiting));
+      const row = this.rowWith(this.where.rowOfRun(run), this.clock.begun(waiting));
       const pushed = this.telling.back && this.isBackAsked(row) ? run.back : [];
       const { top, below } = this.put(row, EMPTY, pushed);
-      if (pushed.length) this.stacks.lay(top, below, null);
+      if (pushed.length) this.reader.stacks.lay(top, below, null);
       this.meet(row, top, -1, null, null, frame, pushed.length > 0);
     }
   }
@@ -189,7 +182,7 @@ export class Explorer {
     JSON.stringify(
       starts.map(({ frame, run, reports, acted }) => [
         frame,
-        this.rowOfRun(run),
+        this.where.rowOfRun(run),
         run.back,
         this.clock.begun(waitingIn(this.program, run, this.ambient)).zone,
         reports.map(({ fired }) => fired),
@@ -279,17 +272,17 @@ export class Explorer {
     const cut = [left, untaken, gaps.length ? `not tried: ${listWords(gaps)}` : null].filter((part) => part !== null).join('; ') || null;
     const { entered, views } = this;
     const { fired, branches, acted, endless, places, together } = this.account;
-    const runOf = (state: number) => this.runOf(state);
+    const runOf = (state: number) => this.reader.runOf(state);
     const levels: Levels = {
-      rowOf: (state) => this.rowOf[state]!,
-      stackOf: (state) => this.stackOf[state]!,
+      rowOf: (state) => this.reader.rowOf[state]!,
+      stackOf: (state) => this.reader.stackOf[state]!,
       at: (row, stack) => this.stateAt(row, stack),
-      below: (stack) => [...this.stacks.belowOf(stack).keys()],
+      below: (stack) => [...this.reader.stacks.belowOf(stack).keys()],
     };
     const races = [...this.races.values()];
-    const numberIn = (column: number) => (state: number) => this.glanceAt(state).at(column);
+    const numberIn = (column: number) => (state: number) => this.reader.glanceAt(state).at(column);
     const slots = () => this.memory.slots.columns.map((slot) => ({ ...slot, numberIn: numberIn(slot.column) }));
-    const stateOf = (run: RunState) => this.stateFor(run);
+    const stateOf = (run: RunState) => this.where.stateFor(run);
     const told = {
       together,
       places,
@@ -319,7 +312,8 @@ export class Explorer {
     };
     const routes = {
       routeTo: (state: number, stack?: readonly number[], more?: readonly Timed[]) => this.routes.to(state, stack, more),
-      eventsFrom: (run: RunState, state: number, steps: readonly Timed[]) => this.eventsFrom(run, state, steps),
+      eventsFrom: (run: RunState, state: number, steps: readonly Timed[]) =>
+        this.routes.timed(steps, this.where.inOrder(run, state) ?? [], () => run),
     };
     return { cut, gaps, ...found, runOf, levels: this.telling.back ? levels : null, ...routes };
   }
@@ -332,87 +326,17 @@ export class Explorer {
 
   // ── following ──────────────────────────────────────────────────────────────
 
-  private hereOf(row: number, stack: number, passed: ReadonlyMap<number, number> | null = null, back = this.stacks.topOf(stack)): Here {
-    const at = (column: number) => this.rows.at(row, column);
-    const then = passed?.size ? (column: number) => passed.get(column) ?? at(column) : at;
-    return this.memory.slots.reading(then, this.memory.topNumber(back), back);
-  }
-
-  private hereIn = (state: number, passed: ReadonlyMap<number, number> | null = null): Here =>
-    this.hereOf(this.rowOf[state]!, this.stackOf[state]!, passed);
-
-  /** The row that is looked at. */
-  private glanced = 0;
-  private readonly glance: Glance;
-
-  /** A state as it is read: one at a time, until the next one is. */
-  private glanceAt(state: number): Glance {
-    const { glance } = this;
-    const stack = this.stackOf[state]!;
-    this.glanced = this.rowOf[state]!;
-    if (stack !== glance.stack) {
-      glance.stack = stack;
-      glance.back = this.stacks.topOf(stack);
-      glance.top = this.memory.topNumber(glance.back);
-    }
-    return glance;
-  }
-
-  /** The number of what waits in a row. */
-  private zoneIn(row: number): number {
-    const { column } = this.memory.times;
-    return column < 0 ? 0 : this.rows.at(row, column);
-  }
-
-  private runOf(state: number): RunState {
-    const { slots, times } = this.memory;
-    const here = this.hereIn(state);
-    const run = slots.runOf(here.at, here.back === '' ? [] : [here.back]);
-    const zone = times.zone(this.zoneIn(this.rowOf[state]!));
-    const units = unitsIn(this.program);
-    return withWaits(
-      run,
-      zone.waits.map((wait) => times.waits[wait]!),
-      soonest(zone).map((left) => left / units)
-    );
-  }
-
-  /** What a column of a row says. */
-  private valueIn(row: number, { column, values }: Slot): unknown {
-    return column < 0 ? undefined : values[this.rows.at(row, column)];
-  }
-
-  private readonly frame: Slot;
-  private readonly overlays: Slot;
-
-  private frameIn = (row: number): string => this.valueIn(row, this.frame) as string;
-
-  private overlaysIn = (row: number): readonly Overlay[] => (this.valueIn(row, this.overlays) ?? []) as readonly Overlay[];
-
-  private readonly roots = new Map<number, readonly string[]>();
-
-  /** The scenes on the screen, from back to front. */
-  private rootsIn(row: number): readonly string[] {
-    const numberIn = ({ column }: Slot) => (column < 0 ? INITIAL : this.rows.at(row, column));
-    const key = numberIn(this.frame) * MOST_LAID + numberIn(this.overlays);
-    let roots = this.roots.get(key);
-    if (!roots) {
-      this.roots.set(key, (roots = scenesOn(this.program, { frame: this.frameIn(row), overlays: this.overlaysIn(row) })));
-    }
-    return roots;
-  }
-
   private expand(state: number): void {
-    const row = this.rowOf[state]!;
-    const glance = this.glanceAt(state);
+    const row = this.reader.rowOf[state]!;
+    const glance = this.reader.glanceAt(state);
     // One for all that is asked of this state: what is asked next may be worked out of what was before.
     let kept: Here | null = null;
-    const here = () => (kept ??= this.hereIn(state));
+    const here = () => (kept ??= this.reader.hereIn(state));
     const { memory } = this;
     const { frame } = this.states[state]!;
-    const zone = this.zoneIn(row);
+    const zone = this.reader.zoneIn(row);
     const seen = memory.knownSeen(frame, glance) ?? memory.seenIn(frame, here(), () => this.asking.look(here()));
-    if (memory.slots.entering.length) this.entered.meet(memory.slots, this.rootsIn(row), glance.at, this.isOwn);
+    if (memory.slots.entering.length) this.entered.meet(memory.slots, this.reader.rootsIn(row), glance.at, this.isOwn);
     const isMoving = this.isMoving(zone, glance);
     if (this.use(seen, 'seen', state, here, isMoving)) {
       this.see(seen, state, isMoving);
@@ -424,15 +348,16 @@ export class Explorer {
     for (const event of events) {
       if (!this.isAllowed(memory.events[event]!)) continue;
       this.moves++;
-      const outcome = memory.knownOutcome(event, this.glanceAt(state)) ?? memory.outcomeOf(event, here(), () => this.asking.learn(here(), event));
+      const outcome =
+        memory.knownOutcome(event, this.reader.glanceAt(state)) ?? memory.outcomeOf(event, here(), () => this.asking.learn(here(), event));
       const effect = this.effects.of(outcome);
       if (zone === 0 && effect.isPlain) this.followPlainly(state, row, event, effect, here);
       else this.follow(state, event, here(), effect, null);
     }
     if (this.left.size) this.stirByTimers(state);
     if (zone === 0) return;
-    for (const due of this.clock.duesIn(zone, this.rootsIn(row))) {
-      const then = due.passed.size ? this.hereIn(state, due.passed) : here();
+    for (const due of this.clock.duesIn(zone, this.reader.rootsIn(row))) {
+      const then = due.passed.size ? this.reader.hereIn(state, due.passed) : here();
       this.moves++;
       const outcome = memory.outcomeOf(due.event, then, () => this.asking.learn(then, due.event));
       this.follow(state, due.event, then, this.effects.of(outcome), due);
@@ -444,8 +369,8 @@ export class Explorer {
     this.effects.step(effect, this.memory.events[event]!, TIMELESS.move);
     if (this.effects.isOutside(effect)) return this.stir(state, event, effect, here);
     this.note(state, event, effect, effect.step!, here);
-    const next = this.rows.with(row, effect.columns, effect.values);
-    const stack = this.isBackAsked(next) ? this.stackOf[state]! : EMPTY;
+    const next = this.reader.rows.with(row, effect.columns, effect.values);
+    const stack = this.isBackAsked(next) ? this.reader.stackOf[state]! : EMPTY;
     const to = this.stateAt(next, stack) ?? this.meet(next, stack, state, effect.step, null, this.states[state]!.start, false);
     if (to === state) return;
     this.account.move(effect);
@@ -460,12 +385,12 @@ export class Explorer {
   }
 
   private momentAt(state: number): Moment {
-    return { start: this.states[state]!.start, route: (...more) => this.routes.to(state, [], more), run: () => this.runOf(state) };
+    return { start: this.states[state]!.start, route: (...more) => this.routes.to(state, [], more), run: () => this.reader.runOf(state) };
   }
 
   private follow(state: number, event: number, here: Here, effect: Effect, due: Due | null): void {
     const { outcome } = effect;
-    const landing = this.clock.land(this.zoneIn(this.rowOf[state]!), due, outcome, here);
+    const landing = this.clock.land(this.reader.zoneIn(this.reader.rowOf[state]!), due, outcome, here);
     const step = this.effects.step(effect, due ? this.clock.waitFor(due) : this.memory.events[event]!, landing.move);
     if (this.effects.isOutside(effect)) return this.stir(state, event, effect, () => here);
     this.note(state, event, effect, step, () => here);
@@ -473,8 +398,8 @@ export class Explorer {
     // Who opens a link in the same tab is gone.
     if (outcome.leaves) return void this.leavesFrom.add(this.states[state]!.frame);
     if (!this.isTaken(state, outcome, landing) || landing.isFull) return;
-    const row = this.rowBy(this.rowOf[state]!, effect, landing);
-    const stack = this.stackOf[state]!;
+    const row = this.rowBy(this.reader.rowOf[state]!, effect, landing);
+    const stack = this.reader.stackOf[state]!;
     const deed = this.effects.deed(effect);
     const { threads, isTaken, pushed } = outcome;
     const come = (stack: number, over: Push | null): void => {
@@ -483,7 +408,7 @@ export class Explorer {
       if (due) this.goOn(state, arrival);
       else this.arrive(state, deed, arrival);
     };
-    if (isTaken) this.stacks.whatLiesBelow(stack, come);
+    if (isTaken) this.reader.stacks.whatLiesBelow(stack, come);
     else come(stack, null);
   }
 
@@ -531,7 +456,7 @@ export class Explorer {
 
   /** Timers of what is on the screen that are explored elsewhere. */
   private stirByTimers(state: number): void {
-    const roots = this.rootsIn(this.rowOf[state]!);
+    const roots = this.reader.rootsIn(this.reader.rowOf[state]!);
     this.memory.times.waits.forEach((wait, number) => {
       if (wait.kind !== 'timer' || !this.left.has(columnOfWait(number)) || !roots.includes(wait.scene)) return;
       this.stirs.add(state, state, this.stirs.deed({ event: { type: 'wait', ms: 0 }, moves: [] }, [wait.timer.thread]));
@@ -545,24 +470,24 @@ export class Explorer {
     const { stack, over, effect } = begun;
     const pushed = [...begun.pushed];
     for (let i = 0; i < MOST_AT_ONCE; i++) {
-      const due = this.clock.dueAtOnce(this.zoneIn(row), this.rootsIn(row));
+      const due = this.clock.dueAtOnce(this.reader.zoneIn(row), this.reader.rootsIn(row));
       if (!due) break;
-      const here = this.hereOf(row, stack, due.passed, pushed.at(-1));
+      const here = this.reader.hereOf(row, stack, due.passed, pushed.at(-1));
       const next = this.memory.outcomeOf(due.event, here, () => this.asking.learn(here, due.event));
       const isBelowAsked = next.isTaken && pushed.length === 0;
       // One way back over another is not followed at once.
       if (isBelowAsked && over) break;
-      const landing = this.clock.land(this.zoneIn(row), due, next, here);
+      const landing = this.clock.land(this.reader.zoneIn(row), due, next, here);
       step = { event: step.event, moves: [...step.moves, landing.move] };
       threads = [...threads, ...next.threads];
       const then = this.effects.of(next);
       this.note(state, due.event, then, step, () => here);
-      if (next.leaves) return void this.leavesFrom.add(this.frameIn(row));
+      if (next.leaves) return void this.leavesFrom.add(this.reader.frameIn(row));
       if (!this.isTaken(state, next, landing) || landing.isFull) return;
       row = this.rowBy(row, then, landing);
       if (isBelowAsked) {
         const come = { row, step, threads, effect, isTaken: true, pushed: next.pushed };
-        return this.stacks.whatLiesBelow(stack, (below, push) => this.goOn(state, { ...come, stack: below, over: push }));
+        return this.reader.stacks.whatLiesBelow(stack, (below, push) => this.goOn(state, { ...come, stack: below, over: push }));
       }
       isTaken ||= next.isTaken;
       if (next.isTaken) pushed.pop();
@@ -600,7 +525,7 @@ export class Explorer {
       const key = `${this.states[state]!.frame} ${due.wait} ${other}`;
       if (this.raced.has(key)) return;
       this.raced.add(key);
-      const threads = raceOf(this.program, this.runOf(state), times.waits[due.wait]!, times.waits[other]!);
+      const threads = raceOf(this.program, this.reader.runOf(state), times.waits[due.wait]!, times.waits[other]!);
       const { ms } = this.clock.waitFor(due);
       if (threads && !this.races.has(threads.join(' '))) this.races.set(threads.join(' '), { threads, ms, at: this.momentAt(state) });
     });
@@ -609,11 +534,12 @@ export class Explorer {
   private readonly raced = new Set<string>();
 
   /** The row that comes of an effect, with what waits then. */
-  private rowBy = (row: number, { columns, values }: Effect, landing: Landing): number => this.rowWith(this.rows.with(row, columns, values), landing);
+  private rowBy = (row: number, { columns, values }: Effect, landing: Landing): number =>
+    this.rowWith(this.reader.rows.with(row, columns, values), landing);
 
   private rowWith(row: number, { zone, columns, values }: Pick<Landing, 'zone' | 'columns' | 'values'>): number {
     const { column } = this.memory.times;
-    return column < 0 || zone === AS_BEFORE ? row : this.rows.with(row, [...columns, column], [...values, zone]);
+    return column < 0 || zone === AS_BEFORE ? row : this.reader.rows.with(row, [...columns, column], [...values, zone]);
   }
 
   private isOwn = (column: number): boolean => !this.left.has(column);
@@ -644,15 +570,15 @@ export class Explorer {
     const { top, below } = isAsked ? this.put(row, stack, pushed) : { top: EMPTY, below: stack };
     const isPut = isAsked && pushed.length > 0;
     const to = this.meet(row, top, from, step, over, this.states[over ? over.from : from]!.start, isPut);
-    if (isPut) this.stacks.lay(top, below, isTaken ? null : { from, step, entry: to, below });
+    if (isPut) this.reader.stacks.lay(top, below, isTaken ? null : { from, step, entry: to, below });
     if (to === from) return;
     this.account.move(effect);
-    this.edges.add(from, to, deed, over !== null || (isTaken && stack !== this.stackOf[from]));
+    this.edges.add(from, to, deed, over !== null || (isTaken && stack !== this.reader.stackOf[from]));
   }
 
   private isBackAsked(row: number): boolean {
     const { looksBack } = this.telling;
-    return looksBack === null || looksBack.has(this.frameIn(row));
+    return looksBack === null || looksBack.has(this.reader.frameIn(row));
   }
 
   /** Puts frames on a stack as a row is come to; how the last of them got there is for the caller to say. */
@@ -660,8 +586,8 @@ export class Explorer {
     let [top, below] = [stack, stack];
     pushed.forEach((frame, depth) => {
       below = top;
-      top = this.stacks.place(row, depth, frame);
-      if (depth < pushed.length - 1) this.stacks.lay(top, below, null);
+      top = this.reader.stacks.place(row, depth, frame);
+      if (depth < pushed.length - 1) this.reader.stacks.lay(top, below, null);
     });
     return { top, below };
   }
@@ -674,13 +600,13 @@ export class Explorer {
     const old = this.stateAt(row, stack);
     if (old !== undefined) return old;
     const { times } = this.memory;
-    const zone = this.zoneIn(row);
-    const key = zone === 0 ? null : this.rows.with(row, [times.column], [0]) * MOST_PLACES + stack;
+    const zone = this.reader.zoneIn(row);
+    const key = zone === 0 ? null : this.reader.rows.with(row, [times.column], [0]) * MOST_PLACES + stack;
     const others = key === null ? undefined : this.timeless.get(key);
     if (others && !isItself) {
       const now = times.zone(zone);
       for (const other of others.slice(-MOST_HELD)) {
-        const wide = times.zone(this.zoneIn(this.rowOf[other]!));
+        const wide = times.zone(this.reader.zoneIn(this.reader.rowOf[other]!));
         if (areSame(wide.waits, now.waits) && areSame(wide.spans, now.spans) && isInside(now, wide)) return other;
       }
     }
@@ -689,95 +615,17 @@ export class Explorer {
     else this.numbers.set(row * MOST_PLACES + stack, number);
     if (others) others.push(number);
     else if (key !== null) this.timeless.set(key, [number]);
-    const frame = this.frameIn(row);
+    const frame = this.reader.frameIn(row);
     if (over) this.backOver.set(number, over);
     this.states.push({ frame, parent, event: step?.event ?? null, start });
     this.cameBy.push(step);
-    this.rowOf.push(row);
-    this.stackOf.push(stack);
+    this.reader.rowOf.push(row);
+    this.reader.stackOf.push(stack);
     this.edges.grow();
     this.stirs.grow();
     if (!this.reached.has(frame)) this.reached.set(frame, number);
-    for (const overlay of this.overlaysIn(row)) if (!this.reached.has(overlay.frame)) this.reached.set(overlay.frame, number);
+    for (const overlay of this.reader.overlaysIn(row)) if (!this.reached.has(overlay.frame)) this.reached.set(overlay.frame, number);
     return number;
-  }
-
-  /** A row but for time. */
-  private alone(row: number): number {
-    const { times, slots } = this.memory;
-    if (times.column < 0) return row;
-    const columns = [times.column, ...slots.passing.map(({ column }) => column)];
-    return (this.rowsAlone[row] ??= this.rows.with(
-      row,
-      columns,
-      columns.map(() => 0)
-    ));
-  }
-
-  // ── routes ─────────────────────────────────────────────────────────────────
-
-  /** The events of some steps from a run that is in a state. */
-  private eventsFrom(run: RunState, state: number, steps: readonly Timed[]): RunEvent[] {
-    const own = this.inOrder(run, state);
-    return this.routes.timed(steps, own ?? [], () => run);
-  }
-
-  /** What waits in a run, in the order of a state; null where it is not the same. */
-  private inOrder(run: RunState, state: number): First[] | null {
-    const { times } = this.memory;
-    const zone = times.zone(this.zoneIn(this.rowOf[state]!));
-    const waiting = [...this.clock.firstOf(waitingIn(this.program, run, this.ambient))].sort((a, b) => a.left - b.left);
-    if (waiting.length !== zone.waits.length) return null;
-    const found = zone.waits.flatMap((wait) => {
-      const at = waiting.findIndex((one) => one.wait === wait);
-      return at < 0 ? [] : waiting.splice(at, 1);
-    });
-    return found.length === zone.waits.length ? found : null;
-  }
-
-  private stateFor(given: RunState): number | null {
-    const run = this.settled(given);
-    for (; this.listed < this.states.length; this.listed++) {
-      const alone = this.alone(this.rowOf[this.listed]!);
-      const alike = this.alike.get(alone);
-      if (alike) alike.push(this.listed);
-      else this.alike.set(alone, [this.listed]);
-    }
-    return (this.alike.get(this.rowOfRun(run)) ?? []).find((state) => this.isThen(state, run)) ?? null;
-  }
-
-  private isAt(state: number, given: RunState): boolean {
-    const run = this.settled(given);
-    return this.rowOfRun(run) === this.alone(this.rowOf[state]!) && this.isThen(state, run);
-  }
-
-  private settled(run: RunState): RunState {
-    const store = new PlainStore(run);
-    settle(this.program, store, this.telling, this.ambient);
-    return store.run;
-  }
-
-  /** Whether time has passed in a run in one of the ways of a state that it is like. */
-  private isThen(state: number, run: RunState): boolean {
-    const zone = this.memory.times.zone(this.zoneIn(this.rowOf[state]!));
-    const waiting = this.inOrder(run, state);
-    return (
-      waiting !== null &&
-      holds(
-        zone,
-        waiting.map(({ left }) => left)
-      )
-    );
-  }
-
-  private rowOfRun(run: RunState): number {
-    const set = [...this.memory.slots.valuesOf(run)].filter(([slot]) => !this.left.has(slot.column));
-    const columns = set.map(([slot]) => slot.column);
-    return this.rows.with(
-      -1,
-      columns,
-      set.map(([, value]) => value)
-    );
   }
 }
 
@@ -799,16 +647,6 @@ interface Arrival {
   readonly over: Push | null;
   readonly pushed: readonly string[];
 }
-
-/** A state as it is read while it is looked at. */
-interface Glance extends Here {
-  top: number;
-  back: string;
-  stack: number;
-}
-
-/** Ways in which frames lie over others, at most. */
-const MOST_LAID = 2 ** 21;
 
 /** A zone is held against so many others that were met last of what is like it but for time. */
 const MOST_HELD = 32;

@@ -1,0 +1,101 @@
+import { scenesOn } from '../run/environment.ts';
+import type { Overlay, RunState } from '../run/state.ts';
+import type { Here } from './asking.ts';
+import type { Memory } from './memory.ts';
+import { Rows } from './rows.ts';
+import { INITIAL, type Slot } from './slots.ts';
+import { EMPTY, Stacks } from './stacks.ts';
+import { unitsIn, withWaits } from './waits.ts';
+import { soonest } from './zones.ts';
+
+/** A state as it is read while it is looked at. */
+interface Glance extends Here {
+  top: number;
+  back: string;
+  stack: number;
+}
+
+/** Ways in which frames lie over others, at most. */
+const MOST_LAID = 2 ** 21;
+
+/** States as they are read: each a row, over a place on a back stack. */
+export class Reader {
+  readonly rows = new Rows();
+  readonly stacks = new Stacks();
+  readonly rowOf: number[] = [];
+  readonly stackOf: number[] = [];
+  private readonly frame: Slot;
+  private readonly overlays: Slot;
+  /** The row that is looked at. */
+  private glanced = 0;
+  private readonly glance: Glance;
+
+  constructor(private readonly memory: Memory) {
+    this.frame = memory.slots.named('frame');
+    this.overlays = memory.slots.named('overlays');
+    const own = (column: number) => this.rows.at(this.glanced, column);
+    this.glance = Object.assign(memory.slots.reading(own, 0, ''), { stack: EMPTY });
+  }
+
+  /** A row over a stack as it is read; playheads as far as is said, where it is. */
+  hereOf(row: number, stack: number, passed: ReadonlyMap<number, number> | null = null, back = this.stacks.topOf(stack)): Here {
+    const at = (column: number) => this.rows.at(row, column);
+    const then = passed?.size ? (column: number) => passed.get(column) ?? at(column) : at;
+    return this.memory.slots.reading(then, this.memory.topNumber(back), back);
+  }
+
+  hereIn = (state: number, passed: ReadonlyMap<number, number> | null = null): Here => this.hereOf(this.rowOf[state]!, this.stackOf[state]!, passed);
+
+  /** A state as it is read: one at a time, until the next one is. */
+  glanceAt(state: number): Glance {
+    const { glance } = this;
+    const stack = this.stackOf[state]!;
+    this.glanced = this.rowOf[state]!;
+    if (stack !== glance.stack) {
+      glance.stack = stack;
+      glance.back = this.stacks.topOf(stack);
+      glance.top = this.memory.topNumber(glance.back);
+    }
+    return glance;
+  }
+
+  /** The number of what waits in a row. */
+  zoneIn(row: number): number {
+    const { column } = this.memory.times;
+    return column < 0 ? 0 : this.rows.at(row, column);
+  }
+
+  /** A run that is in a state, at rest; of its back stack only what lies on its top. */
+  runOf(state: number): RunState {
+    const { slots, times } = this.memory;
+    const here = this.hereIn(state);
+    const run = slots.runOf(here.at, here.back === '' ? [] : [here.back]);
+    const zone = times.zone(this.zoneIn(this.rowOf[state]!));
+    const units = unitsIn(this.memory.watched);
+    return withWaits(
+      run,
+      zone.waits.map((wait) => times.waits[wait]!),
+      soonest(zone).map((left) => left / units)
+    );
+  }
+
+  /** What a column of a row says. */
+  private valueIn(row: number, { column, values }: Slot): unknown {
+    return column < 0 ? undefined : values[this.rows.at(row, column)];
+  }
+
+  frameIn = (row: number): string => this.valueIn(row, this.frame) as string;
+
+  overlaysIn = (row: number): readonly Overlay[] => (this.valueIn(row, this.overlays) ?? []) as readonly Overlay[];
+
+  private readonly roots = new Map<number, readonly string[]>();
+
+  /** The scenes on the screen, from back to front. */
+  rootsIn(row: number): readonly string[] {
+    const numberIn = ({ column }: Slot) => (column < 0 ? INITIAL : this.rows.at(row, column));
+    const key = numberIn(this.frame) * MOST_LAID + numberIn(this.overlays);
+    let roots = this.roots.get(key);
+    if (!roots) this.roots.set(key, (roots = scenesOn(this.memory.watched, { frame: this.frameIn(row), overlays: this.overlaysIn(row) })));
+    return roots;
+  }
+}

@@ -1,0 +1,101 @@
+import type { RunState } from '../run/state.ts';
+import { PlainStore } from '../run/store.ts';
+import type { Ambient } from './ambient.ts';
+import type { Clock } from './clock.ts';
+import type { Memory } from './memory.ts';
+import type { First } from './moves.ts';
+import type { Reader } from './reader.ts';
+import { settle } from './settle.ts';
+import type { Telling } from './telling.ts';
+import { waitingIn } from './waits.ts';
+import { holds } from './zones.ts';
+
+/** In which of the states that were met a run is. */
+export class Whereabouts {
+  /** States by their rows but for time, whatever is on their back stacks. */
+  private readonly alike = new Map<number, number[]>();
+  /** So many states are listed by that so far. */
+  private listed = 0;
+  private readonly rowsAlone: (number | undefined)[] = [];
+
+  constructor(
+    private readonly memory: Memory,
+    private readonly reader: Reader,
+    private readonly clock: Clock,
+    /** Columns that are left as they begin. */
+    private readonly left: ReadonlySet<number>,
+    private readonly asked: () => { readonly telling: Telling; readonly ambient: Ambient }
+  ) {}
+
+  /** A row but for time. */
+  private alone(row: number): number {
+    const { times, slots } = this.memory;
+    if (times.column < 0) return row;
+    const columns = [times.column, ...slots.passing.map(({ column }) => column)];
+    return (this.rowsAlone[row] ??= this.reader.rows.with(
+      row,
+      columns,
+      columns.map(() => 0)
+    ));
+  }
+
+  /** What waits in a run, in the order of a state; null where it is not the same. */
+  inOrder(run: RunState, state: number): First[] | null {
+    const { times } = this.memory;
+    const zone = times.zone(this.reader.zoneIn(this.reader.rowOf[state]!));
+    const waiting = [...this.clock.firstOf(waitingIn(this.memory.watched, run, this.asked().ambient))].sort((a, b) => a.left - b.left);
+    if (waiting.length !== zone.waits.length) return null;
+    const found = zone.waits.flatMap((wait) => {
+      const at = waiting.findIndex((one) => one.wait === wait);
+      return at < 0 ? [] : waiting.splice(at, 1);
+    });
+    return found.length === zone.waits.length ? found : null;
+  }
+
+  /** The state that a run is in; null for one that was not met. */
+  stateFor(given: RunState): number | null {
+    const run = this.settled(given);
+    for (; this.listed < this.reader.rowOf.length; this.listed++) {
+      const alone = this.alone(this.reader.rowOf[this.listed]!);
+      const alike = this.alike.get(alone);
+      if (alike) alike.push(this.listed);
+      else this.alike.set(alone, [this.listed]);
+    }
+    return (this.alike.get(this.rowOfRun(run)) ?? []).find((state) => this.isThen(state, run)) ?? null;
+  }
+
+  isAt(state: number, given: RunState): boolean {
+    const run = this.settled(given);
+    return this.rowOfRun(run) === this.alone(this.reader.rowOf[state]!) && this.isThen(state, run);
+  }
+
+  private settled(run: RunState): RunState {
+    const store = new PlainStore(run);
+    settle(this.memory.watched, store, this.asked().telling, this.asked().ambient);
+    return store.run;
+  }
+
+  /** Whether time has passed in a run in one of the ways of a state that it is like. */
+  private isThen(state: number, run: RunState): boolean {
+    const zone = this.memory.times.zone(this.reader.zoneIn(this.reader.rowOf[state]!));
+    const waiting = this.inOrder(run, state);
+    return (
+      waiting !== null &&
+      holds(
+        zone,
+        waiting.map(({ left }) => left)
+      )
+    );
+  }
+
+  /** What tells a run apart, but for time, as a row. */
+  rowOfRun(run: RunState): number {
+    const set = [...this.memory.slots.valuesOf(run)].filter(([slot]) => !this.left.has(slot.column));
+    const columns = set.map(([slot]) => slot.column);
+    return this.reader.rows.with(
+      -1,
+      columns,
+      set.map(([, value]) => value)
+    );
+  }
+}
