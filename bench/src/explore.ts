@@ -1,5 +1,6 @@
 import { apply, compile, exploring, explore, judge, update, unwrap, type Exploring, type Program } from '@zany/core';
 import { compose, exploreNaively, LARGE, largePiece, seat, type ComposeSpec, type PlacedSpec } from '@zany/core/testing';
+import { atLeast, atMost, budget } from './budget.ts';
 import { figuresOf } from './measure.ts';
 import { exploredBySpin, type Model } from './spin.ts';
 
@@ -7,7 +8,7 @@ import { exploredBySpin, type Model } from './spin.ts';
 
 const count = (n: number) => Math.round(n).toLocaleString('en');
 const ms = (n: number) => `${n < 10 ? n.toFixed(1) : n.toFixed(0)} ms`;
-const tell = (what: string, figures: string, budget = '') => console.log(`  ${what.padEnd(58)} ${figures.padEnd(58)} ${budget}`);
+const tell = (what: string, figures: string, held = '') => console.log(`  ${what.padEnd(58)} ${figures.padEnd(58)} ${held}`);
 
 const row = (count: number, made: (i: number) => PlacedSpec): Record<string, PlacedSpec> =>
   Object.fromEntries(Array.from({ length: count }, (_, i) => [`l${i}`, { at: [(i % 10) * 38, Math.floor(i / 10) * 50, 36, 44], ...made(i) }]));
@@ -19,6 +20,8 @@ interface Family {
   readonly small: number;
   /** The same for a compiled verifier. */
   readonly model?: (n: number) => Model;
+  /** States a second that there have to be. */
+  readonly least?: number;
 }
 
 const families: Record<string, Family> = {
@@ -38,6 +41,7 @@ const families: Record<string, Family> = {
       },
       frames: { home: { layers: row(n, () => ({ type: 'placement', part: 'Seat' })) } },
     }),
+    least: 500_000,
     whole: 15,
     small: 7,
   },
@@ -75,6 +79,7 @@ const families: Record<string, Family> = {
         ])
       ),
     }),
+    least: 500_000,
     whole: 300,
     small: 4,
   },
@@ -82,12 +87,13 @@ const families: Record<string, Family> = {
     make: (n) => ({
       frames: { home: { layers: row(n, (i) => ({ lines: [`click → wait ${300 + i * 100} ms; hide this`] })), lines: ['after 2 s → send off'] } },
     }),
+    least: 500_000,
     whole: 4,
     small: 2,
   },
 };
 
-for (const [name, { make, whole, small, model }] of Object.entries(families)) {
+for (const [name, { make, whole, small, model, least }] of Object.entries(families)) {
   const explored = (n: number) => {
     const program = compile(compose(make(n)));
     const began = performance.now();
@@ -105,7 +111,7 @@ for (const [name, { make, whole, small, model }] of Object.entries(families)) {
   tell(
     `${name}: ${count(ours.states)} states${ours.cut === null ? '' : ', cut'}`,
     `${count((ours.states / ours.took) * 1000)} states a second, ${count((ours.moves / ours.took) * 1000)} moves`,
-    `small one ${ratio.toFixed(0)} × trying everything`
+    `small one ${ratio.toFixed(0)} × trying everything${least === undefined ? '' : `; ${budget('500,000', atLeast((ours.states / ours.took) * 1000, least))}`}`
   );
   const spin = model && (await exploredBySpin(model(whole)));
   if (spin) {
@@ -115,7 +121,7 @@ for (const [name, { make, whole, small, model }] of Object.entries(families)) {
     tell(
       '  beside a compiled verifier (Spin), the same states',
       `${count(a)} and ${count(b)} states a second: ${(a / b).toFixed(2)} ×`,
-      'budget 3 ×'
+      budget('3 ×', atLeast(a / b, 3))
     );
   }
 }
@@ -129,10 +135,11 @@ const first = performance.now();
 let going: Exploring = exploring(program);
 going.on(going.usual);
 const found = judge(program, going.result());
+const fromNothing = performance.now() - first;
 tell(
   `large piece from nothing: ${count(found.exploration.states.length)} states`,
-  `${ms(performance.now() - first)} to explore and judge`,
-  'budget 400 ms'
+  `${ms(fromNothing)} to explore and judge`,
+  budget('400 ms', atMost(fromNothing, 400))
 );
 const times: number[] = [];
 for (let run = 0; run < 60; run++) {
@@ -146,4 +153,8 @@ for (let run = 0; run < 60; run++) {
   times.push(performance.now() - began);
 }
 const edit = figuresOf(times.slice(10));
-tell('large piece after one edit: explored and judged', `${ms(edit.median)} median, ${ms(edit.p95)} 95th`, 'budget 20 ms median, 100 ms 95th');
+tell(
+  'large piece after one edit: explored and judged',
+  `${ms(edit.median)} median, ${ms(edit.p95)} 95th`,
+  budget('20 ms median, 100 ms 95th', atMost(edit.median, 20), atMost(edit.p95, 100))
+);

@@ -4,11 +4,14 @@ import { answers, timeAnswers } from './answer.ts';
 
 const ms = (n: number) => `${n.toFixed(n < 10 ? 1 : 0)} ms`;
 
-function tell(what: string, times: readonly number[], budget: string): void {
+/** Tells of times against what nineteen of twenty may take, in milliseconds. */
+function tell(what: string, times: readonly number[], limit: number): void {
   const sorted = [...times].sort((a, b) => a - b);
   const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))]!;
   expect(sorted.length).toBeGreaterThan(10);
-  console.log(`\r  ${what.padEnd(62)} ${`${ms(at(0.5))} median, ${ms(at(0.95))} 95th`.padEnd(34)} ${budget}`);
+  const share = at(0.95) / limit;
+  const held = share <= 1 ? 'met' : `missed, ${share.toFixed(1)} ×`;
+  console.log(`\r  ${what.padEnd(62)} ${`${ms(at(0.5))} median, ${ms(at(0.95))} 95th`.padEnd(34)} budget ${limit} ms 95th: ${held}`);
 }
 
 test('key presses in the cue sheet of the large piece', async ({ studio, page }) => {
@@ -17,14 +20,13 @@ test('key presses in the cue sheet of the large piece', async ({ studio, page })
   await page.keyboard.press('.');
   await expect(studio.looseEnds()).toHaveText(/loose end/, { timeout: 60_000 });
   await timeAnswers(page, 'keydown');
-  const budget = 'budget 50 ms 95th';
   const press = async (what: string, keys: readonly string[], between = 160) => {
     await answers(page);
     for (const key of keys) {
       await page.keyboard.press(key);
       await page.waitForTimeout(between);
     }
-    tell(`press to paint: ${what}`, (await answers(page)).toPaint, budget);
+    tell(`press to paint: ${what}`, (await answers(page)).toPaint, 50);
   };
   const many = (key: string, times = 30) => Array.from({ length: times }, () => key);
   await press('a key that does nothing, beside the others', many('F9'));
@@ -47,7 +49,7 @@ test('drags over 300 layers', async ({ studio, page }) => {
   await page.mouse.move(box.x + 5, box.y + 5);
   await page.mouse.down();
   for (let i = 1; i < 80; i++) await page.mouse.move(box.x + 5 + i * 2, box.y + 5 + i * 3);
-  tell('dragging one of 300 layers: work of a frame', (await answers(page)).work, 'budget 16.7 ms 95th');
+  tell('dragging one of 300 layers: work of a frame', (await answers(page)).work, 16.7);
   await page.mouse.up();
 });
 
@@ -61,11 +63,11 @@ test('the map of 400 frames', async ({ studio, page }) => {
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await timeAnswers(page, 'wheel');
   for (let i = 0; i < 60; i++) await page.mouse.wheel(i % 2 ? 40 : -30, 60);
-  tell('map: panning over 400 frames, work of a frame', (await answers(page)).work, 'budget 16.7 ms 95th');
+  tell('map: panning over 400 frames, work of a frame', (await answers(page)).work, 16.7);
   await page.keyboard.down('Control');
   for (let i = 0; i < 60; i++) await page.mouse.wheel(0, i < 30 ? -60 : 60);
   await page.keyboard.up('Control');
-  tell('map: zooming over 400 frames, work of a frame', (await answers(page)).work, 'budget 16.7 ms 95th');
+  tell('map: zooming over 400 frames, work of a frame', (await answers(page)).work, 16.7);
 });
 
 for (const [keyed, keys] of [
@@ -89,7 +91,7 @@ for (const [keyed, keys] of [
     await page.mouse.move(ruler.x + 2, ruler.y + 8);
     await page.mouse.down();
     for (let i = 1; i < 120; i++) await page.mouse.move(ruler.x + 2 + ((i * 7) % ruler.width), ruler.y + 8);
-    tell(`seam: scrubbing 300 layers with ${keyed * 5} keys, work of a frame`, (await answers(page)).work, 'budget 16.7 ms 95th');
+    tell(`seam: scrubbing 300 layers with ${keyed * 5} keys, work of a frame`, (await answers(page)).work, 16.7);
     await page.mouse.up();
     const edge = (await page.locator('[data-edge]').first().boundingBox())!;
     await page.mouse.move(edge.x + 3, edge.y + 8);
@@ -97,7 +99,7 @@ for (const [keyed, keys] of [
     await page.mouse.down();
     // Three seconds of it, each move to another length.
     for (let i = 1; i < 180; i++) await page.mouse.move(edge.x + 3 + ((i * 3) % 121), edge.y + 8);
-    tell(`seam: pulling a section of ${keys} keys, work of a frame`, (await answers(page)).work, 'budget 16.7 ms 95th');
+    tell(`seam: pulling a section of ${keys} keys, work of a frame`, (await answers(page)).work, 16.7);
     await page.mouse.up();
   });
 
@@ -117,12 +119,12 @@ test('scenes of 5,000 keys', async ({ studio, page }) => {
     await page.keyboard.press(i % 2 ? 'PageUp' : 'PageDown');
     await page.waitForTimeout(700);
   }
-  tell('press to paint: open a scene of 5,000 keys', (await answers(page)).toPaint, 'budget 100 ms');
+  tell('press to paint: open a scene of 5,000 keys', (await answers(page)).toPaint, 100);
   await page.locator('[data-ruler]').focus();
   await answers(page);
   for (let i = 0; i < 30; i++) {
     await page.keyboard.press('ArrowRight');
     await page.waitForTimeout(160);
   }
-  tell('press to paint: the next timeline frame', (await answers(page)).toPaint, 'budget 50 ms 95th');
+  tell('press to paint: the next timeline frame', (await answers(page)).toPaint, 50);
 });
