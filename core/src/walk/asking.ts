@@ -125,7 +125,6 @@ export class Asking {
       leaves: leavesPiece(reports),
       isHurry: isHurry({ activities: now.activities.filter(({ head }) => head !== null) }),
       isDeep: after.isDeep,
-      written: null,
     };
     return { answer, reads: store.reads };
   }

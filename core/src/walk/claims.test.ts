@@ -281,10 +281,14 @@ describe('what is tried', () => {
       ['contains(t.value, "bay") and not(contains(t.value, "ay"))', never],
       ['t.value = "Bay" and contains(t.value, "q")', never],
       ['contains(t.value, "a") and contains(t.value, "q") and t.value != ""', []],
+      ['t.value in ("Bay", "Bird")', []],
+      ['t.value = "Bay" and t.value = "Bird"', never],
     ] as const) {
       const { exploration, told } = audited({ frames: field(condition) });
       expect([condition, exploration.cut, told]).toEqual([condition, null, wanted]);
     }
+    // Which of two texts comes first is not tried whole.
+    expect(audited({ frames: field('t.value > "m"') }).exploration.cut).toBe('not tried: all that can be put into t');
     const long = audited({ frames: field('string length(t.value) >= 8 and contains(t.value, "1")', mail) });
     expect([long.told, [...long.exploration.reached.keys()].sort()]).toEqual([[], ['end', 'home', 'shop']]);
   });

@@ -31,19 +31,11 @@ export interface Outcome {
   readonly isHurry: boolean;
   /** It asks for more of the back stack than is known. */
   readonly isDeep: boolean;
-  /** All columns that it writes, those of cleared scenes first, as far as there were so many columns. */
-  written: Written | null;
 }
 
 export interface Started {
   readonly wait: number;
   readonly span: number;
-}
-
-export interface Written {
-  readonly columns: readonly number[];
-  readonly values: readonly number[];
-  readonly known: number;
 }
 
 /** What is seen in a state, as far as it is judged by where things stand. */

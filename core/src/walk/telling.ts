@@ -164,19 +164,29 @@ const putInto = (layers: readonly Layer[]): [string, string][] => layers.map(({ 
 
 type IsIt = (id: string, property: string | null) => boolean;
 
+const EQUALS: ReadonlySet<string> = new Set(['=', '!=']);
+const ORDERS: ReadonlySet<string> = new Set(['<', '<=', '>', '>=']);
+
 /** Whether something is read in an expression other than by comparing it with a given value. */
 function isComputedWith(ast: Ast, isIt: IsIt, isCompared: boolean): boolean {
   if (ast.k === 'ref') return !isCompared && isIt(ast.id, ast.property);
   if (ast.k === 'call' && ast.fn === LENGTH && isCompared) return false;
   if (heldAgainst(ast)) return false;
   if (ast.k === 'call' && patternOf(ast)) return isComputedWith(ast.args[0]!, isIt, true);
-  const compares =
-    (ast.k === 'op' && ['=', '!=', '<', '<=', '>', '>='].includes(ast.op) && (ast.a.k === 'value' || ast.b.k === 'value')) ||
-    ((ast.k === 'between' || ast.k === 'in') &&
-      partsOf(ast)
-        .slice(1)
-        .every((part) => part.k === 'value'));
-  return partsOf(ast).some((part) => isComputedWith(part, isIt, compares));
+  const isHeld = holdsAgainstGiven(ast);
+  return partsOf(ast).some((part) => isComputedWith(part, isIt, isHeld));
+}
+
+/** Whether an expression holds something against given values: any for being equal, numbers for which is more. */
+function holdsAgainstGiven(ast: Ast): boolean {
+  const isNumber = (one: Ast) => one.k === 'value' && typeof one.value === 'number';
+  const [, ...others] = partsOf(ast);
+  if (ast.k === 'op') {
+    const sides = [ast.a, ast.b];
+    return EQUALS.has(ast.op) ? sides.some(({ k }) => k === 'value') : ORDERS.has(ast.op) && sides.some(isNumber);
+  }
+  if (ast.k === 'in' && ast.tests.every(({ k }) => k === 'equal')) return others.every(({ k }) => k === 'value');
+  return (ast.k === 'between' || ast.k === 'in') && others.every(isNumber);
 }
 
 /** What a call asks of a text, where it asks that with a given one. */
@@ -197,8 +207,9 @@ function patternsIn(ast: Ast, isIt: IsIt): Pattern[] {
 /** The texts that something is held against. */
 function comparesWith(ast: Ast, isRef: (one: Ast | undefined) => boolean): string[] {
   const textOf = (one: Ast) => (one.k === 'value' && typeof one.value === 'string' ? [one.value] : []);
+  if (ast.k === 'op' && !EQUALS.has(ast.op)) return [];
   if (ast.k === 'op') return isRef(ast.a) ? textOf(ast.b) : isRef(ast.b) ? textOf(ast.a) : [];
-  return (ast.k === 'in' || ast.k === 'between') && isRef(ast.a) ? partsOf(ast).slice(1).flatMap(textOf) : [];
+  return ast.k === 'in' && isRef(ast.a) ? partsOf(ast).slice(1).flatMap(textOf) : [];
 }
 
 /** Layers that can be dragged anywhere, whose place is read. */

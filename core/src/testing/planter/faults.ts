@@ -507,20 +507,6 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
     },
   ],
   'never-fires': [
-    (piece, chance) => {
-      const scene = corner(piece, chance);
-      const bags = { type: 'field', label: 'Bags', at: [...ROOM, 160, 52], field: { kind: 'slider', min: 0, max: 4, step: 1 } } as const;
-      put(piece, scene, 'Bags', bags);
-      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'key b → if Bags.value * Bags.value + Bags.value = 30 → go to full'];
-      return { at: { scene, layer: null } };
-    },
-    (piece, chance) => {
-      const scene = corner(piece, chance);
-      put(piece, scene, 'Word', { type: 'field', label: 'Word', at: [...ROOM, 160, 52], field: { kind: 'text' } });
-      const asks = 'starts with(Word.value, "Skarra") and contains(Word.value, "@") and string length(Word.value) < 7';
-      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), `key b → if ${asks} → go to full`];
-      return { at: { scene, layer: null } };
-    },
     (piece) => {
       piece.frames['pay']!.layers['Odd'] = spare('Away', 'click → if Seats < 2 and Seats > 1 → go to full');
       return { at: { scene: 'pay', layer: 'Odd' } };
@@ -539,6 +525,20 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
     (piece, chance) => {
       const scene = corner(piece, chance);
       piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'variable Seats → go to full'];
+      return { at: { scene, layer: null } };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const bags = { type: 'field', label: 'Bags', at: [...ROOM, 160, 52], field: { kind: 'slider', min: 0, max: 4, step: 1 } } as const;
+      put(piece, scene, 'Bags', bags);
+      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'key b → if Bags.value * Bags.value + Bags.value = 30 → go to full'];
+      return { at: { scene, layer: null } };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      put(piece, scene, 'Word', { type: 'field', label: 'Word', at: [...ROOM, 160, 52], field: { kind: 'text' } });
+      const asks = 'starts with(Word.value, "Skarra") and contains(Word.value, "@") and string length(Word.value) < 7';
+      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), `key b → if ${asks} → go to full`];
       return { at: { scene, layer: null } };
     },
   ],
