@@ -1,3 +1,4 @@
+import { groupedBy } from '../grouped.ts';
 import type { Piece, Thread } from '../piece/piece.ts';
 import type { Cue } from '../vocabulary/cues/all.ts';
 import type { Program } from '../program/program.ts';
@@ -14,9 +15,12 @@ export function lookingBack(program: Program): LookingBack {
   const { piece } = program;
   const threads = [...piece.threads.values()].filter(({ enabled }) => enabled);
   const found = new Set<string>();
+  const leading = groupedBy(threads.filter(leadsOn), occasionOf);
   for (const thread of threads) {
     if (!stepsOf(thread).some(goesBack)) continue;
-    const frames = threads.some((other) => other !== thread && goesOnWith(other, thread)) ? null : framesOf(program, thread);
+    // Where another one leads on in answer to the same event, what was come from lies below then.
+    const isAlone = [occasionOf(thread), ANYWHERE].every((occasion) => (leading.get(occasion) ?? []).every((other) => other === thread));
+    const frames = isAlone ? framesOf(program, thread) : null;
     if (frames === null) return null;
     for (const frame of frames) found.add(frame);
   }
@@ -40,9 +44,12 @@ const goesBack = (step: Step): boolean => step.do === 'go' && step.target.to ===
 /** Cues that come by themselves: no other one comes with them, nor is set off by what is done in answer. */
 const ALONE: ReadonlySet<Cue['type']> = new Set<Cue['type']>(['click', 'key', 'pad', 'swipe', 'scroll', 'after']);
 
-/** Whether one thread may lead on in answer to the event to which another one goes back: what that was come from lies below then. */
-const goesOnWith = (one: Thread, other: Thread): boolean =>
-  stepsOf(one).some((step) => step.do === 'go') && (!ALONE.has(one.cue.type) || (one.owner === other.owner && one.cue.type === other.cue.type));
+const leadsOn = (thread: Thread): boolean => stepsOf(thread).some((step) => step.do === 'go');
+
+/** What has one in common with others that answer to the same event; those that anything may set off have no such. */
+const occasionOf = ({ owner, cue }: Thread): string => (ALONE.has(cue.type) ? `${owner} ${cue.type}` : ANYWHERE);
+
+const ANYWHERE = '*';
 
 const leavesNoTrace = (step: Step): boolean => step.do === 'go' && step.replace === true;
 

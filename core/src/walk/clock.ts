@@ -131,6 +131,7 @@ export class Clock {
     return landing;
   }
 
+  /** What has nothing to do with what waits: one for all zones. */
   private stillIn(zone: Zone, time: InTime): Landing {
     let still = this.still.get(time);
     if (!still) {
@@ -161,8 +162,7 @@ export class Clock {
     const gone = before.waits.map((wait, at) => at === due?.at || time.isEnded(wait));
     const move = { time, due: due?.at ?? null, later: due?.later ?? NONE, exact };
     // Most of what is done has nothing to do with time.
-    if (!due && exact.length === 0 && starts.length === 0 && !gone.includes(true))
-      return { zone: AS_BEFORE, columns: NONE, values: NONE, isFull: null, move: { ...move, isAtRest: !isAnyDueNow(before) } };
+    if (!due && exact.length === 0 && starts.length === 0 && !gone.includes(true)) return this.stillIn(before, time);
     const then = earliest(
       before,
       exact.map(({ at }) => at)

@@ -27,7 +27,6 @@ const [HOW, NEXT] = [1, 2];
  * into objects where somebody asks for those of one state.
  */
 export class Edges {
-  private readonly deeds: Deed[] = [];
   /** The first and the last edge of each state. */
   private readonly first = new Ints();
   private readonly last = new Ints();
@@ -36,6 +35,11 @@ export class Edges {
    * the next one.
    */
   private readonly all = new Ints();
+
+  constructor(
+    /** What is done, by its numbers: graphs of the same states may have it together. */
+    private readonly deeds: Deed[] = []
+  ) {}
 
   /** The numbers of all states. */
   get states(): number[] {

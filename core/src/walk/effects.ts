@@ -29,9 +29,8 @@ export interface Effect {
   /** How it was taken last. */
   move: Move | null;
   step: Timed | null;
-  /** That as a number for edges, and for what is told elsewhere; -1 before it is one. */
+  /** That as a number for edges; -1 before it is one. */
   deed: number;
-  stir: number;
 }
 
 export class Effects {
@@ -42,8 +41,7 @@ export class Effects {
     private readonly clock: Clock,
     /** Columns that are left as they begin. */
     private readonly left: ReadonlySet<number>,
-    private readonly edges: Edges,
-    private readonly stirs: Edges
+    private readonly edges: Edges
   ) {}
 
   of(outcome: Outcome): Effect {
@@ -71,7 +69,6 @@ export class Effects {
       move: null,
       step: null,
       deed: -1,
-      stir: -1,
     };
     this.write(effect);
     return effect;
@@ -102,13 +99,11 @@ export class Effects {
     if (effect.move !== move) {
       effect.move = move;
       effect.step = { event, moves: [move] };
-      effect.deed = effect.stir = -1;
+      effect.deed = -1;
     }
     return effect.step!;
   }
 
   /** The same as a number for edges. */
   deed = (effect: Effect): number => (effect.deed < 0 ? (effect.deed = this.edges.deed(effect.step!, effect.outcome.threads)) : effect.deed);
-
-  stir = (effect: Effect): number => (effect.stir < 0 ? (effect.stir = this.stirs.deed(effect.step!, effect.outcome.threads)) : effect.stir);
 }

@@ -12,7 +12,6 @@ import { nextDeadline } from '../run/run.ts';
 import { canPressBeside, groundOf } from '../run/reach.ts';
 import type { RootRun, RunEvent, RunState } from '../run/state.ts';
 import type { Telling } from './telling.ts';
-import { valuesFor } from './values.ts';
 
 const live = (threads: readonly Thread[]): Cue[] => threads.filter((thread) => thread.enabled).map((thread) => thread.cue);
 
@@ -133,7 +132,7 @@ function* eventsOn(one: Stood, screen: Screen<Stood>, root: RootRun, telling: Te
   if (has('focus') || telling.focuses(node)) yield { type: 'focus', layer };
   for (const swipe of tried(cues, 'swipe')) yield { ...swipe, layer };
   if (drag) yield* drags(one, own, screen);
-  if (field && !isBox) for (const value of valuesFor(field, telling.askedOf(node.layer.id))) yield { type: 'value', layer, value };
+  if (field && !isBox) for (const value of telling.putInto(node.layer.id, field)) yield { type: 'value', layer, value };
   // Nobody can play it but the piece, and what goes round never ends.
   if (isMediaLayer(node.layer) && !media?.loop && tried(own, 'media').some(({ what }) => what === 'ended') && root.media[layer] === 'playing')
     yield { type: 'media', layer, what: 'ended' };

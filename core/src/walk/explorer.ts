@@ -9,7 +9,7 @@ import type { Ambient } from './ambient.ts';
 import { Account } from './account.ts';
 import { Asking, branchesIn, threadsIn, type Here } from './asking.ts';
 import { AS_BEFORE, Clock, TIMELESS, type Due, type Landing } from './clock.ts';
-import { Edges } from './edges.ts';
+import { Edges, type Deed } from './edges.ts';
 import { Effects, type Effect } from './effects.ts';
 import { Entered, statesTold } from './entered.ts';
 import type { Exploration, Levels, State, Within } from './exploration.ts';
@@ -88,7 +88,8 @@ export class Explorer {
   private readonly where: Whereabouts;
 
   private readonly states: State[] = [];
-  private readonly edges = new Edges();
+  private readonly deeds: Deed[] = [];
+  private readonly edges = new Edges(this.deeds);
   /** States by their rows, with nothing on the back stack; and by both. */
   private readonly byRow: (number | undefined)[] = [];
   private readonly numbers = new Map<number, number>();
@@ -115,7 +116,7 @@ export class Explorer {
   private readonly routes: Routes;
   private views = new Views();
   private readonly gaps = new Set<string>();
-  /** States in which something was not tried: it would have been in too much of a hurry, or one loop too many. */
+  /** States in which something was not tried: in too much of a hurry, one loop too many, or more than can be put into fields. */
   private readonly partial = new Set<number>();
   /** What that was. */
   private readonly untaken = new Set<string>();
@@ -130,7 +131,7 @@ export class Explorer {
   /** What the starts are, as one text to compare. */
   private readonly begun: string;
   /** What was done in a state that is told elsewhere. */
-  private readonly stirs = new Edges();
+  private readonly stirs = new Edges(this.deeds);
   private moves = 0;
   /** The first state that is not followed yet. */
   private next = 0;
@@ -149,7 +150,7 @@ export class Explorer {
     this.reader = new Reader(memory);
     this.clock = new Clock(memory, left);
     this.where = new Whereabouts(memory, this.reader, this.clock, left, () => ({ telling: this.telling, ambient: this.ambient }));
-    this.effects = new Effects(memory, this.clock, left, this.edges, this.stirs);
+    this.effects = new Effects(memory, this.clock, left, this.edges);
     const { states, cameBy, backOver, firsts } = this;
     const { stackOf, stacks } = this.reader;
     this.routes = new Routes({ states, cameBy, stackOf, stacks, backOver, firsts }, () => ({
@@ -448,8 +449,8 @@ export class Explorer {
   /** Something is done in a state that is told elsewhere. */
   private stir(state: number, event: number, effect: Effect, here: () => Here): void {
     const { outcome } = effect;
-    if (!effect.isUsed) effect.isUsed = this.use(outcome, event, state, here) || true;
-    if (outcome.columns.length > 0 || outcome.starts.length > 0) this.stirs.add(state, state, this.effects.stir(effect));
+    this.useOnce(effect, event, state, here);
+    if (outcome.columns.length > 0 || outcome.starts.length > 0) this.stirs.add(state, state, this.effects.deed(effect));
   }
 
   /** Timers of what is on the screen that are explored elsewhere. */
@@ -499,7 +500,7 @@ export class Explorer {
     const { outcome } = effect;
     if (outcome !== this.last[event]) {
       this.last[event] = outcome;
-      if (!effect.isUsed) effect.isUsed = this.use(outcome, event, state, here) || true;
+      this.useOnce(effect, event, state, here);
       if (!effect.isElsewhere && !this.account.isFull(effect)) this.account.keep(effect, state, step, this.ambient, () => this.momentAt(state));
     }
     if (outcome.isDeep) this.gaps.add('a “back” that follows another one in answer to one event');
@@ -559,6 +560,13 @@ export class Explorer {
     used.add(answer);
     this.uses.push({ answer, frame: this.states[state]!.frame, asked: this.memory.questionOf(answer), question, state, here: here(), isMoving });
     return true;
+  }
+
+  /** The same of what came of an event, which is met again and again. */
+  private useOnce(effect: Effect, event: number, state: number, here: () => Here): void {
+    if (effect.isUsed) return;
+    effect.isUsed = true;
+    this.use(effect.outcome, event, state, here);
   }
 
   /** Comes to a state, new or known, from one that is followed. */

@@ -1,6 +1,6 @@
 import { onceFor } from '../once.ts';
 import { fitsOccasion, triedFor, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
-import { partsOf, readsOf, type Ast } from '../expression/ast.ts';
+import { partsOf, readsOf, type Ast, type Value } from '../expression/ast.ts';
 import type { Layer, Piece } from '../piece/piece.ts';
 import type { Node } from '../program/node.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
@@ -12,7 +12,7 @@ import { Compared, keyOf, LENGTH } from './compared.ts';
 import { spoken, standingExpressions } from './standing.ts';
 import { heldAgainst } from './linear.ts';
 import { areAllWays, PATTERNS, type Pattern } from './texts.ts';
-import { areAllTried, type Asked } from './values.ts';
+import { areAllTried, valuesFor, type Asked, type Field } from './values.ts';
 
 /** What can tell two runs of a piece apart besides states and variables, because something in the piece listens to it. */
 export interface Telling {
@@ -27,8 +27,8 @@ export interface Telling {
   readonly focuses: (node: Node) => boolean;
   /** What things are held against. */
   readonly compared: Compared;
-  /** What is asked of the value of a field, by its layer. */
-  readonly askedOf: (layer: string) => Asked;
+  /** What is put into a field on a layer, to try it; worked out when it is first asked for. */
+  readonly putInto: (layer: string, field: Field) => readonly Value[];
   /** What a person could do with layers that exploring does not try, as phrases by layers; empty where it tries all there is. */
   readonly untried: ReadonlyMap<string, string>;
   /** All of it as one text to compare. */
@@ -65,7 +65,7 @@ function toldApart(program: Program): Omit<Telling, 'looksBack'> {
     leaves: (node) => hears(node, (cue) => waitsFor(cue, 'leave')),
     focuses: (node) => hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue)),
     compared,
-    askedOf: (layer) => askedIn(compared, layer, fields.get(layer)),
+    putInto: valuesKept((layer, field) => [...valuesFor(field, askedIn(compared, layer, fields.get(layer)))]),
     untried: new Map([...putInto(untriedFields), ...dragged(program, reads)]),
   };
   const { back, pad, untried } = told;
@@ -147,6 +147,18 @@ const askedIn = (compared: Compared, layer: string, { isComputed = false, patter
   isComputed,
   patterns,
 });
+
+/** Values by layers, as long as a layer has the same field: in a part that is placed twice it may not. */
+function valuesKept(make: (layer: string, field: Field) => readonly Value[]): Telling['putInto'] {
+  const known = new Map<string, { readonly field: Field; readonly values: readonly Value[] }>();
+  return (layer, field) => {
+    const old = known.get(layer);
+    if (old?.field === field) return old.values;
+    const values = make(layer, field);
+    known.set(layer, { field, values });
+    return values;
+  };
+}
 
 /** Whether what a field can be filled with is tried as far as it counts. */
 const isTried = ({ layer, isComputed, patterns }: FieldAsked, compared: Compared): boolean => {

@@ -4,7 +4,7 @@ import { textsFor, type Pattern } from './texts.ts';
 
 /** What a person can put into fields, as far as it is tried. */
 
-type Field = NonNullable<Layer['field']>;
+export type Field = NonNullable<Layer['field']>;
 
 /** So many values of a field are tried one by one, where something is computed with them. */
 const MOST_VALUES = 100;
@@ -46,28 +46,27 @@ export interface Asked {
 export function* valuesFor(field: Field, { values, asksLength, isComputed, patterns }: Asked): Iterable<Value> {
   if (field.kind === 'choice') return yield* field.options ?? [];
   const numbers = values.filter((value) => typeof value === 'number').sort((a, b) => a - b);
+  if (field.kind === 'text')
+    return yield* new Set(['', 'abc', ...values.filter((value) => typeof value === 'string'), ...textsFor(patterns, asksLength ? numbers : [])]);
   const between = numbers.slice(1).map((value, i) => (value + numbers[i]!) / 2);
   const near = [...numbers.flatMap((value) => [value - 1, value, value + 1]), ...between];
-  if (field.kind === 'text') {
-    return yield* new Set(['', 'abc', ...values.filter((value) => typeof value === 'string'), ...textsFor(patterns, asksLength ? numbers : [])]);
-  }
   const steps = stepsOf(field);
   if (steps) {
-    const all = Array.from({ length: steps.count + 1 }, (_, many) => many);
     const asked = near.flatMap((value) => [-1, 0, 1, 2].map((more) => Math.floor((value - steps.at(0)) / field.step! + 1e-9) + more));
-    const tried = isComputed ? spreadOver(all) : [0, steps.count, ...asked];
+    const tried = isComputed ? spreadTo(steps.count) : [0, steps.count, ...asked];
     return yield* new Set(tried.map(steps.at));
   }
   const isSlider = field.kind === 'slider';
   const least = field.min ?? (isSlider ? SLIDER.least : Math.min(0, ...near));
   const most = field.max ?? (isSlider ? SLIDER.most : Math.max(10, ...near));
   const whole = Math.floor(most) - Math.ceil(least);
-  const more = isComputed && whole >= 0 ? spreadOver(Array.from({ length: Math.min(whole, MOST_WHOLE) + 1 }, (_, i) => Math.ceil(least) + i)) : [];
+  const more = isComputed && whole >= 0 ? spreadTo(Math.min(whole, MOST_WHOLE)).map((count) => Math.ceil(least) + count) : [];
   yield* new Set([least, most, ...more, ...near.filter((value) => value >= least && value <= most)]);
 }
 
 /** Whole numbers beyond these are not tried. */
 const MOST_WHOLE = 10_000;
 
-const spreadOver = (all: readonly number[]): readonly number[] =>
-  all.length <= MOST_VALUES + 1 ? all : Array.from({ length: SPREAD + 1 }, (_, i) => all[Math.round((i * (all.length - 1)) / SPREAD)]!);
+/** The whole numbers from 0 to a greatest one; where these are too many, some that lie evenly between. */
+const spreadTo = (most: number): readonly number[] =>
+  most <= MOST_VALUES ? Array.from({ length: most + 1 }, (_, i) => i) : Array.from({ length: SPREAD + 1 }, (_, i) => Math.round((i * most) / SPREAD));
