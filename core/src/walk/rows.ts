@@ -27,7 +27,8 @@ export class Rows {
     if ((this.length + 1) * this.width > this.cells.length) this.cells = grown(this.cells);
     const { width, cells, length } = this;
     const base = length * width;
-    copied(cells, row * width, base, width, row < 0);
+    if (row < 0) cells.fill(0, base, base + width);
+    else cells.copyWithin(base, row * width, (row + 1) * width);
     let hash = row < 0 ? 0 : this.hashes[row]!;
     for (let i = 0; i < columns.length; i++) {
       const column = columns[i]!;
@@ -83,15 +84,6 @@ export class Rows {
 }
 
 type Cells = Uint16Array | Uint32Array;
-
-/** So many cells are sooner copied one by one. */
-const FEW = 32;
-
-function copied(cells: Cells, from: number, to: number, width: number, isEmpty: boolean): void {
-  if (isEmpty) cells.fill(0, to, to + width);
-  else if (width > FEW) cells.copyWithin(to, from, from + width);
-  else for (let i = 0; i < width; i++) cells[to + i] = cells[from + i]!;
-}
 
 /** The greatest number that 16 bits hold. */
 const MOST_NARROW = 0xffff;
