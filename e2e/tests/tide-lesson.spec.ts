@@ -176,8 +176,8 @@ function picture(program: Program, scene: string, frame: number): Record<string,
 }
 
 test('the tide lesson, made by hand, is at every moment what the composed one is', async ({ studio, page }) => {
-  test.setTimeout(240_000);
-  page.setDefaultTimeout(8_000);
+  test.setTimeout(480_000);
+  page.setDefaultTimeout(25_000);
   const hand = new Hand(studio);
   const { seam } = hand;
   const id = await studio.newPiece('Tide by hand', 1024, 768);

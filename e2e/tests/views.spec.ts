@@ -20,7 +20,7 @@ async function faults({ page }: Studio, rules: string[] | null, within?: string)
 
 for (const theme of ['linen', 'lamplight'] as const)
   test(`axe finds nothing on any desk in ${theme}`, async ({ studio, page }) => {
-    test.setTimeout(300_000);
+    test.setTimeout(600_000);
     // The themes differ in their colours alone.
     const rules = theme === 'linen' ? null : ['color-contrast'];
     if (theme === 'lamplight') await page.getByRole('button', { name: 'Change to lamplight' }).click();
