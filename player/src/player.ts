@@ -30,6 +30,8 @@ export interface PlayerOptions {
   readonly openLink?: (address: string, tab: 'same' | 'new', measure: string | null) => void;
   /** Told of every event that was run, and of the state after it. */
   readonly onReport?: (reports: readonly Report[], run: RunState) => void;
+  /** Told of every event as the engine got it, with the milliseconds since the one before: what it takes to run all again exactly. */
+  readonly onSent?: (ms: number, event: RunEvent, run: RunState, reports: readonly Report[]) => void;
   readonly onSignal?: (signal: string) => void;
   /** Largest scale that fitting into the host may use; 1 if not given. */
   readonly maxScale?: number;
@@ -163,6 +165,7 @@ export class Player {
     const next = event.type === 'wait' && event.ms === 0 ? waited : advance(this.program, waited.run, event);
     this.run = next.run;
     const reports = next === waited ? waited.reports : [...waited.reports, ...next.reports];
+    this.options.onSent?.(passed, event, next.run, reports);
     this.takeReports(reports);
     this.options.onReport?.(reports, this.run);
     return reports;

@@ -1,0 +1,196 @@
+import { Array as ArrayOf, Literal, Number as Num, Object as Obj, Tuple, Union, type Static } from '@sinclair/typebox';
+import { id } from '../fields/scalars.ts';
+import { schemaFault } from '../piece/read.ts';
+import { KeptEventSchema } from '../piece/walks.ts';
+import type { Point } from '../program/geometry.ts';
+import { expand } from '../program/expand.ts';
+import type { Program } from '../program/program.ts';
+import { fail, ok, type Fault, type Result } from '../result.ts';
+import { valueIn } from '../run/environment.ts';
+import { stateOf } from '../run/resolve.ts';
+import { advance, begin } from '../run/run.ts';
+import type { Report, RunEvent, RunState } from '../run/state.ts';
+
+/**
+ * Everything that somebody did in a running piece, as the engine got it, so that it can be run again exactly: what was pressed
+ * where, and how long it took. Unlike a walk that is kept, which says what was meant, a trail also has the presses that met nothing.
+ */
+
+const strict = { additionalProperties: false } as const;
+const place = () => Num({ minimum: -1e6, maximum: 1e6 });
+
+const TrailEventSchema = Union([
+  ...(['move', 'press', 'release'] as const).map((type) => Obj({ type: Literal(type), x: place(), y: place() }, strict)),
+  Obj({ type: Literal('jump'), frame: id('frame') }, strict),
+  KeptEventSchema,
+  /** The piece was started anew, from where the trail began. */
+  Obj({ type: Literal('again') }, strict),
+]);
+
+export const MOST_IN_TRAIL = 6000;
+
+/** The frame it began on, and each event with the milliseconds that had passed since the one before. */
+export const TrailSchema = Obj(
+  { from: id('frame'), events: ArrayOf(Tuple([Num({ minimum: 0, maximum: 86_400_000 }), TrailEventSchema]), { maxItems: MOST_IN_TRAIL }) },
+  strict
+);
+
+export type Trail = Static<typeof TrailSchema>;
+export type TrailEvent = Static<typeof TrailEventSchema>;
+
+/** Reads a trail that comes from elsewhere. */
+export function readTrail(value: unknown): Result<Trail> {
+  const bad: Fault | null = schemaFault(TrailSchema, value, []);
+  return bad ? fail(bad) : ok(value as Trail);
+}
+
+/** Keeps a trail while a piece runs. */
+export class TrailKeeper {
+  private events: [number, TrailEvent][] = [];
+  /** Time that has passed since the last event that is kept. */
+  private passed = 0;
+  /** The run after the last event, and whether that was a move of the pointer that nothing came of. */
+  private idle: { readonly over: readonly string[] } | null = null;
+  /** More was done than a trail holds; the rest is not in it. */
+  isFull = false;
+
+  constructor(readonly from: string) {}
+
+  /** An event with the time that had passed since the last one, and what came of it. */
+  take(since: number, event: RunEvent | { readonly type: 'again' }, run: RunState, reports: readonly Report[]): void {
+    if (this.isFull) return;
+    if (event.type === 'wait') {
+      this.passed += since + event.ms;
+      return;
+    }
+    const ms = this.passed + since;
+    this.passed = 0;
+    const isIdle = event.type === 'move' && run.pressed === null && reports.every(({ fired }) => fired.length === 0);
+    const last = this.events.at(-1);
+    // A pointer that goes on over the same things says nothing new: it is where it came to last.
+    if (isIdle && last && this.idle && same(this.idle.over, run.over)) this.events[this.events.length - 1] = [last[0] + ms, event as TrailEvent];
+    else this.events.push([ms, event as TrailEvent]);
+    this.idle = isIdle ? { over: run.over } : null;
+    this.isFull = this.events.length >= MOST_IN_TRAIL;
+  }
+
+  get trail(): Trail {
+    const rest: [number, TrailEvent][] = this.passed > 0 ? [[this.passed, { type: 'wait', ms: 0 }]] : [];
+    return { from: this.from, events: [...this.events.slice(0, MOST_IN_TRAIL - rest.length), ...rest] };
+  }
+}
+
+const same = (a: readonly string[], b: readonly string[]) => a.length === b.length && a.every((one, i) => one === b[i]);
+
+/** One thing done, and what came of it. */
+export interface TrailStep {
+  readonly event: TrailEvent;
+  /** Milliseconds since the trail began. */
+  readonly at: number;
+  /** The frame it was done on, and the topmost frame laid over that. */
+  readonly frame: string;
+  readonly on: string;
+  readonly layer: string | null;
+  readonly point: Point | null;
+  /** Whether anything came of it: a thread fired, a field changed, something took the focus. */
+  readonly met: boolean;
+  /** Threads that fired, in order. */
+  readonly threads: readonly string[];
+  /** Where it led. */
+  readonly to: string;
+}
+
+/** What is to be reached: a frame (in a state, where one is named), or that something holds. */
+export type Goal = { readonly frame: string; readonly state?: string } | { readonly condition: string };
+
+export interface Followed {
+  /** What was done on purpose; moving the pointer and waiting are no steps. */
+  readonly steps: readonly TrailStep[];
+  /** How many steps it took to the goal, and when that was; null where it was not reached. */
+  readonly reached: { readonly steps: number; readonly at: number } | null;
+  /** How long the whole trail took, in ms. */
+  readonly ms: number;
+  readonly end: RunState;
+}
+
+/** Whether what is looked for is there. */
+export function isReached(program: Program, run: RunState, goal: Goal): boolean {
+  const scene = program.scenes.get(run.frame);
+  const root = run.roots[run.frame];
+  if (!scene || !root) return false;
+  if ('condition' in goal) {
+    const holds = valueIn(program, run, expand(program, scene).instances.get('')!, goal.condition);
+    return holds.ok && holds.value === true;
+  }
+  if (goal.frame === run.frame) return goal.state === undefined || stateOf(root, expand(program, scene).instances.get('')!) === goal.state;
+  return goal.state === undefined && run.overlays.some(({ frame }) => frame === goal.frame);
+}
+
+/** Runs a trail again; null where it cannot begin, since its first frame is not there. */
+export function followTrail(program: Program, { from, events }: Trail, goal: Goal | null = null): Followed | null {
+  const begun = begin(program, from);
+  if (!begun) return null;
+  let { run } = begun;
+  let at = 0;
+  let reached: Followed['reached'] = null;
+  const steps: TrailStep[] = [];
+  const look = () => {
+    if (goal && !reached && isReached(program, run, goal)) reached = { steps: steps.length, at };
+  };
+  look();
+  for (const [ms, event] of events) {
+    if (ms > 0) ({ run } = advance(program, run, { type: 'wait', ms }));
+    at += ms;
+    look();
+    if (event.type === 'again') {
+      ({ run } = begin(program, from)!);
+      continue;
+    }
+    const before = run;
+    const next = advance(program, run, event as RunEvent);
+    ({ run } = next);
+    const step = stepOf(before, event, next.run, next.reports, at);
+    if (step) steps.push(step);
+    look();
+  }
+  return { steps, reached, ms: at, end: run };
+}
+
+/** Events that are done on purpose, as one thing each. A press becomes one with its release. */
+const ON_PURPOSE: ReadonlySet<TrailEvent['type']> = new Set([
+  'release',
+  'click',
+  'double-click',
+  'long-press',
+  'swipe',
+  'drag',
+  'value',
+  'pad',
+  'beside',
+]);
+
+function stepOf(before: RunState, event: TrailEvent, run: RunState, reports: readonly Report[], at: number): TrailStep | null {
+  const threads = reports.flatMap(({ fired }) => fired.map(({ thread }) => thread));
+  // A key that nothing waits for is typing, or going from thing to thing.
+  if (!ON_PURPOSE.has(event.type) && !(event.type === 'key' && threads.length > 0)) return null;
+  const met = threads.length > 0 || event.type === 'value' || hasChanged(before, run);
+  return {
+    event,
+    at,
+    frame: before.frame,
+    on: before.overlays.at(-1)?.frame ?? before.frame,
+    layer: reports[0]?.layer ?? null,
+    point: 'x' in event && (event.type === 'release' || event.type === 'press') ? { x: event.x, y: event.y } : null,
+    met,
+    threads,
+    to: run.overlays.at(-1)?.frame ?? run.frame,
+  };
+}
+
+/** Whether a person sees that something came of it: not only where the pointer is and what the clock says. */
+const hasChanged = (before: RunState, run: RunState): boolean =>
+  before.frame !== run.frame ||
+  before.overlays !== run.overlays ||
+  before.variables !== run.variables ||
+  before.roots !== run.roots ||
+  before.focus !== run.focus;
