@@ -2,7 +2,7 @@ import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { Cluster } from './cluster.mjs';
 import { freePort } from './ports.mjs';
-import { root, run } from './run.mjs';
+import { dataFolder, root, run } from './run.mjs';
 import { end, startStudio } from './studio.mjs';
 
 /**
@@ -11,24 +11,25 @@ import { end, startStudio } from './studio.mjs';
  */
 export async function withStudio({ name, durable = false, logLevel = 'error' }, work) {
   const cluster = new Cluster(`${name}-${process.pid}`, { durable });
+  const mailFolder = join(dataFolder, `${name}-mail-${process.pid}`);
   let studio = null;
   try {
     const databaseUrl = await cluster.start();
     const port = await freePort();
-    studio = await startStudio({ port, databaseUrl, demo: true, logLevel });
-    return await work({ port, databaseUrl, studio });
+    studio = await startStudio({ port, databaseUrl, demo: true, logLevel, mailFolder });
+    return await work({ port, databaseUrl, studio, mailFolder });
   } finally {
     await end(studio);
     await cluster.stop();
-    for (const path of [cluster.folder, cluster.secretFile]) rmSync(path, { recursive: true, force: true });
+    for (const path of [cluster.folder, cluster.secretFile, mailFolder]) rmSync(path, { recursive: true, force: true });
   }
 }
 
 /** Runs Playwright against a studio and a database of its own; gives its exit code. */
 export const runPlaywright = (name, args) =>
-  withStudio({ name }, ({ port, databaseUrl }) =>
+  withStudio({ name }, ({ port, databaseUrl, mailFolder }) =>
     run(join(root, 'node_modules/.bin/playwright'), ['test', ...args], {
       cwd: join(root, 'e2e'),
-      env: { ...process.env, ZANY_URL: `http://localhost:${port}`, ZANY_DATABASE_URL: databaseUrl },
+      env: { ...process.env, ZANY_URL: `http://localhost:${port}`, ZANY_DATABASE_URL: databaseUrl, ZANY_MAIL_FOLDER: mailFolder },
     })
   );

@@ -1,11 +1,18 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { root } from './run.mjs';
+import { dataFolder, root } from './run.mjs';
 import { Stop } from './say.mjs';
 
 /** Starts the built studio on a loopback port and waits until it answers. */
-export async function startStudio({ port, databaseUrl, demo, logLevel = 'warn', dev = false }) {
+export async function startStudio({
+  port,
+  databaseUrl,
+  demo,
+  logLevel = 'warn',
+  dev = false,
+  mailFolder = process.env.ZANY_MAIL_FOLDER ?? join(dataFolder, 'mail'),
+}) {
   const environment = {
     ...process.env,
     HOST: '127.0.0.1',
@@ -14,6 +21,7 @@ export async function startStudio({ port, databaseUrl, demo, logLevel = 'warn', 
     BODY_SIZE_LIMIT: '320M',
     ZANY_WORKER: join(root, 'studio/dist/worker.js'),
     DATABASE_URL: databaseUrl,
+    ZANY_MAIL_FOLDER: mailFolder,
     LOG_LEVEL: process.env.LOG_LEVEL ?? logLevel,
     NODE_ENV: dev ? 'development' : 'production',
     ...(demo && { ZANY_DEMO: '1', ZANY_DEMO_PIECES: join(root, 'demo/pieces') }),

@@ -7,7 +7,9 @@ import { stopListening } from '$lib/server/listen';
 import { log } from '$lib/server/log';
 import { seedDemo } from '$lib/server/seed';
 import { closeStreams } from '$lib/server/services/following';
-import { personOfSession } from '$lib/server/services/people';
+import { closeLinkStreams } from '$lib/server/services/link-stream';
+import { isPerson } from '$lib/server/principal';
+import { bearerOf, whoAsks } from '$lib/server/who-asks';
 import { closePools, pools } from '$lib/server/work';
 
 export const init: ServerInit = async () => {
@@ -18,14 +20,15 @@ export const init: ServerInit = async () => {
   for (const signal of ['SIGTERM', 'SIGINT'] as const)
     process.once(signal, () => {
       closeStreams();
+      closeLinkStreams();
       void stopListening();
     });
   process.once('sveltekit:shutdown', () => void Promise.all([disconnect(), closePools()]));
 };
 
-/** Requests that change something must come from our own pages. */
-const isForeign = (request: Request, origin: string) =>
-  !['GET', 'HEAD', 'OPTIONS'].includes(request.method) && request.headers.get('origin') !== origin;
+/** Requests that change something must come from our own pages, unless they bring a key of their own instead of a cookie. */
+const isForeign = ({ method, headers }: Request, origin: string) =>
+  !['GET', 'HEAD', 'OPTIONS'].includes(method) && headers.get('origin') !== origin && bearerOf(headers) === null;
 
 const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
 
@@ -41,7 +44,8 @@ export const handle: Handle = async ({ event, resolve }) => {
     return json({ error: fault('not-allowed', [], 'This request does not come from Zany Thread itself.') }, { status: 403 });
   const sentOn = otherName(event.request, event.url);
   if (sentOn) return new Response(null, { status: 307, headers: { location: sentOn } });
-  event.locals.person = event.url.pathname === '/health' ? null : await personOfSession(event.cookies.get('session'));
+  event.locals.who = event.url.pathname === '/health' ? null : await whoAsks(event);
+  event.locals.person = isPerson(event.locals.who) ? event.locals.who : null;
   const response = await resolve(event);
   response.headers.set('X-Content-Type-Options', 'nosniff');
   response.headers.set('Referrer-Policy', 'same-origin');

@@ -114,7 +114,7 @@
     <Logo />
     <h1 class="text-[15px]">Workroom</h1>
     <span class="flex-1"></span>
-    <span class="soft">{data.person.name}</span>
+    <a class="soft underline" href="/account" title="Your account">{data.person.name}</a>
     <ThemeButton />
     <form method="POST" action="/sign-out"><button class="act act-plain">Sign out</button></form>
   </header>

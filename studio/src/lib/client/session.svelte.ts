@@ -231,6 +231,17 @@ export class EditorSession {
     return session;
   }
 
+  /** The revision that the server has, as far as is known here. */
+  get savedRevision(): number {
+    return this.sync.revision;
+  }
+
+  /** Waits until everything is saved, so that what is handed over is what is on the screen; false where that takes too long. */
+  async whenSaved(): Promise<boolean> {
+    for (let i = 0; i < 50 && this.saveState !== 'saved'; i++) await new Promise((resolve) => setTimeout(resolve, 100));
+    return this.saveState === 'saved';
+  }
+
   private begin(opened: OpenedPiece, left: readonly Batch[]): void {
     this.sync = new Sync(pieceFromTrusted(opened.piece), opened.revision);
     // Who may only look sees the piece as it is; what he has made before is held.

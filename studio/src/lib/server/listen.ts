@@ -14,6 +14,8 @@ export type Told =
   | { readonly type: 'rights'; readonly person?: string; readonly piece?: string }
   /** A press on the pad of a piece that runs somewhere. */
   | { readonly type: 'pad'; readonly piece: string; readonly button: number }
+  /** A review link was changed or withdrawn. */
+  | { readonly type: 'link'; readonly link: string }
   | ({ readonly type: 'presence' } & Presence);
 
 /** This server among all that share a database. */

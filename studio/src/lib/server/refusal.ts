@@ -6,6 +6,7 @@ const statuses = {
   'signed-out': 401,
   'not-allowed': 403,
   'not-found': 404,
+  gone: 410,
   'other-format': 409,
   'too-large': 413,
   unreadable: 422,

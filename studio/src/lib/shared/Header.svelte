@@ -121,8 +121,11 @@
       >
     {/each}
     {#if session.presences.others.length > 5}<span class="soft">+{session.presences.others.length - 5}</span>{/if}
-    <span class="grid h-7 w-7 place-items-center rounded-full bg-[var(--teal-wash)] text-[11px] font-bold" title={session.person.name}
-      >{initials}</span
+    <a
+      class="grid h-7 w-7 place-items-center rounded-full bg-[var(--teal-wash)] text-[11px] font-bold"
+      href="/account"
+      title="{session.person.name} · your account"
+      aria-label="Your account, {session.person.name}">{initials}</a
     >
   </div>
 </header>

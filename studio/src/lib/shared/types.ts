@@ -1,4 +1,5 @@
-import type { Batch, Fault, PieceJson } from '@zany/core';
+import type { Batch, Fault, Goal, PieceJson } from '@zany/core';
+import type { LinkMay } from './rights';
 
 /** What the server and the pages say to each other. */
 
@@ -9,6 +10,138 @@ export interface Person {
 }
 
 export type Role = 'owner' | 'editor' | 'reviewer';
+
+/** Somebody who may do something to a piece. */
+export interface Member {
+  readonly id: string;
+  readonly name: string;
+  /** Empty for those who may not see it. */
+  readonly email: string;
+  readonly role: Role;
+}
+
+/** An invitation that nobody has taken yet. */
+export interface Invitation {
+  readonly id: string;
+  readonly role: Role;
+  /** Where it was sent to; empty where it was not sent. */
+  readonly email: string;
+  readonly by: string;
+  readonly expires: string;
+}
+
+/** Who was let into a piece or out of it: “Ina Rask took Odd Vik out”. */
+export interface DoorEntry {
+  readonly at: string;
+  readonly by: string;
+  readonly sentence: string;
+}
+
+/** A key with which a box of buttons presses the pad of a piece. */
+export interface PadKey {
+  readonly id: string;
+  readonly name: string;
+  readonly made: string;
+}
+
+/** Something that the holder of a link is asked to do. */
+export interface ReviewTask {
+  readonly id: string;
+  readonly sentence: string;
+  /** The frame it begins on; null for the one that the link begins on. */
+  readonly start: string | null;
+  readonly goal: Goal;
+}
+
+/** What is set for a review link. */
+export interface LinkWish {
+  /** Whom it is for, or what. */
+  readonly name: string;
+  readonly may: LinkMay;
+  /** The frame it begins on; null for the piece's own. */
+  readonly start: string | null;
+  /** The bundle whose frames are shown; null for all. */
+  readonly bundle: string | null;
+  /** The revision that is shown; null for the latest. */
+  readonly revision: number | null;
+  /** Whether a press that meets nothing lights up what can be pressed. */
+  readonly hints: boolean;
+  readonly tasks: readonly ReviewTask[];
+  /** When it ends; null for never. */
+  readonly expires: string | null;
+}
+
+export interface ReviewLink extends LinkWish {
+  readonly id: string;
+  readonly token: string;
+  readonly by: string;
+  readonly made: string;
+  readonly hasPassword: boolean;
+  readonly withdrawn: boolean;
+  /** How many have opened it and said a name. */
+  readonly holders: number;
+}
+
+/** What the page of a link knows before anybody comes in. */
+export interface LinkFace {
+  readonly piece: string;
+  readonly by: string;
+  readonly may: LinkMay;
+  readonly needsPassword: boolean;
+}
+
+/** What is walked by a link. */
+export interface LinkedPiece {
+  readonly piece: PieceJson;
+  readonly revision: number;
+  readonly hints: boolean;
+  readonly tasks: readonly ReviewTask[];
+}
+
+/** What somebody did in one go, by a link; sent again with the same id while it goes on. */
+export interface SentTrail {
+  readonly id: string;
+  readonly task: string | null;
+  readonly revision: number;
+  readonly trail: unknown;
+  readonly givenUp: boolean;
+  /** More was done than is in it. */
+  readonly isFull: boolean;
+}
+
+/** Something that was done, in short. */
+export interface ResultStep {
+  readonly on: string;
+  readonly to: string;
+  readonly met: boolean;
+  /** Where it was pressed, in px of the frame; null where it was not by a press. */
+  readonly at: readonly [x: number, y: number] | null;
+}
+
+/** How one go went. */
+export interface ResultTrail {
+  readonly id: string;
+  readonly holder: string;
+  readonly task: string | null;
+  readonly begun: string;
+  readonly givenUp: boolean;
+  readonly isFull: boolean;
+  /** The frame that it began on. */
+  readonly from: string;
+  /** Null where it cannot be run again: what it was done in is not there any more. */
+  readonly steps: readonly ResultStep[] | null;
+  readonly reached: { readonly steps: number; readonly ms: number } | null;
+  readonly ms: number;
+}
+
+export interface ReviewResults {
+  readonly holders: readonly { readonly id: string; readonly name: string; readonly came: string }[];
+  readonly trails: readonly ResultTrail[];
+  /** By task: the frames of the shortest way, and whether nothing shorter can be; null where none was found. */
+  readonly shortest: Readonly<Record<string, { readonly frames: readonly string[]; readonly steps: number } | null>>;
+  /** Goes that are not counted, since there are more than are looked at. */
+  readonly leftOut: number;
+}
 
 /** A piece as the Workroom shows it. */
 export interface PieceCard {

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { compile, count, pieceFromTrusted } from '@zany/core';
+  import { roleMay } from '$lib/shared/rights';
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { PieceCard } from '$lib/shared/types';
 
@@ -78,11 +79,14 @@
     {/if}
   </div>
   <p class="soft -mt-2">
-    {card.problem ?? (card.frames === null ? '' : `${count(card.frames, 'frame')} · `)}{card.problem ? ' · ' : ''}changed {changed}
+    {card.problem ?? (card.frames === null ? '' : `${count(card.frames, 'frame')} · `)}{card.problem ? ' · ' : ''}changed {changed}{card.role ===
+    'owner'
+      ? ''
+      : ` · you are its ${card.role}`}
   </p>
   <div class="flex gap-1 opacity-0 transition-opacity focus-within:opacity-100 group-hover:opacity-100">
-    <button class="chip" onclick={() => (renaming = true)}>rename</button>
+    {#if roleMay(card.role, 'edit')}<button class="chip" onclick={() => (renaming = true)}>rename</button>{/if}
     <button class="chip" onclick={onduplicate}>duplicate</button>
-    {#if card.role === 'owner'}<button class="chip" onclick={ondelete}>delete</button>{/if}
+    {#if roleMay(card.role, 'delete')}<button class="chip" onclick={ondelete}>delete</button>{/if}
   </div>
 </article>

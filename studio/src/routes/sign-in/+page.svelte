@@ -6,7 +6,7 @@
   let { data, form }: { data: PageData; form: ActionData } = $props();
   let isNew = $state(false);
   /** An account was asked for just now: sign in with it. */
-  const made = $derived(form?.made === true);
+  const made = $derived(form !== null && 'made' in form);
   const action = (name: string) => `?/${name}${data.back === '/' ? '' : `&back=${encodeURIComponent(data.back)}`}`;
 
   $effect(() => {
@@ -65,6 +65,13 @@
       </div>
     {/if}
 
+    {#if data.elsewhere}
+      <a class="act h-10 w-full justify-center text-[14px]" href="/sign-in/elsewhere?back={encodeURIComponent(data.back)}"
+        >Sign in with {data.elsewhere}</a
+      >
+    {/if}
+    {#if data.problem && !form}<p role="alert" class="text-[var(--brick-text)]">{data.problem}</p>{/if}
+
     <form method="POST" action={action(isNew ? 'register' : 'enter')} use:enhance class="flex flex-col gap-3">
       {#if isNew}
         <label class="flex flex-col gap-1"
@@ -85,10 +92,15 @@
         <span class="soft">Password{isNew ? `, ${data.leastPassword} signs or more` : ''}</span>
         <input class="field h-9" name="password" type="password" autocomplete={isNew ? 'new-password' : 'current-password'} required />
       </label>
+      {#if data.hasNewPassword && !form}<p role="status">Your password is changed. Sign in with it.</p>{/if}
       {#if made && !isNew}<p role="status">If this address was free, the account is made. Sign in with it.</p>{/if}
       {#if form?.problem}<p role="alert" class="text-[var(--brick-text)]">{form.problem}</p>{/if}
       <button class="act h-9 justify-center">{isNew ? 'Make an account' : 'Sign in'}</button>
     </form>
-    <button class="soft self-start underline" onclick={() => (isNew = !isNew)}>{isNew ? 'I have an account' : 'I am new here'}</button>
+    <p class="flex flex-wrap justify-between gap-3">
+      {#if data.mayRegister}<button class="soft underline" onclick={() => (isNew = !isNew)}>{isNew ? 'I have an account' : 'I am new here'}</button
+        >{:else}<span class="soft">Accounts are made by invitation here.</span>{/if}
+      {#if !isNew}<a class="soft underline" href="/forgotten">I forgot my password</a>{/if}
+    </p>
   </section>
 </main>

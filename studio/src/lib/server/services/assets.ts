@@ -6,6 +6,7 @@ import { sha256 } from '../digest';
 import { Refusal } from '../errors';
 import { AssetRow, PieceAssetRow } from '../models';
 import { mediaTypeOf } from '../media';
+import type { Principal } from '../principal';
 import { heavy, orRefuse } from '../work';
 import { access } from './rights';
 
@@ -23,8 +24,8 @@ export interface Measured {
  * Takes in a file for a piece, kept under the digest of what is kept. A picture is checked, decoded and written anew; a video or
  * sound is what its content says it is, and stays as it came.
  */
-export async function addAsset(person: Person | null, pieceId: string, file: string, bytes: Uint8Array, measured: Measured | null): Promise<Asset> {
-  await access(person, pieceId, 'editor');
+export async function addAsset(who: Principal, pieceId: string, file: string, bytes: Uint8Array, measured: Measured | null): Promise<Asset> {
+  await access(who, pieceId, 'edit');
   const mediaType = await mediaTypeOf(bytes);
   return mediaType ? addMedia(pieceId, file, mediaType, bytes, measured) : addPicture(pieceId, file, bytes);
 }
@@ -54,8 +55,8 @@ export async function keepAsset(
   await PieceAssetRow.bulkCreate([{ pieceId, assetId: asset.id }], options);
 }
 
-export async function readAsset(person: Person | null, pieceId: string, id: string): Promise<AssetRow> {
-  await access(person, pieceId, 'reviewer', { deleted: true });
+export async function readAsset(who: Principal, pieceId: string, id: string): Promise<AssetRow> {
+  await access(who, pieceId, 'look', { deleted: true });
   const linked = await PieceAssetRow.findOne({ where: { pieceId, assetId: id } });
   const row = linked && (await AssetRow.findByPk(id));
   if (!row) throw new Refusal('not-found', 'There is no such picture in this piece.');

@@ -1,7 +1,8 @@
-import type { FollowedText, PadPress, Person, Presence } from '$lib/shared/types';
+import type { FollowedText, PadPress, Presence } from '$lib/shared/types';
 import { onTold, type Told } from '../listen';
 import { log } from '../log';
-import { signedOut, unknownPiece, visibleOf } from './rights';
+import type { Principal } from '../principal';
+import { somebody, unknownPiece, visibleOf } from './rights';
 import { feeds } from './feeds';
 import { personOfSession } from './people';
 
@@ -25,12 +26,8 @@ const MOST_STREAMS = 100;
  * place in all of them, so that a browser that connects again goes on where it was. Presses on pads and where people are come
  * in between; one that was missed is gone. A piece that cannot be seen (any more) is told as gone; the others go on.
  */
-export async function follow(
-  person: Person | null,
-  token: string | undefined,
-  from: ReadonlyMap<string, number>
-): Promise<ReadableStream<Uint8Array>> {
-  if (!person) throw signedOut();
+export async function follow(who: Principal, token: string | undefined, from: ReadonlyMap<string, number>): Promise<ReadableStream<Uint8Array>> {
+  const person = somebody(who);
   const mine = [...streams].filter((stream) => stream.person === person.id);
   for (const oldest of mine.slice(0, Math.max(0, mine.length - MOST_STREAMS + 1))) oldest.close();
   const visible = await visibleOf(person.id, [...from.keys()]);

@@ -13,9 +13,9 @@ import { countTry, forgive } from './tries';
 
 export const DEMO_EMAIL = 'demo@kittiwake.example';
 
-const personOf = ({ id, name, email }: { id: string; name: string; email: string }): Person => ({ id, name, email });
+export const personOf = ({ id, name, email }: { id: string; name: string; email: string }): Person => ({ id, name, email });
 
-const byEmail = (email: string) => PersonRow.findOne({ where: where(fn('lower', col('email')), email.trim().toLowerCase()) });
+export const byEmail = (email: string) => PersonRow.findOne({ where: where(fn('lower', col('email')), email.trim().toLowerCase()) });
 
 /**
  * Makes an account, unless there is one with this address: the answer is the same and takes as long, so that nobody learns
@@ -116,6 +116,11 @@ export async function personOfSession(token: string | undefined): Promise<Person
   return person;
 }
 
+/** What is known of somebody is asked for anew. */
+export function forgetPerson(id: string): void {
+  for (const [key, { person }] of seen) if (person.id === id) seen.delete(key);
+}
+
 /** Ends a session; streams that are open in it end too. */
 export async function closeSession(token: string | undefined): Promise<void> {
   if (!token) return;
@@ -123,6 +128,17 @@ export async function closeSession(token: string | undefined): Promise<void> {
   const ended = await rows<{ person: string }>('DELETE FROM sessions WHERE token_hash = $1 RETURNING person_id AS person', [sha256(token)]);
   seen.delete(sha256(token));
   for (const { person } of ended) await announce({ type: 'rights', person });
+}
+
+/** Ends all sessions of somebody but one, if any is left; streams that are open in them end too. */
+export async function endSessions(person: string, kept: string | undefined): Promise<number> {
+  const ended = await rows<{ key: string }>('DELETE FROM sessions WHERE person_id = $1 AND token_hash <> $2 RETURNING token_hash AS key', [
+    person,
+    kept ? sha256(kept) : '',
+  ]);
+  for (const { key } of ended) seen.delete(key);
+  if (ended.length) await announce({ type: 'rights', person });
+  return ended.length;
 }
 
 /** The person of the demo sign-in; exists only where the start command made the database. */

@@ -5,25 +5,26 @@ import { database } from '../database';
 import { newId } from '../ids';
 import { announce } from '../listen';
 import { MemberRow, PieceAssetRow, PieceRow } from '../models';
+import type { Principal } from '../principal';
 import { Refusal } from '../refusal';
 import { heavy, orRefuse } from '../work';
 import { keepAsset } from './assets';
 import { cardLater, cardsOf } from './cards';
 import { documentAt } from './keeping';
-import { access, signedOut } from './rights';
+import { access, memberAccess, somebody } from './rights';
 import { saveBatches } from './saving';
 
 /** The pieces a person can see, the latest changed first. */
-export const listPieces = (person: Person): Promise<PieceCard[]> => cardsOf(person.id);
+export const listPieces = async (who: Principal): Promise<PieceCard[]> => cardsOf(somebody(who).id);
 
 /** A piece as it is opened, as JSON text: it may be large, and is only passed on. */
-export async function openPiece(person: Person | null, id: string): Promise<string> {
-  const { row, role } = await access(person, id, 'reviewer');
+export async function openPiece(who: Principal, id: string): Promise<string> {
+  const { row, role } = await memberAccess(who, id, 'look');
   return `{"piece":${await documentAt(id, row.revision)},"revision":${row.revision},"role":"${role}"}`;
 }
 
-export async function createPiece(person: Person | null, name: string, width: number, height: number): Promise<string> {
-  if (!person) throw signedOut();
+export async function createPiece(who: Principal, name: string, width: number, height: number): Promise<string> {
+  const person = somebody(who);
   const empty = emptyPiece({ id: newId(), name, width, height, start: [] });
   const { piece } = unwrap(apply(empty, newFrame(empty, newId())));
   const { id } = piece.head;
@@ -38,12 +39,12 @@ async function insertPiece(person: Person, id: string, name: string, document: s
   await database().query('INSERT INTO snapshots (piece_id, revision, body) VALUES ($1, 0, $2)', { bind: [id, document], transaction });
 }
 
-export async function duplicatePiece(person: Person | null, id: string): Promise<string> {
-  const { row } = await access(person, id, 'reviewer');
+export async function duplicatePiece(who: Principal, id: string): Promise<string> {
+  const { row, person } = await memberAccess(who, id, 'copy');
   const [copy, name] = [newId(), `${cutText(row.name, 112)} copy`];
   const made = await heavy('copy', { document: await documentAt(id, row.revision), id: copy, name }, 'This piece');
   await database().transaction(async (transaction) => {
-    await insertPiece(person!, copy, name, made.document, transaction);
+    await insertPiece(person, copy, name, made.document, transaction);
     await PieceAssetRow.bulkCreate(
       made.assets.map((assetId) => ({ pieceId: copy, assetId })),
       { transaction }
@@ -53,22 +54,22 @@ export async function duplicatePiece(person: Person | null, id: string): Promise
   return copy;
 }
 
-export async function renamePiece(person: Person | null, id: string, name: string): Promise<void> {
+export async function renamePiece(who: Principal, id: string, name: string): Promise<void> {
   const operations: Operation[] = [{ op: 'set', table: 'piece', id, path: ['name'], value: name }];
-  const [result] = await saveBatches(person, id, [{ id: newId(), name: 'Rename the piece', operations: JSON.stringify(operations) }]);
+  const [result] = await saveBatches(who, id, [{ id: newId(), name: 'Rename the piece', operations: JSON.stringify(operations) }]);
   if (result && 'fault' in result) throw new Refusal('bad-request', result.fault.sentence, result.fault.path);
 }
 
 /** Deleting only hides: it can be undone. Whoever has the piece open hears of it. */
-export async function setDeleted(person: Person | null, id: string, deleted: boolean): Promise<void> {
-  const { row } = await access(person, id, 'owner', { deleted: true });
+export async function setDeleted(who: Principal, id: string, deleted: boolean): Promise<void> {
+  const { row } = await access(who, id, 'delete', { deleted: true });
   await row.update({ deletedAt: deleted ? new Date() : null }, { silent: true });
   if (deleted) await announce({ type: 'rights', piece: id });
 }
 
 /** Brings in a package as a new piece, whole or not at all. */
-export async function bringInPackage(person: Person | null, bytes: Uint8Array, within?: Transaction): Promise<string> {
-  if (!person) throw signedOut();
+export async function bringInPackage(who: Principal, bytes: Uint8Array, within?: Transaction): Promise<string> {
+  const person = somebody(who);
   const id = newId();
   const { name, document, assets } = orRefuse(await heavy('package', { bytes, id }, 'This package'));
   const insert = async (transaction: Transaction) => {

@@ -1,14 +1,15 @@
 import type { Transaction } from 'sequelize';
+import { leastRole, linkLets, padMay, roleMay, type Deed } from '$lib/shared/rights';
 import type { Person, Role } from '$lib/shared/types';
 import { rows } from '../database';
-import { Refusal } from '../refusal';
 import { MemberRow, PieceRow } from '../models';
-
-const rank: Record<Role, number> = { reviewer: 0, editor: 1, owner: 2 };
+import { isPerson, type Holder, type Principal } from '../principal';
+import { Refusal } from '../refusal';
 
 export interface Access {
   readonly row: PieceRow;
-  readonly role: Role;
+  /** Null for who is no member: the holder of a link, or a pad. */
+  readonly role: Role | null;
 }
 
 /** Somebody with no part in a piece is told the same as when there is no such piece. */
@@ -16,27 +17,58 @@ export const unknownPiece = () => new Refusal('not-found', 'There is no such pie
 
 export const signedOut = () => new Refusal('signed-out', 'Please sign in first.');
 
-/** Why a role may not do what takes at least another; null where it may. */
-export function roleFault(role: Role | undefined, least: Role): Refusal | null {
+/** Why a member with a role, or somebody who is none, may not do something; null where he may. */
+export function roleFault(role: Role | undefined, deed: Deed): Refusal | null {
   if (!role) return unknownPiece();
-  return rank[role] < rank[least] ? new Refusal('not-allowed', `Only ${least === 'owner' ? 'its owner' : 'its editors'} can do this.`) : null;
+  if (roleMay(role, deed)) return null;
+  return new Refusal('not-allowed', `Only ${leastRole(deed) === 'owner' ? 'its owner' : 'its editors'} can do this.`);
 }
 
-/** The piece, if this person may do what the role can. */
-export async function access(
-  person: Person | null,
-  pieceId: string,
-  least: Role,
-  options: { transaction?: Transaction; deleted?: boolean } = {}
-): Promise<Access> {
-  if (!person) throw signedOut();
+/** The person who asks, for what is not about one piece. */
+export function somebody(who: Principal): Person {
+  if (!isPerson(who)) throw signedOut();
+  return who;
+}
+
+interface Options {
+  readonly transaction?: Transaction;
+  /** Also while the piece is deleted, which can be taken back. */
+  readonly deleted?: boolean;
+}
+
+/** The piece, if whoever asks may do something to it. */
+export async function access(who: Principal, pieceId: string, deed: Deed, options: Options = {}): Promise<Access> {
+  if (!who) throw signedOut();
   const { transaction, deleted = false } = options;
-  const row = await PieceRow.findByPk(pieceId, { ...(transaction && { transaction }) });
-  const member = row && (await MemberRow.findOne({ where: { pieceId, personId: person.id }, ...(transaction && { transaction }) }));
-  const refused = roleFault(!row || (row.deletedAt && !deleted) ? undefined : member?.role, least);
+  const found = await PieceRow.findByPk(pieceId, { ...(transaction && { transaction }) });
+  const row = found?.deletedAt && !deleted ? null : found;
+  if (!isPerson(who)) return { row: guestPiece(who, pieceId, deed, row), role: null };
+  const member = row && (await MemberRow.findOne({ where: { pieceId, personId: who.id }, ...(transaction && { transaction }) }));
+  const refused = roleFault(member?.role, deed);
   if (refused) throw refused;
   return { row: row!, role: member!.role };
 }
+
+/** The same for a member, with who it is. */
+export async function memberAccess(
+  who: Principal,
+  pieceId: string,
+  deed: Deed,
+  options: Options = {}
+): Promise<Access & { person: Person; role: Role }> {
+  const person = somebody(who);
+  const { row, role } = await access(person, pieceId, deed, options);
+  return { row, role: role!, person };
+}
+
+function guestPiece(who: Exclude<Principal, Person | null>, pieceId: string, deed: Deed, row: PieceRow | null): PieceRow {
+  if (!row || row.deletedAt || who.piece !== pieceId) throw unknownPiece();
+  if (who.kind === 'pad' ? !padMay(deed) : !linkLets(who.may, deed)) throw new Refusal('not-allowed', notLetIn(who));
+  return row;
+}
+
+const notLetIn = (who: Holder | { kind: 'pad' }): string =>
+  who.kind === 'pad' ? 'The key of a pad can only press its buttons.' : 'This link does not let you do that.';
 
 /** Which of some pieces somebody may look at now. */
 export async function visibleOf(person: string, pieces: readonly string[]): Promise<Set<string>> {

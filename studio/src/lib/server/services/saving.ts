@@ -3,6 +3,7 @@ import type { Fault } from '@zany/core';
 import type { BatchResult, FollowedText, Person, Role } from '$lib/shared/types';
 import { database, rows } from '../database';
 import { SERVER, tell } from '../listen';
+import { isPerson, type Principal } from '../principal';
 import { Refusal } from '../refusal';
 import type { SentBatch } from '../work/tasks';
 import { linkAssets } from './assets';
@@ -42,10 +43,10 @@ const lines = new Map<string, Request[]>();
  * transaction; each batch is still answered for by itself: one that was saved before gets the revision it got then, one
  * that cannot be applied the reason.
  */
-export function saveBatches(person: Person | null, piece: string, batches: readonly SentBatch[]): Promise<BatchResult[]> {
-  if (!person) return Promise.reject(signedOut());
+export function saveBatches(who: Principal, piece: string, batches: readonly SentBatch[]): Promise<BatchResult[]> {
+  if (!isPerson(who)) return Promise.reject(signedOut());
   return new Promise((resolve, reject) => {
-    const request: Request = { person, batches, results: [], resolve, reject };
+    const request: Request = { person: who, batches, results: [], resolve, reject };
     const line = lines.get(piece);
     if (line) line.push(request);
     else {
@@ -140,7 +141,7 @@ async function saveIn(
 ): Promise<Saved> {
   const standing = await standingOf(transaction, piece, shares);
   const allowed = shares.filter((share) => {
-    const refused = roleFault(standing && !standing.deleted ? standing.roles?.[share.request.person.id] : undefined, 'editor');
+    const refused = roleFault(standing && !standing.deleted ? standing.roles?.[share.request.person.id] : undefined, 'edit');
     if (refused) answers.set(share, refused);
     return !refused;
   });

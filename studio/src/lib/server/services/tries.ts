@@ -10,6 +10,19 @@ const kinds = {
   'sign-in from': { points: 100, duration: 300 },
   /** Accounts made from one place. */
   register: { points: 20, duration: 3600 },
+  /** The old password, asked for before it is changed. */
+  'old password': { points: 10, duration: 300 },
+  /** Links for a forgotten password, to one address and from one place. */
+  'forgotten to': { points: 3, duration: 3600 },
+  'forgotten from': { points: 20, duration: 3600 },
+  /** Letters with invitations, by one person. */
+  invite: { points: 60, duration: 3600 },
+  /** Links that there are not, or wrong passwords for them, from one place. */
+  'wrong link': { points: 60, duration: 600 },
+  /** Coming in by links from one place: a room full of reviewers may share one. */
+  'come in': { points: 300, duration: 3600 },
+  /** Wrong passwords for one link, from anywhere. */
+  'link password': { points: 50, duration: 600 },
 } as const;
 
 export type TryKind = keyof typeof kinds;
@@ -38,6 +51,9 @@ function limiterOf(kind: TryKind): Promise<RateLimiterPostgres> {
   made.catch(() => limiters.delete(kind));
   return made;
 }
+
+/** Forgets the connection that tries are counted by, when it is closed. */
+export const forgetLimiters = (): void => limiters.clear();
 
 /** Counts a try; refuses one too many with how long to wait. */
 export async function countTry(kind: TryKind, key: string): Promise<void> {

@@ -1,11 +1,12 @@
 import { strToU8, zipSync } from 'fflate';
 import type { Operation } from '@zany/core';
-import type { Person, Role } from '$lib/shared/types';
+import type { LinkWish, Person, Role } from '$lib/shared/types';
 import { disconnect, migrate, rows } from '../database';
 import { newId } from '../ids';
 import { stopListening } from '../listen';
 import { MemberRow, PersonRow } from '../models';
 import { createPiece } from '../services/pieces';
+import { forgetLimiters } from '../services/tries';
 import { closePools } from '../work';
 import type { SentBatch } from '../work/tasks';
 
@@ -16,6 +17,7 @@ export const openWorld = (): Promise<void> => migrate();
 export async function closeWorld(): Promise<void> {
   await stopListening();
   await closePools();
+  forgetLimiters();
   await disconnect();
 }
 
@@ -33,6 +35,19 @@ export async function newPiece(owner: Person): Promise<{ id: string; frame: stri
   const [found] = await rows<{ frame: string }>('SELECT jsonb_object_keys(body->$2) AS frame FROM snapshots WHERE piece_id = $1', [id, 'scenes']);
   return { id, frame: found!.frame };
 }
+
+/** What is set for a review link that nothing is set for. */
+export const wish = (more: Partial<LinkWish> = {}): LinkWish => ({
+  name: 'Friday round',
+  may: 'walk',
+  start: null,
+  bundle: null,
+  revision: null,
+  hints: true,
+  tasks: [],
+  expires: null,
+  ...more,
+});
 
 export const batch = (operations: readonly (Operation | object)[], id = newId(), name = 'Edit'): SentBatch => ({
   id,

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { audit, compile, excerpt, exported, pieceFromTrusted, startFrame, type PageParts, type Piece, type PieceJson } from '@zany/core';
+import { runTrails, shortestWays, shownAs } from './reviewed';
 import { Refusal } from '../refusal';
 import { Keeper } from './keeper';
 import { withNewId } from './renewed';
@@ -21,6 +22,9 @@ export const handlers: Handlers = {
     return { document: JSON.stringify(json), assets: Object.keys(json.assets) };
   },
   write: ({ document, kind, assets, parts }) => exported(kind, pieceFrom(document), new Map(assets), pageParts(parts)),
+  shown: ({ document, bundle, start }) => shownAs(pieceFrom(document), bundle, start),
+  trails: ({ document, trails }) => runTrails(pieceFrom(document), trails),
+  shortest: ({ document, tasks }) => shortestWays(pieceFrom(document), tasks),
   batches: ({ body }) => refusable(async () => (await import('./sent')).parseBatches(body)),
 };
 

@@ -18,6 +18,9 @@ const TIMES: Readonly<Record<TaskName, number>> = {
   card: 15_000,
   copy: 20_000,
   write: 60_000,
+  shown: 20_000,
+  trails: 60_000,
+  shortest: 330_000,
   batches: 10_000,
 };
 

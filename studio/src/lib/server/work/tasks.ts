@@ -1,4 +1,5 @@
-import type { Asset, ExportKind, Fault, PieceJson } from '@zany/core';
+import type { Asset, ExportKind, Fault, Goal, PieceJson } from '@zany/core';
+import type { ResultTrail, ReviewResults, ReviewTask } from '$lib/shared/types';
 
 /** What workers are asked to do, by name: what goes in and what comes out. All of it can be sent between threads. */
 export interface Tasks {
@@ -13,6 +14,12 @@ export interface Tasks {
   card: { in: { document: string }; out: Card };
   copy: { in: { document: string; id: string; name: string }; out: { document: string; assets: string[] } };
   write: { in: { document: string; kind: ExportKind; assets: [string, Uint8Array][]; parts: PartsText }; out: Uint8Array };
+  /** A piece as a review link shows it. */
+  shown: { in: { document: string; bundle: string | null; start: string | null }; out: ShownPiece };
+  /** Runs what was done again. */
+  trails: { in: { document: string; trails: readonly { trail: unknown; goal: Goal | null }[] }; out: TrailRun[] };
+  /** The shortest ways to what is asked for. */
+  shortest: { in: { document: string; tasks: readonly ReviewTask[] }; out: ReviewResults['shortest'] };
   /** Parses a large body of edits. */
   batches: { in: { body: Uint8Array }; out: Outcome<SentBatch[]> };
 }
@@ -74,6 +81,15 @@ export interface Card {
   readonly complete: boolean;
   readonly cover: PieceJson | null;
 }
+
+export interface ShownPiece {
+  readonly document: string;
+  readonly assets: readonly string[];
+  /** Why there is nothing to show. */
+  readonly problem: string | null;
+}
+
+export type TrailRun = Pick<ResultTrail, 'from' | 'steps' | 'reached' | 'ms'>;
 
 export interface PartsText {
   readonly runtime: string;

@@ -13,7 +13,7 @@ export const GET: RequestHandler = ({ request, url, locals, cookies }) =>
     const { value, error } = placeSchema.validate(request.headers.get('last-event-id') || url.searchParams.get('from'));
     if (error) throw new Refusal('bad-request', '“from” must name pieces with revisions, such as abc:12.', ['from']);
     const from = new Map((value as string).split(',').map((part) => [part.split(':')[0]!, Number(part.split(':')[1])] as const));
-    return new Response(await follow(locals.person, cookies.get('session'), from), {
+    return new Response(await follow(locals.who, cookies.get('session'), from), {
       headers: { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' },
     });
   });

@@ -5,9 +5,9 @@ import type { RequestHandler } from './$types';
 
 const schema = Joi.object<{ name: string }>({ name: Joi.string().trim().min(1).max(120).required() });
 
-export const GET: RequestHandler = ({ params, locals }) => answer(async () => jsonText(await openPiece(locals.person, params.id)));
+export const GET: RequestHandler = ({ params, locals }) => answer(async () => jsonText(await openPiece(locals.who, params.id)));
 
 export const PATCH: RequestHandler = ({ params, request, locals }) =>
-  answer(async () => renamePiece(locals.person, params.id, (await readBody(request, schema, 10_000)).name));
+  answer(async () => renamePiece(locals.who, params.id, (await readBody(request, schema, 10_000)).name));
 
-export const DELETE: RequestHandler = ({ params, locals }) => answer(() => setDeleted(locals.person, params.id, true));
+export const DELETE: RequestHandler = ({ params, locals }) => answer(() => setDeleted(locals.who, params.id, true));

@@ -36,5 +36,5 @@ export const POST: RequestHandler = ({ params, request, locals }) =>
         ? new Refusal('too-large', `${value} has more than ${limit / 1e6} MB, which is the most that can be taken in.`)
         : problem;
     });
-    return { asset: await addAsset(locals.person, params.id, value as string, bytes, (size.value as unknown as Measured | undefined) ?? null) };
+    return { asset: await addAsset(locals.who, params.id, value as string, bytes, (size.value as unknown as Measured | undefined) ?? null) };
   });

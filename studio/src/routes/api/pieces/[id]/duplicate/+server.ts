@@ -2,4 +2,4 @@ import { answer } from '$lib/server/errors';
 import { duplicatePiece } from '$lib/server/services/pieces';
 import type { RequestHandler } from './$types';
 
-export const POST: RequestHandler = ({ params, locals }) => answer(async () => ({ id: await duplicatePiece(locals.person, params.id) }));
+export const POST: RequestHandler = ({ params, locals }) => answer(async () => ({ id: await duplicatePiece(locals.who, params.id) }));

@@ -12,7 +12,7 @@ export const GET: RequestHandler = ({ params, url, locals }) =>
   answer(async () => {
     const { value, error } = kindSchema.validate(url.searchParams.get('to'));
     if (error) throw new Refusal('bad-request', `“to” must be one of ${Object.keys(exportKinds).join(', ')}.`, ['to']);
-    const { bytes, name, mediaType } = await exportPiece(locals.person, params.id, value as ExportKind);
+    const { bytes, name, mediaType } = await exportPiece(locals.who, params.id, value as ExportKind);
     const plain = name.replace(/[^\x20-\x7e]|"/g, '_');
     return new Response(new Uint8Array(bytes), {
       headers: {

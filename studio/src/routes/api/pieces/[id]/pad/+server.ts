@@ -7,4 +7,4 @@ const schema = Joi.object<{ button: number }>({ button: Joi.number().integer().m
 
 /** A press on the pad, as a box of buttons would send it. */
 export const POST: RequestHandler = ({ params, request, locals }) =>
-  answer(async () => pressPad(locals.person, params.id, (await readBody(request, schema, 1000)).button));
+  answer(async () => pressPad(locals.who, params.id, (await readBody(request, schema, 1000)).button));

@@ -15,4 +15,4 @@ const schema = Joi.object<Whereabouts>({
 
 /** Where somebody is in a piece and what they have selected, told to all who have it open. */
 export const POST: RequestHandler = ({ params, request, locals }) =>
-  answer(async () => tellPresence(locals.person, params.id, await readBody(request, schema, 4000)));
+  answer(async () => tellPresence(locals.who, params.id, await readBody(request, schema, 4000)));

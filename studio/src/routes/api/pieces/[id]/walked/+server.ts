@@ -24,9 +24,9 @@ const schema = Joi.object<{ walked: WalkedBranch[] }>({
 
 /** What the one who asks has walked of a piece, and what others have. */
 export const GET: RequestHandler = ({ params, locals }) =>
-  answer(async () => ({ walked: await walkedBy(locals.person, params.id), others: await walkedByOthers(locals.person, params.id) }));
+  answer(async () => ({ walked: await walkedBy(locals.who, params.id), others: await walkedByOthers(locals.who, params.id) }));
 
 export const POST: RequestHandler = ({ params, request, locals }) =>
-  answer(async () => noteWalked(locals.person, params.id, (await readBody(request, schema, 3_000_000)).walked));
+  answer(async () => noteWalked(locals.who, params.id, (await readBody(request, schema, 3_000_000)).walked));
 
-export const DELETE: RequestHandler = ({ params, locals }) => answer(() => forgetWalked(locals.person, params.id));
+export const DELETE: RequestHandler = ({ params, locals }) => answer(() => forgetWalked(locals.who, params.id));

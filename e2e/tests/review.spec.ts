@@ -1,0 +1,138 @@
+import type { BrowserContext, Page } from '@playwright/test';
+import { expect, test, type Studio } from './studio.ts';
+
+/** One link is sent; others walk by it on their phones, give up, are found out about, and are shut out. */
+
+const button = (y: number, text: string, line: string) => ({ at: [20, y, 200, 60] as const, text, lines: [line] });
+const spec = {
+  name: 'Two ways',
+  frames: {
+    Plan: {
+      size: [390, 700] as const,
+      layers: {
+        Book: button(40, 'Book', 'click → go to Pay'),
+        Help: button(140, 'Help', 'click → go to Aid'),
+        Sky: { at: [20, 400, 300, 100] as const },
+      },
+    },
+    Pay: { size: [390, 700] as const, layers: { Pay: button(40, 'Pay now', 'click → go to Paid') } },
+    Paid: { size: [390, 700] as const, ending: true },
+    Aid: { size: [390, 700] as const, layers: { Home: button(40, 'Home', 'click → go to Plan') } },
+  },
+};
+
+const panel = (page: Page) => page.getByRole('tabpanel', { name: 'Review' });
+
+async function openReview({ page }: Studio): Promise<void> {
+  await page.getByRole('link', { name: 'Hand over', exact: true }).click();
+  await expect(panel(page)).toBeVisible();
+}
+
+/** Makes a link with a task; gives its address. */
+async function makeLink(studio: Studio, more: { password?: string; task?: boolean } = {}): Promise<string> {
+  const { page } = studio;
+  await openReview(studio);
+  await page.getByRole('button', { name: 'New review link' }).click();
+  const form = page.getByRole('form', { name: 'New review link' });
+  await form.getByLabel('Whom it is for').fill('Friday round');
+  if (more.password) await form.getByLabel(/^Password/).fill(more.password);
+  if (more.task) {
+    await form.getByRole('button', { name: 'add a task' }).click();
+    await form.getByLabel('Task', { exact: true }).fill('Book a seat and pay for it.');
+    await form.getByLabel('Frame to reach').selectOption('Paid');
+  }
+  await form.getByRole('button', { name: 'Make the link' }).click();
+  return page.getByLabel('Address of Friday round').inputValue();
+}
+
+async function comeIn(page: Page, address: string, name: string): Promise<void> {
+  await page.goto(address);
+  await page.getByLabel('Your name').fill(name);
+  await page.getByRole('button', { name: 'Come in' }).click();
+}
+
+const running = (page: Page) => page.locator('[data-running]');
+
+test('by phone and by mouse: a task is done, given up, and what was done is told', async ({ studio, page, browser }) => {
+  test.setTimeout(240_000);
+  await studio.given(spec);
+  const address = await makeLink(studio, { task: true });
+
+  const phones: BrowserContext = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  const phone = await phones.newPage();
+  await phone.goto(address);
+  await expect(phone.getByText('Kept are this name and what you press')).toBeVisible();
+  await comeIn(phone, address, 'Odd Vik');
+  await expect(phone.getByText('Book a seat and pay for it.')).toBeVisible();
+  await phone.getByRole('button', { name: 'Begin' }).tap();
+  // The piece fills the screen, and a press that meets nothing shows what can be pressed.
+  const box = (await running(phone).boundingBox())!;
+  expect([box.width, box.height]).toEqual([390, 844]);
+  await phone.touchscreen.tap(300, 780);
+  await expect(phone.locator('main')).toHaveClass(/hinting/);
+  await running(phone).getByRole('button', { name: 'Book' }).tap();
+  await running(phone).getByRole('button', { name: 'Pay now' }).tap();
+  await expect(phone.getByRole('dialog', { name: 'Done' })).toContainText('It took 3 steps');
+  await phone.getByRole('button', { name: 'Look around freely' }).tap();
+  await expect(running(phone).getByRole('button', { name: 'Book' })).toBeVisible();
+
+  const others = await browser.newContext();
+  const mouse = await others.newPage();
+  await comeIn(mouse, address, 'Liv Moe');
+  await mouse.getByRole('button', { name: 'Begin' }).click();
+  await running(mouse).getByRole('button', { name: 'Help' }).click();
+  await running(mouse).getByRole('button', { name: 'Home' }).click();
+  await mouse.getByRole('button', { name: 'About this link' }).click();
+  await mouse.getByRole('button', { name: 'I give up on this' }).click();
+  await expect(mouse.getByRole('dialog', { name: 'Given up' })).toBeVisible();
+
+  await page.reload();
+  await page.getByRole('link', { name: '2 people: what they did' }).click();
+  const out = page.getByRole('region', { name: 'What stands out' });
+  await expect(out).toContainText('1 of 2 did not get to the end of “Book a seat and pay for it”.');
+  await expect(out).toContainText('went from Plan to Aid');
+  const task = page.getByRole('region', { name: 'Book a seat and pay for it.' });
+  await expect(task.getByRole('img', { name: '1 reached it, 1 gave up, 0 left' })).toBeVisible();
+  await expect(task).toContainText('The shortest way takes 2 steps.');
+  await expect(page.getByRole('region', { name: 'Presses' })).toContainText('1 met nothing');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'As a sheet (CSV)' }).click();
+  const text = await (await (await download).createReadStream()).toArray();
+  expect(Buffer.concat(text as Buffer[]).toString()).toMatch(/Liv Moe,Book a seat and pay for it.,.*,given up,.*Plan > Aid > Plan/);
+
+  // One person's walks are deleted in one press and a word.
+  await page.getByRole('region', { name: 'People' }).getByText('Odd Vik', { exact: true }).click();
+  await page.getByRole('button', { name: 'delete what Odd Vik did' }).click();
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'People' }).getByText('Odd Vik', { exact: true })).toHaveCount(0);
+  await phone.reload();
+  await expect(phone.getByLabel('Your name')).toHaveValue('Odd Vik');
+  await phones.close();
+  await others.close();
+});
+
+test('a link is withdrawn while somebody walks by it, and says so; a wrong one says so too', async ({ studio, page, browser }) => {
+  await studio.given(spec);
+  const address = await makeLink(studio, { password: 'gull' });
+  const others = await browser.newContext();
+  const guest = await others.newPage();
+  await guest.goto(address);
+  await guest.getByLabel('Your name').fill('Odd Vik');
+  await guest.getByLabel('Password of the link').fill('wrong');
+  await guest.getByRole('button', { name: 'Come in' }).click();
+  await expect(guest.getByRole('alert')).toContainText('not the password');
+  await guest.getByLabel('Password of the link').fill('gull');
+  await guest.getByRole('button', { name: 'Come in' }).click();
+  await running(guest).getByRole('button', { name: 'Book' }).click();
+  await expect(running(guest).getByRole('button', { name: 'Pay now' })).toBeVisible();
+  // A reload in the middle asks for nothing again.
+  await guest.reload();
+  await expect(running(guest).getByRole('button', { name: 'Book' })).toBeVisible();
+
+  await panel(page).getByRole('button', { name: 'Withdraw Friday round' }).click();
+  await expect(guest.getByRole('alert')).toContainText('Ina Rask has withdrawn this link');
+  await expect(running(guest)).toHaveCount(0);
+  await guest.goto(`${address.slice(0, -3)}`);
+  await expect(guest.getByRole('alert')).toContainText('There is no such link');
+  await others.close();
+});

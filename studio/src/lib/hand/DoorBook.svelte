@@ -1,0 +1,17 @@
+<script lang="ts">
+  import { useSession } from '$lib/shared/desk.svelte';
+  import type { DoorEntry } from '$lib/shared/types';
+  import { Asked } from './asking.svelte';
+
+  const book = new Asked<{ entries: DoorEntry[] }>(useSession(), 'door-book');
+  const moment = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+</script>
+
+<details ontoggle={(event) => event.currentTarget.open && book.read()}>
+  <summary class="cursor-pointer text-[15px]">Who was let in and out</summary>
+  <ul class="mt-2 flex flex-col gap-1">
+    {#each book.value?.entries ?? [] as { at, by, sentence }, i (i)}
+      <li><span class="soft inline-block w-[120px] tabular-nums">{moment(at)}</span> {by} {sentence}</li>
+    {:else}<li class="soft">Nobody yet but its owner.</li>{/each}
+  </ul>
+</details>

@@ -1,0 +1,43 @@
+import Joi from 'joi';
+import { linkMay } from '$lib/shared/rights';
+import { PASSWORD } from './passwords';
+
+/** What forms and requests are made of, with the sentences for what is wrong. */
+
+export const emailSchema = Joi.string().trim().max(200).email({ tlds: false }).required().messages({ '*': 'Please give an e-mail address.' });
+
+export const passwordSchema = Joi.string().max(PASSWORD.most).required().messages({ '*': 'Please give a password.' });
+
+export const newPasswordSchema = passwordSchema.messages({ 'string.max': `Please choose a password of at most ${PASSWORD.most} signs.` });
+
+export const nameSchema = Joi.string().trim().min(1).max(80).required().messages({ '*': 'Please give your name.' });
+
+export const idSchema = Joi.string().pattern(/^[0-9A-Za-z_-]{1,64}$/);
+
+export const roleSchema = Joi.string().valid('owner', 'editor', 'reviewer').required();
+
+const goalSchema = Joi.alternatives(
+  Joi.object({ frame: idSchema.required(), state: idSchema }),
+  Joi.object({ condition: Joi.string().min(1).max(2000).required() })
+);
+
+/** What is set for a review link. */
+export const linkSchemas = {
+  name: Joi.string().trim().min(1).max(120).messages({ '*': 'Please say whom the link is for.' }),
+  may: Joi.string().valid(...linkMay),
+  start: idSchema.allow(null),
+  bundle: idSchema.allow(null),
+  revision: Joi.number().integer().min(0).max(1e9).allow(null),
+  hints: Joi.boolean(),
+  tasks: Joi.array()
+    .items(
+      Joi.object({
+        id: idSchema.required(),
+        sentence: Joi.string().trim().min(1).max(300).required(),
+        start: idSchema.allow(null).required(),
+        goal: goalSchema.required(),
+      })
+    )
+    .max(20),
+  expires: Joi.string().isoDate().allow(null),
+} as const;

@@ -1,0 +1,126 @@
+import { readTrail } from '@zany/core';
+import type { ResultTrail, ReviewResults, ReviewTask, SentTrail } from '$lib/shared/types';
+import { database, rows } from '../database';
+import type { Principal } from '../principal';
+import { Refusal } from '../refusal';
+import { heavy } from '../work';
+import { access, memberAccess } from './rights';
+import { shownPiece, type Showing } from './shown';
+
+/** What holders of links did, and what it says of the piece. */
+
+/** Goes of one holder at most; versions and goes that are looked at for one page of results. */
+const MOST = { ofHolder: 200, versions: 20, looked: 1000 };
+
+/** Keeps what a holder did, in the place of what was sent of the same go before. */
+export async function keepTrail(who: Principal, sent: SentTrail): Promise<void> {
+  if (!who || !('kind' in who) || who.kind !== 'holder') throw new Refusal('signed-out', 'Please come in by the link first.');
+  const { row } = await access(who, who.piece, 'walk by a link');
+  const trail = readTrail(sent.trail);
+  if (!trail.ok) throw new Refusal('bad-request', trail.error.sentence, ['trail', ...trail.error.path]);
+  if (sent.revision > row.revision) throw new Refusal('bad-request', 'There is no such version.', ['revision']);
+  const [count] = await rows<{ all: number }>('SELECT count(*)::int AS all FROM trails WHERE holder_id = $1 AND id <> $2', [who.id, sent.id]);
+  if (count!.all >= MOST.ofHolder) throw new Refusal('too-large', 'This is enough now: what you do from here on is not kept.');
+  await database().query(
+    `INSERT INTO trails (id, holder_id, task, revision, trail, given_up, is_full) VALUES ($1, $2, $3, $4, $5::jsonb, $6, $7)
+     ON CONFLICT (holder_id, id) DO UPDATE SET trail = excluded.trail, given_up = excluded.given_up, is_full = excluded.is_full
+     WHERE jsonb_array_length(excluded.trail->'events') >= jsonb_array_length(trails.trail->'events')`,
+    { bind: [sent.id, who.id, sent.task, sent.revision, JSON.stringify(trail.value), sent.givenUp, sent.isFull] }
+  );
+}
+
+/** A holder takes back all he did, and his name. */
+export async function forgetMe(who: Principal): Promise<void> {
+  if (!who || !('kind' in who) || who.kind !== 'holder') throw new Refusal('signed-out', 'Please come in by the link first.');
+  await access(who, who.piece, 'look by a link');
+  await database().query('DELETE FROM holders WHERE id = $1', { bind: [who.id] });
+}
+
+/** Deletes what somebody did by a link, and the name. */
+export async function forgetHolder(who: Principal, piece: string, link: string, holder: string): Promise<void> {
+  await memberAccess(who, piece, 'make links');
+  const gone = await rows(
+    'DELETE FROM holders USING links WHERE links.id = link_id AND piece_id = $1 AND link_id = $2 AND holders.id = $3 RETURNING holders.id',
+    [piece, link, holder]
+  );
+  if (gone.length === 0) throw new Refusal('not-found', 'This has been deleted already.');
+}
+
+/** What was explored last; who looks at results looks at them again. Only ever a shortcut. */
+const MOST_KEPT = 50;
+const kept = new Map<string, Promise<ReviewResults['shortest']>>();
+
+function shortestOf(showing: Showing, tasks: readonly ReviewTask[]): Promise<ReviewResults['shortest']> {
+  const key = JSON.stringify([showing, tasks]);
+  const known = kept.get(key);
+  if (known) return known;
+  const made = shownPiece(showing).then(({ document }) => heavy('shortest', { document, tasks }, 'This piece'));
+  kept.set(key, made);
+  made.catch(() => kept.delete(key));
+  for (const oldest of kept.keys()) if (kept.size > MOST_KEPT) kept.delete(oldest);
+  return made;
+}
+
+interface LinkRow {
+  readonly start: string | null;
+  readonly bundle: string | null;
+  readonly revision: number | null;
+  readonly latest: number;
+  readonly tasks: readonly ReviewTask[];
+}
+
+interface TrailRow {
+  readonly id: string;
+  readonly holder: string;
+  readonly task: string | null;
+  readonly revision: number;
+  readonly trail: unknown;
+  readonly givenUp: boolean;
+  readonly isFull: boolean;
+  readonly begun: Date;
+}
+
+/** All that was done by a link. Each go is run again in the version that it was done in: what is said of it is what came of it there. */
+export async function resultsOf(who: Principal, piece: string, link: string): Promise<ReviewResults> {
+  await memberAccess(who, piece, 'see links');
+  const [found] = await rows<LinkRow>(
+    `SELECT start, bundle, links.revision, pieces.revision AS latest, tasks FROM links JOIN pieces ON pieces.id = piece_id WHERE piece_id = $1 AND links.id = $2`,
+    [piece, link]
+  );
+  if (!found) throw new Refusal('not-found', 'There is no such link in this piece.');
+  const { start, bundle, tasks } = found;
+  const holders = await rows<{ id: string; name: string; came: Date }>(
+    'SELECT id, name, created_at AS came FROM holders WHERE link_id = $1 ORDER BY created_at, id',
+    [link]
+  );
+  const all = await rows<TrailRow>(
+    `SELECT trails.id, holder_id AS holder, task, revision, trail, given_up AS "givenUp", is_full AS "isFull", trails.created_at AS begun
+     FROM trails JOIN holders ON holders.id = holder_id WHERE link_id = $1 ORDER BY trails.created_at DESC, trails.id LIMIT $2`,
+    [link, MOST.looked + 1]
+  );
+  const versions = [...new Set(all.map(({ revision }) => revision))].slice(0, MOST.versions);
+  const looked = all.slice(0, MOST.looked).filter(({ revision }) => versions.includes(revision));
+  const [total] = await rows<{ all: number }>('SELECT count(*)::int AS all FROM trails JOIN holders ON holders.id = holder_id WHERE link_id = $1', [
+    link,
+  ]);
+  const trails: ResultTrail[] = [];
+  for (const revision of versions) {
+    const { document } = await shownPiece({ piece, revision, bundle, start });
+    const mine = looked.filter((one) => one.revision === revision);
+    const run = await heavy(
+      'trails',
+      { document, trails: mine.map(({ trail, task }) => ({ trail, goal: tasks.find(({ id }) => id === task)?.goal ?? null })) },
+      'This piece'
+    );
+    mine.forEach(({ id, holder, task, givenUp, isFull, begun }, i) =>
+      trails.push({ id, holder, task, givenUp, isFull, begun: begun.toISOString(), ...run[i]! })
+    );
+  }
+  const shortest = await shortestOf({ piece, revision: found.revision ?? found.latest, bundle, start }, tasks);
+  return {
+    holders: holders.map((one) => ({ ...one, came: one.came.toISOString() })),
+    trails: trails.sort((a, b) => (a.begun < b.begun ? -1 : a.begun > b.begun ? 1 : a.id < b.id ? -1 : 1)),
+    shortest,
+    leftOut: total!.all - looked.length,
+  };
+}
