@@ -45,7 +45,68 @@ test('the desks, on the ticket app', async ({ studio, page }) => {
   await shoot(studio, 'walk');
 
   await studio.desk('Hand over');
+  await page.getByRole('tab', { name: 'Files' }).click();
   await shoot(studio, 'hand-over');
+});
+
+test('what others say and do by a link', async ({ studio, page, browser }) => {
+  test.setTimeout(200_000);
+  await page.getByRole('link', { name: 'Open Ticket app' }).click();
+  await studio.desk('Hand over');
+  await page.getByRole('button', { name: 'New review link' }).click();
+  const form = page.getByRole('form', { name: 'New review link' });
+  await form.getByLabel('Whom it is for').fill('Friday round');
+  await form.getByRole('button', { name: 'add a task' }).click();
+  await form.getByLabel('Task', { exact: true }).fill('Book two seats on the 10:40 and pay for them.');
+  await form.getByLabel('Frame to reach').selectOption('Paid');
+  await form.getByRole('button', { name: 'Make the link' }).click();
+  const address = await page.getByLabel('Address of Friday round').inputValue();
+  const ways = [
+    ['Odd Vik', ['10:40', 'Continue'], true],
+    ['Liv Moe', ['12:15', '12:15'], true],
+    ['Per Dal', ['10:40'], false],
+  ] as const;
+  for (const [name, pressed, givesUp] of ways) {
+    const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, deviceScaleFactor: 2 });
+    const phone = await context.newPage();
+    await phone.goto(address);
+    await phone.getByLabel('Your name').fill(name);
+    await phone.getByRole('button', { name: 'Come in' }).tap();
+    await phone.getByRole('button', { name: 'Begin' }).tap();
+    for (const words of pressed) {
+      const found = phone.locator('[data-running]').getByText(words).first();
+      if (await found.isVisible().catch(() => false)) await found.tap();
+      await phone.waitForTimeout(600);
+    }
+    await phone.touchscreen.tap(190, 120);
+    if (name === 'Odd Vik') {
+      await phone.waitForTimeout(300);
+      await phone.screenshot({ path: `${folder}review-phone.png` });
+      await phone.waitForTimeout(900);
+      await phone.getByRole('button', { name: 'About this link' }).tap();
+      await phone.getByRole('button', { name: 'Comment', exact: true }).tap();
+      await phone.touchscreen.tap(190, 240);
+      await phone.getByLabel('What you want to say').fill('Which of these is the *fast* boat?');
+      await phone.getByRole('button', { name: 'Comment', exact: true }).tap();
+      await phone.getByRole('button', { name: 'Done' }).tap();
+    }
+    if (givesUp) {
+      await phone.getByRole('button', { name: 'About this link' }).tap();
+      await phone.getByRole('button', { name: 'I give up on this' }).tap();
+    }
+    await phone.waitForTimeout(700);
+    await context.close();
+  }
+  await page.reload();
+  await page.getByRole('link', { name: /what they did/ }).click();
+  await expect(page.getByRole('region', { name: 'People' })).toBeVisible({ timeout: 40_000 });
+  await shoot(studio, 'review-results');
+  await page.getByRole('button', { name: /^Comments:/ }).click();
+  await page
+    .getByRole('dialog', { name: 'Comments' })
+    .getByRole('button', { name: /Odd Vik/ })
+    .click();
+  await shoot(studio, 'comments');
 });
 
 test('time', async ({ studio, page }) => {

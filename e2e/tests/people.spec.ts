@@ -98,6 +98,7 @@ test('a forgotten password is replaced by a link in a letter; an account is chan
   await page.context().clearCookies();
   await page.goto('/sign-in');
   await page.getByRole('link', { name: 'I forgot my password' }).click();
+  await expect(page.getByRole('heading', { name: 'A forgotten password' })).toBeVisible();
   await page.getByLabel('E-mail').fill(email);
   await page.getByRole('button', { name: 'Send the link' }).click();
   await expect(page.getByRole('status')).toContainText('a letter with a link is on its way');
@@ -116,6 +117,7 @@ test('a forgotten password is replaced by a link in a letter; an account is chan
   await expect(guest.getByRole('button', { name: 'Sign in', exact: true })).toBeVisible();
 
   await page.getByRole('link', { name: 'Liv Moe' }).click();
+  await expect(page.getByRole('heading', { name: 'Your account' })).toBeVisible();
   await page.getByLabel('Your name').fill('Liv Moe-Rask');
   await page.getByRole('button', { name: 'Change', exact: true }).click();
   await expect(page.getByRole('status')).toContainText('Your name is changed');

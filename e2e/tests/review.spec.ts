@@ -61,7 +61,7 @@ test('by phone and by mouse: a task is done, given up, and what was done is told
   const phones: BrowserContext = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
   const phone = await phones.newPage();
   await phone.goto(address);
-  await expect(phone.getByText('Kept are this name and what you press')).toBeVisible();
+  await expect(phone.getByText('Kept are this name, what you press in the piece and what you write')).toBeVisible();
   await comeIn(phone, address, 'Odd Vik');
   await expect(phone.getByText('Book a seat and pay for it.')).toBeVisible();
   await phone.getByRole('button', { name: 'Begin' }).tap();

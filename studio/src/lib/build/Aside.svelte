@@ -4,6 +4,7 @@
   import { tick } from 'svelte';
   import { restyleSelected } from './acts';
   import BehavesPanel from './BehavesPanel.svelte';
+  import CommentsPanel from './CommentsPanel.svelte';
   import FindPanel from './FindPanel.svelte';
   import Landings from './Landings.svelte';
   import MoreProperties from './MoreProperties.svelte';
@@ -49,7 +50,8 @@
   class="scroll flex min-h-0 flex-col gap-3 border-l border-[var(--line)] bg-[var(--sheet)] px-3.5 py-2.5"
   aria-label={panel !== null ? 'Panel' : tab === 'landings' ? 'Landings' : 'Variables'}
 >
-  {#if panel === 'find'}<FindPanel {session} />
+  {#if panel === 'comments'}<CommentsPanel {session} />
+  {:else if panel === 'find'}<FindPanel {session} />
   {:else if panel === 'pair up'}<PairUp {session} />
   {:else if panel === 'starter parts'}<StartersPanel {session} />
   {:else if panel === 'slides'}<SlidesPanel {session} />

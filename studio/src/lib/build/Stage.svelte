@@ -27,6 +27,7 @@
   import Reference from './Reference.svelte';
   import { SceneReference } from './scene-reference.svelte';
   import StageMarks from './StageMarks.svelte';
+  import StageComments from './StageComments.svelte';
   import StageMedia from './StageMedia.svelte';
   import StageMotion from './StageMotion.svelte';
   import StageOnion from './StageOnion.svelte';
@@ -494,6 +495,7 @@
             />{/if}
           <StageStitches {session} {scale} />
           <StageOthers {session} {scale} />
+          <StageComments {session} {scale} />
 
           {#if around && !isFixed && session.canEdit && !typing}
             {#each handles as handle (handle)}

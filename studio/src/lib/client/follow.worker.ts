@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
 import type { FollowedBatch, PadPress, Presence } from '$lib/shared/types';
-import type { ToTab } from './follow';
+import type { CommentsNews, ToTab } from './follow';
 
 /**
  * One event stream for a whole browser: tabs say which piece they follow from which revision, and each gets its own news.
@@ -49,9 +49,9 @@ function connect(): void {
         tab.port.postMessage(news);
       }
   });
-  for (const what of ['pad', 'presence'])
+  for (const what of ['pad', 'presence', 'comments'])
     opened.addEventListener(what, ({ data }: MessageEvent<string>) => {
-      const told = JSON.parse(data) as PadPress | Presence;
+      const told = JSON.parse(data) as PadPress | Presence | CommentsNews;
       for (const tab of tabs.values()) if (tab.piece === told.piece) tab.port.postMessage(told);
     });
   opened.addEventListener('behind', ({ data }) => leave(({ piece }) => piece === pieceIn(data), { behind: true }));

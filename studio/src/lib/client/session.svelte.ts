@@ -38,6 +38,7 @@ import { ask, askText } from './api';
 import { followPiece } from './follow';
 import { newId } from './ids';
 import { isMarked } from './marked';
+import { Comments } from './comments.svelte';
 import { Presences } from './presence.svelte';
 import { Rest } from './rest';
 import { entriesOf, withEntries, type Entry } from '$lib/shared/ledger-entries';
@@ -146,7 +147,7 @@ export class EditorSession {
   /** The seam was asked for by the keyboard, which comes to it. */
   timeAsked = $state(false);
   /** The panel that was asked for, beside the stage. */
-  panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | 'find' | 'behaves' | 'more' | 'rows' | null = $state(null);
+  panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | 'find' | 'behaves' | 'more' | 'rows' | 'comments' | null = $state(null);
 
   /** The same as far as there is something for it. */
   get shownPanel(): EditorSession['panel'] {
@@ -158,6 +159,7 @@ export class EditorSession {
 
   /** Who else is here, where, and what they have selected. */
   readonly presences: Presences;
+  readonly comments: Comments;
 
   private sync!: Sync;
   /** The same as `plain`, but no state: an effect that ends a preview would read what it was before the edit. */
@@ -184,6 +186,7 @@ export class EditorSession {
     this.person = person;
     this.role = role;
     this.presences = new Presences(id);
+    this.comments = new Comments(`/api/pieces/${id}/comments`);
     this.store = new PersonalStore(person.id, id);
     this.queue = new SaveQueue(
       {
@@ -255,10 +258,12 @@ export class EditorSession {
 
   private followServer(): void {
     this.unfollow();
+    void this.comments.read();
     this.unfollow = followPiece(this.id, this.sync.revision, {
       batch: (news) => this.receive(news),
       pad: (button) => this.padTakers.forEach((take) => take(button)),
       presence: (presence) => this.presences.take(presence),
+      comments: () => void this.comments.read(),
       behind: () => void this.reload(),
       lost: (why) => this.lose(why),
     });

@@ -3,11 +3,20 @@
   import type { DoorEntry } from '$lib/shared/types';
   import { Asked } from './asking.svelte';
 
+  /** What was changed by doors: when it is another, the book has more in it. */
+  let { after }: { after: unknown } = $props();
+
   const book = new Asked<{ entries: DoorEntry[] }>(useSession(), 'door-book');
+  let isFirst = true;
+  $effect(() => {
+    void after;
+    if (!isFirst) void book.read();
+    isFirst = false;
+  });
   const moment = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 </script>
 
-<details ontoggle={(event) => event.currentTarget.open && book.read()}>
+<details>
   <summary class="cursor-pointer text-[15px]">Who was let in and out</summary>
   <ul class="mt-2 flex flex-col gap-1">
     {#each book.value?.entries ?? [] as { at, by, sentence }, i (i)}

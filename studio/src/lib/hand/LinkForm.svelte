@@ -26,7 +26,7 @@
   }
 
   let name = $state('');
-  let may: LinkWish['may'] = $state('walk');
+  let may: LinkWish['may'] = $state('comment');
   let start = $state('');
   let bundle = $state('');
   let isFixed = $state(false);
@@ -87,7 +87,8 @@
     <label class={label}
       ><span class="soft">They may</span>
       <select class="field h-8" bind:value={may} aria-label="They may">
-        <option value="walk">walk: it runs, and what they do is kept</option>
+        <option value="comment">walk and comment: it runs, what they do is kept</option>
+        <option value="walk">walk, without comments</option>
         <option value="look">look: the frames, one by one</option>
       </select></label
     >
@@ -128,7 +129,7 @@
   <label class="flex items-center gap-2"
     ><input type="checkbox" bind:checked={isFixed} /> Stays as it is now, whatever is changed later; else it shows the latest</label
   >
-  {#if may === 'walk'}
+  {#if may !== 'look'}
     <label class="flex items-center gap-2"
       ><input type="checkbox" bind:checked={hints} /> A press that meets nothing lights up what can be pressed</label
     >

@@ -110,7 +110,7 @@
         <label class="flex flex-col gap-1"
           ><span class="soft">As</span>
           <select class="field h-8" aria-label="Invite as" bind:value={role}>
-            <option value="reviewer">reviewer: looks and walks</option>
+            <option value="reviewer">reviewer: looks, walks, comments</option>
             <option value="editor">editor: changes it</option>
             <option value="owner">owner: may do all</option>
           </select></label
@@ -137,7 +137,7 @@
         </p>
       {/each}
     </section>
-    <DoorBook />
+    <DoorBook after={[members.value, invitations.value]} />
   {/if}
   {#if mayMakeKeys}<PadKeys />{/if}
 </div>

@@ -4,8 +4,10 @@
   import { keyOf, makePad, Player, sendKey } from '@zany/player';
   import { onMount, tick } from 'svelte';
   import { ask } from '$lib/client/api';
+  import { Comments } from '$lib/client/comments.svelte';
   import { isTyping } from '$lib/shared/focus';
   import type { LinkedPiece, LinkFace, ReviewTask, SentTrail } from '$lib/shared/types';
+  import CommentLayer from './CommentLayer.svelte';
   import FrameGallery from './FrameGallery.svelte';
   import { freePlace, PLACES, type DotPlace } from './dot';
   import { Going } from './going.svelte';
@@ -21,7 +23,7 @@
   let program: Program | null = $state.raw(null);
   let linked = $state.raw<LinkedPiece | null>(null);
   let host: HTMLElement | undefined = $state();
-  let player: Player | null = null;
+  let player: Player | null = $state.raw(null);
   let going: Going | null = $state.raw(null);
   let isOpen = $state(false);
   let isForgetting = $state(false);
@@ -34,6 +36,9 @@
   let place: DotPlace = $state.raw(PLACES[0]!);
   /** Why what is done is not kept any more. */
   let unkept = $state('');
+  let isCommenting = $state(false);
+  // svelte-ignore state_referenced_locally
+  const comments = face.may === 'comment' ? new Comments(`${base}/comments`) : null;
 
   const tasks = $derived(linked?.tasks ?? []);
   const task: ReviewTask | null = $derived(tasks[at] ?? null);
@@ -151,8 +156,10 @@
 
   onMount(() => {
     void read();
+    void comments?.read();
     const news = new EventSource(`${base}/alive`);
     news.addEventListener('changed', () => void invalidateAll().then(read));
+    news.addEventListener('comments', () => void comments?.read());
     news.addEventListener('ended', () => {
       news.close();
       void invalidateAll();
@@ -163,7 +170,7 @@
         return dot?.focus();
       }
       const target = event.target as HTMLElement;
-      if (!player || isAsking || isOpen || event.defaultPrevented || isTyping(target)) return;
+      if (!player || isAsking || isOpen || isCommenting || event.defaultPrevented || isTyping(target)) return;
       if (target !== document.body && !host?.contains(target)) return;
       if (keyOf(event) !== null && event.key !== 'Tab') sendKey(player, event);
     };
@@ -239,6 +246,8 @@
     {@render card('Given up', given)}
   {/if}
 
+  {#if isCommenting && comments && player?.state && host}<CommentLayer {player} {host} {comments} onclose={() => (isCommenting = false)} />{/if}
+
   {#if isOpen}
     <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
     <div class="fixed inset-0 z-20" onclick={() => (isOpen = false)}></div>
@@ -256,6 +265,11 @@
         {#if tasks.length}<button class="act h-10 justify-center" onclick={() => ([at, isAsking, isOpen] = [0, true, false])}
             >Do the tasks again</button
           >{/if}
+      {/if}
+      {#if comments}
+        <button class="act h-10 justify-center" onclick={() => ([isCommenting, isOpen] = [true, false])}
+          >Comment{comments.left.length ? ` (${comments.left.length} so far)` : ''}</button
+        >
       {/if}
       {#if mayWalk}<button class="act h-10 justify-center" onclick={startOver}>Start over</button>{/if}
       {#if unkept}<p class="text-[var(--brick-text)]">{unkept}</p>{/if}

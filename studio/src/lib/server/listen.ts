@@ -14,6 +14,8 @@ export type Told =
   | { readonly type: 'rights'; readonly person?: string; readonly piece?: string }
   /** A press on the pad of a piece that runs somewhere. */
   | { readonly type: 'pad'; readonly piece: string; readonly button: number }
+  /** Somebody has commented on a piece, or a comment is otherwise than before. */
+  | { readonly type: 'comments'; readonly piece: string }
   /** A review link was changed or withdrawn. */
   | { readonly type: 'link'; readonly link: string }
   | ({ readonly type: 'presence' } & Presence);

@@ -5,12 +5,13 @@ import type { Person, Role } from '$lib/shared/types';
 import { newId } from './ids';
 import { isPerson, type Principal } from './principal';
 import { routeRights } from './route-rights';
+import { addComment } from './services/comments';
 import { invite, invitationsTo } from './services/invitations';
 import { comeIn, holderOf } from './services/link-door';
 import { linksOf, makeLink } from './services/links';
 import { makePadKey, padKeysOf } from './services/pad-keys';
 import { setDeleted } from './services/pieces';
-import { batch, closeWorld, layer, makeMember, newPerson, newPiece, openWorld, packageOf, wish } from './testing/world';
+import { aboutFrame, batch, closeWorld, layer, makeMember, newPerson, newPiece, openWorld, packageOf, wish } from './testing/world';
 
 type Handler = (event: RequestEvent) => Promise<Response> | Response;
 type Module = Record<string, unknown>;
@@ -115,6 +116,14 @@ const requests: Record<string, (world: World) => Promise<Asked> | Asked> = {
     return { body: { batches: [{ id, name, operations: JSON.parse(operations) as unknown }] } };
   },
   'GET /api/pieces/[id]/export': () => ({ search: '?to=package' }),
+  'POST /api/pieces/[id]/comments': ({ frame }) => ({ body: { root: null, place: aboutFrame(frame), body: 'Hm' } }),
+  'PATCH /api/pieces/[id]/comments/[comment]': async ({ id, owner, frame }) => ({
+    params: { comment: (await addComment(owner, id, { root: null, place: aboutFrame(frame), body: 'Hm' })).id },
+    body: { resolved: true },
+  }),
+  'DELETE /api/pieces/[id]/comments/[comment]': () => ({ params: { comment: 'none' } }),
+  'POST /api/pieces/[id]/comments/seen': () => ({ body: { roots: [] } }),
+  'POST /r/[token]/comments': ({ frame }) => ({ body: { root: null, place: aboutFrame(frame), body: 'Hm' } }),
   'POST /api/pieces/[id]/invitations': () => ({ body: { role: 'editor', email: '' } }),
   'DELETE /api/pieces/[id]/invitations/[invitation]': async ({ id, owner }) => {
     await invite(owner, id, 'editor', '', 'http://localhost');

@@ -1,6 +1,8 @@
 import Joi from 'joi';
 import { linkMay } from '$lib/shared/rights';
+import { MOST_COMMENT } from '$lib/shared/types';
 import { PASSWORD } from './passwords';
+import type { NewComment } from './services/comments';
 
 /** What forms and requests are made of, with the sentences for what is wrong. */
 
@@ -41,3 +43,29 @@ export const linkSchemas = {
     .max(20),
   expires: Joi.string().isoDate().allow(null),
 } as const;
+
+const placeSchema = Joi.object({
+  scene: idSchema.required(),
+  sceneName: Joi.string().max(200).allow('').required(),
+  layer: Joi.string()
+    .pattern(/^[0-9A-Za-z_/-]{1,600}$/)
+    .allow(null)
+    .required(),
+  layerName: Joi.string().max(200).allow(null, '').required(),
+  state: idSchema.allow(null).required(),
+  moment: Joi.number().integer().min(0).max(1e7).allow(null).required(),
+  at: Joi.array().ordered(Joi.number().min(-1e6).max(1e6).required(), Joi.number().min(-1e6).max(1e6).required()).allow(null).required(),
+});
+
+export const bodySchema = Joi.string()
+  .trim()
+  .min(1)
+  .max(MOST_COMMENT)
+  .messages({ 'string.max': `A comment has at most ${MOST_COMMENT} signs.` });
+
+/** A comment, or an answer to one. */
+export const commentSchema = Joi.object<NewComment>({
+  root: idSchema.allow(null).required(),
+  place: placeSchema.allow(null).required(),
+  body: bodySchema.required(),
+});

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { count } from '@zany/core';
   import type { Other } from '$lib/client/presence.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { desks, type Desk } from './commands';
@@ -14,8 +15,9 @@
     desk: Desk;
     onfinder: () => void;
     onkeys: () => void;
+    oncomments: () => void;
   }
-  let { session, desk, onfinder, onkeys }: Props = $props();
+  let { session, desk, onfinder, onkeys, oncomments }: Props = $props();
 
   const place = getDesk();
   let renaming = $state(false);
@@ -91,6 +93,16 @@
       {#if pill.tone === 'part'}<span aria-hidden="true">◐</span>{/if}
       {pill.text}
     </a>
+    {#if session.comments.left.length}
+      <button
+        class="chip h-[24px] rounded-full {session.comments.unread.length ? 'chip-brick' : ''}"
+        title="{count(session.comments.left.length, 'comment')}{session.comments.unread.length
+          ? `, ${session.comments.unread.length} not seen yet`
+          : ''} (Q)"
+        aria-label="Comments: {session.comments.left.length} open, {session.comments.unread.length} not seen yet"
+        onclick={() => oncomments()}>{session.comments.left.length} ❞</button
+      >
+    {/if}
     <span class="flex">
       <button
         class="px-1.5 text-[16px]"

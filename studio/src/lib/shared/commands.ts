@@ -484,6 +484,14 @@ export const commands: readonly Command[] = [
     run: ({ hands }) => hands.compareWith?.(),
   },
   { id: 'tour', label: 'Take the tour', group: 'View', when: ({ hands }) => hands.tour !== undefined, run: ({ hands }) => hands.tour?.() },
+  {
+    id: 'comments',
+    label: 'Comments',
+    group: 'View',
+    keys: ['q'],
+    when: ({ desk, session }) => desk === 'build' && !session.trying,
+    run: ({ session }) => (session.panel = session.panel === 'comments' ? null : 'comments'),
+  },
   { id: 'find', label: 'Find a layer', group: 'View', keys: ['/'], when: ({ desk }) => desk === 'build', run: ({ hands }) => hands.focusFinder?.() },
   ...sides.map((side): Command => ({
     id: `fold-${side}`,

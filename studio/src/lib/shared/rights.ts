@@ -26,6 +26,7 @@ export const rights = {
   'say where one is': { means: 'Be seen by others in the piece', least: 'reviewer' },
   'press the pad': { means: 'Press buttons of the pad from elsewhere', least: 'reviewer', pad: true },
   walk: { means: 'Walk the piece and keep what was walked', least: 'reviewer' },
+  comment: { means: 'See comments, comment, answer, resolve and reopen', least: 'reviewer' },
   'hand over': { means: 'Export it', least: 'reviewer' },
   copy: { means: 'Make a copy of one’s own', least: 'reviewer' },
   'see members': { means: 'See who is a member', least: 'reviewer' },
@@ -38,6 +39,7 @@ export const rights = {
   'see the door book': { means: 'See who was let in and out', least: 'owner' },
   delete: { means: 'Delete it, and take that back', least: 'owner' },
   'look by a link': { means: 'See the piece that a review link shows', least: 'none', link: 'look' },
+  'comment by a link': { means: 'See the comments on what the link shows, comment and answer', least: 'none', link: 'comment' },
   'walk by a link': { means: 'Walk it, with what is done kept for those who made the link', least: 'none', link: 'walk' },
 } as const satisfies Record<string, Right>;
 

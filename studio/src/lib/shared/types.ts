@@ -143,6 +143,45 @@ export interface ReviewResults {
   readonly leftOut: number;
 }
 
+/**
+ * What a comment is about. Names are as they were, for when the thing itself is gone. `at` is the place in the box of the layer, as shares of it, or in
+ * the frame in CSS px where it is about no layer.
+ */
+export interface CommentPlace {
+  readonly scene: string;
+  readonly sceneName: string;
+  readonly layer: string | null;
+  readonly layerName: string | null;
+  readonly state: string | null;
+  /** A frame of the timeline. */
+  readonly moment: number | null;
+  readonly at: readonly [x: number, y: number] | null;
+}
+
+export interface Comment {
+  readonly id: string;
+  readonly by: string;
+  /** By whoever asks. */
+  readonly isMine: boolean;
+  /** By somebody who came by a link. */
+  readonly isGuest: boolean;
+  /** Markdown; empty where it was deleted. */
+  readonly body: string;
+  readonly made: string;
+  readonly changed: string | null;
+}
+
+/** A comment with the answers to it. */
+export interface CommentThread extends Comment {
+  readonly place: CommentPlace;
+  readonly resolvedBy: string | null;
+  readonly answers: readonly Comment[];
+  /** Something in it is by others and was not seen yet. */
+  readonly isUnread: boolean;
+}
+
+export const MOST_COMMENT = 4000;
+
 /** A piece as the Workroom shows it. */
 export interface PieceCard {
   readonly id: string;

@@ -152,6 +152,7 @@ class Stream {
 
   private hear(told: Told | { readonly type: 'gap' }): void {
     if (told.type === 'pad' && this.at.has(told.piece)) this.write(eventOf('pad', { piece: told.piece, button: told.button } satisfies PadPress));
+    else if (told.type === 'comments' && this.at.has(told.piece)) this.write(eventOf('comments', { piece: told.piece, comments: true }));
     else if (told.type === 'presence' && this.at.has(told.piece)) {
       const { type: _type, ...presence } = told;
       this.write(eventOf('presence', presence satisfies Presence));

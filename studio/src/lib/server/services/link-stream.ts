@@ -38,6 +38,7 @@ export async function streamOfLink(who: Principal, token: string, kept: string |
         controller.close();
       };
       const stop = onTold((told) => {
+        if ((told.type === 'comments' && told.piece === holder.piece) || told.type === 'gap') send('event: comments\ndata: 0\n\n');
         // What was told in a gap is gone: it may have been about this link.
         if (told.type === 'gap' || (told.type === 'link' && told.link === holder.link)) send('event: changed\ndata: 0\n\n');
         else if (told.type !== 'rights' || told.piece !== holder.piece) return;

@@ -1,6 +1,6 @@
 import type { LinkedPiece } from '$lib/shared/types';
 import { AssetRow } from '../models';
-import type { Principal } from '../principal';
+import type { Holder, Principal } from '../principal';
 import { Refusal } from '../refusal';
 import { heavy } from '../work';
 import type { ShownPiece } from '../work/tasks';
@@ -55,4 +55,11 @@ export async function linkedAsset(who: Principal, id: string): Promise<AssetRow>
   const row = assets.includes(id) ? await AssetRow.findByPk(id) : null;
   if (!row) throw new Refusal('not-found', 'There is no such picture in this piece.');
   return row;
+}
+
+/** The frames that the link of a holder shows. */
+export async function shownFrames(who: Holder): Promise<ReadonlySet<string>> {
+  const { row } = await access(who, who.piece, 'look by a link');
+  const { start, bundle, revision } = await settingsOf(who.link);
+  return new Set((await shownPiece({ piece: who.piece, revision: revision ?? row.revision, bundle, start })).frames);
 }

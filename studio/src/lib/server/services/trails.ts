@@ -4,6 +4,7 @@ import { database, rows } from '../database';
 import type { Principal } from '../principal';
 import { Refusal } from '../refusal';
 import { heavy } from '../work';
+import { forgetWords } from './comments';
 import { access, memberAccess } from './rights';
 import { shownPiece, type Showing } from './shown';
 
@@ -33,17 +34,25 @@ export async function keepTrail(who: Principal, sent: SentTrail): Promise<void> 
 export async function forgetMe(who: Principal): Promise<void> {
   if (!who || !('kind' in who) || who.kind !== 'holder') throw new Refusal('signed-out', 'Please come in by the link first.');
   await access(who, who.piece, 'look by a link');
-  await database().query('DELETE FROM holders WHERE id = $1', { bind: [who.id] });
+  await database().transaction(async (transaction) => {
+    await forgetWords(who.id, transaction);
+    await database().query('DELETE FROM holders WHERE id = $1', { bind: [who.id], transaction });
+  });
 }
 
 /** Deletes what somebody did by a link, and the name. */
 export async function forgetHolder(who: Principal, piece: string, link: string, holder: string): Promise<void> {
   await memberAccess(who, piece, 'make links');
-  const gone = await rows(
-    'DELETE FROM holders USING links WHERE links.id = link_id AND piece_id = $1 AND link_id = $2 AND holders.id = $3 RETURNING holders.id',
-    [piece, link, holder]
-  );
-  if (gone.length === 0) throw new Refusal('not-found', 'This has been deleted already.');
+  await database().transaction(async (transaction) => {
+    const gone = await rows(
+      'SELECT holders.id FROM holders JOIN links ON links.id = link_id WHERE piece_id = $1 AND link_id = $2 AND holders.id = $3',
+      [piece, link, holder],
+      transaction
+    );
+    if (gone.length === 0) throw new Refusal('not-found', 'This has been deleted already.');
+    await forgetWords(holder, transaction);
+    await database().query('DELETE FROM holders WHERE id = $1', { bind: [holder], transaction });
+  });
 }
 
 /** What was explored last; who looks at results looks at them again. Only ever a shortcut. */

@@ -1,6 +1,6 @@
 import { strToU8, zipSync } from 'fflate';
 import type { Operation } from '@zany/core';
-import type { LinkWish, Person, Role } from '$lib/shared/types';
+import type { CommentPlace, LinkWish, Person, Role } from '$lib/shared/types';
 import { disconnect, migrate, rows } from '../database';
 import { newId } from '../ids';
 import { stopListening } from '../listen';
@@ -35,6 +35,17 @@ export async function newPiece(owner: Person): Promise<{ id: string; frame: stri
   const [found] = await rows<{ frame: string }>('SELECT jsonb_object_keys(body->$2) AS frame FROM snapshots WHERE piece_id = $1', [id, 'scenes']);
   return { id, frame: found!.frame };
 }
+
+export const aboutFrame = (scene: string, more: Partial<CommentPlace> = {}): CommentPlace => ({
+  scene,
+  sceneName: scene,
+  layer: null,
+  layerName: null,
+  state: null,
+  moment: null,
+  at: [10, 20],
+  ...more,
+});
 
 /** What is set for a review link that nothing is set for. */
 export const wish = (more: Partial<LinkWish> = {}): LinkWish => ({

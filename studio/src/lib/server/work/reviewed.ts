@@ -25,6 +25,7 @@ export function shownAs(piece: Piece, bundle: string | null, start: string | nul
   return {
     document: JSON.stringify(json),
     assets: Object.keys(json.assets),
+    frames: frames.map(({ id }) => id),
     problem: frames.length
       ? null
       : bundle === null

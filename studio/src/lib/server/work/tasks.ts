@@ -85,6 +85,7 @@ export interface Card {
 export interface ShownPiece {
   readonly document: string;
   readonly assets: readonly string[];
+  readonly frames: readonly string[];
   /** Why there is nothing to show. */
   readonly problem: string | null;
 }

@@ -10,7 +10,7 @@
   const means: Record<Role, string> = {
     owner: 'An owner may do all: change it, invite others, delete it.',
     editor: 'An editor may change it.',
-    reviewer: 'A reviewer may look and walk, and changes nothing.',
+    reviewer: 'A reviewer may look, walk and comment, and changes nothing.',
   };
 </script>
 

@@ -42,6 +42,12 @@
 
   $effect(() => place.session?.presences.at(desk, place.session.sceneId, place.session.selection));
 
+  /** Comments stand where what they are about is made. */
+  async function showComments(session: EditorSession) {
+    if (desk !== 'build') await goto(`/p/${data.id}/build`);
+    session.panel = 'comments';
+  }
+
   /** Enter presses a button that keys have come to; one that was clicked keeps the focus only by the way. */
   const isPressing = (event: KeyboardEvent) =>
     event.key === 'Enter' &&
@@ -82,7 +88,7 @@
   <main class="grid h-screen place-items-center linen-ground"><p class="soft">Opening the piece…</p></main>
 {:then session}
   <div class="flex h-screen flex-col">
-    <Header {session} {desk} onfinder={() => (finding = true)} onkeys={() => (listing = true)} />
+    <Header {session} {desk} onfinder={() => (finding = true)} onkeys={() => (listing = true)} oncomments={() => showComments(session)} />
     <div class="min-h-0 flex-1">{@render children()}</div>
   </div>
   {#if finding}<CommandFinder context={contextOf(session)} onclose={() => (finding = false)} />{/if}

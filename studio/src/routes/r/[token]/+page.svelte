@@ -21,7 +21,7 @@
     }
   }
 
-  const asked = { look: 'look at', walk: 'walk through', comment: 'walk through' } as const;
+  const asked = { look: 'look at', walk: 'walk through', comment: 'walk through and say what you think of' } as const;
 </script>
 
 <svelte:head><meta name="robots" content="noindex" /></svelte:head>
@@ -60,7 +60,7 @@
     <p class="soft">
       {may === 'look'
         ? `Nothing is kept but this name, for those who made the link.`
-        : `Kept are this name and what you press in the piece, for those who made the link; nothing else. You can delete it yourself.`}
+        : `Kept are this name, what you press in the piece${may === 'comment' ? ' and what you write' : ''}, for those who made the link; nothing else. You can delete it yourself.`}
     </p>
   </Doorway>
 {:else}

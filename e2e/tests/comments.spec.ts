@@ -1,0 +1,107 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, test, type Studio } from './studio.ts';
+
+/** What is said of a piece stands where it belongs, and comes to all at once. */
+
+const spec = {
+  name: 'Spoken of',
+  frames: {
+    Plan: { size: [390, 700] as const, layers: { Book: { at: [20, 40, 200, 60] as const, text: 'Book', lines: ['click → go to Pay'] } } },
+    Pay: { size: [390, 700] as const, ending: true, layers: { Sum: { at: [20, 40, 200, 60] as const, text: '420' } } },
+  },
+};
+
+const panel = (page: Page) => page.getByRole('dialog', { name: 'Comments' });
+const pins = (page: Page) => page.locator('[data-comment-pin]');
+
+async function linkFor({ page }: Studio): Promise<string> {
+  await page.getByRole('link', { name: 'Hand over', exact: true }).click();
+  await page.getByRole('button', { name: 'New review link' }).click();
+  const form = page.getByRole('form', { name: 'New review link' });
+  await form.getByLabel('Whom it is for').fill('Round');
+  await form.getByRole('button', { name: 'Make the link' }).click();
+  return page.getByLabel('Address of Round').inputValue();
+}
+
+test('a comment by a phone comes to the stage, moves with its layer, is answered and resolved by keys alone', async ({ studio, page, browser }) => {
+  test.setTimeout(240_000);
+  await studio.given(spec);
+  const address = await linkFor(studio);
+  await page.getByRole('link', { name: 'Build', exact: true }).click();
+  await expect(pins(page)).toHaveCount(0);
+
+  const phones = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  const phone = await phones.newPage();
+  await phone.goto(address);
+  await phone.getByLabel('Your name').fill('Liv Moe');
+  await phone.getByRole('button', { name: 'Come in' }).tap();
+  await expect(phone.locator('[data-running]').getByRole('button', { name: 'Book' })).toBeVisible();
+  await phone.getByRole('button', { name: 'About this link' }).tap();
+  await phone.getByRole('button', { name: 'Comment', exact: true }).tap();
+  const button = (await phone.locator('[data-running]').getByRole('button', { name: 'Book' }).boundingBox())!;
+  await phone.touchscreen.tap(button.x + button.width / 2, button.y + button.height / 2);
+  await expect(phone.getByRole('dialog', { name: 'New comment' })).toContainText('Book on Plan');
+  await phone.getByLabel('What you want to say').fill('Say **what** I book. <img src=x onerror=alert(1)> [see](javascript:alert(1))');
+  expect((await new AxeBuilder({ page: phone }).exclude('.zany-screen').analyze()).violations.map(({ id }) => id)).toEqual([]);
+  await phone.getByRole('button', { name: 'Comment', exact: true }).tap();
+
+  // It is there without a reload, at its layer, and moves with it.
+  const pin = pins(page);
+  await expect(pin).toHaveCount(1);
+  const before = (await pin.boundingBox())!;
+  await studio.select('Book');
+  await page.keyboard.press('Shift+ArrowDown');
+  await expect.poll(async () => (await pin.boundingBox())!.y).toBeGreaterThan(before.y + 2);
+
+  // By keys: the panel, the comment, an answer, resolved.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('q');
+  await expect(panel(page)).toBeVisible();
+  await expect(panel(page).getByRole('img', { name: 'not seen yet' })).toBeVisible();
+  await panel(page)
+    .getByRole('button', { name: /Book on Plan/ })
+    .focus();
+  await page.keyboard.press('Enter');
+  await expect(panel(page).locator('strong')).toHaveText('what');
+  await expect(panel(page).locator('img[src]')).toHaveCount(0);
+  await expect(panel(page).getByRole('link', { name: 'see' })).toHaveCount(0);
+  await expect(panel(page).getByRole('img', { name: 'not seen yet' })).toHaveCount(0);
+  await panel(page).getByLabel('Answer').focus();
+  await page.keyboard.type('Two seats it is.');
+  await page.keyboard.press('Control+Enter');
+  await expect(panel(page).getByText('Two seats it is.')).toBeVisible();
+  expect((await new AxeBuilder({ page }).include('[aria-label="Comments"]').analyze()).violations.map(({ id }) => id)).toEqual([]);
+
+  await phone.getByRole('button', { name: /^Comment by Liv Moe/ }).tap();
+  await expect(phone.getByRole('dialog', { name: 'Comment', exact: true })).toContainText('Two seats it is.');
+  await panel(page).getByRole('button', { name: 'resolve', exact: true }).click();
+  await expect(pins(page)).toHaveCount(0);
+  await expect(phone.getByRole('button', { name: /^Comment by Liv Moe/ })).toHaveCount(0);
+  await phones.close();
+});
+
+test('one of one’s own is about what is selected, is changed and deleted; what it was about is gone and it says so', async ({ studio, page }) => {
+  await studio.given(spec);
+  await studio.select('Book');
+  await page.keyboard.press('q');
+  await panel(page).getByLabel('Comment on Book on Plan').fill('Too small');
+  await panel(page).getByRole('button', { name: 'Comment', exact: true }).click();
+  await expect(pins(page)).toHaveCount(1);
+  await expect(page.getByRole('button', { name: 'Comments: 1 open, 0 not seen yet' })).toBeVisible();
+  await panel(page).getByRole('button', { name: 'change' }).click();
+  await panel(page).getByLabel('Comment', { exact: true }).fill('Far too small');
+  await panel(page).getByRole('button', { name: 'Keep' }).click();
+  await expect(panel(page).getByText('Far too small')).toBeVisible();
+  await studio.select('Book');
+  await page.keyboard.press('Delete');
+  await expect(panel(page).getByText('Book, which is gone, on Plan')).toBeVisible();
+  await page.reload();
+  await page.getByRole('button', { name: /^Comments: 1 open/ }).click();
+  await panel(page)
+    .getByRole('button', { name: /Book, which is gone/ })
+    .click();
+  await panel(page).getByRole('button', { name: 'delete' }).click();
+  await expect(panel(page).getByText('None here.')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Comments:/ })).toHaveCount(0);
+});

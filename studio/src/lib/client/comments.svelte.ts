@@ -1,0 +1,46 @@
+import type { Result } from '@zany/core';
+import type { CommentPlace, CommentThread } from '$lib/shared/types';
+import { ask } from './api';
+
+/** The comments on a piece, as the server has them; read anew whenever somebody, also elsewhere, has commented. */
+export class Comments {
+  list: readonly CommentThread[] = $state.raw([]);
+  isKnown = $state(false);
+  /** The comment that is looked at. */
+  open: string | null = $state(null);
+
+  private turn = 0;
+
+  constructor(private readonly path: string) {}
+
+  readonly left = $derived(this.list.filter(({ resolvedBy }) => resolvedBy === null));
+  readonly unread = $derived(this.list.filter(({ isUnread }) => isUnread));
+
+  async read(): Promise<void> {
+    const turn = ++this.turn;
+    const answer = await ask<{ comments: CommentThread[] }>('GET', this.path);
+    // What was asked later says more.
+    if (!answer.ok || turn !== this.turn) return;
+    this.list = answer.value.comments;
+    this.isKnown = true;
+  }
+
+  private async change<T>(asked: Promise<Result<T>>): Promise<Result<T>> {
+    const answer = await asked;
+    await this.read();
+    return answer;
+  }
+
+  add = (place: CommentPlace, body: string) => this.change(ask<{ id: string }>('POST', this.path, { root: null, place, body }));
+  answer = (root: string, body: string) => this.change(ask<{ id: string }>('POST', this.path, { root, place: null, body }));
+  rewrite = (id: string, body: string) => this.change(ask('PATCH', `${this.path}/${id}`, { body }));
+  resolve = (id: string, resolved: boolean) => this.change(ask('PATCH', `${this.path}/${id}`, { resolved }));
+  remove = (id: string) => this.change(ask('DELETE', `${this.path}/${id}`));
+
+  /** Notes that some have been seen; nothing waits for it. */
+  async see(roots: readonly string[]): Promise<void> {
+    if (roots.length === 0) return;
+    this.list = this.list.map((one) => (roots.includes(one.id) ? { ...one, isUnread: false } : one));
+    await ask('POST', `${this.path}/seen`, { roots });
+  }
+}

@@ -1,0 +1,116 @@
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import type { LinkWish, Person } from '$lib/shared/types';
+import { newId } from '../ids';
+import { onTold, type Told } from '../listen';
+import type { Holder } from '../principal';
+import { aboutFrame, closeWorld, makeMember, newPerson, newPiece, openWorld, wish } from '../testing/world';
+import { addComment, changeComment, commentsOn, deleteComment, noteSeen } from './comments';
+import { comeIn, holderOf } from './link-door';
+import { makeLink } from './links';
+import { forgetMe } from './trails';
+
+beforeAll(openWorld);
+afterAll(closeWorld);
+
+async function world(): Promise<{ id: string; frame: string; ina: Person; odd: Person }> {
+  const [ina, odd] = [await newPerson('Ina Rask'), await newPerson('Odd Vik')];
+  const { id, frame } = await newPiece(ina);
+  await makeMember(id, odd, 'reviewer');
+  return { id, frame, ina, odd };
+}
+
+async function guest(owner: Person, id: string, more: Partial<LinkWish> = {}): Promise<Holder> {
+  const { token } = await makeLink(owner, id, wish({ may: 'comment', ...more }), null);
+  return (await holderOf(token, await comeIn(token, 'Liv', '', newId())))!;
+}
+
+const on = (frame: string, body: string, root: string | null = null) => ({ root, place: root === null ? aboutFrame(frame) : null, body });
+
+describe('comments', () => {
+  test('are answered, seen, resolved, and opened again by an answer', async () => {
+    const { id, frame, ina, odd } = await world();
+    const { id: root } = await addComment(odd, id, on(frame, 'Too **dark**'));
+    const first = async (who: Person) => (await commentsOn(who, id))[0]!;
+    expect(await first(ina)).toMatchObject({
+      by: 'Odd Vik',
+      body: 'Too **dark**',
+      isMine: false,
+      isUnread: true,
+      resolvedBy: null,
+      place: { scene: frame },
+    });
+    expect(await first(odd)).toMatchObject({ isMine: true, isUnread: false });
+    await noteSeen(ina, id, [root]);
+    expect((await first(ina)).isUnread).toBe(false);
+    await addComment(ina, id, on(frame, 'Lighter now', root));
+    expect(await first(odd)).toMatchObject({ isUnread: true, answers: [{ by: 'Ina Rask' }] });
+    await changeComment(ina, id, root, { resolved: true });
+    expect((await first(odd)).resolvedBy).toBe('Ina Rask');
+    await addComment(odd, id, on(frame, 'Still dark', root));
+    expect((await first(ina)).resolvedBy).toBeNull();
+  });
+
+  test('are changed by who wrote them alone; an owner may delete them; answers stay', async () => {
+    const { id, frame, ina, odd } = await world();
+    const { id: root } = await addComment(ina, id, on(frame, 'Hm'));
+    const { id: answer } = await addComment(odd, id, on(frame, 'Hm too', root));
+    await expect(changeComment(odd, id, root, { body: 'No' })).rejects.toThrow('Only who wrote');
+    await expect(deleteComment(odd, id, root)).rejects.toMatchObject({ code: 'not-allowed' });
+    await changeComment(ina, id, root, { body: 'Hm, hm' });
+    await deleteComment(ina, id, root);
+    expect(await commentsOn(odd, id)).toMatchObject([{ body: '', answers: [{ body: 'Hm too' }] }]);
+    await deleteComment(ina, id, answer);
+    await deleteComment(ina, id, root);
+    expect(await commentsOn(odd, id)).toEqual([]);
+    await expect(addComment(odd, id, on(frame, 'Late', root))).rejects.toThrow('is gone');
+  });
+
+  test('one of another piece is not there', async () => {
+    const [a, b] = [await world(), await world()];
+    const { id: root } = await addComment(a.ina, a.id, on(a.frame, 'Hm'));
+    await expect(addComment(b.ina, b.id, on(b.frame, 'Hm', root))).rejects.toMatchObject({ code: 'not-found' });
+    await expect(changeComment(b.ina, b.id, root, { resolved: true })).rejects.toMatchObject({ code: 'not-found' });
+    await expect(deleteComment(b.ina, b.id, root)).rejects.toMatchObject({ code: 'not-found' });
+  });
+
+  test('all who have the piece open are told', async () => {
+    const { id, frame, odd } = await world();
+    const heard: Told[] = [];
+    const stop = onTold((told) => void (told.type !== 'gap' && heard.push(told)));
+    await expect
+      .poll(async () => {
+        await addComment(odd, id, on(frame, 'Hm'));
+        return heard.some((told) => told.type === 'comments' && told.piece === id);
+      })
+      .toBe(true);
+    stop();
+  });
+});
+
+describe('by a link', () => {
+  test('somebody comments and answers on the frames that it shows, and sees no others', async () => {
+    const { id, frame, ina } = await world();
+    const liv = await guest(ina, id);
+    await addComment(ina, id, on('elsewhere', 'Between us'));
+    await addComment(liv, null, on(frame, 'Where do I pay?'));
+    expect((await commentsOn(liv, null)).map(({ body, isMine }) => [body, isMine])).toEqual([['Where do I pay?', true]]);
+    expect((await commentsOn(ina, id)).map(({ by, isGuest }) => [by, isGuest])).toEqual([
+      ['Ina Rask', false],
+      ['Liv', true],
+    ]);
+    await expect(addComment(liv, null, on('elsewhere', 'Hm'))).rejects.toThrow('not shown by the link');
+    const [between] = await commentsOn(ina, id);
+    await expect(addComment(liv, null, on(frame, 'Hm', between!.id))).rejects.toThrow('not shown by the link');
+    const walker = await guest(ina, id, { may: 'walk' });
+    await expect(commentsOn(walker, null)).rejects.toMatchObject({ code: 'not-allowed' });
+  });
+
+  test('who takes back what is kept takes back the words and the name; answers of others stay', async () => {
+    const { id, frame, ina } = await world();
+    const liv = await guest(ina, id);
+    const { id: root } = await addComment(liv, null, on(frame, 'Ugly'));
+    await addComment(ina, id, on(frame, 'We know', root));
+    await forgetMe(liv);
+    expect(await commentsOn(ina, id)).toMatchObject([{ by: 'Somebody', body: '', isGuest: true, answers: [{ body: 'We know' }] }]);
+  });
+});

@@ -1,0 +1,67 @@
+<script lang="ts">
+  import type { Comments } from '$lib/client/comments.svelte';
+  import type { Comment, CommentThread } from '$lib/shared/types';
+  import CommentField from './CommentField.svelte';
+  import Markdown from './Markdown.svelte';
+
+  interface Props {
+    thread: CommentThread;
+    comments: Comments;
+    /** Whether it can be resolved, and own words changed and deleted. */
+    mayResolve?: boolean;
+    onproblem: (sentence: string) => void;
+  }
+  let { thread, comments, mayResolve = false, onproblem }: Props = $props();
+
+  /** The comment that is written anew. */
+  let changing: string | null = $state(null);
+
+  const when = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+
+  async function say(asked: Promise<{ ok: true } | { ok: false; error: { sentence: string } }>): Promise<boolean> {
+    const answer = await asked;
+    if (!answer.ok) onproblem(answer.error.sentence);
+    return answer.ok;
+  }
+</script>
+
+{#snippet one(comment: Comment)}
+  <div class="flex flex-col gap-0.5">
+    <p class="flex items-baseline gap-2">
+      <b>{comment.by}</b>{#if comment.isGuest}<span class="soft">by a link</span>{/if}
+      <span class="soft flex-1 text-[12px]">{when(comment.made)}{comment.changed && comment.body ? ' · changed' : ''}</span>
+      {#if mayResolve && comment.isMine && comment.body}
+        <button class="soft text-[12px] underline" onclick={() => (changing = comment.id)}>change</button>
+        <button class="soft text-[12px] underline" onclick={() => say(comments.remove(comment.id))}>delete</button>
+      {/if}
+    </p>
+    {#if changing === comment.id}
+      <CommentField
+        label="Comment"
+        text={comment.body}
+        act="Keep"
+        onsend={async (body) => {
+          if (!(await say(comments.rewrite(comment.id, body)))) return false;
+          changing = null;
+          return true;
+        }}
+        onleave={() => (changing = null)}
+      />
+    {:else if comment.body}<Markdown text={comment.body} />
+    {:else}<p class="soft italic">deleted</p>{/if}
+  </div>
+{/snippet}
+
+<div class="flex flex-col gap-2.5">
+  {@render one(thread)}
+  {#each thread.answers as answer (answer.id)}
+    <div class="border-l-2 border-dashed border-[var(--gold)] pl-2.5">{@render one(answer)}</div>
+  {/each}
+  <CommentField label="Answer" act="Answer" isShort onsend={(body) => say(comments.answer(thread.id, body))} />
+  {#if mayResolve}
+    {#if thread.resolvedBy === null}<button class="chip self-start" onclick={() => say(comments.resolve(thread.id, true))}>resolve</button>
+    {:else}<button class="chip chip-teal self-start" onclick={() => say(comments.resolve(thread.id, false))}
+        >resolved{thread.resolvedBy ? ` by ${thread.resolvedBy}` : ''}: reopen</button
+      >{/if}
+  {/if}
+</div>

@@ -1,0 +1,9 @@
+import { answer, readBody } from '$lib/server/errors';
+import { commentSchema } from '$lib/server/schemas';
+import { addComment, commentsOn } from '$lib/server/services/comments';
+import type { RequestHandler } from './$types';
+
+export const GET: RequestHandler = ({ params, locals }) => answer(async () => ({ comments: await commentsOn(locals.who, params.id) }));
+
+export const POST: RequestHandler = ({ params, request, locals }) =>
+  answer(async () => addComment(locals.who, params.id, await readBody(request, commentSchema, 40_000)));

@@ -1,0 +1,12 @@
+import Joi from 'joi';
+import { answer, readBody } from '$lib/server/errors';
+import { bodySchema } from '$lib/server/schemas';
+import { changeComment, deleteComment } from '$lib/server/services/comments';
+import type { RequestHandler } from './$types';
+
+const schema = Joi.object<{ body?: string; resolved?: boolean }>({ body: bodySchema, resolved: Joi.boolean() }).min(1);
+
+export const PATCH: RequestHandler = ({ params, request, locals }) =>
+  answer(async () => changeComment(locals.who, params.id, params.comment, await readBody(request, schema, 40_000)));
+
+export const DELETE: RequestHandler = ({ params, locals }) => answer(() => deleteComment(locals.who, params.id, params.comment));
