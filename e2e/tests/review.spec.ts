@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import type { BrowserContext, Page } from '@playwright/test';
 import { expect, test, type Studio } from './studio.ts';
 
@@ -51,6 +52,20 @@ async function comeIn(page: Page, address: string, name: string): Promise<void> 
   await page.getByRole('button', { name: 'Come in' }).click();
 }
 
+/** What axe finds on a page, in both themes. */
+async function faults(page: Page): Promise<string[]> {
+  const found: string[] = [];
+  for (const theme of ['lamplight', 'linen']) {
+    await page.evaluate((name) => (document.documentElement.dataset['theme'] = name), theme);
+    const { violations } = await new AxeBuilder({ page })
+      .exclude('.zany-screen')
+      .options({ resultTypes: ['violations'] })
+      .analyze();
+    found.push(...violations.map(({ id, nodes }) => `${theme}: ${id} at ${nodes.map(({ target }) => target.join(' ')).join(' | ')}`));
+  }
+  return found;
+}
+
 const running = (page: Page) => page.locator('[data-running]');
 
 test('by phone and by mouse: a task is done, given up, and what was done is told', async ({ studio, page, browser }) => {
@@ -62,6 +77,7 @@ test('by phone and by mouse: a task is done, given up, and what was done is told
   const phone = await phones.newPage();
   await phone.goto(address);
   await expect(phone.getByText('Kept are this name, what you press in the piece and what you write')).toBeVisible();
+  expect(await faults(phone)).toEqual([]);
   await comeIn(phone, address, 'Odd Vik');
   await expect(phone.getByText('Book a seat and pay for it.')).toBeVisible();
   await phone.getByRole('button', { name: 'Begin' }).tap();
@@ -95,6 +111,7 @@ test('by phone and by mouse: a task is done, given up, and what was done is told
   await expect(task.getByRole('img', { name: '1 reached it, 1 gave up, 0 left' })).toBeVisible();
   await expect(task).toContainText('The shortest way takes 2 steps.');
   await expect(page.getByRole('region', { name: 'Presses' })).toContainText('1 met nothing');
+  expect(await faults(page)).toEqual([]);
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'As a sheet (CSV)' }).click();
   const text = await (await (await download).createReadStream()).toArray();
@@ -109,6 +126,22 @@ test('by phone and by mouse: a task is done, given up, and what was done is told
   await expect(phone.getByLabel('Your name')).toHaveValue('Odd Vik');
   await phones.close();
   await others.close();
+});
+
+test('axe finds nothing in a new link, an address with its picture, people, and an account', async ({ studio, page }) => {
+  test.setTimeout(240_000);
+  await studio.given(spec);
+  await makeLink(studio);
+  expect(await faults(page)).toEqual([]);
+  await page.getByRole('button', { name: 'New review link' }).click();
+  await page.getByRole('button', { name: 'add a task' }).click();
+  expect(await faults(page)).toEqual([]);
+  await page.getByRole('tab', { name: 'People' }).click();
+  await page.getByRole('button', { name: 'Make a link' }).click();
+  await expect(page.getByLabel('Link of the invitation')).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  await page.goto('/account');
+  expect(await faults(page)).toEqual([]);
 });
 
 test('a link is withdrawn while somebody walks by it, and says so; a wrong one says so too', async ({ studio, page, browser }) => {

@@ -80,10 +80,10 @@ describe('what somebody did', () => {
   test('presses that met nothing are told, with where they were', () => {
     const odd = new Person().press(250, 30).press(350, 700).press(50, 30);
     const { steps } = followTrail(program, odd.keeper.trail)!;
-    expect(steps.map(({ met, frame, point }) => [met, frame, point])).toEqual([
-      [false, 'home', { x: 250, y: 30 }],
-      [false, 'home', { x: 350, y: 700 }],
-      [true, 'home', { x: 50, y: 30 }],
+    expect(steps.map(({ met, frame, point, under }) => [met, frame, point, under])).toEqual([
+      [false, 'home', { x: 250, y: 30 }, layerId('home', 'plain')],
+      [false, 'home', { x: 350, y: 700 }, null],
+      [true, 'home', { x: 50, y: 30 }, null],
     ]);
   });
 
@@ -103,6 +103,61 @@ describe('what somebody did', () => {
     expect(readTrail(odd.keeper.trail).ok).toBe(true);
     expect(odd.keeper.trail.events).toHaveLength(MOST_IN_TRAIL);
   });
+});
+
+test('why nothing came of a press is told where something could have', () => {
+  const shut = compile(
+    compose({
+      variables: { Terms: { type: 'yes/no', initial: false } },
+      frames: { home: { layers: { book: { ...button(0, 0), lines: ['click → if Terms → go to paid'] } } }, paid: {} },
+    })
+  );
+  const { steps } = followTrail(shut, {
+    from: 'home',
+    events: [
+      [1, { type: 'press', x: 10, y: 10 }],
+      [1, { type: 'release', x: 10, y: 10 }],
+    ],
+  })!;
+  expect(steps.map(({ met, under }) => [met, under])).toEqual([[false, layerId('home', 'book')]]);
+  expect(steps[0]!.whyNot).toMatch(/Terms/);
+});
+
+test('letters into one field are one thing done, and so is the press that ticks a box', () => {
+  const form = compile(
+    compose({
+      frames: {
+        home: {
+          layers: {
+            name: { type: 'field', at: [0, 0, 200, 40], field: { kind: 'text' } },
+            terms: { type: 'field', at: [0, 100, 200, 40], field: { kind: 'checkbox' } },
+          },
+        },
+      },
+    })
+  );
+  const [name, terms] = [layerId('home', 'name'), layerId('home', 'terms')];
+  const press = (y: number): Trail['events'] => [
+    [300, { type: 'press', x: 20, y }],
+    [60, { type: 'release', x: 20, y }],
+  ];
+  const { steps } = followTrail(form, {
+    from: 'home',
+    events: [
+      [0, { type: 'press', x: 20, y: 20 }],
+      [1, { type: 'focus', layer: name }],
+      [60, { type: 'release', x: 20, y: 20 }],
+      ...['O', 'Od', 'Odd'].map((value): Trail['events'][number] => [150, { type: 'value', layer: name, value }]),
+      ...press(120),
+      [2, { type: 'value', layer: terms, value: true }],
+      ...press(300),
+    ],
+  })!;
+  expect(steps.map(({ event: { type }, met, point, under }) => [type, met, point?.y, under])).toEqual([
+    ['value', true, 20, null],
+    ['value', true, 120, null],
+    ['release', false, 300, null],
+  ]);
 });
 
 describe('goals', () => {

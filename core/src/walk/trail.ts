@@ -7,7 +7,7 @@ import { expand } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { fail, ok, type Fault, type Result } from '../result.ts';
 import { valueIn } from '../run/environment.ts';
-import { stateOf } from '../run/resolve.ts';
+import { isUnder, resolveScreen, stateOf } from '../run/resolve.ts';
 import { advance, begin } from '../run/run.ts';
 import type { Report, RunEvent, RunState } from '../run/state.ts';
 
@@ -94,6 +94,10 @@ export interface TrailStep {
   readonly point: Point | null;
   /** Whether anything came of it: a thread fired, a field changed, something took the focus. */
   readonly met: boolean;
+  /** The topmost layer that a press which met nothing was on; null where there is none. */
+  readonly under: string | null;
+  /** Why nothing came of it, where something could have. */
+  readonly whyNot: string | null;
   /** Threads that fired, in order. */
   readonly threads: readonly string[];
   /** Where it led. */
@@ -133,6 +137,7 @@ export function followTrail(program: Program, { from, events }: Trail, goal: Goa
   let { run } = begun;
   let at = 0;
   let reached: Followed['reached'] = null;
+  let focused: { readonly layer: string; readonly at: number } | null = null;
   const steps: TrailStep[] = [];
   const look = () => {
     if (goal && !reached && isReached(program, run, goal)) reached = { steps: steps.length, at };
@@ -149,11 +154,31 @@ export function followTrail(program: Program, { from, events }: Trail, goal: Goa
     const before = run;
     const next = advance(program, run, event as RunEvent);
     ({ run } = next);
-    const step = stepOf(before, event, next.run, next.reports, at);
-    if (step) steps.push(step);
+    const step = stepOf(program, before, event, next.run, next.reports, at);
+    if (step) add(steps, step);
+    else if (event.type === 'focus' && event.layer !== null) focused = { layer: event.layer, at };
+    const last = steps.at(-1);
+    // A field that is pressed takes the focus by an event of its own, before the press has ended.
+    if (last && !last.met && focused && last.under === focused.layer && last.at - focused.at < AT_ONCE) steps[steps.length - 1] = met(last);
     look();
   }
   return { steps, reached, ms: at, end: run };
+}
+
+/** What a browser does in answer to one press comes within so many ms. */
+const AT_ONCE = 1000;
+
+const met = (step: TrailStep): TrailStep => ({ ...step, met: true, under: null, whyNot: null });
+
+/** Adds a step. Letter after letter in one field is one thing done, and so is the press that changes what stands in a field. */
+function add(steps: TrailStep[], step: TrailStep): void {
+  const last = steps.at(-1);
+  if (step.event.type !== 'value' || !last) return void steps.push(step);
+  const { layer } = step.event;
+  const isMore = last.event.type === 'value' && last.event.layer === layer;
+  const isPress = last.event.type === 'release' && (last.under ?? last.layer) === layer && step.at - last.at < AT_ONCE;
+  if (isMore || isPress) steps[steps.length - 1] = { ...step, point: last.point, threads: [...last.threads, ...step.threads] };
+  else steps.push(step);
 }
 
 /** Events that are done on purpose, as one thing each. A press becomes one with its release. */
@@ -169,22 +194,34 @@ const ON_PURPOSE: ReadonlySet<TrailEvent['type']> = new Set([
   'beside',
 ]);
 
-function stepOf(before: RunState, event: TrailEvent, run: RunState, reports: readonly Report[], at: number): TrailStep | null {
+function stepOf(program: Program, before: RunState, event: TrailEvent, run: RunState, reports: readonly Report[], at: number): TrailStep | null {
   const threads = reports.flatMap(({ fired }) => fired.map(({ thread }) => thread));
   // A key that nothing waits for is typing, or going from thing to thing.
   if (!ON_PURPOSE.has(event.type) && !(event.type === 'key' && threads.length > 0)) return null;
   const met = threads.length > 0 || event.type === 'value' || hasChanged(before, run);
+  const point = event.type === 'release' ? { x: event.x, y: event.y } : null;
   return {
     event,
     at,
     frame: before.frame,
     on: before.overlays.at(-1)?.frame ?? before.frame,
     layer: reports[0]?.layer ?? null,
-    point: 'x' in event && (event.type === 'release' || event.type === 'press') ? { x: event.x, y: event.y } : null,
+    point,
     met,
+    under: met || point === null ? null : layerUnder(program, before, point),
+    whyNot: met ? null : (reports.flatMap((report) => report.whyNot)[0]?.sentence ?? null),
     threads,
     to: run.overlays.at(-1)?.frame ?? run.frame,
   };
+}
+
+/** The topmost layer at a point, whether it takes presses or not. */
+function layerUnder(program: Program, run: RunState, point: Point): string | null {
+  for (const { all } of resolveScreen(program, run).surfaces.toReversed()) {
+    const shown = all.findLast((one) => one.node.layer.type !== 'group' && isUnder(one, point));
+    if (shown) return shown.node.key;
+  }
+  return null;
 }
 
 /** Whether a person sees that something came of it: not only where the pointer is and what the clock says. */

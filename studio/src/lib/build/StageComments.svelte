@@ -1,12 +1,14 @@
 <script lang="ts">
   import type { EditorSession } from '$lib/client/session.svelte';
+  import CommentTag from '$lib/shared/CommentTag.svelte';
   import { outermost, placeWords } from '$lib/shared/comment-place';
   import type { CommentPlace } from '$lib/shared/types';
 
-  /** Pins of the comments on the open scene: at their layers, with which they move, or where they were put. */
+  /** Tags of the comments on the open scene: at their layers, with which they move, or where they were put. */
   let { session, scale }: { session: EditorSession; scale: number } = $props();
 
-  const SIZE = 20;
+  /** How high a tag is, and how far from each other those at one place stand. CSS px. */
+  const HEIGHT = 20;
   const here = $derived(session.comments.left.filter(({ place }) => place.scene === session.sceneId));
 
   function spotOf({ layer, at }: CommentPlace): { x: number; y: number } {
@@ -16,7 +18,7 @@
     return { x, y };
   }
 
-  /** Pins at one place stand beside each other. */
+  /** Tags at one place hang under each other. */
   const pins = $derived.by(() => {
     const taken = new Map<string, number>();
     return here.map((one) => {
@@ -24,7 +26,7 @@
       const key = `${Math.round((spot.x * scale) / 8)}/${Math.round((spot.y * scale) / 8)}`;
       const n = taken.get(key) ?? 0;
       taken.set(key, n + 1);
-      return { one, x: spot.x * scale - SIZE / 2 - n * (SIZE + 2), y: spot.y * scale - SIZE / 2 };
+      return { one, x: spot.x * scale, y: spot.y * scale - HEIGHT / 2 + n * (HEIGHT + 2) };
     });
   });
 
@@ -35,18 +37,14 @@
 </script>
 
 {#each pins as { one, x, y } (one.id)}
-  <button
-    class="absolute grid place-items-center rounded-full rounded-bl-none border-2 border-white text-[11px] font-bold shadow-md {one.isUnread
-      ? 'bg-[#b23a26] text-white'
-      : 'bg-[#e59a00] text-[#26232c]'} {session.comments.open === one.id ? 'outline-2 outline-offset-1 outline-[var(--ink)]' : ''}"
-    style:left="{x}px"
-    style:top="{y}px"
-    style:width="{SIZE}px"
-    style:height="{SIZE}px"
-    data-comment-pin={one.id}
-    aria-label="Comment by {one.by} on {placeWords(session.piece, one.place)}"
-    title={one.body.slice(0, 200)}
-    onpointerdown={(event) => event.stopPropagation()}
-    onclick={() => open(one.id)}>{one.answers.length + 1}</button
-  >
+  <span class="absolute" style:left="{x}px" style:top="{y}px" data-comment-pin={one.id}>
+    <CommentTag
+      answers={one.answers.length}
+      isUnread={one.isUnread}
+      isOpen={session.comments.open === one.id}
+      label="Comment by {one.by} on {placeWords(session.piece, one.place)}"
+      title={one.body.slice(0, 200)}
+      onclick={() => open(one.id)}
+    />
+  </span>
 {/each}

@@ -5,7 +5,7 @@
   import type { FramePresses } from './results';
 
   /** A frame with what was pressed on it. */
-  let { frame, presses, nothing }: FramePresses = $props();
+  let { frame, presses, nothing, words }: FramePresses & { words: string } = $props();
 
   const session = useSession();
   const BOX = { width: 190, height: 300 };
@@ -31,4 +31,5 @@
       {/each}
     </svg>
   </div>
+  {#if words}<p class="soft max-w-[190px] text-[12px]">Met nothing: {words}.</p>{/if}
 </figure>

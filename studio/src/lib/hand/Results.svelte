@@ -10,7 +10,7 @@
   import type { ReviewLink, ReviewResults } from '$lib/shared/types';
   import { Asked } from './asking.svelte';
   import PressedFrame from './PressedFrame.svelte';
-  import { framesOfGo, pressesByFrame, sheetOf, taskResult, waysWalked } from './results';
+  import { framesOfGo, missedOn, pressesByFrame, sheetOf, taskResult, waysWalked } from './results';
   import StepChart from './StepChart.svelte';
 
   /** What was done by a review link: what stands out first, then task by task, frame by frame, person by person. */
@@ -41,6 +41,15 @@
   const persons = (n: number) => count(n, 'person', 'people');
   const rounded = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(1));
 
+  const layerName = (path: string | null) =>
+    path === null ? 'beside all layers' : `on ${session.piece.layers.get(path.split('/').at(-1)!)?.name ?? 'a layer that is gone'}`;
+  const missWords = (frame: string) =>
+    listWords(
+      missedOn(results!.trails, frame)
+        .slice(0, 3)
+        .map(({ under, whyNot, count: n }) => `${n} ${layerName(under)}${whyNot ? ` (${whyNot.replace(/[.!?]+$/, '')})` : ''}`)
+    );
+
   /** What somebody who reads nothing else should know, the gravest first. */
   const sentences = $derived.by(() => {
     const said: { weight: number; text: string }[] = [];
@@ -63,7 +72,10 @@
     }
     for (const { frame, nothing, presses: all } of presses)
       if (nothing > 1)
-        said.push({ weight: nothing / all.length, text: `On ${nameOf(frame)} ${nothing} of ${count(all.length, 'press', 'presses')} met nothing.` });
+        said.push({
+          weight: nothing / all.length,
+          text: `On ${nameOf(frame)} ${nothing} of ${count(all.length, 'press', 'presses')} met nothing: ${missWords(frame)}.`,
+        });
     return said.sort((a, b) => b.weight - a.weight).slice(0, 6);
   });
 
@@ -150,7 +162,7 @@
         <h4 class="text-[16px] font-semibold">Where they pressed</h4>
         <p class="soft">● something came of it &nbsp; ✕ it met nothing</p>
         <div class="flex flex-wrap gap-5">
-          {#each presses.slice(0, 24) as one (one.frame)}<PressedFrame {...one} />{/each}
+          {#each presses.slice(0, 24) as one (one.frame)}<PressedFrame {...one} words={one.nothing ? missWords(one.frame) : ''} />{/each}
         </div>
         {#if presses.length > 24}<p class="soft">{count(presses.length - 24, 'other frame')} with fewer are not shown.</p>{/if}
       </section>

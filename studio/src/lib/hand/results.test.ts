@@ -1,8 +1,15 @@
 import { expect, test } from 'vitest';
 import type { ResultStep, ResultTrail, ReviewResults } from '$lib/shared/types';
-import { framesOfGo, partingOf, pressesByFrame, sheetOf, taskResult, waysWalked } from './results';
+import { framesOfGo, missedOn, partingOf, pressesByFrame, sheetOf, taskResult, waysWalked } from './results';
 
-const step = (on: string, to = on, met = true, at: [number, number] = [10, 20]): ResultStep => ({ on, to, met, at });
+const step = (on: string, to = on, met = true, at: [number, number] = [10, 20]): ResultStep => ({
+  on,
+  to,
+  met,
+  under: met ? null : 'book',
+  whyNot: met ? null : 'Terms is no.',
+  at,
+});
 let n = 0;
 const go = (holder: string, steps: ResultStep[] | null, more: Partial<ResultTrail> = {}): ResultTrail => ({
   id: `go${n++}`,
@@ -72,6 +79,8 @@ test('presses by frame, the worst first; ways by how often they were gone', () =
     ['plan', 1, 3],
     ['summary', 0, 1],
   ]);
+  expect(missedOn(trails, 'plan')).toEqual([{ under: 'book', whyNot: 'Terms is no.', count: 1 }]);
+  expect(missedOn(trails, 'summary')).toEqual([]);
   expect(waysWalked(trails)).toEqual([
     { from: 'plan', to: 'summary', count: 2 },
     { from: 'summary', to: 'plan', count: 1 },

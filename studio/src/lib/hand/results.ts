@@ -105,6 +105,16 @@ export function pressesByFrame(trails: readonly ResultTrail[]): FramePresses[] {
     .sort((a, b) => b.nothing - a.nothing || b.presses.length - a.presses.length);
 }
 
+/** What presses that met nothing were on, on one frame, with the reason: the most first. */
+export const missedOn = (trails: readonly ResultTrail[], frame: string): { under: string | null; whyNot: string | null; count: number }[] =>
+  rollups(
+    trails.flatMap((one) => one.steps ?? []).filter((step) => step.on === frame && step.at !== null && !step.met),
+    (of) => ({ under: of[0]!.under, whyNot: of[0]!.whyNot, count: of.length }),
+    ({ under, whyNot }) => `${under}>${whyNot}`
+  )
+    .map(([, one]) => one)
+    .sort((a, b) => b.count - a.count);
+
 /** How often it was gone from one frame to another, the most first. */
 export const waysWalked = (trails: readonly ResultTrail[]): { from: string; to: string; count: number }[] =>
   rollups(

@@ -3,6 +3,7 @@
   import type { Player } from '@zany/player';
   import { Comments } from '$lib/client/comments.svelte';
   import CommentCard from '$lib/shared/CommentCard.svelte';
+  import CommentTag from '$lib/shared/CommentTag.svelte';
   import CommentField from '$lib/shared/CommentField.svelte';
   import { placeWords } from '$lib/shared/comment-place';
   import type { CommentPlace } from '$lib/shared/types';
@@ -115,13 +116,15 @@
     <button class="act" onclick={onclose}>Done</button>
   </div>
   {#each pins as { one, x, y } (one.id)}
-    <button
-      class="absolute grid h-7 w-7 -translate-x-1/2 -translate-y-1/2 place-items-center rounded-full rounded-bl-none border-2 border-white bg-[#e59a00] text-[12px] font-bold text-[#26232c] shadow-md"
-      style:left="{x}px"
-      style:top="{y}px"
-      aria-label="Comment by {one.by} on {placeWords(piece, one.place)}"
-      onclick={() => ([open, draft] = [one.id, null])}>{one.answers.length + 1}</button
-    >
+    <span class="absolute -translate-y-1/2" style:left="{x}px" style:top="{y}px">
+      <CommentTag
+        answers={one.answers.length}
+        isLarge
+        isOpen={open === one.id}
+        label="Comment by {one.by} on {placeWords(piece, one.place)}"
+        onclick={() => ([open, draft] = [one.id, null])}
+      />
+    </span>
   {/each}
   {#if draft || shown}
     <div

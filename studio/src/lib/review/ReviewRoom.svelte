@@ -75,11 +75,17 @@
     else player = play(first);
     if (player.state) made.look(player.state);
     host.focus({ preventScroll: true });
-    if (!wasMoved) requestAnimationFrame(() => (place = freePlace(host!)));
+    makeWay();
+  }
+
+  /** The dot goes where it is in nobody's way, on each frame anew. */
+  function makeWay() {
+    requestAnimationFrame(() => host && !wasMoved && (place = freePlace(host, place)));
   }
 
   /** Who drags the dot has it where he wants it. */
   let wasMoved = false;
+  let shownFrame = '';
   function dragDot(event: PointerEvent) {
     const from = { x: event.clientX, y: event.clientY };
     let isDragged = false;
@@ -101,6 +107,10 @@
     const made = new Player(host!, program!, {
       assetUrl,
       frame,
+      onReport: (_reports, { frame: now }) => {
+        if (now !== shownFrame) makeWay();
+        shownFrame = now;
+      },
       onSent: (ms, event, run, reports) => {
         going?.take(ms, event, run, reports);
         if (event.type === 'release' && reports.every(({ fired, effects }) => fired.length === 0 && effects.length === 0)) hint();

@@ -114,6 +114,9 @@ export interface ResultStep {
   readonly on: string;
   readonly to: string;
   readonly met: boolean;
+  /** The layer that a press which met nothing was on, and why nothing came of it; null where that is not known. */
+  readonly under: string | null;
+  readonly whyNot: string | null;
   /** Where it was pressed, in px of the frame; null where it was not by a press. */
   readonly at: readonly [x: number, y: number] | null;
 }
