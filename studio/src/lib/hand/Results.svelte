@@ -133,9 +133,9 @@
             role="img"
             aria-label="{one.reached} reached it, {one.givenUp} gave up, {one.left} left"
           >
-            {#if one.reached}<span class="grid place-items-center bg-[var(--teal)] text-white" style:flex={one.reached}>{one.reached} got there</span
+            {#if one.reached}<span class="grid place-items-center bg-[#0b7a75] text-white" style:flex={one.reached}>{one.reached} got there</span
               >{/if}
-            {#if one.givenUp}<span class="grid place-items-center bg-[var(--brick)] text-white" style:flex={one.givenUp}>{one.givenUp} gave up</span
+            {#if one.givenUp}<span class="grid place-items-center bg-[#b23a26] text-white" style:flex={one.givenUp}>{one.givenUp} gave up</span
               >{/if}
             {#if one.left}<span class="grid place-items-center bg-[var(--line)]" style:flex={one.left}>{one.left} left</span>{/if}
           </div>
