@@ -45,7 +45,6 @@ test('the desks, on the ticket app', async ({ studio, page }) => {
   await shoot(studio, 'walk');
 
   await studio.desk('Hand over');
-  await page.getByRole('tab', { name: 'Files' }).click();
   await shoot(studio, 'hand-over');
 });
 
@@ -53,6 +52,7 @@ test('what others say and do by a link', async ({ studio, page, browser }) => {
   test.setTimeout(200_000);
   await page.getByRole('link', { name: 'Open Ticket app' }).click();
   await studio.desk('Hand over');
+  await page.getByRole('tab', { name: 'Review' }).click();
   await page.getByRole('button', { name: 'New review link' }).click();
   const form = page.getByRole('form', { name: 'New review link' });
   await form.getByLabel('Whom it is for').fill('Friday round');

@@ -17,6 +17,7 @@ const pins = (page: Page) => page.locator('[data-comment-pin]');
 
 async function linkFor({ page }: Studio): Promise<string> {
   await page.getByRole('link', { name: 'Hand over', exact: true }).click();
+  await page.getByRole('tab', { name: 'Review' }).click();
   await page.getByRole('button', { name: 'New review link' }).click();
   const form = page.getByRole('form', { name: 'New review link' });
   await form.getByLabel('Whom it is for').fill('Round');
@@ -56,7 +57,7 @@ test('a comment by a phone comes to the stage, moves with its layer, is answered
 
   // By keys: the panel, the comment, an answer, resolved.
   await page.keyboard.press('Escape');
-  await page.keyboard.press('q');
+  await page.keyboard.press('u');
   await expect(panel(page)).toBeVisible();
   await expect(panel(page).getByRole('img', { name: 'not seen yet' })).toBeVisible();
   await panel(page)
@@ -84,7 +85,7 @@ test('a comment by a phone comes to the stage, moves with its layer, is answered
 test('one of one’s own is about what is selected, is changed and deleted; what it was about is gone and it says so', async ({ studio, page }) => {
   await studio.given(spec);
   await studio.select('Book');
-  await page.keyboard.press('q');
+  await page.keyboard.press('u');
   await panel(page).getByLabel('Comment on Book on Plan').fill('Too small');
   await panel(page).getByRole('button', { name: 'Comment', exact: true }).click();
   await expect(pins(page)).toHaveCount(1);

@@ -26,6 +26,7 @@ const panel = (page: Page) => page.getByRole('tabpanel', { name: 'Review' });
 
 async function openReview({ page }: Studio): Promise<void> {
   await page.getByRole('link', { name: 'Hand over', exact: true }).click();
+  await page.getByRole('tab', { name: 'Review' }).click();
   await expect(panel(page)).toBeVisible();
 }
 
@@ -116,6 +117,13 @@ test('by phone and by mouse: a task is done, given up, and what was done is told
   await page.getByRole('button', { name: 'As a sheet (CSV)' }).click();
   const text = await (await (await download).createReadStream()).toArray();
   expect(Buffer.concat(text as Buffer[]).toString()).toMatch(/Liv Moe,Book a seat and pay for it.,.*,given up,.*Plan > Aid > Plan/);
+
+  // The same on the map: stitches as thick as they were gone, and what was pressed.
+  await page.getByRole('link', { name: 'On the map' }).click();
+  await expect(page.getByRole('status').getByText('Friday round: 2 people')).toBeVisible();
+  await expect(page.locator('[data-walked]')).toHaveAttribute('data-walked', '4');
+  await expect(page.getByText('1 of 5 met nothing').first()).toBeAttached();
+  await page.goBack();
 
   // One person's walks are deleted in one press and a word.
   await page.getByRole('region', { name: 'People' }).getByText('Odd Vik', { exact: true }).click();

@@ -11,8 +11,8 @@
   const session = useSession();
 
   const pages = [
-    { id: 'review', label: 'Review', Page: ReviewLinks },
     { id: 'files', label: 'Files', Page: Exports },
+    { id: 'review', label: 'Review', Page: ReviewLinks },
     { id: 'people', label: 'People', Page: People },
   ] as const;
   const open = $derived(pages.find(({ id }) => id === page.url.searchParams.get('page')) ?? pages[0]);

@@ -97,6 +97,7 @@
   <div class="flex items-center gap-3">
     <a class="chip" href="?page=review">‹ all links</a>
     <h3 class="flex-1 text-[19px]">{link.name}: what they did</h3>
+    <a class="act" href="/p/{session.id}/map?results={link.id}">On the map</a>
     <button class="act" disabled={!results} onclick={save}>As a sheet (CSV)</button>
   </div>
 
@@ -135,8 +136,7 @@
           >
             {#if one.reached}<span class="grid place-items-center bg-[#0b7a75] text-white" style:flex={one.reached}>{one.reached} got there</span
               >{/if}
-            {#if one.givenUp}<span class="grid place-items-center bg-[#b23a26] text-white" style:flex={one.givenUp}>{one.givenUp} gave up</span
-              >{/if}
+            {#if one.givenUp}<span class="grid place-items-center bg-[#b23a26] text-white" style:flex={one.givenUp}>{one.givenUp} gave up</span>{/if}
             {#if one.left}<span class="grid place-items-center bg-[var(--line)]" style:flex={one.left}>{one.left} left</span>{/if}
           </div>
           <p>

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { ResultStep, ResultTrail, ReviewResults } from '$lib/shared/types';
-import { framesOfGo, missedOn, partingOf, pressesByFrame, sheetOf, taskResult, waysWalked } from './results';
+import { framesOfGo, missedOn, partingOf, pressesByFrame, sheetOf, taskResult, timesFired, waysWalked } from './results';
 
 const step = (on: string, to = on, met = true, at: [number, number] = [10, 20]): ResultStep => ({
   on,
@@ -8,6 +8,7 @@ const step = (on: string, to = on, met = true, at: [number, number] = [10, 20]):
   met,
   under: met ? null : 'book',
   whyNot: met ? null : 'Terms is no.',
+  threads: on === to ? [] : [`${on}-${to}`],
   at,
 });
 let n = 0;
@@ -78,6 +79,10 @@ test('presses by frame, the worst first; ways by how often they were gone', () =
   expect(pressesByFrame(trails).map(({ frame, nothing, presses }) => [frame, nothing, presses.length])).toEqual([
     ['plan', 1, 3],
     ['summary', 0, 1],
+  ]);
+  expect([...timesFired(trails)]).toEqual([
+    ['plan-summary', 2],
+    ['summary-plan', 1],
   ]);
   expect(missedOn(trails, 'plan')).toEqual([{ under: 'book', whyNot: 'Terms is no.', count: 1 }]);
   expect(missedOn(trails, 'summary')).toEqual([]);

@@ -1,4 +1,4 @@
-import { median, rollups } from 'd3-array';
+import { median, rollup, rollups } from 'd3-array';
 import type { ResultStep, ResultTrail, ReviewResults, ReviewTask } from '$lib/shared/types';
 
 /** What the goes of many people say of a piece, counted. */
@@ -114,6 +114,14 @@ export const missedOn = (trails: readonly ResultTrail[], frame: string): { under
   )
     .map(([, one]) => one)
     .sort((a, b) => b.count - a.count);
+
+/** How often each thread fired. */
+export const timesFired = (trails: readonly ResultTrail[]): ReadonlyMap<string, number> =>
+  rollup(
+    trails.flatMap((one) => one.steps ?? []).flatMap(({ threads }) => threads),
+    (of) => of.length,
+    (thread) => thread
+  );
 
 /** How often it was gone from one frame to another, the most first. */
 export const waysWalked = (trails: readonly ResultTrail[]): { from: string; to: string; count: number }[] =>

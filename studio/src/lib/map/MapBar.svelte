@@ -21,7 +21,9 @@
     /** So many frames were placed by hand. */
     placed: number;
     look: MapLook;
-    looks: Readonly<Record<MapLook, string>>;
+    /** Whose walks by a link are shown. */
+    reviewWords: string | null;
+    looks: Readonly<Partial<Record<MapLook, string>>>;
     onlook: (look: MapLook) => void;
     onfit: () => void;
     /** To the first that fits. */
@@ -41,6 +43,7 @@
     hubs,
     placed,
     look,
+    reviewWords,
     looks,
     onlook,
     onfit,
@@ -108,6 +111,7 @@
     {/each}
   </span>
   <span class="flex-1"></span>
+  {#if reviewWords !== null}<span class="soft" role="status">{reviewWords}</span>{/if}
   {#if hubs}<button
       class="chip {everyStitch ? 'chip-on' : 'chip-ghost'}"
       aria-pressed={everyStitch}

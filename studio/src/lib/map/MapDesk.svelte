@@ -8,6 +8,7 @@
   import { onDestroy, onMount } from 'svelte';
   import FrameMenu from '$lib/build/FrameMenu.svelte';
   import type { LayoutAnswer, LayoutTask } from './layout';
+  import { roleMay } from '$lib/shared/rights';
   import { mapLooks, MapLooks, type MapLook } from './looks.svelte';
   import { MapModel, NAME } from './map-model.svelte';
   import MapBar from './MapBar.svelte';
@@ -20,6 +21,11 @@
 
   const session = useSession();
   const looks = new MapLooks(session);
+  /** What was done by links is for those who may make them. */
+  const { reviewed, ...own } = mapLooks;
+  const shownLooks: Partial<typeof mapLooks> = roleMay(session.role, 'see links') ? { ...own, reviewed } : own;
+  const wantedReview = new URLSearchParams(location.search).get('results');
+  if (wantedReview) void looks.readReview(wantedReview);
   const model = new MapModel(session, looks);
   const desk = getDesk();
 
@@ -395,7 +401,8 @@
       hubs={model.web.ribbons.some(({ isToHub }) => isToHub)}
       placed={model.placed.length}
       look={looks.look}
-      looks={mapLooks}
+      reviewWords={looks.reviewWords}
+      looks={shownLooks}
       onlook={(next: MapLook) => (looks.look = next)}
       onfit={() => (chosen = null)}
       onfound={() => model.found[0] !== undefined && come(model.found[0])}

@@ -10,7 +10,7 @@
 
   const lines = [
     ['var(--gold)', 'leads on; the thicker, the more threads'],
-    ['var(--teal)', 'all its threads were walked'],
+    ['var(--teal)', 'all its threads were walked; by a link: the thicker, the more often'],
   ] as const;
   const edges = [
     ['var(--gold)', '2.5', '', 'chosen'],
@@ -25,6 +25,7 @@
     ['if', 'leads on under a condition'],
     ['× 3', 'three threads in one ribbon'],
     ['● 4', 'loose ends'],
+    ['● ✕', 'pressed by those who came by a link: something came of it, or nothing'],
   ] as const;
 </script>
 

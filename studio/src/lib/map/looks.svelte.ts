@@ -1,6 +1,9 @@
 import { count, eventWords, replay, start } from '@zany/core';
 import type { EditorSession } from '$lib/client/session.svelte';
 import type { Ways } from '$lib/client/audit';
+import { ask } from '$lib/client/api';
+import { pressesByFrame, timesFired, type FramePresses } from '$lib/hand/results';
+import type { ReviewLink, ReviewResults } from '$lib/shared/types';
 import { Coverage, threadsOn } from '$lib/walk/coverage.svelte';
 
 /** What the map says of frames besides how they lead to each other. */
@@ -8,6 +11,7 @@ export const mapLooks = {
   plain: 'how it leads',
   walked: 'what I have walked',
   steps: 'steps from the start',
+  reviewed: 'what was done by a link',
 } as const;
 
 export type MapLook = keyof typeof mapLooks;
@@ -16,6 +20,13 @@ export interface Note {
   readonly text: string;
   /** Walked to the end, or reached; to some extent; not at all; never to be reached. */
   readonly tone: 'good' | 'part' | 'none' | 'bad';
+}
+
+/** What was done by a review link, as the map says it. */
+interface Review {
+  readonly words: string;
+  readonly times: ReadonlyMap<string, number>;
+  readonly presses: ReadonlyMap<string, FramePresses>;
 }
 
 /** The shortest way to a frame, in words, with the threads that it fires. */
@@ -30,6 +41,8 @@ export class MapLooks {
   /** Asked for when somebody looks. */
   private coverage: Coverage | null = $state.raw(null);
   private asked = 0;
+  /** What was done by one review link. */
+  private review = $state.raw<Review | null>(null);
 
   constructor(private readonly session: EditorSession) {}
 
@@ -40,6 +53,7 @@ export class MapLooks {
   set look(look: MapLook) {
     this.chosen = look;
     if (look === 'walked') this.know();
+    if (look === 'reviewed') void this.readReview(null);
   }
 
   /** Asks the walk how each frame is come to; what an earlier answer says of an older piece is not shown. */
@@ -62,7 +76,52 @@ export class MapLooks {
     return found;
   });
 
+  /** Whose walks are shown, and why none are. */
+  get reviewWords(): string | null {
+    return this.look === 'reviewed' ? (this.review?.words ?? 'Running again what was done by links…') : null;
+  }
+
+  /** Reads what was done by a link, or by the newest that anybody came in by. */
+  async readReview(wanted: string | null): Promise<void> {
+    this.chosen = 'reviewed';
+    const path = `/api/pieces/${this.session.id}/links`;
+    const links = await ask<{ links: ReviewLink[] }>('GET', path);
+    const link = links.ok ? links.value.links.find(({ id, holders }) => (wanted === null ? holders > 0 : id === wanted)) : undefined;
+    const results = link && (await ask<ReviewResults>('GET', `${path}/${link.id}/results`));
+    if (!link || !results?.ok) {
+      const words = !links.ok ? links.error.sentence : results && !results.ok ? results.error.sentence : 'Nobody has walked by a link yet.';
+      this.review = { words, times: new Map(), presses: new Map() };
+      return;
+    }
+    const { trails, holders } = results.value;
+    this.review = {
+      words: `${link.name}: ${count(holders.length, 'person', 'people')}, ${count(trails.length, 'go', 'goes')}`,
+      times: timesFired(trails),
+      presses: new Map(pressesByFrame(trails).map((one) => [one.frame, one])),
+    };
+  }
+
+  /** How often some threads fired by the link; null where that is not looked at. */
+  timesOf(threads: readonly string[]): number | null {
+    if (this.look !== 'reviewed' || !this.review) return null;
+    return threads.reduce((sum, thread) => sum + (this.review!.times.get(thread) ?? 0), 0);
+  }
+
+  /** Where a frame was pressed by those who came by the link. */
+  pressesOn(frame: string): FramePresses['presses'] {
+    return this.look === 'reviewed' ? (this.review?.presses.get(frame)?.presses ?? []) : [];
+  }
+
   noteOn(frame: string): Note | null {
+    if (this.look === 'reviewed') {
+      const found = this.review?.presses.get(frame);
+      if (!found) return null;
+      const { presses, nothing } = found;
+      return {
+        text: nothing ? `${nothing} of ${presses.length} met nothing` : count(presses.length, 'press', 'presses'),
+        tone: nothing ? 'bad' : 'good',
+      };
+    }
     if (this.look === 'walked') {
       const { all, walked } = this.walked.get(frame) ?? { all: 0, walked: 0 };
       if (all === 0) return null;

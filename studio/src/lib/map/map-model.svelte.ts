@@ -15,6 +15,9 @@ const HIGH = 190;
 export const NAME = 44;
 
 /** What stands on the map, and how: of the piece, of what is looked for, and of what is pointed at. CSS px of the map. */
+/** Presses drawn on one frame at most. */
+const MOST_PRESSES = 300;
+
 export class MapModel {
   /** Where frames stand by flow; null until that is known. */
   layout: LayoutAnswer | null = $state.raw(null);
@@ -107,13 +110,17 @@ export class MapModel {
   private isWalked = (stitches: readonly Stitch[]) => stitches.every(({ thread }) => this.looks.isWalked(thread.id));
 
   readonly strands = $derived.by(() =>
-    [...this.routes].map(([ribbon, curve]): Strand => ({
-      curve,
-      count: ribbon.stitches.length,
-      isWalked: this.isWalked(ribbon.stitches),
-      isConditional: ribbon.isConditional,
-      isFaint: this.faint.has(ribbon.from) || this.faint.has(ribbon.to),
-    }))
+    [...this.routes].map(([ribbon, curve]): Strand => {
+      const times = this.looks.timesOf(ribbon.stitches.map(({ thread }) => thread.id));
+      return {
+        curve,
+        count: times ?? ribbon.stitches.length,
+        isWeighed: times !== null,
+        isWalked: times === null ? this.isWalked(ribbon.stitches) : times > 0,
+        isConditional: ribbon.isConditional,
+        isFaint: this.faint.has(ribbon.from) || this.faint.has(ribbon.to) || times === 0,
+      };
+    })
   );
 
   /** What the shortest way to the frame that is pointed at fires. */
@@ -147,6 +154,7 @@ export class MapModel {
         .map((stitch) => ({
           curve: this.fromLayer(stitch, curve),
           count: 1,
+          isWeighed: false,
           isWalked: this.isWalked([stitch]),
           isConditional: false,
           isFaint: false,
@@ -181,6 +189,10 @@ export class MapModel {
           isFound: this.sieve.words.trim() !== '' && !this.faint.has(id),
           kind: kind ? { mark: kind.mark, color: kind.color } : null,
           tags,
+          presses: this.looks
+            .pressesOn(id)
+            .slice(0, MOST_PRESSES)
+            .map(({ at: [x, y], met }) => ({ x: (x / scene.width) * box.width, y: (y / scene.height) * box.height, met })),
           marks: this.web.marks.get(id)?.filter(({ kind: mark }) => !this.everyStitch || mark !== 'toHub') ?? [],
           weight: (this.session.sceneId === id ? 40 : 0) + (isStart ? 30 : 0) + (scene.ending ? 10 : 0),
         },
@@ -224,6 +236,7 @@ export class MapModel {
     return [...routeAll(ribbons, (id) => at.get(id) ?? null)].map(([{ stitches }, curve]) => ({
       curve,
       count: stitches.length,
+      isWeighed: false,
       isWalked: this.isWalked(stitches),
       isConditional: false,
       isFaint: false,

@@ -20,6 +20,8 @@ export interface Sheet {
   readonly kind: { readonly mark: string; readonly color: string } | null;
   readonly tags: readonly Tag[];
   readonly marks: readonly Mark[];
+  /** Where it was pressed, from its corner, and whether anything came of it. */
+  readonly presses: readonly { readonly x: number; readonly y: number; readonly met: boolean }[];
   /** Names of heavier ones stand where not all have room. */
   readonly weight: number;
 }
@@ -40,6 +42,8 @@ export interface Cloth {
 export interface Strand {
   readonly curve: Curve;
   readonly count: number;
+  /** The count says how often it was gone, not of how many threads it is. */
+  readonly isWeighed: boolean;
   readonly isWalked: boolean;
   readonly isConditional: boolean;
   readonly isFaint: boolean;
@@ -182,20 +186,22 @@ function trace(context: OffscreenCanvasRenderingContext2D, [x, y, ax, ay, bx, by
 }
 
 /** So wide on screen: more for more threads. */
-const wideFor = (count: number) => 1.3 + Math.min(2.2, Math.log2(count) * 0.7);
+const wideFor = ({ count, isWeighed }: Pick<Strand, 'count' | 'isWeighed'>) =>
+  1.3 + (isWeighed ? Math.min(8, Math.log2(count + 1) * 1.3) : Math.min(2.2, Math.log2(count) * 0.7));
 
 function drawStrands(context: OffscreenCanvasRenderingContext2D, { strands, lit, view, isMoving }: Drawing, inks: Inks): void {
   const isStitched = !isMoving && strands.length <= MOST_STITCHED;
   if (isStitched) context.setLineDash([6 / view.scale, 4.5 / view.scale]);
   context.lineCap = isStitched ? 'round' : 'butt';
   // Those drawn alike are drawn together.
-  const groups = groupedBy(strands, ({ isWalked, isFaint, count }) => `${isWalked} ${isFaint} ${Math.round(wideFor(count) * 2)}`);
+  const groups = groupedBy(strands, (strand) => `${strand.isWalked} ${strand.isFaint} ${Math.round(wideFor(strand) * 2)}`);
   const fade = (lit.length ? 0.4 : 1) * (strands.length > 60 ? 0.75 : 1);
   for (const group of groups.values()) {
-    const [{ isWalked, isFaint, count }] = group as [Strand];
+    const [first] = group as [Strand];
+    const { isWalked, isFaint } = first;
     context.globalAlpha = (isFaint ? 0.12 : strands.length > MOST_STITCHED ? 0.5 : 0.85) * fade;
     context.strokeStyle = isWalked ? inks.teal : inks.gold;
-    context.lineWidth = wideFor(count) / view.scale;
+    context.lineWidth = wideFor(first) / view.scale;
     context.beginPath();
     for (const { curve } of group) trace(context, curve);
     context.stroke();
@@ -251,6 +257,7 @@ function drawSheet(
     context.strokeRect(box.x - out, box.y - out, box.width + 2 * out, box.height + 2 * out);
     context.setLineDash([]);
   };
+  if (!isTiny) drawPresses(context, sheet, scale);
   if (isTarget) edge(inks.teal, 3);
   else if (sheet.isOpen) edge(inks.gold, 2.5);
   else if (sheet.isFound) edge(inks.plum, 2.5);
@@ -263,6 +270,34 @@ function drawSheet(
     context.fill();
   }
   context.globalAlpha = 1;
+}
+
+/** A dot where something came of a press, a cross where nothing did. */
+function drawPresses(context: OffscreenCanvasRenderingContext2D, { box, presses }: Sheet, scale: number): void {
+  const size = Math.min(3.5, Math.max(1.6, box.width * scale * 0.02)) / scale;
+  for (const { x, y, met } of presses) {
+    const [at, down] = [box.x + x, box.y + y];
+    context.beginPath();
+    if (met) {
+      context.arc(at, down, size, 0, 7);
+      context.fillStyle = '#0b7a75';
+      context.fill();
+      context.strokeStyle = '#ffffff';
+      context.lineWidth = size * 0.4;
+      context.stroke();
+      continue;
+    }
+    context.moveTo(at - size, down - size);
+    context.lineTo(at + size, down + size);
+    context.moveTo(at + size, down - size);
+    context.lineTo(at - size, down + size);
+    context.strokeStyle = '#ffffff';
+    context.lineWidth = size;
+    context.stroke();
+    context.strokeStyle = '#b23a26';
+    context.lineWidth = size * 0.55;
+    context.stroke();
+  }
 }
 
 function drawLit(context: OffscreenCanvasRenderingContext2D, { lit, view }: Drawing, inks: Inks): void {

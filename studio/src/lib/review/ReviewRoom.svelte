@@ -44,7 +44,8 @@
   const task: ReviewTask | null = $derived(tasks[at] ?? null);
   const mayWalk = $derived(face.may !== 'look');
 
-  async function send(sent: SentTrail, isLast: boolean): Promise<void> {
+  /** False where it has to be sent again. */
+  async function send(sent: SentTrail, isLast: boolean): Promise<boolean> {
     const body = JSON.stringify(sent);
     try {
       const response = await fetch(`${base}/trails`, {
@@ -56,8 +57,10 @@
       if (response.ok) unkept = '';
       else if ([401, 403, 410].includes(response.status)) await invalidateAll();
       else unkept = ((await response.json()) as { error?: { sentence?: string } }).error?.sentence ?? 'What you do is not kept just now.';
+      return response.status < 500;
     } catch {
-      unkept = 'The server cannot be reached: what you do now may be lost.';
+      unkept = 'The server cannot be reached. What you do is sent when it can be again, as long as this page is open.';
+      return false;
     }
   }
 
@@ -113,7 +116,12 @@
       },
       onSent: (ms, event, run, reports) => {
         going?.take(ms, event, run, reports);
-        if (event.type === 'release' && reports.every(({ fired, effects }) => fired.length === 0 && effects.length === 0)) hint();
+        if (
+          event.type === 'release' &&
+          reports.every(({ fired, effects }) => fired.length === 0 && effects.length === 0) &&
+          !isTyping(document.activeElement)
+        )
+          hint();
       },
     });
     const pad = makePad(document, made);

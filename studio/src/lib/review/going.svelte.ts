@@ -5,6 +5,7 @@ import type { ReviewTask, SentTrail } from '$lib/shared/types';
 /** One go of somebody through a piece: alone, or at a task. It is sent while it goes on, so that a window that is closed loses little. */
 
 const EVERY = 8000;
+const AGAIN = 3000;
 
 export class Going {
   readonly id = nanoid();
@@ -12,6 +13,8 @@ export class Going {
   private timer: ReturnType<typeof setInterval> | undefined;
   private sent = 0;
   private count = 0;
+  /** Whether it is sent how it ended, too. */
+  private isSent = false;
   /** Reached, given up, or still at it. */
   outcome: 'on' | 'reached' | 'given up' = $state('on');
   /** Things done, as far as anybody would call it that. */
@@ -22,7 +25,7 @@ export class Going {
     readonly task: ReviewTask | null,
     readonly from: string,
     private readonly revision: number,
-    private readonly send: (trail: SentTrail, isLast: boolean) => Promise<void>
+    private readonly send: (trail: SentTrail, isLast: boolean) => Promise<boolean>
   ) {
     this.keeper = new TrailKeeper(from);
     this.timer = setInterval(() => void this.flush(false), EVERY);
@@ -58,12 +61,16 @@ export class Going {
 
   async flush(isLast: boolean): Promise<void> {
     const isOver = this.outcome !== 'on';
-    if (this.count === this.sent && !isOver) return;
-    this.sent = this.count;
+    if (this.count === this.sent && isOver === this.isSent) return;
+    [this.sent, this.isSent] = [this.count, isOver];
     const { id, task, revision } = this;
-    await this.send(
+    const isKept = await this.send(
       { id, task: task?.id ?? null, revision, trail: this.keeper.trail, givenUp: this.outcome === 'given up', isFull: this.keeper.isFull },
       isLast
     );
+    if (isKept) return;
+    this.sent = -1;
+    // One that has ended is not sent again by itself.
+    if (isLast) setTimeout(() => void this.flush(true), AGAIN);
   }
 }

@@ -98,7 +98,7 @@
         class="chip h-[24px] rounded-full {session.comments.unread.length ? 'chip-brick' : ''}"
         title="{count(session.comments.left.length, 'comment')}{session.comments.unread.length
           ? `, ${session.comments.unread.length} not seen yet`
-          : ''} (Q)"
+          : ''} (U)"
         aria-label="Comments: {session.comments.left.length} open, {session.comments.unread.length} not seen yet"
         onclick={() => oncomments()}>{session.comments.left.length} ❞</button
       >

@@ -488,7 +488,7 @@ export const commands: readonly Command[] = [
     id: 'comments',
     label: 'Comments',
     group: 'View',
-    keys: ['q'],
+    keys: ['u'],
     when: ({ desk, session }) => desk === 'build' && !session.trying,
     run: ({ session }) => (session.panel = session.panel === 'comments' ? null : 'comments'),
   },

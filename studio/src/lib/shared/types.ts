@@ -117,6 +117,8 @@ export interface ResultStep {
   /** The layer that a press which met nothing was on, and why nothing came of it; null where that is not known. */
   readonly under: string | null;
   readonly whyNot: string | null;
+  /** Threads that fired, in order. */
+  readonly threads: readonly string[];
   /** Where it was pressed, in px of the frame; null where it was not by a press. */
   readonly at: readonly [x: number, y: number] | null;
 }

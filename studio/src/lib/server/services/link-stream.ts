@@ -26,7 +26,13 @@ export async function streamOfLink(who: Principal, token: string, kept: string |
   let end: () => void = () => undefined;
   return new ReadableStream<Uint8Array>({
     start: (controller) => {
-      const send = (text: string) => controller.enqueue(encoder.encode(text));
+      let isOpen = true;
+      const send = (text: string) => isOpen && controller.enqueue(encoder.encode(text));
+      const close = () => {
+        if (!isOpen) return;
+        end();
+        controller.close();
+      };
       const look = async () => {
         try {
           if (await holderOf(token, kept)) return;
@@ -34,8 +40,7 @@ export async function streamOfLink(who: Principal, token: string, kept: string |
         } catch (error) {
           log.warn({ err: error }, 'could not look whether a link still holds; its reader asks again');
         }
-        end();
-        controller.close();
+        close();
       };
       const stop = onTold((told) => {
         if ((told.type === 'comments' && told.piece === holder.piece) || told.type === 'gap') send('event: comments\ndata: 0\n\n');
@@ -49,12 +54,8 @@ export async function streamOfLink(who: Principal, token: string, kept: string |
         send(': still here\n\n');
         void look();
       }, HEARTBEAT);
-      const close = () => {
-        end();
-        controller.close();
-      };
       end = () => {
-        end = () => undefined;
+        isOpen = false;
         stop();
         clearInterval(beat);
         open.delete(close);

@@ -43,7 +43,15 @@ export function runTrails(piece: Piece, trails: readonly { readonly trail: unkno
     if (!run) return { from, steps: null, reached: null, ms: 0 };
     return {
       from,
-      steps: run.steps.map(({ on, to, met, under, whyNot, point }) => ({ on, to, met, under, whyNot, at: point && ([point.x, point.y] as const) })),
+      steps: run.steps.map(({ on, to, met, under, whyNot, threads, point }) => ({
+        on,
+        to,
+        met,
+        under,
+        whyNot,
+        threads,
+        at: point && ([point.x, point.y] as const),
+      })),
       reached: run.reached && { steps: run.reached.steps, ms: run.reached.at },
       ms: run.ms,
     };
