@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { compose, layerId } from '../compose/compose.ts';
 import { framesAlone } from '../edit/commands/excerpt.ts';
@@ -196,6 +197,47 @@ describe('trails from elsewhere', () => {
     ['too many', { ...good, events: Array.from({ length: MOST_IN_TRAIL + 1 }, () => good.events[0]) }],
   ])('%s is refused', (_what, value) => {
     expect(readTrail(value).ok).toBe(false);
+  });
+
+  test('of 1,000 that were damaged each is refused, or runs to an end', () => {
+    const odd = new Person().press(250, 30).press(50, 120).press(50, 220).do(5, { type: 'value', layer: 'x', value: 'y' }).again().press(50, 30);
+    const whole = JSON.stringify(odd.keeper.trail);
+    const junk: unknown[] = [null, -1, 1e300, '', '‹x›', {}, [], true, 'home', { type: 'release' }, '__proto__', [[]]];
+    const random = fc.tuple(fc.nat(), fc.nat(), fc.nat(2));
+    let [refused, ran] = [0, 0];
+    fc.assert(
+      fc.property(random, ([where, what, how]) => {
+        const trail = JSON.parse(whole) as Record<string, unknown>;
+        const spots: [object, string][] = [];
+        const visit = (value: unknown) => {
+          if (typeof value !== 'object' || value === null) return;
+          for (const key of Object.keys(value)) {
+            spots.push([value, key]);
+            visit((value as Record<string, unknown>)[key]);
+          }
+        };
+        visit(trail);
+        const [holder, key] = spots[where % spots.length]! as [Record<string, unknown>, string];
+        if (how === 0) delete holder[key];
+        else if (how === 1) holder[key] = junk[what % junk.length];
+        else holder[`${key}x`] = junk[what % junk.length];
+        const read = readTrail(trail);
+        if (!read.ok) return void refused++;
+        followTrail(program, read.value, { frame: 'shop' });
+        ran++;
+      }),
+      { numRuns: 1000 }
+    );
+    expect([refused > 300, ran > 20]).toEqual([true, true]);
+  });
+
+  test('one that would take for ever is stopped, also within one long wait', () => {
+    const ticking = compile(
+      compose({ frames: { home: { lines: ['after 100 ms → go to there'] }, there: { lines: ['after 100 ms → go to home'] } } })
+    );
+    let asked = 0;
+    expect(followTrail(ticking, { from: 'home', events: [[1, { type: 'wait', ms: 86_000_000 }]] }, null, () => ++asked > 5)).toBeNull();
+    expect(asked).toBe(6);
   });
 
   test('on a piece without its first frame there is nothing to follow', () => {

@@ -130,8 +130,16 @@ export function isReached(program: Program, run: RunState, goal: Goal): boolean 
   return goal.state === undefined && run.overlays.some(({ frame }) => frame === goal.frame);
 }
 
-/** Runs a trail again; null where it cannot begin, since its first frame is not there. */
-export function followTrail(program: Program, { from, events }: Trail, goal: Goal | null = null): Followed | null {
+/** Time passes in such stretches, so that one can stop within a long wait. In ms. */
+const STRETCH = 10_000;
+
+/** Runs a trail again; null where it cannot begin, since its first frame is not there, or where it is stopped. */
+export function followTrail(
+  program: Program,
+  { from, events }: Trail,
+  goal: Goal | null = null,
+  shouldStop: () => boolean = () => false
+): Followed | null {
   const begun = begin(program, from);
   if (!begun) return null;
   let { run } = begun;
@@ -144,9 +152,15 @@ export function followTrail(program: Program, { from, events }: Trail, goal: Goa
   };
   look();
   for (const [ms, event] of events) {
-    if (ms > 0) ({ run } = advance(program, run, { type: 'wait', ms }));
-    at += ms;
+    const passed = ms + (event.type === 'wait' ? event.ms : 0);
+    for (let left = passed; left > 0; left -= STRETCH) {
+      if (shouldStop()) return null;
+      ({ run } = advance(program, run, { type: 'wait', ms: Math.min(left, STRETCH) }));
+    }
+    at += passed;
+    if (shouldStop()) return null;
     look();
+    if (event.type === 'wait') continue;
     if (event.type === 'again') {
       ({ run } = begin(program, from)!);
       continue;

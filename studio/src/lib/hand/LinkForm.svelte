@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { storeExpression, scopeFor } from '@zany/core';
+  import { checkTypes, parseExpression, scopeFor, storeExpression, typesIn } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import { useSession } from '$lib/shared/desk.svelte';
   import type { LinkWish, ReviewTask } from '$lib/shared/types';
@@ -48,10 +48,14 @@
     const sentence = draft.sentence.trim();
     if (!sentence) return `Task ${i + 1} has no sentence.`;
     const common = { id: draft.id, sentence, start: draft.start || null };
+    if (draft.done === 'frame' && !shownFrames.some(({ id }) => id === draft.frame))
+      return `Task ${i + 1} leads to a frame that the link does not show.`;
     if (draft.done === 'frame') return { ...common, goal: { frame: draft.frame, ...(draft.state && { state: draft.state }) } };
     const stored = storeExpression(draft.condition, scopeFor(session.piece, { on: 'piece', owner: session.id }).expression);
     if (!draft.condition.trim() || !stored.ok) return `Task ${i + 1}: ${stored.ok ? 'what has to hold is not written.' : stored.error.sentence}`;
-    return { ...common, goal: { condition: stored.value } };
+    const parsed = parseExpression(stored.value);
+    const fault = parsed.ok ? checkTypes(parsed.value, typesIn(session.piece), 'yes/no')[0] : parsed.error;
+    return fault ? `Task ${i + 1}: ${fault.sentence}` : { ...common, goal: { condition: stored.value } };
   }
 
   async function make(event: SubmitEvent) {

@@ -116,7 +116,7 @@
           {listWords(
             [
               results.leftOut ? `${count(results.leftOut, 'older go', 'older goes')} are not counted` : '',
-              lost ? `${count(lost, 'go', 'goes')} cannot be run again, since the frame that it began on is gone` : '',
+              lost ? `${count(lost, 'go', 'goes')} cannot be run again: the frame that it began on is gone, or it takes too long` : '',
             ].filter(Boolean)
           )}.
         </p>

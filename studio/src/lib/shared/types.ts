@@ -133,7 +133,7 @@ export interface ResultTrail {
   readonly isFull: boolean;
   /** The frame that it began on. */
   readonly from: string;
-  /** Null where it cannot be run again: what it was done in is not there any more. */
+  /** Null where it cannot be run again: what it was done in is not there any more, or it takes too long. */
   readonly steps: readonly ResultStep[] | null;
   readonly reached: { readonly steps: number; readonly ms: number } | null;
   readonly ms: number;

@@ -6,7 +6,7 @@ import { newId } from '../ids';
 import type { Holder } from '../principal';
 import { Refusal } from '../refusal';
 import { newToken } from '../tokens';
-import { countTry } from './tries';
+import { countTry, forgive } from './tries';
 
 /** The door that a review link leads to: who may come in by it, and who has. */
 
@@ -72,6 +72,8 @@ export async function comeIn(token: string, name: string, password: string, from
     await countTry('link password', row.id);
     if (!(await verify(row.passwordHash, password).catch(() => false)))
       throw new Refusal('not-allowed', 'This is not the password of the link.', ['password']);
+    // A room full of people who know it must not lock itself out.
+    await Promise.all([forgive('wrong link', from), forgive('link password', row.id)]);
   } else await countTry('come in', from);
   const [count] = await rows<{ all: number }>('SELECT count(*)::int AS all FROM holders WHERE link_id = $1', [row.id]);
   if (count!.all >= MOST_HOLDERS) throw new Refusal('too-large', 'Too many have come in by this link.');
