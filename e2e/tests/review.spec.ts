@@ -122,7 +122,7 @@ test('by phone and by mouse: a task is done, given up, and what was done is told
   await page.getByRole('link', { name: 'On the map' }).click();
   await expect(page.getByRole('status').getByText('Friday round: 2 people')).toBeVisible();
   await expect(page.locator('[data-walked]')).toHaveAttribute('data-walked', '4');
-  await expect(page.getByText('1 of 3 met nothing').first()).toBeAttached();
+  await expect(page.getByRole('button', { name: 'Plan, frame 1, 1 of 3 met nothing' })).toBeVisible();
   await page.goBack();
 
   // One person's walks are deleted in one press and a word.
