@@ -172,7 +172,7 @@ export { compareVersions, type Change, type ChangeKind, type Version } from './w
 export { branchKey } from './run/runner.ts';
 export { guide, planRoutes, type Plan, type PlannedRoute } from './walk/plan.ts';
 export { stepsOf, walkKept, type Walked } from './walk/kept.ts';
-export { followTrail, isReached, MOST_IN_TRAIL, readTrail, TrailKeeper, type Followed, type Goal, type Trail, type TrailStep } from './walk/trail.ts';
+export { followTrail, isReached, readTrail, TrailKeeper, type Goal, type Trail } from './walk/trail.ts';
 export type { Aside, KeptEvent, KeptStep, KeptWalk } from './piece/walks.ts';
 export { MOST_STEPS_KEPT } from './piece/walks.ts';
 export * from './edit/commands/walks.ts';

@@ -10,6 +10,7 @@ import { valueIn } from '../run/environment.ts';
 import { isUnder, resolveScreen, stateOf } from '../run/resolve.ts';
 import { advance, begin } from '../run/run.ts';
 import type { Report, RunEvent, RunState } from '../run/state.ts';
+import { areSame } from '../same.ts';
 
 /**
  * Everything that somebody did in a running piece, as the engine got it, so that it can be run again exactly: what was pressed
@@ -68,7 +69,7 @@ export class TrailKeeper {
     const isIdle = event.type === 'move' && run.pressed === null && reports.every(({ fired }) => fired.length === 0);
     const last = this.events.at(-1);
     // A pointer that goes on over the same things says nothing new: it is where it came to last.
-    if (isIdle && last && this.idle && same(this.idle.over, run.over)) this.events[this.events.length - 1] = [last[0] + ms, event as TrailEvent];
+    if (isIdle && last && this.idle && areSame(this.idle.over, run.over)) this.events[this.events.length - 1] = [last[0] + ms, event as TrailEvent];
     else this.events.push([ms, event as TrailEvent]);
     this.idle = isIdle ? { over: run.over } : null;
     this.isFull = this.events.length >= MOST_IN_TRAIL;
@@ -79,8 +80,6 @@ export class TrailKeeper {
     return { from: this.from, events: [...this.events.slice(0, MOST_IN_TRAIL - rest.length), ...rest] };
   }
 }
-
-const same = (a: readonly string[], b: readonly string[]) => a.length === b.length && a.every((one, i) => one === b[i]);
 
 /** One thing done, and what came of it. */
 export interface TrailStep {
@@ -173,7 +172,7 @@ export function followTrail(
     else if (event.type === 'focus' && event.layer !== null) focused = { layer: event.layer, at };
     const last = steps.at(-1);
     // A field that is pressed takes the focus by an event of its own, before the press has ended.
-    if (last && !last.met && focused && last.under === focused.layer && last.at - focused.at < AT_ONCE) steps[steps.length - 1] = met(last);
+    if (last && !last.met && focused && last.under === focused.layer && last.at - focused.at < AT_ONCE) steps[steps.length - 1] = asMet(last);
     look();
   }
   return { steps, reached, ms: at, end: run };
@@ -182,7 +181,7 @@ export function followTrail(
 /** What a browser does in answer to one press comes within so many ms. */
 const AT_ONCE = 1000;
 
-const met = (step: TrailStep): TrailStep => ({ ...step, met: true, under: null, whyNot: null });
+const asMet = (step: TrailStep): TrailStep => ({ ...step, met: true, under: null, whyNot: null });
 
 /** Adds a step. Letter after letter in one field is one thing done, and so is the press that changes what stands in a field. */
 function add(steps: TrailStep[], step: TrailStep): void {

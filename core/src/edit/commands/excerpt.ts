@@ -4,7 +4,7 @@ import { FORMAT, type PieceJson } from '../../piece/schema.ts';
 /** One scene with all that it takes to be looked at: sheets it carries, parts in it, pictures, variables; no threads. */
 export function excerpt(piece: Piece, scene: string): PieceJson {
   const scenes = withAllIn(piece, [scene]);
-  return { ...onlyWith(piece, scenes), start: [scene], threads: {} };
+  return { ...onlyWith(piece, scenes), start: [scene] };
 }
 
 /**
@@ -14,9 +14,11 @@ export function excerpt(piece: Piece, scene: string): PieceJson {
  * @param start the frame it begins on; the first of the piece's own that is among them if none is given
  */
 export function framesAlone(piece: Piece, frames: ReadonlySet<string>, start: string | null = null): PieceJson {
-  const { walks: _walks, aside: _aside, ...json } = onlyWith(piece, withAllIn(piece, [...frames]));
+  const scenes = withAllIn(piece, [...frames]);
+  const { walks: _walks, aside: _aside, ...json } = onlyWith(piece, scenes);
+  const threads = [...piece.threads.values()].filter((thread) => thread.on === 'piece' || scenes.has(sceneOfThread(piece, thread) ?? ''));
   const begins = [start, ...piece.head.start, ...framesOf(piece).map(({ id }) => id)].find((id) => id !== null && frames.has(id));
-  return { ...json, start: begins ? [begins] : [] };
+  return { ...json, start: begins ? [begins] : [], threads: byId(threads) };
 }
 
 /** Some scenes with the sheets they carry and the parts in them. */
@@ -32,16 +34,18 @@ function withAllIn(piece: Piece, some: readonly string[]): Set<string> {
   return scenes;
 }
 
+const byId = <T extends { id: string }>(list: readonly T[]) => Object.fromEntries(list.map((entity) => [entity.id, entity]));
+
+/** Some scenes with their layers, pictures and variables; no threads. */
 function onlyWith(piece: Piece, scenes: ReadonlySet<string>): PieceJson {
   const layers = [...scenes].flatMap((id) => [...layerIdsOf(piece, id)].map((layer) => piece.layers.get(layer)!));
   const assets = new Set(JSON.stringify(layers).match(/[0-9a-f]{64}/g) ?? []);
-  const byId = <T extends { id: string }>(list: readonly T[]) => Object.fromEntries(list.map((entity) => [entity.id, entity]));
   return {
     format: FORMAT,
     ...piece.head,
     scenes: byId([...scenes].map((id) => piece.scenes.get(id)!)),
     layers: byId(layers),
-    threads: byId([...piece.threads.values()].filter((thread) => thread.on === 'piece' || scenes.has(sceneOfThread(piece, thread) ?? ''))),
+    threads: {},
     variables: byId([...piece.variables.values()].filter((variable) => variable.scene === null || scenes.has(variable.scene))),
     assets: byId([...piece.assets.values()].filter((asset) => assets.has(asset.id))),
   };
