@@ -1,5 +1,6 @@
 <script lang="ts">
   import { useSession } from '$lib/shared/desk.svelte';
+  import { momentOf } from '$lib/shared/moments';
   import type { DoorEntry } from '$lib/shared/types';
   import { Asked } from './asking.svelte';
 
@@ -13,14 +14,13 @@
     if (!isFirst) void book.read();
     isFirst = false;
   });
-  const moment = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 </script>
 
 <details>
   <summary class="cursor-pointer text-[15px]">Who was let in and out</summary>
   <ul class="mt-2 flex flex-col gap-1">
     {#each book.value?.entries ?? [] as { at, by, sentence }, i (i)}
-      <li><span class="soft inline-block w-[120px] tabular-nums">{moment(at)}</span> {by} {sentence}</li>
+      <li><span class="soft inline-block w-[120px] tabular-nums">{momentOf(at)}</span> {by} {sentence}</li>
     {:else}<li class="soft">Nobody yet but its owner.</li>{/each}
   </ul>
 </details>

@@ -1,14 +1,12 @@
 <script lang="ts">
   import { count, exportKinds, exportName, type ExportKind } from '@zany/core';
   import { useSession } from '$lib/shared/desk.svelte';
-  import { download } from '$lib/shared/download';
+  import { download, sizeWords } from '$lib/shared/download';
 
   const session = useSession();
 
   let busy: ExportKind | null = $state(null);
   let done: { kind: ExportKind; name: string; size: number } | null = $state.raw(null);
-
-  const size = (bytes: number) => (bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1e3))} kB`);
 
   async function fetchExport(kind: ExportKind) {
     busy = kind;
@@ -41,7 +39,7 @@
           </details>{/if}
         <p class="mt-1 tabular-nums">
           {exportName(session.piece.head.name, info.kind)}{#if done?.kind === info.kind}<span class="text-[var(--teal)]">
-              · {size(done.size)}, in your downloads</span
+              · {sizeWords(done.size)}, in your downloads</span
             >{/if}
         </p>
       </div>

@@ -3,6 +3,7 @@
   import { page } from '$app/state';
   import { count } from '@zany/core';
   import { useSession } from '$lib/shared/desk.svelte';
+  import { sizeWords } from '$lib/shared/download';
   import Thumb from '$lib/shared/Thumb.svelte';
   import Exports from './Exports.svelte';
   import People from './People.svelte';
@@ -24,8 +25,6 @@
   const pictureBytes = $derived(pictures.reduce((sum, asset) => sum + asset.size, 0));
   const start = $derived(session.program.scenes.get(session.piece.head.start[0] ?? session.program.frames[0] ?? '') ?? null);
 
-  const size = (bytes: number) => (bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1e3))} kB`);
-
   /** Arrow keys go from tab to tab, as tabs do. */
   function key(event: KeyboardEvent) {
     const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
@@ -41,7 +40,7 @@
     <div class="flex flex-col items-center gap-3">
       <span class="rounded-lg shadow-xl"><Thumb scene={start} assetUrl={session.assetUrl} width={280} height={440} radius={10} /></span>
       <p class="soft text-center">
-        {count(session.program.frames.length, 'frame')}, {count(session.piece.threads.size, 'thread')}, {count(pictures.length, 'picture')} ({size(
+        {count(session.program.frames.length, 'frame')}, {count(session.piece.threads.size, 'thread')}, {count(pictures.length, 'picture')} ({sizeWords(
           pictureBytes
         )})
       </p>

@@ -2,7 +2,8 @@
   import { goto } from '$app/navigation';
   import { ask } from '$lib/client/api';
   import { useSession } from '$lib/shared/desk.svelte';
-  import { roleMay } from '$lib/shared/rights';
+  import { roleMay, roles } from '$lib/shared/rights';
+  import { dayOf } from '$lib/shared/moments';
   import type { Invitation, Member, Role } from '$lib/shared/types';
   import { Asked } from './asking.svelte';
   import CopyField from './CopyField.svelte';
@@ -15,15 +16,12 @@
   const mayMakeKeys = roleMay(session.role, 'make links');
   const invitations = mayInvite ? new Asked<{ invitations: Invitation[] }>(session, 'invitations') : null;
 
-  const roles: readonly Role[] = ['reviewer', 'editor', 'owner'];
   let role: Role = $state('reviewer');
   let email = $state('');
   let made: { address: string; email: string } | null = $state.raw(null);
   /** Who is about to be taken out or made the owner: asked once more in place. */
   let sure: { person: string; what: 'out' | 'owner' } | null = $state.raw(null);
   let isLeaving = $state(false);
-
-  const day = (text: string) => new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
 
   async function invite(event: SubmitEvent) {
     event.preventDefault();
@@ -128,7 +126,7 @@
       {/if}
       {#each invitations.value?.invitations ?? [] as one (one.id)}
         <p class="flex items-center gap-3">
-          <span class="flex-1">{one.email || 'A link'}, as {one.role}, by {one.by}, until {day(one.expires)}</span>
+          <span class="flex-1">{one.email || 'A link'}, as {one.role}, by {one.by}, until {dayOf(one.expires)}</span>
           <button
             class="chip"
             onclick={() => invitations.change('DELETE', `/${one.id}`)}

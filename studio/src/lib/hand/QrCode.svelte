@@ -11,4 +11,4 @@
   });
 </script>
 
-<img src={source} alt="The address as a picture for phones" class="h-[116px] w-[116px] shrink-0 rounded-lg" />
+<img src={source} alt="The address, for the camera of a phone" class="h-[116px] w-[116px] shrink-0 rounded-lg" />

@@ -7,6 +7,7 @@
   import { useSession } from '$lib/shared/desk.svelte';
   import { download } from '$lib/shared/download';
   import { roleMay } from '$lib/shared/rights';
+  import { momentOf } from '$lib/shared/moments';
   import type { ReviewLink, ReviewResults } from '$lib/shared/types';
   import { Asked } from './asking.svelte';
   import PressedFrame from './PressedFrame.svelte';
@@ -185,9 +186,7 @@
         <details>
           <summary class="flex cursor-pointer items-center gap-3">
             <span class="font-semibold">{one.name}</span>
-            <span class="soft flex-1"
-              >{new Date(one.came).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}</span
-            >
+            <span class="soft flex-1">{momentOf(one.came)}</span>
             <span class="soft">{count(one.goes.length, 'go', 'goes')}</span>
           </summary>
           <ul class="my-1 ml-4 flex flex-col gap-1">

@@ -3,6 +3,7 @@
   import { count } from '@zany/core';
   import { useSession } from '$lib/shared/desk.svelte';
   import { roleMay, type LinkMay } from '$lib/shared/rights';
+  import { dayOf } from '$lib/shared/moments';
   import type { ReviewLink } from '$lib/shared/types';
   import { Asked } from './asking.svelte';
   import CopyField from './CopyField.svelte';
@@ -24,7 +25,6 @@
   const mayWords: Record<LinkMay, string> = { look: 'look', walk: 'walk', comment: 'walk and comment' };
   const addressOf = (link: ReviewLink) => `${page.url.origin}/r/${link.token}`;
   const isOver = (link: ReviewLink) => link.withdrawn || (link.expires !== null && new Date(link.expires) <= new Date());
-  const day = (text: string) => new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
   const bundles = $derived(session.piece.head.bundles ?? {});
 
   function about(link: ReviewLink): string {
@@ -34,7 +34,7 @@
       link.revision === null ? '' : `as of revision ${link.revision}`,
       link.tasks.length ? count(link.tasks.length, 'task') : '',
       link.hasPassword ? 'with a password' : '',
-      link.withdrawn ? 'withdrawn' : link.expires ? `${isOver(link) ? 'ended' : 'until'} ${day(link.expires)}` : '',
+      link.withdrawn ? 'withdrawn' : link.expires ? `${isOver(link) ? 'ended' : 'until'} ${dayOf(link.expires)}` : '',
     ];
     return parts.filter(Boolean).join(' · ');
   }

@@ -1,9 +1,6 @@
 import { expect, test } from 'vitest';
-import { anybodyMay, linkLets, linkMay, padMay, rights, roleMay, type Deed } from '$lib/shared/rights';
-import type { Role } from '$lib/shared/types';
+import { anybodyMay, linkLets, linkMay, padMay, rights, roleMay, roles, type Deed } from '$lib/shared/rights';
 import { routeRights } from './route-rights';
-
-const roles: readonly Role[] = ['reviewer', 'editor', 'owner'];
 
 test('the table of rights in the documents is the one that is asked', async () => {
   const mark = (yes: boolean) => (yes ? '✓' : '');

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { linkMay } from '$lib/shared/rights';
+import { linkMay, roles } from '$lib/shared/rights';
 import { MOST_COMMENT } from '$lib/shared/types';
 import { PASSWORD } from './passwords';
 import type { NewComment } from './services/comments';
@@ -16,7 +16,9 @@ export const nameSchema = Joi.string().trim().min(1).max(80).required().messages
 
 export const idSchema = Joi.string().pattern(/^[0-9A-Za-z_-]{1,64}$/);
 
-export const roleSchema = Joi.string().valid('owner', 'editor', 'reviewer').required();
+export const roleSchema = Joi.string()
+  .valid(...roles)
+  .required();
 
 const goalSchema = Joi.alternatives(
   Joi.object({ frame: idSchema.required(), state: idSchema }),

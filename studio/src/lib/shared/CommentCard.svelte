@@ -3,6 +3,7 @@
   import type { Comment, CommentThread } from '$lib/shared/types';
   import CommentField from './CommentField.svelte';
   import Markdown from './Markdown.svelte';
+  import { momentOf } from './moments';
 
   interface Props {
     thread: CommentThread;
@@ -16,8 +17,6 @@
   /** The comment that is written anew. */
   let changing: string | null = $state(null);
 
-  const when = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
-
   async function say(asked: Promise<{ ok: true } | { ok: false; error: { sentence: string } }>): Promise<boolean> {
     const answer = await asked;
     if (!answer.ok) onproblem(answer.error.sentence);
@@ -29,7 +28,7 @@
   <div class="flex flex-col gap-0.5">
     <p class="flex items-baseline gap-2">
       <b>{comment.by}</b>{#if comment.isGuest}<span class="soft">by a link</span>{/if}
-      <span class="soft flex-1 text-[12px]">{when(comment.made)}{comment.changed && comment.body ? ' · changed' : ''}</span>
+      <span class="soft flex-1 text-[12px]">{momentOf(comment.made)}{comment.changed && comment.body ? ' · changed' : ''}</span>
       {#if mayResolve && comment.isMine && comment.body}
         <button class="soft text-[12px] underline" onclick={() => (changing = comment.id)}>change</button>
         <button class="soft text-[12px] underline" onclick={() => say(comments.remove(comment.id))}>delete</button>

@@ -6,3 +6,6 @@ export function download(content: Blob, name: string): void {
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }
+
+/** How large a file is, in words. */
+export const sizeWords = (bytes: number): string => (bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1e3))} kB`);

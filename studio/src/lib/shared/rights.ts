@@ -1,4 +1,6 @@
-import type { Role } from './types';
+/** What a member of a piece can be, the least first: each may also do what those before it may. */
+export const roles = ['reviewer', 'editor', 'owner'] as const;
+export type Role = (typeof roles)[number];
 
 /** What the holder of a review link may do; each of them may also do what stands before it. */
 export const linkMay = ['look', 'walk', 'comment'] as const;
@@ -45,8 +47,6 @@ export const rights = {
 
 export type Deed = keyof typeof rights;
 
-const rank: Record<Role, number> = { reviewer: 0, editor: 1, owner: 2 };
-
 /** The least role of a member that may; null where it takes another right than a role. */
 export function leastRole(deed: Deed): Role | null {
   const { least } = rights[deed] as Right;
@@ -59,7 +59,7 @@ export const anybodyMay = (deed: Deed): boolean => rights[deed].least === 'anybo
 /** Whether a member with a role may do something to a piece. */
 export function roleMay(role: Role, deed: Deed): boolean {
   const least = leastRole(deed);
-  return least !== null && rank[role] >= rank[least];
+  return least !== null && roles.indexOf(role) >= roles.indexOf(least);
 }
 
 /** Whether a link that allows something lets its holder do it. */

@@ -1,15 +1,14 @@
 import type { Batch, Fault, Goal, PieceJson } from '@zany/core';
-import type { LinkMay } from './rights';
+import type { LinkMay, Role } from './rights';
 
 /** What the server and the pages say to each other. */
+export type { Role };
 
 export interface Person {
   readonly id: string;
   readonly name: string;
   readonly email: string;
 }
-
-export type Role = 'owner' | 'editor' | 'reviewer';
 
 /** Somebody who may do something to a piece. */
 export interface Member {
