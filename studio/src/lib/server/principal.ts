@@ -22,3 +22,5 @@ export interface PadBox {
 export type Principal = Person | Holder | PadBox | null;
 
 export const isPerson = (who: Principal): who is Person => who !== null && 'email' in who;
+
+export const isHolder = (who: Principal): who is Holder => who !== null && 'kind' in who && who.kind === 'holder';

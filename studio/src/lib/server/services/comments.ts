@@ -1,11 +1,11 @@
 import type { Transaction } from 'sequelize';
-import type { Comment, CommentPlace, CommentThread } from '$lib/shared/types';
+import type { Comment, CommentPlace, CommentThread, Person } from '$lib/shared/types';
 import { database, rows } from '../database';
 import { newId } from '../ids';
 import { announce } from '../listen';
-import { isPerson, type Holder, type Principal } from '../principal';
+import { isHolder, isPerson, type Holder, type Principal } from '../principal';
 import { Refusal } from '../refusal';
-import { access } from './rights';
+import { access, linkAccess, memberAccess } from './rights';
 import { shownFrames } from './shown';
 
 /** Comments on one piece at most. */
@@ -33,19 +33,22 @@ interface Row {
   readonly seen: Date | null;
 }
 
+interface Commenting {
+  readonly piece: string;
+  /** The frames that are shown; null for all. */
+  readonly frames: ReadonlySet<string> | null;
+  readonly by: Person | Holder;
+}
+
 /** Where somebody comments, if he may: a member on a piece, the holder of a link on what that shows (where no piece is named). */
-async function commenting(who: Principal, piece: string | null): Promise<{ readonly piece: string; readonly frames: ReadonlySet<string> | null }> {
-  if (piece !== null) {
-    await access(who, piece, 'comment');
-    return { piece, frames: null };
-  }
-  if (!who || isPerson(who) || who.kind !== 'holder') throw new Refusal('signed-out', 'Please come in by the link first.');
-  await access(who, who.piece, 'comment by a link');
-  return { piece: who.piece, frames: await shownFrames(who) };
+async function commenting(who: Principal, piece: string | null): Promise<Commenting> {
+  if (piece !== null) return { piece, frames: null, by: (await memberAccess(who, piece, 'comment')).person };
+  const { holder } = await linkAccess(who, 'comment by a link');
+  return { piece: holder.piece, frames: await shownFrames(who), by: holder };
 }
 
 const isBy = (who: Principal, { person, holder }: Pick<Row, 'person' | 'holder'>): boolean =>
-  isPerson(who) ? person === who.id : who !== null && who.kind === 'holder' && holder === who.id;
+  isPerson(who) ? person === who.id : isHolder(who) && holder === who.id;
 
 const commentOf = (who: Principal, row: Row): Comment => ({
   id: row.id,
@@ -84,7 +87,7 @@ export async function commentsOn(who: Principal, id: string | null): Promise<Com
 }
 
 export async function addComment(who: Principal, id: string | null, { root, place, body }: NewComment): Promise<{ readonly id: string }> {
-  const { piece, frames } = await commenting(who, id);
+  const { piece, frames, by } = await commenting(who, id);
   const [count] = await rows<{ all: number }>('SELECT count(*)::int AS all FROM comments WHERE piece_id = $1', [piece]);
   if (count!.all >= MOST) throw new Refusal('too-large', `A piece has at most ${MOST} comments.`);
   const about = root === null ? place : (await rootOf(piece, root)).place;
@@ -100,9 +103,9 @@ export async function addComment(who: Principal, id: string | null, { root, plac
         root,
         root === null ? JSON.stringify(place) : null,
         body,
-        isPerson(who) ? who.id : null,
-        isPerson(who) ? null : (who as Holder).id,
-        (who as Holder).name,
+        isPerson(by) ? by.id : null,
+        isPerson(by) ? null : by.id,
+        by.name,
       ],
     }
   );

@@ -1,8 +1,8 @@
 import { onTold } from '../listen';
 import { log } from '../log';
-import type { Holder, Principal } from '../principal';
+import type { Principal } from '../principal';
 import { holderOf } from './link-door';
-import { access } from './rights';
+import { linkAccess } from './rights';
 import { Refusal } from '../refusal';
 
 const encoder = new TextEncoder();
@@ -19,9 +19,7 @@ export function closeLinkStreams(): void {
 
 /** Server-sent events for who walks by a link: `changed` when what it allows is another, `ended` when it is over, which is also the end of the stream. */
 export async function streamOfLink(who: Principal, token: string, kept: string | undefined): Promise<ReadableStream<Uint8Array>> {
-  const holder = who as Holder;
-  if (!who || !('kind' in who) || who.kind !== 'holder') throw new Refusal('signed-out', 'Please come in by the link first.');
-  await access(who, who.piece, 'look by a link');
+  const { holder } = await linkAccess(who, 'look by a link');
   if (open.size >= MOST_STREAMS) throw new Refusal('busy', 'Too many are here just now.');
   let end: () => void = () => undefined;
   return new ReadableStream<Uint8Array>({

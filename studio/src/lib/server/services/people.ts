@@ -9,6 +9,7 @@ import { newId } from '../ids';
 import { announce } from '../listen';
 import { PersonRow } from '../models';
 import { passwordProblem } from '../passwords';
+import { newToken } from '../tokens';
 import { countTry, forgive } from './tries';
 
 export const DEMO_EMAIL = 'demo@kittiwake.example';
@@ -67,9 +68,9 @@ const isDeviceOf = async (person: string, token: string): Promise<boolean> =>
 /** Keeps in mind that somebody signs in with this browser; gives the token that it keeps. */
 export async function rememberDevice(person: string, token: string | undefined): Promise<string> {
   if (token && (await isDeviceOf(person, token))) return token;
-  const made = randomBytes(32).toString('base64url');
-  await database().query('INSERT INTO devices (token_hash, person_id) VALUES ($1, $2)', { bind: [sha256(made), person] });
-  return made;
+  const made = newToken();
+  await database().query('INSERT INTO devices (token_hash, person_id) VALUES ($1, $2)', { bind: [made.hash, person] });
+  return made.token;
 }
 
 const DAYS = 30;
@@ -79,11 +80,11 @@ const IDLE = '7 days';
 
 /** A new session; the token goes into the cookie and is nowhere else. The session that the browser had before ends. */
 export async function openSession(person: Person, old: string | undefined): Promise<string> {
-  const token = randomBytes(32).toString('base64url');
+  const { token, hash: tokenHash } = newToken();
   await closeSession(old);
   await database().query(`DELETE FROM sessions WHERE expires < now() OR seen < now() - interval '${IDLE}'`);
   await database().query('INSERT INTO sessions (token_hash, person_id, expires) VALUES ($1, $2, $3)', {
-    bind: [sha256(token), person.id, new Date(Date.now() + SESSION_SECONDS * 1000)],
+    bind: [tokenHash, person.id, new Date(Date.now() + SESSION_SECONDS * 1000)],
   });
   return token;
 }

@@ -3,7 +3,7 @@ import { leastRole, linkLets, padMay, roleMay, type Deed } from '$lib/shared/rig
 import type { Person, Role } from '$lib/shared/types';
 import { rows } from '../database';
 import { MemberRow, PieceRow } from '../models';
-import { isPerson, type Holder, type Principal } from '../principal';
+import { isHolder, isPerson, type Holder, type Principal } from '../principal';
 import { Refusal } from '../refusal';
 
 export interface Access {
@@ -47,6 +47,12 @@ export async function access(who: Principal, pieceId: string, deed: Deed, option
   const refused = roleFault(member?.role, deed);
   if (refused) throw refused;
   return { row: row!, role: member!.role };
+}
+
+/** The same for the holder of a review link, on the piece of that link. */
+export async function linkAccess(who: Principal, deed: Deed): Promise<{ readonly row: PieceRow; readonly holder: Holder }> {
+  if (!isHolder(who)) throw new Refusal('signed-out', 'Please come in by the link first.');
+  return { row: (await access(who, who.piece, deed)).row, holder: who };
 }
 
 /** The same for a member, with who it is. */

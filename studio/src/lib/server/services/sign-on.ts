@@ -52,16 +52,20 @@ export interface SignOnKept {
   readonly nonce: string;
 }
 
-const unreachable = (error: unknown): Refusal => {
-  log.error({ err: error }, 'signing in elsewhere does not work');
-  return new Refusal('busy', `${config.oidc?.name ?? 'It'} cannot be reached just now. Please try again.`);
-};
+/** The issuer, or a sentence where it does not answer. */
+async function reached(): Promise<Configuration> {
+  try {
+    return await issuer();
+  } catch (error) {
+    if (error instanceof Refusal) throw error;
+    log.error({ err: error }, 'signing in elsewhere does not work');
+    throw new Refusal('busy', `${config.oidc?.name ?? 'It'} cannot be reached just now. Please try again.`);
+  }
+}
 
 /** Where to send somebody, and what to keep until he comes back to `back`. */
 export async function beginSignOn(back: string): Promise<{ readonly address: string; readonly kept: SignOnKept }> {
-  const at = await issuer().catch((error: unknown) => {
-    throw error instanceof Refusal ? error : unreachable(error);
-  });
+  const at = await reached();
   const kept: SignOnKept = { verifier: randomPKCECodeVerifier(), state: randomState(), nonce: randomNonce() };
   const address = buildAuthorizationUrl(at, {
     redirect_uri: back,
@@ -78,9 +82,7 @@ export async function beginSignOn(back: string): Promise<{ readonly address: str
 export async function endSignOn(address: URL, kept: SignOnKept | null): Promise<Person> {
   const again = 'Signing in did not work. Please begin again.';
   if (!kept) throw new Refusal('bad-request', again);
-  const at = await issuer().catch((error: unknown) => {
-    throw error instanceof Refusal ? error : unreachable(error);
-  });
+  const at = await reached();
   const tokens = await authorizationCodeGrant(at, address, {
     pkceCodeVerifier: kept.verifier,
     expectedState: kept.state,

@@ -1,11 +1,12 @@
 import { readTrail } from '@zany/core';
 import type { ResultTrail, ReviewResults, ReviewTask, SentTrail } from '$lib/shared/types';
 import { database, rows } from '../database';
+import { lately } from '../lately';
 import type { Principal } from '../principal';
 import { Refusal } from '../refusal';
 import { heavy } from '../work';
 import { forgetWords } from './comments';
-import { access, memberAccess } from './rights';
+import { linkAccess, memberAccess } from './rights';
 import { shownPiece, type Showing } from './shown';
 
 /** What holders of links did, and what it says of the piece. */
@@ -15,28 +16,26 @@ const MOST = { ofHolder: 200, versions: 20, looked: 1000 };
 
 /** Keeps what a holder did, in the place of what was sent of the same go before. */
 export async function keepTrail(who: Principal, sent: SentTrail): Promise<void> {
-  if (!who || !('kind' in who) || who.kind !== 'holder') throw new Refusal('signed-out', 'Please come in by the link first.');
-  const { row } = await access(who, who.piece, 'walk by a link');
+  const { row, holder } = await linkAccess(who, 'walk by a link');
   const trail = readTrail(sent.trail);
   if (!trail.ok) throw new Refusal('bad-request', trail.error.sentence, ['trail', ...trail.error.path]);
   if (sent.revision > row.revision) throw new Refusal('bad-request', 'There is no such version.', ['revision']);
-  const [count] = await rows<{ all: number }>('SELECT count(*)::int AS all FROM trails WHERE holder_id = $1 AND id <> $2', [who.id, sent.id]);
+  const [count] = await rows<{ all: number }>('SELECT count(*)::int AS all FROM trails WHERE holder_id = $1 AND id <> $2', [holder.id, sent.id]);
   if (count!.all >= MOST.ofHolder) throw new Refusal('too-large', 'This is enough now: what you do from here on is not kept.');
   await database().query(
     `INSERT INTO trails (id, holder_id, task, revision, trail, given_up, is_full) VALUES ($1, $2, $3, $4, $5::jsonb, $6, $7)
      ON CONFLICT (holder_id, id) DO UPDATE SET trail = excluded.trail, given_up = excluded.given_up, is_full = excluded.is_full
      WHERE jsonb_array_length(excluded.trail->'events') >= jsonb_array_length(trails.trail->'events')`,
-    { bind: [sent.id, who.id, sent.task, sent.revision, JSON.stringify(trail.value), sent.givenUp, sent.isFull] }
+    { bind: [sent.id, holder.id, sent.task, sent.revision, JSON.stringify(trail.value), sent.givenUp, sent.isFull] }
   );
 }
 
 /** A holder takes back all he did, and his name. */
 export async function forgetMe(who: Principal): Promise<void> {
-  if (!who || !('kind' in who) || who.kind !== 'holder') throw new Refusal('signed-out', 'Please come in by the link first.');
-  await access(who, who.piece, 'look by a link');
+  const { holder } = await linkAccess(who, 'look by a link');
   await database().transaction(async (transaction) => {
-    await forgetWords(who.id, transaction);
-    await database().query('DELETE FROM holders WHERE id = $1', { bind: [who.id], transaction });
+    await forgetWords(holder.id, transaction);
+    await database().query('DELETE FROM holders WHERE id = $1', { bind: [holder.id], transaction });
   });
 }
 
@@ -55,20 +54,13 @@ export async function forgetHolder(who: Principal, piece: string, link: string, 
   });
 }
 
-/** What was explored last; who looks at results looks at them again. Only ever a shortcut. */
-const MOST_KEPT = 50;
-const kept = new Map<string, Promise<ReviewResults['shortest']>>();
-
-function shortestOf(showing: Showing, tasks: readonly ReviewTask[]): Promise<ReviewResults['shortest']> {
-  const key = JSON.stringify([showing, tasks]);
-  const known = kept.get(key);
-  if (known) return known;
-  const made = shownPiece(showing).then(({ document }) => heavy('shortest', { document, tasks }, 'This piece'));
-  kept.set(key, made);
-  made.catch(() => kept.delete(key));
-  for (const oldest of kept.keys()) if (kept.size > MOST_KEPT) kept.delete(oldest);
-  return made;
-}
+/** Who looks at results looks at them again. */
+const shortestOf = lately(
+  50,
+  async ({ showing, tasks }: { readonly showing: Showing; readonly tasks: readonly ReviewTask[] }): Promise<ReviewResults['shortest']> =>
+    heavy('shortest', { document: (await shownPiece(showing)).document, tasks }, 'This piece'),
+  ({ showing, tasks }) => [showing, tasks]
+);
 
 interface LinkRow {
   readonly start: string | null;
@@ -125,7 +117,7 @@ export async function resultsOf(who: Principal, piece: string, link: string): Pr
       trails.push({ id, holder, task, givenUp, isFull, begun: begun.toISOString(), ...run[i]! })
     );
   }
-  const shortest = await shortestOf({ piece, revision: found.revision ?? found.latest, bundle, start }, tasks);
+  const shortest = await shortestOf({ showing: { piece, revision: found.revision ?? found.latest, bundle, start }, tasks });
   return {
     holders: holders.map((one) => ({ ...one, came: one.came.toISOString() })),
     trails: trails.sort((a, b) => (a.begun < b.begun ? -1 : a.begun > b.begun ? 1 : a.id < b.id ? -1 : 1)),

@@ -1,7 +1,9 @@
 import { redirect } from '@sveltejs/kit';
 import Joi from 'joi';
+import { cookieFor } from '$lib/server/entering';
 import { Refusal } from '$lib/server/errors';
 import { attempt } from '$lib/server/forms';
+import { isHolder } from '$lib/server/principal';
 import { nameSchema as name } from '$lib/server/schemas';
 import { comeIn, faceOf } from '$lib/server/services/link-door';
 import type { LinkFace } from '$lib/shared/types';
@@ -18,7 +20,7 @@ export const load: PageServerLoad = async ({ params, locals, getClientAddress, s
   setHeaders({ 'X-Robots-Tag': 'noindex' });
   try {
     const face = await faceOf(params.token, getClientAddress());
-    return { face, name: locals.who && 'kind' in locals.who && locals.who.kind === 'holder' ? locals.who.name : null, problem: '' };
+    return { face, name: isHolder(locals.who) ? locals.who.name : null, problem: '' };
   } catch (problem) {
     if (problem instanceof Refusal) return { face: null, name: null, problem: problem.message };
     throw problem;
@@ -33,7 +35,7 @@ export const actions: Actions = {
     const tried = await attempt(request, form, (filled) => comeIn(params.token, filled.name, filled.password, getClientAddress()));
     if ('refused' in tried) return tried.refused;
     const path = `/r/${params.token}`;
-    cookies.set('holder', tried.done, { path, httpOnly: true, sameSite: 'lax', secure: url.protocol === 'https:', maxAge: YEAR });
+    cookies.set('holder', tried.done, { ...cookieFor(url), path, maxAge: YEAR });
     redirect(303, path);
   },
 };

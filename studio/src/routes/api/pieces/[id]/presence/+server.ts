@@ -1,15 +1,15 @@
 import Joi from 'joi';
 import { answer, readBody } from '$lib/server/errors';
+import { idSchema } from '$lib/server/schemas';
 import { tellPresence } from '$lib/server/services/presence';
 import type { Whereabouts } from '$lib/shared/types';
 import type { RequestHandler } from './$types';
 
-const id = Joi.string().pattern(/^[0-9A-Za-z_-]{1,64}$/);
 const schema = Joi.object<Whereabouts>({
-  client: id.required(),
+  client: idSchema.required(),
   desk: Joi.string().valid('build', 'map', 'walk', 'hand-over').required(),
-  scene: id.allow(null).required(),
-  selection: Joi.array().items(id).max(20).required(),
+  scene: idSchema.allow(null).required(),
+  selection: Joi.array().items(idSchema).max(20).required(),
   gone: Joi.boolean().default(false),
 });
 

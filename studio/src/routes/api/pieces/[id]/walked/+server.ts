@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { answer, readBody } from '$lib/server/errors';
+import { idSchema } from '$lib/server/schemas';
 import { forgetWalked, noteWalked, walkedBy, walkedByOthers } from '$lib/server/services/walked';
 import { MOST_WALK_NOTE, type WalkedBranch } from '$lib/shared/types';
 import type { RequestHandler } from './$types';
@@ -8,9 +9,7 @@ const schema = Joi.object<{ walked: WalkedBranch[] }>({
   walked: Joi.array()
     .items(
       Joi.object({
-        thread: Joi.string()
-          .pattern(/^[0-9A-Za-z_-]{1,64}$/)
-          .required(),
+        thread: idSchema.required(),
         branch: Joi.number().integer().min(0).max(50).required(),
         line: Joi.string().max(4000).allow('').required(),
         verdict: Joi.string().valid('pass', 'fail', null).required(),
