@@ -48,7 +48,18 @@ const pureCore = {
 };
 
 export default ts.config(
-  { ignores: ['**/node_modules', '**/dist', 'studio/build', '**/.svelte-kit', '.data', 'e2e/test-results', 'studio/static/zany-piece.js'] },
+  {
+    ignores: [
+      '**/node_modules',
+      '**/dist',
+      'studio/build',
+      '**/.svelte-kit',
+      '.data',
+      'e2e/test-results',
+      'e2e/.handed-out',
+      'studio/static/zany-piece.js',
+    ],
+  },
   js.configs.recommended,
   ...ts.configs.recommended,
   ...svelte.configs.recommended,

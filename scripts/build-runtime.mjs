@@ -140,7 +140,8 @@ export async function buildRuntime() {
   for (const file of ['runtime.js', 'zany-piece.js']) inAscii(root + 'player/dist/' + file);
   copyFileSync(root + 'player/dist/zany-piece.js', root + 'studio/static/zany-piece.js');
   const css = ['player.css', 'page.css'].map((file) => readFileSync(root + 'player/src/' + file, 'utf8')).join('');
-  const parts = { runtime: readFileSync(root + 'player/dist/runtime.js', 'utf8'), css, fonts: await fontFiles() };
+  const script = (file) => readFileSync(`${root}player/dist/${file}`, 'utf8');
+  const parts = { runtime: script('runtime.js'), element: script('zany-piece.js'), css, fonts: await fontFiles() };
   writeFileSync(root + 'player/dist/page-parts.json', JSON.stringify(parts));
 }
 

@@ -157,11 +157,38 @@ test('zany compare says in sentences what is otherwise', async () => {
   const [before, after] = [await file('before.json'), await file('after.json', other)];
   const { code, out } = await call(['compare', before, after]);
   expect(code).toBe(0);
-  expect(out).toContain('pay can no longer be reached.\n');
-  expect(out).toMatch(/new loose end: .*\n\d+ changes\.\nThey are told apart by this: home: click buy\.\n {2}pay is shown only before\.\n/);
+  expect(out).toMatch(
+    /^Written otherwise, 2 changes:\n {2}the piece: “key End → go to last” is gone\.\n {2}home, buy: “click → go to home” instead of “click → go to pay”\.\nDoes otherwise, \d+ changes:\n/
+  );
+  expect(out).toContain('  pay can no longer be reached.\n');
+  expect(out).toMatch(/ {2}new loose end: .*\nThey are told apart by this: home: click buy\.\n {2}pay is shown only before\.\n/);
   expect((await call(['compare', before, before])).out).toMatch(
     /^They do the same: nothing that can be done tells them apart \(\d+ pairs of states looked at\)\.\n$/
   );
+});
+
+test('zany compare names what is written otherwise where nothing is done otherwise', async () => {
+  const at = (x: number) => build({ home: { layers: { buy: { at: [x, 0, 100, 60], threads: [click(go('pay'))] } } }, pay: {} });
+  const [before, after] = [await file('still.json', at(0)), await file('moved.json', at(7))];
+  const { out } = await call(['compare', before, after]);
+  expect(out).toMatch(/^Written otherwise, 1 change:\n {2}Frame home, buy: x 7 instead of 0\.\nThey do the same/);
+  const json = JSON.parse((await call(['compare', before, after, '--format', 'json'])).out) as { written: { scenes: unknown[] } };
+  expect(json.written.scenes).toMatchObject([{ name: 'home', kind: 'changed', looks: [{ before: [{ x: 0 }], after: [{ x: 7 }] }] }]);
+});
+
+test('zany bring-in puts design tokens into a piece, says what is left, and refuses what holds none', async () => {
+  const tokens = join(folder, 'harbour.tokens.json');
+  const sea = { sea: { $type: 'color', $value: '#0b7a75' }, gap: { $type: 'dimension', $value: { value: 4, unit: 'px' } } };
+  await writeFile(tokens, JSON.stringify(sea));
+  const out = join(folder, 'with-tokens.zip');
+  const done = await call(['bring-in', await file('plain.json'), tokens, '--out', out]);
+  expect([done.code, done.out]).toEqual([0, 'Brought in: 1 swatch. Left: 1.\n  left: gap: a dimension has no place in a piece\n']);
+  expect((await call(['export', out, '--to', 'tokens', '--out', join(folder, 'back.tokens.json')])).code).toBe(0);
+  expect(JSON.parse(await readFile(join(folder, 'back.tokens.json'), 'utf8'))).toMatchObject({ colour: { sea: { $value: { hex: '#0b7a75' } } } });
+  await writeFile(tokens, '[]');
+  const refused = await call(['bring-in', out, tokens, '--out', out]);
+  expect([refused.code, refused.err]).toEqual([2, expect.stringContaining('holds no design tokens')]);
+  expect((await call(['bring-in', out, demo, '--out', out])).err).toContain('design tokens (.tokens.json');
 });
 
 test('zany check --watch checks again when the file is written, and waits for one that can be read', async () => {

@@ -1,7 +1,7 @@
-import { audit, compareVersions, count, routeWords, tellApart, type Apart, type Program } from '@zany/core';
+import { audit, compareVersions, count, differenceLines, differencesBetween, routeWords, tellApart, type Apart, type Program } from '@zany/core';
 import { load } from './files.ts';
 
-/** Prints what is otherwise between two versions of a piece, by what they do. */
+/** Prints what is otherwise between two versions of a piece, as they are written and by what they do. */
 export async function compareFiles(
   before: string,
   after: string,
@@ -14,15 +14,20 @@ export async function compareFiles(
   const changes = compareVersions(a!, b!);
   const cuts = [a!, b!].map((one) => one.audit.exploration.cut);
   const apart = tellApart(a!.program, b!.program);
-  if (format === 'json') print(JSON.stringify({ changes, apart, cut: { before: cuts[0], after: cuts[1] } }, null, 2));
+  const written = differencesBetween(a!.program, b!.program);
+  if (format === 'json') print(JSON.stringify({ written, changes, apart, cut: { before: cuts[0], after: cuts[1] } }, null, 2));
   else {
     const said = changes.map(({ kind, sentence }) => (kind === 'new loose end' || kind === 'mended' ? `${kind}: ${sentence}` : sentence));
     const parts = cuts.flatMap((cut, i) => (cut === null ? [] : [`${i === 0 ? before : after} was explored in part: ${cut}.`]));
-    const all = changes.length ? [...said, `${count(changes.length, 'change')}.`] : [];
+    const all = [...listed('Written otherwise', differenceLines(written)), ...listed('Does otherwise', said)];
     print([...all, ...apartWords(a!.program, apart), ...parts].join('\n'));
   }
   return 0;
 }
+
+/** Sentences under a heading that says how many; nothing where there are none. */
+const listed = (heading: string, sentences: readonly string[]): string[] =>
+  sentences.length ? [`${heading}, ${count(sentences.length, 'change')}:`, ...sentences.map((sentence) => `  ${sentence}`)] : [];
 
 /** Whether they do the same, or the shortest that tells them apart. */
 function apartWords(before: Program, apart: Apart): string[] {

@@ -157,6 +157,7 @@ export const noBell: Rule = {
 
 export const words = defineExport({
   kind: 'words',
+  group: 'graph',
   label: 'All words',
   act: 'Save the words',
   ending: '.txt',

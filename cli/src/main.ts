@@ -1,6 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { exportKinds, VERSION, type ExportKind } from '@zany/core';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
+import { bringIn } from './bring-in.ts';
 import { check, checkFormats, checkOnAndOn, type Format } from './check.ts';
 import { compareFiles } from './compare.ts';
 import { exploreFile } from './explore.ts';
@@ -43,7 +44,7 @@ async function main(argv: string[]): Promise<number> {
     );
   program
     .command('compare <before> <after>')
-    .description('say what two versions of a piece do otherwise')
+    .description('say what is written otherwise in two versions of a piece, and what they do otherwise')
     .addOption(new Option('--format <format>', 'how to print it').choices(['text', 'json']).default('text'))
     .addOption(maxStates())
     .action(
@@ -72,7 +73,16 @@ async function main(argv: string[]): Promise<number> {
     .description('write the piece in another form')
     .addOption(new Option('--to <form>', 'the form').choices(Object.keys(exportKinds)).makeOptionMandatory())
     .requiredOption('--out <path>', 'where to write it')
-    .action(async (file: string, { to, out }: { to: ExportKind; out: string }) => void (code = await exportFile(file, to, out, print)));
+    .addOption(new Option('--most <kB>', 'exit code 1 if it is heavier than so many kilobytes').argParser(positive))
+    .action(
+      async (file: string, { to, out, most }: { to: ExportKind; out: string; most?: number }) =>
+        void (code = await exportFile(file, to, out, most, print))
+    );
+  program
+    .command('bring-in <piece> <file>')
+    .description('bring design tokens into a piece')
+    .requiredOption('--out <path>', 'where to write the package')
+    .action(async (piece: string, file: string, { out }: { out: string }) => void (code = await bringIn(piece, file, out, print)));
   await program.parseAsync(argv);
   return code;
 }

@@ -237,11 +237,15 @@ export class Player {
     this.presentation = this.presentation
       ? present(this.presentation, screen, effects, now, { still: reducedMotion(), pointer: this.run!.pointer })
       : atRest(screen);
-    this.isShowing = true;
-    this.view.show(pictureAt(this.presentation, now), this.run!);
-    this.isShowing = false;
+    this.show(now);
     // As of what was drawn: a moment later it may be over, and its last picture is still owed.
     this.moved = now < this.presentation.until;
+  }
+
+  private show(now: number): void {
+    this.isShowing = true;
+    this.view.show(pictureAt(this.presentation!, now), this.run!);
+    this.isShowing = false;
   }
 
   private schedule(): void {
@@ -269,7 +273,7 @@ export class Player {
     }
     const moves = now < this.presentation.until;
     if (moves) this.view.move(pictureAt(this.presentation, now));
-    else if (this.moved) this.view.show(pictureAt(this.presentation, now), this.run);
+    else if (this.moved) this.show(now);
     this.moved = moves;
     if (moves) this.frameRequest = requestAnimationFrame(() => this.tick(plays));
   }

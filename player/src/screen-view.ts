@@ -196,9 +196,19 @@ export class ScreenView {
     let cursor = container.firstElementChild;
     while (cursor && !(cursor as HTMLElement).classList.contains('zany-layer')) cursor = cursor.nextElementSibling;
     for (const { element } of sorted) {
+      // What has the focus would lose it on its way, so all that stands before it goes behind.
+      if (element !== cursor && element.parentElement === container && this.hasFocus(element))
+        for (let next; cursor && cursor !== element; cursor = next) {
+          next = cursor.nextElementSibling;
+          container.append(cursor);
+        }
       if (element === cursor) cursor = cursor.nextElementSibling;
       else container.insertBefore(element, cursor);
     }
+  }
+
+  private hasFocus(element: HTMLElement): boolean {
+    return element.contains((this.root.getRootNode() as Document | ShadowRoot).activeElement);
   }
 
   private viewOf(scene: SceneView, key: string, shown: Shown): LayerView {

@@ -35,7 +35,7 @@ export function writePackage(piece: Piece, assets: AssetBytes): Uint8Array {
 }
 
 /** Zip has no earlier date than this; a fixed one keeps packages comparable. */
-const EPOCH = new Date('1980-01-02T00:00:00Z');
+export const EPOCH = new Date('1980-01-02T00:00:00Z');
 
 /** Reads a package or a bare piece.json. `sha256` gives the hexadecimal digest of bytes; with null digests are not checked. */
 export async function readPackage(

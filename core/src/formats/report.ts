@@ -4,6 +4,7 @@ import { eventWords, routeWords } from '../walk/event-words.ts';
 import { walksOf } from '../edit/commands/walks.ts';
 import { walkKept, type Walked } from '../walk/kept.ts';
 import { count } from '../words.ts';
+import { csvOf } from './csv.ts';
 import { escaped } from './escaped.ts';
 import { placeName, toSarif, type Reported, type SaidOfThread } from './sarif.ts';
 
@@ -105,12 +106,6 @@ const saidArticle = ({ line, place, verdict, note, by }: SaidOfThread) => `
       <p class="soft">${escaped(`${line} · ${place} · ${by}`)}</p>
     </article>`;
 
-/** Begins with what a sheet would take for a formula: it is kept a text by a sign in front. */
-const cell = (text: string) => {
-  const safe = /^[=+\-@\t\r]/.test(text) ? `'${text}` : text;
-  return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
-};
-
 export function toCsv(program: Program, { findings, aside }: Reported): string {
   const row = (found: Finding, reason = '') => [
     found.rule,
@@ -126,7 +121,7 @@ export function toCsv(program: Program, { findings, aside }: Reported): string {
     ...findings.map((found) => row(found)),
     ...aside.map((found) => row(found, found.reason)),
   ];
-  return rows.map((cells) => cells.map(cell).join(',')).join('\r\n') + '\r\n';
+  return csvOf(rows);
 }
 
 type KeptAndWalked = Walked & { readonly name: string; readonly steps: number };

@@ -49,6 +49,12 @@ function toLab(red: number, green: number, blue: number, alpha: number): Lab {
   };
 }
 
+/** A channel, 0 to 1, as two hexadecimal digits. */
+export const pair = (value: number): string =>
+  Math.round(Math.min(1, Math.max(0, value)) * 255)
+    .toString(16)
+    .padStart(2, '0');
+
 /** The nearest `#rrggbb`, with its opacity behind it where it is not whole. */
 export function hexOf({ L, a, b, alpha }: Lab): string {
   const l = (L + 0.3963377774 * a + 0.2158037573 * b) ** 3;
@@ -57,10 +63,6 @@ export function hexOf({ L, a, b, alpha }: Lab): string {
   const red = 4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s;
   const green = -1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s;
   const blue = -0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s;
-  const pair = (value: number) =>
-    Math.round(Math.min(1, Math.max(0, value)) * 255)
-      .toString(16)
-      .padStart(2, '0');
   const body = `#${pair(gamma(Math.max(0, red)))}${pair(gamma(Math.max(0, green)))}${pair(gamma(Math.max(0, blue)))}`;
   return alpha >= 1 ? body : body + pair(alpha);
 }

@@ -1,3 +1,4 @@
+import { isRecord } from '../record.ts';
 import type { Operation } from '../edit/operation.ts';
 import { FORMAT } from './schema.ts';
 
@@ -79,5 +80,3 @@ const escapedText = (value: unknown): unknown =>
 
 const mapped = (record: Document, change: (value: unknown) => unknown): Document =>
   Object.fromEntries(Object.entries(record).map(([key, value]) => [key, change(value)]));
-
-const isRecord = (value: unknown): value is Document => typeof value === 'object' && value !== null && !Array.isArray(value);

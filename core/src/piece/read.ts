@@ -1,3 +1,4 @@
+import { isRecord } from '../record.ts';
 import { strFromU8 } from 'fflate';
 import type { TSchema } from '@sinclair/typebox';
 import { Value, type ValueError } from '@sinclair/typebox/value';
@@ -19,7 +20,7 @@ import { FORMAT, HeadSchema, LIMITS, tableSchemas, type Head, type PieceJson } f
  * be kept, is looked at where it is still text: `readPieceText`.
  */
 export function readPiece(json: unknown): Result<Piece> {
-  if (!isObject(json)) return fail(fault('not-a-piece', [], 'A piece is a JSON object; this is not one.'));
+  if (!isRecord(json)) return fail(fault('not-a-piece', [], 'A piece is a JSON object; this is not one.'));
   const current = migrated(json);
   if (!current) return fail(fault('unknown-format', ['format'], `The format is ${quote(json['format'])}; ${formatWords()} can be read.`));
   const { format: _format, scenes, layers, threads, variables, assets, ...head } = current;
@@ -89,7 +90,7 @@ function assemble(head: Head, raw: Record<TableName, Record<string, Entity>>): R
 }
 
 function tableFault(table: TableName, value: unknown): Fault | null {
-  if (!isObject(value)) return fault('wrong-shape', [table], `“${table}” must be an object of entities by id.`);
+  if (!isRecord(value)) return fault('wrong-shape', [table], `“${table}” must be an object of entities by id.`);
   const entries = Object.entries(value);
   if (entries.length > LIMITS[table])
     return fault('too-large', [table], `There are ${entries.length} ${table}; at most ${LIMITS[table]} can be read.`);
@@ -142,8 +143,6 @@ const choices = (schema: TSchema): string => {
 const unescapePointer = (part: string) => part.replaceAll('~1', '/').replaceAll('~0', '~');
 
 const lowerFirst = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
-
-const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** What is worth quoting; beyond that it would be costly, or too deep to be written at all. */
 const QUOTED = { depth: 20, values: 200 };

@@ -1,3 +1,4 @@
+import { isRecord } from '../record.ts';
 import type { TSchema } from '@sinclair/typebox';
 import { REFERENCE } from '../expression/ast.ts';
 import type { Entity, TableName } from './piece.ts';
@@ -28,7 +29,6 @@ export interface Field {
 }
 
 type Names = ReadonlyMap<string, string>;
-type Holder = Field['holder'];
 type At = Pick<Field, 'holder' | 'root'>;
 
 /** What there is to a schema; null where nothing in it names anything or computes. */
@@ -40,7 +40,7 @@ interface Walker {
 /** Every field in a value that names something or computes, in the order of the schema. */
 export function fieldsIn(schema: TSchema, value: unknown): Field[] {
   const found: Field[] = [];
-  const whole = isHolder(value) ? value : {};
+  const whole = isRecord(value) ? value : {};
   walkerOf(schema)?.visit(value, { holder: whole, root: whole }, [], (field) => found.push(field));
   return found;
 }
@@ -116,8 +116,6 @@ function listWalker(items: TSchema): Walker | null {
   );
 }
 
-const isHolder = (value: unknown): value is Holder => typeof value === 'object' && value !== null && !Array.isArray(value);
-
 function objectWalker(schema: TSchema): Walker | null {
   const fields = Object.entries((schema['properties'] ?? {}) as Record<string, TSchema>).flatMap(([name, inner]) => {
     const walker = walkerOf(inner);
@@ -130,7 +128,7 @@ function objectWalker(schema: TSchema): Walker | null {
   if (fields.length === 0 && !inner && !hasKeys) return null;
   return {
     visit: (value, { root: around }, path, take) => {
-      if (!isHolder(value)) return;
+      if (!isRecord(value)) return;
       const root = isStepOrCue(schema) ? value : around;
       const at = { holder: value, root };
       for (const [name, walker] of fields) if (value[name] !== undefined) walker.visit(value[name], at, [...path, name], take);
@@ -141,7 +139,7 @@ function objectWalker(schema: TSchema): Walker | null {
       }
     },
     rename: (value, names) => {
-      if (!isHolder(value)) return value;
+      if (!isRecord(value)) return value;
       if (record)
         return Object.fromEntries(
           Object.entries(value).map(([key, one]) => [hasKeys ? renamedPath(key, names) : key, inner ? inner.rename(one, names) : one])
@@ -170,7 +168,7 @@ function unionWalker(members: readonly TSchema[]): Walker | null {
   );
   const required = all.map(({ member }) => (member['required'] ?? []) as readonly string[]);
   const memberFor = (value: unknown) => {
-    if (!isHolder(value)) return all.find(({ member }) => member['type'] === typeof value)?.walker ?? null;
+    if (!isRecord(value)) return all.find(({ member }) => member['type'] === typeof value)?.walker ?? null;
     const at = all.findIndex(
       ({ member }, i) =>
         member['type'] === 'object' && fixed[i]!.every(([name, word]) => value[name] === word) && required[i]!.every((name) => name in value)

@@ -104,11 +104,14 @@ export function groundOf(
 }
 
 /** Whether a press can be made beside the frame that is laid over. */
-export function canPressBeside({ program, run }: Running): boolean {
-  if (run.overlays.length === 0) return false;
+export const canPressBeside = (running: Running): boolean => besideOf(running) !== null;
+
+/** Where that is; null where there is no such place. */
+export function besideOf({ program, run }: Running): Point | null {
+  if (run.overlays.length === 0) return null;
   const screen = standingScreen(program, run);
-  for (const point of pointsOver(viewOf(screen))) if (catchOn(screen, run, point).surface === null) return true;
-  return false;
+  for (const point of pointsOver(viewOf(screen))) if (catchOn(screen, run, point).surface === null) return point;
+  return null;
 }
 
 // ── scrolling to it ──────────────────────────────────────────────────────────

@@ -4,11 +4,22 @@ import type { PageParts } from '../html.ts';
 import type { AssetBytes } from '../package.ts';
 import { chart } from './chart.ts';
 import type { ExportForm } from './define.ts';
+import { banner } from './banner.ts';
+import { dot } from './dot.ts';
+import { folder } from './folder.ts';
+import { gherkin } from './gherkin.ts';
+import { graphml } from './graphml.ts';
+import { mermaid } from './mermaid.ts';
+import { fileName } from './names.ts';
+import { npm } from './npm.ts';
 import { page } from './page.ts';
+import { playwright } from './playwright.ts';
+import { threadsTable } from './threads-table.ts';
+import { tokens } from './tokens.ts';
 import { zipped } from './zipped.ts';
 
 /** What a piece can be handed over as, in the order of the desk. To add one: its file, and its line here. */
-const all = [page, zipped, chart] as const;
+const all = [page, folder, banner, zipped, npm, tokens, chart, playwright, gherkin, graphml, dot, mermaid, threadsTable] as const;
 
 export type ExportKind = (typeof all)[number]['kind'];
 
@@ -24,10 +35,6 @@ export function exported(kind: ExportKind, piece: Piece, assets: AssetBytes, par
 /** A file name made of the piece's name. */
 export const exportName = (name: string, kind: ExportKind): string => `${fileName(name)}${exportKinds[kind].ending}`;
 
-/** The name of a piece as that of a file, without an ending. */
-export const fileName = (name: string): string =>
-  name
-    .trim()
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, '-')
-    .replace(/^-+|-+$/g, '') || 'piece';
+export { fileName };
+export { exportGroups, type ExportGroup } from './groups.ts';
+export type { ExportForm };

@@ -1,14 +1,15 @@
 import { onceFor } from '../../once.ts';
 import type { Piece } from '../../piece/piece.ts';
-import { compile } from '../../program/compile.ts';
+import { programOf } from '../audited.ts';
 import { toScxml } from '../scxml.ts';
 import { defineExport } from './define.ts';
 
 /** Made once for a piece, whoever asks for the file and whoever for what it leaves out. */
-const flowOf = onceFor((piece: Piece) => toScxml(compile(piece)));
+const flowOf = onceFor((piece: Piece) => toScxml(programOf(piece)));
 
 export const chart = defineExport({
   kind: 'scxml',
+  group: 'build',
   label: 'State chart',
   act: 'Save the chart',
   ending: '.scxml',

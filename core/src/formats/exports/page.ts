@@ -3,6 +3,7 @@ import { defineExport } from './define.ts';
 
 export const page = defineExport({
   kind: 'html',
+  group: 'run',
   label: 'One HTML file',
   act: 'Save the page',
   ending: '.html',

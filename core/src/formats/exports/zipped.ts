@@ -3,6 +3,7 @@ import { defineExport } from './define.ts';
 
 export const zipped = defineExport({
   kind: 'package',
+  group: 'run',
   label: 'Package',
   act: 'Save the package',
   ending: '.zanythread.zip',
