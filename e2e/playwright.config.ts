@@ -11,7 +11,7 @@ export default defineConfig({
   use: {
     baseURL: process.env['ZANY_URL'] ?? 'http://localhost:5180',
     viewport: { width: 1280, height: 800 },
-    trace: 'retain-on-failure',
+    screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

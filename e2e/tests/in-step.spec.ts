@@ -11,12 +11,14 @@ import { expect, test } from './studio.ts';
 
 const parts = JSON.parse(readFileSync(fileURLToPath(new URL('../../player/dist/page-parts.json', import.meta.url)), 'utf8')) as {
   runtime: string;
+  element: string;
   css: string;
   fonts: Record<string, string>;
 };
 const pageOf = (spec: ComposeSpec) =>
   htmlPage(compose(spec), new Map(), {
     runtime: parts.runtime,
+    element: parts.element,
     css: parts.css,
     fonts: new Map(Object.entries(parts.fonts).map(([family, font]) => [family, new Uint8Array(Buffer.from(font, 'base64'))])),
     hash: (text) => createHash('sha256').update(text, 'utf8').digest('base64'),
@@ -140,12 +142,13 @@ const spec: ComposeSpec = {
   frames: Object.fromEntries(Array.from({ length: 20 }, (_, i) => [`Tide ${i + 1}`, made()])),
 };
 
-test('the stage shows each moment as the exported page does, forward and backward', async ({ studio, page }, info) => {
+test('the stage shows each moment as the exported page does, forward and backward', async ({ studio, page, browser }, info) => {
   test.setTimeout(300_000);
   await page.setViewportSize({ width: 1280, height: 900 });
   await studio.given(spec);
   await page.keyboard.press('m');
-  const other = await page.context().newPage();
+  // A window of its own: a page behind another one is not drawn for seconds.
+  const other = await browser.newPage();
   await other.setViewportSize({ width: SIZE[0], height: SIZE[1] });
   await other.addInitScript(clockByHand);
   mkdirSync(info.outputDir, { recursive: true });

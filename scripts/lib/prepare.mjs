@@ -10,13 +10,13 @@ export function checkNode() {
     throw new Stop(`Node.js 20.19 or later is needed; this is ${process.versions.node}. Install a newer one, then try again.`);
 }
 
-/** Installs the npm packages that the lock file names, when it has changed or they are not there. */
+/** Installs the npm packages that the lock file names, those that build included, when it has changed or they are not there. */
 export async function installPackages() {
   const value = existsSync(join(root, 'node_modules/.package-lock.json')) ? digest(['package-lock.json']) : `absent ${Date.now()}`;
   await once('packages', value, async () => {
     const began = Date.now();
     say('installing npm packages');
-    const { code, output } = await collect('npm', ['ci', '--no-audit', '--no-fund']);
+    const { code, output } = await collect('npm', ['ci', '--include=dev', '--no-audit', '--no-fund']);
     if (code !== 0)
       throw new Stop(
         `${output.trim().split('\n').slice(-8).join('\n')}\n\nThe npm packages could not be installed (above). Is the npm registry reached? Then try again.`
