@@ -1,5 +1,7 @@
 import { fileURLToPath } from 'node:url';
+import { readFile } from 'node:fs/promises';
 import { expect, test, type Studio } from '../tests/studio.ts';
+import { TEN } from '../tests/ten-changes.ts';
 
 const folder = fileURLToPath(new URL('../../docs/screenshots/', import.meta.url));
 
@@ -140,4 +142,20 @@ test('states of a part', async ({ studio, page }) => {
   await page.getByRole('tab', { name: 'States' }).click();
   await page.getByRole('tab', { name: /^Variables/ }).click();
   await shoot(studio, 'states');
+});
+
+test('versions', async ({ page, studio }) => {
+  const headers = { origin: new URL(page.url()).origin };
+  const data = await readFile(new URL('../../demo/pieces/1-ticket-app.zip', import.meta.url));
+  const answer = await page.request.post('/api/packages', { data, headers: { ...headers, 'content-type': 'application/octet-stream' } });
+  const { id } = (await answer.json()) as { id: string };
+  const batches = TEN.map(({ what, operations }, i) => ({ id: `edit-${i}`, name: `${what[0]!.toUpperCase()}${what.slice(1)}`, operations }));
+  await page.request.post(`/api/pieces/${id}/batches`, { data: { batches }, headers });
+  await page.request.put(`/api/pieces/${id}/versions/0`, { data: { name: 'For the harbour master' }, headers });
+  await page.goto(`/p/${id}/hand-over?page=versions&from=0&to=now`);
+  await expect(page.getByText('They are told apart by this')).toBeVisible();
+  await page.getByRole('list', { name: 'Threads that differ' }).evaluate((list) => list.scrollIntoView({ block: 'start' }));
+  await page.mouse.move(700, 500);
+  await page.mouse.wheel(0, -70);
+  await shoot(studio, 'versions');
 });

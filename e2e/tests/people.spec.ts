@@ -68,8 +68,13 @@ test('somebody is invited by a letter, edits, becomes a reviewer, and is taken o
   await guest.goto('/');
   await expect(guest.getByRole('article', { name: 'Shared harbour' })).toContainText('you are its editor');
 
+  await guest.getByRole('link', { name: 'Open Shared harbour' }).click();
+  await expect(guest.getByRole('button', { name: 'New frame' }).first()).toBeVisible();
   await page.reload();
   await hand(page).getByLabel('Role of Odd Vik').selectOption('reviewer');
+  await expect(guest.getByText('Somebody made you a reviewer: you can look, walk and comment.')).toBeVisible();
+  await expect(guest.getByRole('button', { name: 'New frame' })).toHaveCount(0);
+  await guest.goto('/');
   await hand(page).getByText('Who was let in and out').click();
   await expect(hand(page).getByText('made Odd Vik a reviewer, who was an editor before')).toBeVisible();
   await guest.reload();

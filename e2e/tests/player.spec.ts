@@ -11,6 +11,7 @@ import { expect, test as base, type Page } from '@playwright/test';
 
 const parts = JSON.parse(readFileSync(fileURLToPath(new URL('../../player/dist/page-parts.json', import.meta.url)), 'utf8')) as {
   runtime: string;
+  element: string;
   css: string;
   fonts: Record<string, string>;
 };

@@ -110,7 +110,7 @@ test('by phone and by mouse: a task is done, given up, and what was done is told
   await expect(out).toContainText('went from Plan to Aid');
   const task = page.getByRole('region', { name: 'Book a seat and pay for it.' });
   await expect(task.getByRole('img', { name: '1 reached it, 1 gave up, 0 left' })).toBeVisible();
-  await expect(task).toContainText('The shortest way takes 2 steps.');
+  await expect(task).toContainText('The shortest way that was found takes 2 steps.');
   await expect(page.getByRole('region', { name: 'Presses' })).toContainText('1 met nothing');
   expect(await faults(page)).toEqual([]);
   const download = page.waitForEvent('download');

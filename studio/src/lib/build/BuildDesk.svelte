@@ -1,5 +1,16 @@
 <script lang="ts">
-  import { bringInPages, readClip, resolveScreen, threadsAt, type Report, type RunState } from '@zany/core';
+  import {
+    bringInPages,
+    cameInWords,
+    importFor,
+    imports,
+    listWords,
+    readClip,
+    resolveScreen,
+    threadsAt,
+    type Report,
+    type RunState,
+  } from '@zany/core';
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
   import { newId } from '$lib/client/ids';
   import { isMedia, isPicture, uploadPictures } from '$lib/client/pictures';
@@ -112,11 +123,23 @@
   function take(files: readonly File[]) {
     const media = files.filter(isMedia);
     const pictures = files.filter((file) => isPicture(file) && !isMedia(file));
-    for (const file of files.filter((other) => !isPicture(other) && !isMedia(other)))
-      session.notify(`${file.name} is no PNG, JPEG, WebP or SVG picture, and no video or sound.`);
+    const others = files.filter((other) => !isPicture(other) && !isMedia(other));
+    for (const file of others.filter(({ name }) => !importFor(name)))
+      session.notify(`${file.name} is no PNG, JPEG, WebP or SVG picture, no video or sound, and no ${listWords(imports.map(({ label }) => label))}.`);
     if (!session.canEdit) return;
+    for (const file of others.filter(({ name }) => importFor(name))) void readIn(file);
     if (pictures.length) waitingFiles = pictures;
     if (media.length) void send(media, 'layers');
+  }
+
+  /** What is no picture: read by what it is, as one edit; what is left is named. */
+  async function readIn(file: File) {
+    const form = importFor(file.name)!;
+    const read = form.read(session.plain.piece, new Uint8Array(await file.arrayBuffer()), newId);
+    if (!read.ok) return session.notify(`${file.name}: ${read.error.sentence}`);
+    session.edit(`Bring in ${file.name}`, read.value.operations, 'plain');
+    session.notify(cameInWords(read.value));
+    session.refuse(read.value.left.slice(0, 3).map((line) => `${file.name}: ${line}`));
   }
 
   /** As layers an SVG drawing comes in shape by shape, to be changed like anything drawn here. */
@@ -229,7 +252,7 @@
   multiple
   hidden
   data-chooser
-  accept=".png,.jpg,.jpeg,.webp,.svg,.webm,.mp4,.ogg,.mp3,.wav,image/png,image/jpeg,image/webp,image/svg+xml,video/webm,video/mp4,audio/*"
+  accept=".json,.tokens,.png,.jpg,.jpeg,.webp,.svg,.webm,.mp4,.ogg,.mp3,.wav,image/png,image/jpeg,image/webp,image/svg+xml,video/webm,video/mp4,audio/*"
   onchange={(event) => {
     take([...(event.currentTarget.files ?? [])]);
     event.currentTarget.value = '';

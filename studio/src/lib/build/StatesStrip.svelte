@@ -1,12 +1,11 @@
 <script lang="ts">
-  import { addState, compareStates, posed, removeState, statesOf } from '@zany/core';
+  import { addState, compareStates, fieldWords, plainValueWords, posed, removeState, statesOf } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import Popover from '$lib/shared/Popover.svelte';
   import RenameField from '$lib/shared/RenameField.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { fieldWords, valueWords } from './difference-words';
 
   /** The states of the open scene, side by side. A press on a layer in any of them selects it there. */
   let { session }: { session: EditorSession } = $props();
@@ -171,8 +170,8 @@
                 ></td
               >
               <td class="soft pr-2">{fieldWords(difference.field)}</td>
-              <td class="pr-2 tabular-nums">{valueWords(session.piece.head, difference.a)}</td>
-              <td class="tabular-nums">{valueWords(session.piece.head, difference.b)}</td>
+              <td class="pr-2 tabular-nums">{plainValueWords(session.piece.head, difference.a)}</td>
+              <td class="tabular-nums">{plainValueWords(session.piece.head, difference.b)}</td>
             </tr>
           {:else}<tr><td class="soft">Nothing: they look the same.</td></tr>{/each}
         </tbody>

@@ -73,7 +73,8 @@ const isInTime = (operation: Operation) => operation.op === 'set' && operation.t
 export class EditorSession {
   readonly id: string;
   readonly person: Person;
-  readonly role: Role;
+  /** What the person may do with the piece: others can change that while it is open. */
+  role: Role = $state('reviewer');
 
   /** What is shown: the piece with all pending edits, and a drag that is not finished. */
   program: Program = $state.raw(null as unknown as Program);
@@ -683,9 +684,19 @@ export class EditorSession {
       return;
     }
     this.lost = null;
+    this.takeRole(answer.value.role);
     if (answer.value.revision > this.sync.revision) this.change(this.sync.reload(pieceFromTrusted(answer.value.piece), answer.value.revision));
     this.followServer();
     this.queue.retry();
+  }
+
+  private takeRole(role: Role): void {
+    if (role === this.role) return;
+    this.role = role;
+    this.preview(null);
+    this.notify(
+      `Somebody made you ${role === 'reviewer' ? 'a reviewer: you can look, walk and comment' : role === 'editor' ? 'an editor: you can change the piece' : 'an owner of the piece'}.`
+    );
   }
 
   private show(program: Program): void {

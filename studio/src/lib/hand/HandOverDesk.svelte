@@ -8,13 +8,15 @@
   import Exports from './Exports.svelte';
   import People from './People.svelte';
   import ReviewLinks from './ReviewLinks.svelte';
+  import VersionsPage from './versions/VersionsPage.svelte';
 
   const session = useSession();
 
   const pages = [
-    { id: 'files', label: 'Files', Page: Exports },
-    { id: 'review', label: 'Review', Page: ReviewLinks },
-    { id: 'people', label: 'People', Page: People },
+    { id: 'files', label: 'Files', Page: Exports, isWide: false },
+    { id: 'review', label: 'Review', Page: ReviewLinks, isWide: false },
+    { id: 'versions', label: 'Versions', Page: VersionsPage, isWide: true },
+    { id: 'people', label: 'People', Page: People, isWide: false },
   ] as const;
   const open = $derived(pages.find(({ id }) => id === page.url.searchParams.get('page')) ?? pages[0]);
   const show = (id: string) => goto(`?page=${id}`, { keepFocus: true, noScroll: true, replaceState: true });
@@ -36,8 +38,8 @@
 </script>
 
 <main class="linen-ground scroll h-full">
-  <div class="mx-auto grid max-w-[1080px] grid-cols-[300px_minmax(0,1fr)] gap-12 px-10 py-10">
-    <div class="flex flex-col items-center gap-3">
+  <div class="mx-auto grid gap-12 px-10 py-10 {open.isWide ? 'max-w-[1280px] grid-cols-1' : 'max-w-[1080px] grid-cols-[300px_minmax(0,1fr)]'}">
+    <div class="flex flex-col items-center gap-3 {open.isWide ? 'hidden' : ''}">
       <span class="rounded-lg shadow-xl"><Thumb scene={start} assetUrl={session.assetUrl} width={280} height={440} radius={10} /></span>
       <p class="soft text-center">
         {count(session.program.frames.length, 'frame')}, {count(session.piece.threads.size, 'thread')}, {count(pictures.length, 'picture')} ({sizeWords(

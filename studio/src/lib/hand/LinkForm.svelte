@@ -2,14 +2,16 @@
   import { checkTypes, parseExpression, scopeFor, storeExpression, typesIn } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import { useSession } from '$lib/shared/desk.svelte';
-  import type { LinkWish, ReviewTask } from '$lib/shared/types';
+  import type { LinkWish, PieceVersion, ReviewTask } from '$lib/shared/types';
 
   interface Props {
     isBusy: boolean;
+    /** Versions that have a name. */
+    named: readonly PieceVersion[];
     onmake: (body: LinkWish & { password: string | null }) => void;
     onclose: () => void;
   }
-  let { isBusy, onmake, onclose }: Props = $props();
+  let { isBusy, named, onmake, onclose }: Props = $props();
 
   const session = useSession();
   const frames = $derived(session.program.frames.map((id) => session.program.scenes.get(id)!.scene));
@@ -29,7 +31,8 @@
   let may: LinkWish['may'] = $state('comment');
   let start = $state('');
   let bundle = $state('');
-  let isFixed = $state(false);
+  /** `latest`, `now`, or the revision of a version that has a name. */
+  let shows = $state('latest');
   let days = $state('14');
   let password = $state('');
   let hints = $state(true);
@@ -65,13 +68,14 @@
     problem = typeof wrong === 'string' ? wrong : '';
     if (problem) return;
     // What is frozen is what is on the screen.
-    if (isFixed && !(await session.whenSaved())) return void (problem = 'Some changes are not saved yet. Try again when the server is reached.');
+    if (shows === 'now' && !(await session.whenSaved()))
+      return void (problem = 'Some changes are not saved yet. Try again when the server is reached.');
     onmake({
       name: name.trim(),
       may,
       start: start || null,
       bundle: bundle || null,
-      revision: isFixed ? session.savedRevision : null,
+      revision: shows === 'latest' ? null : shows === 'now' ? session.savedRevision : Number(shows),
       hints,
       tasks: tasks as ReviewTask[],
       expires: days === '' ? null : new Date(Date.now() + Number(days) * 24 * 3600 * 1000).toISOString(),
@@ -131,7 +135,12 @@
     >
   </div>
   <label class="flex items-center gap-2"
-    ><input type="checkbox" bind:checked={isFixed} /> Stays as it is now, whatever is changed later; else it shows the latest</label
+    ><span class="soft">Shows</span>
+    <select class="field h-8" bind:value={shows} aria-label="Shows">
+      <option value="latest">the latest, whatever is changed</option>
+      <option value="now">the piece as it is now, whatever is changed later</option>
+      {#each named as { revision, name: version } (revision)}<option value={String(revision)}>the version “{version}”</option>{/each}
+    </select></label
   >
   {#if may !== 'look'}
     <label class="flex items-center gap-2"

@@ -142,7 +142,9 @@
           </div>
           <p>
             {#if one.steps !== null}Those who got there took {rounded(one.steps)} steps and {seconds(one.ms!)} at the median.{/if}
-            {one.shortest === null ? 'No shortest way was found to hold them against.' : `The shortest way takes ${count(one.shortest, 'step')}.`}
+            {one.shortest === null
+              ? 'No shortest way was found to hold them against.'
+              : `The shortest way that was found takes ${count(one.shortest, 'step')}.`}
             {one.nothing ? `${count(one.nothing, 'press', 'presses')} met nothing on the way.` : ''}
           </p>
           <StepChart goes={one.goes} shortest={one.shortest} nameOf={(holder) => results.holders.find(({ id }) => id === holder)?.name ?? ''} />

@@ -4,16 +4,20 @@
   import { useSession } from '$lib/shared/desk.svelte';
   import { roleMay, type LinkMay } from '$lib/shared/rights';
   import { dayOf } from '$lib/shared/moments';
-  import type { ReviewLink } from '$lib/shared/types';
+  import type { PieceVersion, ReviewLink } from '$lib/shared/types';
   import { Asked } from './asking.svelte';
   import CopyField from './CopyField.svelte';
   import LinkForm from './LinkForm.svelte';
   import QrCode from './QrCode.svelte';
   import Results from './Results.svelte';
+  import { versionName } from './versions/version-words';
 
   const session = useSession();
   const mayMake = roleMay(session.role, 'make links');
   const links = mayMake ? new Asked<{ links: ReviewLink[] }>(session, 'links') : null;
+
+  const versions = mayMake ? new Asked<{ versions: PieceVersion[] }>(session, 'versions') : null;
+  const named = $derived((versions?.value?.versions ?? []).filter(({ name }) => name !== null));
 
   let isMaking = $state(false);
   /** The link that is shown whole. */
@@ -31,7 +35,7 @@
     const parts = [
       mayWords[link.may],
       link.bundle === null ? '' : `frames of ${bundles[link.bundle]?.name ?? 'a bundle that is gone'}`,
-      link.revision === null ? '' : `as of revision ${link.revision}`,
+      link.revision === null ? '' : `the version ${versionName(link.revision, versions?.value?.versions ?? null)}`,
       link.tasks.length ? count(link.tasks.length, 'task') : '',
       link.hasPassword ? 'with a password' : '',
       link.withdrawn ? 'withdrawn' : link.expires ? `${isOver(link) ? 'ended' : 'until'} ${dayOf(link.expires)}` : '',
@@ -54,7 +58,7 @@
 {:else}
   <div class="flex flex-col gap-5">
     {#if isMaking}
-      <LinkForm isBusy={links.isBusy} onmake={make} onclose={() => (isMaking = false)} />
+      <LinkForm isBusy={links.isBusy} {named} onmake={make} onclose={() => (isMaking = false)} />
     {:else}
       <div class="flex items-center gap-4">
         <button class="act act-go h-9" onclick={() => (isMaking = true)} disabled={session.program.frames.length === 0}>New review link</button>

@@ -152,6 +152,10 @@ const requests: Record<string, (world: World) => Promise<Asked> | Asked> = {
     await setDeleted(owner, id, true);
     return {};
   },
+  'GET /api/pieces/[id]/versions/[revision]': () => ({ params: { revision: '0' } }),
+  'PUT /api/pieces/[id]/versions/[revision]': () => ({ params: { revision: '0' }, body: { name: 'First round' } }),
+  'DELETE /api/pieces/[id]/versions/[revision]': () => ({ params: { revision: '0' } }),
+  'GET /api/pieces/[id]/versions/[revision]/edits': () => ({ params: { revision: '0' } }),
   'POST /api/pieces/[id]/walked': () => ({ body: { walked } }),
 };
 

@@ -56,5 +56,8 @@ export const routeRights: Readonly<Record<string, Readonly<Record<string, Deed |
   '/api/pieces/[id]/pad-keys/[key]': { DELETE: 'make links' },
   '/api/pieces/[id]/presence': { POST: 'say where one is' },
   '/api/pieces/[id]/restore': { POST: 'delete' },
+  '/api/pieces/[id]/versions': { GET: 'see versions' },
+  '/api/pieces/[id]/versions/[revision]': { GET: 'see versions', PUT: 'name versions', DELETE: 'name versions' },
+  '/api/pieces/[id]/versions/[revision]/edits': { GET: 'see versions' },
   '/api/pieces/[id]/walked': { GET: 'walk', POST: 'walk', DELETE: 'walk' },
 };

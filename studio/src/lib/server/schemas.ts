@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { linkMay, roles } from '$lib/shared/rights';
 import { MOST_COMMENT } from '$lib/shared/types';
 import { PASSWORD } from './passwords';
+import { Refusal } from './refusal';
 import type { NewComment } from './services/comments';
 
 /** What forms and requests are made of, with the sentences for what is wrong. */
@@ -71,3 +72,10 @@ export const commentSchema = Joi.object<NewComment>({
   place: placeSchema.allow(null).required(),
   body: bodySchema.required(),
 });
+
+/** A revision as an address names it. */
+export function revisionIn(text: string): number {
+  const revision = /^\d{1,9}$/.test(text) ? Number(text) : NaN;
+  if (Number.isNaN(revision)) throw new Refusal('bad-request', 'A version is named by the number of its last edit.', ['revision']);
+  return revision;
+}

@@ -105,13 +105,19 @@ export interface ThumbPaint {
   readonly assetUrl: (asset: string) => string;
   /** Pixels of the picture for one CSS pixel of the screen. */
   readonly scale: number;
+  /** It is painted smaller rather than with more pixels than this. */
+  readonly mostPixels?: number;
 }
 
 export type Picture = OffscreenCanvas;
 
 /** A canvas with a screen on it; whoever waits is told when pictures and fonts that it lacks have come. `lacks` hears of each of them. */
-function painted({ screen, assetUrl, scale: wanted }: ThumbPaint, again: Listener, lacks: Listener = () => undefined): Picture | null {
-  const scale = Math.min(wanted, Math.sqrt(MOST_PIXELS / (screen.width * screen.height)));
+function painted(
+  { screen, assetUrl, scale: wanted, mostPixels = MOST_PIXELS }: ThumbPaint,
+  again: Listener,
+  lacks: Listener = () => undefined
+): Picture | null {
+  const scale = Math.min(wanted, Math.sqrt(mostPixels / (screen.width * screen.height)));
   const canvas = new OffscreenCanvas(Math.max(1, Math.round(screen.width * scale)), Math.max(1, Math.round(screen.height * scale)));
   const context = canvas.getContext('2d', { willReadFrequently: true });
   if (!context) return null;

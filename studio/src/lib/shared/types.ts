@@ -280,3 +280,27 @@ export const MOST_WALK_NOTE = 500;
 export interface WalkedByOther extends WalkedBranch {
   readonly by: string;
 }
+
+/** A version of a piece that is worth listing. */
+export interface PieceVersion {
+  readonly revision: number;
+  /** When it came about. */
+  readonly at: string;
+  /** The last edit in it and who made it; null at the beginning, and for people who are gone. */
+  readonly last: string | null;
+  readonly by: string | null;
+  /** The name it was given, and by whom. */
+  readonly name: string | null;
+  readonly keptBy: string | null;
+  /** The edit that replaced a lot, before which it stood. */
+  readonly before: string | null;
+  /** Edits since the version listed before it. */
+  readonly edits: number;
+}
+
+export interface PieceEdit {
+  readonly revision: number;
+  readonly at: string;
+  readonly name: string;
+  readonly by: string | null;
+}

@@ -157,7 +157,13 @@ class Stream {
       const { type: _type, ...presence } = told;
       this.write(eventOf('presence', presence satisfies Presence));
     } else if (told.type === 'rights' && (told.person === this.person || (told.piece !== undefined && this.at.has(told.piece))))
-      void this.checkRights();
+      void this.rightsChanged(told);
+  }
+
+  /** Whoever still sees the piece may do something else with it now: it is opened anew. */
+  private async rightsChanged({ piece, person }: Extract<Told, { type: 'rights' }>): Promise<void> {
+    await this.checkRights();
+    if (piece !== undefined && this.at.has(piece) && (person === undefined || person === this.person)) this.behind(piece);
   }
 
   /** Who was signed out gets nothing any more, and nobody gets a piece that he may not see now. */

@@ -39,10 +39,12 @@ async function insertPiece(person: Person, id: string, name: string, document: s
   await database().query('INSERT INTO snapshots (piece_id, revision, body) VALUES ($1, 0, $2)', { bind: [id, document], transaction });
 }
 
-export async function duplicatePiece(who: Principal, id: string): Promise<string> {
+/** Makes a copy of a piece as it is, or as it was at a revision. */
+export async function duplicatePiece(who: Principal, id: string, revision: number | null = null): Promise<string> {
   const { row, person } = await memberAccess(who, id, 'copy');
+  if (revision !== null && revision > row.revision) throw new Refusal('not-found', 'There is no such version.', ['revision']);
   const [copy, name] = [newId(), `${cutText(row.name, 112)} copy`];
-  const made = await heavy('copy', { document: await documentAt(id, row.revision), id: copy, name }, 'This piece');
+  const made = await heavy('copy', { document: await documentAt(id, revision ?? row.revision), id: copy, name }, 'This piece');
   await database().transaction(async (transaction) => {
     await insertPiece(person, copy, name, made.document, transaction);
     await PieceAssetRow.bulkCreate(

@@ -223,8 +223,11 @@ async function applyAll(transaction: Transaction, piece: string, revision: numbe
 /** One statement for the log, one for the piece with the word to other servers. */
 async function keep(transaction: Transaction, piece: string, revision: number, name: string, news: readonly FollowedText[]): Promise<void> {
   await database().query(
-    `INSERT INTO batches (piece_id, revision, id, person_id, name, operations, created_at)
-     SELECT $1, r, i, p, n, o::jsonb, now() FROM unnest($2::int[], $3::text[], $4::text[], $5::text[], $6::text[]) AS t (r, i, p, n, o)`,
+    `WITH sent AS MATERIALIZED (
+       SELECT r, i, p, n, o::jsonb AS o FROM unnest($2::int[], $3::text[], $4::text[], $5::text[], $6::text[]) AS t (r, i, p, n, o)
+     )
+     INSERT INTO batches (piece_id, revision, id, person_id, name, operations, size, created_at)
+     SELECT $1, r, i, p, n, o, jsonb_array_length(o), now() FROM sent`,
     {
       bind: [
         piece,

@@ -63,8 +63,9 @@ function cardOf(piece: Piece): Card {
 
 // ── exports ───────────────────────────────────────────────────────────────────
 
-const pageParts = ({ runtime, css, fonts }: PartsText): PageParts => ({
+const pageParts = ({ runtime, element, css, fonts }: PartsText): PageParts => ({
   runtime,
+  element,
   css,
   fonts: new Map(Object.entries(fonts).map(([family, base64]) => [family, Buffer.from(base64, 'base64')])),
   hash: (text) => createHash('sha256').update(text).digest('base64'),

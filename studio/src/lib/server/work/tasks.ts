@@ -94,6 +94,7 @@ export type TrailRun = Pick<ResultTrail, 'from' | 'steps' | 'reached' | 'ms'>;
 
 export interface PartsText {
   readonly runtime: string;
+  readonly element: string;
   readonly css: string;
   readonly fonts: Readonly<Record<string, string>>;
 }

@@ -1,0 +1,234 @@
+import { execFile } from 'node:child_process';
+import { createServer } from 'node:http';
+import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { expect, test, type Page } from '@playwright/test';
+import { readPackage, unwrap, writePackage } from '@zany/core';
+import { compose, richPiece } from '@zany/core/testing';
+import { unzipSync } from 'fflate';
+import { build } from 'vite';
+
+/** What is handed over for others' programs works there: tests run, folders are served, packages are bundled. */
+
+const root = join(import.meta.dirname, '../..');
+const run = promisify(execFile);
+const demos = ['ticket-app', 'crossing-chart', 'summer-banner', 'day-trip', 'pier-kiosk', 'tide-lesson', 'lamplight-banner', 'harbour-clock'];
+
+/** Random pieces whose routes need a group got at by what is outside of it, a long press, odd keys, a frame laid over, focus and time. */
+const RICH = [3, 14, 27, 50, 56, 99];
+
+/** A folder of its own, from which the packages of this one are found. */
+const folder = join(import.meta.dirname, '../.handed-out');
+test.beforeAll(() => mkdir(folder, { recursive: true }));
+test.afterAll(() => rm(folder, { recursive: true, force: true }));
+
+const zany = (...args: string[]) => run(join(root, 'zany'), args);
+
+async function exported(piece: string, kind: string, name: string): Promise<Uint8Array> {
+  const out = join(folder, name);
+  await zany('export', piece, '--to', kind, '--out', out);
+  return readFile(out);
+}
+
+const CONFIG = `import { defineConfig } from '@playwright/test';
+export default defineConfig({ testDir: '.', outputDir: 'results', workers: 1, reporter: 'line', timeout: 90_000, use: { launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] } } });
+`;
+
+/** Runs tests that were handed over; what they print. */
+async function runTests(at: string): Promise<{ readonly passes: boolean; readonly out: string }> {
+  await writeFile(join(at, 'playwright.config.ts'), CONFIG);
+  const program = join(root, 'node_modules/@playwright/test/cli.js');
+  return run(process.execPath, [program, 'test', '--config', join(at, 'playwright.config.ts')], { cwd: at, timeout: 400_000 }).then(
+    ({ stdout }) => ({ passes: true, out: stdout }),
+    (error: { stdout?: string }) => ({ passes: false, out: error.stdout ?? String(error) })
+  );
+}
+
+/** Serves files by name; gives the address, and what ends it. */
+async function serve(
+  files: (name: string) => Promise<Uint8Array | undefined> | Uint8Array | undefined
+): Promise<{ readonly address: string; readonly stop: () => void }> {
+  const types: Record<string, string> = { html: 'text/html', js: 'text/javascript', css: 'text/css', svg: 'image/svg+xml', woff2: 'font/woff2' };
+  const server = createServer((request, response) => {
+    const name = new URL(request.url!, 'http://localhost').pathname.slice(1) || 'index.html';
+    void Promise.resolve(files(name)).then((bytes) => {
+      response.writeHead(bytes ? 200 : 404, { 'content-type': types[name.split('.').at(-1)!] ?? 'application/octet-stream' });
+      response.end(bytes);
+    });
+  });
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+  return { address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, stop: () => server.close() };
+}
+
+function problemsOf(page: Page): string[] {
+  const problems: string[] = [];
+  page.on('pageerror', ({ message }) => problems.push(message));
+  page.on('console', (message) => message.type() === 'error' && problems.push(message.text()));
+  return problems;
+}
+
+test('tests that are handed over pass against every demo page, and fail after a planted fault', async () => {
+  test.setTimeout(600_000);
+  const at = join(folder, 'walks');
+  await mkdir(at, { recursive: true });
+  for (const [i, name] of demos.entries()) {
+    const piece = join(root, `demo/pieces/${i + 1}-${name}.zip`);
+    await exported(piece, 'playwright', `walks/${name}.spec.ts`);
+    await exported(piece, 'html', `walks/${name}.html`);
+  }
+  for (const seed of RICH) {
+    const name = `rich-${seed}`;
+    const piece = richPiece(seed);
+    await writeFile(join(folder, `${name}.zip`), writePackage({ ...piece, head: { ...piece.head, name } }, new Map()));
+    await exported(join(folder, `${name}.zip`), 'playwright', `walks/${name}.spec.ts`);
+    await exported(join(folder, `${name}.zip`), 'html', `walks/${name}.html`);
+  }
+  const all = await runTests(at);
+  expect(all.passes, all.out).toBe(true);
+  expect(all.out).toMatch(/\d{2} passed/);
+
+  const faulty = join(folder, 'faulty');
+  await mkdir(faulty, { recursive: true });
+  const { piece, assets } = unwrap(await readPackage(await readFile(join(root, 'demo/pieces/1-ticket-app.zip')), null));
+  const pay = [...piece.threads.values()].find(({ owner }) => piece.layers.get(owner)?.name === 'Pay now')!;
+  const astray = {
+    ...pay,
+    branches: [{ steps: [{ do: 'go' as const, target: { to: 'frame' as const, frame: 'frame6' }, transition: { type: 'cut' as const } }] }],
+  };
+  await writeFile(join(folder, 'faulty.zip'), writePackage({ ...piece, threads: piece.threads.set(pay.id, astray as typeof pay) }, assets));
+  await exported(join(folder, 'faulty.zip'), 'html', 'faulty/ticket-app.html');
+  await exported(join(root, 'demo/pieces/1-ticket-app.zip'), 'playwright', 'faulty/ticket-app.spec.ts');
+  const one = await runTests(faulty);
+  expect(one.passes).toBe(false);
+  expect(one.out).toContain('"frame6"');
+});
+
+test('a page as a folder runs from a web server under its own policy', async ({ page }) => {
+  const problems = problemsOf(page);
+  const files = unzipSync(await exported(join(root, 'demo/pieces/1-ticket-app.zip'), 'folder', 'folder.zip'));
+  const { address, stop } = await serve((name) => files[name]);
+  await page.goto(address);
+  await page.getByRole('button', { name: 'Plan a trip' }).click();
+  await expect(page.locator('[data-frame="frame2"]')).toBeVisible();
+  expect(await page.evaluate(() => [...document.images].filter((image) => image.naturalWidth === 0).length)).toBe(0);
+  expect(problems).toEqual([]);
+  stop();
+});
+
+test('flowcharts are read by their own reader', async ({ page }) => {
+  await page.goto('about:blank');
+  await page.addScriptTag({ path: join(root, 'node_modules/mermaid/dist/mermaid.min.js') });
+  const odd = compose({
+    name: 'Odd',
+    frames: { 'A "b" <i>#1;': { layers: { 'x | y': { at: [0, 0, 90, 40], lines: ['click → open https://kittiwake.example/?a=1&b=%22'] } } } },
+  });
+  await writeFile(join(folder, 'odd.zip'), writePackage(odd, new Map()));
+  for (const piece of [join(folder, 'odd.zip'), ...demos.map((name, i) => join(root, `demo/pieces/${i + 1}-${name}.zip`))]) {
+    const text = new TextDecoder().decode(await exported(piece, 'mermaid', 'flow.mmd'));
+    const parsed = await page.evaluate(
+      (source) => (window as unknown as { mermaid: { parse: (text: string) => Promise<{ diagramType: string }> } }).mermaid.parse(source),
+      text
+    );
+    expect(parsed.diagramType).toMatch(/^flowchart/);
+  }
+});
+
+test('a banner opens the address it is given, its own without one, and none that is no web address', async ({ page, context }) => {
+  const piece = compose({
+    size: [300, 250],
+    frames: {
+      Banner: {
+        size: [300, 250],
+        layers: { Book: { at: [0, 0, 300, 250], text: 'Book', lines: ['click → open https://kittiwake.example/own in new tab'] } },
+      },
+    },
+  });
+  await writeFile(join(folder, 'banner.zip'), writePackage(piece, new Map()));
+  const html = await exported(join(folder, 'banner.zip'), 'banner', 'banner.html');
+  const { address, stop } = await serve(() => html);
+  await context.route(/^https:/, (route) => route.fulfill({ contentType: 'text/html', body: '<title>Opened</title>' }));
+  for (const [query, wanted] of [
+    ['?clickTag=https%3A%2F%2Fharbour.example%2Fexit%3Fid%3D7', 'https://harbour.example/exit?id=7'],
+    ['', 'https://kittiwake.example/own'],
+    ['?clickTag=javascript%3Aalert(1)', 'https://kittiwake.example/own'],
+  ] as const) {
+    await page.goto(`${address}/${query}`);
+    const opening = context.waitForEvent('page');
+    await page.locator('[data-layer]').first().click();
+    const opened = await opening;
+    await opened.waitForURL(wanted);
+    await opened.close();
+  }
+  await expect(page.locator('meta[name="ad.size"]')).toHaveAttribute('content', 'width=300,height=250');
+  stop();
+  await expect(zany('export', join(folder, 'banner.zip'), '--to', 'banner', '--out', join(folder, 'b.html'), '--most', '20')).rejects.toMatchObject({
+    code: 1,
+  });
+  expect((await zany('export', join(folder, 'banner.zip'), '--to', 'banner', '--out', join(folder, 'b.html'), '--most', '900')).stdout).toMatch(
+    /of 900 kB\n$/
+  );
+});
+
+test('the package for npm is bundled with an application and runs in it', async ({ page }) => {
+  const problems = problemsOf(page);
+  const files = unzipSync(await exported(join(root, 'demo/pieces/1-ticket-app.zip'), 'npm', 'npm.zip'));
+  const at = join(folder, 'app');
+  await mkdir(join(at, 'node_modules/ticket-app'), { recursive: true });
+  for (const [name, bytes] of Object.entries(files)) await writeFile(join(at, 'node_modules/ticket-app', name), bytes);
+  await writeFile(
+    join(at, 'index.html'),
+    '<!doctype html><title>App</title><link rel="icon" href="data:,"><main></main><script type="module" src="main.js"></script>'
+  );
+  await writeFile(
+    join(at, 'main.js'),
+    `import { makePiece } from 'ticket-app';
+const piece = makePiece();
+piece.style.cssText = 'display: block; width: 390px; height: 844px';
+piece.addEventListener('zany-frame', ({ detail }) => (document.title = detail));
+document.querySelector('main').append(piece);
+`
+  );
+  await build({ root: at, logLevel: 'error', configFile: false });
+  const { address, stop } = await serve((name) => readFile(join(at, 'dist', name)).catch(() => undefined));
+  await page.goto(address);
+  await expect(page).toHaveTitle('Harbour');
+  await page.getByRole('button', { name: 'Plan a trip' }).click();
+  await expect(page).toHaveTitle('Sailings');
+  expect(problems).toEqual([]);
+  stop();
+});
+
+test('what has the focus keeps it where layers come to stand in another order', async ({ page }) => {
+  const problems = problemsOf(page);
+  const piece = compose({
+    frames: {
+      home: {
+        layers: {
+          Down: { at: [0, 0, 200, 60], text: 'Down', lines: ['click → move this by 0, 300 · 200 ms linear'] },
+          One: { at: [0, 80, 200, 60], text: 'One', lines: ['click → go to back'] },
+          Two: {
+            at: [0, 160, 200, 60],
+            text: 'Two',
+            lines: ['focus → move One by 0, 200 · 100 ms linear', 'blur → move One by 0, -200 · 100 ms linear'],
+          },
+        },
+      },
+    },
+  });
+  await writeFile(join(folder, 'focus.zip'), writePackage(piece, new Map()));
+  const html = await exported(join(folder, 'focus.zip'), 'html', 'focus.html');
+  const { address, stop } = await serve(() => html);
+  await page.goto(address);
+  await page.getByRole('button', { name: 'Down' }).focus();
+  await page.keyboard.press('Enter');
+  await page.waitForTimeout(600);
+  const order = () => page.locator('[data-layer]').evaluateAll((all) => all.map((one) => one.textContent));
+  expect(await order()).toEqual(['One', 'Two', 'Down']);
+  await expect(page.getByRole('button', { name: 'Down' })).toBeFocused();
+  await page.keyboard.press('Shift+Tab');
+  await page.waitForTimeout(400);
+  expect(problems).toEqual([]);
+  stop();
+});

@@ -1,0 +1,163 @@
+<script lang="ts">
+  import { count, fileName, framesPerSecond, scenesOf } from '@zany/core';
+  import { useSession } from '$lib/shared/desk.svelte';
+  import { download, sizeWords } from '$lib/shared/download';
+  import { Making } from './film.svelte';
+  import { shotsOfFrames, shotsOfTimeline, type Shot } from './making';
+
+  /** Frames as pictures, and timelines as films, made in this browser from what the stage shows. */
+  const session = useSession();
+  const SCALES = [1, 2, 3] as const;
+  /** Pictures of one film at most. */
+  const MOST = 2000;
+
+  const frames = $derived(session.program.frames.map((id) => session.program.scenes.get(id)!.scene));
+  const bundles = $derived(Object.entries(session.piece.head.bundles ?? {}));
+  const timed = $derived(
+    (['frame', 'part', 'sheet'] as const).flatMap((use) => scenesOf(session.piece, use)).filter(({ timeline }) => timeline !== undefined)
+  );
+
+  /** `all`, `bundle ID` or `frame ID`. */
+  let which = $state('all');
+  let withStates = $state(false);
+  let scale = $state(2);
+
+  let scene = $state('');
+  let from = $state(1);
+  let to = $state<number | null>(null);
+  let every = $state(1);
+  let filmScale = $state(1);
+  let form: 'gif' | 'png' = $state('gif');
+
+  const filmed = $derived(timed.find(({ id }) => id === scene) ?? timed[0] ?? null);
+  const length = $derived(filmed?.timeline?.length ?? 1);
+  const last = $derived(Math.min(to ?? length, length));
+  const rate = $derived(framesPerSecond(session.program));
+  const pictures = $derived(Math.max(0, Math.floor((last - from) / every) + 1));
+
+  let making: Making | null = $state.raw(null);
+  let done: { what: 'pictures' | 'film'; name: string; size: number } | null = $state.raw(null);
+
+  const chosen = $derived(
+    new Set(
+      frames
+        .filter(({ id, bundle }) => which === 'all' || which === `frame ${id}` || (bundle !== undefined && which === `bundle ${bundle}`))
+        .map(({ id }) => id)
+    )
+  );
+
+  async function make(what: 'pictures' | 'film', shots: readonly Shot[]) {
+    const wish = { shots, assetUrl: session.assetUrl, scale: what === 'film' ? filmScale : scale };
+    const own = (making = new Making());
+    done = null;
+    const isGif = what === 'film' && form === 'gif';
+    try {
+      const file = isGif ? await own.gif(wish, rate / every, filmed!.timeline!.loop === true) : await own.pictures(wish);
+      if (!file) return;
+      const about = what === 'film' ? ` ${filmed!.name}` : '';
+      const name = `${fileName(session.piece.head.name + about)}${isGif ? '.gif' : '.png.zip'}`;
+      download(new Blob([file as BlobPart], { type: isGif ? 'image/gif' : 'application/zip' }), name);
+      done = { what, name, size: file.length };
+    } catch (error) {
+      session.notify(`It could not be made: ${(error as Error).message}`);
+    } finally {
+      making = null;
+    }
+  }
+
+  const savePictures = () => make('pictures', shotsOfFrames(session.program, chosen, withStates));
+  const saveFilm = () => filmed && make('film', shotsOfTimeline(session.program, filmed.id, from - 1, last - 1, every));
+</script>
+
+{#snippet doing(what: 'pictures' | 'film')}
+  {#if done?.what === what}<p class="text-[13px] text-[var(--teal)]" role="status">{done.name}: {sizeWords(done.size)}, in your downloads</p>{/if}
+{/snippet}
+
+<section class="flex flex-col" aria-label="Pictures and films">
+  <h3 class="mb-2 text-[17px]">Pictures and films</h3>
+  {#if making}
+    <p class="mb-3 flex items-center gap-3" role="status">
+      <progress class="progress w-[200px]" value={making.done} max={making.all} aria-label="Pictures made"></progress>
+      {making.done} of {making.all}
+      <button class="chip" onclick={() => making?.stop()}>stop</button>
+    </p>
+  {/if}
+  <section class="flex items-center gap-5 border-t border-dashed border-[var(--gold)] py-3" aria-label="Pictures of frames">
+    <div class="flex min-w-0 flex-1 flex-col gap-2">
+      <h4 class="text-[15px] font-bold">Pictures of frames</h4>
+      <div class="flex flex-wrap items-center gap-3">
+        <select class="field h-8 max-w-[220px]" bind:value={which} aria-label="Which frames">
+          <option value="all">all frames</option>
+          {#each bundles as [id, { name }] (id)}<option value="bundle {id}">the bundle {name}</option>{/each}
+          {#each frames as { id, name } (id)}<option value="frame {id}">{name}</option>{/each}
+        </select>
+        <label class="flex items-center gap-1.5"><input type="checkbox" bind:checked={withStates} /> in each of their states</label>
+        <label class="flex items-center gap-1.5"
+          >size <select class="field h-8" bind:value={scale} aria-label="Size of the pictures"
+            >{#each SCALES as one (one)}<option value={one}>{one}×</option>{/each}</select
+          ></label
+        >
+      </div>
+      {@render doing('pictures')}
+    </div>
+    <button class="act act-go h-9" disabled={making !== null || chosen.size === 0} onclick={savePictures}>Save the pictures</button>
+  </section>
+  {#if filmed}
+    <section class="flex items-center gap-5 border-t border-dashed border-[var(--gold)] py-3" aria-label="Film of a timeline">
+      <div class="flex min-w-0 flex-1 flex-col gap-2">
+        <h4 class="text-[15px] font-bold">Film of a timeline</h4>
+        <div class="flex flex-wrap items-center gap-3">
+          <select
+            class="field h-8 max-w-[220px]"
+            value={filmed.id}
+            onchange={(event) => ([scene, from, to] = [event.currentTarget.value, 1, null])}
+            aria-label="Whose timeline"
+          >
+            {#each timed as { id, name } (id)}<option value={id}>{name}</option>{/each}
+          </select>
+          <label class="flex items-center gap-1.5"
+            >from <input class="field h-8 w-[64px]" type="number" min="1" max={last} bind:value={from} aria-label="From timeline frame" /></label
+          >
+          <label class="flex items-center gap-1.5"
+            >to <input
+              class="field h-8 w-[64px]"
+              type="number"
+              min={from}
+              max={length}
+              value={last}
+              onchange={(event) => (to = event.currentTarget.valueAsNumber || null)}
+              aria-label="To timeline frame"
+            /></label
+          >
+          <label class="flex items-center gap-1.5"
+            >every <select class="field h-8" bind:value={every} aria-label="Which of them"
+              >{#each [1, 2, 3, 4] as one (one)}<option value={one}>{['', 'frame', 'second', 'third', 'fourth'][one]}</option>{/each}</select
+            ></label
+          >
+          <label class="flex items-center gap-1.5"
+            >size <select class="field h-8" bind:value={filmScale} aria-label="Size of the film"
+              >{#each SCALES as one (one)}<option value={one}>{one}×</option>{/each}</select
+            ></label
+          >
+          <label class="flex items-center gap-1.5"
+            >as <select class="field h-8" bind:value={form} aria-label="Form of the film">
+              <option value="gif">one GIF</option>
+              <option value="png">PNG pictures</option>
+            </select></label
+          >
+        </div>
+        <p class="soft text-[13px]">
+          {count(pictures, 'picture')}, {(Math.round((rate / every) * 10) / 10).toLocaleString('en-GB')} a second. As the timeline is by itself: without
+          threads, and without what videos show.{form === 'gif'
+            ? ' A GIF has 256 colours in each picture, and no more than 50 pictures a second.'
+            : ''}
+        </p>
+        {#if pictures > MOST}<p class="chip chip-brick self-start">At most {MOST} pictures are made at once.</p>{/if}
+        {@render doing('film')}
+      </div>
+      <button class="act act-go h-9" disabled={making !== null || pictures === 0 || pictures > MOST || !(from >= 1)} onclick={saveFilm}
+        >Save the film</button
+      >
+    </section>
+  {/if}
+</section>
