@@ -90,6 +90,35 @@ export function partsOf(ast: Ast): readonly Ast[] {
   }
 }
 
+/** An expression with other ones in the place of what it reads. */
+export function replaceRefs(ast: Ast, by: (ref: Ast & { readonly k: 'ref' }) => Ast): Ast {
+  const inside = (part: Ast) => replaceRefs(part, by);
+  switch (ast.k) {
+    case 'ref':
+      return by(ast);
+    case 'op':
+      return { ...ast, a: inside(ast.a), b: inside(ast.b) };
+    case 'minus':
+      return { ...ast, a: inside(ast.a) };
+    case 'call':
+      return { ...ast, args: ast.args.map(inside) };
+    case 'if':
+      return { ...ast, test: inside(ast.test), yes: inside(ast.yes), no: inside(ast.no) };
+    case 'between':
+      return { ...ast, a: inside(ast.a), low: inside(ast.low), high: inside(ast.high) };
+    case 'in':
+      return {
+        ...ast,
+        a: inside(ast.a),
+        tests: ast.tests.map((test) =>
+          test.k === 'range' ? { ...test, low: inside(test.low), high: inside(test.high) } : { ...test, value: inside(test.value) }
+        ),
+      };
+    default:
+      return ast;
+  }
+}
+
 /** What an expression reads, as keys: `id`, `id.property` or a special. */
 export function readsOf(ast: Ast, found = new Set<string>()): Set<string> {
   if (ast.k === 'ref') found.add(ast.property === null ? ast.id : `${ast.id}.${ast.property}`);

@@ -11,6 +11,7 @@ import { fieldsOf } from '../piece/visit.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import { outwardNodes, threadsAt, type Instance, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
+import { tellingOf } from './telling.ts';
 
 /**
  * Timelines that only move what is looked at: waves that roll, a gull that flaps. Nothing begins, ends or can be pressed by them, and
@@ -70,7 +71,10 @@ export class Ambient {
   /** The same as one text to compare. */
   wordsOf = (scene: string): string => [...this.standingIn(scene)].join();
 
-  /** Branches of which a step sets going or stops what stands, by `branchKey`: that is to be seen, though nothing is another for it. */
+  /**
+   * Branches of which a step sets going or stops what stands, sets what only texts show, or counts on, by `branchKey`: that is to be
+   * seen, though nothing is told to be another for it.
+   */
   get stirring(): ReadonlySet<string> {
     return (this.stirred ??= this.branchesThatStir());
   }
@@ -80,7 +84,9 @@ export class Ambient {
   private branchesThatStir(): ReadonlySet<string> {
     const { asides, threads } = this.spoken;
     const found = new Set<string>();
-    if (asides.size === 0) return found;
+    const { shownOnly: only, counters } = tellingOf(this.program);
+    if (asides.size === 0 && only.size === 0 && counters.size === 0) return found;
+    const isCounting = (step: Step & { readonly do: 'set' }) => counters.has(step.variable ?? '') && namesIn(step.value).length > 0;
     const { layers } = this.program.piece;
     const standing = new Set<string>();
     for (const scene of this.program.scenes.keys())
@@ -88,7 +94,10 @@ export class Ambient {
         for (let at = layers.get(key.split('/').at(-1)!); at; at = at.parent === null ? undefined : layers.get(at.parent)) standing.add(at.id);
     for (const { id, branches } of threads)
       branches.forEach(({ steps }, i) => {
-        const stirs = (step: Step) => asides.has(step) && 'of' in step && standing.has(String(step.of).split('/').at(-1)!);
+        const stirs = (step: Step) =>
+          step.do === 'set'
+            ? only.has(step.variable ?? '') || isCounting(step)
+            : asides.has(step) && 'of' in step && standing.has(String(step.of).split('/').at(-1)!);
         if (steps.some(stirs)) found.add(branchKey(id, i));
       });
     return found;

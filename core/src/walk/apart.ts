@@ -11,7 +11,7 @@ import { deedsIn } from './events-in.ts';
 import { isHurry, THIRD_TIME } from './hurry.ts';
 import { settle } from './settle.ts';
 import { Slots } from './slots.ts';
-import { tellingOf, type Telling } from './telling.ts';
+import { tellingOfAllShown, type Telling } from './telling.ts';
 import { waitingIn } from './waits.ts';
 
 /**
@@ -134,7 +134,7 @@ class Side {
     readonly program: Program,
     first: Piece | null
   ) {
-    this.telling = tellingOf(program);
+    this.telling = tellingOfAllShown(program);
     this.ambient = new Ambient(program);
     this.slots = new Slots(program, this.telling, () => undefined);
     if (first) this.name(first);

@@ -33,6 +33,12 @@ export class Compared {
     group.asksLength ||= asksLength;
   }
 
+  /** One more value of what a thing is held against already. */
+  hold(key: string, value: Value | undefined): void {
+    const group = this.groups.get(this.rootOf(key));
+    if (value !== undefined) group?.values.add(value);
+  }
+
   /** Two things that always hold the same. */
   join(a: string, b: string): void {
     const [one, other] = [this.rootOf(a), this.rootOf(b)];
@@ -45,6 +51,9 @@ export class Compared {
     group.asksLength ||= moved.asksLength;
     this.groups.delete(other);
   }
+
+  /** Whether two things are held against each other, or against the same. */
+  areOne = (a: string, b: string): boolean => this.rootOf(a) === this.rootOf(b);
 
   valuesOf = (key: string): Value[] => [...(this.groups.get(this.rootOf(key))?.values ?? [])];
 

@@ -1,7 +1,7 @@
 import type { Ast } from '../expression/ast.ts';
 
 /** One thing, so many times and with so much added; null for a number alone. */
-interface Linear {
+export interface Linear {
   readonly of: (Ast & { readonly k: 'ref' }) | null;
   readonly times: number;
   readonly plus: number;
@@ -9,7 +9,8 @@ interface Linear {
 
 const COMPARES: ReadonlySet<string> = new Set(['=', '!=', '<', '<=', '>', '>=']);
 
-function linearOf(ast: Ast): Linear | null {
+/** What is computed from one thing and given numbers by adding and multiplying; null for anything else. */
+export function linearOf(ast: Ast): Linear | null {
   if (ast.k === 'value') return typeof ast.value === 'number' ? { of: null, times: 0, plus: ast.value } : null;
   if (ast.k === 'ref') return { of: ast, times: 1, plus: 0 };
   if (ast.k === 'minus') return scaled(linearOf(ast.a), -1);

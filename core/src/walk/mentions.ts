@@ -8,6 +8,8 @@ import type { Program, SceneProgram } from '../program/program.ts';
 export interface Mentions {
   readonly set: ReadonlySet<string>;
   readonly read: ReadonlySet<string>;
+  /** What fields and choices mirror: they hold it, show it and are chosen by it. */
+  readonly mirrored: ReadonlySet<string>;
 }
 
 /** Of all variables of a piece. To compute what a variable is set to from itself is not to read it. */
@@ -26,7 +28,7 @@ export function mentionsIn(program: Program): Mentions {
   for (const thread of program.threads) add(inThread(thread));
   // A field that mirrors what something else sets shows it.
   for (const id of mirrors) if (times.get(id)! > 1) read.add(id);
-  return { set, read };
+  return { set, read, mirrored: mirrors };
 }
 
 /** What is said in one place: every time that something is set, and what fields and choices mirror. */

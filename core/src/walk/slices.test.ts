@@ -50,6 +50,7 @@ function withToggles(piece: Piece): Piece {
         type: 'box',
         pose: { x: 210 + 30 * i, y: 0, width: 28, height: 28 },
         style: {},
+        bindings: { opacity: `if ‹own${i}› then 0.8 else 1` },
       } as { id: string },
     },
     {

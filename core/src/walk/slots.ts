@@ -5,6 +5,7 @@ import type { SlotName } from '../run/notebook.ts';
 import type { Changes, Playhead, RootRun, RunState } from '../run/state.ts';
 import { RECORDS, type RecordKind } from '../run/store.ts';
 import { beginningsOf } from './beginnings.ts';
+import { beyondOf } from './counters.ts';
 import type { Telling } from './telling.ts';
 import { comesToOne, passedOf, unitsIn } from './waits.ts';
 
@@ -54,6 +55,9 @@ function partsOf(name: SlotName): Pick<Slot, 'scene' | 'kind' | 'key'> {
   const next = name.indexOf('|', at + 1);
   return next < 0 ? { scene, kind: name.slice(at + 1), key: '' } : { scene, kind: name.slice(at + 1, next), key: name.slice(next + 1) };
 }
+
+/** The variable that a key is of, in whichever placement. */
+const variableOf = (key: string): string => key.slice(key.lastIndexOf(':') + 1);
 
 const FIELDS = ['frame', 'overlays', 'over', 'focus', 'activities', 'pad'] as const;
 
@@ -142,8 +146,10 @@ export class Slots {
 
   private changed(scene: string | null, kind: string, key: string, value: unknown): unknown {
     if (value === undefined) return undefined;
-    if (kind === 'variable') return this.program.variables.get(key)?.initial === value ? undefined : value;
-    if (kind === 'variables') return this.program.variables.get(key.slice(key.lastIndexOf(':') + 1))?.initial === value ? undefined : value;
+    if (kind === 'variable' || kind === 'variables') {
+      const id = variableOf(key);
+      return this.telling.shownOnly.has(id) || this.program.variables.get(id)?.initial === value ? undefined : value;
+    }
     const sceneProgram = scene === null ? undefined : this.program.scenes.get(scene);
     if (!sceneProgram) return value;
     const first = beginningsOf(expand(this.program, sceneProgram));
@@ -156,7 +162,11 @@ export class Slots {
   }
 
   /** What tells a value from others of its slot. */
-  private told({ kind }: Slot, value: unknown): unknown {
+  private told({ kind, key }: Slot, value: unknown): unknown {
+    if (kind === 'variable' || kind === 'variables') {
+      const counter = this.telling.counters.get(variableOf(key));
+      return (counter && beyondOf(counter, value)) ?? value;
+    }
     if (kind === 'changes')
       return Object.entries(value as Changes)
         .map(([name, number]) => [name, toThousandths(number)] as const)

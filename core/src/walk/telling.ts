@@ -1,6 +1,6 @@
 import { onceFor } from '../once.ts';
 import { fitsOccasion, triedFor, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
-import { partsOf, readsOf, type Ast, type Value } from '../expression/ast.ts';
+import { readsOf, type Value } from '../expression/ast.ts';
 import type { Layer, Piece } from '../piece/piece.ts';
 import type { Node } from '../program/node.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
@@ -8,11 +8,16 @@ import { listWords } from '../words.ts';
 import { possibleScenes } from './possible.ts';
 import { asBefore } from './again.ts';
 import { lookingBack, type LookingBack } from './back.ts';
-import { Compared, keyOf, LENGTH } from './compared.ts';
+import { countersIn, type Counter } from './counters.ts';
+import { isComputedWith, patternsIn } from './asked-of.ts';
+import { Compared, keyOf } from './compared.ts';
+import { shownOnly } from './shown-only.ts';
+import { readIn, type Read } from './reads.ts';
 import { spoken, standingExpressions } from './standing.ts';
-import { heldAgainst } from './linear.ts';
-import { areAllWays, PATTERNS, type Pattern } from './texts.ts';
-import { areAllTried, valuesFor, type Asked, type Field } from './values.ts';
+import { TextsHeld } from './texts-held.ts';
+import { areAllWays } from './texts.ts';
+import { usesOf, type IsIt } from './uses.ts';
+import { areAllTried, classesOf, valuesFor, type Asked, type Field } from './values.ts';
 
 /** What can tell two runs of a piece apart besides states and variables, because something in the piece listens to it. */
 export interface Telling {
@@ -21,6 +26,10 @@ export interface Telling {
   readonly looksBack: LookingBack;
   readonly pad: boolean;
   readonly scroll: boolean;
+  /** Variables that only texts read. */
+  readonly shownOnly: ReadonlySet<string>;
+  /** Variables that only count one way, and from where on it is all one how far they have. */
+  readonly counters: ReadonlyMap<string, Counter>;
   /** Whether it matters that the pointer is over a layer: it waits for the pointer to leave. */
   readonly leaves: (node: Node) => boolean;
   /** Whether it matters that a layer has the focus: it waits to lose it, or takes a key that others take as well. */
@@ -35,33 +44,42 @@ export interface Telling {
   readonly words: string;
 }
 
-export function tellingOf(program: Program): Telling {
+export const tellingOf = (program: Program): Telling => tellingAs(program, false);
+
+/** The same where it matters, too, what texts show. */
+export const tellingOfAllShown = (program: Program): Telling => tellingAs(program, true);
+
+function tellingAs(program: Program, isAllShown: boolean): Telling {
   const { threads, scenes } = program.piece;
   const told = asBefore(
     program,
-    'telling',
+    isAllShown ? 'telling of all' : 'telling',
     [threads, program.variables, standingExpressions(program), spoken(program), possibleScenes(program)],
-    () => toldApart(program)
+    () => toldApart(program, isAllShown)
   );
   if (!told.back) return { ...told, looksBack: null };
   const looksBack = asBefore(program, 'looking back', [threads, scenes, program.frames], () => lookingBack(program));
   return { ...told, looksBack, words: `${told.words} ${looksBack === null ? 'all' : [...looksBack].sort().join()}` };
 }
 
-function toldApart(program: Program): Omit<Telling, 'looksBack'> {
+function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksBack'> {
   const { goesBack, scroll, shared } = heardIn(program.piece.threads);
-  const read = readIn(program);
+  const only = isAllShown ? new Set<string>() : shownOnly(program);
+  const read = readIn(program, heldIn(program), (variable) => only.has(variable));
   const expressions = read.map(({ ast }) => ast);
   const compared = comparedIn(program, read);
   const reads = new Set(expressions.flatMap((ast) => [...readsOf(ast)]));
   const takesShared = (cue: Cue) => shared.some((key) => fitsOccasion(cue, { type: 'key', key }));
   const hears = (node: Node, fits: (cue: Cue) => boolean) => node.item.threads.some((thread) => thread.enabled && fits(thread.cue));
-  const fields = new Map(fieldsAsked(program, read).map((one) => [one.layer.id, one]));
-  const untriedFields = [...fields.values()].filter((one) => !isTried(one, compared)).map(({ layer }) => layer);
+  const counters = isAllShown ? new Map<string, Counter>() : countersIn(program, read, compared);
+  const fields = new Map(fieldsAsked(program, read, compared).map((one) => [one.layer.id, one]));
+  const untriedFields = [...fields.values()].filter(({ isTried }) => !isTried).map(({ layer }) => layer);
   const told: Omit<Telling, 'words' | 'looksBack'> = {
     back: goesBack,
     pad: reads.has('pad.button'),
     scroll,
+    shownOnly: only,
+    counters,
     leaves: (node) => hears(node, (cue) => waitsFor(cue, 'leave')),
     focuses: (node) => hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue)),
     compared,
@@ -69,8 +87,8 @@ function toldApart(program: Program): Omit<Telling, 'looksBack'> {
     untried: new Map([...putInto(untriedFields), ...dragged(program, reads)]),
   };
   const { back, pad, untried } = told;
-  const asked = [...fields.values()].map(({ layer, isComputed, patterns }) => [layer.id, isComputed, patterns]);
-  return { ...told, words: JSON.stringify([back, pad, scroll, [...untried], asked, compared.words, shared]) };
+  const asked = [...fields.values()].map(({ layer, ...known }) => [layer.id, known]);
+  return { ...told, words: JSON.stringify([back, pad, scroll, [...only], [...counters], [...untried], asked, compared.words, shared]) };
 }
 
 /** What threads do and listen to that tells runs apart; known as long as no thread is another. */
@@ -95,57 +113,71 @@ function comparedIn(program: Program, read: readonly Read[]): Compared {
   return compared;
 }
 
-/** An expression that something depends on, and the variable that is set to it. */
-interface Read {
-  readonly ast: Ast;
-  readonly sets: string | null;
-}
-
-/** All of them; what is only shown leads nowhere, whatever it reads. */
-const readIn = (program: Program): Read[] =>
-  standingExpressions(program).flatMap(({ stored, isShown, sets = null }) => {
-    const parsed = isShown ? null : program.parse(stored);
-    return parsed?.ok ? [{ ast: parsed.value, sets }] : [];
-  });
-
 /** The layers that a person can put something into, or drag; of a scene that no edit touched they are known. */
 const heldIn = ({ scenes }: Program): Layer[] => [...scenes.values()].flatMap(held);
 
 const held = onceFor(({ items }: SceneProgram): readonly Layer[] => items.map(({ layer }) => layer).filter(({ field, drag }) => field || drag));
 
 /** What is asked of the values of a field. */
-interface FieldAsked {
+interface FieldAsked extends Omit<Asked, 'values' | 'asksLength'> {
   readonly layer: Layer;
-  /** Something is computed with them: more counts than how they compare with given ones. */
-  readonly isComputed: boolean;
-  /** How texts compare with given ones. */
-  readonly patterns: readonly Pattern[];
+  /** Whether all that counts of what it can be filled with is tried. */
+  readonly isTried: boolean;
 }
 
-/** What is asked of fields that more can be put into than can be listed. */
-function fieldsAsked(program: Program, read: readonly Read[]): readonly FieldAsked[] {
+/** What is asked of fields that more can be put into than can be listed; of what is asked by way of others they are compared with it too. */
+function fieldsAsked(program: Program, read: readonly Read[], compared: Compared): readonly FieldAsked[] {
   const possible = possibleScenes(program);
   const open = heldIn(program).filter(({ scene, field }) => possible.has(scene) && field && ['text', 'number', 'slider'].includes(field.kind));
+  const texts = new TextsHeld(program, read, open, compared);
+  const isFree = (id: string) => {
+    const variable = program.variables.get(id);
+    return variable !== undefined && variable.min === undefined && variable.max === undefined && variable.type !== 'choice';
+  };
   return open.map((layer) => {
-    const keys = new Set([`${layer.id}.value`, ...(layer.field!.variable === undefined ? [] : [layer.field!.variable])]);
-    // What is set to just that holds the same.
-    const copies = ({ ast, sets }: Read) => sets !== null && ast.k === 'ref' && keys.has(keyOf(ast.id, ast.property));
-    for (let size = -1; size !== keys.size;) {
-      size = keys.size;
-      for (const one of read) if (copies(one)) keys.add(one.sets!);
-    }
-    const isIt: IsIt = (id, property) => keys.has(keyOf(id, property));
-    const isComputed = read.some((one) => !copies(one) && isComputedWith(one.ast, isIt, false));
-    const patterns = layer.field!.kind === 'text' ? read.flatMap(({ ast }) => patternsIn(ast, isIt)) : [];
-    return { layer, isComputed, patterns: [...new Map(patterns.map((one) => [`${one.asks} ${one.text}`, one])).values()] };
+    const isIt = heldBy(layer, read);
+    const { asked, isAll, isAlone } = usesOf(read, isIt, isFree);
+    for (const ast of asked) compared.read(ast);
+    const isComputed = !isAll || asked.some((ast) => isComputedWith(ast, isIt, texts.areHeld));
+    const patterns = layer.field!.kind === 'text' ? asked.flatMap((ast) => patternsIn(ast, isIt)) : [];
+    const told = [...new Map(patterns.map((one) => [`${one.asks} ${one.text}`, one])).values()];
+    const classes = isComputed && isAll && isAlone ? classesOf(layer.field!, asked) : null;
+    const { values, asksLength } = given(compared, layer);
+    const others = layer.field!.kind === 'text' && texts.isIn(layer) ? texts.beside(layer) : 0;
+    const isTried =
+      layer.field!.kind === 'text'
+        ? !isComputed && others <= MOST_BESIDE && areAllWays(told, asksLength ? values.filter((value) => typeof value === 'number') : [])
+        : !isComputed || classes !== null || areAllTried(layer.field!);
+    return { layer, isComputed, patterns: told, classes, others: Math.min(others, MOST_BESIDE), isTried };
   });
 }
 
-const askedIn = (compared: Compared, layer: string, { isComputed = false, patterns = [] }: Partial<FieldAsked> = {}): Asked => ({
+/** So many other fields are a text held against, one text for each. */
+const MOST_BESIDE = 3;
+
+const given = (compared: Compared, { id }: Layer) => ({
+  values: compared.valuesOf(`${id}.value`),
+  asksLength: compared.asksLengthOf(`${id}.value`),
+});
+
+/** Tells what a field holds: itself, the variable that mirrors it, and what is set to just that. */
+function heldBy(layer: Layer, read: readonly Read[]): IsIt {
+  const keys = new Set([`${layer.id}.value`, ...(layer.field!.variable === undefined ? [] : [layer.field!.variable])]);
+  const isIt: IsIt = (id, property) => keys.has(keyOf(id, property));
+  for (let size = -1; size !== keys.size;) {
+    size = keys.size;
+    for (const { ast, sets } of read) if (sets !== null && ast.k === 'ref' && isIt(ast.id, ast.property)) keys.add(sets);
+  }
+  return isIt;
+}
+
+const askedIn = (compared: Compared, layer: string, known: Partial<FieldAsked> = {}): Asked => ({
   values: compared.valuesOf(`${layer}.value`),
   asksLength: compared.asksLengthOf(`${layer}.value`),
-  isComputed,
-  patterns,
+  isComputed: known.isComputed ?? false,
+  patterns: known.patterns ?? [],
+  classes: known.classes ?? null,
+  others: known.others ?? 0,
 });
 
 /** Values by layers, as long as a layer has the same field: in a part that is placed twice it may not. */
@@ -160,69 +192,12 @@ function valuesKept(make: (layer: string, field: Field) => readonly Value[]): Te
   };
 }
 
-/** Whether what a field can be filled with is tried as far as it counts. */
-const isTried = ({ layer, isComputed, patterns }: FieldAsked, compared: Compared): boolean => {
-  if (layer.field!.kind !== 'text') return !isComputed || areAllTried(layer.field!);
-  const { values, asksLength } = askedIn(compared, layer.id);
-  return !isComputed && areAllWays(patterns, asksLength ? values.filter((value) => typeof value === 'number') : []);
-};
-
 /** So many are named. */
 const MOST_NAMED = 3;
 
 const namesOf = (layers: readonly Layer[]): string => listWords(layers.slice(0, MOST_NAMED).map(({ name }) => name));
 
 const putInto = (layers: readonly Layer[]): [string, string][] => layers.map(({ id }) => [id, `all that can be put into ${namesOf(layers)}`]);
-
-type IsIt = (id: string, property: string | null) => boolean;
-
-const EQUALS: ReadonlySet<string> = new Set(['=', '!=']);
-const ORDERS: ReadonlySet<string> = new Set(['<', '<=', '>', '>=']);
-
-/** Whether something is read in an expression other than by comparing it with a given value. */
-function isComputedWith(ast: Ast, isIt: IsIt, isCompared: boolean): boolean {
-  if (ast.k === 'ref') return !isCompared && isIt(ast.id, ast.property);
-  if (ast.k === 'call' && ast.fn === LENGTH && isCompared) return false;
-  if (heldAgainst(ast)) return false;
-  if (ast.k === 'call' && patternOf(ast)) return isComputedWith(ast.args[0]!, isIt, true);
-  const isHeld = holdsAgainstGiven(ast);
-  return partsOf(ast).some((part) => isComputedWith(part, isIt, isHeld));
-}
-
-/** Whether an expression holds something against given values: any for being equal, numbers for which is more. */
-function holdsAgainstGiven(ast: Ast): boolean {
-  const isNumber = (one: Ast) => one.k === 'value' && typeof one.value === 'number';
-  const [, ...others] = partsOf(ast);
-  if (ast.k === 'op') {
-    const sides = [ast.a, ast.b];
-    return EQUALS.has(ast.op) ? sides.some(({ k }) => k === 'value') : ORDERS.has(ast.op) && sides.some(isNumber);
-  }
-  if (ast.k === 'in' && ast.tests.every(({ k }) => k === 'equal')) return others.every(({ k }) => k === 'value');
-  return (ast.k === 'between' || ast.k === 'in') && others.every(isNumber);
-}
-
-/** What a call asks of a text, where it asks that with a given one. */
-function patternOf(ast: Ast): Pattern | null {
-  if (ast.k !== 'call' || !(PATTERNS as readonly string[]).includes(ast.fn)) return null;
-  const [, given] = ast.args;
-  return given?.k === 'value' && typeof given.value === 'string' ? { asks: ast.fn as Pattern['asks'], text: given.value } : null;
-}
-
-/** All that an expression asks of a text by given ones. */
-function patternsIn(ast: Ast, isIt: IsIt): Pattern[] {
-  const isRef = (one: Ast | undefined): boolean => one?.k === 'ref' && isIt(one.id, one.property);
-  const called = ast.k === 'call' && isRef(ast.args[0]) ? patternOf(ast) : null;
-  const own = called ? [called] : comparesWith(ast, isRef).map((text): Pattern => ({ asks: 'is', text }));
-  return [...own, ...partsOf(ast).flatMap((part) => patternsIn(part, isIt))];
-}
-
-/** The texts that something is held against. */
-function comparesWith(ast: Ast, isRef: (one: Ast | undefined) => boolean): string[] {
-  const textOf = (one: Ast) => (one.k === 'value' && typeof one.value === 'string' ? [one.value] : []);
-  if (ast.k === 'op' && !EQUALS.has(ast.op)) return [];
-  if (ast.k === 'op') return isRef(ast.a) ? textOf(ast.b) : isRef(ast.b) ? textOf(ast.a) : [];
-  return ast.k === 'in' && isRef(ast.a) ? partsOf(ast).slice(1).flatMap(textOf) : [];
-}
 
 /** Layers that can be dragged anywhere, whose place is read. */
 function dragged(program: Program, reads: ReadonlySet<string>): [string, string][] {

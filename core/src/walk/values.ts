@@ -1,4 +1,5 @@
-import type { Value } from '../expression/ast.ts';
+import type { Ast, Value } from '../expression/ast.ts';
+import { compileAst, type Compiled } from '../expression/compile.ts';
 import type { Layer } from '../piece/piece.ts';
 import { textsFor, type Pattern } from './texts.ts';
 
@@ -40,14 +41,19 @@ export interface Asked {
   /** Something is computed with it. */
   readonly isComputed: boolean;
   readonly patterns: readonly Pattern[];
+  /** One value for each way in which all that is asked of it comes out, where that is known. */
+  readonly classes: readonly Value[] | null;
+  /** So many other texts that a person writes is it held against. */
+  readonly others: number;
 }
 
 /** One value for each class that comparing with given values can tell apart; where something is computed with it, as many as can be. */
-export function* valuesFor(field: Field, { values, asksLength, isComputed, patterns }: Asked): Iterable<Value> {
+export function* valuesFor(field: Field, { values, asksLength, isComputed, patterns, classes, others }: Asked): Iterable<Value> {
   if (field.kind === 'choice') return yield* field.options ?? [];
+  if (classes) return yield* classes;
   const numbers = values.filter((value) => typeof value === 'number').sort((a, b) => a - b);
   if (field.kind === 'text')
-    return yield* new Set(['', 'abc', ...values.filter((value) => typeof value === 'string'), ...textsFor(patterns, asksLength ? numbers : [])]);
+    return yield* new Set(['', 'abc', ...textsIn(values), ...textsFor(patterns, asksLength ? numbers : []), ...othersThan(textsIn(values), others)]);
   const between = numbers.slice(1).map((value, i) => (value + numbers[i]!) / 2);
   const near = [...numbers.flatMap((value) => [value - 1, value, value + 1]), ...between];
   const steps = stepsOf(field);
@@ -62,6 +68,43 @@ export function* valuesFor(field: Field, { values, asksLength, isComputed, patte
   const whole = Math.floor(most) - Math.ceil(least);
   const more = isComputed && whole >= 0 ? spreadTo(Math.min(whole, MOST_WHOLE)).map((count) => Math.ceil(least) + count) : [];
   yield* new Set([least, most, ...more, ...near.filter((value) => value >= least && value <= most)]);
+}
+
+const textsIn = (values: readonly Value[]): string[] => values.flatMap((value) => (typeof value === 'string' ? value : []));
+
+/** Texts that nothing names, one more than there are others: so all of them can hold different ones that are named nowhere. */
+function othersThan(named: readonly string[], others: number): string[] {
+  if (others === 0) return [];
+  const free = ['abc', 'Skarra', 'Inne', 'Tolm', ...Array.from({ length: named.length + others }, (_, i) => `abc ${i}`)];
+  return free.filter((text) => !named.includes(text)).slice(0, others + 1);
+}
+
+/** So many values of a slider are asked, to find one for each way in which what is asked of them comes out. */
+const MOST_ASKED = 10_000;
+
+/** One value of a field for each way in which expressions that speak of it alone come out; null where there are too many. */
+export function classesOf(field: Field, asked: readonly Ast[]): readonly Value[] | null {
+  const steps = stepsOf(field);
+  if (!steps || steps.count > MOST_ASKED) return null;
+  const computed = asked.map(compileAst);
+  const found = new Map<string, number>();
+  for (let count = 0; count <= steps.count; count++) {
+    const value = steps.at(count);
+    const answers = JSON.stringify(computed.map((compute) => answerOf(compute, value)));
+    if (found.has(answers)) continue;
+    found.set(answers, value);
+    if (found.size > MOST_VALUES) return null;
+  }
+  return [...new Set([steps.at(0), steps.at(steps.count), ...found.values()])];
+}
+
+/** What an expression gives where all that it speaks of is one value; null where it gives none. */
+function answerOf(compute: Compiled, value: Value): Value | null {
+  try {
+    return compute({ read: () => value, nameOf: () => '', special: () => 0 });
+  } catch {
+    return null;
+  }
 }
 
 /** Whole numbers beyond these are not tried. */

@@ -1,11 +1,13 @@
-import { valueWords } from '../expression/ast.ts';
+import { valueWords, type Value } from '../expression/ast.ts';
 import { expand } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { isEnabled, isSelected, isShown } from '../run/resolve.ts';
 import { nameOfState, valueOfField, valueOfVariable } from '../run/environment.ts';
 import type { RunState } from '../run/state.ts';
+import { beyondOf, type Counter } from './counters.ts';
 import type { Exploration } from './exploration.ts';
 import type { Moment } from './moment.ts';
+import { tellingOf } from './telling.ts';
 
 /**
  * What tells some states of a frame from its others, in words: `while Menu is Open`. What is said is so in all of the first
@@ -25,11 +27,15 @@ export function whileWords(program: Program, { runOf }: Exploration, states: rea
 function slotsOf(program: Program, run: RunState): Map<string, string> {
   const slots = new Map<string, string>();
   const name = (frame: string) => program.piece.scenes.get(frame)?.name ?? 'a frame';
+  const { shownOnly, counters } = tellingOf(program);
   const top = run.overlays.at(-1);
   slots.set('overlay', top ? `${name(top.frame)} lies over it` : 'nothing lies over it');
   for (const variable of program.variables.values())
-    if (variable.scene === null)
-      slots.set(`variable ${variable.id}`, `${variable.name} is ${valueWords(valueOfVariable(program, run, variable.id, variable.id))}`);
+    if (variable.scene === null && !shownOnly.has(variable.id))
+      slots.set(
+        `variable ${variable.id}`,
+        `${variable.name} is ${countedWords(counters.get(variable.id), valueOfVariable(program, run, variable.id, variable.id))}`
+      );
   for (const [id, root] of Object.entries(run.roots)) {
     const scene = program.scenes.get(id);
     if (!scene) continue;
@@ -45,10 +51,24 @@ function slotsOf(program: Program, run: RunState): Map<string, string> {
       slots.set(`chosen ${key}`, `${layer} is ${isSelected(root, node) ? 'selected' : 'not selected'}`);
       const value = valueOfField(root, node);
       if (typeof value === 'string' || typeof value === 'number')
-        slots.set(`value ${key}`, `${layer} holds ${value === '' ? 'nothing' : valueWords(value)}`);
+        slots.set(`value ${key}`, `${layer} holds ${value === '' ? 'nothing' : shortWords(value)}`);
     }
   }
   return slots;
+}
+
+/** A value of a variable; of a counter that is beyond all that it is held against, that it is. */
+function countedWords(counter: Counter | undefined, value: Value): string {
+  const beyond = counter && beyondOf(counter, value);
+  return beyond ? `${beyond.side === 'over' ? 'more' : 'less'} than ${counter.last}` : shortWords(value);
+}
+
+/** So many signs of a text are said. */
+const MOST_SIGNS = 60;
+
+function shortWords(value: Value): string {
+  const words = valueWords(value);
+  return words.length > MOST_SIGNS ? `${words.slice(0, MOST_SIGNS)}…` : words;
 }
 
 /** Added to a sentence about what was first met at a moment: nothing where that is how the piece begins. */

@@ -1,0 +1,55 @@
+import { partsOf, type Ast } from '../expression/ast.ts';
+import { LENGTH } from './compared.ts';
+import { heldAgainst } from './linear.ts';
+import { PATTERNS, type Pattern } from './texts.ts';
+import type { IsIt } from './uses.ts';
+
+/** What an expression asks of one thing that it speaks of. */
+
+const EQUALS: ReadonlySet<string> = new Set(['=', '!=']);
+const ORDERS: ReadonlySet<string> = new Set(['<', '<=', '>', '>=']);
+
+/** Whether something is read in an expression other than by comparing it with a given value, or a text with another one of a field. */
+export function isComputedWith(ast: Ast, isIt: IsIt, areHeld: (ast: Ast) => boolean = () => false, isCompared = false): boolean {
+  if (ast.k === 'ref') return !isCompared && isIt(ast.id, ast.property);
+  if (ast.k === 'call' && ast.fn === LENGTH && isCompared) return false;
+  if (heldAgainst(ast) || areHeld(ast)) return false;
+  if (ast.k === 'call' && patternOf(ast)) return isComputedWith(ast.args[0]!, isIt, areHeld, true);
+  const isHeld = holdsAgainstGiven(ast);
+  return partsOf(ast).some((part) => isComputedWith(part, isIt, areHeld, isHeld));
+}
+
+/** Whether an expression holds something against given values: any for being equal, numbers for which is more. */
+function holdsAgainstGiven(ast: Ast): boolean {
+  const isNumber = (one: Ast) => one.k === 'value' && typeof one.value === 'number';
+  const [, ...others] = partsOf(ast);
+  if (ast.k === 'op') {
+    const sides = [ast.a, ast.b];
+    return EQUALS.has(ast.op) ? sides.some(({ k }) => k === 'value') : ORDERS.has(ast.op) && sides.some(isNumber);
+  }
+  if (ast.k === 'in' && ast.tests.every(({ k }) => k === 'equal')) return others.every(({ k }) => k === 'value');
+  return (ast.k === 'between' || ast.k === 'in') && others.every(isNumber);
+}
+
+/** What a call asks of a text, where it asks that with a given one. */
+function patternOf(ast: Ast): Pattern | null {
+  if (ast.k !== 'call' || !(PATTERNS as readonly string[]).includes(ast.fn)) return null;
+  const [, given] = ast.args;
+  return given?.k === 'value' && typeof given.value === 'string' ? { asks: ast.fn as Pattern['asks'], text: given.value } : null;
+}
+
+/** All that an expression asks of a text by given ones. */
+export function patternsIn(ast: Ast, isIt: IsIt): Pattern[] {
+  const isRef = (one: Ast | undefined): boolean => one?.k === 'ref' && isIt(one.id, one.property);
+  const called = ast.k === 'call' && isRef(ast.args[0]) ? patternOf(ast) : null;
+  const own = called ? [called] : comparesWith(ast, isRef).map((text): Pattern => ({ asks: 'is', text }));
+  return [...own, ...partsOf(ast).flatMap((part) => patternsIn(part, isIt))];
+}
+
+/** The texts that something is held against. */
+function comparesWith(ast: Ast, isRef: (one: Ast | undefined) => boolean): string[] {
+  const textOf = (one: Ast) => (one.k === 'value' && typeof one.value === 'string' ? [one.value] : []);
+  if (ast.k === 'op' && !EQUALS.has(ast.op)) return [];
+  if (ast.k === 'op') return isRef(ast.a) ? textOf(ast.b) : isRef(ast.b) ? textOf(ast.a) : [];
+  return ast.k === 'in' && isRef(ast.a) ? partsOf(ast).slice(1).flatMap(textOf) : [];
+}

@@ -1,0 +1,58 @@
+import type { Ast, Value } from '../expression/ast.ts';
+import type { Program } from '../program/program.ts';
+import { isComputedWith } from './asked-of.ts';
+import { keyOf, type Compared } from './compared.ts';
+import { linearOf } from './linear.ts';
+import { mentionsIn } from './mentions.ts';
+import type { Read } from './reads.ts';
+import { mentions, type IsIt } from './uses.ts';
+
+/**
+ * A number that steps add to, or take from, or set to given ones, and that is only held against given ones: from the last of these on,
+ * whatever it has come to, what can come next is the same.
+ */
+export interface Counter {
+  readonly side: 'over' | 'under';
+  readonly last: number;
+}
+
+/** How a counter stands that is beyond all that it is held against; null for one that is not. */
+export const beyondOf = ({ side, last }: Counter, value: unknown): { readonly side: Counter['side'] } | null =>
+  typeof value === 'number' && (side === 'over' ? value > last : value < last) ? { side } : null;
+
+/** The variables that only count one way. */
+export function countersIn(program: Program, read: readonly Read[], compared: Compared): ReadonlyMap<string, Counter> {
+  const found = new Map<string, Counter>();
+  const { mirrored } = mentionsIn(program);
+  for (const { id, type, min, max, initial } of program.variables.values()) {
+    if (type !== 'number' || min !== undefined || max !== undefined || mirrored.has(id)) continue;
+    const isIt: IsIt = (one, property) => property === null && keyOf(one, null) === id;
+    const steps = stepsIn(read, id, isIt);
+    if (steps === null || steps.length === 0) continue;
+    const isUp = steps.every((step) => step >= 0);
+    if (!isUp && !steps.every((step) => step <= 0)) continue;
+    const known: Value[] = [initial, ...compared.valuesOf(id)];
+    const numbers = known.filter((value) => typeof value === 'number');
+    found.set(id, { side: isUp ? 'over' : 'under', last: isUp ? Math.max(...numbers) : Math.min(...numbers) });
+  }
+  return found;
+}
+
+/** What is added to a variable wherever something is; null where it is set to, or asked about, anything else but given numbers. */
+function stepsIn(read: readonly Read[], id: string, isIt: IsIt): number[] | null {
+  const steps: number[] = [];
+  for (const { ast, sets } of read) {
+    if (sets === id) {
+      if (ast.k === 'value') continue;
+      const step = stepOf(ast, isIt);
+      if (step === null) return null;
+      steps.push(step);
+    } else if (mentions(ast, isIt) && (sets !== null || isComputedWith(ast, isIt))) return null;
+  }
+  return steps;
+}
+
+function stepOf(ast: Ast, isIt: IsIt): number | null {
+  const linear = linearOf(ast);
+  return linear?.of && linear.times === 1 && isIt(linear.of.id, linear.of.property) ? linear.plus : null;
+}

@@ -1,0 +1,39 @@
+import { replaceRefs, type Ast } from '../expression/ast.ts';
+import type { Layer } from '../piece/piece.ts';
+import type { Program } from '../program/program.ts';
+import { keyOf } from './compared.ts';
+import { mentionsIn } from './mentions.ts';
+import { standingExpressions } from './standing.ts';
+
+/** An expression that something depends on, and the variable that is set to it. */
+export interface Read {
+  readonly ast: Ast;
+  readonly sets: string | null;
+}
+
+/**
+ * All of them; what is only shown leads nowhere, whatever it reads. A variable that nothing sets stands in them as the value that it has,
+ * and what a field holds as the variable that mirrors it.
+ */
+export function readIn(program: Program, held: readonly Layer[], isLost: (variable: string) => boolean): Read[] {
+  const { set } = mentionsIn(program);
+  const mirrors = new Map(held.flatMap(({ id, field }) => (field?.variable === undefined ? [] : [[id, field.variable] as const])));
+  const standsFor = (ref: Ast & { readonly k: 'ref' }): Ast => {
+    const last = keyOf(ref.id, null);
+    const mirror = ref.property === 'value' ? mirrors.get(last) : undefined;
+    if (mirror !== undefined) return { ...ref, id: besides(program, ref.id, mirror), property: null };
+    const variable = ref.property === null && !set.has(last) ? program.variables.get(last) : undefined;
+    return variable ? { k: 'value', value: variable.initial, from: ref.from, to: ref.to } : ref;
+  };
+  return standingExpressions(program).flatMap(({ stored, isShown, sets = null }) => {
+    if (isShown || (sets !== null && isLost(sets))) return [];
+    const parsed = program.parse(stored);
+    return parsed.ok ? [{ ast: replaceRefs(parsed.value, standsFor), sets }] : [];
+  });
+}
+
+/** A variable of the placement that a layer is named in, or of the whole piece. */
+function besides(program: Program, path: string, variable: string): string {
+  const of = path.split('/').slice(0, -1);
+  return of.length === 0 || program.variables.get(variable)?.scene === null ? variable : [...of, variable].join('/');
+}
