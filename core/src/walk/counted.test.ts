@@ -79,6 +79,26 @@ test('a counter is followed to the last that it is held against, up or down, and
   expect(late).toEqual({ cut: null, count: 6, told: [] });
 });
 
+test('what is counted up and down without end is followed some steps beyond, and that is all where nothing else can come there', () => {
+  const both = (condition: string, more: Readonly<Record<string, PlacedSpec>> = {}, minus = 'click → if q > 0 → set q to q - 1') =>
+    found(
+      { q: number(), m: number() },
+      {
+        plus: button(0, 'click → set q to q + 1; then set m to 0'),
+        minus: button(60, minus),
+        go: button(120, `click → if ${condition} → go to shop`),
+        ...more,
+      }
+    );
+  expect([both('q > 3').cut, both('q > 3').told]).toEqual([null, []]);
+  expect([both('q < 0').cut, both('q < 0').told]).toEqual([null, [NEVER]]);
+  expect(both('q < -2', {}, 'click → set q to q - 1').told).toEqual([]);
+  expect(both('q = 0.5', {}, 'click → set q to q - 1')).toMatchObject({ cut: null, told: [NEVER] });
+  // How often it can be taken from depends on how far it had come: further than it is followed.
+  const far = both('m > 20', {}, 'click → if q > 2 → set q to q - 1; then set m to m + 1');
+  expect([far.cut, far.told]).toEqual(['not tried: how far q can count', []]);
+});
+
 test('words say of a counter that it is beyond, not where it was met first', () => {
   const { told } = found({ n: number() }, { on: button(0, 'click → set n to n + 2'), go: button(60, 'click → if n < 5 → go to shop') });
   expect(told).toEqual(['dead-end: Nothing leads on from home while n is more than 5.']);
@@ -152,6 +172,10 @@ function anyPiece(seed: number): Program {
       `set says to first + "!"`,
       `set again to "tide"`,
       `set n to seats - 40`,
+      `set q to q + 1`,
+      `set q to q + 1`,
+      `set q to q - 1`,
+      `set q to q - 1`,
     ]);
   const asks = () =>
     among([
@@ -169,6 +193,9 @@ function anyPiece(seed: number): Program {
       `seats * price > 100`,
       `says = "tide!"`,
       `n between 2 and 4`,
+      `q > 1`,
+      `q < 0`,
+      `q > 0`,
     ]);
   const does = () => among([sets, sets, sets, () => 'go to shop', () => 'go to home', () => 'put this in open', () => 'put this in shut'])();
   const line = () => (whole(2) ? `click → if ${asks()} → ${does()}` : `click → ${does()}; then ${sets()}`);
@@ -183,6 +210,7 @@ function anyPiece(seed: number): Program {
     n: number(),
     m: number(),
     k: number(),
+    q: number(),
     seats: number(1),
     price: number(12),
     first: word(),

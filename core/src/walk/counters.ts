@@ -1,4 +1,4 @@
-import type { Ast, Value } from '../expression/ast.ts';
+import type { Ast } from '../expression/ast.ts';
 import type { Program } from '../program/program.ts';
 import { isComputedWith } from './asked-of.ts';
 import { keyOf, type Compared } from './compared.ts';
@@ -20,23 +20,43 @@ export interface Counter {
 export const beyondOf = ({ side, last }: Counter, value: unknown): { readonly side: Counter['side'] } | null =>
   typeof value === 'number' && (side === 'over' ? value > last : value < last) ? { side } : null;
 
-/** The variables that only count one way. */
-export function countersIn(program: Program, read: readonly Read[], compared: Compared): ReadonlyMap<string, Counter> {
-  const found = new Map<string, Counter>();
+/** A number that steps of one size are added to and taken from, else as a counter: it is followed some steps beyond on either side. */
+export interface Swing {
+  readonly low: number;
+  readonly high: number;
+  readonly step: number;
+  readonly initial: number;
+  /** What it begins with, and is set to as such. */
+  readonly given: ReadonlySet<number>;
+}
+
+/** The variables that only count one way, and those that count both ways. */
+export function countersIn(
+  program: Program,
+  read: readonly Read[],
+  compared: Compared
+): { readonly counters: ReadonlyMap<string, Counter>; readonly swings: ReadonlyMap<string, Swing> } {
+  const counters = new Map<string, Counter>();
+  const swings = new Map<string, Swing>();
   const { mirrored } = mentionsIn(program);
   for (const { id, type, min, max, initial } of program.variables.values()) {
     if (type !== 'number' || min !== undefined || max !== undefined || mirrored.has(id)) continue;
     const isIt: IsIt = (one, property) => property === null && keyOf(one, null) === id;
-    const steps = stepsIn(read, id, isIt);
-    if (steps === null || steps.length === 0) continue;
-    const isUp = steps.every((step) => step >= 0);
-    if (!isUp && !steps.every((step) => step <= 0)) continue;
-    const known: Value[] = [initial, ...compared.valuesOf(id)];
-    const numbers = known.filter((value) => typeof value === 'number');
-    found.set(id, { side: isUp ? 'over' : 'under', last: isUp ? Math.max(...numbers) : Math.min(...numbers) });
+    const steps = stepsIn(read, id, isIt)?.filter((step) => step !== 0) ?? [];
+    if (steps.length === 0) continue;
+    const numbers = [initial, ...compared.valuesOf(id)].filter((value) => typeof value === 'number');
+    const [low, high] = [Math.min(...numbers), Math.max(...numbers)];
+    const sizes = new Set(steps.map(Math.abs));
+    if (steps.every((step) => step > 0)) counters.set(id, { side: 'over', last: high });
+    else if (steps.every((step) => step < 0)) counters.set(id, { side: 'under', last: low });
+    else if (sizes.size === 1)
+      swings.set(id, { low, high, step: [...sizes][0]!, initial: initial as number, given: givenTo(read, id).add(initial as number) });
   }
-  return found;
+  return { counters, swings };
 }
+
+const givenTo = (read: readonly Read[], id: string): Set<number> =>
+  new Set(read.flatMap(({ ast, sets }) => (sets === id && ast.k === 'value' && typeof ast.value === 'number' ? [ast.value] : [])));
 
 /** What is added to a variable wherever something is; null where it is set to, or asked about, anything else but given numbers. */
 function stepsIn(read: readonly Read[], id: string, isIt: IsIt): number[] | null {

@@ -26,6 +26,7 @@ import { raceOf } from './race.ts';
 import { Reader } from './reader.ts';
 import { onItsWay } from './sights.ts';
 import { EMPTY, type Push } from './stacks.ts';
+import { Swings } from './swings.ts';
 import type { Telling } from './telling.ts';
 import { columnOfWait } from './times.ts';
 import { scenesOf, Views } from './views.ts';
@@ -118,6 +119,9 @@ export class Explorer {
   private readonly gaps = new Set<string>();
   /** States in which something was not tried: in too much of a hurry, one loop too many, or more than can be put into fields. */
   private readonly partial = new Set<number>();
+  /** States in which a number counts on beyond what is followed. */
+  private readonly turned = new Set<number>();
+  private readonly swings: Swings;
   /** What that was. */
   private readonly untaken = new Set<string>();
   /** What came of loops without end, as far as it is followed. */
@@ -148,6 +152,7 @@ export class Explorer {
   ) {
     this.asking = new Asking(memory, telling, ambient);
     this.reader = new Reader(memory);
+    this.swings = new Swings(this.reader.rows, telling.swings);
     this.clock = new Clock(memory, left);
     this.where = new Whereabouts(memory, this.reader, this.clock, left, () => ({ telling: this.telling, ambient: this.ambient }));
     this.effects = new Effects(memory, this.clock, left, this.edges);
@@ -264,10 +269,10 @@ export class Explorer {
   /** What is known so far; `unended` says in words why it is not at its end, where it is not. */
   result(unended: string): Exploration {
     const { states, moves, edges, reached, leavesFrom, next } = this;
-    const unfollowed = new Set([...this.partial, ...Array.from({ length: states.length - next }, (_, i) => next + i)]);
+    const unfollowed = new Set([...this.partial, ...this.turned, ...Array.from({ length: states.length - next }, (_, i) => next + i)]);
     const untaken = this.untaken.size ? `not tried: ${listWords([...this.untaken])}` : null;
     const left = next === states.length ? null : unended;
-    const gaps = [...this.gaps];
+    const gaps = [...this.gaps, ...(left === null ? this.unlikeCounts() : [])];
     const cut = [left, untaken, gaps.length ? `not tried: ${listWords(gaps)}` : null].filter((part) => part !== null).join('; ') || null;
     const { entered, views } = this;
     const { fired, branches, acted, endless, places, together } = this.account;
@@ -319,8 +324,17 @@ export class Explorer {
 
   /** The same in short. */
   get within(): Within {
-    const isComplete = this.next === this.states.length && this.partial.size === 0 && this.gaps.size === 0;
+    const isEnded = this.next === this.states.length && this.partial.size === 0 && this.gaps.size === 0;
+    const isComplete = isEnded && this.unlikeCounts().length === 0;
     return { reached: new Set(this.reached.keys()), fired: this.account.fired, isComplete };
+  }
+
+  /** Of numbers that count on beyond what is followed, those of which something else could come there, as phrases. */
+  private unlikeCounts(): readonly string[] {
+    if (this.turned.size === 0) return NONE;
+    const { rowOf, stackOf } = this.reader;
+    const unlike = this.swings.unlike(rowOf, stackOf, this.memory.slots.columns);
+    return unlike.map((id) => `how far ${this.program.variables.get(id)?.name ?? 'a number'} can count`);
   }
 
   // ── following ──────────────────────────────────────────────────────────────
@@ -369,6 +383,7 @@ export class Explorer {
     if (this.effects.isOutside(effect)) return this.stir(state, event, effect, here);
     this.note(state, event, effect, effect.step!, here);
     const next = this.reader.rows.with(row, effect.columns, effect.values);
+    if (this.isTurned(state, next)) return this.account.move(effect);
     const stack = this.isBackAsked(next) ? this.reader.stackOf[state]! : EMPTY;
     const to = this.stateAt(next, stack) ?? this.meet(next, stack, state, effect.step, null, this.states[state]!.start, false);
     if (to === state) return;
@@ -417,6 +432,13 @@ export class Explorer {
     if (left === null) return true;
     this.leave(state, left);
     return false;
+  }
+
+  /** Whether a number counts on in a row further than it is followed. */
+  private isTurned(from: number, row: number): boolean {
+    const isBeyond = this.swings.isBeyond(this.reader.rowOf[from]!, row, this.memory.slots.columns);
+    if (isBeyond) this.turned.add(from);
+    return isBeyond;
   }
 
   /** A state is followed only in part. */
@@ -571,6 +593,7 @@ export class Explorer {
 
   /** Comes to a state, new or known, from one that is followed. */
   private arrive(from: number, deed: number, { row, step, effect, isTaken, stack, over, pushed }: Arrival): void {
+    if (this.isTurned(from, row)) return this.account.move(effect);
     // Where nobody asks for it, it is all one what was come from.
     const isAsked = this.isBackAsked(row);
     const { top, below } = isAsked ? this.put(row, stack, pushed) : { top: EMPTY, below: stack };

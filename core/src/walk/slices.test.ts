@@ -173,7 +173,8 @@ describe('slices', () => {
       fc.property(fc.integer({ min: 0, max: 1e9 }), (seed) => {
         const program = compile(withToggles(richPiece(seed)));
         const whole = explore(program, { maxStates: 900, slicedFrom: 900 });
-        fc.pre(whole.unfollowed.size === 0 || (whole.cut ?? '').startsWith('not tried'));
+        // How far something counts may be told in a slice where it is not in the whole.
+        fc.pre(whole.unfollowed.size === 0 || /^not tried(?!.*how far)/.test(whole.cut ?? ''));
         const cut = explore(program, { maxStates: 2000, slicedFrom: 4 });
         if (cut.count !== cut.states.length) sliced++;
         expect([...cut.reached.keys()].sort()).toEqual([...whole.reached.keys()].sort());
@@ -187,7 +188,11 @@ describe('slices', () => {
         const isOne = (line: string) => new Set(whole.states.map(({ frame }) => frame)).size > 1 || !line.startsWith('["dead-end"');
         // While steps wait, sizes are not judged: of slices some may be still where the whole never is.
         const isStill = (line: string) => found(whole).includes(line) || !/^\["(crowded-hit|small-hit|off-frame|unseen-hit)"/.test(line);
-        expect(found(cut).filter(isStill)).toEqual(found(whole).filter((line) => isOne(line) || found(cut).includes(line)));
+        // What is left out in the whole may lead back from there; of slices another one may be that which leaves it out.
+        const isFollowed = (line: string) => found(whole).includes(line) || whole.unfollowed.size === 0 || !line.startsWith('["one-way"');
+        expect(found(cut).filter((line) => isStill(line) && isFollowed(line))).toEqual(
+          found(whole).filter((line) => isOne(line) || found(cut).includes(line))
+        );
       }),
       { numRuns: timesOver(40) }
     );

@@ -57,7 +57,7 @@ function partsOf(name: SlotName): Pick<Slot, 'scene' | 'kind' | 'key'> {
 }
 
 /** The variable that a key is of, in whichever placement. */
-const variableOf = (key: string): string => key.slice(key.lastIndexOf(':') + 1);
+export const variableOf = (key: string): string => key.slice(key.lastIndexOf(':') + 1);
 
 const FIELDS = ['frame', 'overlays', 'over', 'focus', 'activities', 'pad'] as const;
 

@@ -8,7 +8,7 @@ import { listWords } from '../words.ts';
 import { possibleScenes } from './possible.ts';
 import { asBefore } from './again.ts';
 import { lookingBack, type LookingBack } from './back.ts';
-import { countersIn, type Counter } from './counters.ts';
+import { countersIn, type Counter, type Swing } from './counters.ts';
 import { isComputedWith, patternsIn } from './asked-of.ts';
 import { Compared, keyOf } from './compared.ts';
 import { shownOnly } from './shown-only.ts';
@@ -30,6 +30,8 @@ export interface Telling {
   readonly shownOnly: ReadonlySet<string>;
   /** Variables that only count one way, and from where on it is all one how far they have. */
   readonly counters: ReadonlyMap<string, Counter>;
+  /** Variables that count both ways, without end. */
+  readonly swings: ReadonlyMap<string, Swing>;
   /** Whether it matters that the pointer is over a layer: it waits for the pointer to leave. */
   readonly leaves: (node: Node) => boolean;
   /** Whether it matters that a layer has the focus: it waits to lose it, or takes a key that others take as well. */
@@ -71,7 +73,7 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
   const reads = new Set(expressions.flatMap((ast) => [...readsOf(ast)]));
   const takesShared = (cue: Cue) => shared.some((key) => fitsOccasion(cue, { type: 'key', key }));
   const hears = (node: Node, fits: (cue: Cue) => boolean) => node.item.threads.some((thread) => thread.enabled && fits(thread.cue));
-  const counters = isAllShown ? new Map<string, Counter>() : countersIn(program, read, compared);
+  const { counters, swings } = isAllShown ? NO_COUNTERS : countersIn(program, read, compared);
   const fields = new Map(fieldsAsked(program, read, compared).map((one) => [one.layer.id, one]));
   const untriedFields = [...fields.values()].filter(({ isTried }) => !isTried).map(({ layer }) => layer);
   const told: Omit<Telling, 'words' | 'looksBack'> = {
@@ -80,6 +82,7 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
     scroll,
     shownOnly: only,
     counters,
+    swings,
     leaves: (node) => hears(node, (cue) => waitsFor(cue, 'leave')),
     focuses: (node) => hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue)),
     compared,
@@ -88,8 +91,15 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
   };
   const { back, pad, untried } = told;
   const asked = [...fields.values()].map(({ layer, ...known }) => [layer.id, known]);
-  return { ...told, words: JSON.stringify([back, pad, scroll, [...only], [...counters], [...untried], asked, compared.words, shared]) };
+  return {
+    ...told,
+    words: JSON.stringify([back, pad, scroll, [...only], [...counters], swingWords(swings), [...untried], asked, compared.words, shared]),
+  };
 }
+
+const NO_COUNTERS: ReturnType<typeof countersIn> = { counters: new Map(), swings: new Map() };
+
+const swingWords = (swings: Telling['swings']) => [...swings].map(([id, { given, ...swing }]) => [id, swing, [...given]]);
 
 /** What threads do and listen to that tells runs apart; known as long as no thread is another. */
 const heardIn = onceFor((table: Piece['threads']) => {
