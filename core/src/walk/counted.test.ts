@@ -99,6 +99,23 @@ test('what is counted up and down without end is followed some steps beyond, and
   expect([far.cut, far.told]).toEqual(['not tried: how far q can count', []]);
 });
 
+test('a text that is spelt key by key is followed as far as it can still be what is asked for, and as long', () => {
+  const spelt = (condition: string) => {
+    const keys = {
+      one: button(0, 'click → set pin to pin + "1"'),
+      two: button(60, 'click → set pin to pin + "2"'),
+      off: button(180, 'click → set pin to ""'),
+    };
+    return found({ pin: word() }, { ...keys, go: button(120, `click → if ${condition} → go to shop`) });
+  };
+  // Nothing, 1, 2, 12, 122 and whatever else; and the shop.
+  expect(spelt('pin = "122"')).toEqual({ cut: null, count: 7, told: [] });
+  expect(spelt('pin = "132"')).toMatchObject({ cut: null, told: [NEVER] });
+  expect(spelt('string length(pin) = 4')).toEqual({ cut: null, count: 8, told: [] });
+  expect(spelt('string length(pin) = 4 and pin = "122"')).toMatchObject({ cut: null, told: [NEVER] });
+  expect(spelt('string length(pin) = 3 and pin != "122" and pin != "1"')).toMatchObject({ cut: null, told: [] });
+});
+
 test('words say of a counter that it is beyond, not where it was met first', () => {
   const { told } = found({ n: number() }, { on: button(0, 'click → set n to n + 2'), go: button(60, 'click → if n < 5 → go to shop') });
   expect(told).toEqual(['dead-end: Nothing leads on from home while n is more than 5.']);
@@ -176,6 +193,9 @@ function anyPiece(seed: number): Program {
       `set q to q + 1`,
       `set q to q - 1`,
       `set q to q - 1`,
+      `set pin to pin + "1"`,
+      `set pin to pin + "12"`,
+      `set pin to ""`,
     ]);
   const asks = () =>
     among([
@@ -196,6 +216,9 @@ function anyPiece(seed: number): Program {
       `q > 1`,
       `q < 0`,
       `q > 0`,
+      `pin = "112"`,
+      `string length(pin) > 3`,
+      `pin = "" and n > 1`,
     ]);
   const does = () => among([sets, sets, sets, () => 'go to shop', () => 'go to home', () => 'put this in open', () => 'put this in shut'])();
   const line = () => (whole(2) ? `click → if ${asks()} → ${does()}` : `click → ${does()}; then ${sets()}`);
@@ -211,6 +234,7 @@ function anyPiece(seed: number): Program {
     m: number(),
     k: number(),
     q: number(),
+    pin: word(),
     seats: number(1),
     price: number(12),
     first: word(),

@@ -4,7 +4,7 @@ import type { Program } from '../program/program.ts';
 import { isEnabled, isSelected, isShown } from '../run/resolve.ts';
 import { nameOfState, valueOfField, valueOfVariable } from '../run/environment.ts';
 import type { RunState } from '../run/state.ts';
-import { beyondOf, type Counter } from './counters.ts';
+import { beyondOf, beyondWords, type Counter } from './counters.ts';
 import type { Exploration } from './exploration.ts';
 import type { Moment } from './moment.ts';
 import { tellingOf } from './telling.ts';
@@ -58,10 +58,8 @@ function slotsOf(program: Program, run: RunState): Map<string, string> {
 }
 
 /** A value of a variable; of a counter that is beyond all that it is held against, that it is. */
-function countedWords(counter: Counter | undefined, value: Value): string {
-  const beyond = counter && beyondOf(counter, value);
-  return beyond ? `${beyond.side === 'over' ? 'more' : 'less'} than ${counter.last}` : shortWords(value);
-}
+const countedWords = (counter: Counter | undefined, value: Value): string =>
+  counter && beyondOf(counter, value) ? beyondWords(counter) : shortWords(value);
 
 /** So many signs of a text are said. */
 const MOST_SIGNS = 60;
