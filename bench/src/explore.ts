@@ -28,7 +28,10 @@ const families: Record<string, Family> = {
   'yes/no variables': {
     make: (n) => ({
       variables: Object.fromEntries(Array.from({ length: n }, (_, i) => [`v${i}`, { type: 'yes/no', initial: false }])),
-      frames: { home: { layers: row(n, (i) => ({ lines: [`click → set v${i} to v${i} = false`] })) } },
+      // Each is asked for: what nothing reads tells no states apart.
+      frames: {
+        home: { layers: row(n, (i) => ({ lines: [`click → if v${i} = false → set v${i} to true; otherwise → set v${i} to false`] })) },
+      },
     }),
     whole: 15,
     small: 7,

@@ -92,7 +92,12 @@ describe('zany check', () => {
 describe('what CI can tell apart', () => {
   const endless = compose({
     variables: { n: { type: 'number', initial: 0 } },
-    frames: { home: { layers: { up: { at: [0, 0, 100, 60], text: 'Up {n}', looks: size.looks, lines: ['click → set n to n + 1'] } }, ending: true } },
+    frames: {
+      home: {
+        layers: { up: { at: [0, 0, 100, 60], text: 'Up {n}', looks: size.looks, lines: ['click → if n >= 0 → set n to n * 2 + 1'] } },
+        ending: true,
+      },
+    },
   });
 
   test('not all walked: exit code 3, and SARIF says what was cut', async () => {
