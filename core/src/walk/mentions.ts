@@ -14,6 +14,7 @@ export interface Mentions {
 
 /** Of all variables of a piece. To compute what a variable is set to from itself is not to read it. */
 export function mentionsIn(program: Program): Mentions {
+  if (program.variables.size === 0) return NOTHING_SAID;
   const [set, read, times] = [new Set<string>(), new Set<string>(), new Map<string, number>()];
   const mirrors = new Set<string>();
   const add = (one: Found) => {
@@ -30,6 +31,8 @@ export function mentionsIn(program: Program): Mentions {
   for (const id of mirrors) if (times.get(id)! > 1) read.add(id);
   return { set, read, mirrored: mirrors };
 }
+
+const NOTHING_SAID: Mentions = { set: new Set(), read: new Set(), mirrored: new Set() };
 
 /** What is said in one place: every time that something is set, and what fields and choices mirror. */
 interface Found {
