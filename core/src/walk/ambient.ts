@@ -89,7 +89,7 @@ export class Ambient {
     const isCounting = (step: Step & { readonly do: 'set' }) => counters.has(step.variable ?? '') && namesIn(step.value).length > 0;
     const { layers } = this.program.piece;
     const standing = new Set<string>();
-    for (const scene of this.program.scenes.keys())
+    for (const scene of asides.size ? this.program.scenes.keys() : [])
       for (const key of this.standingIn(scene))
         for (let at = layers.get(key.split('/').at(-1)!); at; at = at.parent === null ? undefined : layers.get(at.parent)) standing.add(at.id);
     for (const { id, branches } of threads)

@@ -6,7 +6,8 @@ import type { IsIt } from './uses.ts';
 
 /** What an expression asks of one thing that it speaks of. */
 
-const EQUALS: ReadonlySet<string> = new Set(['=', '!=']);
+/** Operators that ask whether two things are the same. */
+export const EQUALS: ReadonlySet<string> = new Set(['=', '!=']);
 const ORDERS: ReadonlySet<string> = new Set(['<', '<=', '>', '>=']);
 
 /** Whether something is read in an expression other than by comparing it with a given value, or a text with another one of a field. */

@@ -1,11 +1,11 @@
 import type { Ast } from '../expression/ast.ts';
 import type { Program } from '../program/program.ts';
 import { isComputedWith, patternsIn } from './asked-of.ts';
-import { keyOf, type Compared } from './compared.ts';
+import type { Compared } from './compared.ts';
 import { linearOf } from './linear.ts';
 import { mentionsIn } from './mentions.ts';
 import type { Read } from './reads.ts';
-import { mentions, type IsIt } from './uses.ts';
+import { isVariable, mentions, type IsIt } from './uses.ts';
 
 /**
  * A number that steps add to, or take from, or set to given ones, and that is only held against given ones: from the last of these on,
@@ -61,7 +61,7 @@ export function countersIn(
   const { mirrored } = mentionsIn(program);
   for (const { id, type, min, max, initial } of program.variables.values()) {
     if (min !== undefined || max !== undefined || mirrored.has(id)) continue;
-    const isIt: IsIt = (one, property) => property === null && keyOf(one, null) === id;
+    const isIt = isVariable(id);
     if (type === 'text' && isSpelt(read, id, isIt)) {
       const known = [initial, ...compared.valuesOf(id)];
       const texts = known.filter((value) => typeof value === 'string');

@@ -149,15 +149,15 @@ function fieldsAsked(program: Program, read: readonly Read[], compared: Compared
     const { asked, isAll, isAlone } = usesOf(read, isIt, isFree);
     for (const ast of asked) compared.read(ast);
     const isComputed = !isAll || asked.some((ast) => isComputedWith(ast, isIt, texts.areHeld));
-    const patterns = layer.field!.kind === 'text' ? asked.flatMap((ast) => patternsIn(ast, isIt)) : [];
+    const isText = layer.field!.kind === 'text';
+    const patterns = isText ? asked.flatMap((ast) => patternsIn(ast, isIt)) : [];
     const told = [...new Map(patterns.map((one) => [`${one.asks} ${one.text}`, one])).values()];
     const classes = isComputed && isAll && isAlone ? classesOf(layer.field!, asked) : null;
-    const { values, asksLength } = given(compared, layer);
-    const others = layer.field!.kind === 'text' && texts.isIn(layer) ? texts.beside(layer) : 0;
-    const isTried =
-      layer.field!.kind === 'text'
-        ? !isComputed && others <= MOST_BESIDE && areAllWays(told, asksLength ? values.filter((value) => typeof value === 'number') : [])
-        : !isComputed || classes !== null || areAllTried(layer.field!);
+    const { values, asksLength } = given(compared, layer.id);
+    const others = isText && texts.isIn(layer) ? texts.beside(layer) : 0;
+    const isTried = isText
+      ? !isComputed && others <= MOST_BESIDE && areAllWays(told, asksLength ? values.filter((value) => typeof value === 'number') : [])
+      : !isComputed || classes !== null || areAllTried(layer.field!);
     return { layer, isComputed, patterns: told, classes, others: Math.min(others, MOST_BESIDE), isTried };
   });
 }
@@ -165,9 +165,9 @@ function fieldsAsked(program: Program, read: readonly Read[], compared: Compared
 /** So many other fields are a text held against, one text for each. */
 const MOST_BESIDE = 3;
 
-const given = (compared: Compared, { id }: Layer) => ({
-  values: compared.valuesOf(`${id}.value`),
-  asksLength: compared.asksLengthOf(`${id}.value`),
+const given = (compared: Compared, layer: string) => ({
+  values: compared.valuesOf(`${layer}.value`),
+  asksLength: compared.asksLengthOf(`${layer}.value`),
 });
 
 /** Tells what a field holds: itself, the variable that mirrors it, and what is set to just that. */
@@ -182,8 +182,7 @@ function heldBy(layer: Layer, read: readonly Read[]): IsIt {
 }
 
 const askedIn = (compared: Compared, layer: string, known: Partial<FieldAsked> = {}): Asked => ({
-  values: compared.valuesOf(`${layer}.value`),
-  asksLength: compared.asksLengthOf(`${layer}.value`),
+  ...given(compared, layer),
   isComputed: known.isComputed ?? false,
   patterns: known.patterns ?? [],
   classes: known.classes ?? null,

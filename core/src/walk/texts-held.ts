@@ -1,6 +1,7 @@
 import { partsOf, type Ast } from '../expression/ast.ts';
 import type { Layer } from '../piece/piece.ts';
 import type { Program } from '../program/program.ts';
+import { EQUALS } from './asked-of.ts';
 import { keyOf, type Compared } from './compared.ts';
 import type { Read } from './reads.ts';
 
@@ -62,8 +63,6 @@ export class TextsHeld {
 
   private isOf = (keys: ReadonlySet<string>, ast: Ast): boolean => ast.k === 'ref' && keys.has(keyOf(ast.id, ast.property));
 }
-
-const EQUALS: ReadonlySet<string> = new Set(['=', '!=']);
 
 const isGiven = ({ k }: Ast): boolean => k === 'value';
 

@@ -6,6 +6,12 @@ import { canFail } from './shown-only.ts';
 /** Whether a name is that of the thing that is spoken of. */
 export type IsIt = (id: string, property: string | null) => boolean;
 
+/** Tells a variable, in whichever placement. */
+export const isVariable =
+  (variable: string): IsIt =>
+  (id, property) =>
+    property === null && keyOf(id, null) === variable;
+
 /** What comes of a value that a person puts into a field. */
 export interface Uses {
   /** What is asked of it: conditions and bindings in which it stands, also by way of variables that are set to what is computed with it. */
@@ -27,7 +33,7 @@ export function usesOf(read: readonly Read[], isIt: IsIt, isFree: (variable: str
   const follow = (ast: Ast, sets: string | null, through: readonly string[]): void => {
     if (sets === null) return void asked.push(ast);
     if (!isFree(sets) || canFail(ast) || !isOnly(ast, isIt) || through.includes(sets) || through.length >= MOST_FLOWS) return void (isAll = false);
-    const isSet: IsIt = (id, property) => property === null && keyOf(id, null) === sets;
+    const isSet = isVariable(sets);
     for (const one of read) {
       if (!mentions(one.ast, isSet)) continue;
       // What it was set to stands beside what the thing holds by now: they are two.
