@@ -25,7 +25,9 @@ export class Account {
   }
 
   /** Whether anything more is remembered of an effect: its branches have as many places as are. */
-  isFull = ({ accounted }: Effect): boolean => accounted >= MOST_SPOTS;
+  isFull({ accounted }: Effect): boolean {
+    return accounted >= MOST_SPOTS;
+  }
 
   /** An effect comes about in a state. */
   keep(effect: Effect, state: number, step: Timed, { stirring }: Ambient, at: () => Moment): void {
@@ -49,6 +51,6 @@ export class Account {
   move(effect: Effect): void {
     if (effect.hasMoved) return;
     effect.hasMoved = true;
-    if (!effect.isElsewhere) for (const branch of effect.outcome.clearing) this.acted.add(branch);
+    for (const branch of effect.outcome.clearing) this.acted.add(branch);
   }
 }

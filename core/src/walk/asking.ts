@@ -61,7 +61,7 @@ export class Asking {
   private about(here: Here): { readonly run: RunState; readonly store: RecordingStore } {
     const columns = this.memory.slots.columns.length;
     if (this.stand?.here !== here || this.stand.columns !== columns) {
-      const run = this.memory.slots.runOf(here.at, here.back === '' ? [] : [here.back]);
+      const run = this.memory.slots.runOf(here, here.back === '' ? [] : [here.back]);
       const { shelf } = this.memory;
       const { made, scenes } = this.memory.noting(() => knowScreen(this.program, run, shelf.isOpen, shelf.bundle));
       this.stand = { here, columns, run, known: made, scenes };

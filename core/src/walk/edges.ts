@@ -27,7 +27,8 @@ const [HOW, NEXT] = [1, 2];
  * into objects where somebody asks for those of one state.
  */
 export class Edges {
-  /** The first and the last edge of each state. */
+  private count = 0;
+  /** The first and the last edge of each state, as far as there were any. */
   private readonly first = new Ints();
   private readonly last = new Ints();
   /**
@@ -43,13 +44,12 @@ export class Edges {
 
   /** The numbers of all states. */
   get states(): number[] {
-    return Array.from({ length: this.first.length }, (_, state) => state);
+    return Array.from({ length: this.count }, (_, state) => state);
   }
 
   /** A state more, with no edges yet. */
   grow(): void {
-    this.first.push(END);
-    this.last.push(END);
+    this.count++;
   }
 
   /** What is done as a number for edges. */
@@ -61,15 +61,23 @@ export class Edges {
   add(from: number, to: number, deed: number, isBack = false): void {
     const edge = this.all.length;
     this.all.push3(to, deed * 2 + (isBack ? 1 : 0), END);
+    while (this.first.length <= from) {
+      this.first.push(END);
+      this.last.push(END);
+    }
     const last = this.last.at(from);
     if (last === END) this.first.put(from, edge);
     else this.all.put(last + NEXT, edge);
     this.last.put(from, edge);
   }
 
+  private firstOf(state: number): number {
+    return state < this.first.length ? this.first.at(state) : END;
+  }
+
   /** Goes over the edges of a state, in the order in which they were found. */
   each(state: number, visit: (to: number, deed: Deed, isBack: boolean) => void): void {
-    for (let edge = this.first.at(state); edge !== END; edge = this.all.at(edge + NEXT)) {
+    for (let edge = this.firstOf(state); edge !== END; edge = this.all.at(edge + NEXT)) {
       const how = this.all.at(edge + HOW);
       visit(this.all.at(edge), this.deeds[how >> 1]!, (how & 1) === 1);
     }
@@ -87,7 +95,7 @@ export class Edges {
   /** Where the edges of a state end. */
   endsOf(state: number): number[] {
     const ends: number[] = [];
-    for (let edge = this.first.at(state); edge !== END; edge = this.all.at(edge + NEXT)) ends.push(this.all.at(edge));
+    for (let edge = this.firstOf(state); edge !== END; edge = this.all.at(edge + NEXT)) ends.push(this.all.at(edge));
     return ends;
   }
 
@@ -96,7 +104,7 @@ export class Edges {
     const { states } = this;
     const sources: number[][] = states.map(() => []);
     for (const from of states)
-      for (let edge = this.first.at(from); edge !== END; edge = this.all.at(edge + NEXT)) sources[this.all.at(edge)]!.push(from);
+      for (let edge = this.firstOf(from); edge !== END; edge = this.all.at(edge + NEXT)) sources[this.all.at(edge)]!.push(from);
     return sources;
   }
 }

@@ -31,6 +31,8 @@ export interface Effect {
   step: Timed | null;
   /** That as a number for edges; -1 before it is one. */
   deed: number;
+  /** All that there is to say of it was said, but for more places where it comes about, and where it leads. */
+  isTold: boolean;
 }
 
 export class Effects {
@@ -69,6 +71,7 @@ export class Effects {
       move: null,
       step: null,
       deed: -1,
+      isTold: false,
     };
     this.write(effect);
     return effect;
@@ -100,10 +103,14 @@ export class Effects {
       effect.move = move;
       effect.step = { event, moves: [move] };
       effect.deed = -1;
+      effect.isTold = false;
     }
     return effect.step!;
   }
 
   /** The same as a number for edges. */
-  deed = (effect: Effect): number => (effect.deed < 0 ? (effect.deed = this.edges.deed(effect.step!, effect.outcome.threads)) : effect.deed);
+  deed(effect: Effect): number {
+    if (effect.deed < 0) effect.deed = this.edges.deed(effect.step!, effect.outcome.threads);
+    return effect.deed;
+  }
 }

@@ -51,12 +51,12 @@ export class Entered {
   }
 
   /** A state is met: what bindings say in it, of what is on the screen, as far as that is explored here. */
-  meet({ entering, named }: Slots, roots: readonly string[], at: Reading['at'], isOwn: (column: number) => boolean): void {
-    for (const slot of entering) {
+  meet(slots: Slots, roots: readonly string[], here: Reading, isOwn: (column: number) => boolean): void {
+    for (const slot of slots.entering) {
       if (!roots.includes(slot.scene!) || !(slot.follows?.columns ?? [slot.column]).every(isOwn)) continue;
-      const value = at(slot.column);
-      const own = named(`${slot.scene}|states|${instanceKeyOf(slot)}`);
-      const ownValue = own.column < 0 || !isOwn(own.column) ? INITIAL : at(own.column);
+      const value = here.at(slot.column);
+      const own = slots.named(`${slot.scene}|states|${instanceKeyOf(slot)}`);
+      const ownValue = own.column < 0 || !isOwn(own.column) ? INITIAL : here.at(own.column);
       const key = `${slot.column} ${value} ${ownValue}`;
       if (this.said.has(key)) continue;
       const said = { slot, value, own, ownValue };

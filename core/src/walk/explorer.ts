@@ -9,11 +9,13 @@ import type { Ambient } from './ambient.ts';
 import { Account } from './account.ts';
 import { Asking, branchesIn, threadsIn, type Here } from './asking.ts';
 import { AS_BEFORE, Clock, TIMELESS, type Due, type Landing } from './clock.ts';
+import { Decisions } from './decisions.ts';
 import { Edges, type Deed } from './edges.ts';
 import { Effects, type Effect } from './effects.ts';
 import { Entered, statesTold } from './entered.ts';
 import type { Exploration, Levels, State, Within } from './exploration.ts';
 import { THIRD_TIME } from './hurry.ts';
+import { Ints } from './ints.ts';
 import type { Moment } from './moment.ts';
 import type { First, Timed } from './moves.ts';
 import { leavesPiece } from './leaving.ts';
@@ -92,7 +94,7 @@ export class Explorer {
   private readonly deeds: Deed[] = [];
   private readonly edges = new Edges(this.deeds);
   /** States by their rows, with nothing on the back stack; and by both. */
-  private readonly byRow: (number | undefined)[] = [];
+  private readonly byRow = new Ints();
   private readonly numbers = new Map<number, number>();
   /** How each was come to from its parent; null for a start. */
   private readonly cameBy: (Timed | null)[] = [];
@@ -114,6 +116,7 @@ export class Explorer {
   private asking: Asking;
   private readonly clock: Clock;
   private readonly effects: Effects;
+  private readonly decisions = new Decisions();
   private readonly routes: Routes;
   private views = new Views();
   private readonly gaps = new Set<string>();
@@ -148,7 +151,7 @@ export class Explorer {
     /** Columns that are left as they begin: what nothing else depends on, and is explored elsewhere. */
     readonly left: ReadonlySet<number>,
     /** What is not done at all. */
-    private readonly isAllowed: (event: RunEvent) => boolean = () => true
+    private readonly isAllowed: (event: RunEvent) => boolean = ALWAYS
   ) {
     this.asking = new Asking(memory, telling, ambient);
     this.reader = new Reader(memory);
@@ -349,7 +352,7 @@ export class Explorer {
     const { frame } = this.states[state]!;
     const zone = this.reader.zoneIn(row);
     const seen = memory.knownSeen(frame, glance) ?? memory.seenIn(frame, here(), () => this.asking.look(here()));
-    if (memory.slots.entering.length) this.entered.meet(memory.slots, this.reader.rootsIn(row), glance.at, this.isOwn);
+    if (memory.slots.entering.length) this.entered.meet(memory.slots, this.reader.rootsIn(row), glance, this.isOwn);
     const isMoving = this.isMoving(zone, glance);
     if (this.use(seen, 'seen', state, here, isMoving)) {
       this.see(seen, state, isMoving);
@@ -358,15 +361,7 @@ export class Explorer {
     const events = memory.knownEvents(frame, glance) ?? memory.eventsOf(frame, here(), () => this.asking.find(here()));
     this.use(events, 'events', state, here);
     for (const phrase of this.untriedAmong(events)) this.leave(state, phrase);
-    for (const event of events) {
-      if (!this.isAllowed(memory.events[event]!)) continue;
-      this.moves++;
-      const outcome =
-        memory.knownOutcome(event, this.reader.glanceAt(state)) ?? memory.outcomeOf(event, here(), () => this.asking.learn(here(), event));
-      const effect = this.effects.of(outcome);
-      if (zone === 0 && effect.isPlain) this.followPlainly(state, row, event, effect, here);
-      else this.follow(state, event, here(), effect, null);
-    }
+    this.tryAll(state, row, zone, events, here);
     if (this.left.size) this.stirByTimers(state);
     if (zone === 0) return;
     for (const due of this.clock.duesIn(zone, this.reader.rootsIn(row))) {
@@ -375,6 +370,57 @@ export class Explorer {
       const outcome = memory.outcomeOf(due.event, then, () => this.asking.learn(then, due.event));
       this.follow(state, due.event, then, this.effects.of(outcome), due);
     }
+  }
+
+  /** All that can be done in a state: this is gone through more than anything else, and has to stay short. */
+  private tryAll(state: number, row: number, zone: number, events: readonly number[], here: () => Here): void {
+    const { memory, effects } = this;
+    const isQuick = zone === 0 && this.reader.stackOf[state] === EMPTY;
+    const decisions = this.decisions.asOf(memory.version);
+    const { rows } = this.reader;
+    const glance = this.reader.glanceAt(state);
+    for (let i = 0; i < events.length; i++) {
+      const event = events[i]!;
+      if (this.isAllowed !== ALWAYS && !this.isAllowed(memory.events[event]!)) continue;
+      this.moves++;
+      const decided = isQuick ? decisions.find(event, rows, row) : -1;
+      if (decided >= 0 && this.isTold(decisions.effects[decided]!, event)) {
+        this.followTold(state, row, event, decisions.effects[decided]!);
+        continue;
+      }
+      const known = memory.knownOutcome(event, glance);
+      const effect = known ? effects.of(known) : this.learn(event, here);
+      if (isQuick && decided < 0 && this.isTold(effect, event)) this.decide(event, effect, glance);
+      if (zone === 0 && effect.isPlain) this.followPlainly(state, row, event, effect, here);
+      else this.follow(state, event, here(), effect, null);
+      this.reader.glanceAt(state);
+      decisions.asOf(memory.version);
+    }
+  }
+
+  /** Keeps which effect of which all was told an event has, to be found at once from now on. */
+  private decide(event: number, effect: Effect, glance: Here): void {
+    const looked = this.memory.lookedAt(effect.outcome, glance);
+    if (looked) this.decisions.asOf(this.memory.version).keep(event, looked, effect);
+  }
+
+  private learn(event: number, here: () => Here): Effect {
+    return this.effects.of(this.memory.outcomeOf(event, here(), () => this.asking.learn(here(), event)));
+  }
+
+  /** Whether there is nothing more to be told of an effect, but for where it leads. */
+  private isTold(effect: Effect, event: number): boolean {
+    return effect.isTold && (this.account.isFull(effect) || this.last[event] === effect.outcome);
+  }
+
+  /** Where an effect leads, of which all else was told, from where nothing lies on the back stack: most moves by far are such. */
+  private followTold(state: number, row: number, event: number, effect: Effect): void {
+    this.last[event] = effect.outcome;
+    const next = this.reader.rows.with(row, effect.columns, effect.values);
+    if (next === row || this.isTurned(state, next)) return;
+    let to = next < this.byRow.length ? this.byRow.at(next) : UNMET;
+    if (to === UNMET) to = this.meet(next, EMPTY, state, effect.step, null, this.states[state]!.start, false);
+    this.edges.add(state, to, effect.deed);
   }
 
   /** What has nothing to do with time, nor with what was come from: most of what is done, and the same each time. */
@@ -389,13 +435,15 @@ export class Explorer {
     if (to === state) return;
     this.account.move(effect);
     this.edges.add(state, to, this.effects.deed(effect));
+    effect.isTold = effect.isUsed && effect.isEntered && !effect.isElsewhere;
   }
 
   /** Whether steps wait that will change what is seen. */
   private isMoving(zone: number, here: Reading): boolean {
     const { times, slots } = this.memory;
-    const { column } = slots.named('activities');
-    return (column >= 0 && here.at(column) !== INITIAL) || times.zone(zone).waits.some((wait) => times.waits[wait]!.kind === 'steps');
+    const { column } = slots.activities;
+    if (column >= 0 && here.at(column) !== INITIAL) return true;
+    return zone !== 0 && times.zone(zone).waits.some((wait) => times.waits[wait]!.kind === 'steps');
   }
 
   private momentAt(state: number): Moment {
@@ -436,6 +484,7 @@ export class Explorer {
 
   /** Whether a number counts on in a row further than it is followed. */
   private isTurned(from: number, row: number): boolean {
+    if (!this.swings.areAny) return false;
     const isBeyond = this.swings.isBeyond(this.reader.rowOf[from]!, row, this.memory.slots.columns);
     if (isBeyond) this.turned.add(from);
     return isBeyond;
@@ -555,8 +604,9 @@ export class Explorer {
   private readonly raced = new Set<string>();
 
   /** The row that comes of an effect, with what waits then. */
-  private rowBy = (row: number, { columns, values }: Effect, landing: Landing): number =>
-    this.rowWith(this.reader.rows.with(row, columns, values), landing);
+  private rowBy(row: number, { columns, values }: Effect, landing: Landing): number {
+    return this.rowWith(this.reader.rows.with(row, columns, values), landing);
+  }
 
   private rowWith(row: number, { zone, columns, values }: Pick<Landing, 'zone' | 'columns' | 'values'>): number {
     const { column } = this.memory.times;
@@ -621,8 +671,14 @@ export class Explorer {
     return { top, below };
   }
 
-  private stateAt = (row: number, stack: number): number | undefined =>
-    stack === EMPTY ? this.byRow[row] : this.numbers.get(row * MOST_PLACES + stack);
+  private metAs(row: number): number | undefined {
+    const state = row < this.byRow.length ? this.byRow.at(row) : UNMET;
+    return state === UNMET ? undefined : state;
+  }
+
+  private stateAt(row: number, stack: number): number | undefined {
+    return stack === EMPTY ? this.metAs(row) : this.numbers.get(row * MOST_PLACES + stack);
+  }
 
   /** The state with a row and a stack. One in which time has passed in fewer ways than in another is that one, unless it has to be itself. */
   private meet(row: number, stack: number, parent: number, step: Timed | null, over: Push | null, start: string, isItself: boolean): number {
@@ -640,8 +696,10 @@ export class Explorer {
       }
     }
     const number = this.states.length;
-    if (stack === EMPTY) this.byRow[row] = number;
-    else this.numbers.set(row * MOST_PLACES + stack, number);
+    if (stack === EMPTY) {
+      while (this.byRow.length <= row) this.byRow.push(UNMET);
+      this.byRow.put(row, number);
+    } else this.numbers.set(row * MOST_PLACES + stack, number);
     if (others) others.push(number);
     else if (key !== null) this.timeless.set(key, [number]);
     const frame = this.reader.frameIn(row);
@@ -659,6 +717,11 @@ export class Explorer {
 }
 
 const NONE: readonly never[] = [];
+
+const ALWAYS = () => true;
+
+/** No state has a row yet. */
+const UNMET = -1;
 
 /** The layer into which something is put, or that is dragged. */
 const layerAsked = (event: RunEvent): string | undefined =>

@@ -154,7 +154,7 @@ class Placing<T> {
   }
 }
 
-const valueIn = ({ at, top }: Reading, column: number): number => (column === BACK ? top : at(column));
+const valueIn = (reading: Reading, column: number): number => (column === BACK ? reading.top : reading.at(column));
 
 /** What comes of something, by what it is worked out of: nothing else of that counts. */
 export class Tested extends Answers<number> {
@@ -183,14 +183,15 @@ export class Tested extends Answers<number> {
 
   forget(): void {
     this.tree = null;
+    this.shelf.forgotten++;
   }
 
   /** The columns that are asked for to know what comes of it in a state. */
-  *askedIn({ at, top }: Reading): Iterable<number> {
+  *askedIn(reading: Reading): Iterable<number> {
     let tree = this.tree;
     while (tree && !tree.isAnswer) {
       yield tree.column;
-      tree = tree.next.get(tree.column === BACK ? top : at(tree.column)) ?? null;
+      tree = tree.next.get(valueIn(reading, tree.column)) ?? null;
     }
   }
 
@@ -241,6 +242,7 @@ export class Learned<T> implements Question {
 
   forget(): void {
     this.answers = new Answers();
+    this.shelf.forgotten++;
   }
 }
 
@@ -262,6 +264,8 @@ export class Shelf {
   private readonly granted = new Map<SlotName, Set<Forgetting>>();
   private readonly bundles = new Map<SlotName, Bundle>();
   private bundled = 0;
+  /** So often something was forgotten. */
+  forgotten = 0;
 
   constructor(private readonly slots: () => Slots) {}
 

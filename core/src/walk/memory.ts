@@ -99,7 +99,7 @@ export class Memory {
     if (!binding) return null;
     const followed = new Followed(binding, {
       shelf: this.shelf,
-      runOf: ({ at }) => this.slots.bareRunOf(at, []),
+      runOf: (reading) => this.slots.bareRunOf(reading, []),
       numberOf: (value) => this.slots.numberOf(slot, value),
       noting: (make) => this.noting(() => make(this.watched)),
     });
@@ -196,6 +196,25 @@ export class Memory {
     return columns;
   }
 
+  /**
+   * The columns that were looked at for an answer in a state in which nothing lies on the back stack, with what stood there, in order;
+   * null where something was looked at that follows from others.
+   */
+  lookedAt(answer: object, reading: Reading): readonly (readonly [column: number, number: number])[] | null {
+    const looked: (readonly [number, number])[] = [];
+    for (const { of } of this.pathOf(answer))
+      for (const column of typeof of === 'number' ? [of] : of.askedIn(reading)) {
+        if (column >= 0 && this.slots.following[column]) return null;
+        if (column >= 0) looked.push([column, reading.at(column)]);
+      }
+    return looked;
+  }
+
+  /** Something that is another number whenever something was forgotten, or there is a column more. */
+  get version(): number {
+    return this.shelf.forgotten + this.slots.columns.length;
+  }
+
   /** What was read and tested for an answer, in order. */
   pathOf = (answer: object): readonly Found[] =>
     pathTo(foundOf(answer).leaf).map((found) => {
@@ -210,7 +229,9 @@ export class Memory {
   }
 
   /** Answers are numbered in the order in which they were given. */
-  numberOf = (answer: object): number => foundOf(answer).number;
+  numberOf(answer: object): number {
+    return foundOf(answer).number;
+  }
 
   /** What an answer was given to. */
   questionOf = (answer: object): Question => foundOf(answer).question;
@@ -268,12 +289,18 @@ export class Memory {
   }
 
   /** What comes of an event in a state, where that is known. */
-  knownOutcome = (event: number, reading: Reading): Outcome | undefined => this.outcomes[event]!.find(reading);
+  knownOutcome(event: number, reading: Reading): Outcome | undefined {
+    return this.outcomes[event]!.find(reading);
+  }
 
   /** What can be done in a state, as numbers of events, where that is known. */
-  knownEvents = (frame: string, reading: Reading): readonly number[] | undefined => this.possible.get(frame)?.find(reading);
+  knownEvents(frame: string, reading: Reading): readonly number[] | undefined {
+    return this.possible.get(frame)?.find(reading);
+  }
 
-  knownSeen = (frame: string, reading: Reading): Seen | undefined => this.seen.get(frame)?.find(reading);
+  knownSeen(frame: string, reading: Reading): Seen | undefined {
+    return this.seen.get(frame)?.find(reading);
+  }
 
   outcomeOf = (event: number, reading: Reading, ask: () => Answered<Outcome>): Outcome => this.answer(this.outcomes[event]!, reading, ask);
 

@@ -3,16 +3,30 @@ import type { Overlay, RunState } from '../run/state.ts';
 import type { Here } from './asking.ts';
 import type { Memory } from './memory.ts';
 import { Rows } from './rows.ts';
-import { INITIAL, type Slot } from './slots.ts';
+import { INITIAL, type Follows, type Slot } from './slots.ts';
 import { EMPTY, Stacks } from './stacks.ts';
 import { unitsIn, withWaits } from './waits.ts';
 import { soonest } from './zones.ts';
 
-/** A state as it is read while it is looked at. */
-interface Glance extends Here {
-  top: number;
-  back: string;
-  stack: number;
+/** A row over a place on a back stack as it is read, with what follows in it. */
+class RowRead implements Here {
+  constructor(
+    private readonly rows: Rows,
+    /** What values follow from, by their columns. */
+    private readonly following: readonly (Follows | null)[],
+    public row: number,
+    public stack: number,
+    public back: string,
+    public top: number,
+    /** Playheads as far as is said, where it is. */
+    private readonly passed: ReadonlyMap<number, number> | null = null
+  ) {}
+
+  at(column: number): number {
+    const follows = this.following[column];
+    if (follows) return follows.find(this);
+    return this.passed?.get(column) ?? this.rows.at(this.row, column);
+  }
 }
 
 /** Ways in which frames lie over others, at most. */
@@ -26,31 +40,26 @@ export class Reader {
   readonly stackOf: number[] = [];
   private readonly frame: Slot;
   private readonly overlays: Slot;
-  /** The row that is looked at. */
-  private glanced = 0;
-  private readonly glance: Glance;
+  private readonly glance: RowRead;
 
   constructor(private readonly memory: Memory) {
     this.frame = memory.slots.named('frame');
     this.overlays = memory.slots.named('overlays');
-    const own = (column: number) => this.rows.at(this.glanced, column);
-    this.glance = Object.assign(memory.slots.reading(own, 0, ''), { stack: EMPTY });
+    this.glance = new RowRead(this.rows, memory.slots.following, 0, EMPTY, '', 0);
   }
 
   /** A row over a stack as it is read; playheads as far as is said, where it is. */
   hereOf(row: number, stack: number, passed: ReadonlyMap<number, number> | null = null, back = this.stacks.topOf(stack)): Here {
-    const at = (column: number) => this.rows.at(row, column);
-    const then = passed?.size ? (column: number) => passed.get(column) ?? at(column) : at;
-    return this.memory.slots.reading(then, this.memory.topNumber(back), back);
+    return new RowRead(this.rows, this.memory.slots.following, row, stack, back, this.memory.topNumber(back), passed?.size ? passed : null);
   }
 
   hereIn = (state: number, passed: ReadonlyMap<number, number> | null = null): Here => this.hereOf(this.rowOf[state]!, this.stackOf[state]!, passed);
 
   /** A state as it is read: one at a time, until the next one is. */
-  glanceAt(state: number): Glance {
+  glanceAt(state: number): RowRead {
     const { glance } = this;
     const stack = this.stackOf[state]!;
-    this.glanced = this.rowOf[state]!;
+    glance.row = this.rowOf[state]!;
     if (stack !== glance.stack) {
       glance.stack = stack;
       glance.back = this.stacks.topOf(stack);
@@ -69,7 +78,7 @@ export class Reader {
   runOf(state: number): RunState {
     const { slots, times } = this.memory;
     const here = this.hereIn(state);
-    const run = slots.runOf(here.at, here.back === '' ? [] : [here.back]);
+    const run = slots.runOf(here, here.back === '' ? [] : [here.back]);
     const zone = times.zone(this.zoneIn(this.rowOf[state]!));
     const units = unitsIn(this.memory.watched);
     return withWaits(
@@ -84,9 +93,13 @@ export class Reader {
     return column < 0 ? undefined : values[this.rows.at(row, column)];
   }
 
-  frameIn = (row: number): string => this.valueIn(row, this.frame) as string;
+  frameIn(row: number): string {
+    return this.valueIn(row, this.frame) as string;
+  }
 
-  overlaysIn = (row: number): readonly Overlay[] => (this.valueIn(row, this.overlays) ?? []) as readonly Overlay[];
+  overlaysIn(row: number): readonly Overlay[] {
+    return (this.valueIn(row, this.overlays) ?? []) as readonly Overlay[];
+  }
 
   private readonly roots = new Map<number, readonly string[]>();
 

@@ -5,9 +5,16 @@
 export class Rows {
   /** Of 16 bits, until a number asks for more. */
   private cells: Cells = new Uint16Array(1 << 12);
+  /** The same memory in pieces of 32 bits: to copy and to compare. */
+  private words = new Uint32Array(this.cells.buffer);
   private width = 16;
+  /** A number for each column by which the numbers in it count in hashes. */
+  private readonly factors: number[] = [];
   private hashes = new Int32Array(1 << 8);
-  private table = new Int32Array(1 << 10).fill(-1);
+  /** Twice as long as it has places: in each a hash, and the row that has it, -1 for none. */
+  private table = new Int32Array(1 << 11).fill(-1);
+  /** The greatest number that cells hold. */
+  private most = MOST_NARROW;
   length = 0;
 
   /** The number in a column of a row. */
@@ -20,57 +27,74 @@ export class Rows {
    * The last row is a new one exactly when there are more of them then.
    */
   with(row: number, columns: readonly number[], values: readonly number[]): number {
-    for (let i = 0; i < columns.length; i++) {
-      while (columns[i]! >= this.width) this.widen();
-      if (values[i]! > MOST_NARROW && this.cells instanceof Uint16Array) this.cells = Uint32Array.from(this.cells);
-    }
-    if ((this.length + 1) * this.width > this.cells.length) this.cells = grown(this.cells);
-    const { width, cells, length } = this;
-    const base = length * width;
-    if (row < 0) cells.fill(0, base, base + width);
-    else cells.copyWithin(base, row * width, (row + 1) * width);
+    for (let i = 0; i < columns.length; i++)
+      if (columns[i]! >= this.width || values[i]! > this.most || columns[i]! >= this.factors.length) this.makeRoomFor(columns[i]!, values[i]!);
+    if ((this.length + 1) * this.width > this.cells.length) this.use(grown(this.cells));
+    const { cells, words, factors } = this;
+    const base = this.length * this.width;
+    this.copy(row);
     let hash = row < 0 ? 0 : this.hashes[row]!;
     for (let i = 0; i < columns.length; i++) {
       const column = columns[i]!;
-      const at = base + column;
-      const old = cells[at]!;
       const now = values[i]!;
-      if (old === now) continue;
-      hash = (hash - mixed(column, old) + mixed(column, now)) | 0;
-      cells[at] = now;
+      hash = (hash + Math.imul(now - cells[base + column]!, factors[column]!)) | 0;
+      cells[base + column] = now;
     }
-    return this.kept(base, hash);
+    return this.kept(words, hash);
+  }
+
+  /** Copies a row to behind the last one. One word after the other, as rows are short. */
+  private copy(row: number): void {
+    const { words, length } = this;
+    const span = (words.length / this.cells.length) * this.width;
+    const to = length * span;
+    if (row < 0) for (let i = 0; i < span; i++) words[to + i] = 0;
+    else for (let i = 0, from = row * span; i < span; i++) words[to + i] = words[from + i]!;
   }
 
   /** Keeps the row that stands behind the last one, unless it is there already. */
-  private kept(base: number, hash: number): number {
-    const { table, hashes, width } = this;
+  private kept(words: Uint32Array, hash: number): number {
+    const { table } = this;
+    const span = (words.length / this.cells.length) * this.width;
+    const base = this.length * span;
     const mask = table.length - 1;
     let at = placeOf(hash) & mask;
-    for (; table[at]! >= 0; at = (at + 1) & mask) {
-      const other = table[at]!;
-      if (hashes[other] === hash && this.isSame(base, other * width)) return other;
-    }
+    for (; table[at + 1]! >= 0; at = (at + 2) & mask)
+      if (table[at] === hash) {
+        const other = table[at + 1]!;
+        if (isSame(words, base, other * span, span)) return other;
+      }
     const row = this.length++;
-    if (row >= hashes.length) this.hashes = grown32(hashes);
+    if (row >= this.hashes.length) this.hashes = grown32(this.hashes);
     this.hashes[row] = hash;
-    table[at] = row;
-    if (this.length * 2 > table.length) this.rehash(table.length * 2);
+    table[at] = hash;
+    table[at + 1] = row;
+    if (this.length * 4 > table.length) this.rehash(table.length * 2);
     return row;
   }
 
-  private isSame(a: number, b: number): boolean {
-    const { cells, width } = this;
-    for (let i = 0; i < width; i++) if (cells[a + i] !== cells[b + i]) return false;
-    return true;
+  /** Rows wide enough for a column, with cells wide enough for a number in it. */
+  private makeRoomFor(column: number, value: number): void {
+    while (column >= this.width) this.widen();
+    for (let next = this.factors.length; next <= column; next++) this.factors.push(factorOf(next));
+    if (value <= this.most) return;
+    this.most = MOST_WIDE;
+    this.use(Uint32Array.from(this.cells));
+  }
+
+  private use(cells: Cells): void {
+    this.cells = cells;
+    this.words = new Uint32Array(cells.buffer);
   }
 
   private rehash(size: number): void {
     this.table = new Int32Array(size).fill(-1);
     for (let row = 0; row < this.length; row++) {
-      let at = placeOf(this.hashes[row]!) & (size - 1);
-      while (this.table[at]! >= 0) at = (at + 1) & (size - 1);
-      this.table[at] = row;
+      const hash = this.hashes[row]!;
+      let at = placeOf(hash) & (size - 1);
+      while (this.table[at + 1]! >= 0) at = (at + 2) & (size - 1);
+      this.table[at] = hash;
+      this.table[at + 1] = row;
     }
   }
 
@@ -78,7 +102,7 @@ export class Rows {
     const { cells, width, length } = this;
     const wide = emptied(cells, Math.max(cells.length, (length + 1) * width) * 2);
     for (let row = 0; row < length; row++) wide.set(cells.subarray(row * width, (row + 1) * width), row * width * 2);
-    this.cells = wide;
+    this.use(wide);
     this.width = width * 2;
   }
 }
@@ -87,6 +111,12 @@ type Cells = Uint16Array | Uint32Array;
 
 /** The greatest number that 16 bits hold. */
 const MOST_NARROW = 0xffff;
+const MOST_WIDE = 0xffffffff;
+
+function isSame(words: Uint32Array, a: number, b: number, span: number): boolean {
+  for (let i = 0; i < span; i++) if (words[a + i] !== words[b + i]) return false;
+  return true;
+}
 
 const emptied = (cells: Cells, length: number): Cells => (cells instanceof Uint16Array ? new Uint16Array(length) : new Uint32Array(length));
 
@@ -102,17 +132,16 @@ const grown32 = (list: Int32Array): Int32Array<ArrayBuffer> => {
   return more;
 };
 
-/** Where a hash begins to be looked for. */
+/** Where a hash begins to be looked for: an even number. */
 const placeOf = (hash: number): number => {
   const spread = Math.imul(hash, 0x9e3779b1);
-  return spread ^ (spread >>> 15);
+  return (spread ^ (spread >>> 15)) << 1;
 };
 
-/** Nothing for 0, so that columns nobody set do not count. */
-function mixed(column: number, value: number): number {
-  if (value === 0) return 0;
-  let hash = Math.imul(column + 1, 0x85ebca6b) ^ Math.imul(value, 0xc2b2ae35);
-  hash = Math.imul(hash ^ (hash >>> 15), 0x2c1b3c6d);
-  hash = Math.imul(hash ^ (hash >>> 12), 0x297a2d39);
-  return hash ^ (hash >>> 15);
+/** An odd number that is another one for each column: sums of products with such tell rows apart as well as any hash. */
+function factorOf(column: number): number {
+  let factor = Math.imul(column + 1, 0x85ebca6b);
+  factor = Math.imul(factor ^ (factor >>> 15), 0x2c1b3c6d);
+  factor = Math.imul(factor ^ (factor >>> 12), 0x297a2d39);
+  return (factor ^ (factor >>> 15)) | 1;
 }

@@ -39,7 +39,7 @@ export interface Follows {
 
 /** Gives the number that a state has in a column, and the number of the frame on the top of its back stack. */
 export interface Reading {
-  readonly at: (column: number) => number;
+  at(column: number): number;
   readonly top: number;
 }
 
@@ -69,9 +69,11 @@ export class Slots {
   /** The slots that say how long ago playheads under way came to where they were last. */
   readonly passing: Slot[] = [];
   /** What their values follow from, by their columns. */
-  private readonly following: (Follows | null)[] = [];
+  readonly following: (Follows | null)[] = [];
   /** The slots of what bindings give that says which state something is in. */
   readonly entering: Slot[] = [];
+
+  readonly activities = this.named('activities');
 
   constructor(
     private program: Program,
@@ -88,12 +90,12 @@ export class Slots {
     this.telling = telling;
   }
 
-  readonly named = (name: SlotName): Slot => {
+  named(name: SlotName): Slot {
     let slot = this.byName.get(name);
     if (!slot)
       this.byName.set(name, (slot = { name, ...partsOf(name), column: -1, follows: null, values: [undefined], numbers: new Map(), texts: [''] }));
     return slot;
-  };
+  }
 
   /** The slots with a column that belong to a scene. */
   of(scene: string): readonly Slot[] {
@@ -229,40 +231,26 @@ export class Slots {
     if (slot.column >= 0 && !slot.follows) yield [slot, number];
   }
 
-  /** A state as it is read, with what follows in it. */
-  reading(own: Reading['at'], top: number, back: string): Reading & { readonly back: string } {
-    const { following } = this;
-    const reading = {
-      at: (column: number): number => {
-        const follows = following[column];
-        return follows ? follows.find(reading) : own(column);
-      },
-      top,
-      back,
-    };
-    return reading;
-  }
-
   /** The run that a state stands for. */
-  runOf(at: Reading['at'], back: readonly string[]): RunState {
-    const run = this.bareRunOf(at, back);
+  runOf(here: Reading, back: readonly string[]): RunState {
+    const run = this.bareRunOf(here, back);
     const roots: Record<string, RootRun> = { ...run.roots };
     for (const scene of liveRootsOf(this.program, run)) {
       const following = this.of(scene).filter(({ follows }) => follows);
-      const bound = following.map(({ column, key, values }) => [key, values[at(column)]] as const);
+      const bound = following.map(({ column, key, values }) => [key, values[here.at(column)]] as const);
       if (bound.length) roots[scene] = { ...roots[scene]!, bound: { ...roots[scene]!.bound, ...Object.fromEntries(bound) } as RootRun['bound'] };
     }
     return { ...run, roots };
   }
 
   /** The same, but for what follows in it. */
-  bareRunOf(valueAt: Reading['at'], back: readonly string[]): RunState {
+  bareRunOf(here: Reading, back: readonly string[]): RunState {
     const fields: Record<string, unknown> = {};
     const variables: Record<string, RunState['variables'][string]> = {};
     const roots: Record<string, RootRun> = {};
     for (const { column, scene, kind, key, values, follows } of this.columns) {
       if (follows) continue;
-      const number = valueAt(column);
+      const number = here.at(column);
       if (number === INITIAL) continue;
       const value = values[number];
       if (scene === null) {
@@ -278,7 +266,7 @@ export class Slots {
     }
     for (const { column, scene, key, values } of this.passing) {
       const heads = roots[scene!]?.heads as Record<string, Playhead> | undefined;
-      const number = valueAt(column);
+      const number = here.at(column);
       if (number !== INITIAL && heads?.[key]) heads[key] = passedOf(heads[key], (values[number] as number) / unitsIn(this.program));
     }
     const overlays = (fields['overlays'] ?? []) as RunState['overlays'];

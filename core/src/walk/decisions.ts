@@ -1,0 +1,91 @@
+import type { Effect } from './effects.ts';
+import type { Rows } from './rows.ts';
+
+/** Nothing is known from here on. */
+const UNKNOWN = 0;
+
+/** Where these stand in a place of the tree: the column that is looked at, for how many of its numbers there is room, what follows from each. */
+const [COLUMN, ROOM, NEXT] = [0, 1, 2];
+
+/** What is found by looking at more columns than these is not kept: there are too many ways to it. */
+const MOST_COLUMNS = 6;
+/** Nor what is found by numbers beyond this. */
+const MOST_NUMBER = 1 << 12;
+/** Nor more than this in all. */
+const MOST_CELLS = 1 << 22;
+
+/** A column that was looked at, and the number that stood there. */
+export type Looked = readonly [column: number, number: number];
+
+/**
+ * Which effect an event has, by the numbers in columns of a row: decision trees in one list of numbers, as what is looked up most often
+ * by far. It says what was learned, and nothing by itself: whoever keeps something here empties it when that may be no more so.
+ */
+export class Decisions {
+  readonly effects: Effect[] = [];
+  /** Greater than 0: where it goes on; less: -1 - the number of an effect. */
+  private cells = new Int32Array(1 << 10);
+  /** The first place that nothing stands at; 0 says that nothing is known. */
+  private length = 1;
+  private roots = new Int32Array(1 << 8);
+  /** As of what all this was kept. */
+  private version = -1;
+
+  /** Empties all this where it was kept as of something else. */
+  asOf(version: number): this {
+    if (version === this.version) return this;
+    this.version = version;
+    this.effects.length = 0;
+    this.length = 1;
+    this.roots.fill(UNKNOWN);
+    return this;
+  }
+
+  /** The number of the effect that an event has in a row; -1 where that is not kept here. */
+  find(event: number, rows: Rows, row: number): number {
+    const { cells } = this;
+    let at = event < this.roots.length ? this.roots[event]! : UNKNOWN;
+    while (at > UNKNOWN) {
+      const number = rows.at(row, cells[at + COLUMN]!);
+      if (number >= cells[at + ROOM]!) return -1;
+      at = cells[at + NEXT + number]!;
+    }
+    return at === UNKNOWN ? -1 : -1 - at;
+  }
+
+  /** Keeps the effect of an event by the columns that were looked at for it, in the order in which they were. */
+  keep(event: number, looked: readonly Looked[], effect: Effect): void {
+    if (looked.length > MOST_COLUMNS || looked.some(([, number]) => number > MOST_NUMBER) || this.length > MOST_CELLS) return;
+    if (event >= this.roots.length) this.roots = longer(this.roots, event + 1);
+    let at = this.roots[event]!;
+    let put = (next: number) => (this.roots[event] = next);
+    for (const [column, number] of looked) {
+      if (at < UNKNOWN || (at > UNKNOWN && this.cells[at + COLUMN] !== column)) return;
+      const room = at === UNKNOWN ? 0 : this.cells[at + ROOM]!;
+      if (number >= room) put((at = this.placeFor(column, Math.max(number + 1, room * 2), at)));
+      const here = at + NEXT + number;
+      at = this.cells[here]!;
+      put = (next) => (this.cells[here] = next);
+    }
+    if (at === UNKNOWN) put(-1 - this.effects.length);
+    if (at === UNKNOWN) this.effects.push(effect);
+  }
+
+  /** A place with more room, and what followed from another one before. */
+  private placeFor(column: number, room: number, before: number): number {
+    const at = this.length;
+    this.length += NEXT + room;
+    if (this.length > this.cells.length) this.cells = longer(this.cells, this.length);
+    const known = before === UNKNOWN ? 0 : this.cells[before + ROOM]!;
+    this.cells[at + COLUMN] = column;
+    this.cells[at + ROOM] = room;
+    for (let i = 0; i < room; i++) this.cells[at + NEXT + i] = i < known ? this.cells[before + NEXT + i]! : UNKNOWN;
+    return at;
+  }
+}
+
+function longer(list: Int32Array<ArrayBuffer>, least: number): Int32Array<ArrayBuffer> {
+  const more = new Int32Array(Math.max(least, list.length * 2));
+  more.set(list);
+  return more;
+}
