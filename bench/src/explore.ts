@@ -24,13 +24,18 @@ interface Family {
   readonly least?: number;
 }
 
+const switches = (n: number): ComposeSpec['variables'] =>
+  Object.fromEntries(Array.from({ length: n }, (_, i) => [`v${i}`, { type: 'yes/no', initial: false }]));
+
+/** Each is asked for: what nothing reads tells no states apart. */
+const turning = (i: number) => ({ lines: [`click → if v${i} = false → set v${i} to true; otherwise → set v${i} to false`] });
+
 const families: Record<string, Family> = {
   'yes/no variables': {
     make: (n) => ({
-      variables: Object.fromEntries(Array.from({ length: n }, (_, i) => [`v${i}`, { type: 'yes/no', initial: false }])),
-      // Each is asked for: what nothing reads tells no states apart.
+      variables: switches(n),
       frames: {
-        home: { layers: row(n, (i) => ({ lines: [`click → if v${i} = false → set v${i} to true; otherwise → set v${i} to false`] })) },
+        home: { layers: row(n, turning) },
       },
     }),
     whole: 15,
@@ -82,9 +87,45 @@ const families: Record<string, Family> = {
         ])
       ),
     }),
-    least: 500_000,
     whole: 300,
     small: 4,
+  },
+  'a way back, and switches': {
+    make: (n) => ({
+      variables: switches(n),
+      frames: Object.fromEntries(
+        ['a', 'b', 'c', 'd'].map((name, i) => [
+          name,
+          {
+            layers: {
+              ...row(n, turning),
+              [`on${i}`]: { at: [0, 200, 90, 44], lines: [`click → go to ${'bcda'[i]}`] },
+              [`back${i}`]: { at: [0, 250, 90, 44], lines: ['click → back'] },
+            },
+          },
+        ])
+      ),
+    }),
+    least: 500_000,
+    whole: 6,
+    small: 1,
+  },
+  'timers, steps that wait, and switches': {
+    make: (n) => ({
+      variables: switches(n),
+      frames: Object.fromEntries(
+        ['a', 'b'].map((name, i) => [
+          name,
+          {
+            layers: { ...row(n, turning), [`on${i}`]: { at: [0, 200, 90, 44], lines: [`click → wait 1 s; go to ${'ba'[i]}`] } },
+            lines: [`after 2 s → go to ${'ba'[i]}`],
+          },
+        ])
+      ),
+    }),
+    least: 500_000,
+    whole: 12,
+    small: 2,
   },
   'timers and steps that wait': {
     make: (n) => ({
@@ -100,7 +141,7 @@ for (const [name, { make, whole, small, model, least }] of Object.entries(famili
   const explored = (n: number) => {
     const program = compile(compose(make(n)));
     const began = performance.now();
-    const { count, moves, cut } = explore(program, { maxStates: 200_000, slicedFrom: name.startsWith('seats') ? 1000 : 200_000 });
+    const { count, moves, cut } = explore(program, { maxStates: 200_000, slicedFrom: name.startsWith('seats that') ? 1000 : 200_000 });
     return { states: count, moves, cut, took: performance.now() - began };
   };
   // Once warm: what was explored before has readied nothing but the code.

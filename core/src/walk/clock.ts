@@ -117,12 +117,19 @@ export class Clock {
     return [slot.column, number];
   }
 
+  /** Whether what has nothing to do with time leaves what waits in a zone as it was, and asks nothing of it. */
+  isStill(number: number): boolean {
+    if (number === 0) return true;
+    const { slots, times } = this.memory;
+    return slots.passing.length === 0 && !isAnyDueNow(times.zone(number));
+  }
+
   /** What waits after an outcome: of what somebody did at any moment of a zone, or of what was due. */
   land(number: number, due: Due | null, outcome: Outcome, reading: Reading): Landing {
     if (number === 0 && outcome.starts.length === 0) return TIMELESS;
     const zone = due ? due.zone : this.memory.times.zone(number);
     const time = this.timeIn(outcome, this.headsAsked(zone, outcome, reading));
-    if (!due && time.isNothing) return this.stillIn(zone, time);
+    if (!due && time.isNothing) return isAnyDueNow(zone) ? this.stillIn(zone, time) : TIMELESS;
     let known = this.landings.get(time);
     if (!known) this.landings.set(time, (known = new Map<number | Due, Landing>()));
     const key = due ?? number;
@@ -256,7 +263,7 @@ export class Clock {
 
 const NONE: readonly never[] = [];
 
-/** What comes of what has nothing to do with time, where nothing waits. */
+/** What comes of what has nothing to do with time, where nothing is due at once. */
 export const TIMELESS: Landing = {
   zone: AS_BEFORE,
   columns: NONE,

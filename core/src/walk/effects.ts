@@ -12,6 +12,8 @@ export interface Effect {
   readonly isElsewhere: boolean;
   /** Nothing to do with time, nor with what was come from, and nothing but a row comes of it. */
   readonly isPlain: boolean;
+  /** It starts nothing that waits, and ends nothing. */
+  readonly isTimeless: boolean;
   /** All columns that it writes, those of cleared scenes first, as far as there were so many columns. */
   columns: readonly number[];
   values: readonly number[];
@@ -54,11 +56,12 @@ export class Effects {
   }
 
   private made(outcome: Outcome): Effect {
-    const { leaves, isTaken, pushed, endless, isHurry, isDeep, starts } = outcome;
+    const { leaves, isTaken, pushed, endless, isHurry, isDeep, starts, ended, endedHeads } = outcome;
     const effect: Effect = {
       outcome,
       isElsewhere: this.left.size > 0 && this.memory.readsOf(outcome).some((column) => this.left.has(column)),
       isPlain: !leaves && !isTaken && !isHurry && !isDeep && pushed.length === 0 && endless.length === 0 && starts.length === 0,
+      isTimeless: [starts, ended, endedHeads].every(({ length }) => length === 0),
       columns: [],
       values: [],
       known: 0,

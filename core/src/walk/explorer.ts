@@ -375,7 +375,7 @@ export class Explorer {
   /** All that can be done in a state: this is gone through more than anything else, and has to stay short. */
   private tryAll(state: number, row: number, zone: number, events: readonly number[], here: () => Here): void {
     const { memory, effects } = this;
-    const isQuick = zone === 0 && this.reader.stackOf[state] === EMPTY;
+    const isStill = this.clock.isStill(zone);
     const decisions = this.decisions.asOf(memory.version);
     const { rows } = this.reader;
     const glance = this.reader.glanceAt(state);
@@ -383,15 +383,15 @@ export class Explorer {
       const event = events[i]!;
       if (this.isAllowed !== ALWAYS && !this.isAllowed(memory.events[event]!)) continue;
       this.moves++;
-      const decided = isQuick ? decisions.find(event, rows, row) : -1;
-      if (decided >= 0 && this.isTold(decisions.effects[decided]!, event)) {
+      const decided = isStill ? decisions.find(event, rows, row) : -1;
+      if (decided >= 0 && this.isTold(decisions.effects[decided]!, event, zone)) {
         this.followTold(state, row, event, decisions.effects[decided]!);
         continue;
       }
       const known = memory.knownOutcome(event, glance);
       const effect = known ? effects.of(known) : this.learn(event, here);
-      if (isQuick && decided < 0 && this.isTold(effect, event)) this.decide(event, effect, glance);
-      if (zone === 0 && effect.isPlain) this.followPlainly(state, row, event, effect, here);
+      if (isStill && decided < 0 && this.isTold(effect, event, zone)) this.decide(event, effect, glance);
+      if (effect.isPlain && isStill && isFree(effect, zone)) this.followPlainly(state, row, event, effect, here);
       else this.follow(state, event, here(), effect, null);
       this.reader.glanceAt(state);
       decisions.asOf(memory.version);
@@ -409,18 +409,19 @@ export class Explorer {
   }
 
   /** Whether there is nothing more to be told of an effect, but for where it leads. */
-  private isTold(effect: Effect, event: number): boolean {
-    return effect.isTold && (this.account.isFull(effect) || this.last[event] === effect.outcome);
+  private isTold(effect: Effect, event: number, zone: number): boolean {
+    return effect.isTold && isFree(effect, zone) && (this.account.isFull(effect) || this.last[event] === effect.outcome);
   }
 
-  /** Where an effect leads, of which all else was told, from where nothing lies on the back stack: most moves by far are such. */
+  /** Where an effect leads, of which all else was told: most moves by far are such. */
   private followTold(state: number, row: number, event: number, effect: Effect): void {
     this.last[event] = effect.outcome;
     const next = this.reader.rows.with(row, effect.columns, effect.values);
     if (next === row || this.isTurned(state, next)) return;
-    let to = next < this.byRow.length ? this.byRow.at(next) : UNMET;
-    if (to === UNMET) to = this.meet(next, EMPTY, state, effect.step, null, this.states[state]!.start, false);
-    this.edges.add(state, to, effect.deed);
+    const own = this.reader.stackOf[state]!;
+    const stack = own === EMPTY || this.isBackAsked(next) ? own : EMPTY;
+    const to = this.stateAt(next, stack) ?? this.meet(next, stack, state, effect.step, null, this.states[state]!.start, false);
+    if (to !== state) this.edges.add(state, to, effect.deed);
   }
 
   /** What has nothing to do with time, nor with what was come from: most of what is done, and the same each time. */
@@ -719,6 +720,9 @@ export class Explorer {
 const NONE: readonly never[] = [];
 
 const ALWAYS = () => true;
+
+/** Whether an effect has nothing to do with what waits. */
+const isFree = (effect: Effect, zone: number): boolean => zone === 0 || effect.isTimeless;
 
 /** No state has a row yet. */
 const UNMET = -1;

@@ -197,15 +197,15 @@ export class Memory {
   }
 
   /**
-   * The columns that were looked at for an answer in a state in which nothing lies on the back stack, with what stood there, in order;
-   * null where something was looked at that follows from others.
+   * The columns that were looked at for an answer in a state, with what stood there, in order; null where it was looked at what lies on
+   * the back stack, or at something that follows from others.
    */
   lookedAt(answer: object, reading: Reading): readonly (readonly [column: number, number: number])[] | null {
     const looked: (readonly [number, number])[] = [];
     for (const { of } of this.pathOf(answer))
       for (const column of typeof of === 'number' ? [of] : of.askedIn(reading)) {
-        if (column >= 0 && this.slots.following[column]) return null;
-        if (column >= 0) looked.push([column, reading.at(column)]);
+        if (column < 0 || this.slots.following[column]) return null;
+        looked.push([column, reading.at(column)]);
       }
     return looked;
   }
