@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import {
   BINDABLE,
+  audit,
   compile,
   cueKinds,
   explore,
@@ -35,6 +36,14 @@ test('the demo pieces use every cue, step, transition and binding there is', () 
   const bound = new Set(layers.flatMap((layer) => Object.keys(layer.bindings ?? {})));
   expect([...bound].sort()).toEqual([...BINDABLE].sort());
   expect(layers.some((layer) => layer.text?.includes('{'))).toBe(true);
+});
+
+test('what is there to learn by begins with what the tour mends, and with nothing else', async () => {
+  const bytes = readFileSync(new URL('../lessons/first-crossing.zip', import.meta.url));
+  const { piece } = unwrap(await readPackage(bytes, sha256));
+  const { findings, exploration } = audit(compile(piece));
+  expect(exploration.cut).toBeNull();
+  expect(findings.map(({ title }) => title).sort()).toEqual(['Ticket is a dead end', 'Times is never reached']);
 });
 
 test.each(pieces.map((piece) => [piece.head.name, piece] as const))(

@@ -130,7 +130,7 @@ test('somebody without a part in a piece gets nothing of it, and requests from e
   await expect(strange.getByText('If this address was free')).toBeVisible();
   await strange.getByLabel('Password').fill('otter lamp gravel nine');
   await strange.getByRole('button', { name: 'Sign in' }).click();
-  await expect(strange.getByText('A piece begins with its pages')).toBeVisible();
+  await expect(strange.getByRole('region', { name: 'Ways to begin' })).toBeVisible();
   const origin = new URL(page.url()).origin;
   expect((await strange.request.get(`/api/pieces/${id}`)).status()).toBe(404);
   expect(

@@ -111,24 +111,3 @@ for (const [width, height] of [
       expect(await page.evaluate(() => document.documentElement.scrollWidth), desk).toBeLessThanOrEqual(width);
     }
   });
-
-test('the tour has five steps, points at what it speaks of, and can be left', async ({ studio, page }) => {
-  await page.getByRole('link', { name: /Five steps through the Build desk/ }).click();
-  const tour = page.getByRole('dialog', { name: 'Tour' });
-  await expect(tour).toContainText('1 of 5');
-  for (let step = 2; step <= 5; step++) {
-    await page.keyboard.press('Enter');
-    await expect(tour).toContainText(`${step} of 5`);
-  }
-  await tour.getByRole('button', { name: 'Back' }).click();
-  await expect(tour).toContainText('4 of 5');
-  await page.keyboard.press('Escape');
-  await expect(tour).toHaveCount(0);
-  await expect(studio.sheet).toBeVisible();
-  await page.keyboard.press('Control+k');
-  await page.keyboard.type('take the tour');
-  await page.keyboard.press('Enter');
-  await expect(tour).toContainText('1 of 5');
-  await tour.getByRole('button', { name: 'Leave' }).click();
-  await expect(tour).toHaveCount(0);
-});

@@ -22,6 +22,7 @@ export async function startStudio({
     ZANY_WORKER: join(root, 'studio/dist/worker.js'),
     DATABASE_URL: databaseUrl,
     ZANY_MAIL_FOLDER: mailFolder,
+    ZANY_STARTERS: join(root, 'demo'),
     LOG_LEVEL: process.env.LOG_LEVEL ?? logLevel,
     NODE_ENV: dev ? 'development' : 'production',
     ...(demo && { ZANY_DEMO: '1', ZANY_DEMO_PIECES: join(root, 'demo/pieces') }),

@@ -1,8 +1,11 @@
 <script lang="ts">
   import { goto, invalidate } from '$app/navigation';
   import { ask } from '$lib/client/api';
+  import Beginnings from '$lib/workroom/Beginnings.svelte';
   import Cover from '$lib/workroom/Cover.svelte';
   import NewPiece from '$lib/workroom/NewPiece.svelte';
+  import Starters from '$lib/workroom/Starters.svelte';
+  import { beginTour } from '$lib/tour/begin';
   import Logo from '$lib/shared/Logo.svelte';
   import Notices from '$lib/shared/Notices.svelte';
   import ThemeButton from '$lib/shared/ThemeButton.svelte';
@@ -60,6 +63,16 @@
     if (made) await goto(`/p/${made.id}/build`);
   }
 
+  async function takeStarter(id: string) {
+    const made = await attempt(ask<{ id: string }>('POST', `/api/starters/${id}`));
+    if (made) await goto(`/p/${made.id}/build`);
+  }
+
+  async function tour() {
+    const problem = await beginTour();
+    if (problem) notes.notify(problem);
+  }
+
   async function rename(card: PieceCard, name: string) {
     await attempt(ask('PATCH', `/api/pieces/${card.id}`, { name }));
     await refresh();
@@ -94,8 +107,6 @@
     dragging = false;
     void bringIn([...(event.dataTransfer?.files ?? [])]);
   }
-  /** The piece that a tour goes through: the ticket app, else any with frames. */
-  const tourPiece = $derived(pieces.find((piece) => piece.name === 'Ticket app') ?? pieces.find((piece) => (piece.frames ?? 0) > 1));
 </script>
 
 <svelte:head><title>Workroom · Zany Thread</title></svelte:head>
@@ -121,32 +132,35 @@
 
   <main class="scroll flex-1 px-10 py-8">
     <div class="mx-auto flex max-w-[1320px] flex-col gap-6">
-      <div class="flex flex-wrap items-center gap-3">
-        <button class="act act-go" onclick={() => (making = !making)} aria-expanded={making}><Plus size={15} /> New piece</button>
-        <button class="act" onclick={() => chooser.click()}><FolderInput size={15} /> Bring in pictures or a package</button>
-        <input
-          bind:this={chooser}
-          type="file"
-          multiple
-          hidden
-          accept=".png,.jpg,.jpeg,.webp,.svg,.zip,.json"
-          onchange={(event) => {
-            void bringIn([...(event.currentTarget.files ?? [])]);
-            event.currentTarget.value = '';
-          }}
-        />
-        <span class="soft">{busy || 'or drop the files anywhere here'}</span>
-        {#if tourPiece}<a class="chip chip-gold ml-auto" href="/p/{tourPiece.id}/build?tour">New here? Five steps through the Build desk →</a>{/if}
-      </div>
-      {#if making}<NewPiece onmake={make} onclose={() => (making = false)} />{/if}
-      {#if pieces.length === 0}
-        <div class="grid place-items-center gap-4 py-24 text-center">
-          <p class="max-w-md text-[15px]">
-            A piece begins with its pages. Drop the pictures you have, one for each page, and they become frames that you can wire.
-          </p>
-          <button class="act act-go" onclick={() => chooser.click()}>Choose pictures</button>
+      <input
+        bind:this={chooser}
+        type="file"
+        multiple
+        hidden
+        accept=".png,.jpg,.jpeg,.webp,.svg,.zip,.json"
+        onchange={(event) => {
+          void bringIn([...(event.currentTarget.files ?? [])]);
+          event.currentTarget.value = '';
+        }}
+      />
+      {#if pieces.length > 0}
+        <div class="flex flex-wrap items-center gap-3">
+          <button class="act act-go" onclick={() => (making = !making)} aria-expanded={making}><Plus size={15} /> New piece</button>
+          <button class="act" onclick={() => chooser.click()}><FolderInput size={15} /> Bring in pictures or a package</button>
+          <span class="soft">{busy || 'or drop the files anywhere here'}</span>
+          <button class="chip chip-gold ml-auto" onclick={tour}>New here? Six steps, done on a piece of your own →</button>
         </div>
+      {:else if busy}
+        <p class="soft">{busy}</p>
       {/if}
+      {#if making && pieces.length > 0}
+        <NewPiece onmake={make} onclose={() => (making = false)} />
+        <section class="flex max-w-[880px] flex-col gap-3" aria-label="Pieces to take apart">
+          <h2 class="text-[15px]">Or one to take apart</h2>
+          <Starters ontake={takeStarter} />
+        </section>
+      {/if}
+      {#if pieces.length === 0}<Beginnings onpictures={() => chooser.click()} onmake={make} ontake={takeStarter} ontour={tour} />{/if}
       <div class="flex flex-wrap gap-x-7 gap-y-8">
         {#each pieces as card (card.id)}
           <Cover {card} onrename={(name) => rename(card, name)} onduplicate={() => duplicate(card)} ondelete={() => remove(card)} />

@@ -30,7 +30,6 @@
   import StateBar from './StateBar.svelte';
   import Strip from './Strip.svelte';
   import ToolMark from './ToolMark.svelte';
-  import Tour from './Tour.svelte';
   import { tools, type Tool } from './tools';
 
   const session = useSession();
@@ -53,7 +52,6 @@
   let waitingFiles: readonly File[] | null = $state.raw(null);
   let chooser: HTMLInputElement;
   let comparer: HTMLInputElement;
-  let touring = $state(new URLSearchParams(location.search).has('tour'));
 
   /** The tools stand in the header where there is room in it. */
   const isInHeader = $derived(sides.window >= 1240);
@@ -105,7 +103,6 @@
     },
     bringIn: () => chooser.click(),
     compareWith: () => comparer.click(),
-    tour: () => (touring = true),
     zoom: (to) => (to === 'in' || to === 'out' ? stage?.zoomBy(to === 'in' ? 1.25 : 0.8) : stage?.zoomTo(to === 'fit' ? 'fit' : 1)),
     toggleHits: () => (showHits = !showHits),
     fold: (side) => {
@@ -385,7 +382,6 @@
   </SideColumn>
 </main>
 
-{#if touring}<Tour {session} onleave={() => (touring = false)} />{/if}
 {#if dragging}<div
     class="pointer-events-none fixed inset-3 z-40 grid place-items-center rounded-2xl border-2 border-dashed border-[var(--gold)] bg-[color-mix(in_srgb,var(--gold-wash)_75%,transparent)] text-[18px]"
   >

@@ -13,6 +13,10 @@ export const config = {
   get demoPieces(): string | undefined {
     return process.env['ZANY_DEMO_PIECES'];
   },
+  /** The folder of the pieces that anybody can begin with; without it there are none. */
+  get starters(): string | undefined {
+    return process.env['ZANY_STARTERS'];
+  },
   /** Whether strangers may make accounts; who was invited may in any case. */
   get signUp(): boolean {
     return process.env['ZANY_SIGN_UP'] !== 'off';

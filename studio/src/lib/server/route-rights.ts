@@ -60,4 +60,7 @@ export const routeRights: Readonly<Record<string, Readonly<Record<string, Deed |
   '/api/pieces/[id]/versions/[revision]': { GET: 'see versions', PUT: 'name versions', DELETE: 'name versions' },
   '/api/pieces/[id]/versions/[revision]/edits': { GET: 'see versions' },
   '/api/pieces/[id]/walked': { GET: 'walk', POST: 'walk', DELETE: 'walk' },
+  '/api/starters': { GET: 'make a piece' },
+  '/api/starters/[id]': { POST: 'make a piece' },
+  '/api/starters/[id]/assets/[sha]': { GET: 'make a piece' },
 };

@@ -51,7 +51,6 @@ export interface DeskHands {
   readonly write?: () => void;
   readonly bringIn?: () => void;
   readonly compareWith?: () => void;
-  readonly tour?: () => void;
   readonly zoom?: (to: 'in' | 'out' | 'fit' | 'whole') => void;
   readonly toggleHits?: () => void;
   readonly fold?: (side: Side | 'all') => void;
@@ -64,6 +63,8 @@ export interface CommandContext {
   readonly hands: DeskHands;
   readonly showKeys: () => void;
   readonly showFinder: () => void;
+  /** Begins the tour, on a piece of its own. */
+  readonly takeTour: () => void;
 }
 
 export interface Command {
@@ -137,7 +138,7 @@ export function needsOf(command: Command, context: CommandContext): string | nul
 /** Every command, for keys, the command finder and the list of keys. To add one: a line here. */
 export const commands: readonly Command[] = [
   { id: 'finder', label: 'Find a command', group: 'Piece', keys: ['Mod+k'], run: ({ showFinder }) => showFinder() },
-  { id: 'keys', label: 'Show the list of keys', group: 'Piece', keys: ['?'], run: ({ showKeys }) => showKeys() },
+  { id: 'keys', label: 'Look into the guide and the keys', group: 'Piece', keys: ['?'], run: ({ showKeys }) => showKeys() },
   {
     id: 'undo',
     label: 'Undo',
@@ -483,7 +484,7 @@ export const commands: readonly Command[] = [
     when: (context) => building(context) && context.session.sceneId !== null,
     run: ({ hands }) => hands.compareWith?.(),
   },
-  { id: 'tour', label: 'Take the tour', group: 'View', when: ({ hands }) => hands.tour !== undefined, run: ({ hands }) => hands.tour?.() },
+  { id: 'tour', label: 'Take the tour, on a piece of its own', group: 'View', run: ({ takeTour }) => takeTour() },
   {
     id: 'comments',
     label: 'Comments',

@@ -207,6 +207,15 @@ export interface PieceCard {
   readonly cover: PieceJson | null;
 }
 
+/** A piece that anybody can begin with: a copy of their own. */
+export interface StarterCard {
+  readonly id: string;
+  readonly name: string;
+  /** What there is to see in it, as a phrase. */
+  readonly holds: string;
+  readonly cover: PieceJson | null;
+}
+
 /** A piece as it is opened. */
 export interface OpenedPiece {
   readonly piece: PieceJson;

@@ -271,9 +271,9 @@
   </section>
 
   <section class="flex min-h-0 flex-col" aria-label="The running piece">
-    <div class="flex h-[38px] shrink-0 items-center gap-1.5 border-b border-[var(--line)] bg-[var(--rim)] px-3">
+    <div class="flex min-h-[38px] shrink-0 flex-wrap items-center gap-1.5 border-b py-1 border-[var(--line)] bg-[var(--rim)] px-3">
       <button
-        class="chip"
+        class="chip shrink-0 whitespace-nowrap"
         disabled={!session.run?.back.length}
         onclick={() => {
           const back = session.run?.back.at(-1);
@@ -281,14 +281,14 @@
         }}>‹ back</button
       >
       <button
-        class="chip"
+        class="chip shrink-0 whitespace-nowrap"
         onclick={() => {
           session.ledger = [];
           showing = '';
           restart();
         }}>start over</button
       >
-      <button class="chip" aria-expanded={jumping} onclick={() => (jumping = !jumping)}>jump to…</button>
+      <button class="chip shrink-0 whitespace-nowrap" aria-expanded={jumping} onclick={() => (jumping = !jumping)}>jump to…</button>
       {#if session.canEdit}
         {#if naming}
           <AskLine
@@ -302,12 +302,12 @@
             onclose={() => (naming = false)}
           />
         {:else}
-          <button class="chip" disabled={done === 0} onclick={() => (naming = true)}>keep this walk</button>
+          <button class="chip shrink-0 whitespace-nowrap" disabled={done === 0} onclick={() => (naming = true)}>keep this walk</button>
         {/if}
       {/if}
-      {#if session.run}<span class="soft ml-2 truncate">{session.piece.scenes.get(session.run.frame)?.name}</span>{/if}
+      {#if session.run}<span class="soft ml-2 min-w-0 truncate max-[1180px]:hidden">{session.piece.scenes.get(session.run.frame)?.name}</span>{/if}
       <span class="flex-1"></span>
-      <span class="rounded-md bg-[var(--teal)] px-2.5 py-0.5 font-semibold text-[var(--sheet)]">Running</span>
+      <span class="shrink-0 rounded-md bg-[var(--teal)] px-2.5 py-0.5 font-semibold text-[var(--sheet)]">Running</span>
     </div>
     <div bind:this={ground} class="linen-ground relative min-h-0 flex-1 p-5">
       <RunningPiece

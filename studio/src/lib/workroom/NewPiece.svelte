@@ -2,7 +2,12 @@
   import { takeFocus } from '$lib/shared/focus';
   import { sizes } from './sizes';
 
-  let { onmake, onclose }: { onmake: (name: string, width: number, height: number) => void; onclose: () => void } = $props();
+  interface Props {
+    onmake: (name: string, width: number, height: number) => void;
+    /** Where it can be closed, it stands over something else and takes the keys. */
+    onclose?: () => void;
+  }
+  let { onmake, onclose }: Props = $props();
 
   let name = $state('New piece');
   let width = $state(390);
@@ -17,14 +22,14 @@
 </script>
 
 <form
-  class="pop flex flex-wrap items-end gap-4 p-4"
+  class="flex flex-wrap items-end gap-4 {onclose ? 'pop p-4' : ''}"
   onsubmit={make}
-  onkeydown={(event) => event.key === 'Escape' && onclose()}
+  onkeydown={(event) => event.key === 'Escape' && onclose?.()}
   aria-label="New piece"
 >
   <label class="flex flex-col gap-1">
     <span class="soft">Name</span>
-    <input class="field w-52" bind:value={name} maxlength="120" use:takeFocus />
+    <input class="field w-52" bind:value={name} maxlength="120" {@attach (field) => void (onclose && takeFocus(field))} />
   </label>
   <div class="flex gap-2" role="group" aria-label="Size">
     {#each sizes as size (size.id)}
@@ -60,6 +65,6 @@
   </div>
   <div class="flex gap-2">
     <button class="act act-go" disabled={!isGood}>Make it</button>
-    <button type="button" class="act act-plain" onclick={onclose}>Not now</button>
+    {#if onclose}<button type="button" class="act act-plain" onclick={onclose}>Not now</button>{/if}
   </div>
 </form>

@@ -4,9 +4,12 @@
   import { EditorSession } from '$lib/client/session.svelte';
   import CommandFinder from '$lib/shared/CommandFinder.svelte';
   import { commands, matches, type CommandContext, type Desk } from '$lib/shared/commands';
+  import { beginTour } from '$lib/tour/begin';
+  import { isForTour } from '$lib/tour/steps';
+  import Tour from '$lib/tour/Tour.svelte';
   import { setDesk } from '$lib/shared/desk.svelte';
   import Header from '$lib/shared/Header.svelte';
-  import KeyList from '$lib/shared/KeyList.svelte';
+  import Help from '$lib/help/Help.svelte';
   import { isByPointer, isTyping } from '$lib/shared/focus';
   import LayerMenu from '$lib/shared/LayerMenu.svelte';
   import Notices from '$lib/shared/Notices.svelte';
@@ -19,6 +22,7 @@
   const place = setDesk();
   let finding = $state(false);
   let listing = $state(false);
+  let touring = $state(page.url.searchParams.has('tour'));
   let opened: EditorSession | null = null;
 
   // svelte-ignore state_referenced_locally
@@ -38,9 +42,15 @@
     go: (to) => void goto(`/p/${data.id}/${to}`),
     showKeys: () => (listing = true),
     showFinder: () => (finding = true),
+    takeTour: () => void takeTour(session),
   });
 
   $effect(() => place.session?.presences.at(desk, place.session.sceneId, place.session.selection));
+
+  async function takeTour(session: EditorSession) {
+    const problem = await beginTour();
+    if (problem) session.notify(problem);
+  }
 
   /** Comments stand where what they are about is made. */
   async function showComments(session: EditorSession) {
@@ -93,7 +103,8 @@
   </div>
   {#if finding}<CommandFinder context={contextOf(session)} onclose={() => (finding = false)} />{/if}
   {#if place.menuAt}<LayerMenu context={contextOf(session)} at={place.menuAt} onclose={() => (place.menuAt = null)} />{/if}
-  {#if listing}<KeyList onclose={() => (listing = false)} />{/if}
+  {#if touring && isForTour(session.program)}<Tour context={contextOf(session)} onleave={() => (touring = false)} />{/if}
+  {#if listing}<Help onclose={() => (listing = false)} />{/if}
   <Notices {session} />
 {:catch problem}
   <main class="grid h-screen place-items-center linen-ground">
