@@ -289,7 +289,7 @@
           aria-label={item.label}
           title="{item.label} ({item.key})"
           onclick={() => (tool = item.id)}
-          ><ToolMark tool={item.id} />{#if hasWords}{item.label}{/if}</button
+          ><ToolMark tool={item.id} />{#if hasWords}<span class={isInHeader ? '' : 'hidden @[680px]:inline'}>{item.label}</span>{/if}</button
         >
       {/each}
     {/if}
@@ -298,7 +298,7 @@
         aria-label="Starters"
         title="Starter parts (Y)"
         onclick={() => (session.panel = 'starter parts')}
-        ><LayerMark type="placement" />{#if hasWords}Starters{/if}</button
+        ><LayerMark type="placement" />{#if hasWords}<span class={isInHeader ? '' : 'hidden @[680px]:inline'}>Starters</span>{/if}</button
       >{/if}
     <span class={isInHeader ? 'w-2' : 'flex-1'}></span>
     <button class="chip chip-ghost" aria-pressed={showHits} title="Show what can be pressed (A)" onclick={() => (showHits = !showHits)}
@@ -324,10 +324,10 @@
   >
   <SideColumn side="cues" {sides} open={isOpen('cues')}><CueSheet {session} bind:finder /></SideColumn>
   <div class="relative flex min-h-0 min-w-0 flex-col border-l border-[var(--line)]">
-    {#if !isInHeader}<div
-        class="flex min-h-[38px] shrink-0 flex-wrap items-center gap-x-1.5 gap-y-1 border-b border-[var(--line)] bg-[var(--rim)] px-3 py-1 [&_.chip]:whitespace-nowrap"
-      >
-        {@render toolRow()}
+    {#if !isInHeader}<div class="@container shrink-0 border-b border-[var(--line)] bg-[var(--rim)]">
+        <div class="flex min-h-[38px] flex-wrap items-center gap-x-1.5 gap-y-1 px-3 py-1 [&_.chip]:whitespace-nowrap">
+          {@render toolRow()}
+        </div>
       </div>{/if}
     <div class="relative flex min-h-0 flex-1 flex-col">
       {#if session.trying}

@@ -18,6 +18,7 @@
   import { isTyping } from '$lib/shared/focus';
   import type { ScreenView } from '@zany/player';
   import { sceneView } from '$lib/shared/sceneView';
+  import { touches } from '$lib/shared/touch';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { drawLayer, duplicate, noteStep, placeHere, writeText, writtenText } from './acts';
   import { cursorOf, HANDLES, placeOf, pullSnapped, type Handle } from './handles';
@@ -139,23 +140,27 @@
 
   const clamp = (n: number) => Math.round(n);
 
-  /** Follows the pointer until it is let go. */
+  /** Follows the pointer until it is let go; what is called off on the way has done nothing. */
   function follow(event: PointerEvent, move: (event: PointerEvent, point: Point) => void, done: (event: PointerEvent, moved: boolean) => void) {
     const target = ground;
     const from = { x: event.clientX, y: event.clientY };
     let moved = false;
     target.setPointerCapture(event.pointerId);
     const onMove = (next: PointerEvent) => {
+      if (next.pointerId !== event.pointerId) return;
       moved ||= Math.hypot(next.clientX - from.x, next.clientY - from.y) > 3;
       if (moved) move(next, pointOf(next));
     };
     const onUp = (next: PointerEvent) => {
+      if (next.pointerId !== event.pointerId) return;
       target.removeEventListener('pointermove', onMove);
       target.removeEventListener('pointerup', onUp);
       target.removeEventListener('pointercancel', onUp);
       guides = [];
       session.isPulled = false;
-      done(next, moved);
+      if (next.type === 'pointerup') return done(next, moved);
+      marquee = null;
+      session.preview(null);
     };
     target.addEventListener('pointermove', onMove);
     target.addEventListener('pointerup', onUp);
@@ -173,13 +178,13 @@
     panning = event.type === 'keydown';
   }
 
-  function pan(event: PointerEvent) {
+  function pan(event: PointerEvent, tap?: () => void) {
     event.preventDefault();
     const begin = { x: ground.scrollLeft + event.clientX, y: ground.scrollTop + event.clientY };
     follow(
       event,
       (next) => ground.scrollTo(begin.x - next.clientX, begin.y - next.clientY),
-      () => undefined
+      (_, moved) => !moved && tap?.()
     );
   }
 
@@ -192,7 +197,7 @@
     if (tool !== 'select' && session.canEdit) return draw(event, tool);
     const point = pointOf(event);
     const hit = pickAt(point, event.ctrlKey || event.metaKey);
-    if (!hit) return pressEmpty(event, point);
+    if (!hit) return event.pointerType === 'touch' ? pan(event, () => session.select([])) : pressEmpty(event, point);
     const { id } = hit.layer;
     const wasChosen = session.selection.includes(id);
     if (!wasChosen) session.select(event.shiftKey ? [...session.selection, id] : [id]);
@@ -397,6 +402,13 @@
     zoomTo(scale * Math.exp(-event.deltaY / 300), { x: event.clientX - left, y: event.clientY - top });
   }
 
+  /** Two fingers move the stage and zoom it. */
+  function pinch(from: Point, to: Point, factor: number) {
+    const { left, top } = ground.getBoundingClientRect();
+    ground.scrollBy(from.x - to.x, from.y - to.y);
+    zoomTo(scale * factor, { x: to.x - left, y: to.y - top });
+  }
+
   /** Zooms by a factor, or to one; what is in the middle of the view, or at a point of it, stays there. */
   export function zoomTo(to: number | 'fit', at = { x: width / 2, y: height / 2 }) {
     const point = { x: (ground.scrollLeft + at.x - padX) / scale, y: (ground.scrollTop + at.y - padY) / scale };
@@ -442,7 +454,7 @@
     bind:this={ground}
     bind:clientWidth={width}
     bind:clientHeight={height}
-    class="linen-ground scroll relative h-full w-full overflow-auto"
+    class="linen-ground scroll relative h-full w-full touch-none overflow-auto"
     class:cursor-crosshair={tool !== 'select' && !panning}
     class:cursor-grab={panning}
     role="application"
@@ -455,6 +467,7 @@
     ondrop={dropPart}
     onwheel={wheel}
     oncontextmenu={menu}
+    {@attach touches({ pinch, hold: menu })}
   >
     {#if scene}
       <div class="relative" style:width="{scene.scene.width * scale + padX * 2}px" style:height="{scene.scene.height * scale + padY * 2}px">

@@ -5,6 +5,7 @@
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
   import { download } from '$lib/shared/download';
   import { followPointer } from '$lib/shared/follow';
+  import { touches } from '$lib/shared/touch';
   import { onDestroy, onMount } from 'svelte';
   import FrameMenu from '$lib/build/FrameMenu.svelte';
   import type { LayoutAnswer, LayoutTask } from './layout';
@@ -186,10 +187,51 @@
     if (ribbon || model.pointed) model.pointed = ribbon && { ribbon, x: event.clientX, y: event.clientY };
   }
 
+  /** What moves less is a tap, CSS px; two taps within so many ms are one act. */
+  const [STILL, TWICE] = [4, 400];
+  let tapped = { id: '', at: 0 };
+
+  /** A finger moves the map from wherever it is put down; a tap on a frame shows the layers to draw from. */
+  const holdsStill = (event: PointerEvent) =>
+    event.pointerType === 'touch' ? '[data-source], [data-carry], .pop' : '[data-frame], [data-source], [data-carry], .pop';
+
+  function pinch(from: { x: number; y: number }, to: { x: number; y: number }, factor: number) {
+    const { left, top } = ground.getBoundingClientRect();
+    const moved = { ...view, x: view.x + to.x - from.x, y: view.y + to.y - from.y };
+    look(zoomed(moved, moved.scale * factor, least, to.x - left, to.y - top));
+  }
+
+  /** What can be done with the frame under a finger that rests. */
+  function hold(event: PointerEvent) {
+    const node = (event.target as HTMLElement).closest<HTMLElement>('[data-frame]');
+    if (!node) return;
+    const id = node.dataset['frame']!;
+    if (!session.frameSelection.includes(id)) session.openScene(id);
+    menu = { id, anchor: node };
+  }
+
   function drag(event: PointerEvent) {
-    if (event.button !== 0 || (event.target as HTMLElement).closest('[data-frame], [data-source], [data-carry], .pop')) return;
+    if (event.button !== 0 || (event.target as HTMLElement).closest(holdsStill(event))) return;
     const from = { x: event.clientX - view.x, y: event.clientY - view.y };
-    followPointer(event, { move: (next) => look({ ...view, x: next.clientX - from.x, y: next.clientY - from.y }) });
+    const frame = (event.target as HTMLElement).closest<HTMLElement>('[data-frame]');
+    let moved = false;
+    followPointer(event, {
+      move: (next) => {
+        moved ||= Math.hypot(next.clientX - event.clientX, next.clientY - event.clientY) > STILL;
+        if (moved) look({ ...view, x: next.clientX - from.x, y: next.clientY - from.y });
+      },
+      done: (last) => frame && !moved && last.type === 'pointerup' && tap(last, frame),
+    });
+  }
+
+  /** A tap on a frame chooses it, a second one at once opens it. */
+  function tap(event: PointerEvent, frame: HTMLElement) {
+    const id = frame.dataset['frame']!;
+    const isSecond = tapped.id === id && event.timeStamp - tapped.at < TWICE;
+    tapped = { id, at: event.timeStamp };
+    frame.focus();
+    if (isSecond) open(id);
+    else pick(event, id);
   }
 
   const sources = $derived.by(() => {
@@ -310,12 +352,13 @@
   bind:this={ground}
   bind:clientWidth={width}
   bind:clientHeight={height}
-  class="linen-ground relative h-full overflow-hidden"
+  class="linen-ground relative h-full touch-none overflow-hidden"
   aria-label="Map"
   onwheel={wheel}
   onpointerdown={drag}
   onpointermove={point}
   onpointerleave={() => (model.pointed = null)}
+  {@attach touches({ pinch, hold })}
   data-map
 >
   <canvas
