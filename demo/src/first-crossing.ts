@@ -12,7 +12,7 @@ export function firstCrossing() {
       type: 'text' as const,
       text: title,
       style: { ink: '#ffffff' },
-      letters: { family: 'Bricolage Grotesque', size: 26, weight: 700 },
+      letters: { family: 'Bricolage Grotesque' as const, size: 26, weight: 700 },
     },
   });
   const said = (at: readonly [number, number, number, number], text: string, size = 17) => ({

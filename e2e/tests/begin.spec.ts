@@ -122,3 +122,33 @@ test('? looks things up in the guide and the keys, and gives the desk back', asy
   await page.keyboard.press('b');
   await expect(page.getByRole('button', { name: 'Box', exact: true })).toHaveAttribute('aria-pressed', 'true');
 });
+
+test('cues, transitions and steps say what they mean where they are chosen, to pointer and keys', async ({ studio, page }) => {
+  await studio.given({
+    frames: {
+      quay: { layers: { On: { at: [20, 20, 200, 60], text: 'On board', lines: ['click → go to deck · push left 300 ms'] } } },
+      deck: { layers: { Home: { at: [20, 20, 200, 60], text: 'Home', lines: ['click → go to quay'] } } },
+    },
+  });
+  await page.getByRole('button', { name: 'Cue: clicked' }).first().click();
+  const cue = page.getByRole('dialog', { name: 'Cue' });
+  await expect(cue).toContainText('pressed and released on the same layer');
+  await cue.getByRole('button', { name: 'swiped' }).hover();
+  await expect(cue).toContainText('moved 40 px or more in one direction');
+  await cue.getByRole('button', { name: 'hovered', exact: true }).focus();
+  await expect(cue).not.toContainText('moved 40 px or more');
+  await page.keyboard.press('Escape');
+
+  await page.getByRole('button', { name: /^Transition: push left/ }).click();
+  const transition = page.getByRole('dialog', { name: 'Transition' });
+  await transition.getByRole('button', { name: 'cover', exact: true }).hover();
+  await expect(transition).toContainText('the new one comes in from a side, over the old one');
+  await page.keyboard.press('Escape');
+
+  await page
+    .getByRole('button', { name: /^Add to the thread/ })
+    .first()
+    .click();
+  await page.keyboard.type('lift');
+  await expect(page.getByRole('dialog', { name: 'Add to the thread' })).toContainText('takes away the topmost frame that was laid over');
+});

@@ -152,6 +152,31 @@ test('axe finds nothing in a new link, an address with its picture, people, and 
   expect(await faults(page)).toEqual([]);
 });
 
+test('a link that is out is changed: its name, what it shows and its password; who comes then meets that', async ({ studio, page, browser }) => {
+  await studio.given(spec);
+  const address = await makeLink(studio, { password: 'gull', task: true });
+  await page.getByRole('button', { name: 'change', exact: true }).click();
+  const form = page.getByRole('form', { name: 'Change the link Friday round' });
+  await expect(form.getByLabel('Task', { exact: true })).toHaveValue('Book a seat and pay for it.');
+  await expect(form.getByLabel('Frame to reach').locator('option:checked')).toHaveText('Paid');
+  await expect(form.getByLabel('Begins on', { exact: true })).toHaveCount(0);
+  await form.getByLabel('Whom it is for').fill('Monday round');
+  await form.getByLabel('Shows').selectOption('now');
+  await form.getByLabel('It asks for its password').uncheck();
+  await form.getByRole('button', { name: 'Change it' }).click();
+  await expect(form).toHaveCount(0);
+  await page.reload();
+  const item = page.getByRole('listitem').filter({ hasText: 'Monday round' });
+  await expect(item).toContainText(/the version .*1 task · until/);
+  await expect(item).not.toContainText('with a password');
+
+  const others = await browser.newContext();
+  const guest = await others.newPage();
+  await comeIn(guest, address, 'Odd Vik');
+  await expect(guest.getByText('Book a seat and pay for it.')).toBeVisible();
+  await others.close();
+});
+
 test('a link is withdrawn while somebody walks by it, and says so; a wrong one says so too', async ({ studio, page, browser }) => {
   await studio.given(spec);
   const address = await makeLink(studio, { password: 'gull' });

@@ -173,6 +173,13 @@ test('a loose end is set aside with a reason, counts no more, and is taken up ag
   await page.getByRole('button', { name: /^Report/ }).click();
   await page.getByRole('option', { name: 'A table (CSV)' }).click();
   expect((await saved).suggestedFilename()).toBe('harbour-walk.loose-ends.csv');
+  // What its rule finds and lets be is said where it stands, with a drawn example.
+  await small.getByRole('button', { name: /^What is this/ }).click();
+  await expect(small.getByRole('note')).toContainText('under 24 CSS px');
+  await expect(small.getByRole('note')).toContainText('Nothing is said of');
+  await expect.poll(() => small.getByRole('img').evaluate((node) => (node as HTMLImageElement).naturalWidth)).toBeGreaterThan(50);
+  await small.getByRole('button', { name: /^What is this/ }).click();
+  await expect(small.getByRole('note')).toHaveCount(0);
   const before = Number(await studio.looseEnds().getAttribute('data-loose-ends'));
   await small.getByRole('button', { name: 'aside…' }).click();
   await page.getByLabel('Why it is no matter').fill('Only those who know find it');

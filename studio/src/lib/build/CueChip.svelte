@@ -10,6 +10,9 @@
   let chip: HTMLButtonElement | undefined = $state();
   const words = $derived(cueWords(cue, scope).replace(/^When /, ''));
 
+  /** The kind that is pointed at, or has the focus: what it means is said below. */
+  let told: CueType | null = $state(null);
+
   const setType = (type: CueType) => cue.type !== type && onchange(cueKind(type).fresh);
 
   /** A key pressed in the field is the key meant. */
@@ -30,11 +33,16 @@
           <button
             class="chip {type === cue.type ? 'chip-on' : ''}"
             aria-pressed={type === cue.type}
-            title={cueKind(type).meaning}
+            aria-describedby="cue-meaning"
+            onpointerenter={() => (told = type)}
+            onpointerleave={() => (told = null)}
+            onfocus={() => (told = type)}
+            onblur={() => (told = null)}
             onclick={() => setType(type)}>{cueKind(type).label}</button
           >
         {/each}
       </div>
+      <p id="cue-meaning" class="soft min-h-[3em]"><b>{cueKind(told ?? cue.type).label}</b>: {cueKind(told ?? cue.type).meaning}</p>
       {#if cue.type === 'key'}
         <input
           class="field w-full"

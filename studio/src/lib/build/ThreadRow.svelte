@@ -61,14 +61,19 @@
   const alike = $derived(session.pasted.has(thread.id) ? sameElsewhere(session.plain.piece, thread) : null);
   const last = $derived(thread.branches.length - 1);
 
-  const kinds = Object.values(stepKinds).map((kind) => ({ value: kind.fresh as Step, label: kind.label, hint: '' }));
+  const kinds = Object.values(stepKinds).map((kind) => ({ value: kind.fresh as Step, label: kind.label, meaning: kind.meaning }));
 
   /** What can be put behind what the thread does already. */
   const additions = $derived([
     ...(thread.branches[last]?.if === undefined
       ? [{ value: () => rewrite(session, thread, 'Add a condition', withCondition(thread, last, 'true')), label: 'only if …', hint: 'condition' }]
       : [{ value: () => rewrite(session, thread, 'Add a branch', plusBranch(thread)), label: 'otherwise …', hint: 'branch' }]),
-    ...kinds.map(({ value, label }) => ({ value: () => rewrite(session, thread, 'Add a step', plusStep(thread, last, value)), label, hint: 'step' })),
+    ...kinds.map(({ value, label, meaning }) => ({
+      value: () => rewrite(session, thread, 'Add a step', plusStep(thread, last, value)),
+      label,
+      hint: 'step',
+      meaning,
+    })),
   ]);
   let more = $state(false);
   let moreButton: HTMLButtonElement | undefined = $state();

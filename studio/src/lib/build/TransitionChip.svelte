@@ -34,6 +34,8 @@
   const easings = ['linear', 'ease', 'ease-in', 'ease-out', 'ease-in-out', 'spring(0.3)', 'overshoot(0.1)'];
   const timed = $derived(transition.type === 'cut' ? null : transition);
   let badEasing = $state(false);
+  /** The kind that is pointed at, or has the focus: what it means is said below. */
+  let told: Transition['type'] | null = $state(null);
 
   function setType(type: Transition['type']) {
     const fresh = transitionKinds[type].fresh;
@@ -80,10 +82,15 @@
           <button
             class="chip {kind.type === transition.type ? 'chip-on' : ''}"
             aria-pressed={kind.type === transition.type}
+            onpointerenter={() => (told = kind.type)}
+            onpointerleave={() => (told = null)}
+            onfocus={() => (told = kind.type)}
+            onblur={() => (told = null)}
             onclick={() => setType(kind.type)}>{labelOf(kind)}</button
           >
         {/each}
       </div>
+      {#if kinds.length > 1}<p class="soft min-h-[3em]">{transitionKinds[told ?? transition.type].meaning}</p>{/if}
       {#if 'direction' in transition}
         <div class="flex gap-1" role="group" aria-label="Direction">
           {#each DIRECTIONS as direction (direction)}

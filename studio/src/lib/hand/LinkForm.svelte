@@ -1,17 +1,20 @@
 <script lang="ts">
-  import { checkTypes, parseExpression, scopeFor, storeExpression, typesIn } from '@zany/core';
+  import { checkTypes, displayExpression, parseExpression, scopeFor, storeExpression, typesIn } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import { useSession } from '$lib/shared/desk.svelte';
-  import type { LinkWish, PieceVersion, ReviewTask } from '$lib/shared/types';
+  import { dayOf } from '$lib/shared/moments';
+  import type { LinkWish, PieceVersion, ReviewLink, ReviewTask } from '$lib/shared/types';
 
   interface Props {
     isBusy: boolean;
     /** Versions that have a name. */
     named: readonly PieceVersion[];
-    onmake: (body: LinkWish & { password: string | null }) => void;
+    /** The link that is changed; a new one is made where there is none. */
+    link?: ReviewLink | null;
+    onmake: (body: Partial<LinkWish> & { password?: string | null }) => void;
     onclose: () => void;
   }
-  let { isBusy, named, onmake, onclose }: Props = $props();
+  let { isBusy, named, link = null, onmake, onclose }: Props = $props();
 
   const session = useSession();
   const frames = $derived(session.program.frames.map((id) => session.program.scenes.get(id)!.scene));
@@ -27,16 +30,32 @@
     condition: string;
   }
 
-  let name = $state('');
-  let may: LinkWish['may'] = $state('comment');
-  let start = $state('');
-  let bundle = $state('');
-  /** `latest`, `now`, or the revision of a version that has a name. */
-  let shows = $state('latest');
-  let days = $state('14');
+  const scope = () => scopeFor(session.piece, { on: 'piece', owner: session.id }).expression;
+
+  function draftOf({ id, sentence, start, goal }: ReviewTask): Draft {
+    const common = { id, sentence, start: start ?? '', frame: '', state: '', condition: '' };
+    return 'condition' in goal
+      ? { ...common, done: 'condition', condition: displayExpression(goal.condition, scope()).text }
+      : { ...common, done: 'frame', frame: goal.frame, state: goal.state ?? '' };
+  }
+
+  /** As it was until now, of a link that is changed. */
+  const AS_IT_IS = 'as it is';
+
+  // What is written here is the form's own until it is sent.
+  // svelte-ignore state_referenced_locally
+  const old = link;
+  let name = $state(old?.name ?? '');
+  let may: LinkWish['may'] = $state(old?.may ?? 'comment');
+  let start = $state(old?.start ?? '');
+  let bundle = $state(old?.bundle ?? '');
+  /** `latest`, `now`, or the revision of a version that has a name, or that the link shows already. */
+  let shows = $state(old?.revision == null ? 'latest' : String(old.revision));
+  let days = $state(old ? AS_IT_IS : '14');
   let password = $state('');
-  let hints = $state(true);
-  let drafts: Draft[] = $state([]);
+  let withPassword = $state(old?.hasPassword ?? false);
+  let hints = $state(old?.hints ?? true);
+  let drafts: Draft[] = $state((old?.tasks ?? []).map(draftOf));
   let problem = $state('');
 
   const shownFrames = $derived(frames.filter((frame) => bundle === '' || frame.bundle === bundle));
@@ -54,7 +73,7 @@
     if (draft.done === 'frame' && !shownFrames.some(({ id }) => id === draft.frame))
       return `Task ${i + 1} leads to a frame that the link does not show.`;
     if (draft.done === 'frame') return { ...common, goal: { frame: draft.frame, ...(draft.state && { state: draft.state }) } };
-    const stored = storeExpression(draft.condition, scopeFor(session.piece, { on: 'piece', owner: session.id }).expression);
+    const stored = storeExpression(draft.condition, scope());
     if (!draft.condition.trim() || !stored.ok) return `Task ${i + 1}: ${stored.ok ? 'what has to hold is not written.' : stored.error.sentence}`;
     const parsed = parseExpression(stored.value);
     const fault = parsed.ok ? checkTypes(parsed.value, typesIn(session.piece), 'yes/no')[0] : parsed.error;
@@ -73,20 +92,29 @@
     onmake({
       name: name.trim(),
       may,
-      start: start || null,
-      bundle: bundle || null,
+      ...(!old && { start: start || null, bundle: bundle || null }),
       revision: shows === 'latest' ? null : shows === 'now' ? session.savedRevision : Number(shows),
       hints,
       tasks: tasks as ReviewTask[],
-      expires: days === '' ? null : new Date(Date.now() + Number(days) * 24 * 3600 * 1000).toISOString(),
-      password: password === '' ? null : password,
+      ...(days !== AS_IT_IS && { expires: days === '' ? null : new Date(Date.now() + Number(days) * 24 * 3600 * 1000).toISOString() }),
+      ...(old ? passwordChange() : { password: password || null }),
     });
+  }
+
+  /** Of a password that is there only another one, or that there shall be none, is said. */
+  function passwordChange(): { password?: string | null } {
+    if (password !== '') return { password };
+    return old?.hasPassword && !withPassword ? { password: null } : {};
   }
 
   const label = 'flex flex-col gap-1';
 </script>
 
-<form class="flex flex-col gap-4 rounded-xl border border-[var(--line)] bg-[var(--sheet)] p-5" aria-label="New review link" onsubmit={make}>
+<form
+  class="flex flex-col gap-4 rounded-xl border border-[var(--line)] bg-[var(--sheet)] p-5"
+  aria-label={old ? `Change the link ${old.name}` : 'New review link'}
+  onsubmit={make}
+>
   <div class="grid grid-cols-2 gap-x-4 gap-y-3">
     <!-- svelte-ignore a11y_autofocus -->
     <label class={label}
@@ -100,23 +128,24 @@
         <option value="look">look: the frames, one by one</option>
       </select></label
     >
-    <label class={label}
-      ><span class="soft">Frames</span>
-      <select class="field h-8" bind:value={bundle} aria-label="Frames">
-        <option value="">all</option>
-        {#each bundles as [id, one] (id)}<option value={id}>{one.name}</option>{/each}
-      </select></label
-    >
-    <label class={label}
-      ><span class="soft">Begins on</span>
-      <select class="field h-8" bind:value={start} aria-label="Begins on">
-        <option value="">where the piece begins</option>
-        {#each shownFrames as frame (frame.id)}<option value={frame.id}>{frame.name}</option>{/each}
-      </select></label
-    >
+    {#if !old}<label class={label}
+        ><span class="soft">Frames</span>
+        <select class="field h-8" bind:value={bundle} aria-label="Frames">
+          <option value="">all</option>
+          {#each bundles as [id, one] (id)}<option value={id}>{one.name}</option>{/each}
+        </select></label
+      >
+      <label class={label}
+        ><span class="soft">Begins on</span>
+        <select class="field h-8" bind:value={start} aria-label="Begins on">
+          <option value="">where the piece begins</option>
+          {#each shownFrames as frame (frame.id)}<option value={frame.id}>{frame.name}</option>{/each}
+        </select></label
+      >{/if}
     <label class={label}
       ><span class="soft">Good for</span>
       <select class="field h-8" bind:value={days} aria-label="Good for">
+        {#if old}<option value={AS_IT_IS}>as it is: {old.expires ? `until ${dayOf(old.expires)}` : 'as long as you like'}</option>{/if}
         <option value="1">a day</option>
         <option value="7">a week</option>
         <option value="14">two weeks</option>
@@ -125,7 +154,7 @@
       </select></label
     >
     <label class={label}
-      ><span class="soft">Password, or none</span><input
+      ><span class="soft">{old?.hasPassword ? 'Another password' : 'Password, or none'}</span><input
         class="field h-8"
         minlength="4"
         maxlength="200"
@@ -139,9 +168,18 @@
     <select class="field h-8" bind:value={shows} aria-label="Shows">
       <option value="latest">the latest, whatever is changed</option>
       <option value="now">the piece as it is now, whatever is changed later</option>
+      {#if old && old.revision !== null && !named.some(({ revision }) => revision === old.revision)}
+        <option value={String(old.revision)}>what it shows until now, without a name</option>
+      {/if}
       {#each named as { revision, name: version } (revision)}<option value={String(revision)}>the version “{version}”</option>{/each}
     </select></label
   >
+  {#if old?.hasPassword && password === ''}
+    <label class="flex items-center gap-2"><input type="checkbox" bind:checked={withPassword} /> It asks for its password</label>
+  {/if}
+  {#if old}
+    <p class="soft">Which frames it shows, and where it begins, stays: what was done by it is looked at with those. Make another link for others.</p>
+  {/if}
   {#if may !== 'look'}
     <label class="flex items-center gap-2"
       ><input type="checkbox" bind:checked={hints} /> A press that meets nothing lights up what can be pressed</label
@@ -194,7 +232,7 @@
   {/if}
   {#if problem}<p role="alert" class="text-[var(--brick-text)]">{problem}</p>{/if}
   <div class="flex gap-2">
-    <button class="act act-go h-9" disabled={isBusy}>Make the link</button>
+    <button class="act act-go h-9" disabled={isBusy}>{old ? 'Change it' : 'Make the link'}</button>
     <button type="button" class="act h-9" onclick={onclose}>Leave it</button>
   </div>
 </form>

@@ -20,6 +20,8 @@
   const named = $derived((versions?.value?.versions ?? []).filter(({ name }) => name !== null));
 
   let isMaking = $state(false);
+  /** The link that is changed. */
+  let changing: string | null = $state(null);
   /** The link that is shown whole. */
   let shown: string | null = $state(null);
   /** The link whose results are looked at. */
@@ -49,6 +51,10 @@
     isMaking = false;
     shown = answer.link.id;
   }
+
+  async function change(link: ReviewLink, body: unknown) {
+    if (await links!.change('PATCH', `/${link.id}`, body)) changing = null;
+  }
 </script>
 
 {#if !links}
@@ -75,9 +81,15 @@
               >{:else}<span class="soft">nobody yet</span>{/if}
             {#if !isOver(link)}
               <button class="chip" aria-expanded={shown === link.id} onclick={() => (shown = shown === link.id ? null : link.id)}>address</button>
+              <button class="chip" aria-expanded={changing === link.id} onclick={() => (changing = changing === link.id ? null : link.id)}
+                >change</button
+              >
               <button class="chip" onclick={() => links.change('DELETE', `/${link.id}`)} aria-label="Withdraw {link.name}">withdraw</button>
             {/if}
           </div>
+          {#if changing === link.id}
+            <LinkForm isBusy={links.isBusy} {named} {link} onmake={(body) => change(link, body)} onclose={() => (changing = null)} />
+          {/if}
           {#if shown === link.id && !isOver(link)}
             <div class="flex items-center gap-4">
               <QrCode text={addressOf(link)} />

@@ -45,6 +45,7 @@ export const linkSchemas = {
     )
     .max(20),
   expires: Joi.string().isoDate().allow(null),
+  password: Joi.string().min(4).max(200).allow(null).messages({ 'string.min': 'A password of a link has 4 signs or more.' }),
 } as const;
 
 const placeSchema = Joi.object({

@@ -5,6 +5,8 @@
     readonly value: T;
     readonly label: string;
     readonly hint?: string;
+    /** What it means, said below while it is pointed at. */
+    readonly meaning?: string;
   }
   interface Props {
     label: string;
@@ -92,5 +94,6 @@
         <p class="soft px-2 py-1">Nothing fits.</p>
       {/each}
     </div>
+    {#if shown[at]?.meaning}<p class="soft sticky -bottom-1.5 max-w-[300px] border-t border-[var(--line)] bg-inherit px-2 py-1">{shown[at]!.meaning}</p>{/if}
   </Popover>
 {/if}

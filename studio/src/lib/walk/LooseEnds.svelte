@@ -16,6 +16,7 @@
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { useSession } from '$lib/shared/desk.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
+  import RuleWords from './RuleWords.svelte';
 
   interface Props {
     chosen: string | null;
@@ -38,6 +39,8 @@
   let rule: string | null = $state(null);
   let here = $state(false);
   let opened: string[] = $state([]);
+  /** The one of which it is asked what it means. */
+  let asked: string | null = $state(null);
   /** The one that is being set aside. */
   let setting: string | null = $state(null);
 
@@ -142,8 +145,16 @@
               >{/if}
             <button class="chip chip-ghost" onclick={() => onopen(finding)}>open it</button>
             {#if session.canEdit}<button class="chip chip-ghost" onclick={() => (setting = finding.id)}>aside…</button>{/if}
+            <button
+              class="chip chip-ghost"
+              aria-expanded={asked === finding.id}
+              aria-label="What is this: {finding.title}"
+              title="What this rule finds, and what it lets be"
+              onclick={() => (asked = asked === finding.id ? null : finding.id)}>?</button
+            >
           </div>
         {/if}
+        {#if asked === finding.id}<RuleWords rule={finding.rule} />{/if}
       </div>
     </div>
   </article>

@@ -102,6 +102,22 @@ describe('the door', () => {
     await expect(openLinked(last.holder)).rejects.toMatchObject({ code: 'not-found' });
   }, 60_000);
 
+  test('a password is set, changed and taken away; who is in stays in', async () => {
+    const { id } = await piece();
+    const { link, holder } = await holderFor(id);
+    const asks = async () => (await faceOf(link.token, newId())).needsPassword;
+    expect(await asks()).toBe(false);
+    await changeLink(owner, id, link.id, { password: 'gull' });
+    expect(await asks()).toBe(true);
+    await expect(comeIn(link.token, 'Odd', 'tern', newId())).rejects.toThrow();
+    await comeIn(link.token, 'Odd', 'gull', newId());
+    await changeLink(owner, id, link.id, { name: 'The pier again' });
+    expect(await asks()).toBe(true);
+    await changeLink(owner, id, link.id, { password: null });
+    expect(await asks()).toBe(false);
+    expect(JSON.parse(await openLinked(holder))).toHaveProperty('piece');
+  }, 60_000);
+
   test('who walks is told at once when it ends', async () => {
     const { id } = await piece();
     const { link, kept, holder } = await holderFor(id);
@@ -123,6 +139,18 @@ describe('the door', () => {
 
 describe('what a link shows', () => {
   const shown = async (holder: Holder) => JSON.parse(await openLinked(holder)) as { piece: PieceJson; revision: number; tasks: object[] };
+
+  test('another version once it is changed; one that there is not is refused, and nothing is changed then', async () => {
+    const { id, first } = await piece();
+    const { link, holder } = await holderFor(id);
+    await saveBatches(owner, id, [batch([layer('new', first)])]);
+    await changeLink(owner, id, link.id, { revision: 0 });
+    expect(await shown(holder)).toMatchObject({ revision: 0 });
+    await expect(changeLink(owner, id, link.id, { name: 'Nobody', revision: 7 })).rejects.toThrow('There is no such version.');
+    expect(await linksOf(owner, id)).toMatchObject([{ name: link.name, revision: 0 }]);
+    await changeLink(owner, id, link.id, { revision: null });
+    expect(await shown(holder)).toMatchObject({ revision: 1 });
+  });
 
   test('the latest, or the version that was chosen', async () => {
     const { id, first } = await piece();

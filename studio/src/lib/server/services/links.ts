@@ -32,9 +32,13 @@ export async function linksOf(who: Principal, piece: string): Promise<ReviewLink
   return found.map(linkOf);
 }
 
+function isVersionOf(latest: number, revision: number | null): void {
+  if (revision !== null && revision > latest) throw new Refusal('bad-request', 'There is no such version.', ['revision']);
+}
+
 export async function makeLink(who: Principal, piece: string, wish: LinkWish, password: string | null): Promise<ReviewLink> {
   const { person, row } = await memberAccess(who, piece, 'make links');
-  if (wish.revision !== null && wish.revision > row.revision) throw new Refusal('bad-request', 'There is no such version.', ['revision']);
+  isVersionOf(row.revision, wish.revision);
   const [count] = await rows<{ all: number }>('SELECT count(*)::int AS all FROM links WHERE piece_id = $1', [piece]);
   if (count!.all >= MOST_LINKS) throw new Refusal('too-large', `A piece has at most ${MOST_LINKS} links.`);
   const id = newId();
@@ -75,16 +79,28 @@ async function oneLink(piece: string, id: string): Promise<ReviewLink> {
   return linkOf(found);
 }
 
-/** What can be changed of a link that is out already. */
-export type LinkChange = Partial<Pick<LinkWish, 'name' | 'may' | 'hints' | 'tasks' | 'expires'>>;
+/**
+ * What can be changed of a link that is out already. Not which frames it shows, and where it begins: what was done by it is looked at with
+ * those.
+ */
+export type LinkChange = Partial<Pick<LinkWish, 'name' | 'may' | 'hints' | 'tasks' | 'expires' | 'revision'>> & {
+  /** Another password; null for none any more. */
+  readonly password?: string | null;
+};
 
 /** Changes a link; whoever has it open gets what it allows then with the next thing he asks for. */
 export async function changeLink(who: Principal, piece: string, id: string, change: LinkChange): Promise<ReviewLink> {
-  await memberAccess(who, piece, 'make links');
-  const { name, may, hints, tasks, expires } = { ...(await oneLink(piece, id)), ...change };
-  await database().query('UPDATE links SET name = $3, may = $4, hints = $5, tasks = $6::jsonb, expires = $7 WHERE piece_id = $1 AND id = $2', {
-    bind: [piece, id, name, may, hints, JSON.stringify(tasks), expires],
-  });
+  const { row } = await memberAccess(who, piece, 'make links');
+  const { password, ...wish } = change;
+  const { name, may, hints, tasks, expires, revision } = { ...(await oneLink(piece, id)), ...wish };
+  isVersionOf(row.revision, revision);
+  const passwordHash = password ? await hash(password) : null;
+  await database().query(
+    `UPDATE links SET name = $3, may = $4, hints = $5, tasks = $6::jsonb, expires = $7, revision = $8,
+       password_hash = CASE WHEN $9 THEN $10 ELSE password_hash END
+     WHERE piece_id = $1 AND id = $2`,
+    { bind: [piece, id, name, may, hints, JSON.stringify(tasks), expires, revision, password !== undefined, passwordHash] }
+  );
   await announce({ type: 'link', link: id });
   return oneLink(piece, id);
 }

@@ -5,7 +5,7 @@ import { linksOf, makeLink } from '$lib/server/services/links';
 import type { LinkWish } from '$lib/shared/types';
 import type { RequestHandler } from './$types';
 
-const { name, may, start, bundle, revision, hints, tasks, expires } = linkSchemas;
+const { name, may, start, bundle, revision, hints, tasks, expires, password } = linkSchemas;
 const schema = Joi.object<LinkWish & { password: string | null }>({
   name: name.required(),
   may: may.required(),
@@ -15,7 +15,7 @@ const schema = Joi.object<LinkWish & { password: string | null }>({
   hints: hints.required(),
   tasks: tasks.required(),
   expires: expires.required(),
-  password: Joi.string().min(4).max(200).allow(null).required().messages({ 'string.min': 'A password of a link has 4 signs or more.' }),
+  password: password.required(),
 });
 
 export const GET: RequestHandler = ({ params, locals }) => answer(async () => ({ links: await linksOf(locals.who, params.id) }));
