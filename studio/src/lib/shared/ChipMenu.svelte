@@ -94,6 +94,8 @@
         <p class="soft px-2 py-1">Nothing fits.</p>
       {/each}
     </div>
-    {#if shown[at]?.meaning}<p class="soft sticky -bottom-1.5 max-w-[300px] border-t border-[var(--line)] bg-inherit px-2 py-1">{shown[at]!.meaning}</p>{/if}
+    {#if shown[at]?.meaning}<p class="soft sticky -bottom-1.5 max-w-[300px] border-t border-[var(--line)] bg-inherit px-2 py-1">
+        {shown[at]!.meaning}
+      </p>{/if}
   </Popover>
 {/if}
