@@ -129,7 +129,7 @@ export class Clock {
     if (number === 0 && outcome.starts.length === 0) return TIMELESS;
     const zone = due ? due.zone : this.memory.times.zone(number);
     const time = this.timeIn(outcome, this.headsAsked(zone, outcome, reading));
-    if (!due && time.isNothing) return isAnyDueNow(zone) ? this.stillIn(zone, time) : TIMELESS;
+    if (!due && time.isNothing) return this.stillIn(zone, time);
     let known = this.landings.get(time);
     if (!known) this.landings.set(time, (known = new Map<number | Due, Landing>()));
     const key = due ?? number;
@@ -140,6 +140,8 @@ export class Clock {
 
   /** What has nothing to do with what waits: one for all zones. */
   private stillIn(zone: Zone, time: InTime): Landing {
+    const isAtRest = !isAnyDueNow(zone);
+    if (isAtRest && time.isNothing) return TIMELESS;
     let still = this.still.get(time);
     if (!still) {
       const landing = (isAtRest: boolean): Landing => ({
@@ -151,7 +153,7 @@ export class Clock {
       });
       this.still.set(time, (still = { atRest: landing(true), not: landing(false) }));
     }
-    return isAnyDueNow(zone) ? still.not : still.atRest;
+    return isAtRest ? still.atRest : still.not;
   }
 
   private made(number: number, due: Due | null, time: InTime): Landing {

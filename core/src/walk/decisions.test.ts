@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { Decisions, type Looked } from './decisions.ts';
+import { Decisions } from './decisions.ts';
 import type { Effect } from './effects.ts';
 import { Rows } from './rows.ts';
+import type { Looked } from './slots.ts';
 
 const effectOf = (words: string) => ({ words }) as unknown as Effect;
 

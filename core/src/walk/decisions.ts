@@ -1,5 +1,7 @@
 import type { Effect } from './effects.ts';
+import { longer } from './ints.ts';
 import type { Rows } from './rows.ts';
+import type { Looked } from './slots.ts';
 
 /** Nothing is known from here on. */
 const UNKNOWN = 0;
@@ -13,9 +15,6 @@ const MOST_COLUMNS = 6;
 const MOST_NUMBER = 1 << 12;
 /** Nor more than this in all. */
 const MOST_CELLS = 1 << 22;
-
-/** A column that was looked at, and the number that stood there. */
-export type Looked = readonly [column: number, number: number];
 
 /**
  * Which effect an event has, by the numbers in columns of a row: decision trees in one list of numbers, as what is looked up most often
@@ -82,10 +81,4 @@ export class Decisions {
     for (let i = 0; i < room; i++) this.cells[at + NEXT + i] = i < known ? this.cells[before + NEXT + i]! : UNKNOWN;
     return at;
   }
-}
-
-function longer(list: Int32Array<ArrayBuffer>, least: number): Int32Array<ArrayBuffer> {
-  const more = new Int32Array(Math.max(least, list.length * 2));
-  more.set(list);
-  return more;
 }

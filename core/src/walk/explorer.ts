@@ -485,7 +485,6 @@ export class Explorer {
 
   /** Whether a number counts on in a row further than it is followed. */
   private isTurned(from: number, row: number): boolean {
-    if (!this.swings.areAny) return false;
     const isBeyond = this.swings.isBeyond(this.reader.rowOf[from]!, row, this.memory.slots.columns);
     if (isBeyond) this.turned.add(from);
     return isBeyond;

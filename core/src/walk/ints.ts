@@ -26,8 +26,13 @@ export class Ints {
   }
 
   private grow(): void {
-    const more = new Int32Array(this.cells.length * 2);
-    more.set(this.cells);
-    this.cells = more;
+    this.cells = longer(this.cells);
   }
+}
+
+/** The same numbers with room for twice as many, or for so many at least. */
+export function longer(cells: Int32Array, least = 0): Int32Array<ArrayBuffer> {
+  const more = new Int32Array(Math.max(least, cells.length * 2));
+  more.set(cells);
+  return more;
 }

@@ -8,7 +8,7 @@ import { areSame } from '../same.ts';
 import { boundAs, Followed, followingIn } from './followed.ts';
 import { Learned, pathTo, Shelf, type Found, type Leaf, type Question } from './learned.ts';
 import type { Outcome, Seen } from './outcome.ts';
-import { Slots, type Reading, type Slot } from './slots.ts';
+import { Slots, type Looked, type Reading, type Slot } from './slots.ts';
 import type { Telling } from './telling.ts';
 import { Times } from './times.ts';
 
@@ -200,8 +200,8 @@ export class Memory {
    * The columns that were looked at for an answer in a state, with what stood there, in order; null where it was looked at what lies on
    * the back stack, or at something that follows from others.
    */
-  lookedAt(answer: object, reading: Reading): readonly (readonly [column: number, number: number])[] | null {
-    const looked: (readonly [number, number])[] = [];
+  lookedAt(answer: object, reading: Reading): readonly Looked[] | null {
+    const looked: Looked[] = [];
     for (const { of } of this.pathOf(answer))
       for (const column of typeof of === 'number' ? [of] : of.askedIn(reading)) {
         if (column < 0 || this.slots.following[column]) return null;

@@ -1,3 +1,5 @@
+import { longer } from './ints.ts';
+
 /**
  * Rows of small numbers, each kept once: which of them are the same is found by a hash that a change of one number changes in one
  * step. Open addressing; widths and lengths double as they are needed.
@@ -8,8 +10,10 @@ export class Rows {
   /** The same memory in pieces of 32 bits: to copy and to compare. */
   private words = new Uint32Array(this.cells.buffer);
   private width = 16;
+  /** So many words a row has. */
+  private span = 8;
   /** A number for each column by which the numbers in it count in hashes. */
-  private readonly factors: number[] = [];
+  private factors = factorsFor(this.width);
   private hashes = new Int32Array(1 << 8);
   /** Twice as long as it has places: in each a hash, and the row that has it, -1 for none. */
   private table = new Int32Array(1 << 11).fill(-1);
@@ -27,8 +31,7 @@ export class Rows {
    * The last row is a new one exactly when there are more of them then.
    */
   with(row: number, columns: readonly number[], values: readonly number[]): number {
-    for (let i = 0; i < columns.length; i++)
-      if (columns[i]! >= this.width || values[i]! > this.most || columns[i]! >= this.factors.length) this.makeRoomFor(columns[i]!, values[i]!);
+    for (let i = 0; i < columns.length; i++) if (columns[i]! >= this.width || values[i]! > this.most) this.makeRoomFor(columns[i]!, values[i]!);
     if ((this.length + 1) * this.width > this.cells.length) this.use(grown(this.cells));
     const { cells, words, factors } = this;
     const base = this.length * this.width;
@@ -45,8 +48,7 @@ export class Rows {
 
   /** Copies a row to behind the last one. One word after the other, as rows are short. */
   private copy(row: number): void {
-    const { words, length } = this;
-    const span = (words.length / this.cells.length) * this.width;
+    const { words, length, span } = this;
     const to = length * span;
     if (row < 0) for (let i = 0; i < span; i++) words[to + i] = 0;
     else for (let i = 0, from = row * span; i < span; i++) words[to + i] = words[from + i]!;
@@ -54,8 +56,7 @@ export class Rows {
 
   /** Keeps the row that stands behind the last one, unless it is there already. */
   private kept(words: Uint32Array, hash: number): number {
-    const { table } = this;
-    const span = (words.length / this.cells.length) * this.width;
+    const { table, span } = this;
     const base = this.length * span;
     const mask = table.length - 1;
     let at = placeOf(hash) & mask;
@@ -65,7 +66,7 @@ export class Rows {
         if (isSame(words, base, other * span, span)) return other;
       }
     const row = this.length++;
-    if (row >= this.hashes.length) this.hashes = grown32(this.hashes);
+    if (row >= this.hashes.length) this.hashes = longer(this.hashes);
     this.hashes[row] = hash;
     table[at] = hash;
     table[at + 1] = row;
@@ -76,15 +77,16 @@ export class Rows {
   /** Rows wide enough for a column, with cells wide enough for a number in it. */
   private makeRoomFor(column: number, value: number): void {
     while (column >= this.width) this.widen();
-    for (let next = this.factors.length; next <= column; next++) this.factors.push(factorOf(next));
     if (value <= this.most) return;
     this.most = MOST_WIDE;
     this.use(Uint32Array.from(this.cells));
   }
 
-  private use(cells: Cells): void {
+  private use(cells: Cells, width = this.width): void {
     this.cells = cells;
     this.words = new Uint32Array(cells.buffer);
+    this.width = width;
+    this.span = (this.words.length / cells.length) * width;
   }
 
   private rehash(size: number): void {
@@ -102,8 +104,8 @@ export class Rows {
     const { cells, width, length } = this;
     const wide = emptied(cells, Math.max(cells.length, (length + 1) * width) * 2);
     for (let row = 0; row < length; row++) wide.set(cells.subarray(row * width, (row + 1) * width), row * width * 2);
-    this.use(wide);
-    this.width = width * 2;
+    this.use(wide, width * 2);
+    this.factors = factorsFor(this.width);
   }
 }
 
@@ -126,17 +128,13 @@ const grown = (cells: Cells): Cells => {
   return more;
 };
 
-const grown32 = (list: Int32Array): Int32Array<ArrayBuffer> => {
-  const more = new Int32Array(list.length * 2);
-  more.set(list);
-  return more;
-};
-
 /** Where a hash begins to be looked for: an even number. */
 const placeOf = (hash: number): number => {
   const spread = Math.imul(hash, 0x9e3779b1);
   return (spread ^ (spread >>> 15)) << 1;
 };
+
+const factorsFor = (width: number): readonly number[] => Array.from({ length: width }, (_, column) => factorOf(column));
 
 /** An odd number that is another one for each column: sums of products with such tell rows apart as well as any hash. */
 function factorOf(column: number): number {

@@ -43,6 +43,9 @@ export interface Reading {
   readonly top: number;
 }
 
+/** A column that was looked at, and the number that stood there. */
+export type Looked = readonly [column: number, number: number];
+
 /** What is as it begins. */
 export const INITIAL = 0;
 

@@ -23,12 +23,9 @@ export class Swings {
     private readonly swings: ReadonlyMap<string, Swing>
   ) {}
 
-  get areAny(): boolean {
-    return this.swings.size > 0;
-  }
-
   /** Whether a number has gone further than it is followed in a row that is come to from another one; with how far it went. */
   isBeyond(from: number, row: number, columns: readonly Slot[]): boolean {
+    if (this.swings.size === 0) return false;
     let isBeyond = false;
     for (const { slot, swing } of this.openIn(columns)) {
       const [was, now] = [this.valueIn(from, slot, swing), this.valueIn(row, slot, swing)];
