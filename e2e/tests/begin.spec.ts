@@ -51,7 +51,7 @@ test('an empty Workroom shows three ways to begin: each leads to the Build desk'
     .click();
 });
 
-test('the tour goes on by what is done, over the desks, until nothing is loose', async ({ studio: { page } }) => {
+test('the tour goes on by what is done, over the desks, until nothing is loose', async ({ studio, page }) => {
   await page.getByRole('button', { name: /New here\?/ }).click();
   await onTo(page, 1);
   const stage = page.locator('[data-sheet] .zany-scene').first();
@@ -74,12 +74,12 @@ test('the tour goes on by what is done, over the desks, until nothing is loose',
   await page.getByRole('button', { name: 'add a hover look' }).click();
   await onTo(page, 5);
 
-  await page.locator('[data-pill]').click();
+  await studio.looseEnds().click();
   await onTo(page, 6);
   await expect(page.getByRole('region', { name: 'Loose ends' })).toContainText('Ticket is a dead end');
   await page.getByRole('button', { name: 'Mark as an ending' }).click();
   await expect(tourIn(page)).toContainText('That is all of it');
-  await expect(page.locator('[data-pill]')).toContainText('no loose end');
+  await expect(studio.looseEnds()).toContainText('no loose end');
   await tourIn(page).getByRole('link', { name: 'To the Workroom' }).click();
   await expect(page.getByRole('article', { name: 'First crossing' }).first()).toBeVisible();
 });

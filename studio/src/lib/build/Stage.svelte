@@ -16,6 +16,7 @@
   import { onDestroy, tick } from 'svelte';
   import { getDesk } from '$lib/shared/desk.svelte';
   import { isTyping } from '$lib/shared/focus';
+  import { followPointer } from '$lib/shared/follow';
   import type { ScreenView } from '@zany/player';
   import { sceneView } from '$lib/shared/sceneView';
   import { touches } from '$lib/shared/touch';
@@ -142,29 +143,21 @@
 
   /** Follows the pointer until it is let go; what is called off on the way has done nothing. */
   function follow(event: PointerEvent, move: (event: PointerEvent, point: Point) => void, done: (event: PointerEvent, moved: boolean) => void) {
-    const target = ground;
-    const from = { x: event.clientX, y: event.clientY };
     let moved = false;
-    target.setPointerCapture(event.pointerId);
-    const onMove = (next: PointerEvent) => {
-      if (next.pointerId !== event.pointerId) return;
-      moved ||= Math.hypot(next.clientX - from.x, next.clientY - from.y) > 3;
-      if (moved) move(next, pointOf(next));
-    };
-    const onUp = (next: PointerEvent) => {
-      if (next.pointerId !== event.pointerId) return;
-      target.removeEventListener('pointermove', onMove);
-      target.removeEventListener('pointerup', onUp);
-      target.removeEventListener('pointercancel', onUp);
-      guides = [];
-      session.isPulled = false;
-      if (next.type === 'pointerup') return done(next, moved);
-      marquee = null;
-      session.preview(null);
-    };
-    target.addEventListener('pointermove', onMove);
-    target.addEventListener('pointerup', onUp);
-    target.addEventListener('pointercancel', onUp);
+    followPointer(event, {
+      on: ground,
+      move: (next) => {
+        moved ||= Math.hypot(next.clientX - event.clientX, next.clientY - event.clientY) > 3;
+        if (moved) move(next, pointOf(next));
+      },
+      done: (last) => {
+        guides = [];
+        session.isPulled = false;
+        if (last.type === 'pointerup') return done(last, moved);
+        marquee = null;
+        session.preview(null);
+      },
+    });
   }
 
   /** With the space bar held, or the middle button, the stage itself is moved. */

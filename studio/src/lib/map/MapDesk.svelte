@@ -201,13 +201,17 @@
     look(zoomed(moved, moved.scale * factor, least, to.x - left, to.y - top));
   }
 
-  /** What can be done with the frame under a finger that rests. */
-  function hold(event: PointerEvent) {
-    const node = (event.target as HTMLElement).closest<HTMLElement>('[data-frame]');
-    if (!node) return;
-    const id = node.dataset['frame']!;
+  /** What can be done with a frame, or with those chosen that it is one of. */
+  function askFor(frame: HTMLElement) {
+    const id = frame.dataset['frame']!;
     if (!session.frameSelection.includes(id)) session.openScene(id);
-    menu = { id, anchor: node };
+    menu = { id, anchor: frame };
+  }
+
+  /** The same for one under a finger that rests. */
+  function hold(event: PointerEvent) {
+    const frame = (event.target as HTMLElement).closest<HTMLElement>('[data-frame]');
+    if (frame) askFor(frame);
   }
 
   function drag(event: PointerEvent) {
@@ -393,8 +397,7 @@
             ondblclick={() => open(id)}
             oncontextmenu={(event) => {
               event.preventDefault();
-              if (!session.frameSelection.includes(id)) session.openScene(id);
-              menu = { id, anchor: event.currentTarget };
+              askFor(event.currentTarget);
             }}
             onkeydown={(event) => key(event, id)}
           ></button>

@@ -84,7 +84,6 @@
   <div class="flex min-w-0 flex-[0_1_auto] items-center justify-end gap-2.5 whitespace-nowrap max-xl:gap-1.5 [&>*]:shrink-0">
     <a
       href="/p/{session.id}/walk"
-      data-pill
       class="chip block h-[24px] min-w-[64px] !shrink truncate rounded-full !px-2.5 font-semibold leading-[22px] {pillTones[pill.tone]}"
       data-loose-ends={session.auditIsCurrent ? session.findings.length : ''}
       data-walked-whole={session.isWhole}

@@ -4,10 +4,19 @@
  */
 export function followPointer(
   event: PointerEvent,
-  { move, done }: { readonly move: (event: PointerEvent) => void; readonly done?: (event: PointerEvent) => void }
+  {
+    move,
+    done,
+    on = event.currentTarget as HTMLElement,
+  }: {
+    readonly move: (event: PointerEvent) => void;
+    readonly done?: (event: PointerEvent) => void;
+    /** What has the pointer meanwhile, where that is not what was pressed. */
+    readonly on?: HTMLElement;
+  }
 ): void {
   const { pointerId } = event;
-  (event.currentTarget as HTMLElement).setPointerCapture(pointerId);
+  on.setPointerCapture(pointerId);
   const stop = new AbortController();
   const options = { capture: true, signal: stop.signal };
   const mine = (act: (event: PointerEvent) => void) => (next: PointerEvent) => {

@@ -89,7 +89,7 @@ export const tourSteps: readonly TourStep[] = [
   {
     title: 'Ask what is still loose',
     words: 'The pill at the top is always true. Press it: the Walk desk goes every way there is, and shows how to come to what is missing.',
-    target: '[data-pill]',
+    target: '[data-loose-ends]',
     isDone: ({ desk }) => desk === 'walk',
     comeThere: ({ go }) => go('walk'),
   },

@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { compile, count, pieceFromTrusted } from '@zany/core';
+  import { count } from '@zany/core';
   import { roleMay } from '$lib/shared/rights';
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { PieceCard } from '$lib/shared/types';
+  import { drawnCover } from './cover';
 
   interface Props {
     card: PieceCard;
@@ -12,15 +13,7 @@
   }
   let { card, onrename, onduplicate, ondelete }: Props = $props();
 
-  /** One cover that cannot be drawn must not keep the others from being. */
-  const program = $derived.by(() => {
-    try {
-      return card.cover ? compile(pieceFromTrusted(card.cover)) : null;
-    } catch {
-      return null;
-    }
-  });
-  const scene = $derived(program?.scenes.get(program.frames[0]!) ?? null);
+  const { program, scene } = $derived(drawnCover(card.cover));
   let renaming = $state(false);
 
   function rename(event: Event) {

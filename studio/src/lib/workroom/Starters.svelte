@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { compile, pieceFromTrusted } from '@zany/core';
   import { ask } from '$lib/client/api';
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { StarterCard } from '$lib/shared/types';
+  import { drawnCover } from './cover';
 
   /** Pieces to take apart: each opens as a copy of one's own. */
   let { ontake }: { ontake: (id: string) => Promise<void> } = $props();
@@ -18,12 +18,7 @@
     });
   });
 
-  const shown = $derived(
-    starters.map((card) => {
-      const program = card.cover ? compile(pieceFromTrusted(card.cover)) : null;
-      return { card, program, scene: program?.scenes.get(program.frames[0]!) ?? null };
-    })
-  );
+  const shown = $derived(starters.map((card) => ({ card, ...drawnCover(card.cover) })));
 
   async function take(id: string) {
     if (taking) return;

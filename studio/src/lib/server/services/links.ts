@@ -7,6 +7,7 @@ import { announce } from '../listen';
 import type { Principal } from '../principal';
 import { Refusal } from '../refusal';
 import { noteDoor } from './door-book';
+import { mustBeThere } from './revisions';
 import { memberAccess } from './rights';
 
 /** Links of one piece at most, the withdrawn ones counted. */
@@ -32,13 +33,9 @@ export async function linksOf(who: Principal, piece: string): Promise<ReviewLink
   return found.map(linkOf);
 }
 
-function isVersionOf(latest: number, revision: number | null): void {
-  if (revision !== null && revision > latest) throw new Refusal('bad-request', 'There is no such version.', ['revision']);
-}
-
 export async function makeLink(who: Principal, piece: string, wish: LinkWish, password: string | null): Promise<ReviewLink> {
   const { person, row } = await memberAccess(who, piece, 'make links');
-  isVersionOf(row.revision, wish.revision);
+  mustBeThere(row, wish.revision, 'bad-request');
   const [count] = await rows<{ all: number }>('SELECT count(*)::int AS all FROM links WHERE piece_id = $1', [piece]);
   if (count!.all >= MOST_LINKS) throw new Refusal('too-large', `A piece has at most ${MOST_LINKS} links.`);
   const id = newId();
@@ -93,7 +90,7 @@ export async function changeLink(who: Principal, piece: string, id: string, chan
   const { row } = await memberAccess(who, piece, 'make links');
   const { password, ...wish } = change;
   const { name, may, hints, tasks, expires, revision } = { ...(await oneLink(piece, id)), ...wish };
-  isVersionOf(row.revision, revision);
+  mustBeThere(row, revision, 'bad-request');
   const passwordHash = password ? await hash(password) : null;
   await database().query(
     `UPDATE links SET name = $3, may = $4, hints = $5, tasks = $6::jsonb, expires = $7, revision = $8,

@@ -11,6 +11,7 @@ import { heavy, orRefuse } from '../work';
 import { keepAsset } from './assets';
 import { cardLater, cardsOf } from './cards';
 import { documentAt } from './keeping';
+import { mustBeThere } from './revisions';
 import { access, memberAccess, somebody } from './rights';
 import { saveBatches } from './saving';
 
@@ -42,7 +43,7 @@ async function insertPiece(person: Person, id: string, name: string, document: s
 /** Makes a copy of a piece as it is, or as it was at a revision. */
 export async function duplicatePiece(who: Principal, id: string, revision: number | null = null): Promise<string> {
   const { row, person } = await memberAccess(who, id, 'copy');
-  if (revision !== null && revision > row.revision) throw new Refusal('not-found', 'There is no such version.', ['revision']);
+  mustBeThere(row, revision, 'not-found');
   const [copy, name] = [newId(), `${cutText(row.name, 112)} copy`];
   const made = await heavy('copy', { document: await documentAt(id, revision ?? row.revision), id: copy, name }, 'This piece');
   await database().transaction(async (transaction) => {

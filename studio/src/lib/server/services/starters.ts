@@ -39,7 +39,8 @@ const fileOf = ({ file }: Starter): string => join(config.starters!, file);
 /** Read once: they never change while the server runs. */
 function unpack(starter: Starter): Promise<Unpacked> {
   let reading = unpacked.get(starter.id);
-  if (!reading) unpacked.set(starter.id, (reading = readStarter(starter)));
+  if (reading) return reading;
+  unpacked.set(starter.id, (reading = readStarter(starter)));
   reading.catch(() => unpacked.delete(starter.id));
   return reading;
 }

@@ -6,6 +6,7 @@ import type { Principal } from '../principal';
 import { Refusal } from '../refusal';
 import { heavy } from '../work';
 import { forgetWords } from './comments';
+import { mustBeThere } from './revisions';
 import { linkAccess, memberAccess } from './rights';
 import { shownPiece, type Showing } from './shown';
 
@@ -19,7 +20,7 @@ export async function keepTrail(who: Principal, sent: SentTrail): Promise<void> 
   const { row, holder } = await linkAccess(who, 'walk by a link');
   const trail = readTrail(sent.trail);
   if (!trail.ok) throw new Refusal('bad-request', trail.error.sentence, ['trail', ...trail.error.path]);
-  if (sent.revision > row.revision) throw new Refusal('bad-request', 'There is no such version.', ['revision']);
+  mustBeThere(row, sent.revision, 'bad-request');
   const [count] = await rows<{ all: number }>('SELECT count(*)::int AS all FROM trails WHERE holder_id = $1 AND id <> $2', [holder.id, sent.id]);
   if (count!.all >= MOST.ofHolder) throw new Refusal('too-large', 'This is enough now: what you do from here on is not kept.');
   await database().query(

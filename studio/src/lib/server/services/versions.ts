@@ -3,6 +3,7 @@ import { database, rows } from '../database';
 import type { Principal } from '../principal';
 import { Refusal } from '../refusal';
 import { documentAt } from './keeping';
+import { mustBeThere } from './revisions';
 import { memberAccess } from './rights';
 
 /**
@@ -62,14 +63,14 @@ export async function editsOf(who: Principal, piece: string, after: number, upTo
 /** The piece as it was at a revision, as JSON text. */
 export async function versionAt(who: Principal, piece: string, revision: number): Promise<string> {
   const { row } = await memberAccess(who, piece, 'see versions');
-  if (revision > row.revision) throw noSuch();
+  mustBeThere(row, revision, 'not-found');
   return `{"piece":${await documentAt(piece, revision)},"revision":${revision}}`;
 }
 
 /** Gives a version a name, or another one. */
 export async function nameVersion(who: Principal, piece: string, revision: number, name: string): Promise<void> {
   const { person, row } = await memberAccess(who, piece, 'name versions');
-  if (revision > row.revision) throw noSuch();
+  mustBeThere(row, revision, 'not-found');
   const [count] = await rows<{ all: number }>('SELECT count(*)::int AS all FROM versions WHERE piece_id = $1', [piece]);
   if (count!.all >= MOST.named) throw new Refusal('too-large', `A piece has at most ${MOST.named} versions with names.`);
   await database().query(
@@ -84,5 +85,3 @@ export async function unnameVersion(who: Principal, piece: string, revision: num
   await memberAccess(who, piece, 'name versions');
   await database().query('DELETE FROM versions WHERE piece_id = $1 AND revision = $2', { bind: [piece, revision] });
 }
-
-const noSuch = () => new Refusal('not-found', 'There is no such version.', ['revision']);
