@@ -1,7 +1,7 @@
 import { partsOf, type Ast } from '../expression/ast.ts';
 import { LENGTH } from './compared.ts';
 import { heldAgainst } from './linear.ts';
-import { PATTERNS, type Pattern } from './texts.ts';
+import { FOLDS, PATTERNS, type Fold, type Pattern } from './texts.ts';
 import type { IsIt } from './uses.ts';
 
 /** What an expression asks of one thing that it speaks of. */
@@ -14,6 +14,8 @@ const ORDERS: ReadonlySet<string> = new Set(['<', '<=', '>', '>=']);
 export function isComputedWith(ast: Ast, isIt: IsIt, areHeld: (ast: Ast) => boolean = () => false, isCompared = false): boolean {
   if (ast.k === 'ref') return !isCompared && isIt(ast.id, ast.property);
   if (ast.k === 'call' && ast.fn === LENGTH && isCompared) return false;
+  const inside = isCompared ? foldedIn(ast) : null;
+  if (inside) return isComputedWith(inside.ast, isIt, areHeld, true);
   if (heldAgainst(ast) || areHeld(ast)) return false;
   if (ast.k === 'call' && patternOf(ast)) return isComputedWith(ast.args[0]!, isIt, areHeld, true);
   const isHeld = holdsAgainstGiven(ast);
@@ -39,12 +41,18 @@ function patternOf(ast: Ast): Pattern | null {
   return given?.k === 'value' && typeof given.value === 'string' ? { asks: ast.fn as Pattern['asks'], text: given.value } : null;
 }
 
+/** What is written in capitals, or without any, before something is asked of it; null for any other expression. */
+const foldedIn = (ast: Ast): { readonly ast: Ast; readonly fold: Fold } | null =>
+  ast.k === 'call' && (FOLDS as readonly string[]).includes(ast.fn) ? { ast: ast.args[0]!, fold: ast.fn as Fold } : null;
+
 /** All that an expression asks of a text by given ones. */
 export function patternsIn(ast: Ast, isIt: IsIt): Pattern[] {
   const isRef = (one: Ast | undefined): boolean => one?.k === 'ref' && isIt(one.id, one.property);
-  const called = ast.k === 'call' && isRef(ast.args[0]) ? patternOf(ast) : null;
-  const own = called ? [called] : comparesWith(ast, isRef).map((text): Pattern => ({ asks: 'is', text }));
-  return [...own, ...partsOf(ast).flatMap((part) => patternsIn(part, isIt))];
+  const isAsked = (one: Ast | undefined): boolean => isRef(one && (foldedIn(one)?.ast ?? one));
+  const called = ast.k === 'call' && isAsked(ast.args[0]) ? patternOf(ast) : null;
+  const own = called ? [called] : comparesWith(ast, isAsked).map((text): Pattern => ({ asks: 'is', text }));
+  const fold = partsOf(ast).flatMap((part) => (isAsked(part) ? (foldedIn(part)?.fold ?? []) : []))[0];
+  return [...own.map((one) => (fold ? { ...one, fold } : one)), ...partsOf(ast).flatMap((part) => patternsIn(part, isIt))];
 }
 
 /** The texts that something is held against. */

@@ -54,7 +54,9 @@ test('what is only shown tells nothing apart: a counter, a sum, a greeting', () 
 test('what only looks as if it were shown is told: read by way of another, held to limits, heard, chosen by, computed where that can fail', () => {
   const told = (layers: Readonly<Record<string, PlacedSpec>>, more: Variables = {}) =>
     found({ n: number(), m: number(), ...more }, { on: button(0, 'click → set n to n + 1'), ...layers }).told;
-  expect(told({ copy: button(60, 'click → set m to n'), go: button(120, 'click → if m = 3 → go to shop') })).toEqual([]);
+  expect(told({ copy: button(60, 'click → set m to n'), go: button(120, 'click → if m = 3 → go to shop') })).toEqual([
+    'dead-end: Nothing leads on from home while m is more than 3.',
+  ]);
   expect(told({ copy: button(60, 'click → set m to 6 / (n - 2)'), go: button(120, 'click → if m = 6 → go to shop') })).toEqual([]);
   expect(told({ go: { ...button(60), lines: ['variable n → go to shop'] } })).toEqual([]);
   const limits = { n: { type: 'number' as const, initial: 0, max: 3 } };
@@ -119,6 +121,21 @@ test('a text that is spelt key by key is followed as far as it can still be what
 test('words say of a counter that it is beyond, not where it was met first', () => {
   const { told } = found({ n: number() }, { on: button(0, 'click → set n to n + 2'), go: button(60, 'click → if n < 5 → go to shop') });
   expect(told).toEqual(['dead-end: Nothing leads on from home while n is more than 5.']);
+});
+
+test('what is asked of a text in capitals is tried in both', () => {
+  const word = (condition: string) => {
+    const { cut, told } = found(
+      { word: { type: 'text', initial: '' } },
+      { word: field(0, { kind: 'text', variable: 'word' }), go: button(120, `click → if ${condition} → go to shop`) }
+    );
+    return [cut, told];
+  };
+  expect(word('upper case(word) = "TIDE"')).toEqual([null, []]);
+  expect(word('lower case(word) = "tide" and word != "tide"')).toEqual([null, []]);
+  expect(word('contains(lower case(word), "ebb") and string length(word) > 8')).toEqual([null, []]);
+  expect(word('upper case(word) = "Tide"')).toEqual([null, [NEVER]]);
+  expect(word('lower case(word) = "tide" and upper case(word) = "EBB"')).toEqual([null, [NEVER]]);
 });
 
 test('two texts are held against each other, and against given ones', () => {

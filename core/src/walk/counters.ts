@@ -1,19 +1,24 @@
-import type { Ast } from '../expression/ast.ts';
+import { valueWords, type Value } from '../expression/ast.ts';
 import type { Program } from '../program/program.ts';
 import { isComputedWith, patternsIn } from './asked-of.ts';
 import type { Compared } from './compared.ts';
-import { linearOf } from './linear.ts';
+import { countedIn, type Counted } from './counted.ts';
 import { mentionsIn } from './mentions.ts';
 import type { Read } from './reads.ts';
+import { heardOf } from './shown-only.ts';
 import { isVariable, mentions, type IsIt } from './uses.ts';
 
 /**
- * A number that steps add to, or take from, or set to given ones, and that is only held against given ones: from the last of these on,
- * whatever it has come to, what can come next is the same.
+ * A number that counts one way, or is computed from others, and is only held against given ones: beyond the least and the most of these,
+ * whatever it has come to, what can come next is the same; but for what is left of it when it is divided by `period`, where that is asked.
  */
 interface Count {
-  readonly side: 'over' | 'under';
-  readonly last: number;
+  readonly kind: 'count';
+  /** Infinite where it does not count that way. */
+  readonly low: number;
+  readonly high: number;
+  /** 0 where nothing asks what is left of it. */
+  readonly period: number;
 }
 
 /**
@@ -21,7 +26,7 @@ interface Count {
  * where none of these begins with it, nothing is left of it but its length, up to the last that is asked for.
  */
 interface Spelling {
-  readonly side: 'else';
+  readonly kind: 'spelling';
   readonly texts: readonly string[];
   readonly longest: number;
 }
@@ -29,74 +34,91 @@ interface Spelling {
 export type Counter = Count | Spelling;
 
 /** How a counter stands that is beyond all that it is held against, as far as that is told; null for one that is not. */
-export function beyondOf(counter: Counter, value: unknown): { readonly side: Counter['side']; readonly length?: number } | null {
-  const { side } = counter;
-  if (side !== 'else') return typeof value === 'number' && (side === 'over' ? value > counter.last : value < counter.last) ? { side } : null;
-  if (typeof value !== 'string' || counter.texts.some((text) => text.startsWith(value))) return null;
-  return { side, length: Math.min([...value].length, counter.longest + 1) };
+export function beyondOf(counter: Counter, value: unknown): { readonly side: 'over' | 'under' | 'else'; readonly told?: number } | null {
+  if (counter.kind === 'spelling') {
+    if (typeof value !== 'string' || counter.texts.some((text) => text.startsWith(value))) return null;
+    return { side: 'else', told: Math.min([...value].length, counter.longest + 1) };
+  }
+  const { low, high, period } = counter;
+  if (typeof value !== 'number' || (value >= low && value <= high)) return null;
+  const side = value > high ? 'over' : 'under';
+  return period ? { side, told: restOf(value, period) } : { side };
 }
 
-/** The same in words. */
-export const beyondWords = (counter: Counter): string =>
-  counter.side === 'else' ? 'something else' : `${counter.side === 'over' ? 'more' : 'less'} than ${counter.last}`;
+/** What is left of a number, without what binary fractions add. */
+const restOf = (value: number, period: number): number => Math.round((value - period * Math.floor(value / period + EPSILON)) * 1e6) / 1e6;
 
-/** A number that steps of one size are added to and taken from, else as a counter: it is followed some steps beyond on either side. */
+const EPSILON = 1e-9;
+
+/** The same in words, for a value of it; where more is told of it than that it is beyond, the value says it. */
+export function beyondWords(counter: Counter, value: Value): string {
+  if (counter.kind === 'spelling') return 'something else';
+  if (counter.period) return valueWords(value);
+  return (value as number) > counter.high ? `more than ${counter.high}` : `less than ${counter.low}`;
+}
+
+/**
+ * Numbers that are counted up and down, or held against each other, else as counters are: they are followed some steps beyond on either
+ * side. `low` and `high` are the least and the most of what they are held against, and `near` how much one may be more than another for
+ * that to be asked. A `step` is no smaller than what is added at once, and what lies whole steps apart comes out alike.
+ */
 export interface Swing {
   readonly low: number;
   readonly high: number;
+  readonly near: number;
   readonly step: number;
-  readonly initial: number;
-  /** What it begins with, and is set to as such. */
+  /** By ids; two where they are held against each other. */
+  readonly initial: ReadonlyMap<string, number>;
+  /** What they begin with, and are set to as such. */
   readonly given: ReadonlySet<number>;
 }
 
-/** The variables that only count one way, and those that count both ways. */
-export function countersIn(
-  program: Program,
-  read: readonly Read[],
-  compared: Compared
-): { readonly counters: ReadonlyMap<string, Counter>; readonly swings: ReadonlyMap<string, Swing> } {
-  const counters = new Map<string, Counter>();
-  const swings = new Map<string, Swing>();
-  const { mirrored } = mentionsIn(program);
-  for (const { id, type, min, max, initial } of program.variables.values()) {
-    if (min !== undefined || max !== undefined || mirrored.has(id)) continue;
-    const isIt = isVariable(id);
-    if (type === 'text' && isSpelt(read, id, isIt)) {
-      const known = [initial, ...compared.valuesOf(id)];
-      const texts = known.filter((value) => typeof value === 'string');
-      const longest = Math.max(-1, ...(compared.asksLengthOf(id) ? known.filter((value) => typeof value === 'number') : []));
-      counters.set(id, { side: 'else', texts, longest });
-    }
-    if (type !== 'number') continue;
-    const steps = stepsIn(read, id, isIt)?.filter((step) => step !== 0) ?? [];
-    if (steps.length === 0) continue;
-    const numbers = [initial, ...compared.valuesOf(id)].filter((value) => typeof value === 'number');
-    const [low, high] = [Math.min(...numbers), Math.max(...numbers)];
-    const sizes = new Set(steps.map(Math.abs));
-    if (steps.every((step) => step > 0)) counters.set(id, { side: 'over', last: high });
-    else if (steps.every((step) => step < 0)) counters.set(id, { side: 'under', last: low });
-    else if (sizes.size === 1)
-      swings.set(id, { low, high, step: [...sizes][0]!, initial: initial as number, given: givenTo(read, id).add(initial as number) });
-  }
-  return { counters, swings };
+interface CountersIn {
+  readonly counters: ReadonlyMap<string, Counter>;
+  readonly swings: readonly Swing[];
+  /** What is told of them holds as long as none is less than this. */
+  readonly floors: ReadonlyMap<string, number>;
 }
 
-const givenTo = (read: readonly Read[], id: string): Set<number> =>
-  new Set(read.flatMap(({ ast, sets }) => (sets === id && ast.k === 'value' && typeof ast.value === 'number' ? [ast.value] : [])));
-
-/** What is added to a variable wherever something is; null where it is set to, or asked about, anything else but given numbers. */
-function stepsIn(read: readonly Read[], id: string, isIt: IsIt): number[] | null {
-  const steps: number[] = [];
-  for (const { ast, sets } of read) {
-    if (sets === id) {
-      if (ast.k === 'value') continue;
-      const step = stepOf(ast, isIt);
-      if (step === null) return null;
-      steps.push(step);
-    } else if (mentions(ast, isIt) && (sets !== null || isComputedWith(ast, isIt))) return null;
+/** The variables that only count one way, or are computed, and those that count both ways or are held against another one. */
+export function countersIn(program: Program, read: readonly Read[], compared: Compared): CountersIn {
+  const counters = new Map<string, Counter>();
+  const { mirrored } = mentionsIn(program);
+  const free = [...program.variables.values()].filter(({ id, min, max }) => min === undefined && max === undefined && !mirrored.has(id));
+  for (const { id, type, initial } of free) {
+    if (type !== 'text' || !isSpelt(read, id, isVariable(id))) continue;
+    const known = [initial, ...compared.valuesOf(id)];
+    const texts = known.filter((value) => typeof value === 'string');
+    const longest = Math.max(-1, ...(compared.asksLengthOf(id) ? known.filter((value) => typeof value === 'number') : []));
+    counters.set(id, { kind: 'spelling', texts, longest });
   }
-  return steps;
+  const heard = heardOf(program);
+  const numbers = free.flatMap(({ id, type, initial, scene }) =>
+    type === 'number' ? { id, initial: initial as number, isPlaced: scene !== null, isHeard: heard.has(id) } : []
+  );
+  const all = countedIn(read, numbers);
+  for (const counted of all) {
+    const count = countOf(counted);
+    if (count) counters.set(counted.numbers[0]!.id, count);
+  }
+  const swings = all.flatMap((counted) => (countOf(counted) || (counted.steps.length === 0 && counted.numbers.length === 1) ? [] : swingOf(counted)));
+  return { counters, swings, floors: new Map(all.flatMap(({ floors }) => [...floors])) };
+}
+
+/** A number that counts one way, or is computed; null for any other. */
+function countOf({ numbers, steps, isComputed, low, high, period }: Counted): Count | null {
+  if (isComputed) return { kind: 'count', low, high, period };
+  const ways = new Set(steps.map(Math.sign));
+  if (numbers.length > 1 || ways.size !== 1) return null;
+  return { kind: 'count', low: ways.has(1) ? -Infinity : low, high: ways.has(1) ? high : Infinity, period };
+}
+
+function swingOf({ numbers, steps, given, low, high, near, period }: Counted): Swing {
+  const most = Math.max(...steps.map(Math.abs), 0) || 1;
+  const step = period ? period * Math.ceil(most / period - EPSILON) : most;
+  const initial = new Map(numbers.map(({ id, initial }) => [id, initial] as const));
+  // One that is set to what another one was stays a step or two from it.
+  return { low, high, near: numbers.length > 1 ? near + 2 * most : near, step, initial, given };
 }
 
 /** Whether given texts are put behind it, and nothing is asked of it but what it is and how long. */
@@ -109,13 +131,8 @@ function isSpelt(read: readonly Read[], id: string, isIt: IsIt): boolean {
       if (!isMore) return false;
       isAdded = true;
     } else if (mentions(ast, isIt)) {
-      if (sets !== null || isComputedWith(ast, isIt) || patternsIn(ast, isIt).some(({ asks }) => asks !== 'is')) return false;
+      if (sets !== null || isComputedWith(ast, isIt) || patternsIn(ast, isIt).some(({ asks, fold }) => asks !== 'is' || fold)) return false;
     }
   }
   return isAdded;
-}
-
-function stepOf(ast: Ast, isIt: IsIt): number | null {
-  const linear = linearOf(ast);
-  return linear?.of && linear.times === 1 && isIt(linear.of.id, linear.of.property) ? linear.plus : null;
 }

@@ -155,7 +155,7 @@ export class Explorer {
   ) {
     this.asking = new Asking(memory, telling, ambient);
     this.reader = new Reader(memory);
-    this.swings = new Swings(this.reader.rows, telling.swings);
+    this.swings = new Swings(this.reader.rows, telling.swings, telling.floors);
     this.clock = new Clock(memory, left);
     this.where = new Whereabouts(memory, this.reader, this.clock, left, () => ({ telling: this.telling, ambient: this.ambient }));
     this.effects = new Effects(memory, this.clock, left, this.edges);
@@ -334,10 +334,11 @@ export class Explorer {
 
   /** Of numbers that count on beyond what is followed, those of which something else could come there, as phrases. */
   private unlikeCounts(): readonly string[] {
-    if (this.turned.size === 0) return NONE;
     const { rowOf, stackOf } = this.reader;
-    const unlike = this.swings.unlike(rowOf, stackOf, this.memory.slots.columns);
-    return unlike.map((id) => `how far ${this.program.variables.get(id)?.name ?? 'a number'} can count`);
+    const { columns } = this.memory.slots;
+    const unlike = [...(this.turned.size ? this.swings.unlike(rowOf, stackOf, columns) : NONE), ...this.swings.under(rowOf, columns)];
+    if (unlike.length === 0) return NONE;
+    return [`how far ${listWords(unlike.map((id) => this.program.variables.get(id)?.name ?? 'a number'))} can count`];
   }
 
   // ── following ──────────────────────────────────────────────────────────────

@@ -445,7 +445,7 @@ describe('exploring the piece', () => {
   });
 
   test('endless-loop: one that is stopped each time at something else is followed so far and no further, and that is said', () => {
-    const down = button(0, 200, 'click → set n to n - 2');
+    const down = button(0, 200, 'click → set n to n * 2 - 3');
     const layers = { on: button(0, 0, 'click → set n to n + 1'), off: button(0, 100, 'click → if n = 3 → go to shop'), down };
     const frames = { home: { layers, lines: ['variable n → set n to n + 1'] }, shop: back };
     const { findings, exploration } = audit(compile(compose({ variables: { n: number(0) }, frames })));

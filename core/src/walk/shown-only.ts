@@ -35,7 +35,7 @@ function livelyIn(program: Program): ReadonlySet<string> {
   const lively = new Set<string>();
   for (const { id, min, max } of program.variables.values()) if (min !== undefined || max !== undefined) lively.add(id);
   for (const id of mentionsIn(program).mirrored) lively.add(id);
-  for (const thread of program.piece.threads.values()) for (const id of heardIn(thread)) lively.add(id);
+  for (const id of heardOf(program)) lively.add(id);
   const sets: { readonly sets: string; readonly of: ReadonlySet<string> }[] = [];
   for (const { stored, isShown, sets: set } of standingExpressions(program)) {
     const parsed = isShown ? null : program.parse(stored);
@@ -69,7 +69,9 @@ function mentionedIn(ast: Ast): ReadonlySet<string> {
   return found;
 }
 
-/** What a thread waits for to change. */
+/** Variables of which something waits for them to change. */
+export const heardOf = ({ piece }: Program): ReadonlySet<string> => new Set([...piece.threads.values()].flatMap(heardIn));
+
 const heardIn = onceFor((thread: Thread): readonly string[] =>
   fieldsOf('threads', thread).flatMap(({ refers, path, value }) => (refers === 'variable' && path[0] === 'cue' && value !== null ? [value] : []))
 );

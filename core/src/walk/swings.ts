@@ -2,87 +2,164 @@ import type { Swing } from './counters.ts';
 import type { Rows } from './rows.ts';
 import { INITIAL, variableOf, type Slot } from './slots.ts';
 
-/** So many steps beyond all that a number is held against it is followed. */
-const MOST_LEVELS = 8;
-/** Of these so many have to be alike, and no event may take a number further than half of them. */
-const ALIKE = 5;
+/**
+ * So many steps beyond all that they are held against, and beyond each other, numbers are followed, and but for the first all have to be
+ * alike, where no event takes one further than that: by how many numbers there are.
+ */
+const FOLLOWED = [
+  { levels: 6, furthest: 2 },
+  { levels: 8, furthest: 1 },
+] as const;
+
+/** What has gone beyond these is followed so many steps more, for what comes back from there. */
+const MORE = 2;
 
 /**
- * Numbers that are counted up and down without end. They are followed some steps beyond the last value that they are held against. There
- * all is asked alike, wherever a number stands; so where the same states were met with each of the first steps beyond, the same are met
- * with all that follow, and none besides: what a further step leads to, one of these leads to a step below. What is met is really met;
- * what is not, never is.
+ * Numbers that are counted up and down, or beside another one, without end. They are followed some steps beyond the last value that they
+ * are held against. There all is asked alike, wherever a number stands, and however far from the other; so where the same states were met
+ * with each of some steps beyond, and between the two, the same are met with all that follow, and none besides: what a further step leads
+ * to, one of these leads to some steps below. What is met is really met; what is not, never is.
  */
 export class Swings {
-  private readonly slots: { readonly slot: Slot; readonly swing: Swing }[] = [];
-  /** The furthest that one event took a number that was beyond, in steps. */
-  private furthest = 0;
+  private readonly all: Followed[] = [];
 
   constructor(
     private readonly rows: Rows,
-    private readonly swings: ReadonlyMap<string, Swing>
+    private readonly swings: readonly Swing[],
+    private readonly floors: ReadonlyMap<string, number>
   ) {}
 
   /** Whether a number has gone further than it is followed in a row that is come to from another one; with how far it went. */
   isBeyond(from: number, row: number, columns: readonly Slot[]): boolean {
-    if (this.swings.size === 0) return false;
+    if (this.swings.length === 0) return false;
     let isBeyond = false;
-    for (const { slot, swing } of this.openIn(columns)) {
-      const [was, now] = [this.valueIn(from, slot, swing), this.valueIn(row, slot, swing)];
-      // What is set to a given value goes nowhere from where it was.
-      if (!swing.given.has(now)) this.furthest = Math.max(this.furthest, Math.abs(now - was) / swing.step);
-      isBeyond ||= (levelOf(swing, now)?.at ?? 0) >= MOST_LEVELS;
+    for (const { swing, slots, measure } of this.openIn(columns)) {
+      const [was, now] = [this.valuesIn(from, slots), this.valuesIn(row, slots)];
+      for (const value of now) {
+        measure(was, value);
+        isBeyond ||= beyond(swing, value) > mostOf(swing);
+      }
     }
     return isBeyond;
   }
 
   /** The variables of which the states with a step beyond are not those with the next one. */
   unlike(rowOf: readonly number[], stackOf: readonly number[], columns: readonly Slot[]): readonly string[] {
-    const open = this.openIn(columns);
-    return open.flatMap(({ slot, swing }) => {
+    return this.openIn(columns).flatMap(({ swing, slots, furthest }) => {
+      const { levels: all, furthest: most } = FOLLOWED[slots.length - 1]!;
       const met = new Map<string, number>();
+      const further = new Map<string, number>();
+      const open = slots.flatMap(({ slot }) => slot ?? []);
       for (const [state, row] of rowOf.entries()) {
-        const level = levelOf(swing, this.valueIn(row, slot, swing));
-        if (level === null) continue;
-        const rest = this.rows.with(row, [slot.column], [INITIAL]);
-        const key = `${rest} ${stackOf[state]!} ${level.side} ${level.among}`;
-        met.set(key, (met.get(key) ?? 0) | (level.at < ALIKE ? 1 << level.at : 0));
+        const { words, levels } = placeOf(swing, this.valuesIn(row, slots));
+        if (levels.length === 0) continue;
+        const columnsOf = open.map(({ column }) => column);
+        const rest = this.rows.with(
+          row,
+          columnsOf,
+          columnsOf.map(() => INITIAL)
+        );
+        // The first step beyond is apart: what comes there from below may never come further.
+        const key = `${rest} ${stackOf[state]!} ${words} ${levels.map((level) => Math.min(level, 1)).join()}`;
+        const isWithin = levels.every((level) => level < all);
+        if (isWithin || !met.has(key)) met.set(key, (met.get(key) ?? 0) + (isWithin ? 1 : 0));
+        further.set(key, levels.filter((level) => level > 0).length);
       }
-      const all = (1 << ALIKE) - 1;
-      const isAlike = this.furthest * 2 < ALIKE && [...met.values()].every((levels) => levels === all);
-      return isAlike ? [] : [variableOf(slot.key)];
+      const isAlike = furthest() <= most + EPSILON && [...met].every(([key, count]) => count === (all - 1) ** further.get(key)!);
+      return isAlike ? [] : [...swing.initial.keys()];
     });
   }
 
-  private openIn(columns: readonly Slot[]) {
+  /** The variables that were less than what is told of them takes them to be. */
+  under(rowOf: readonly number[], columns: readonly Slot[]): readonly string[] {
+    if (this.floors.size === 0) return [];
+    return columns.filter(isVariable).flatMap(({ key, column, values }) => {
+      const floor = this.floors.get(variableOf(key)) ?? -Infinity;
+      const under = new Set(values.flatMap((value, number) => (typeof value === 'number' && value < floor ? number : [])));
+      return under.size && rowOf.some((row) => under.has(this.rows.at(row, column))) ? [variableOf(key)] : [];
+    });
+  }
+
+  /** The swings of which something has a column by now. */
+  private openIn(columns: readonly Slot[]): readonly Followed[] {
     for (let at = this.known; at < columns.length; at++) {
       const slot = columns[at]!;
-      const swing = slot.kind === 'variable' || slot.kind === 'variables' ? this.swings.get(variableOf(slot.key)) : undefined;
-      if (swing) this.slots.push({ slot, swing });
+      if (!isVariable(slot)) continue;
+      const id = variableOf(slot.key);
+      const swing = this.swings.find(({ initial }) => initial.has(id));
+      const own = swing && this.all.find((one) => one.swing === swing && one.slots.length > 1)?.slots.find((one) => one.id === id);
+      if (own) own.slot = slot;
+      else if (swing) this.all.push(followedOf(swing, id, slot));
     }
     this.known = columns.length;
-    return this.slots;
+    return this.all;
   }
 
   private known = 0;
 
-  private valueIn(row: number, { column, values }: Slot, { initial }: Swing): number {
-    const number = this.rows.at(row, column);
-    return number === INITIAL ? initial : (values[number] as number);
+  private valuesIn(row: number, slots: Followed['slots']): readonly number[] {
+    return slots.map(({ slot, initial }) => {
+      const number = slot ? this.rows.at(row, slot.column) : INITIAL;
+      return number === INITIAL ? initial : (slot!.values[number] as number);
+    });
   }
 }
 
-interface Level {
-  readonly side: 'over' | 'under';
-  /** Steps beyond, from 0 on. */
-  readonly at: number;
-  /** What is left of the way there when only whole steps are taken: what differs in it never meets. */
-  readonly among: number;
+const isVariable = ({ kind }: Slot): boolean => kind === 'variable' || kind === 'variables';
+
+/** Numbers that are followed together, with their slots as far as they have one. */
+interface Followed {
+  readonly swing: Swing;
+  readonly slots: readonly { readonly id: string; readonly initial: number; slot: Slot | null }[];
+  /** Told what they were before an event, and what one is after it. */
+  readonly measure: (was: readonly number[], now: number) => void;
+  /** The furthest that an event took one, in steps. */
+  readonly furthest: () => number;
 }
 
-function levelOf({ low, high, step }: Swing, value: number): Level | null {
-  const over = value > high ? value - high : value < low ? low - value : 0;
-  if (over <= 0) return null;
-  const at = Math.ceil(over / step - 1e-9) - 1;
-  return { side: value > high ? 'over' : 'under', at, among: Math.round((over - at * step) * 1e6) };
+function followedOf(swing: Swing, id: string, slot: Slot): Followed {
+  const slots = [...swing.initial].map(([one, initial]) => ({ id: one, initial, slot: one === id ? slot : null }));
+  let furthest = 0;
+  const measure = (was: readonly number[], now: number) => {
+    // What is set to a given value, or to what another one held, goes nowhere from where it was.
+    if (!swing.given.has(now)) furthest = Math.max(furthest, Math.min(...was.map((value) => Math.abs(now - value))) / swing.step);
+  };
+  return { swing, slots, measure, furthest: () => furthest };
+}
+
+const EPSILON = 1e-9;
+
+/** How far beyond values are followed. */
+function mostOf({ step, near, initial }: Swing): number {
+  const numbers = initial.size;
+  return (numbers * FOLLOWED[numbers - 1]!.levels + MORE) * step + (numbers - 1) * near;
+}
+
+/** How far a value lies beyond all that it is held against. */
+const beyond = ({ low, high, near }: Swing, value: number): number => Math.max(0, value - high - near, low - near - value);
+
+/**
+ * Where numbers stand: how many steps lie between the last that they are held against and the first beyond, and between that and the next;
+ * and in words all else, which differs in nothing that ever meets.
+ */
+function placeOf(swing: Swing, values: readonly number[]): { readonly words: string; readonly levels: readonly number[] } {
+  const levels: number[] = [];
+  const words: string[] = [];
+  const add = (at: number, gap: number, side: string, isNear: boolean) => {
+    const level = isNear ? 0 : Math.ceil(gap / swing.step - EPSILON) - 1;
+    if (!isNear) levels.push(level);
+    words.push(`${at} ${isNear ? 'near' : side} ${Math.round((gap - level * swing.step) * 1e6)}`);
+  };
+  for (const side of [1, -1]) {
+    const edge = side > 0 ? swing.high + swing.near : swing.near - swing.low;
+    const out = values.map((value, at) => ({ at, way: side * value })).filter(({ way }) => way > edge + EPSILON);
+    out.sort((a, b) => a.way - b.way);
+    for (const [i, { at, way }] of out.entries()) {
+      const gap = way - (i ? out[i - 1]!.way : edge);
+      const isNear = i > 0 && gap <= swing.near + EPSILON;
+      add(at, gap - (i > 0 && !isNear ? swing.near : 0), side > 0 ? 'over' : 'under', isNear);
+    }
+  }
+  for (const [at, value] of values.entries()) if (beyond(swing, value) <= EPSILON) words.push(`${at} at ${value}`);
+  return { words: words.join(), levels };
 }

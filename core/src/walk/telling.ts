@@ -30,8 +30,10 @@ export interface Telling {
   readonly shownOnly: ReadonlySet<string>;
   /** Variables that only count one way, and from where on it is all one how far they have. */
   readonly counters: ReadonlyMap<string, Counter>;
-  /** Variables that count both ways, without end. */
-  readonly swings: ReadonlyMap<string, Swing>;
+  /** Variables that count both ways, or are held against each other, without end. */
+  readonly swings: readonly Swing[];
+  /** What is told of numbers holds as long as none is less than this. */
+  readonly floors: ReadonlyMap<string, number>;
   /** Whether it matters that the pointer is over a layer: it waits for the pointer to leave. */
   readonly leaves: (node: Node) => boolean;
   /** Whether it matters that a layer has the focus: it waits to lose it, or takes a key that others take as well. */
@@ -73,7 +75,7 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
   const reads = new Set(expressions.flatMap((ast) => [...readsOf(ast)]));
   const takesShared = (cue: Cue) => shared.some((key) => fitsOccasion(cue, { type: 'key', key }));
   const hears = (node: Node, fits: (cue: Cue) => boolean) => node.item.threads.some((thread) => thread.enabled && fits(thread.cue));
-  const { counters, swings } = isAllShown ? NO_COUNTERS : countersIn(program, read, compared);
+  const { counters, swings, floors } = isAllShown ? NO_COUNTERS : countersIn(program, read, compared);
   const fields = new Map(fieldsAsked(program, read, compared).map((one) => [one.layer.id, one]));
   const untriedFields = [...fields.values()].filter(({ isTried }) => !isTried).map(({ layer }) => layer);
   const told: Omit<Telling, 'words' | 'looksBack'> = {
@@ -83,6 +85,7 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
     shownOnly: only,
     counters,
     swings,
+    floors,
     leaves: (node) => hears(node, (cue) => waitsFor(cue, 'leave')),
     focuses: (node) => hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue)),
     compared,
@@ -93,13 +96,25 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
   const asked = [...fields.values()].map(({ layer, ...known }) => [layer.id, known]);
   return {
     ...told,
-    words: JSON.stringify([back, pad, scroll, [...only], [...counters], swingWords(swings), [...untried], asked, compared.words, shared]),
+    words: JSON.stringify([
+      back,
+      pad,
+      scroll,
+      [...only],
+      [...counters],
+      swings.map(swingWords),
+      [...floors],
+      [...untried],
+      asked,
+      compared.words,
+      shared,
+    ]),
   };
 }
 
-const NO_COUNTERS: ReturnType<typeof countersIn> = { counters: new Map(), swings: new Map() };
+const NO_COUNTERS: ReturnType<typeof countersIn> = { counters: new Map(), swings: [], floors: new Map() };
 
-const swingWords = (swings: Telling['swings']) => [...swings].map(([id, { given, ...swing }]) => [id, swing, [...given]]);
+const swingWords = ({ given, initial, ...swing }: Swing) => [[...initial], swing, [...given]];
 
 /** What threads do and listen to that tells runs apart; known as long as no thread is another. */
 const heardIn = onceFor((table: Piece['threads']) => {
@@ -151,7 +166,7 @@ function fieldsAsked(program: Program, read: readonly Read[], compared: Compared
     const isComputed = !isAll || asked.some((ast) => isComputedWith(ast, isIt, texts.areHeld));
     const isText = layer.field!.kind === 'text';
     const patterns = isText ? asked.flatMap((ast) => patternsIn(ast, isIt)) : [];
-    const told = [...new Map(patterns.map((one) => [`${one.asks} ${one.text}`, one])).values()];
+    const told = [...new Map(patterns.map((one) => [`${one.asks} ${one.fold ?? ''} ${one.text}`, one])).values()];
     const classes = isComputed && isAll && isAlone ? classesOf(layer.field!, asked) : null;
     const { values, asksLength } = given(compared, layer.id);
     const others = isText && texts.isIn(layer) ? texts.beside(layer) : 0;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { areAllWays, isSo, PATTERNS, textsFor, type Pattern } from './texts.ts';
+import { areAllWays, FOLDS, isSo, PATTERNS, textsFor, type Pattern } from './texts.ts';
 
 const wayOf = (text: string, patterns: readonly Pattern[], lengths: readonly number[]) =>
   [...patterns.map((one) => isSo(text, one)), ...lengths.map((length) => Math.sign(text.length - length))].join();
@@ -9,9 +9,12 @@ const signs = (...of: string[]) => fc.constantFrom(...of);
 
 describe('texts for what is asked of one', () => {
   test('where they are said to tell all, no text comes out in any other way', () => {
-    const short = fc.string({ unit: signs('a', 'b', '@'), minLength: 1, maxLength: 3 });
-    const pattern: fc.Arbitrary<Pattern> = fc.record({ asks: fc.constantFrom(...PATTERNS), text: short });
-    const text = fc.string({ unit: signs('a', 'b', '@', 'z'), maxLength: 9 });
+    const short = fc.string({ unit: signs('a', 'b', 'B', '@'), minLength: 1, maxLength: 3 });
+    const pattern: fc.Arbitrary<Pattern> = fc.record(
+      { asks: fc.constantFrom(...PATTERNS), text: short, fold: fc.constantFrom(...FOLDS) },
+      { requiredKeys: ['asks', 'text'] }
+    );
+    const text = fc.string({ unit: signs('a', 'A', 'b', 'B', '@', 'z'), maxLength: 9 });
     const asked = fc.record({ patterns: fc.array(pattern, { maxLength: 5 }), lengths: fc.array(fc.nat(7), { maxLength: 2 }) });
     const whole = { plain: 0, long: 0 };
     fc.assert(
@@ -21,7 +24,7 @@ describe('texts for what is asked of one', () => {
         const met = new Set(textsFor(patterns, lengths).map((one) => wayOf(one, patterns, lengths)));
         for (const one of texts) expect([one, met.has(wayOf(one, patterns, lengths))]).toEqual([one, true]);
       }),
-      { numRuns: 800 }
+      { numRuns: 1500 }
     );
     expect(Math.min(whole.plain, whole.long)).toBeGreaterThan(40);
   });
@@ -37,6 +40,16 @@ describe('texts for what is asked of one', () => {
     expect(areAll([], ['contains', 'bay'], ['contains', 'ferry'], ['contains', '7'])).toBe(true);
     expect(areAll([8], ['contains', '7'])).toBe(true);
     expect(areAll([6], ['starts with', 'SK'], ['contains', '@'], ['ends with', '.no'])).toBe(true);
+    const small = { fold: 'lower case' } as const;
+    expect(areAllWays([{ asks: 'is', text: 'tide', ...small }])).toBe(true);
+    expect(
+      areAllWays([
+        { asks: 'is', text: 'tide', ...small },
+        { asks: 'is', text: 'Tide' },
+        { asks: 'contains', text: 'tide', ...small },
+      ])
+    ).toBe(true);
+    expect(textsFor([{ asks: 'is', text: 'TIDE', fold: 'upper case' }])).toContain('TIDE');
     // Of more than can be looked at together nothing is said, but of words that it can only be.
     const many = (asks: Pattern['asks']) => Array.from({ length: 15 }, (_, i): [Pattern['asks'], string] => [asks, `${i}`]);
     expect([areAll([], ...many('contains')), areAll([3], ...many('is'))]).toEqual([false, true]);

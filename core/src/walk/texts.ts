@@ -8,7 +8,16 @@ export const PATTERNS = ['contains', 'starts with', 'ends with', 'is'] as const;
 export interface Pattern {
   readonly asks: (typeof PATTERNS)[number];
   readonly text: string;
+  /** Asked of the text in capitals, or without any. */
+  readonly fold?: Fold;
 }
+
+export const FOLDS = ['upper case', 'lower case'] as const;
+
+export type Fold = (typeof FOLDS)[number];
+
+const folded = (text: string, fold: Fold | undefined): string =>
+  fold === 'upper case' ? text.toUpperCase() : fold === 'lower case' ? text.toLowerCase() : text;
 
 /** Of so many that are asked together all ways are looked at. */
 const MOST_ASKED = 7;
@@ -24,7 +33,7 @@ const answers: Record<Pattern['asks'], (text: string, asked: string) => boolean>
   is: (text, asked) => text === asked,
 };
 
-export const isSo = (text: string, { asks, text: asked }: Pattern): boolean => answers[asks](text, asked);
+export const isSo = (text: string, { asks, text: asked, fold }: Pattern): boolean => answers[asks](folded(text, fold), asked);
 
 const lengthOf = (text: string): number => [...text].length;
 
@@ -69,7 +78,9 @@ function waysMet(patterns: readonly Pattern[], lengths: readonly number[]): Map<
 }
 
 /** What may begin, be inside of and end a text, put together with something between, and without. */
-function textsOf(patterns: readonly Pattern[], filler: string): string[] {
+function textsOf(asked: readonly Pattern[], filler: string): string[] {
+  // What is asked in capitals can be written in two ways at least.
+  const patterns = asked.flatMap((one) => (one.fold ? [one, ...FOLDS.map((fold) => ({ ...one, text: folded(one.text, fold) }))] : one));
   const of = (asks: Pattern['asks']) => [...new Set(patterns.flatMap((one) => (one.asks === asks ? one.text : [])))];
   const inside = subsetsOf(of('contains'));
   const texts = ['', ...of('starts with')].flatMap((begin) =>
@@ -99,7 +110,7 @@ function subsetsOf(all: readonly string[]): string[][] {
 /** Whether the texts that are made tell all: each way in which what is asked can come out is that of one of them. */
 export function areAllWays(patterns: readonly Pattern[], lengths: readonly number[] = []): boolean {
   if (lengths.some((length) => length >= MOST_SIGNS)) return false;
-  if (patterns.every(({ asks }) => asks === 'is')) return true;
+  if (patterns.every(({ asks, fold }) => asks === 'is' && fold === patterns[0]!.fold)) return true;
   if (patterns.length > MOST_ASKED) return false;
   const met = waysMet(patterns, lengths);
   const ways = patterns.reduce<boolean[][]>(
@@ -120,7 +131,7 @@ export function areAllWays(patterns: readonly Pattern[], lengths: readonly numbe
 /** A text with all that is so is at least so long: what has no sign in common cannot lie over each other. */
 function leastLength(patterns: readonly Pattern[], way: readonly boolean[]): number {
   const texts = [...new Set(patterns.flatMap(({ text }, i) => (way[i] ? text : [])))];
-  const signs = texts.flatMap((text) => [...new Set(text)]);
+  const signs = texts.flatMap((text) => [...new Set(text.toLowerCase())]);
   const isApart = new Set(signs).size === signs.length;
   const lengths = texts.map(lengthOf);
   return isApart ? lengths.reduce((sum, length) => sum + length, 0) : Math.max(0, ...lengths);
@@ -128,13 +139,22 @@ function leastLength(patterns: readonly Pattern[], way: readonly boolean[]): num
 
 /** Whether nothing speaks against a way in which what is asked comes out. */
 const canBe = (patterns: readonly Pattern[], way: readonly boolean[]): boolean =>
-  patterns.every((one, i) => !way[i] || patterns.every((other, j) => i === j || !isAgainst(one, other, way[j]!)));
+  patterns.every(
+    (one, i) => !way[i] || (folded(one.text, one.fold) === one.text && patterns.every((other, j) => i === j || !isAgainst(one, other, way[j]!)))
+  );
+
+/** Signs of which each has one capital, and is the only one that has. */
+const PLAIN = /^[ -~]*$/;
 
 /** Whether one that is so speaks against another one being so, or not. */
 function isAgainst(one: Pattern, other: Pattern, isOtherSo: boolean): boolean {
+  // In capitals nothing shows what was written.
+  if (one.fold && (!other.fold || !PLAIN.test(one.text))) return one.fold === other.fold && one.asks === 'is' && isSo(one.text, other) !== isOtherSo;
   if (one.asks === 'is') return isSo(one.text, other) !== isOtherSo;
   // What a part of a text shows, the whole of it does: but where it stands only as far as the part stands there too.
   const shows = other.asks === 'contains' || other.asks === one.asks;
   if (!isOtherSo) return shows && isSo(one.text, other);
-  return one.asks === other.asks && one.asks !== 'contains' && !isSo(one.text, other) && !isSo(other.text, one);
+  return (
+    one.asks === other.asks && one.asks !== 'contains' && !isSo(one.text, other) && !isSo(other.text, { ...one, text: folded(one.text, other.fold) })
+  );
 }

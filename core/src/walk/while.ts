@@ -59,7 +59,7 @@ function slotsOf(program: Program, run: RunState): Map<string, string> {
 
 /** A value of a variable; of a counter that is beyond all that it is held against, that it is. */
 const countedWords = (counter: Counter | undefined, value: Value): string =>
-  counter && beyondOf(counter, value) ? beyondWords(counter) : shortWords(value);
+  counter && beyondOf(counter, value) ? beyondWords(counter, value) : shortWords(value);
 
 /** So many signs of a text are said. */
 const MOST_SIGNS = 60;
