@@ -32,8 +32,9 @@ async function exported(piece: string, kind: string, name: string): Promise<Uint
   return readFile(out);
 }
 
+const BROWSER = process.env['ZANY_CHROMIUM'] ?? '/usr/bin/chromium';
 const CONFIG = `import { defineConfig } from '@playwright/test';
-export default defineConfig({ testDir: '.', outputDir: 'results', workers: 1, reporter: 'line', timeout: 90_000, use: { launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] } } });
+export default defineConfig({ testDir: '.', outputDir: 'results', workers: 1, reporter: 'line', timeout: 90_000, use: { launchOptions: { executablePath: '${BROWSER}', args: ['--no-sandbox'] } } });
 `;
 
 /** Runs tests that were handed over; what they print. */

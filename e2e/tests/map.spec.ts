@@ -195,6 +195,8 @@ test('the map is kept as SVG with all its frames, goes to the printer, and says 
   expect(found.pictures).toEqual(Array.from({ length: 60 }, () => 'data:image/png;base64,'));
   for (const name of ['1 Tickets start', '37 Bicycles 7', '60 Geese 10', 'Harbour office']) expect(found.words).toContain(name);
 
+  // What a person sees while it is asked where to print to.
+  await page.addInitScript(() => (window.print = () => undefined));
   await onPaper('print, or as PDF');
   const paper = page.frameLocator('iframe[title="Ferries 60 - map"]');
   await expect(paper.locator('svg image')).toHaveCount(60);
