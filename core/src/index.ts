@@ -180,7 +180,7 @@ export { branchKey } from './run/runner.ts';
 export { guide, planRoutes, type Plan, type PlannedRoute } from './walk/plan.ts';
 export { stepsOf, walkKept, type Walked } from './walk/kept.ts';
 export { followTrail, isReached, readTrail, TrailKeeper, type Goal, type Trail } from './walk/trail.ts';
-export type { Aside, KeptEvent, KeptStep, KeptWalk } from './piece/walks.ts';
+export type { Aside, Asked, KeptEvent, KeptStep, KeptWalk } from './piece/walks.ts';
 export { MOST_STEPS_KEPT } from './piece/walks.ts';
 export * from './edit/commands/walks.ts';
 export * from './words.ts';

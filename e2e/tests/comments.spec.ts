@@ -47,6 +47,14 @@ test('a comment by a phone comes to the stage, moves with its layer, is answered
   expect((await new AxeBuilder({ page: phone }).exclude('.zany-screen').analyze()).violations.map(({ id }) => id)).toEqual([]);
   await phone.getByRole('button', { name: 'Comment', exact: true }).tap();
 
+  // A pull over a part is about that; it is left again.
+  await phone.mouse.move(60, 420);
+  await phone.mouse.down();
+  await phone.mouse.move(200, 520, { steps: 4 });
+  await phone.mouse.up();
+  await expect(phone.getByRole('dialog', { name: 'New comment' })).toContainText('a part of Plan');
+  await phone.getByRole('button', { name: 'Close' }).tap();
+
   // It is there without a reload, at its layer, and moves with it.
   const pin = pins(page);
   await expect(pin).toHaveCount(1);
@@ -105,4 +113,57 @@ test('one of one’s own is about what is selected, is changed and deleted; what
   await panel(page).getByRole('button', { name: 'delete' }).click();
   await expect(panel(page).getByText('None here.')).toBeVisible();
   await expect(page.getByRole('button', { name: /^Comments:/ })).toHaveCount(0);
+});
+
+test('about a thread and a part of a frame, spoken to by @, made a loose end, and mended on the Walk desk', async ({ studio, page }) => {
+  await studio.given(spec);
+  await studio.select('Book');
+
+  // Of a thread, from its menu; it stands at the thread.
+  const thread = page.locator('[data-thread]').first();
+  await thread.click({ button: 'right', position: { x: 60, y: 10 } });
+  await page.getByRole('button', { name: 'Comment', exact: true }).click();
+  const about = panel(page).getByRole('textbox', { name: 'Comment on “click → go to Pay” of Book on Plan' });
+  await about.click();
+  await page.keyboard.type('Not before the seats are chosen, @In');
+  const names = panel(page).getByRole('listbox', { name: 'Who is spoken to' });
+  await expect(names.getByRole('option', { name: '@Ina Rask' })).toHaveAttribute('aria-selected', 'true');
+  await page.keyboard.press('Enter');
+  await expect(about).toHaveValue('Not before the seats are chosen, @Ina Rask ');
+  await page.keyboard.press('Control+Enter');
+  await expect(thread.getByRole('button', { name: '1 comment on the thread' })).toBeVisible();
+  await panel(page)
+    .getByRole('button', { name: /^at me 1/ })
+    .click();
+  await expect(panel(page).getByText('Not before the seats are chosen')).toBeVisible();
+
+  // Of a part of the frame, pulled over it.
+  await panel(page).getByRole('button', { name: 'about a part of the frame' }).click();
+  const ground = (await page.locator('[data-marking]').boundingBox())!;
+  await page.mouse.move(ground.x + 30, ground.y + 200);
+  await page.mouse.down();
+  await page.mouse.move(ground.x + 90, ground.y + 240, { steps: 4 });
+  await page.mouse.up();
+  await panel(page).getByRole('textbox', { name: 'Comment on a part of Plan' }).fill('So much room for nothing');
+  await page.keyboard.press('Control+Enter');
+  const region = page.locator('[data-comment-region]');
+  await expect(region).toHaveCount(1);
+  const box = (await region.boundingBox())!;
+  expect([box.width, box.height].map(Math.round)).toEqual([60, 40].map((size) => expect.closeTo(size, -1)));
+
+  // A loose end until it is mended; then the comment is answered, too.
+  await panel(page).getByRole('button', { name: 'make it a loose end' }).click();
+  await expect(panel(page).getByRole('button', { name: 'no loose end any more' })).toBeVisible();
+  expect((await new AxeBuilder({ page }).include('[aria-label="Comments"]').analyze()).violations.map(({ id }) => id)).toEqual([]);
+  await studio.desk('Map');
+  await page.getByRole('button', { name: 'legend' }).click();
+  await expect(page.getByText('two comments that are open')).toBeVisible();
+  await studio.desk('Walk');
+  const end = page.getByRole('article', { name: 'Something is asked for on Plan' });
+  await expect(end).toContainText('Ina Rask says: So much room for nothing');
+  await end.getByRole('button', { name: 'It is mended' }).click();
+  await expect(end).toHaveCount(0);
+  await studio.desk('Build');
+  await expect(page.getByRole('button', { name: 'Comments: 1 open, 0 not seen yet' })).toBeVisible();
+  await expect(page.locator('[data-comment-region]')).toHaveCount(0);
 });

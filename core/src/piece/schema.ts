@@ -24,7 +24,7 @@ import { stepSchemas } from '../vocabulary/steps/schema.ts';
 import { BINDABLE } from './bindable.ts';
 import { color, expression, id, layerPath, name, oneOf, paint, READS, REFERS, type Gives } from '../fields/scalars.ts';
 import { FAMILIES } from './faces.ts';
-import { AsideSchema, KeptWalkSchema } from './walks.ts';
+import { AsideSchema, AskedSchema, KeptWalkSchema, MOST_ASKED } from './walks.ts';
 
 /** The contract of a piece document. `docs/piece.schema.json` is printed from here. */
 
@@ -398,6 +398,7 @@ const headFields = {
   easings: Optional(byId(Obj({ name: name(), order: order(), easing: Str({ minLength: 1, maxLength: 200 }) }, strict), 200)),
   walks: Optional(byId(KeptWalkSchema, 200)),
   aside: Optional(RecordOf(layerPath(), AsideSchema, { maxProperties: 2000, ...strict, description: 'by what the loose end is called' })),
+  asked: Optional(byId(AskedSchema, MOST_ASKED)),
   typeStyles: Optional(byId(Obj({ name: name(), order: order(), letters: Obj(letterFields, strict) }, strict), 200)),
 };
 

@@ -11,7 +11,7 @@ import {
   Union,
   type Static,
 } from '@sinclair/typebox';
-import { id, layerPath, name, oneOf } from '../fields/scalars.ts';
+import { id, layerPath, name, oneOf, PATH_PATTERN } from '../fields/scalars.ts';
 
 /** What is kept with a piece for walking it: walks that have to go on leading where they led, and loose ends that are set aside. */
 
@@ -72,7 +72,22 @@ export const KeptWalkSchema = Obj(
 /** Why a loose end is no matter, and what its place was like then: it comes back when that is another. */
 export const AsideSchema = Obj({ reason: Str({ minLength: 1, maxLength: 500 }), mark: Str({ pattern: '^[0-9a-z]{1,16}$' }) }, strict);
 
+export const MOST_ASKED = 500;
+
+/** What somebody has said that is to be mended, and about what; that may be gone by now. */
+export const AskedSchema = Obj(
+  {
+    words: Str({ minLength: 1, maxLength: 500 }),
+    by: name(),
+    scene: id(),
+    layer: Optional(Str({ pattern: PATH_PATTERN })),
+    thread: Optional(id()),
+  },
+  strict
+);
+
 export type KeptEvent = Static<typeof KeptEventSchema>;
 export type KeptStep = Static<typeof KeptStepSchema>;
 export type KeptWalk = Static<typeof KeptWalkSchema>;
 export type Aside = Static<typeof AsideSchema>;
+export type Asked = Static<typeof AskedSchema>;

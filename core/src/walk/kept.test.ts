@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import { compose, layerId } from '../compose/compose.ts';
 import { apply } from '../edit/apply.ts';
-import { keepWalk, keepWalkAnew, removeWalk, renameWalk, setAside, takeUpAgain } from '../edit/commands/walks.ts';
+import { askFor, asksNoMore, keepWalk, keepWalkAnew, removeWalk, renameWalk, setAside, takeUpAgain } from '../edit/commands/walks.ts';
 import type { Operation } from '../edit/operation.ts';
 import type { Piece } from '../piece/piece.ts';
 import { pieceToJson, readPiece } from '../piece/read.ts';
@@ -156,4 +156,21 @@ test('a loose end that is set aside is told apart with its reason, and comes bac
   expect(audit(compile(edited(aside, takeUpAgain(aside, asideKey(found))))).aside).toEqual([]);
   expect(setAside(harbour, asideKey(found), '  ', 'x')).toEqual([]);
   expect(unwrap(readPiece(JSON.parse(JSON.stringify(pieceToJson(aside))))).head.aside).toEqual(aside.head.aside);
+});
+
+test('asked-for: what somebody said is a loose end where it is about until it is mended, also where that is gone', () => {
+  const said = (piece: Piece) => audit(compile(piece)).findings.filter(({ rule }) => rule === 'asked-for');
+  const about = { scene: 'home', layer: layerId('home', 'on') };
+  const asked = edited(harbour, askFor(harbour, 'c1', { words: ' Say where it goes. ', by: 'Liv Moe', ...about }));
+  expect(said(harbour)).toEqual([]);
+  expect(said(asked)).toMatchObject([
+    { id: 'asked-for:c1', place: about, severity: 'must', title: 'Something is asked for on on', sentence: 'Liv Moe says: Say where it goes.' },
+  ]);
+  expect(unwrap(readPiece(JSON.parse(JSON.stringify(pieceToJson(asked))))).head.asked).toEqual(asked.head.asked);
+  const twice = edited(asked, askFor(asked, 'c2', { words: 'And when.', by: 'Odd Vik', ...about }));
+  expect(said(twice).map(({ id }) => id)).toEqual(['asked-for:c1', 'asked-for:c2']);
+  const gone = edited(asked, [{ op: 'remove', table: 'layers', id: about.layer }]);
+  expect(said(gone)).toMatchObject([{ place: { scene: 'home' }, sentence: 'Liv Moe says: Say where it goes. What it is about is gone.' }]);
+  expect(said(edited(asked, asksNoMore(asked, 'c1')))).toEqual([]);
+  expect([askFor(harbour, 'c3', { words: ' ', by: 'Liv Moe', scene: 'home' }), asksNoMore(harbour, 'c3')]).toEqual([[], []]);
 });

@@ -15,7 +15,7 @@ export function excerpt(piece: Piece, scene: string): PieceJson {
  */
 export function framesAlone(piece: Piece, frames: ReadonlySet<string>, start: string | null = null): PieceJson {
   const scenes = withAllIn(piece, [...frames]);
-  const { walks: _walks, aside: _aside, ...json } = onlyWith(piece, scenes);
+  const { walks: _walks, aside: _aside, asked: _asked, ...json } = onlyWith(piece, scenes);
   const threads = [...piece.threads.values()].filter((thread) => thread.on === 'piece' || scenes.has(sceneOfThread(piece, thread) ?? ''));
   const begins = [start, ...piece.head.start, ...framesOf(piece).map(({ id }) => id)].find((id) => id !== null && frames.has(id));
   return { ...json, start: begins ? [begins] : [], threads: byId(threads) };

@@ -1,12 +1,12 @@
 import { cutText } from '../../text.ts';
 import type { Piece } from '../../piece/piece.ts';
 import type { Head } from '../../piece/schema.ts';
-import { MOST_STEPS_KEPT, type KeptStep, type KeptWalk } from '../../piece/walks.ts';
+import { MOST_STEPS_KEPT, type Asked, type KeptStep, type KeptWalk } from '../../piece/walks.ts';
 import type { Operation } from '../operation.ts';
 import type { MakeId } from '../make-id.ts';
 import { inOrder, namedLast, setHead } from './named.ts';
 
-/** Walks that are kept with a piece, and loose ends that are set aside. */
+/** Walks that are kept with a piece, and loose ends that are set aside, or made of what somebody said. */
 
 export const walksOf = (head: Head): (KeptWalk & { id: string })[] => inOrder(head.walks);
 
@@ -30,3 +30,12 @@ export const setAside = (piece: Piece, key: string, reason: string, mark: string
   reason.trim() ? [setHead(piece, ['aside', key], { reason: cutText(reason.trim(), 500), mark })] : [];
 
 export const takeUpAgain = (piece: Piece, key: string): Operation[] => (piece.head.aside?.[key] ? [setHead(piece, ['aside', key])] : []);
+
+/** Makes a loose end of what somebody said, by the id of what was said. */
+export const askFor = (piece: Piece, id: string, { words, by, ...about }: Asked): Operation[] => {
+  const cut = { words: cutText(words.trim(), 500), by: cutText(by.trim(), 120) };
+  return cut.words && cut.by ? [setHead(piece, ['asked', id], { ...cut, ...about })] : [];
+};
+
+/** What was asked for is there, or is no longer wanted. */
+export const asksNoMore = (piece: Piece, id: string): Operation[] => (piece.head.asked?.[id] ? [setHead(piece, ['asked', id])] : []);

@@ -102,6 +102,20 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       return { at: { scene: 'notice', layer: null }, edit };
     },
   ],
+  'asked-for': [
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const value = { words: 'Say when the last boat goes.', by: 'Liv Moe', scene, layer: layerId(scene, 'Home') };
+      const edit = ({ head }: Piece): Operation[] => [{ op: 'set', table: 'piece', id: head.id, path: ['asked', 'said'], value }];
+      return { at: { scene, layer: 'Home' }, edit };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const value = { words: 'Too much at once.', by: 'Odd Vik', scene };
+      const edit = ({ head }: Piece): Operation[] => [{ op: 'set', table: 'piece', id: head.id, path: ['asked', 'said'], value }];
+      return { at: { scene, layer: null }, edit };
+    },
+  ],
   'draft-target': [
     (piece, chance) => {
       const scene = corner(piece, chance);

@@ -1,4 +1,5 @@
 import type { Rule } from '../finding.ts';
+import { askedFor } from './asked-for.ts';
 import { badLink } from './bad-link.ts';
 import { brokenRoute } from './broken-route.ts';
 import { covered } from './covered.ts';
@@ -45,6 +46,7 @@ import { unsetVariable } from './unset-variable.ts';
 export const rules: readonly Rule[] = [
   missingTarget,
   brokenRoute,
+  askedFor,
   expressionError,
   typeClash,
   deadEnd,

@@ -1,10 +1,12 @@
 <script lang="ts">
-  import { groupedBy } from '@zany/core';
+  import { onDestroy, untrack } from 'svelte';
+  import { asksNoMore, askFor, groupedBy } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import CommentCard from '$lib/shared/CommentCard.svelte';
   import CommentField from '$lib/shared/CommentField.svelte';
   import { outermost, placeWords } from '$lib/shared/comment-place';
-  import type { CommentPlace, CommentThread } from '$lib/shared/types';
+  import { spokenTo } from '$lib/shared/mentions';
+  import { wholeFrame, type CommentPlace, type CommentThread } from '$lib/shared/types';
 
   /** What people say of the piece, where it belongs. */
   let { session }: { session: EditorSession } = $props();
@@ -17,7 +19,7 @@
     open: (one) => one.resolvedBy === null,
     here: (one) => one.resolvedBy === null && one.place.scene === session.sceneId,
     unread: (one) => one.isUnread,
-    'at me': (one) => [one, ...one.answers].some(({ body }) => body.includes(`@${session.person.name}`)),
+    'at me': (one) => [one, ...one.answers].some(({ body }) => spokenTo(body, comments.people).includes(session.person.name)),
     resolved: (one) => one.resolvedBy !== null,
   };
   const shown = $derived(comments.list.filter((one) => sieves[sieve](one) || one.id === comments.open));
@@ -26,21 +28,38 @@
   const layer = $derived(session.selection.length === 1 ? session.scene?.byId.get(session.selection[0]!)?.layer : undefined);
   const place: CommentPlace | null = $derived(
     session.scene && {
-      scene: session.scene.scene.id,
-      sceneName: session.scene.scene.name,
-      layer: layer?.id ?? null,
-      layerName: layer?.name ?? null,
+      ...wholeFrame(session.scene.scene.id, session.scene.scene.name),
+      ...(comments.about ?? { layer: layer?.id ?? null, layerName: layer?.name ?? null }),
       state: session.stateId,
       moment: session.moment,
-      at: null,
     }
   );
+
+  // What was to be said of something is said of that alone.
+  $effect(() => {
+    const { sceneId, selection } = session;
+    untrack(() => {
+      const { about } = comments;
+      const isStill =
+        about && (about.scene === undefined || about.scene === sceneId) && (about.layer ? selection.includes(about.layer) : selection.length === 0);
+      if (about && !isStill) comments.about = null;
+    });
+  });
+  onDestroy(() => ([comments.about, comments.isMarking] = [null, false]));
+
+  /** Of what was said it is a loose end of the piece, or no more. */
+  function beLooseEnd({ id, by, body, place: { scene, layer, thread } }: CommentThread, isOne: boolean) {
+    const { piece } = session;
+    const about = { scene, ...(layer !== null && { layer }), ...(thread !== null && { thread }) };
+    if (isOne) session.edit('Make a comment a loose end', askFor(piece, id, { words: body, by, ...about }));
+    else session.edit('Say that it is no loose end', asksNoMore(piece, id));
+  }
 
   async function add(body: string): Promise<boolean> {
     if (!place) return false;
     const answer = await comments.add(place, body);
     if (!answer.ok) session.notify(answer.error.sentence);
-    else comments.open = answer.value.id;
+    else [comments.open, comments.about] = [answer.value.id, null];
     return answer.ok;
   }
 
@@ -67,7 +86,18 @@
     <h3 class="flex-1 text-[15px]">Comments</h3>
     <button class="act act-plain" onclick={() => (session.panel = null)} aria-label="Close" title="Close (Esc)">✕</button>
   </div>
-  {#if place}<CommentField label="Comment on {placeWords(session.piece, place)}" act="Comment" onsend={add} />{/if}
+  {#if place}
+    <CommentField label="Comment on {placeWords(session.piece, place)}" act="Comment" people={comments.people} onsend={add} />
+    <div class="-mt-1.5 flex gap-1.5">
+      {#if comments.isMarking}<button class="chip chip-on" onclick={() => (comments.isMarking = false)}>pull over a part of the frame…</button>
+      {:else if comments.about}<button class="chip" onclick={() => (comments.about = null)}>about the whole instead</button>
+      {:else}<button
+          class="chip"
+          title="Pull over a part of the frame that you want to say something about"
+          onclick={() => (comments.isMarking = true)}>about a part of the frame</button
+        >{/if}
+    </div>
+  {/if}
   <div class="flex flex-wrap gap-1" role="group" aria-label="Which comments">
     {#each Object.keys(sieves) as Sieve[] as one (one)}
       {@const n = comments.list.filter(sieves[one]).length}
@@ -92,7 +122,15 @@
             {#if one.answers.length}<span class="chip">{one.answers.length}</span>{/if}
           </button>
           {#if comments.open === one.id}
-            <div class="px-2.5 pb-2.5"><CommentCard thread={one} {comments} mayResolve onproblem={(sentence) => session.notify(sentence)} /></div>
+            <div class="px-2.5 pb-2.5">
+              <CommentCard
+                thread={one}
+                {comments}
+                mayResolve
+                looseEnd={session.canEdit ? { isOne: one.id in (session.piece.head.asked ?? {}), onchange: (isOne) => beLooseEnd(one, isOne) } : null}
+                onproblem={(sentence) => session.notify(sentence)}
+              />
+            </div>
           {/if}
         </div>
       {/each}

@@ -2,6 +2,7 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import CommentTag from '$lib/shared/CommentTag.svelte';
   import { outermost, placeWords } from '$lib/shared/comment-place';
+  import { followPointer } from '$lib/shared/follow';
   import type { CommentPlace } from '$lib/shared/types';
 
   /** Tags of the comments on the open scene: at their layers, with which they move, or where they were put. */
@@ -30,11 +31,69 @@
     });
   });
 
+  /** Regions that something was said of, and the one that is being marked or is to be spoken of. */
+  const regions = $derived(here.flatMap(({ id, place: { at, size } }) => (at && size ? { id, box: [...at, ...size] as const } : [])));
+  let pulled: readonly [x: number, y: number, width: number, height: number] | null = $state.raw(null);
+  const next = $derived.by(() => {
+    const { at, size } = session.comments.about ?? {};
+    return pulled ?? (at && size ? ([...at, ...size] as const) : null);
+  });
+
+  /** A smaller one is a press that has slipped. CSS px. */
+  const LEAST = 6;
+
+  function pull(event: PointerEvent) {
+    if (event.button !== 0) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const ground = (event.currentTarget as HTMLElement).getBoundingClientRect();
+    const { width, height } = session.scene!.scene;
+    const spot = ({ clientX, clientY }: PointerEvent) =>
+      [Math.min(width, Math.max(0, (clientX - ground.left) / scale)), Math.min(height, Math.max(0, (clientY - ground.top) / scale))] as const;
+    const [x, y] = spot(event);
+    const box = (to: readonly [number, number]) => [Math.min(x, to[0]), Math.min(y, to[1]), Math.abs(to[0] - x), Math.abs(to[1] - y)] as const;
+    followPointer(event, {
+      move: (at) => (pulled = box(spot(at))),
+      done: (at) => {
+        const [left, top, wide, high] = box(spot(at)).map(Math.round) as [number, number, number, number];
+        pulled = null;
+        if (wide * scale < LEAST || high * scale < LEAST) return;
+        session.select([]);
+        session.comments.isMarking = false;
+        session.comments.about = { layer: null, layerName: null, at: [left, top], size: [wide, high] };
+      },
+    });
+  }
+
   function open(id: string) {
     session.comments.open = id;
     session.panel = 'comments';
   }
 </script>
+
+{#each regions as { id, box: [x, y, width, height] } (id)}
+  <span
+    class="pointer-events-none absolute rounded border-2 border-dashed border-[#f0b13c] {session.comments.open === id ? 'bg-[#f0b13c33]' : ''}"
+    style:left="{x * scale}px"
+    style:top="{y * scale}px"
+    style:width="{width * scale}px"
+    style:height="{height * scale}px"
+    data-comment-region={id}
+  ></span>
+{/each}
+{#if session.comments.isMarking}
+  <!-- svelte-ignore a11y_no_static_element_interactions -->
+  <span class="absolute inset-0 z-10 cursor-crosshair touch-none bg-[#f0b13c22]" data-marking onpointerdown={pull}></span>
+{/if}
+{#if next}
+  <span
+    class="pointer-events-none absolute z-10 rounded border-2 border-dashed border-[#b23a26] bg-[#b23a2622]"
+    style:left="{next[0] * scale}px"
+    style:top="{next[1] * scale}px"
+    style:width="{next[2] * scale}px"
+    style:height="{next[3] * scale}px"
+  ></span>
+{/if}
 
 {#each pins as { one, x, y } (one.id)}
   <span class="absolute" style:left="{x}px" style:top="{y}px" data-comment-pin={one.id}>

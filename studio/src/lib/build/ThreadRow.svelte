@@ -1,5 +1,6 @@
 <script lang="ts">
   import {
+    count,
     formOfStep,
     moveThread,
     piecesOf,
@@ -42,6 +43,28 @@
       () => session.notify('Copied as a line: select layers and paste it.'),
       () => session.notify('The browser does not let the clipboard be written.')
     );
+  }
+
+  const said = $derived(session.comments.left.filter(({ place }) => place.thread === thread.id));
+
+  /** A comment on the thread is begun, or what was said of it opened. */
+  function comment() {
+    more = false;
+    if (thread.on === 'layer') session.select([thread.owner]);
+    else session.select([]);
+    const layer = thread.on === 'layer' ? session.piece.layers.get(thread.owner) : undefined;
+    session.comments.about = {
+      layer: layer?.id ?? null,
+      layerName: layer?.name ?? null,
+      thread: thread.id,
+      threadLine: printLine(thread, scope),
+    };
+    session.panel = 'comments';
+  }
+
+  function openSaid() {
+    session.comments.open = said[0]!.id;
+    session.panel = 'comments';
   }
 
   /** Alt and arrows move the thread among those of its owner. */
@@ -212,6 +235,12 @@
         onclick={() => session.settlePasted(thread.id)}>same is right</button
       >
     {/if}
+    {#if said.length}<button
+        class="chip chip-ghost text-[11.5px]"
+        title={said[0]!.body.slice(0, 200)}
+        aria-label="{count(said.length, 'comment')} on the thread"
+        onclick={openSaid}>❞ {said.length}</button
+      >{/if}
     {#if session.canEdit}
       <!-- In the margin, so that a thread takes no line more for what is seen only when it is pointed at. -->
       <span class="absolute -left-9 top-0 flex opacity-0 focus-within:opacity-100 group-hover/thread:opacity-100">
@@ -225,6 +254,7 @@
           <button class="menu-row" onclick={() => ((asLine = true), (more = false))}>Write it as a line</button>
           <button class="menu-row" onclick={() => (copy(), (more = false))}>Copy</button>
           <button class="menu-row" onclick={() => ((noting = true), (more = false))}>{thread.note ? 'Change the note' : 'Note'}</button>
+          <button class="menu-row" onclick={comment}>Comment</button>
           <button class="menu-row" onclick={() => (toggle(), (more = false))}>{thread.enabled ? 'Switch off' : 'Switch on'}</button>
           <button
             class="menu-row text-[var(--brick-text)]"

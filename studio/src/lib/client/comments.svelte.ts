@@ -6,8 +6,14 @@ import { ask } from './api';
 export class Comments {
   list: readonly CommentThread[] = $state.raw([]);
   isKnown = $state(false);
+  /** Who can be spoken to: members and whoever has said something. */
+  people: readonly string[] = $state.raw([]);
   /** The comment that is looked at. */
   open: string | null = $state(null);
+  /** What the next comment is about, where that is not what is selected: a thread, or a region of the frame. */
+  about: Partial<CommentPlace> | null = $state.raw(null);
+  /** A region is being marked. */
+  isMarking = $state(false);
 
   private turn = 0;
 
@@ -18,10 +24,11 @@ export class Comments {
 
   async read(): Promise<void> {
     const turn = ++this.turn;
-    const answer = await ask<{ comments: CommentThread[] }>('GET', this.path);
+    const answer = await ask<{ comments: CommentThread[]; people?: string[] }>('GET', this.path);
     // What was asked later says more.
     if (!answer.ok || turn !== this.turn) return;
     this.list = answer.value.comments;
+    this.people = [...new Set([...(answer.value.people ?? []), ...this.list.flatMap((one) => [one, ...one.answers].map(({ by }) => by))])];
     this.isKnown = true;
   }
 

@@ -349,7 +349,7 @@
     if (x < 0 || y < 0 || x > width || y > height - 50) look(centredOn(view, { width, height }, box.x + box.width / 2, box.y + box.height / 2));
   }
 
-  const about = $derived(model.hovered === null ? [] : (model.web.marks.get(model.hovered) ?? []));
+  const about = $derived(model.hovered === null ? [] : model.marksOn(model.hovered));
 </script>
 
 <main

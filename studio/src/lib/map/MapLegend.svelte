@@ -21,6 +21,7 @@
     [`${markSigns.back} 2`, 'two threads lead back to where one came from'],
     [`${markSigns.toHub} Home`, 'leads to a frame that many lead to'],
     [`${markSigns.hub} 23`, 'so many frames lead here'],
+    [`${markSigns.said} 2`, 'two comments that are open'],
     [markSigns.piece, 'a thread of the whole piece leads here; so does a sheet by its name'],
     ['if', 'leads on under a condition'],
     ['× 3', 'three threads in one ribbon'],

@@ -1,4 +1,4 @@
-import { colorOf, groupedBy } from '@zany/core';
+import { colorOf, count, groupedBy } from '@zany/core';
 import type { EditorSession } from '$lib/client/session.svelte';
 import type { LayoutAnswer } from './layout';
 import type { MapLooks } from './looks.svelte';
@@ -6,7 +6,7 @@ import type { Sheet, Strand, Tag } from './paint';
 import { routeAll, type Box, type Curve } from './routes';
 import { isOpen as isAllSeen, looseIn, NO_SIEVE, passes, type Sieve } from './sieve';
 import type { Stitch } from './stitches';
-import { around, webOf, type Ribbon } from './web';
+import { around, markSigns, webOf, type Mark, type Ribbon } from './web';
 
 /** Frames are drawn to fit into this on the map at 100 %, CSS px. */
 const WIDE = 150;
@@ -193,12 +193,21 @@ export class MapModel {
             .pressesOn(id)
             .slice(0, MOST_PRESSES)
             .map(({ at: [x, y], met }) => ({ x: (x / scene.width) * box.width, y: (y / scene.height) * box.height, met })),
-          marks: this.web.marks.get(id)?.filter(({ kind: mark }) => !this.everyStitch || mark !== 'toHub') ?? [],
+          marks: this.marksOn(id).filter(({ kind: mark }) => !this.everyStitch || mark !== 'toHub'),
           weight: (this.session.sceneId === id ? 40 : 0) + (isStart ? 30 : 0) + (scene.ending ? 10 : 0),
         },
       ];
     })
   );
+
+  /** What is not drawn as stitches: where many lead, and what was said. */
+  marksOn(id: string): readonly Mark[] {
+    const said = this.said.get(id)?.length ?? 0;
+    const own = this.web.marks.get(id) ?? [];
+    return said ? [...own, { kind: 'said', words: `${markSigns.said} ${said}`, meaning: `${count(said, 'open comment')}` }] : own;
+  }
+
+  private readonly said = $derived.by(() => groupedBy(this.session.comments.left, ({ place }) => place.scene));
 
   /** Pieces of cloth under bundles whose frames stand together. */
   readonly cloths = $derived.by(() => {

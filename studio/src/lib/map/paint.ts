@@ -347,6 +347,7 @@ const markTones: Readonly<Record<MarkKind, 'gold' | 'plum' | 'soft' | 'teal'>> =
   toHub: 'gold',
   sheet: 'plum',
   piece: 'teal',
+  said: 'gold',
 };
 
 interface Line extends Label {

@@ -30,11 +30,11 @@ export interface Mark {
   readonly meaning: string;
 }
 
-/** Leads back; many lead here; leads to where many lead; a sheet, or the piece from anywhere, leads here. */
-export type MarkKind = 'back' | 'hub' | 'toHub' | 'sheet' | 'piece';
+/** Leads back; many lead here; leads to where many lead; a sheet, or the piece from anywhere, leads here; something was said of it. */
+export type MarkKind = 'back' | 'hub' | 'toHub' | 'sheet' | 'piece' | 'said';
 
 /** The signs that marks begin with; those of sheets have their names. */
-export const markSigns = { back: '↩', hub: '⇥', toHub: '→', piece: '✱' } as const satisfies Partial<Record<MarkKind, string>>;
+export const markSigns = { back: '↩', hub: '⇥', toHub: '→', piece: '✱', said: '❞' } as const satisfies Partial<Record<MarkKind, string>>;
 
 /** A frame that more others lead to than this is a hub, on maps with more frames than are few. */
 const MANY = 6;

@@ -2,11 +2,12 @@
   import { isUnder, resolveScreen } from '@zany/core';
   import type { Player } from '@zany/player';
   import { Comments } from '$lib/client/comments.svelte';
+  import { followPointer } from '$lib/shared/follow';
   import CommentCard from '$lib/shared/CommentCard.svelte';
   import CommentTag from '$lib/shared/CommentTag.svelte';
   import CommentField from '$lib/shared/CommentField.svelte';
   import { placeWords } from '$lib/shared/comment-place';
-  import type { CommentPlace } from '$lib/shared/types';
+  import { wholeFrame, type CommentPlace } from '$lib/shared/types';
 
   /** Over the piece while somebody comments: pins of what was said here, and wherever else is tapped something new is begun. */
   interface Props {
@@ -15,10 +16,18 @@
     comments: Comments;
     onclose: () => void;
   }
+  interface Box {
+    readonly x: number;
+    readonly y: number;
+    readonly width: number;
+    readonly height: number;
+  }
   let { player, host, comments, onclose }: Props = $props();
 
   let draft: { place: CommentPlace; x: number; y: number } | null = $state.raw(null);
   let open: string | null = $state(null);
+  /** What is being pulled over, on the screen. */
+  let pulled = $state.raw<Box | null>(null);
   let problem = $state('');
 
   const piece = $derived(player.piece.piece);
@@ -34,7 +43,7 @@
     const point = { x: (clientX - box.left) / player.shownScale, y: (clientY - box.top) / player.shownScale };
     for (const surface of [...screen.surfaces].reverse()) {
       const sceneName = piece.scenes.get(surface.scene)?.name ?? '';
-      const common = { scene: surface.scene, sceneName, state: null, moment: null };
+      const common = wholeFrame(surface.scene, sceneName);
       const shown = [...surface.all].reverse().find((one) => one.node.layer.type !== 'group' && isUnder(one, point));
       const element = shown && player.elementOf(shown.node.key)?.getBoundingClientRect();
       // A sheet is no frame: what is said of it belongs to the frame that it is seen on.
@@ -43,14 +52,7 @@
         const at = [(clientX - element.left) / element.width, (clientY - element.top) / element.height] as const;
         return isFrame
           ? { ...common, layer: shown.node.key, layerName: shown.node.layer.name, at }
-          : {
-              ...common,
-              scene: screen.frame,
-              sceneName: piece.scenes.get(screen.frame)?.name ?? '',
-              layer: null,
-              layerName: null,
-              at: [point.x, point.y],
-            };
+          : { ...wholeFrame(screen.frame, piece.scenes.get(screen.frame)?.name ?? ''), at: [point.x, point.y] };
       }
       if (
         surface.kind === 'laid' &&
@@ -59,17 +61,9 @@
         point.y >= surface.y &&
         point.y <= surface.y + surface.height
       )
-        return { ...common, layer: null, layerName: null, at: [point.x - surface.x, point.y - surface.y] };
+        return { ...common, at: [point.x - surface.x, point.y - surface.y] };
     }
-    return {
-      scene: screen.frame,
-      sceneName: piece.scenes.get(screen.frame)?.name ?? '',
-      layer: null,
-      layerName: null,
-      state: null,
-      moment: null,
-      at: [point.x, point.y],
-    };
+    return { ...wholeFrame(screen.frame, piece.scenes.get(screen.frame)?.name ?? ''), at: [point.x, point.y] };
   }
 
   /** Where a comment stands on the screen; null where what it is about is not there. */
@@ -90,31 +84,85 @@
       return spot ? [{ one, ...spot }] : [];
     })
   );
+  /** Parts of the frame that something was said of, and the one that is pulled over; on the screen. */
+  const regions = $derived([
+    ...pins.flatMap(({ one: { id, place }, x, y }) => {
+      const [width, height] = place.size ?? [];
+      return width && height ? { id, x, y, width: width * player.shownScale, height: height * player.shownScale } : [];
+    }),
+    ...(pulled ? [{ id: '', ...pulled }] : []),
+  ]);
   const shown = $derived(comments.list.find(({ id }) => id === open));
 
-  function tap(event: MouseEvent) {
-    open = null;
-    draft = { place: placeAt(event.clientX, event.clientY), x: event.clientX, y: event.clientY };
+  /** A shorter pull is a tap. CSS px. */
+  const LEAST = 12;
+  function tap({ clientX: x, clientY: y }: Pick<MouseEvent, 'clientX' | 'clientY'>) {
+    [open, draft, pulled] = [null, { place: placeAt(x, y), x, y }, null];
+  }
+
+  /** A tap is about what is there, a pull about a part of the frame. */
+  function press(event: PointerEvent) {
+    if (event.button !== 0) return;
+    const boxTo = (to: PointerEvent): Box => {
+      const [x, y] = [Math.min(event.clientX, to.clientX), Math.min(event.clientY, to.clientY)];
+      return { x, y, width: Math.abs(to.clientX - event.clientX), height: Math.abs(to.clientY - event.clientY) };
+    };
+    const isTap = ({ width, height }: Box) => width < LEAST || height < LEAST;
+    followPointer(event, {
+      move: (to) => (pulled = isTap(boxTo(to)) ? null : boxTo(to)),
+      done: (to) => {
+        const box = boxTo(to);
+        if (to.type === 'pointercancel') return void (pulled = null);
+        if (isTap(box)) return tap(event);
+        [open, draft, pulled] = [null, { place: regionIn(box), x: box.x + box.width, y: box.y }, box];
+      },
+    });
+  }
+
+  function regionIn({ x, y, width, height }: Box): CommentPlace {
+    const box = boxOfPiece();
+    const scale = player.shownScale;
+    return {
+      ...wholeFrame(screen.frame, piece.scenes.get(screen.frame)?.name ?? ''),
+      at: [Math.round((x - box.left) / scale), Math.round((y - box.top) / scale)],
+      size: [Math.max(1, Math.round(width / scale)), Math.max(1, Math.round(height / scale))],
+    };
+  }
+
+  /** Where keys begin a comment. */
+  function middleOf(element: Element): Pick<MouseEvent, 'clientX' | 'clientY'> {
+    const { left, top, width, height } = element.getBoundingClientRect();
+    return { clientX: left + width / 2, clientY: top + height / 2 };
   }
 
   async function send(body: string): Promise<boolean> {
     const answer = await comments.add(draft!.place, body);
     if (!answer.ok) problem = answer.error.sentence;
-    else [draft, problem] = [null, ''];
+    else [draft, pulled, problem] = [null, null, ''];
     return answer.ok;
   }
 </script>
 
 <div class="fixed inset-0 z-20">
   <button
-    class="absolute inset-0 h-full w-full cursor-crosshair bg-[color-mix(in_srgb,#f0b13c_14%,transparent)]"
+    class="absolute inset-0 h-full w-full cursor-crosshair touch-none bg-[color-mix(in_srgb,#f0b13c_14%,transparent)]"
     aria-label="Comment on what is here"
-    onclick={tap}
+    onpointerdown={press}
+    onclick={(event) => event.detail === 0 && tap(middleOf(event.currentTarget))}
   ></button>
   <div class="absolute inset-x-0 top-0 flex items-center gap-2 bg-[var(--bar)] px-3 py-2 text-[var(--bar-ink)]">
-    <span class="flex-1 text-[14px]">Tap what you want to say something about</span>
+    <span class="flex-1 text-[14px]">Tap what you want to say something about, or pull over a part</span>
     <button class="act" onclick={onclose}>Done</button>
   </div>
+  {#each regions as { id, x, y, width, height } (id)}
+    <span
+      class="pointer-events-none absolute rounded border-2 border-dashed {id ? 'border-[#f0b13c]' : 'border-[#b23a26] bg-[#b23a2622]'}"
+      style:left="{x}px"
+      style:top="{y}px"
+      style:width="{width}px"
+      style:height="{height}px"
+    ></span>
+  {/each}
   {#each pins as { one, x, y } (one.id)}
     <span class="absolute -translate-y-1/2" style:left="{x}px" style:top="{y}px">
       <CommentTag
@@ -122,7 +170,7 @@
         isLarge
         isOpen={open === one.id}
         label="Comment by {one.by} on {placeWords(piece, one.place)}"
-        onclick={() => ([open, draft] = [one.id, null])}
+        onclick={() => ([open, draft, pulled] = [one.id, null, null])}
       />
     </span>
   {/each}
@@ -134,10 +182,10 @@
     >
       <p class="soft mb-2 flex items-center gap-2">
         <span class="flex-1">{placeWords(piece, (draft ?? shown!).place)}</span>
-        <button class="act act-plain" aria-label="Close" onclick={() => ([open, draft] = [null, null])}>✕</button>
+        <button class="act act-plain" aria-label="Close" onclick={() => ([open, draft, pulled] = [null, null, null])}>✕</button>
       </p>
       {#if problem}<p role="alert" class="mb-2 text-[var(--brick-text)]">{problem}</p>{/if}
-      {#if draft}<CommentField label="What you want to say" act="Comment" onsend={send} />
+      {#if draft}<CommentField label="What you want to say" act="Comment" people={comments.people} onsend={send} />
       {:else if shown}<CommentCard thread={shown} {comments} onproblem={(sentence) => (problem = sentence)} />{/if}
     </div>
     {#if draft}<span

@@ -118,7 +118,7 @@ const requests: Record<string, (world: World) => Promise<Asked> | Asked> = {
   'GET /api/pieces/[id]/export': () => ({ search: '?to=package' }),
   'POST /api/pieces/[id]/comments': ({ frame }) => ({ body: { root: null, place: aboutFrame(frame), body: 'Hm' } }),
   'PATCH /api/pieces/[id]/comments/[comment]': async ({ id, owner, frame }) => ({
-    params: { comment: (await addComment(owner, id, { root: null, place: aboutFrame(frame), body: 'Hm' })).id },
+    params: { comment: (await addComment(owner, id, { root: null, place: aboutFrame(frame), body: 'Hm' }, 'https://studio.example')).id },
     body: { resolved: true },
   }),
   'DELETE /api/pieces/[id]/comments/[comment]': () => ({ params: { comment: 'none' } }),

@@ -56,9 +56,12 @@ const placeSchema = Joi.object({
     .allow(null)
     .required(),
   layerName: Joi.string().max(200).allow(null, '').required(),
+  thread: idSchema.allow(null).default(null),
+  threadLine: Joi.string().max(1000).allow(null, '').default(null),
   state: idSchema.allow(null).required(),
   moment: Joi.number().integer().min(0).max(1e7).allow(null).required(),
   at: Joi.array().ordered(Joi.number().min(-1e6).max(1e6).required(), Joi.number().min(-1e6).max(1e6).required()).allow(null).required(),
+  size: Joi.array().ordered(Joi.number().min(1).max(1e6).required(), Joi.number().min(1).max(1e6).required()).allow(null).default(null),
 });
 
 export const bodySchema = Joi.string()

@@ -10,12 +10,19 @@
     comments: Comments;
     /** Whether it can be resolved, and own words changed and deleted. */
     mayResolve?: boolean;
+    /** Makes a loose end of it, or says that it is none any more; null where nobody may. */
+    looseEnd?: { readonly isOne: boolean; readonly onchange: (isOne: boolean) => void } | null;
     onproblem: (sentence: string) => void;
   }
-  let { thread, comments, mayResolve = false, onproblem }: Props = $props();
+  let { thread, comments, mayResolve = false, looseEnd = null, onproblem }: Props = $props();
 
   /** The comment that is written anew. */
   let changing: string | null = $state(null);
+
+  /** What is resolved is no loose end any more. */
+  async function resolve() {
+    if ((await say(comments.resolve(thread.id, true))) && looseEnd?.isOne) looseEnd.onchange(false);
+  }
 
   async function say(asked: Promise<{ ok: true } | { ok: false; error: { sentence: string } }>): Promise<boolean> {
     const answer = await asked;
@@ -39,6 +46,7 @@
         label="Comment"
         text={comment.body}
         act="Keep"
+        people={comments.people}
         onsend={async (body) => {
           if (!(await say(comments.rewrite(comment.id, body)))) return false;
           changing = null;
@@ -56,11 +64,19 @@
   {#each thread.answers as answer (answer.id)}
     <div class="border-l-2 border-dashed border-[var(--gold)] pl-2.5">{@render one(answer)}</div>
   {/each}
-  <CommentField label="Answer" act="Answer" isShort onsend={(body) => say(comments.answer(thread.id, body))} />
+  <CommentField label="Answer" act="Answer" isShort people={comments.people} onsend={(body) => say(comments.answer(thread.id, body))} />
   {#if mayResolve}
-    {#if thread.resolvedBy === null}<button class="chip self-start" onclick={() => say(comments.resolve(thread.id, true))}>resolve</button>
-    {:else}<button class="chip chip-teal self-start" onclick={() => say(comments.resolve(thread.id, false))}
-        >resolved{thread.resolvedBy ? ` by ${thread.resolvedBy}` : ''}: reopen</button
-      >{/if}
+    <div class="flex flex-wrap gap-1.5">
+      {#if thread.resolvedBy === null}<button class="chip" onclick={resolve}>resolve</button>
+      {:else}<button class="chip chip-teal" onclick={() => say(comments.resolve(thread.id, false))}
+          >resolved{thread.resolvedBy ? ` by ${thread.resolvedBy}` : ''}: reopen</button
+        >{/if}
+      {#if looseEnd?.isOne}<button class="chip chip-brick" onclick={() => looseEnd.onchange(false)}>no loose end any more</button>
+      {:else if looseEnd && thread.resolvedBy === null && thread.body}<button
+          class="chip"
+          title="It stands among the loose ends of the walk until it is mended"
+          onclick={() => looseEnd.onchange(true)}>make it a loose end</button
+        >{/if}
+    </div>
   {/if}
 </div>

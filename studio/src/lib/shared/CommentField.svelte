@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { tick } from 'svelte';
+  import { begunAt } from './mentions';
   import { MOST_COMMENT } from './types';
 
   interface Props {
@@ -6,25 +8,70 @@
     act: string;
     text?: string;
     isShort?: boolean;
+    /** Who can be spoken to, by @ and the name. */
+    people?: readonly string[];
     /** True when it was taken: then the field is empty again. */
     onsend: (body: string) => Promise<boolean>;
     onleave?: () => void;
   }
-  let { label, act, text = '', isShort = false, onsend, onleave }: Props = $props();
+  let { label, act, text = '', isShort = false, people = [], onsend, onleave }: Props = $props();
 
   // svelte-ignore state_referenced_locally
   let body = $state(text);
   let isBusy = $state(false);
+  let area: HTMLTextAreaElement | undefined = $state();
+  const uid = $props.id();
+
+  /** So many names are offered. */
+  const MOST = 6;
+  /** The name that is being written, and which of those that fit is chosen. */
+  let begun: ReturnType<typeof begunAt> = $state.raw(null);
+  let chosen = $state(0);
+  const fitting = $derived(
+    begun === null ? [] : people.filter((one) => one.toLowerCase().startsWith(begun!.name.toLowerCase()) && one !== begun!.name).slice(0, MOST)
+  );
+
+  function look() {
+    begun = people.length && area && area.selectionStart === area.selectionEnd ? begunAt(body, area.selectionStart) : null;
+    chosen = 0;
+  }
+
+  async function take(name: string) {
+    if (!begun || !area) return;
+    const [before, after] = [body.slice(0, begun.from), body.slice(area.selectionStart)];
+    body = `${before}@${name} ${after.trimStart()}`;
+    begun = null;
+    await tick();
+    area.focus();
+    area.selectionStart = area.selectionEnd = before.length + name.length + 2;
+  }
 
   async function send() {
     if (isBusy || !body.trim()) return;
     isBusy = true;
     if (await onsend(body.trim())) body = '';
     isBusy = false;
+    begun = null;
+  }
+
+  /** Keys for the names that are offered. */
+  function choose(event: KeyboardEvent): boolean {
+    if (fitting.length === 0) return false;
+    if (event.key === 'ArrowDown' || event.key === 'ArrowUp')
+      chosen = (chosen + (event.key === 'ArrowDown' ? 1 : fitting.length - 1)) % fitting.length;
+    else if ((event.key === 'Enter' && !event.ctrlKey && !event.metaKey) || event.key === 'Tab') void take(fitting[chosen]!);
+    else if (event.key === 'Escape') begun = null;
+    else return false;
+    return true;
   }
 
   /** Ctrl and Enter sends; all other keys are for what is written. */
   function key(event: KeyboardEvent) {
+    if (choose(event)) {
+      event.preventDefault();
+      event.stopPropagation();
+      return;
+    }
     if (event.key === 'Escape' && onleave) {
       event.stopPropagation();
       return onleave();
@@ -38,15 +85,37 @@
   }
 </script>
 
-<div class="flex flex-col gap-1.5">
+<div class="relative flex flex-col gap-1.5">
   <textarea
+    bind:this={area}
     class="field w-full resize-y !p-2 text-[13px] {isShort && !body ? 'h-[34px]' : 'h-[76px]'}"
     aria-label={label}
     placeholder={label}
     maxlength={MOST_COMMENT}
     bind:value={body}
+    aria-autocomplete={people.length ? 'list' : undefined}
+    aria-controls={fitting.length ? `${uid}-names` : undefined}
+    aria-activedescendant={fitting.length ? `${uid}-${chosen}` : undefined}
     onkeydown={key}
+    oninput={look}
+    onclick={look}
+    onblur={() => (begun = null)}
   ></textarea>
+  {#if fitting.length}
+    <ul id="{uid}-names" role="listbox" aria-label="Who is spoken to" class="flex flex-wrap gap-1">
+      {#each fitting as name, i (name)}
+        <li
+          id="{uid}-{i}"
+          role="option"
+          aria-selected={i === chosen}
+          class="chip cursor-pointer {i === chosen ? 'chip-on' : ''}"
+          onpointerdown={(event) => (event.preventDefault(), void take(name))}
+        >
+          @{name}
+        </li>
+      {/each}
+    </ul>
+  {/if}
   {#if body.trim()}
     <div class="flex items-center gap-2">
       <button type="button" class="act act-go" disabled={isBusy} onclick={send}>{act}</button>

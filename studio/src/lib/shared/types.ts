@@ -156,11 +156,31 @@ export interface CommentPlace {
   readonly sceneName: string;
   readonly layer: string | null;
   readonly layerName: string | null;
+  /** A thread of the layer, or of the frame, and how it read. */
+  readonly thread: string | null;
+  readonly threadLine: string | null;
   readonly state: string | null;
   /** A frame of the timeline. */
   readonly moment: number | null;
+  /** On a layer in parts of its size, else in px of the frame. */
   readonly at: readonly [x: number, y: number] | null;
+  /** A region of the frame, from there on, px. */
+  readonly size: readonly [width: number, height: number] | null;
 }
+
+/** A frame as a whole. */
+export const wholeFrame = (scene: string, sceneName: string): CommentPlace => ({
+  scene,
+  sceneName,
+  layer: null,
+  layerName: null,
+  thread: null,
+  threadLine: null,
+  state: null,
+  moment: null,
+  at: null,
+  size: null,
+});
 
 export interface Comment {
   readonly id: string;

@@ -87,6 +87,12 @@
     return scene === undefined || finding.title.includes(scene) || finding.sentence.includes(scene) ? null : scene;
   }
 
+  function mend({ id, rule, fix }: Finding) {
+    session.edit(fix!.label, fix!.operations);
+    // What was asked for in a comment and is there now, is answered.
+    if (rule === 'asked-for') void session.comments.resolve(id.slice(rule.length + 1), true);
+  }
+
   function putAside(finding: Finding, reason: string) {
     session.edit('Set a loose end aside', setAside(session.piece, asideKey(finding), reason, markOf(session.piece, finding)));
     setting = null;
@@ -140,9 +146,7 @@
             <button class="chip {chosen === finding.id ? '!bg-[var(--teal)] !text-white' : ''}" onclick={() => onshow(finding)}
               >{showing === finding.id ? 'showing…' : 'Show me'}</button
             >
-            {#if finding.fix && session.canEdit}<button class="chip" onclick={() => session.edit(finding.fix!.label, finding.fix!.operations)}
-                >{finding.fix.label}</button
-              >{/if}
+            {#if finding.fix && session.canEdit}<button class="chip" onclick={() => mend(finding)}>{finding.fix.label}</button>{/if}
             <button class="chip chip-ghost" onclick={() => onopen(finding)}>open it</button>
             {#if session.canEdit}<button class="chip chip-ghost" onclick={() => (setting = finding.id)}>aside…</button>{/if}
             <button

@@ -1,13 +1,22 @@
-import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
 import type { LinkWish, Person } from '$lib/shared/types';
 import { newId } from '../ids';
 import { onTold, type Told } from '../listen';
 import type { Holder } from '../principal';
 import { aboutFrame, closeWorld, makeMember, newPerson, newPiece, openWorld, wish } from '../testing/world';
-import { addComment, changeComment, commentsOn, deleteComment, noteSeen } from './comments';
+import { addComment, changeComment, commentsOn, deleteComment, namesAround, noteSeen } from './comments';
 import { comeIn, holderOf } from './link-door';
 import { makeLink } from './links';
 import { forgetMe } from './trails';
+
+const AT = 'https://studio.example';
+
+const letters = await mkdtemp(join(tmpdir(), 'letters-'));
+vi.stubEnv('ZANY_MAIL_FOLDER', letters);
+afterAll(() => rm(letters, { recursive: true, force: true }));
 
 beforeAll(openWorld);
 afterAll(closeWorld);
@@ -29,7 +38,7 @@ const on = (frame: string, body: string, root: string | null = null) => ({ root,
 describe('comments', () => {
   test('are answered, seen, resolved, and opened again by an answer', async () => {
     const { id, frame, ina, odd } = await world();
-    const { id: root } = await addComment(odd, id, on(frame, 'Too **dark**'));
+    const { id: root } = await addComment(odd, id, on(frame, 'Too **dark**'), AT);
     const first = async (who: Person) => (await commentsOn(who, id))[0]!;
     expect(await first(ina)).toMatchObject({
       by: 'Odd Vik',
@@ -42,18 +51,39 @@ describe('comments', () => {
     expect(await first(odd)).toMatchObject({ isMine: true, isUnread: false });
     await noteSeen(ina, id, [root]);
     expect((await first(ina)).isUnread).toBe(false);
-    await addComment(ina, id, on(frame, 'Lighter now', root));
+    await addComment(ina, id, on(frame, 'Lighter now', root), AT);
     expect(await first(odd)).toMatchObject({ isUnread: true, answers: [{ by: 'Ina Rask' }] });
     await changeComment(ina, id, root, { resolved: true });
     expect((await first(odd)).resolvedBy).toBe('Ina Rask');
-    await addComment(odd, id, on(frame, 'Still dark', root));
+    await addComment(odd, id, on(frame, 'Still dark', root), AT);
     expect((await first(ina)).resolvedBy).toBeNull();
+  });
+
+  test('members who are spoken to get a letter, nobody else and not who speaks', async () => {
+    const { id, frame, ina, odd } = await world();
+    const liv = await guest(ina, id);
+    await addComment(ina, id, on(frame, 'Is it so, @Odd Vik? I, @Ina Rask, think not.'), AT);
+    await addComment(liv, null, on(frame, '@ina rask: larger'), AT);
+    await addComment(odd, id, on(frame, 'ina rask, @Nobody'), AT);
+    const sent = await vi.waitFor(async () => {
+      const all = await Promise.all((await readdir(letters)).map((file) => readFile(join(letters, file), 'utf8')));
+      expect(all.length).toBeGreaterThanOrEqual(2);
+      return all;
+    });
+    expect(sent).toHaveLength(2);
+    const address = `${AT}/p/${id}/build`;
+    expect(sent.every((letter) => letter.replace(/=\r?\n/g, '').includes(address))).toBe(true);
+    expect(sent.map((letter) => /^Subject: .*$/m.exec(letter)![0]).sort()).toEqual([
+      expect.stringContaining('Ina_Rask'),
+      expect.stringContaining('Liv'),
+    ]);
+    expect(await namesAround(ina, id)).toEqual(['Ina Rask', 'Odd Vik']);
   });
 
   test('are changed by who wrote them alone; an owner may delete them; answers stay', async () => {
     const { id, frame, ina, odd } = await world();
-    const { id: root } = await addComment(ina, id, on(frame, 'Hm'));
-    const { id: answer } = await addComment(odd, id, on(frame, 'Hm too', root));
+    const { id: root } = await addComment(ina, id, on(frame, 'Hm'), AT);
+    const { id: answer } = await addComment(odd, id, on(frame, 'Hm too', root), AT);
     await expect(changeComment(odd, id, root, { body: 'No' })).rejects.toThrow('Only who wrote');
     await expect(deleteComment(odd, id, root)).rejects.toMatchObject({ code: 'not-allowed' });
     await changeComment(ina, id, root, { body: 'Hm, hm' });
@@ -62,13 +92,13 @@ describe('comments', () => {
     await deleteComment(ina, id, answer);
     await deleteComment(ina, id, root);
     expect(await commentsOn(odd, id)).toEqual([]);
-    await expect(addComment(odd, id, on(frame, 'Late', root))).rejects.toThrow('is gone');
+    await expect(addComment(odd, id, on(frame, 'Late', root), AT)).rejects.toThrow('is gone');
   });
 
   test('one of another piece is not there', async () => {
     const [a, b] = [await world(), await world()];
-    const { id: root } = await addComment(a.ina, a.id, on(a.frame, 'Hm'));
-    await expect(addComment(b.ina, b.id, on(b.frame, 'Hm', root))).rejects.toMatchObject({ code: 'not-found' });
+    const { id: root } = await addComment(a.ina, a.id, on(a.frame, 'Hm'), AT);
+    await expect(addComment(b.ina, b.id, on(b.frame, 'Hm', root), AT)).rejects.toMatchObject({ code: 'not-found' });
     await expect(changeComment(b.ina, b.id, root, { resolved: true })).rejects.toMatchObject({ code: 'not-found' });
     await expect(deleteComment(b.ina, b.id, root)).rejects.toMatchObject({ code: 'not-found' });
   });
@@ -79,7 +109,7 @@ describe('comments', () => {
     const stop = onTold((told) => void (told.type !== 'gap' && heard.push(told)));
     await expect
       .poll(async () => {
-        await addComment(odd, id, on(frame, 'Hm'));
+        await addComment(odd, id, on(frame, 'Hm'), AT);
         return heard.some((told) => told.type === 'comments' && told.piece === id);
       })
       .toBe(true);
@@ -91,16 +121,16 @@ describe('by a link', () => {
   test('somebody comments and answers on the frames that it shows, and sees no others', async () => {
     const { id, frame, ina } = await world();
     const liv = await guest(ina, id);
-    await addComment(ina, id, on('elsewhere', 'Between us'));
-    await addComment(liv, null, on(frame, 'Where do I pay?'));
+    await addComment(ina, id, on('elsewhere', 'Between us'), AT);
+    await addComment(liv, null, on(frame, 'Where do I pay?'), AT);
     expect((await commentsOn(liv, null)).map(({ body, isMine }) => [body, isMine])).toEqual([['Where do I pay?', true]]);
     expect((await commentsOn(ina, id)).map(({ by, isGuest }) => [by, isGuest])).toEqual([
       ['Ina Rask', false],
       ['Liv', true],
     ]);
-    await expect(addComment(liv, null, on('elsewhere', 'Hm'))).rejects.toThrow('not shown by the link');
+    await expect(addComment(liv, null, on('elsewhere', 'Hm'), AT)).rejects.toThrow('not shown by the link');
     const [between] = await commentsOn(ina, id);
-    await expect(addComment(liv, null, on(frame, 'Hm', between!.id))).rejects.toThrow('not shown by the link');
+    await expect(addComment(liv, null, on(frame, 'Hm', between!.id), AT)).rejects.toThrow('not shown by the link');
     const walker = await guest(ina, id, { may: 'walk' });
     await expect(commentsOn(walker, null)).rejects.toMatchObject({ code: 'not-allowed' });
   });
@@ -108,8 +138,8 @@ describe('by a link', () => {
   test('who takes back what is kept takes back the words and the name; answers of others stay', async () => {
     const { id, frame, ina } = await world();
     const liv = await guest(ina, id);
-    const { id: root } = await addComment(liv, null, on(frame, 'Ugly'));
-    await addComment(ina, id, on(frame, 'We know', root));
+    const { id: root } = await addComment(liv, null, on(frame, 'Ugly'), AT);
+    await addComment(ina, id, on(frame, 'We know', root), AT);
     await forgetMe(liv);
     expect(await commentsOn(ina, id)).toMatchObject([{ by: 'Somebody', body: '', isGuest: true, answers: [{ body: 'We know' }] }]);
   });

@@ -1,8 +1,10 @@
 import type { Transaction } from 'sequelize';
+import { spokenTo } from '$lib/shared/mentions';
 import type { Comment, CommentPlace, CommentThread, Person } from '$lib/shared/types';
 import { database, rows } from '../database';
 import { newId } from '../ids';
 import { announce } from '../listen';
+import { sendLater } from '../mail';
 import { isHolder, isPerson, type Holder, type Principal } from '../principal';
 import { Refusal } from '../refusal';
 import { access, linkAccess, memberAccess } from './rights';
@@ -60,6 +62,19 @@ const commentOf = (who: Principal, row: Row): Comment => ({
   changed: row.changed?.toISOString() ?? null,
 });
 
+/** What places of comments did not say in former versions. */
+const UNSAID = { thread: null, threadLine: null, size: null };
+
+/** The names of those who can be spoken to: the members, for one of them. */
+export async function namesAround(who: Principal, id: string): Promise<string[]> {
+  const { piece } = await commenting(who, id);
+  const found = await rows<{ name: string }>(
+    'SELECT DISTINCT name FROM members JOIN people ON people.id = person_id WHERE piece_id = $1 ORDER BY name',
+    [piece]
+  );
+  return found.map(({ name }) => name);
+}
+
 /** The comments on a piece, the oldest first; for the holder of a link those on the frames that it shows. */
 export async function commentsOn(who: Principal, id: string | null): Promise<CommentThread[]> {
   const { piece, frames } = await commenting(who, id);
@@ -78,7 +93,7 @@ export async function commentsOn(who: Principal, id: string | null): Promise<Com
       const all = [row, ...(answers.get(row.id) ?? [])];
       return {
         ...commentOf(who, row),
-        place: row.place!,
+        place: { ...UNSAID, ...row.place! },
         resolvedBy: row.isResolved ? (row.resolvedBy ?? '') : null,
         answers: all.slice(1).map((one) => commentOf(who, one)),
         isUnread: isPerson(who) && all.some((one) => !isBy(who, one) && (row.seen === null || one.made > row.seen)),
@@ -86,7 +101,13 @@ export async function commentsOn(who: Principal, id: string | null): Promise<Com
     });
 }
 
-export async function addComment(who: Principal, id: string | null, { root, place, body }: NewComment): Promise<{ readonly id: string }> {
+/** @param origin the address of the studio, for letters to members who are spoken to */
+export async function addComment(
+  who: Principal,
+  id: string | null,
+  { root, place, body }: NewComment,
+  origin: string
+): Promise<{ readonly id: string }> {
   const { piece, frames, by } = await commenting(who, id);
   const [count] = await rows<{ all: number }>('SELECT count(*)::int AS all FROM comments WHERE piece_id = $1', [piece]);
   if (count!.all >= MOST) throw new Refusal('too-large', `A piece has at most ${MOST} comments.`);
@@ -112,7 +133,29 @@ export async function addComment(who: Principal, id: string | null, { root, plac
   // Who answers what was resolved opens it again.
   if (root !== null) await database().query('UPDATE comments SET resolved_at = NULL, resolved_by = NULL WHERE id = $1', { bind: [root] });
   await announce({ type: 'comments', piece });
+  await writeTo(piece, by, body, origin);
   return { id: made };
+}
+
+/** Members who are spoken to get a letter. */
+async function writeTo(piece: string, by: Commenting['by'], body: string, origin: string): Promise<void> {
+  if (!body.includes('@')) return;
+  const members = await rows<{ id: string; name: string; email: string; piece: string }>(
+    `SELECT people.id, people.name, email, pieces.name AS piece FROM members JOIN people ON people.id = person_id JOIN pieces ON pieces.id = piece_id
+     WHERE piece_id = $1`,
+    [piece]
+  );
+  const names = spokenTo(
+    body,
+    members.map(({ name }) => name)
+  );
+  for (const member of members)
+    if (names.includes(member.name) && member.id !== by.id)
+      sendLater({
+        to: member.email,
+        subject: `${by.name} speaks to you about “${member.piece}”`,
+        text: ['Hello,', `${by.name} has said of “${member.piece}”:`, body, `${origin}/p/${piece}/build`].join('\n\n'),
+      });
 }
 
 async function rootOf(piece: string, id: string): Promise<{ readonly place: CommentPlace }> {

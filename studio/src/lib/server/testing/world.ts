@@ -1,6 +1,6 @@
 import { strToU8, zipSync } from 'fflate';
 import type { Operation } from '@zany/core';
-import type { CommentPlace, LinkWish, Person, Role } from '$lib/shared/types';
+import { wholeFrame, type CommentPlace, type LinkWish, type Person, type Role } from '$lib/shared/types';
 import { disconnect, migrate, rows } from '../database';
 import { newId } from '../ids';
 import { stopListening } from '../listen';
@@ -37,12 +37,7 @@ export async function newPiece(owner: Person): Promise<{ id: string; frame: stri
 }
 
 export const aboutFrame = (scene: string, more: Partial<CommentPlace> = {}): CommentPlace => ({
-  scene,
-  sceneName: scene,
-  layer: null,
-  layerName: null,
-  state: null,
-  moment: null,
+  ...wholeFrame(scene, scene),
   at: [10, 20],
   ...more,
 });

@@ -6,5 +6,5 @@ import type { RequestHandler } from './$types';
 /** Comments on what a link shows, by who came by it. */
 export const GET: RequestHandler = ({ locals }) => answer(async () => ({ comments: await commentsOn(locals.who, null) }));
 
-export const POST: RequestHandler = ({ request, locals }) =>
-  answer(async () => addComment(locals.who, null, await readBody(request, commentSchema, 40_000)));
+export const POST: RequestHandler = ({ request, locals, url }) =>
+  answer(async () => addComment(locals.who, null, await readBody(request, commentSchema, 40_000), url.origin));
