@@ -3,7 +3,7 @@ import { commentSchema } from '$lib/server/schemas';
 import { addComment, commentsOn, namesAround } from '$lib/server/services/comments';
 import type { RequestHandler } from './$types';
 
-export const GET: RequestHandler = ({ params, locals }) => 
+export const GET: RequestHandler = ({ params, locals }) =>
   answer(async () => ({ comments: await commentsOn(locals.who, params.id), people: await namesAround(locals.who, params.id) }));
 
 export const POST: RequestHandler = ({ params, request, locals, url }) =>
