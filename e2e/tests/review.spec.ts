@@ -159,7 +159,7 @@ test('a link that is out is changed: its name, what it shows and its password; w
   const form = page.getByRole('form', { name: 'Change the link Friday round' });
   await expect(form.getByLabel('Task', { exact: true })).toHaveValue('Book a seat and pay for it.');
   await expect(form.getByLabel('Frame to reach').locator('option:checked')).toHaveText('Paid');
-  await expect(form.getByLabel('Begins on', { exact: true })).toHaveCount(0);
+  await form.getByLabel('Begins on', { exact: true }).selectOption('Pay');
   await form.getByLabel('Whom it is for').fill('Monday round');
   await form.getByLabel('Shows').selectOption('now');
   await form.getByLabel('It asks for its password').uncheck();
@@ -167,7 +167,7 @@ test('a link that is out is changed: its name, what it shows and its password; w
   await expect(form).toHaveCount(0);
   await page.reload();
   const item = page.getByRole('listitem').filter({ hasText: 'Monday round' });
-  await expect(item).toContainText(/the version .*1 task · until/);
+  await expect(item).toContainText(/from Pay on · the version .*1 task · until/);
   await expect(item).not.toContainText('with a password');
 
   const others = await browser.newContext();

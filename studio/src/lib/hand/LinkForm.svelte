@@ -92,7 +92,8 @@
     onmake({
       name: name.trim(),
       may,
-      ...(!old && { start: start || null, bundle: bundle || null }),
+      start: start || null,
+      bundle: bundle || null,
       revision: shows === 'latest' ? null : shows === 'now' ? session.savedRevision : Number(shows),
       hints,
       tasks: tasks as ReviewTask[],
@@ -128,20 +129,20 @@
         <option value="look">look: the frames, one by one</option>
       </select></label
     >
-    {#if !old}<label class={label}
-        ><span class="soft">Frames</span>
-        <select class="field h-8" bind:value={bundle} aria-label="Frames">
-          <option value="">all</option>
-          {#each bundles as [id, one] (id)}<option value={id}>{one.name}</option>{/each}
-        </select></label
-      >
-      <label class={label}
-        ><span class="soft">Begins on</span>
-        <select class="field h-8" bind:value={start} aria-label="Begins on">
-          <option value="">where the piece begins</option>
-          {#each shownFrames as frame (frame.id)}<option value={frame.id}>{frame.name}</option>{/each}
-        </select></label
-      >{/if}
+    <label class={label}
+      ><span class="soft">Frames</span>
+      <select class="field h-8" bind:value={bundle} aria-label="Frames">
+        <option value="">all</option>
+        {#each bundles as [id, one] (id)}<option value={id}>{one.name}</option>{/each}
+      </select></label
+    >
+    <label class={label}
+      ><span class="soft">Begins on</span>
+      <select class="field h-8" bind:value={start} aria-label="Begins on">
+        <option value="">where the piece begins</option>
+        {#each shownFrames as frame (frame.id)}<option value={frame.id}>{frame.name}</option>{/each}
+      </select></label
+    >
     <label class={label}
       ><span class="soft">Good for</span>
       <select class="field h-8" bind:value={days} aria-label="Good for">

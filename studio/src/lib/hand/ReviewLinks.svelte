@@ -37,6 +37,7 @@
     const parts = [
       mayWords[link.may],
       link.bundle === null ? '' : `frames of ${bundles[link.bundle]?.name ?? 'a bundle that is gone'}`,
+      link.start === null ? '' : `from ${session.piece.scenes.get(link.start)?.name ?? 'a frame that is gone'} on`,
       link.revision === null ? '' : `the version ${versionName(link.revision, versions?.value?.versions ?? null)}`,
       link.tasks.length ? count(link.tasks.length, 'task') : '',
       link.hasPassword ? 'with a password' : '',

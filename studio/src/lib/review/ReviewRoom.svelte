@@ -70,7 +70,7 @@
     going?.end();
     const first = from !== null && program.scenes.has(from) ? from : startFrame(program);
     if (first === null) return;
-    const made = new Going(program, on, first, linked.revision, send);
+    const made = new Going(program, on, first, { revision: linked.revision, view: linked.view }, send);
     going = made;
     isAsking = false;
     isOpen = false;

@@ -24,7 +24,7 @@ export class Going {
     private readonly program: Program,
     readonly task: ReviewTask | null,
     readonly from: string,
-    private readonly revision: number,
+    private readonly shown: Pick<SentTrail, 'revision' | 'view'>,
     private readonly send: (trail: SentTrail, isLast: boolean) => Promise<boolean>
   ) {
     this.keeper = new TrailKeeper(from);
@@ -63,9 +63,9 @@ export class Going {
     const isOver = this.outcome !== 'on';
     if (this.count === this.sent && isOver === this.isSent) return;
     [this.sent, this.isSent] = [this.count, isOver];
-    const { id, task, revision } = this;
+    const { id, task, shown } = this;
     const isKept = await this.send(
-      { id, task: task?.id ?? null, revision, trail: this.keeper.trail, givenUp: this.outcome === 'given up', isFull: this.keeper.isFull },
+      { id, task: task?.id ?? null, ...shown, trail: this.keeper.trail, givenUp: this.outcome === 'given up', isFull: this.keeper.isFull },
       isLast
     );
     if (isKept) return;

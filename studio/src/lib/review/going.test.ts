@@ -21,7 +21,7 @@ afterEach(() => vi.useRealTimers());
 function go(on: ReviewTask | null = task) {
   const sent: SentTrail[] = [];
   const answers: boolean[] = [];
-  const going = new Going(program, on, 'plan', 7, async (trail) => {
+  const going = new Going(program, on, 'plan', { revision: 7, view: 1 }, async (trail) => {
     sent.push(trail);
     return answers.shift() ?? true;
   });
@@ -46,7 +46,7 @@ test('it is sent while it goes on, and only when something was done', async () =
   press();
   await vi.advanceTimersByTimeAsync(30_000);
   expect(sent).toHaveLength(1);
-  expect(sent[0]).toMatchObject({ task: 'pay', revision: 7, givenUp: false, isFull: false });
+  expect(sent[0]).toMatchObject({ task: 'pay', revision: 7, view: 1, givenUp: false, isFull: false });
 });
 
 test('what is reached by time alone is reached; nothing after it counts', async () => {

@@ -93,6 +93,8 @@ export interface LinkFace {
 export interface LinkedPiece {
   readonly piece: PieceJson;
   readonly revision: number;
+  /** How often it was changed which frames are shown, and where it begins. */
+  readonly view: number;
   readonly hints: boolean;
   readonly tasks: readonly ReviewTask[];
 }
@@ -102,6 +104,8 @@ export interface SentTrail {
   readonly id: string;
   readonly task: string | null;
   readonly revision: number;
+  /** As in what was shown. */
+  readonly view: number;
   readonly trail: unknown;
   readonly givenUp: boolean;
   /** More was done than is in it. */

@@ -96,8 +96,13 @@ export async function holderOf(token: string, kept: string | undefined): Promise
 }
 
 /** How a link shows its piece. */
-export async function settingsOf(link: string): Promise<Pick<LinkWish, 'start' | 'bundle' | 'revision' | 'hints' | 'tasks'>> {
-  const [found] = await rows<LinkWish>('SELECT start, bundle, revision, hints, tasks FROM links WHERE id = $1', [link]);
+export async function settingsOf(
+  link: string
+): Promise<Pick<LinkWish, 'start' | 'bundle' | 'revision' | 'hints' | 'tasks'> & { readonly view: number }> {
+  const [found] = await rows<LinkWish & { readonly view: number }>(
+    'SELECT start, bundle, revision, hints, tasks, jsonb_array_length(views) AS view FROM links WHERE id = $1',
+    [link]
+  );
   if (!found) throw new Refusal('gone', 'This link is gone.');
   return found;
 }

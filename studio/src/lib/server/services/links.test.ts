@@ -52,7 +52,7 @@ const press = (x: number, y: number): [number, object][] => [
   [60, { type: 'release', x, y }],
 ];
 const went = (from: string, ...events: [number, object][][]) => ({ from, events: events.flat() });
-const sent = (trail: object, more: object = {}) => ({ id: newId(), task: null, revision: 0, trail, givenUp: false, isFull: false, ...more });
+const sent = (trail: object, more: object = {}) => ({ id: newId(), task: null, revision: 0, view: 0, trail, givenUp: false, isFull: false, ...more });
 
 describe('the door', () => {
   test('says whose piece it is, lets in under a name, and knows who came in again', async () => {
@@ -203,6 +203,26 @@ describe('what was done', () => {
     expect(b).toMatchObject({ reached: null, givenUp: true });
     expect(c!.steps!.map(({ met }) => met)).toEqual([false]);
     expect(d!.steps).toBeNull();
+  }, 60_000);
+
+  test('is run again with the frames that the link showed then, also where it was changed since and somebody still had the old ones', async () => {
+    const { id, first } = await piece();
+    const { link, holder } = await holderFor(id);
+    const view = async () => (JSON.parse(await openLinked(holder)) as { view: number }).view;
+    expect(await view()).toBe(0);
+    await keepTrail(holder, sent(went(first, press(50, 30))));
+    await changeLink(owner, id, link.id, { bundle: 'inner', start: 'pay', name: 'Of the inner ones' });
+    expect(await view()).toBe(1);
+    await keepTrail(holder, sent(went('pay', press(50, 30)), { view: 1 }));
+    await keepTrail(holder, sent(went(first, press(50, 30)), { view: 0 }));
+    // The same again is no other one.
+    await changeLink(owner, id, link.id, { bundle: 'inner', start: 'pay' });
+    await changeLink(owner, id, link.id, { bundle: null });
+    expect(await view()).toBe(2);
+    await expect(keepTrail(holder, sent(went(first), { view: 3 }))).rejects.toThrow('never shown this');
+    const { trails } = await resultsOf(owner, id, link.id);
+    expect(trails.map(({ steps }) => steps!.map(({ on, to }) => [on, to]))).toEqual([[[first, 'pay']], [['pay', 'paid']], [[first, 'pay']]]);
+    expect(await linksOf(owner, id)).toMatchObject([{ name: 'Of the inner ones', bundle: null, start: 'pay' }]);
   }, 60_000);
 
   test('sent again while it goes on it is one go, and a shorter one that comes late does not take its place', async () => {

@@ -76,11 +76,8 @@ async function oneLink(piece: string, id: string): Promise<ReviewLink> {
   return linkOf(found);
 }
 
-/**
- * What can be changed of a link that is out already. Not which frames it shows, and where it begins: what was done by it is looked at with
- * those.
- */
-export type LinkChange = Partial<Pick<LinkWish, 'name' | 'may' | 'hints' | 'tasks' | 'expires' | 'revision'>> & {
+/** What can be changed of a link that is out already: what was done by it is looked at with the frames that it showed then. */
+export type LinkChange = Partial<LinkWish> & {
   /** Another password; null for none any more. */
   readonly password?: string | null;
 };
@@ -89,14 +86,16 @@ export type LinkChange = Partial<Pick<LinkWish, 'name' | 'may' | 'hints' | 'task
 export async function changeLink(who: Principal, piece: string, id: string, change: LinkChange): Promise<ReviewLink> {
   const { row } = await memberAccess(who, piece, 'make links');
   const { password, ...wish } = change;
-  const { name, may, hints, tasks, expires, revision } = { ...(await oneLink(piece, id)), ...wish };
+  const { name, may, start, bundle, hints, tasks, expires, revision } = { ...(await oneLink(piece, id)), ...wish };
   mustBeThere(row, revision, 'bad-request');
   const passwordHash = password ? await hash(password) : null;
   await database().query(
     `UPDATE links SET name = $3, may = $4, hints = $5, tasks = $6::jsonb, expires = $7, revision = $8,
-       password_hash = CASE WHEN $9 THEN $10 ELSE password_hash END
+       password_hash = CASE WHEN $9 THEN $10 ELSE password_hash END, start = $11, bundle = $12,
+       views = CASE WHEN start IS DISTINCT FROM $11 OR bundle IS DISTINCT FROM $12
+         THEN views || jsonb_build_array(jsonb_build_object('start', start, 'bundle', bundle)) ELSE views END
      WHERE piece_id = $1 AND id = $2`,
-    { bind: [piece, id, name, may, hints, JSON.stringify(tasks), expires, revision, password !== undefined, passwordHash] }
+    { bind: [piece, id, name, may, hints, JSON.stringify(tasks), expires, revision, password !== undefined, passwordHash, start, bundle] }
   );
   await announce({ type: 'link', link: id });
   return oneLink(piece, id);

@@ -29,9 +29,9 @@ export const shownPiece = lately(
 /** What the link of a holder shows, and how. */
 async function shownTo(who: Principal) {
   const { row, holder } = await linkAccess(who, 'look by a link');
-  const { start, bundle, revision: fixed, hints, tasks } = await settingsOf(holder.link);
+  const { start, bundle, revision: fixed, view, hints, tasks } = await settingsOf(holder.link);
   const revision = fixed ?? row.revision;
-  return { shown: await shownPiece({ piece: holder.piece, revision, bundle, start }), revision, hints, tasks };
+  return { shown: await shownPiece({ piece: holder.piece, revision, bundle, start }), revision, view, hints, tasks };
 }
 
 /** The piece that a link shows, as JSON text. */

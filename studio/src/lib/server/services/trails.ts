@@ -6,6 +6,7 @@ import type { Principal } from '../principal';
 import { Refusal } from '../refusal';
 import { heavy } from '../work';
 import { forgetWords } from './comments';
+import { settingsOf } from './link-door';
 import { mustBeThere } from './revisions';
 import { linkAccess, memberAccess } from './rights';
 import { shownPiece, type Showing } from './shown';
@@ -21,13 +22,15 @@ export async function keepTrail(who: Principal, sent: SentTrail): Promise<void> 
   const trail = readTrail(sent.trail);
   if (!trail.ok) throw new Refusal('bad-request', trail.error.sentence, ['trail', ...trail.error.path]);
   mustBeThere(row, sent.revision, 'bad-request');
+  const { view } = await settingsOf(holder.link);
+  if (sent.view > view) throw new Refusal('bad-request', 'The link has never shown this.', ['view']);
   const [count] = await rows<{ all: number }>('SELECT count(*)::int AS all FROM trails WHERE holder_id = $1 AND id <> $2', [holder.id, sent.id]);
   if (count!.all >= MOST.ofHolder) throw new Refusal('too-large', 'This is enough now: what you do from here on is not kept.');
   await database().query(
-    `INSERT INTO trails (id, holder_id, task, revision, trail, given_up, is_full) VALUES ($1, $2, $3, $4, $5::jsonb, $6, $7)
+    `INSERT INTO trails (id, holder_id, task, revision, view, trail, given_up, is_full) VALUES ($1, $2, $3, $4, $5, $6::jsonb, $7, $8)
      ON CONFLICT (holder_id, id) DO UPDATE SET trail = excluded.trail, given_up = excluded.given_up, is_full = excluded.is_full
      WHERE jsonb_array_length(excluded.trail->'events') >= jsonb_array_length(trails.trail->'events')`,
-    { bind: [sent.id, holder.id, sent.task, sent.revision, JSON.stringify(trail.value), sent.givenUp, sent.isFull] }
+    { bind: [sent.id, holder.id, sent.task, sent.revision, sent.view, JSON.stringify(trail.value), sent.givenUp, sent.isFull] }
   );
 }
 
@@ -69,6 +72,8 @@ interface LinkRow {
   readonly revision: number | null;
   readonly latest: number;
   readonly tasks: readonly ReviewTask[];
+  /** What it showed before it was changed. */
+  readonly views: readonly Pick<Showing, 'start' | 'bundle'>[];
 }
 
 interface TrailRow {
@@ -76,39 +81,41 @@ interface TrailRow {
   readonly holder: string;
   readonly task: string | null;
   readonly revision: number;
+  readonly view: number;
   readonly trail: unknown;
   readonly givenUp: boolean;
   readonly isFull: boolean;
   readonly begun: Date;
 }
 
-/** All that was done by a link. Each go is run again in the version that it was done in: what is said of it is what came of it there. */
+/** All that was done by a link. Each go is run again in the version, and with the frames, that it was done in: what is said of it is what came of it there. */
 export async function resultsOf(who: Principal, piece: string, link: string): Promise<ReviewResults> {
   await memberAccess(who, piece, 'see links');
   const [found] = await rows<LinkRow>(
-    `SELECT start, bundle, links.revision, pieces.revision AS latest, tasks FROM links JOIN pieces ON pieces.id = piece_id WHERE piece_id = $1 AND links.id = $2`,
+    `SELECT start, bundle, links.revision, pieces.revision AS latest, tasks, views FROM links JOIN pieces ON pieces.id = piece_id WHERE piece_id = $1 AND links.id = $2`,
     [piece, link]
   );
   if (!found) throw new Refusal('not-found', 'There is no such link in this piece.');
-  const { start, bundle, tasks } = found;
+  const { start, bundle, tasks, views } = found;
   const holders = await rows<{ id: string; name: string; came: Date }>(
     'SELECT id, name, created_at AS came FROM holders WHERE link_id = $1 ORDER BY created_at, id',
     [link]
   );
   const all = await rows<TrailRow>(
-    `SELECT trails.id, holder_id AS holder, task, revision, trail, given_up AS "givenUp", is_full AS "isFull", trails.created_at AS begun
+    `SELECT trails.id, holder_id AS holder, task, revision, view, trail, given_up AS "givenUp", is_full AS "isFull", trails.created_at AS begun
      FROM trails JOIN holders ON holders.id = holder_id WHERE link_id = $1 ORDER BY trails.created_at DESC, trails.id LIMIT $2`,
     [link, MOST.looked + 1]
   );
-  const versions = [...new Set(all.map(({ revision }) => revision))].slice(0, MOST.versions);
-  const looked = all.slice(0, MOST.looked).filter(({ revision }) => versions.includes(revision));
+  const seenIn = ({ revision, view }: TrailRow) => `${revision} ${view}`;
+  const versions = [...new Map(all.map((one) => [seenIn(one), one] as const)).entries()].slice(0, MOST.versions);
+  const looked = all.slice(0, MOST.looked).filter((one) => versions.some(([seen]) => seen === seenIn(one)));
   const [total] = await rows<{ all: number }>('SELECT count(*)::int AS all FROM trails JOIN holders ON holders.id = holder_id WHERE link_id = $1', [
     link,
   ]);
   const trails: ResultTrail[] = [];
-  for (const revision of versions) {
-    const { document } = await shownPiece({ piece, revision, bundle, start });
-    const mine = looked.filter((one) => one.revision === revision);
+  for (const [seen, { revision, view }] of versions) {
+    const { document } = await shownPiece({ piece, revision, ...(views[view] ?? { bundle, start }) });
+    const mine = looked.filter((one) => seenIn(one) === seen);
     const run = await heavy(
       'trails',
       { document, trails: mine.map(({ trail, task }) => ({ trail, goal: tasks.find(({ id }) => id === task)?.goal ?? null })) },

@@ -9,6 +9,7 @@ const schema = Joi.object<SentTrail>({
   id: idSchema.required(),
   task: idSchema.allow(null).required(),
   revision: Joi.number().integer().min(0).max(1e9).required(),
+  view: Joi.number().integer().min(0).max(1e6).default(0),
   trail: Joi.object().unknown(true).required(),
   givenUp: Joi.boolean().required(),
   isFull: Joi.boolean().required(),

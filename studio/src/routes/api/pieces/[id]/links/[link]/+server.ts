@@ -4,8 +4,7 @@ import { linkSchemas } from '$lib/server/schemas';
 import { changeLink, withdrawLink, type LinkChange } from '$lib/server/services/links';
 import type { RequestHandler } from './$types';
 
-const { name, may, hints, tasks, expires, revision, password } = linkSchemas;
-const schema = Joi.object<LinkChange>({ name, may, hints, tasks, expires, revision, password }).min(1);
+const schema = Joi.object<LinkChange>(linkSchemas).min(1);
 
 export const PATCH: RequestHandler = ({ params, request, locals }) =>
   answer(async () => ({ link: await changeLink(locals.who, params.id, params.link, await readBody(request, schema, 60_000)) }));
