@@ -12,6 +12,9 @@ const spec = {
   },
 };
 
+/** One pixel. */
+const PNG = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
+
 const panel = (page: Page) => page.getByRole('dialog', { name: 'Comments' });
 const pins = (page: Page) => page.locator('[data-comment-pin]');
 
@@ -130,7 +133,17 @@ test('about a thread and a part of a frame, spoken to by @, made a loose end, an
   await expect(names.getByRole('option', { name: '@Ina Rask' })).toHaveAttribute('aria-selected', 'true');
   await page.keyboard.press('Enter');
   await expect(about).toHaveValue('Not before the seats are chosen, @Ina Rask ');
+  const picture = { name: 'quay.png', mimeType: 'image/png', buffer: Buffer.from(PNG, 'base64') };
+  await panel(page)
+    .getByLabel('Add a picture')
+    .first()
+    .setInputFiles({ ...picture, buffer: Buffer.from('no picture') });
+  await expect(panel(page).getByRole('alert')).toHaveText('The picture is broken, or no picture at all.');
+  await panel(page).getByLabel('Add a picture').first().setInputFiles(picture);
+  await expect(about).toHaveValue(/@Ina Rask\s+!\[picture\]\(picture:\w+\)\s*$/);
   await page.keyboard.press('Control+Enter');
+  const drawn = panel(page).getByRole('img', { name: 'picture' });
+  await expect.poll(() => drawn.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(1);
   await expect(thread.getByRole('button', { name: '1 comment on the thread' })).toBeVisible();
   await panel(page)
     .getByRole('button', { name: /^at me 1/ })

@@ -5,6 +5,7 @@
   import CommentCard from '$lib/shared/CommentCard.svelte';
   import CommentField from '$lib/shared/CommentField.svelte';
   import { outermost, placeWords } from '$lib/shared/comment-place';
+  import { commentWords } from '$lib/shared/comment-words';
   import { spokenTo } from '$lib/shared/mentions';
   import { wholeFrame, type CommentPlace, type CommentThread } from '$lib/shared/types';
 
@@ -51,7 +52,7 @@
   function beLooseEnd({ id, by, body, place: { scene, layer, thread } }: CommentThread, isOne: boolean) {
     const { piece } = session;
     const about = { scene, ...(layer !== null && { layer }), ...(thread !== null && { thread }) };
-    if (isOne) session.edit('Make a comment a loose end', askFor(piece, id, { words: body, by, ...about }));
+    if (isOne) session.edit('Make a comment a loose end', askFor(piece, id, { words: commentWords(body), by, ...about }));
     else session.edit('Say that it is no loose end', asksNoMore(piece, id));
   }
 
@@ -87,7 +88,7 @@
     <button class="act act-plain" onclick={() => (session.panel = null)} aria-label="Close" title="Close (Esc)">✕</button>
   </div>
   {#if place}
-    <CommentField label="Comment on {placeWords(session.piece, place)}" act="Comment" people={comments.people} onsend={add} />
+    <CommentField label="Comment on {placeWords(session.piece, place)}" act="Comment" {comments} onsend={add} />
     <div class="-mt-1.5 flex gap-1.5">
       {#if comments.isMarking}<button class="chip chip-on" onclick={() => (comments.isMarking = false)}>pull over a part of the frame…</button>
       {:else if comments.about}<button class="chip" onclick={() => (comments.about = null)}>about the whole instead</button>
@@ -117,7 +118,7 @@
               ></span>{/if}
             <span class="min-w-0 flex-1">
               <span class="soft block truncate text-[12px]">{placeWords(session.piece, one.place)}</span>
-              {#if comments.open !== one.id}<span class="block truncate"><b>{one.by}</b> {one.body || 'deleted'}</span>{/if}
+              {#if comments.open !== one.id}<span class="block truncate"><b>{one.by}</b> {commentWords(one.body) || 'deleted'}</span>{/if}
             </span>
             {#if one.answers.length}<span class="chip">{one.answers.length}</span>{/if}
           </button>

@@ -2,6 +2,7 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import CommentTag from '$lib/shared/CommentTag.svelte';
   import { outermost, placeWords } from '$lib/shared/comment-place';
+  import { commentWords } from '$lib/shared/comment-words';
   import { followPointer } from '$lib/shared/follow';
   import type { CommentPlace } from '$lib/shared/types';
 
@@ -102,7 +103,7 @@
       isUnread={one.isUnread}
       isOpen={session.comments.open === one.id}
       label="Comment by {one.by} on {placeWords(session.piece, one.place)}"
-      title={one.body.slice(0, 200)}
+      title={commentWords(one.body).slice(0, 200)}
       onclick={() => open(one.id)}
     />
   </span>

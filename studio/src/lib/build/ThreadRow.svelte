@@ -21,6 +21,7 @@
   import CueChip from './CueChip.svelte';
   import LineInput from './LineInput.svelte';
   import SlotChip from './SlotChip.svelte';
+  import { commentWords } from '$lib/shared/comment-words';
   import { takeFocus } from '$lib/shared/focus';
   import { lineOf, plusBranch, plusStep, rewrite, withCondition, withoutBranch, withoutStep, withStep } from './cue-edit';
 
@@ -237,7 +238,7 @@
     {/if}
     {#if said.length}<button
         class="chip chip-ghost text-[11.5px]"
-        title={said[0]!.body.slice(0, 200)}
+        title={commentWords(said[0]!.body).slice(0, 200)}
         aria-label="{count(said.length, 'comment')} on the thread"
         onclick={openSaid}>❞ {said.length}</button
       >{/if}

@@ -1,4 +1,5 @@
-import type { Result } from '@zany/core';
+import { ok, type Result } from '@zany/core';
+import { PICTURE } from '$lib/shared/types';
 import type { CommentPlace, CommentThread } from '$lib/shared/types';
 import { ask } from './api';
 
@@ -43,6 +44,15 @@ export class Comments {
   rewrite = (id: string, body: string) => this.change(ask('PATCH', `${this.path}/${id}`, { body }));
   resolve = (id: string, resolved: boolean) => this.change(ask('PATCH', `${this.path}/${id}`, { resolved }));
   remove = (id: string) => this.change(ask('DELETE', `${this.path}/${id}`));
+
+  /** Where a picture that stands in a comment is. */
+  pictureAt = (id: string): string => `${this.path}/pictures/${id}`;
+
+  /** Takes a picture in for a comment that is being written; gives what stands for it there. */
+  async takePicture(file: Blob): Promise<Result<string>> {
+    const answer = await ask<{ id: string }>('POST', `${this.path}/pictures`, file, { 'Content-Type': 'application/octet-stream' });
+    return answer.ok ? ok(`![picture](${PICTURE}${answer.value.id})`) : answer;
+  }
 
   /** Notes that some have been seen; nothing waits for it. */
   async see(roots: readonly string[]): Promise<void> {

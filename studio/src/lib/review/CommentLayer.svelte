@@ -185,7 +185,7 @@
         <button class="act act-plain" aria-label="Close" onclick={() => ([open, draft, pulled] = [null, null, null])}>✕</button>
       </p>
       {#if problem}<p role="alert" class="mb-2 text-[var(--brick-text)]">{problem}</p>{/if}
-      {#if draft}<CommentField label="What you want to say" act="Comment" people={comments.people} onsend={send} />
+      {#if draft}<CommentField label="What you want to say" act="Comment" {comments} onsend={send} />
       {:else if shown}<CommentCard thread={shown} {comments} onproblem={(sentence) => (problem = sentence)} />{/if}
     </div>
     {#if draft}<span

@@ -46,7 +46,7 @@
         label="Comment"
         text={comment.body}
         act="Keep"
-        people={comments.people}
+        {comments}
         onsend={async (body) => {
           if (!(await say(comments.rewrite(comment.id, body)))) return false;
           changing = null;
@@ -54,7 +54,7 @@
         }}
         onleave={() => (changing = null)}
       />
-    {:else if comment.body}<Markdown text={comment.body} />
+    {:else if comment.body}<Markdown text={comment.body} pictureAt={comments.pictureAt} />
     {:else}<p class="soft italic">deleted</p>{/if}
   </div>
 {/snippet}
@@ -64,7 +64,7 @@
   {#each thread.answers as answer (answer.id)}
     <div class="border-l-2 border-dashed border-[var(--gold)] pl-2.5">{@render one(answer)}</div>
   {/each}
-  <CommentField label="Answer" act="Answer" isShort people={comments.people} onsend={(body) => say(comments.answer(thread.id, body))} />
+  <CommentField label="Answer" act="Answer" isShort {comments} onsend={(body) => say(comments.answer(thread.id, body))} />
   {#if mayResolve}
     <div class="flex flex-wrap gap-1.5">
       {#if thread.resolvedBy === null}<button class="chip" onclick={resolve}>resolve</button>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { Comments } from '$lib/client/comments.svelte';
   import { tick } from 'svelte';
   import { begunAt } from './mentions';
   import { MOST_COMMENT } from './types';
@@ -8,19 +9,22 @@
     act: string;
     text?: string;
     isShort?: boolean;
-    /** Who can be spoken to, by @ and the name. */
-    people?: readonly string[];
+    /** Who can be spoken to, by @ and the name; and where pictures go. */
+    comments: Comments;
     /** True when it was taken: then the field is empty again. */
     onsend: (body: string) => Promise<boolean>;
     onleave?: () => void;
   }
-  let { label, act, text = '', isShort = false, people = [], onsend, onleave }: Props = $props();
+  let { label, act, text = '', isShort = false, comments, onsend, onleave }: Props = $props();
 
   // svelte-ignore state_referenced_locally
   let body = $state(text);
   let isBusy = $state(false);
   let area: HTMLTextAreaElement | undefined = $state();
+  let isTaking = $state(false);
+  let problem = $state('');
   const uid = $props.id();
+  const people = $derived(comments.people);
 
   /** So many names are offered. */
   const MOST = 6;
@@ -44,6 +48,35 @@
     await tick();
     area.focus();
     area.selectionStart = area.selectionEnd = before.length + name.length + 2;
+  }
+
+  /** Pictures that are pasted, dropped or chosen stand where one writes. */
+  async function takePictures(files: readonly File[]) {
+    for (const file of files.filter(({ type }) => type.startsWith('image/'))) {
+      isTaking = true;
+      const at = area?.selectionStart ?? body.length;
+      const taken = await comments.takePicture(file);
+      isTaking = false;
+      problem = taken.ok ? '' : taken.error.sentence;
+      if (taken.ok) body = `${body.slice(0, at)}${at > 0 && body[at - 1] !== '\n' ? '\n' : ''}${taken.value}\n${body.slice(at)}`;
+    }
+    await tick();
+    area?.focus();
+  }
+
+  function paste(event: ClipboardEvent) {
+    const files = Array.from(event.clipboardData?.files ?? []);
+    if (!files.some(({ type }) => type.startsWith('image/'))) return;
+    event.preventDefault();
+    void takePictures(files);
+  }
+
+  function drop(event: DragEvent) {
+    const files = Array.from(event.dataTransfer?.files ?? []);
+    if (files.length === 0) return;
+    event.preventDefault();
+    event.stopPropagation();
+    void takePictures(files);
   }
 
   async function send() {
@@ -99,6 +132,9 @@
     onkeydown={key}
     oninput={look}
     onclick={look}
+    onpaste={paste}
+    ondrop={drop}
+    ondragover={(event) => event.dataTransfer?.types.includes('Files') && event.preventDefault()}
     onblur={() => (begun = null)}
   ></textarea>
   {#if fitting.length}
@@ -116,10 +152,20 @@
       {/each}
     </ul>
   {/if}
-  {#if body.trim()}
-    <div class="flex items-center gap-2">
+  {#if problem}<p role="alert" class="text-[var(--brick-text)]">{problem}</p>{/if}
+  {#if body.trim() || isTaking}
+    <div class="flex flex-wrap items-center gap-2">
       <button type="button" class="act act-go" disabled={isBusy} onclick={send}>{act}</button>
       {#if onleave}<button type="button" class="act" onclick={onleave}>Leave it</button>{/if}
+      <label class="chip cursor-pointer" title="Or paste it, or let it go here"
+        >{isTaking ? 'taking it in…' : 'picture…'}<input
+          type="file"
+          class="sr-only"
+          accept="image/png,image/jpeg,image/webp"
+          aria-label="Add a picture"
+          onchange={(event) => void takePictures(Array.from(event.currentTarget.files ?? []))}
+        /></label
+      >
       <span class="soft text-[12px]">Ctrl Enter</span>
     </div>
   {/if}

@@ -6,9 +6,10 @@
 
 <script lang="ts">
   import { lexer, type Token, type Tokens } from 'marked';
+  import { PICTURE } from './types';
 
   /** Markdown of the plain kind: what its parser finds is drawn as elements, so that no text of others is ever taken for HTML. */
-  let { text }: { text: string } = $props();
+  let { text, pictureAt }: { text: string; pictureAt?: (id: string) => string } = $props();
 
   const tokens = $derived(lexer(text, { gfm: true, breaks: true }));
   const inner = (token: Token): Token[] => ('tokens' in token && token.tokens ? token.tokens : []);
@@ -34,6 +35,17 @@
     {:else if token.type === 'link' && isLink((token as Tokens.Link).href)}
       <!-- eslint-disable-next-line svelte/no-navigation-without-resolve -- to elsewhere -->
       <a class="underline" href={(token as Tokens.Link).href} target="_blank" rel="noopener noreferrer nofollow">{@render all(inner(token))}</a>
+    {:else if token.type === 'image' && pictureAt && (token as Tokens.Image).href.startsWith(PICTURE)}
+      {@const address = pictureAt((token as Tokens.Image).href.slice(PICTURE.length).replace(/[^0-9A-Za-z]/g, ''))}
+      <!-- eslint-disable-next-line svelte/no-navigation-without-resolve -- a file -->
+      <a href={address} target="_blank" class="my-1 block"
+        ><img
+          class="max-h-[320px] max-w-full rounded border border-[var(--line)]"
+          src={address}
+          alt={(token as Tokens.Image).text}
+          loading="lazy"
+        /></a
+      >
     {:else if token.type === 'text' && inner(token).length}{@render all(inner(token))}
     {:else if token.type === 'text' || token.type === 'escape'}{unescaped((token as Tokens.Text).text)}
     {:else if token.type !== 'space'}{token.raw}{/if}

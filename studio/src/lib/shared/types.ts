@@ -210,6 +210,9 @@ export interface CommentThread extends Comment {
 
 export const MOST_COMMENT = 4000;
 
+/** What the address of a picture in a comment begins with; its id follows. */
+export const PICTURE = 'picture:';
+
 /** A piece as the Workroom shows it. */
 export interface PieceCard {
   readonly id: string;

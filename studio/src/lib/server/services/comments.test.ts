@@ -1,12 +1,15 @@
 import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
 import type { LinkWish, Person } from '$lib/shared/types';
+import { rows } from '../database';
 import { newId } from '../ids';
 import { onTold, type Told } from '../listen';
 import type { Holder } from '../principal';
 import { aboutFrame, closeWorld, makeMember, newPerson, newPiece, openWorld, wish } from '../testing/world';
+import { addPicture, pictureIn, sweepPictures } from './comment-pictures';
 import { addComment, changeComment, commentsOn, deleteComment, namesAround, noteSeen } from './comments';
 import { comeIn, holderOf } from './link-door';
 import { makeLink } from './links';
@@ -78,6 +81,37 @@ describe('comments', () => {
       expect.stringContaining('Liv'),
     ]);
     expect(await namesAround(ina, id)).toEqual(['Ina Rask', 'Odd Vik']);
+  });
+
+  test('hold pictures, written anew; the holder of a link sees those that stand in what he sees', async () => {
+    const { id, frame, ina, odd } = await world();
+    const picture = await sharp({ create: { width: 2400, height: 300, channels: 3, background: '#0b7a75' } })
+      .png()
+      .toBuffer();
+    const { id: one } = await addPicture(ina, id, picture);
+    const liv = await guest(ina, id);
+    await expect(pictureIn(liv, null, one)).rejects.toMatchObject({ code: 'not-found' });
+    const { id: root } = await addComment(ina, id, on(frame, `See ![picture](picture:${one})`), AT);
+    const kept = await pictureIn(liv, null, one);
+    expect(await sharp(kept).metadata()).toMatchObject({ format: 'webp', width: 2000, height: 250 });
+    expect((await pictureIn(odd, id, one)).equals(kept)).toBe(true);
+    const other = await world();
+    await expect(pictureIn(other.ina, other.id, one)).rejects.toMatchObject({ code: 'not-found' });
+    const { id: own } = await addPicture(liv, null, picture);
+    expect((await pictureIn(liv, null, own)).length).toBeGreaterThan(0);
+    for (const [bytes, why] of [
+      [new Uint8Array([1, 2, 3]), 'no picture at all'],
+      [picture.subarray(0, 400), 'broken'],
+      [await sharp(picture).gif().toBuffer(), 'is no PNG'],
+    ] as const)
+      await expect(addPicture(ina, id, bytes)).rejects.toThrow(why);
+    await rows(`UPDATE comment_pictures SET created_at = now() - interval '2 hours' WHERE piece_id = $1`, [id]);
+    await sweepPictures(id);
+    expect((await pictureIn(ina, id, one)).equals(kept)).toBe(true);
+    await expect(pictureIn(ina, id, own)).rejects.toThrow('no such picture');
+    await deleteComment(ina, id, root);
+    await sweepPictures(id);
+    await expect(pictureIn(ina, id, one)).rejects.toThrow('no such picture');
   });
 
   test('are changed by who wrote them alone; an owner may delete them; answers stay', async () => {

@@ -1,4 +1,5 @@
 import type { Transaction } from 'sequelize';
+import { commentWords } from '$lib/shared/comment-words';
 import { spokenTo } from '$lib/shared/mentions';
 import type { Comment, CommentPlace, CommentThread, Person } from '$lib/shared/types';
 import { database, rows } from '../database';
@@ -35,7 +36,7 @@ interface Row {
   readonly seen: Date | null;
 }
 
-interface Commenting {
+export interface Commenting {
   readonly piece: string;
   /** The frames that are shown; null for all. */
   readonly frames: ReadonlySet<string> | null;
@@ -43,7 +44,7 @@ interface Commenting {
 }
 
 /** Where somebody comments, if he may: a member on a piece, the holder of a link on what that shows (where no piece is named). */
-async function commenting(who: Principal, piece: string | null): Promise<Commenting> {
+export async function commenting(who: Principal, piece: string | null): Promise<Commenting> {
   if (piece !== null) return { piece, frames: null, by: (await memberAccess(who, piece, 'comment')).person };
   const { holder } = await linkAccess(who, 'comment by a link');
   return { piece: holder.piece, frames: await shownFrames(who), by: holder };
@@ -154,7 +155,7 @@ async function writeTo(piece: string, by: Commenting['by'], body: string, origin
       sendLater({
         to: member.email,
         subject: `${by.name} speaks to you about “${member.piece}”`,
-        text: ['Hello,', `${by.name} has said of “${member.piece}”:`, body, `${origin}/p/${piece}/build`].join('\n\n'),
+        text: ['Hello,', `${by.name} has said of “${member.piece}”:`, commentWords(body), `${origin}/p/${piece}/build`].join('\n\n'),
       });
 }
 

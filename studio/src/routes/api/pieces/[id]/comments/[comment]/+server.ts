@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { answer, readBody } from '$lib/server/errors';
 import { bodySchema } from '$lib/server/schemas';
+import { sweepPictures } from '$lib/server/services/comment-pictures';
 import { changeComment, deleteComment } from '$lib/server/services/comments';
 import type { RequestHandler } from './$types';
 
@@ -9,4 +10,8 @@ const schema = Joi.object<{ body?: string; resolved?: boolean }>({ body: bodySch
 export const PATCH: RequestHandler = ({ params, request, locals }) =>
   answer(async () => changeComment(locals.who, params.id, params.comment, await readBody(request, schema, 40_000)));
 
-export const DELETE: RequestHandler = ({ params, locals }) => answer(() => deleteComment(locals.who, params.id, params.comment));
+export const DELETE: RequestHandler = ({ params, locals }) =>
+  answer(async () => {
+    await deleteComment(locals.who, params.id, params.comment);
+    await sweepPictures(params.id);
+  });

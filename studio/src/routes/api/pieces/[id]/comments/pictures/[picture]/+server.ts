@@ -1,0 +1,7 @@
+import { assetAnswer } from '$lib/server/asset-answer';
+import { answer } from '$lib/server/errors';
+import { pictureIn } from '$lib/server/services/comment-pictures';
+import type { RequestHandler } from './$types';
+
+export const GET: RequestHandler = ({ params, request, locals }) =>
+  answer(async () => assetAnswer({ bytes: await pictureIn(locals.who, params.id, params.picture), mediaType: 'image/webp' }, request));
