@@ -150,6 +150,19 @@ test('about a thread and a part of a frame, spoken to by @, made a loose end, an
     .click();
   await expect(panel(page).getByText('Not before the seats are chosen')).toBeVisible();
 
+  // What is written and not sent is there when one comes back; Escape closes the names first.
+  await panel(page).getByRole('textbox', { name: 'Comment on Book on Plan' }).click();
+  await page.keyboard.type('By the way, @');
+  await page.keyboard.press('Escape');
+  await expect(names).toHaveCount(0);
+  await expect(panel(page)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(panel(page)).toHaveCount(0);
+  await page.keyboard.press('u');
+  const again = panel(page).getByRole('textbox', { name: 'Comment on Book on Plan' });
+  await expect(again).toHaveValue('By the way, @');
+  await again.fill('');
+
   // Of a part of the frame, pulled over it.
   await panel(page).getByRole('button', { name: 'about a part of the frame' }).click();
   const ground = (await page.locator('[data-marking]').boundingBox())!;

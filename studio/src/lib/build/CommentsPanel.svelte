@@ -88,7 +88,7 @@
     <button class="act act-plain" onclick={() => (session.panel = null)} aria-label="Close" title="Close (Esc)">✕</button>
   </div>
   {#if place}
-    <CommentField label="Comment on {placeWords(session.piece, place)}" act="Comment" {comments} onsend={add} />
+    <CommentField label="Comment on {placeWords(session.piece, place)}" act="Comment" draft="new" {comments} onsend={add} />
     <div class="-mt-1.5 flex gap-1.5">
       {#if comments.isMarking}<button class="chip chip-on" onclick={() => (comments.isMarking = false)}>pull over a part of the frame…</button>
       {:else if comments.about}<button class="chip" onclick={() => (comments.about = null)}>about the whole instead</button>

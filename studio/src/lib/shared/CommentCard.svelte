@@ -64,7 +64,7 @@
   {#each thread.answers as answer (answer.id)}
     <div class="border-l-2 border-dashed border-[var(--gold)] pl-2.5">{@render one(answer)}</div>
   {/each}
-  <CommentField label="Answer" act="Answer" isShort {comments} onsend={(body) => say(comments.answer(thread.id, body))} />
+  <CommentField label="Answer" act="Answer" isShort draft={thread.id} {comments} onsend={(body) => say(comments.answer(thread.id, body))} />
   {#if mayResolve}
     <div class="flex flex-wrap gap-1.5">
       {#if thread.resolvedBy === null}<button class="chip" onclick={resolve}>resolve</button>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Comments } from '$lib/client/comments.svelte';
-  import { tick } from 'svelte';
+  import { onDestroy, tick } from 'svelte';
   import { begunAt } from './mentions';
   import { MOST_COMMENT } from './types';
 
@@ -9,16 +9,21 @@
     act: string;
     text?: string;
     isShort?: boolean;
+    /** What is not sent yet stays under this name when the field goes. */
+    draft?: string | null;
     /** Who can be spoken to, by @ and the name; and where pictures go. */
     comments: Comments;
     /** True when it was taken: then the field is empty again. */
     onsend: (body: string) => Promise<boolean>;
     onleave?: () => void;
   }
-  let { label, act, text = '', isShort = false, comments, onsend, onleave }: Props = $props();
+  let { label, act, text = '', isShort = false, draft = null, comments, onsend, onleave }: Props = $props();
 
   // svelte-ignore state_referenced_locally
-  let body = $state(text);
+  let body = $state(text || (draft === null ? '' : (comments.drafts.get(draft) ?? '')));
+  onDestroy(() => {
+    if (draft !== null) comments.drafts.set(draft, body);
+  });
   let isBusy = $state(false);
   let area: HTMLTextAreaElement | undefined = $state();
   let isTaking = $state(false);
@@ -138,7 +143,7 @@
     onblur={() => (begun = null)}
   ></textarea>
   {#if fitting.length}
-    <ul id="{uid}-names" role="listbox" aria-label="Who is spoken to" class="flex flex-wrap gap-1">
+    <ul data-popover id="{uid}-names" role="listbox" aria-label="Who is spoken to" class="flex flex-wrap gap-1">
       {#each fitting as name, i (name)}
         <li
           id="{uid}-{i}"
