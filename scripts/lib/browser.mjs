@@ -25,17 +25,11 @@ export async function withStudio({ name, durable = false, logLevel = 'error' }, 
   }
 }
 
-/** Runs Playwright against a studio and a database of its own, with the given browser; gives its exit code. */
-export const runPlaywright = (name, args, browser = null) =>
+/** Runs Playwright against a studio and a database of its own; gives its exit code. */
+export const runPlaywright = (name, args) =>
   withStudio({ name }, ({ port, databaseUrl, mailFolder }) =>
     run(join(root, 'node_modules/.bin/playwright'), ['test', ...args], {
       cwd: join(root, 'e2e'),
-      env: {
-        ...process.env,
-        ZANY_URL: `http://localhost:${port}`,
-        ZANY_DATABASE_URL: databaseUrl,
-        ZANY_MAIL_FOLDER: mailFolder,
-        ...(browser && { ZANY_CHROMIUM: browser }),
-      },
+      env: { ...process.env, ZANY_URL: `http://localhost:${port}`, ZANY_DATABASE_URL: databaseUrl, ZANY_MAIL_FOLDER: mailFolder },
     })
   );

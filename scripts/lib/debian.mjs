@@ -13,30 +13,9 @@ export function postgresPrograms() {
 
 export const chromium = () => ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync) ?? null;
 
-/** The same browser without windows: it does what tests ask for in two thirds of the time. */
-const headless = () => ['/usr/bin/chromium-headless-shell'].find(existsSync) ?? null;
-
-const SHELL = 'chromium-headless-shell';
-
-/** Where each program is, by the package that it comes in; null where it is not installed. */
-const found = { postgresql: postgresPrograms, chromium, [SHELL]: headless };
-
-/** Installs the browser that tests drive; gives its path. Where its package is not to be had, the one with windows does as well. */
-export async function ensureTestBrowser() {
-  const there = headless();
-  if (there) return there;
-  try {
-    await ensurePrograms([SHELL]);
-  } catch (error) {
-    if (!(error instanceof Stop)) throw error;
-    await ensurePrograms(['chromium']);
-  }
-  return headless() ?? chromium();
-}
-
 /** Installs what is missing of Debian's packages, or says how to. */
 export async function ensurePrograms(wanted) {
-  const missing = wanted.filter((name) => !found[name]());
+  const missing = wanted.filter((name) => (name === 'postgresql' ? !postgresPrograms() : !chromium()));
   if (missing.length === 0) return;
   const by = `apt-get install --no-install-recommends ${missing.join(' ')}`;
   if (!has('apt-get'))
