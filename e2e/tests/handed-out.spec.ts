@@ -5,10 +5,11 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { expect, test, type Page } from '@playwright/test';
-import { readPackage, unwrap, writePackage } from '@zany/core';
-import { compose, richPiece } from '@zany/core/testing';
+import { compile, framesOf, readPackage, stillScreen, unwrap, writePackage } from '@zany/core';
+import { compose, labOf, richPiece } from '@zany/core/testing';
 import { unzipSync } from 'fflate';
 import { build } from 'vite';
+import { generator } from './random.ts';
 
 /** What is handed over for others' programs works there: tests run, folders are served, packages are bundled. */
 
@@ -32,9 +33,8 @@ async function exported(piece: string, kind: string, name: string): Promise<Uint
   return readFile(out);
 }
 
-const BROWSER = process.env['ZANY_CHROMIUM'] ?? '/usr/bin/chromium';
 const CONFIG = `import { defineConfig } from '@playwright/test';
-export default defineConfig({ testDir: '.', outputDir: 'results', workers: 1, reporter: 'line', timeout: 90_000, use: { launchOptions: { executablePath: '${BROWSER}', args: ['--no-sandbox'] } } });
+export default defineConfig({ testDir: '.', outputDir: 'results', workers: 1, reporter: 'line', timeout: 90_000, use: { launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] } } });
 `;
 
 /** Runs tests that were handed over; what they print. */
@@ -116,6 +116,91 @@ test('a page as a folder runs from a web server under its own policy', async ({ 
   expect(await page.evaluate(() => [...document.images].filter((image) => image.naturalWidth === 0).length)).toBe(0);
   expect(problems).toEqual([]);
   stop();
+});
+
+test('looks and timelines as CSS are at each moment what the piece is', async ({ page }) => {
+  const { among, from, whole } = generator(5);
+  const LENGTH = 60;
+  const FPS = 30;
+  const EASINGS = ['linear', 'ease', 'ease-in-out', 'spring(0.4)', 'overshoot(0.2)', 'steps(3)', 'cubic-bezier(0.3, -0.4, 0.6, 1.4)'];
+  const COLORS = ['#0b7a75', '#e59a00', '#b23a26', '#6d3a7c80', '#123456'];
+  const values: Readonly<Record<string, () => number | string>> = {
+    x: () => from(0, 200),
+    y: () => from(0, 200),
+    width: () => from(20, 90),
+    rotation: () => from(-90, 90),
+    scale: () => from(0.4, 1.6),
+    opacity: () => from(0, 1),
+    fill: () => among(COLORS),
+    corner: () => from(0, 20),
+  };
+  const keysOf = (name: string) => {
+    const times = [...new Set(Array.from({ length: 2 + whole(4) }, () => whole(LENGTH)))].sort((a, b) => a - b);
+    return times.map((time) => [time, values[name]!(), among(EASINGS)] as const);
+  };
+  const names = ['Low water', 'Low water 2', 'Gull'];
+  const piece = compose({
+    fps: FPS,
+    frames: {
+      Tide: {
+        size: [320, 240],
+        timeline: {
+          length: LENGTH,
+          tracks: names.flatMap((name) => Object.keys(values).map((property) => [name, property as 'x', keysOf(property)] as const)),
+          spans: [['Gull', 12, 40]],
+        },
+        layers: {
+          Harbour: { type: 'group', at: [10, 20, 300, 200] },
+          ...Object.fromEntries(
+            names.map((name) => [name, { in: 'Harbour', at: [whole(100), whole(100), 40, 30] as const, style: { fill: '#ffffff' } }])
+          ),
+          Book: { at: [0, 200, 80, 40], style: { fill: '#0b7a75' }, looks: { hover: { style: { fill: '#e59a00' }, ms: 0 } } },
+        },
+      },
+    },
+  });
+  await writeFile(join(folder, 'tide.zip'), writePackage(piece, new Map()));
+  const css = new TextDecoder().decode(await exported(join(folder, 'tide.zip'), 'css', 'tide.css'));
+  const [frame] = framesOf(piece);
+  const element = (name: string, inside = '') => `<div class="${name}">${inside}</div>`;
+  const inner = ['low-water', 'low-water-2', 'gull'].map((name) => element(name)).join('');
+  await page.setContent(`<style>${css}</style>${element('tide', element('harbour', inner) + element('book'))}`);
+  const program = compile(piece);
+  const measured = (ms: number) =>
+    page.evaluate((time) => {
+      for (const one of document.getAnimations()) {
+        one.pause();
+        one.currentTime = time;
+      }
+      return Array.from(document.querySelectorAll('.harbour > div'), (one) => {
+        const style = getComputedStyle(one);
+        const number = (text: string) => (text === 'none' ? null : parseFloat(text));
+        const numbers = [style.left, style.top, style.width, style.rotate, style.scale, style.opacity, style.borderTopLeftRadius].map(number);
+        return { numbers, color: (style.backgroundColor.match(/-?[\d.]+(e-?\d+)?/g) ?? []).map(Number), there: style.visibility };
+      });
+    }, ms);
+  for (let i = 0; i <= 20; i++) {
+    const moment = (i * LENGTH) / 20.5;
+    const shown = stillScreen(program, frame!.id, { frame: moment })!.surfaces[0]!.all;
+    // What comes and goes does so from one timeline frame to the next.
+    const there = stillScreen(program, frame!.id, { frame: Math.floor(moment) })!.surfaces[0]!.all;
+    const got = await measured((moment * 1000) / FPS);
+    for (const [n, name] of names.entries()) {
+      const one = shown.find(({ node }) => node.layer.name === name);
+      const where = `${name} at ${moment}`;
+      expect(got[n]!.there, where).toBe(there.some(({ node }) => node.layer.name === name) ? 'visible' : 'hidden');
+      if (!one) continue;
+      const wanted = [one.x, one.y, one.width, one.rotation, one.scale, one.opacity, one.style.corner ?? 0];
+      wanted.forEach((value, k) => expect(Math.abs(value - (got[n]!.numbers[k] ?? 0)), `${where}: ${k}`).toBeLessThan(0.6));
+      const { L, a, b, alpha } = labOf(one.style.fill!);
+      [L, a, b, alpha].forEach((value, k) => expect(Math.abs(value - (got[n]!.color[k] ?? 1)), `${where}: colour ${k}`).toBeLessThan(0.02));
+    }
+  }
+  const book = page.locator('.book');
+  const fill = () => book.evaluate((one) => getComputedStyle(one).backgroundColor);
+  const before = await fill();
+  await book.hover();
+  expect(await fill()).not.toBe(before);
 });
 
 test('flowcharts are read by their own reader', async ({ page }) => {

@@ -3,6 +3,7 @@ export * from './build.ts';
 export * from '../compose/compose.ts';
 export * from './hostile.ts';
 export * from './large.ts';
+export { labOf } from '../motion/color.ts';
 export * from './naive.ts';
 export { cleanPiece } from './planter/clean.ts';
 export { faults } from './planter/faults.ts';

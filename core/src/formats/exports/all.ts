@@ -3,6 +3,7 @@ import type { Piece } from '../../piece/piece.ts';
 import type { PageParts } from '../html.ts';
 import type { AssetBytes } from '../package.ts';
 import { chart } from './chart.ts';
+import { css } from './css.ts';
 import type { ExportForm } from './define.ts';
 import { banner } from './banner.ts';
 import { dot } from './dot.ts';
@@ -19,7 +20,7 @@ import { tokens } from './tokens.ts';
 import { zipped } from './zipped.ts';
 
 /** What a piece can be handed over as, in the order of the desk. To add one: its file, and its line here. */
-const all = [page, folder, banner, zipped, npm, tokens, chart, playwright, gherkin, graphml, dot, mermaid, threadsTable] as const;
+const all = [page, folder, banner, zipped, npm, tokens, css, chart, playwright, gherkin, graphml, dot, mermaid, threadsTable] as const;
 
 export type ExportKind = (typeof all)[number]['kind'];
 

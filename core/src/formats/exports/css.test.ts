@@ -1,0 +1,90 @@
+import { expect, test } from 'vitest';
+import { compose } from '../../compose/compose.ts';
+import { css, sheetOf } from './css.ts';
+
+/** In the browser it is held against the player's own values; here is what it says, and what it says that it leaves out. */
+
+const piece = compose({
+  name: 'Tide */ table',
+  fps: 25,
+  parts: { Gull: { size: [80, 60], layers: { Wing: { at: [0, 0, 10, 10] } } } },
+  frames: {
+    'Low tide': {
+      size: [320, 240],
+      timeline: {
+        length: 50,
+        loop: true,
+        labels: { Ebb: [0, 'hold'] },
+        tracks: [
+          [
+            'Boat',
+            'x',
+            [
+              [10, 5],
+              [20, 80, 'spring(0.3)'],
+              [40, 10],
+            ],
+          ],
+          [
+            'Boat',
+            'fill',
+            [
+              [0, '#0b7a75', 'cubic-bezier(0.3, -0.4, 0.6, 1.4)'],
+              [49, '#ffffff00'],
+            ],
+          ],
+          [
+            'Words',
+            'typed',
+            [
+              [0, 0],
+              [20, 1],
+            ],
+          ],
+        ],
+        spans: [['Boat', 0, 30]],
+      },
+      layers: {
+        Pier: { type: 'group', at: [10, 20, 200, 100] },
+        Boat: { in: 'Pier', at: [5, 5, 40, 20] },
+        Words: { type: 'text', text: 'Low', at: [0, 200, 80, 20] },
+        '2 Boat': { at: [0, 0, 20, 20], looks: { hover: { style: { fill: '#000000' }, text: 'Over', ms: 80, easing: 'ease-out' } } },
+        Still: { at: [0, 0, 20, 20] },
+      },
+    },
+    'Low tide 2': { name: 'Low tide', layers: { Boat: { at: [0, 0, 20, 20], looks: { press: { pose: { scale: 0.9 } } } } } },
+  },
+});
+
+test('layers that move or have looks are said, with the groups that they stand in, and each name once', () => {
+  const text = sheetOf(piece);
+  expect(text).toContain(
+    '@keyframes low-tide-boat-left {\n  0% { left: 5px; }\n  20% { left: 5px; }\n  40% { left: 80px; animation-timing-function: linear(0, '
+  );
+  expect(text).toContain('  80% { left: 10px; }\n  100% { left: 10px; }\n}');
+  // A colour goes no further than where it ends, whatever its easing does.
+  const eased = /@keyframes low-tide-boat-background-color \{\n.*linear\(([^)]*)\)/.exec(text)![1]!.split(', ').map(Number);
+  expect([Math.min(...eased), Math.max(...eased)]).toEqual([0, 1]);
+  expect(text).toContain('.low-tide .boat {');
+  expect(text).toContain(
+    'animation: low-tide-boat-left 2s both infinite linear, low-tide-boat-background-color 2s both infinite linear, low-tide-boat-there'
+  );
+  expect(text).toContain('62% { visibility: hidden; animation-timing-function: step-end; }');
+  expect(text).toContain('.low-tide .pier {');
+  expect(text).toContain('.low-tide .n2-boat:hover {\n  background-color: oklab(0 0 0);\n  transition: all 80ms ease-out;\n}');
+  expect(text).toContain('.low-tide-2 .boat:active {\n  scale: 0.9;');
+  expect(text).not.toContain('.still');
+});
+
+test('what it cannot say is named before, and in the file, in a comment that nothing ends', () => {
+  const left = css.omits!(piece);
+  expect(left).toEqual([
+    'keys for the typed of Words on Low tide',
+    'the sections of Low tide: its time goes through from the beginning to the end',
+    'the text in the look hover of 2 Boat on Low tide',
+  ]);
+  const [note] = sheetOf(piece).split('*/');
+  for (const one of left) expect(note).toContain(one);
+  expect(note).toContain('Tide * / table');
+  expect(sheetOf(compose({ frames: { Plan: {} } }))).toBe('/* Test piece: scenes and layers are classes of the same names. */\n');
+});
