@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { Fingers } from './fingers.ts';
 import { expect, test, type Studio } from './studio.ts';
 
 /** What is said of a piece stands where it belongs, and comes to all at once. */
@@ -51,10 +52,8 @@ test('a comment by a phone comes to the stage, moves with its layer, is answered
   await phone.getByRole('button', { name: 'Comment', exact: true }).tap();
 
   // A pull over a part is about that; it is left again.
-  await phone.mouse.move(60, 420);
-  await phone.mouse.down();
-  await phone.mouse.move(200, 520, { steps: 4 });
-  await phone.mouse.up();
+  const fingers = await Fingers.on(phone);
+  await fingers.glide([[60, 420]], [[200, 520]]);
   await expect(phone.getByRole('dialog', { name: 'New comment' })).toContainText('a part of Plan');
   await phone.getByRole('button', { name: 'Close' }).tap();
 

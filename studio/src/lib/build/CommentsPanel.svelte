@@ -58,9 +58,11 @@
 
   async function add(body: string): Promise<boolean> {
     if (!place) return false;
+    const { about } = comments;
     const answer = await comments.add(place, body);
     if (!answer.ok) session.notify(answer.error.sentence);
-    else [comments.open, comments.about] = [answer.value.id, null];
+    else comments.open = answer.value.id;
+    if (answer.ok && comments.about === about) comments.about = null;
     return answer.ok;
   }
 

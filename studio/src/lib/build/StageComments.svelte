@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { EditorSession } from '$lib/client/session.svelte';
+  import CommentRegion from '$lib/shared/CommentRegion.svelte';
   import CommentTag from '$lib/shared/CommentTag.svelte';
   import { outermost, placeWords } from '$lib/shared/comment-place';
   import { commentWords } from '$lib/shared/comment-words';
@@ -32,12 +33,16 @@
     });
   });
 
+  type Box = readonly [x: number, y: number, width: number, height: number];
+  let pulled = $state.raw<Box | null>(null);
+
+  const boxOf = ({ at, size }: Partial<CommentPlace>): Box | null => (at && size ? [...at, ...size] : null);
+
   /** Regions that something was said of, and the one that is being marked or is to be spoken of. */
-  const regions = $derived(here.flatMap(({ id, place: { at, size } }) => (at && size ? { id, box: [...at, ...size] as const } : [])));
-  let pulled: readonly [x: number, y: number, width: number, height: number] | null = $state.raw(null);
-  const next = $derived.by(() => {
-    const { at, size } = session.comments.about ?? {};
-    return pulled ?? (at && size ? ([...at, ...size] as const) : null);
+  const regions = $derived.by(() => {
+    const next = pulled ?? boxOf(session.comments.about ?? {});
+    const said = here.flatMap(({ id, place }) => ({ id, box: boxOf(place) }));
+    return [...said, { id: null, box: next }].flatMap(({ id, box }) => (box ? { id, box } : []));
   });
 
   /** A smaller one is a press that has slipped. CSS px. */
@@ -72,29 +77,13 @@
   }
 </script>
 
-{#each regions as { id, box: [x, y, width, height] } (id)}
-  <span
-    class="pointer-events-none absolute rounded border-2 border-dashed border-[#f0b13c] {session.comments.open === id ? 'bg-[#f0b13c33]' : ''}"
-    style:left="{x * scale}px"
-    style:top="{y * scale}px"
-    style:width="{width * scale}px"
-    style:height="{height * scale}px"
-    data-comment-region={id}
-  ></span>
-{/each}
 {#if session.comments.isMarking}
   <!-- svelte-ignore a11y_no_static_element_interactions -->
   <span class="absolute inset-0 z-10 cursor-crosshair touch-none bg-[#f0b13c22]" data-marking onpointerdown={pull}></span>
 {/if}
-{#if next}
-  <span
-    class="pointer-events-none absolute z-10 rounded border-2 border-dashed border-[#b23a26] bg-[#b23a2622]"
-    style:left="{next[0] * scale}px"
-    style:top="{next[1] * scale}px"
-    style:width="{next[2] * scale}px"
-    style:height="{next[3] * scale}px"
-  ></span>
-{/if}
+{#each regions as { id, box: [x, y, width, height] } (id)}
+  <CommentRegion x={x * scale} y={y * scale} width={width * scale} height={height * scale} {id} isOpen={session.comments.open === id} />
+{/each}
 
 {#each pins as { one, x, y } (one.id)}
   <span class="absolute" style:left="{x}px" style:top="{y}px" data-comment-pin={one.id}>

@@ -4,6 +4,7 @@
   import { Comments } from '$lib/client/comments.svelte';
   import { followPointer } from '$lib/shared/follow';
   import CommentCard from '$lib/shared/CommentCard.svelte';
+  import CommentRegion from '$lib/shared/CommentRegion.svelte';
   import CommentTag from '$lib/shared/CommentTag.svelte';
   import CommentField from '$lib/shared/CommentField.svelte';
   import { placeWords } from '$lib/shared/comment-place';
@@ -90,7 +91,7 @@
       const [width, height] = place.size ?? [];
       return width && height ? { id, x, y, width: width * player.shownScale, height: height * player.shownScale } : [];
     }),
-    ...(pulled ? [{ id: '', ...pulled }] : []),
+    ...(pulled ? [{ id: null, ...pulled }] : []),
   ]);
   const shown = $derived(comments.list.find(({ id }) => id === open));
 
@@ -136,9 +137,11 @@
   }
 
   async function send(body: string): Promise<boolean> {
-    const answer = await comments.add(draft!.place, body);
-    if (!answer.ok) problem = answer.error.sentence;
-    else [draft, pulled, problem] = [null, null, ''];
+    const sent = draft!;
+    const answer = await comments.add(sent.place, body);
+    problem = answer.ok ? '' : answer.error.sentence;
+    // Meanwhile something else may have been begun.
+    if (answer.ok && draft === sent) [draft, pulled] = [null, null];
     return answer.ok;
   }
 </script>
@@ -154,15 +157,7 @@
     <span class="flex-1 text-[14px]">Tap what you want to say something about, or pull over a part</span>
     <button class="act" onclick={onclose}>Done</button>
   </div>
-  {#each regions as { id, x, y, width, height } (id)}
-    <span
-      class="pointer-events-none absolute rounded border-2 border-dashed {id ? 'border-[#f0b13c]' : 'border-[#b23a26] bg-[#b23a2622]'}"
-      style:left="{x}px"
-      style:top="{y}px"
-      style:width="{width}px"
-      style:height="{height}px"
-    ></span>
-  {/each}
+  {#each regions as region (region.id)}<CommentRegion {...region} />{/each}
   {#each pins as { one, x, y } (one.id)}
     <span class="absolute -translate-y-1/2" style:left="{x}px" style:top="{y}px">
       <CommentTag

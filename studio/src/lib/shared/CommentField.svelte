@@ -87,7 +87,9 @@
   async function send() {
     if (isBusy || !body.trim()) return;
     isBusy = true;
-    if (await onsend(body.trim())) body = '';
+    const sent = body;
+    // What was written since stays.
+    if (await onsend(sent.trim())) body = body.startsWith(sent) ? body.slice(sent.length).trimStart() : body;
     isBusy = false;
     begun = null;
   }
