@@ -152,7 +152,7 @@ test('what somebody with a finger or a keyboard comes to is what trying all that
       expect([...mine.reached].sort()).toEqual([...theirs.reached].sort());
       expect([...mine.fired].sort()).toEqual([...theirs.fired].sort());
     }),
-    { numRuns: timesOver(14) }
+    { numRuns: timesOver(32) }
   );
   expect(whole).toBeGreaterThan(0);
 });
