@@ -97,11 +97,12 @@ export function countersIn(program: Program, read: readonly Read[], compared: Co
     type === 'number' ? { id, initial: initial as number, isPlaced: scene !== null, isHeard: heard.has(id) } : []
   );
   const all = countedIn(read, numbers);
+  const swings: Swing[] = [];
   for (const counted of all) {
     const count = countOf(counted);
     if (count) counters.set(counted.numbers[0]!.id, count);
+    else if (counted.steps.length > 0 || counted.numbers.length > 1) swings.push(swingOf(counted));
   }
-  const swings = all.flatMap((counted) => (countOf(counted) || (counted.steps.length === 0 && counted.numbers.length === 1) ? [] : swingOf(counted)));
   return { counters, swings, floors: new Map(all.flatMap(({ floors }) => [...floors])) };
 }
 

@@ -33,10 +33,12 @@ export class Swings {
   isBeyond(from: number, row: number, columns: readonly Slot[]): boolean {
     if (this.swings.length === 0) return false;
     let isBeyond = false;
-    for (const { swing, slots, measure } of this.openIn(columns)) {
+    for (const one of this.openIn(columns)) {
+      const { swing, slots } = one;
       const [was, now] = [this.valuesIn(from, slots), this.valuesIn(row, slots)];
       for (const value of now) {
-        measure(was, value);
+        // What is set to a given value, or to what another one held, goes nowhere from where it was.
+        if (!swing.given.has(value)) one.furthest = Math.max(one.furthest, Math.min(...was.map((old) => Math.abs(value - old))) / swing.step);
         isBeyond ||= beyond(swing, value) > mostOf(swing);
       }
     }
@@ -47,25 +49,21 @@ export class Swings {
   unlike(rowOf: readonly number[], stackOf: readonly number[], columns: readonly Slot[]): readonly string[] {
     return this.openIn(columns).flatMap(({ swing, slots, furthest }) => {
       const { levels: all, furthest: most } = FOLLOWED[slots.length - 1]!;
-      const met = new Map<string, number>();
-      const further = new Map<string, number>();
-      const open = slots.flatMap(({ slot }) => slot ?? []);
+      /** By what else is so: how many were met, of how many there are to be. */
+      const met = new Map<string, { count: number; readonly all: number }>();
+      const open = slots.flatMap(({ slot }) => slot?.column ?? []);
+      const begun = open.map(() => INITIAL);
       for (const [state, row] of rowOf.entries()) {
         const { words, levels } = placeOf(swing, this.valuesIn(row, slots));
         if (levels.length === 0) continue;
-        const columnsOf = open.map(({ column }) => column);
-        const rest = this.rows.with(
-          row,
-          columnsOf,
-          columnsOf.map(() => INITIAL)
-        );
+        const rest = this.rows.with(row, open, begun);
         // The first step beyond is apart: what comes there from below may never come further.
         const key = `${rest} ${stackOf[state]!} ${words} ${levels.map((level) => Math.min(level, 1)).join()}`;
-        const isWithin = levels.every((level) => level < all);
-        if (isWithin || !met.has(key)) met.set(key, (met.get(key) ?? 0) + (isWithin ? 1 : 0));
-        further.set(key, levels.filter((level) => level > 0).length);
+        let one = met.get(key);
+        if (!one) met.set(key, (one = { count: 0, all: (all - 1) ** levels.filter((level) => level > 0).length }));
+        if (levels.every((level) => level < all)) one.count++;
       }
-      const isAlike = furthest() <= most + EPSILON && [...met].every(([key, count]) => count === (all - 1) ** further.get(key)!);
+      const isAlike = furthest <= most + EPSILON && [...met.values()].every((one) => one.count === one.all);
       return isAlike ? [] : [...swing.initial.keys()];
     });
   }
@@ -111,21 +109,15 @@ const isVariable = ({ kind }: Slot): boolean => kind === 'variable' || kind === 
 interface Followed {
   readonly swing: Swing;
   readonly slots: readonly { readonly id: string; readonly initial: number; slot: Slot | null }[];
-  /** Told what they were before an event, and what one is after it. */
-  readonly measure: (was: readonly number[], now: number) => void;
   /** The furthest that an event took one, in steps. */
-  readonly furthest: () => number;
+  furthest: number;
 }
 
-function followedOf(swing: Swing, id: string, slot: Slot): Followed {
-  const slots = [...swing.initial].map(([one, initial]) => ({ id: one, initial, slot: one === id ? slot : null }));
-  let furthest = 0;
-  const measure = (was: readonly number[], now: number) => {
-    // What is set to a given value, or to what another one held, goes nowhere from where it was.
-    if (!swing.given.has(now)) furthest = Math.max(furthest, Math.min(...was.map((value) => Math.abs(now - value))) / swing.step);
-  };
-  return { swing, slots, measure, furthest: () => furthest };
-}
+const followedOf = (swing: Swing, id: string, slot: Slot): Followed => ({
+  swing,
+  slots: Array.from(swing.initial, ([one, initial]) => ({ id: one, initial, slot: one === id ? slot : null })),
+  furthest: 0,
+});
 
 const EPSILON = 1e-9;
 

@@ -88,3 +88,18 @@ test('what it cannot say is named before, and in the file, in a comment that not
   expect(note).toContain('Tide * / table');
   expect(sheetOf(compose({ frames: { Plan: {} } }))).toBe('/* Test piece: scenes and layers are classes of the same names. */\n');
 });
+
+test('no two scenes, and no two layers of one, have one class, whatever their names end with', () => {
+  const looks = { hover: { style: { fill: '#000000' } } };
+  const layers = { a: { at: [0, 0, 10, 10] as const, looks } };
+  const text = sheetOf(compose({ frames: { x: { name: 'Quay', layers }, y: { name: 'Quay', layers }, z: { name: 'Quay 2', layers } } }));
+  expect(text.match(/^\.quay\S* \{/gm)).toEqual(['.quay {', '.quay-2 {', '.quay-3 {']);
+});
+
+test('looks win over each other as in the player', () => {
+  const fill = (color: string) => ({ style: { fill: color } });
+  const looks = { hover: fill('#111111'), press: fill('#222222'), focus: fill('#333333'), selected: fill('#444444'), disabled: fill('#555555') };
+  const text = sheetOf(compose({ frames: { Plan: { layers: { Go: { at: [0, 0, 10, 10], looks } } } } }));
+  const at = ['[aria-selected', ':hover', ':active', ':focus-visible', ':disabled'].map((one) => text.indexOf(one));
+  expect(at).toEqual([...at].sort((a, b) => a - b));
+});

@@ -1,12 +1,13 @@
-import { inOrder } from '../../edit/commands/named.ts';
 import { easingOf, parseEasing } from '../../motion/easing.ts';
 import { labOf } from '../../motion/color.ts';
 import { keysOf, type KeyOf } from '../../motion/track.ts';
 import { colorOf, setLetters } from '../../piece/paint.ts';
-import { framesOf, scenesOf, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
-import type { Delta, LookName, Timeline, Tracked } from '../../piece/schema.ts';
+import { byOrder, framesOf, layerIdsOf, scenesOf, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
+import type { Delta, Look, LookName, Timeline, Tracked } from '../../piece/schema.ts';
+import { framesPerSecond, isThereAt, spansOf } from '../../run/playhead.ts';
 import { isOutlined } from '../../vocabulary/layers/all.ts';
 import { DEFAULT_INK } from '../../vocabulary/properties/ink.ts';
+import { takeName } from '../../words.ts';
 import { defineExport } from './define.ts';
 import { fileName } from './names.ts';
 
@@ -26,11 +27,6 @@ export const css = defineExport({
   omits: (piece) => partsOf(piece).flatMap(({ omits }) => omits),
 });
 
-interface Part {
-  readonly rules: readonly string[];
-  readonly omits: readonly string[];
-}
-
 export function sheetOf(piece: Piece): string {
   const parts = partsOf(piece);
   const left = parts.flatMap(({ omits }) => omits);
@@ -45,22 +41,19 @@ export function sheetOf(piece: Piece): string {
 /** What would end a comment does not. */
 const plain = (text: string): string => text.replaceAll('*/', '* /').replace(/\s+/g, ' ');
 
-function partsOf(piece: Piece): Part[] {
-  const names = new Names();
-  return [...framesOf(piece), ...scenesOf(piece, 'sheet'), ...scenesOf(piece, 'part')].map((scene) => new SceneSheet(piece, scene, names).part);
+function partsOf(piece: Piece): SceneSheet[] {
+  const taken = new Set<string>();
+  return [...framesOf(piece), ...scenesOf(piece, 'sheet'), ...scenesOf(piece, 'part')].map((scene) => new SceneSheet(piece, scene, taken));
 }
 
-/** Names as classes, each once. */
-class Names {
-  private readonly taken = new Map<string, number>();
-
-  of(name: string): string {
-    const base = fileName(name).replace(/^(?=\d)/, 'n');
-    const times = (this.taken.get(base) ?? 0) + 1;
-    this.taken.set(base, times);
-    return times === 1 ? base : `${base}-${times}`;
-  }
-}
+/** A name as a class that is free; it is then taken. */
+const classOf = (taken: Set<string>, name: string): string =>
+  takeName(
+    taken,
+    fileName(name)
+      .replace(/^(?=\d)/, 'n')
+      .replaceAll('-', ' ')
+  ).replaceAll(' ', '-');
 
 /** When an element looks so. */
 const SELECTORS: Readonly<Record<LookName, string>> = {
@@ -72,32 +65,28 @@ const SELECTORS: Readonly<Record<LookName, string>> = {
   disabled: ':is(:disabled, [aria-disabled="true"])',
 };
 
-/** In the order in which the later ones win. */
-const PRECEDENCE: readonly LookName[] = ['hover', 'selected', 'selectedHover', 'focus', 'press', 'disabled'];
+/** In the order in which the later ones win, as in the player. */
+const PRECEDENCE: readonly LookName[] = ['selected', 'hover', 'selectedHover', 'press', 'focus', 'disabled'];
 
 class SceneSheet {
-  private readonly omits: string[] = [];
-  private readonly rules: string[] = [];
+  readonly omits: string[] = [];
+  readonly rules: string[] = [];
   private readonly scene: string;
 
   constructor(
-    private readonly piece: Piece,
+    readonly piece: Piece,
     scene: Scene,
-    names: Names
+    taken: Set<string>
   ) {
-    this.scene = names.of(scene.name);
-    const layers = inOrder(Object.fromEntries([...piece.layers.values()].filter((layer) => layer.scene === scene.id).map((one) => [one.id, one])));
-    const own = new Names();
-    const classes = new Map(layers.map((layer) => [layer.id, own.of(layer.name)] as const));
+    this.scene = classOf(taken, scene.name);
+    const layers = Array.from(layerIdsOf(piece, scene.id), (id) => piece.layers.get(id)!).sort(byOrder);
+    const own = new Set<string>();
+    const classes = new Map(layers.map((layer) => [layer.id, classOf(own, layer.name)] as const));
     const animations = scene.timeline ? this.timeline(scene, scene.timeline, classes) : new Map<string, string[]>();
-    for (const layer of withParents(piece, layers as Layer[], ({ id, looks }) => looks !== undefined || animations.has(id)))
+    for (const layer of withParents(piece, layers, ({ id, looks }) => looks !== undefined || animations.has(id)))
       this.layer(scene, layer, classes.get(layer.id)!, animations.get(layer.id) ?? []);
     if (this.rules.length)
-      this.rules.unshift(`.${this.scene} {\n  position: relative;\n  width: ${px(scene.width)};\n  height: ${px(scene.height)};\n}`);
-  }
-
-  get part(): Part {
-    return this.rules.length || this.omits.length ? { rules: this.rules, omits: this.omits } : { rules: [], omits: [] };
+      this.rules.unshift(block(`.${this.scene}`, ['position: relative', `width: ${px(scene.width)}`, `height: ${px(scene.height)}`]));
   }
 
   private layer(scene: Scene, layer: Layer, name: string, animations: readonly string[]): void {
@@ -112,11 +101,11 @@ class SceneSheet {
     const looks = PRECEDENCE.flatMap((look) => (layer.looks?.[look] ? [{ look, delta: layer.looks[look] }] : []));
     const base = ['position: absolute', 'box-sizing: border-box', ...this.declarations(layer, all)];
     if (layer.type === 'oval') base.push('border-radius: 50%');
-    if (looks.length) base.push(`transition: all ${looks[0]!.delta.ms ?? 120}ms ${easingWords(looks[0]!.delta.easing ?? 'ease')}`);
+    if (looks.length) base.push(transitionOf(looks[0]!.delta));
     if (animations.length) base.push(`animation: ${animations.join(', ')}`);
     this.rules.push(block(selector, base));
     for (const { look, delta } of looks) {
-      const { inside, text, asset, path, hidden, state, ms, easing, ...rest } = delta;
+      const { inside, text, asset, path, hidden, state, ...rest } = delta;
       for (const [what, value] of Object.entries({
         'what is inside': inside,
         'the text': text,
@@ -126,7 +115,7 @@ class SceneSheet {
       }))
         if (value !== undefined) this.omits.push(`${what} in the look ${look} of ${layer.name} on ${scene.name}`);
       const said = [...this.declarations(layer, rest), ...(hidden === undefined ? [] : [`visibility: ${hidden ? 'hidden' : 'visible'}`])];
-      this.rules.push(block(`${selector}${SELECTORS[look]}`, [...said, `transition: all ${ms ?? 120}ms ${easingWords(easing ?? 'ease')}`]));
+      this.rules.push(block(`${selector}${SELECTORS[look]}`, [...said, transitionOf(delta)]));
     }
   }
 
@@ -157,9 +146,8 @@ class SceneSheet {
   /** The animations of each layer of a timeline; their keyframes are written. */
   private timeline(scene: Scene, timeline: Timeline, classes: ReadonlyMap<string, string>): Map<string, string[]> {
     const found = new Map<string, string[]>();
-    const { length, labels = {}, tracks = {}, spans = {}, cues = {} } = timeline;
-    const fps = this.piece.head.fps ?? 24;
-    const how = `${seconds(length / fps)} both${timeline.loop ? ' infinite' : ''}${timeline.autoplay === false ? ' paused' : ''}`;
+    const { length, labels = {}, tracks = {}, cues = {} } = timeline;
+    const how = `${seconds(length / framesPerSecond(this))} both${timeline.loop ? ' infinite' : ''}${timeline.autoplay === false ? ' paused' : ''}`;
     const add = (layer: string, what: string, frames: readonly string[]) => {
       const name = `${this.scene}-${classes.get(layer)!}-${what}`;
       this.rules.push(`@keyframes ${name} {\n${frames.map((one) => `  ${one}`).join('\n')}\n}`);
@@ -175,10 +163,10 @@ class SceneSheet {
         this.omits.push(`keys for the ${words}${isCut && property ? ', some of which are beyond the end' : ''}`);
       else add(track.layer, property, this.keyframes(property, track.property, keys, length));
     }
-    for (const [layer, own] of spansByLayer(spans)) {
+    for (const layer of spansOf(timeline).keys()) {
       const at = this.piece.layers.get(layer);
       if (!at || !classes.has(layer)) this.omits.push(`when ${at?.name ?? 'a layer'} on ${scene.name} comes and goes`);
-      else add(layer, 'there', there(own, length));
+      else add(layer, 'there', there(timeline, layer));
     }
     if (Object.keys(labels).length) this.omits.push(`the sections of ${scene.name}: its time goes through from the beginning to the end`);
     if (Object.keys(cues).length) this.omits.push(`what the time of ${scene.name} starts and stops`);
@@ -211,6 +199,9 @@ class SceneSheet {
   }
 }
 
+/** As the player has it where a look says nothing else. */
+const transitionOf = ({ ms = 120, easing = 'ease' }: Look): string => `transition: all ${ms}ms ${easingWords(easing)}`;
+
 const PROPERTIES: Partial<Record<Tracked, string>> = {
   x: 'left',
   y: 'top',
@@ -241,21 +232,22 @@ function withParents(piece: Piece, layers: readonly Layer[], isSaid: (layer: Lay
   return layers.filter(({ id }) => said.has(id));
 }
 
-/** Times at which each layer is there, as a list of spans. */
-function spansByLayer(spans: NonNullable<Timeline['spans']>): Map<string, { readonly from: number; readonly to: number }[]> {
-  const found = new Map<string, { readonly from: number; readonly to: number }[]>();
-  for (const { layer, from, to } of Object.values(spans)) found.set(layer, [...(found.get(layer) ?? []), { from, to }]);
-  return found;
-}
-
 /** Seen in its spans, up to and with their last frame. */
-function there(spans: readonly { readonly from: number; readonly to: number }[], length: number): string[] {
-  const edges = [...new Set([0, ...spans.flatMap(({ from, to }) => [from, to + 1]), length])].filter((time) => time <= length).sort((a, b) => a - b);
-  const isThere = (time: number) => spans.some(({ from, to }) => time >= from && time <= to);
-  return edges.map(
-    (time) =>
-      `${percent(time / length)} { visibility: ${isThere(Math.min(time, length - 1)) ? 'visible' : 'hidden'}; animation-timing-function: step-end; }`
-  );
+function there(timeline: Timeline, layer: string): string[] {
+  const { length } = timeline;
+  const times = [
+    0,
+    ...spansOf(timeline)
+      .get(layer)!
+      .flatMap(({ from, to }) => [from, to + 1]),
+    length,
+  ].filter((time) => time <= length);
+  return [...new Set(times)]
+    .sort((a, b) => a - b)
+    .map((time) => {
+      const isThere = isThereAt(timeline, layer, Math.min(time, length - 1));
+      return `${percent(time / length)} { visibility: ${isThere ? 'visible' : 'hidden'}; animation-timing-function: step-end; }`;
+    });
 }
 
 /** An easing of our own is sampled at so many places. */
