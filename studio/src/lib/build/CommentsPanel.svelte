@@ -29,8 +29,11 @@
   const layer = $derived(session.selection.length === 1 ? session.scene?.byId.get(session.selection[0]!)?.layer : undefined);
   const place: CommentPlace | null = $derived(
     session.scene && {
-      ...wholeFrame(session.scene.scene.id, session.scene.scene.name),
-      ...(comments.about ?? { layer: layer?.id ?? null, layerName: layer?.name ?? null }),
+      ...(comments.about ?? {
+        ...wholeFrame(session.scene.scene.id, session.scene.scene.name),
+        layer: layer?.id ?? null,
+        layerName: layer?.name ?? null,
+      }),
       state: session.stateId,
       moment: session.moment,
     }
@@ -41,8 +44,7 @@
     const { sceneId, selection } = session;
     untrack(() => {
       const { about } = comments;
-      const isStill =
-        about && (about.scene === undefined || about.scene === sceneId) && (about.layer ? selection.includes(about.layer) : selection.length === 0);
+      const isStill = about?.scene === sceneId && (about?.layer ? selection.includes(about.layer) : selection.length === 0);
       if (about && !isStill) comments.about = null;
     });
   });

@@ -5,7 +5,7 @@
   import { outermost, placeWords } from '$lib/shared/comment-place';
   import { commentWords } from '$lib/shared/comment-words';
   import { followPointer } from '$lib/shared/follow';
-  import type { CommentPlace } from '$lib/shared/types';
+  import { wholeFrame, type CommentPlace } from '$lib/shared/types';
 
   /** Tags of the comments on the open scene: at their layers, with which they move, or where they were put. */
   let { session, scale }: { session: EditorSession; scale: number } = $props();
@@ -36,11 +36,12 @@
   type Box = readonly [x: number, y: number, width: number, height: number];
   let pulled = $state.raw<Box | null>(null);
 
-  const boxOf = ({ at, size }: Partial<CommentPlace>): Box | null => (at && size ? [...at, ...size] : null);
+  const boxOf = ({ at, size }: CommentPlace): Box | null => (at && size ? [...at, ...size] : null);
 
   /** Regions that something was said of, and the one that is being marked or is to be spoken of. */
   const regions = $derived.by(() => {
-    const next = pulled ?? boxOf(session.comments.about ?? {});
+    const { about } = session.comments;
+    const next = pulled ?? (about && boxOf(about));
     const said = here.flatMap(({ id, place }) => ({ id, box: boxOf(place) }));
     return [...said, { id: null, box: next }].flatMap(({ id, box }) => (box ? { id, box } : []));
   });
@@ -66,7 +67,7 @@
         if (wide * scale < LEAST || high * scale < LEAST) return;
         session.select([]);
         session.comments.isMarking = false;
-        session.comments.about = { layer: null, layerName: null, at: [left, top], size: [wide, high] };
+        session.comments.about = { ...wholeFrame(session.scene!.scene.id, session.scene!.scene.name), at: [left, top], size: [wide, high] };
       },
     });
   }

@@ -22,6 +22,7 @@
   import LineInput from './LineInput.svelte';
   import SlotChip from './SlotChip.svelte';
   import { commentWords } from '$lib/shared/comment-words';
+  import { wholeFrame } from '$lib/shared/types';
   import { takeFocus } from '$lib/shared/focus';
   import { lineOf, plusBranch, plusStep, rewrite, withCondition, withoutBranch, withoutStep, withStep } from './cue-edit';
 
@@ -51,10 +52,10 @@
   /** A comment on the thread is begun, or what was said of it opened. */
   function comment() {
     more = false;
-    if (thread.on === 'layer') session.select([thread.owner]);
-    else session.select([]);
     const layer = thread.on === 'layer' ? session.piece.layers.get(thread.owner) : undefined;
-    session.comments.about = {
+    session.select(layer ? [layer.id] : []);
+    session.comments.about = session.scene && {
+      ...wholeFrame(session.scene.scene.id, session.scene.scene.name),
       layer: layer?.id ?? null,
       layerName: layer?.name ?? null,
       thread: thread.id,

@@ -12,7 +12,7 @@ export class Comments {
   /** The comment that is looked at. */
   open: string | null = $state(null);
   /** What the next comment is about, where that is not what is selected: a thread, or a region of the frame. */
-  about: Partial<CommentPlace> | null = $state.raw(null);
+  about: CommentPlace | null = $state.raw(null);
   /** What is written and not sent yet, by what it answers; `new` for what answers nothing. */
   readonly drafts = new Map<string, string>();
   /** A region is being marked. */
