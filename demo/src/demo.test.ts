@@ -67,6 +67,13 @@ test.each(pieces.map((piece) => [piece.head.name, piece] as const))(
   }
 );
 
+test('the day trip is cut into the same slices, whenever it is', () => {
+  const program = compile(pieces.find(({ head }) => head.name === 'Day trip')!);
+  const [early, late] = [200, 1500].map((slicedFrom) => explore(program, { slicedFrom }));
+  expect([early!.cut, late!.cut]).toEqual([null, null]);
+  expect(early!.slices.map(({ states }) => states.length).sort()).toEqual(late!.slices.map(({ states }) => states.length).sort());
+}, 120_000);
+
 test.each(pieces.map((piece) => [piece.head.name, piece] as const))(
   '%s is explored to its end',
   (_name, piece) => {

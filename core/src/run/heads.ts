@@ -5,7 +5,7 @@ import type { Program } from '../program/program.ts';
 import { shownWithin } from './environment.ts';
 import { frameAt, nextStop, sectionAt, spanOf, type Stop } from './playhead.ts';
 import type { Runner } from './runner.ts';
-import type { Playhead, RootRun, RunState } from './state.ts';
+import type { Activity, Playhead, RootRun, RunState } from './state.ts';
 
 /** Playheads as a run moves them: starting, stopping, arriving at labels, and what a section's ending says. */
 
@@ -194,13 +194,17 @@ export function reachStop(runner: Runner, scene: string, instance: Instance, hea
 }
 
 function sectionEnded(runner: Runner, scene: string, instance: Instance): void {
-  const activities = runner.run.activities.map((activity) =>
-    activity.head && activity.head.root === scene && activity.head.instance === instance.key
-      ? { ...activity, head: null, due: runner.run.clock }
-      : activity
-  );
-  runner.put({ activities });
+  const isAwaiting = awaiting(scene, instance);
+  if (!runner.store.isSo(({ activities }) => activities.some(isAwaiting))) return;
+  const { clock } = runner.run;
+  runner.put({ activities: runner.run.activities.map((activity) => (isAwaiting(activity) ? { ...activity, head: null, due: clock } : activity)) });
 }
+
+/** Tells whether steps wait for a playhead to end its section. */
+export const awaiting =
+  (scene: string, { key }: Instance) =>
+  ({ head }: Activity): boolean =>
+    head?.root === scene && head.instance === key;
 
 /** How long a section takes from a frame on, for those who wait for it. */
 export const timeLeft = (program: Program, head: Playhead, instance: Instance): number => {

@@ -38,14 +38,15 @@ export const catchAt = (runner: { readonly program: Program; readonly run: RunSt
 
 /** The same on a screen that is known already. */
 export function catchOn({ surfaces }: Screen<Stood>, run: RunState, point: Point): Caught {
-  const fromTop = [...surfaces].reverse();
-  for (const surface of fromTop) {
+  for (let i = surfaces.length - 1; i >= 0; i--) {
+    const surface = surfaces[i]!;
     const inside = contains(surface, point);
     const shown = inside && catcherIn(surface, point);
     if (shown) return { shown, surface };
     if (surface.kind === 'frame') {
       // What is under the frame gets what nothing on it takes.
-      for (const under of fromTop) {
+      for (let j = surfaces.length - 1; j >= 0; j--) {
+        const under = surfaces[j]!;
         const caught = under.kind === 'under' && catcherIn(under, point);
         if (caught) return { shown: caught, surface: under };
       }
@@ -53,10 +54,14 @@ export function catchOn({ surfaces }: Screen<Stood>, run: RunState, point: Point
     }
     if (surface.kind !== 'laid') continue;
     if (inside) return { shown: null, surface };
-    if (surface.scrim !== null || run.overlays.find((overlay) => overlay.frame === surface.scene)?.closes) break;
+    if (keepsPresses(surface, run)) break;
   }
   return { shown: null, surface: null };
 }
+
+/** Whether a frame that is laid over others keeps presses off all that lies below it. */
+export const keepsPresses = ({ kind, scrim, scene }: Surface<Stood>, { overlays }: RunState): boolean =>
+  kind === 'laid' && (scrim !== null || !!overlays.find(({ frame }) => frame === scene)?.closes);
 
 const catcherIn = ({ all }: Surface<Stood>, point: Point) => all.findLast((one) => one.node.catches && isUnder(one, point));
 

@@ -142,9 +142,10 @@ export class RecordingStore implements Store {
 
   endSteps(scene: string): void {
     this.ended.push({ what: 'steps', scene });
+    if (!this.isSo((run) => stepsWithout(run, scene).length !== run.activities.length)) return;
     const activities = stepsWithout(this.now, scene);
     void this.run.activities;
-    if (activities.length !== this.now.activities.length) this.take({ ...this.now, activities });
+    this.take({ ...this.now, activities });
   }
 
   set<K extends RecordKind>(scene: string, kind: K, key: string, value: RootRun[K][string]): void {
@@ -166,6 +167,10 @@ export class RecordingStore implements Store {
     const value = this.notes.sorted((one) => reads.push(one), compute);
     this.notes.computed.set(name, reads);
     this.change(scene, { bound: { ...this.now.roots[scene]!.bound, [key]: value } });
+  }
+
+  isSo(asked: (run: RunState) => boolean): boolean {
+    return this.notes.test(() => Number(asked(this.run))) > 0;
   }
 
   fork(run?: RunState): RecordingStore {

@@ -40,6 +40,8 @@ export interface Store {
   set<K extends RecordKind>(scene: string, kind: K, key: string, value: RootRun[K][string]): void;
   /** Sets what a binding gives, which nobody is told of. */
   bind(scene: string, key: string, compute: () => RootRun['bound'][string]): void;
+  /** Asks something of the run of which nothing counts but whether it is so. */
+  isSo(asked: (run: RunState) => boolean): boolean;
   /** Another store that goes on from here by itself; from a run that one of them gave, if it is given. */
   fork(run?: RunState): Store;
 }
@@ -106,6 +108,10 @@ export class PlainStore implements Store {
   bind(scene: string, key: string, compute: () => RootRun['bound'][string]): void {
     const value = compute();
     if (this.run.roots[scene]!.bound[key] !== value) this.set(scene, 'bound', key, value);
+  }
+
+  isSo(asked: (run: RunState) => boolean): boolean {
+    return asked(this.run);
   }
 
   fork(run = this.run): Store {

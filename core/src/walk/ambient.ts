@@ -3,7 +3,7 @@ import { isMediaLayer } from '../vocabulary/layers/all.ts';
 import { stepKind, type Step } from '../vocabulary/steps/all.ts';
 import { marksOf, sectionAt, sectionsOf } from '../run/playhead.ts';
 import { branchKey } from '../run/runner.ts';
-import type { Playhead, RunState } from '../run/state.ts';
+import type { Playhead } from '../run/state.ts';
 import { namesIn, readsOf } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
 import type { Timeline } from '../piece/schema.ts';
@@ -35,11 +35,11 @@ export class Ambient {
   }
 
   /** Whether a playhead goes round and round and nothing comes of it, nor waits for its end: wherever it is, what can come next is the same. */
-  isIdle(scene: string, instance: Instance, head: Playhead, activities: RunState['activities']): boolean {
+  isIdle(scene: string, instance: Instance, head: Playhead, isAwaited: (instance: Instance) => boolean): boolean {
     const { timeline } = instance.scene.scene;
     const section = timeline && sectionAt(timeline, head.at);
     if (!section || head.at !== section.from || !this.roundsIn(scene, instance).has(section.from)) return false;
-    return !activities.some((one) => one.head?.root === scene && one.head.instance === instance.key);
+    return !isAwaited(instance);
   }
 
   private readonly rounds = new Map<Instance, ReadonlySet<number>>();

@@ -1,5 +1,7 @@
+import type { Instance } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { liveRootsOf } from '../run/environment.ts';
+import { awaiting } from '../run/heads.ts';
 import { knowScreen, type KnownScreen } from '../run/known-screen.ts';
 import { runnerIn } from '../run/machine.ts';
 import type { Read } from '../run/notebook.ts';
@@ -93,7 +95,7 @@ export class Asking {
     const runner = runnerIn(program, store, event);
     const { run, reports } = wait === undefined ? advanceIn(runner, event) : meetIn(runner, deadlineOf(memory.times.waits[wait]!));
     const after = store.fork(run);
-    rest(program, after, this.telling, this.ambient);
+    rest(program, after, this.telling, this.ambient, { before: base, now: after.plain });
     const now = after.plain;
     const isCleared = (scene: string) => after.isCleared(scene);
     const set = [...memory.slots.changesBetween(base, now, isCleared)];
@@ -102,7 +104,7 @@ export class Asking {
     const pushed = this.telling.back ? now.back.slice(isTaken ? 0 : base.back.length) : [];
     const held = this.pressedIn(reports);
     const acted = [...runner.acted].filter(([branch, acts]) => acts === 'inside' && !held.has(branch)).map(([branch]) => branch);
-    const heads = this.headsBetween(base, now, isCleared, () => void after.run.activities);
+    const heads = this.headsBetween(store.fork(base), after);
     const starts = [...this.startedIn(now), ...heads.starts];
     const wasSo = ({ scene, column }: Slot, value: number) => (scene !== null && cleared.includes(scene)) || here.at(column) === value;
     const isStill =
@@ -150,28 +152,28 @@ export class Asking {
   }
 
   /** Playheads that are under way now from another place than before, and those that are so no longer. */
-  private headsBetween(
-    base: RunState,
-    now: RunState,
-    isCleared: (scene: string) => boolean,
-    /** Whether anything waits for the end of a round is asked. */
-    asks: () => void
-  ): { readonly starts: readonly Started[]; readonly ended: readonly number[] } {
+  private headsBetween(begun: RecordingStore, after: RecordingStore): { readonly starts: readonly Started[]; readonly ended: readonly number[] } {
     const { times } = this.memory;
     const { program } = this;
     const [starts, ended]: [Started[], number[]] = [[], []];
+    const [base, now] = [begun.plain, after.plain];
+    const movingIn = (store: RecordingStore, scene: string, keys: ReadonlySet<string>) => {
+      const isAwaited = (instance: Instance) => store.isSo(({ activities }) => activities.some(awaiting(scene, instance)));
+      return new Map(headsIn(program, store.plain, scene, this.ambient, keys, isAwaited).map((one) => [keyOf(one.wait), one]));
+    };
     const wasLive = new Set(liveRootsOf(program, base));
     for (const scene of liveRootsOf(program, now)) {
-      const old = wasLive.has(scene) && !isCleared(scene) ? base.roots[scene] : undefined;
+      const old = wasLive.has(scene) && !after.isCleared(scene) ? base.roots[scene] : undefined;
       const root = now.roots[scene]!;
       if (old && old.heads === root.heads && old.present === root.present) continue;
-      asks();
-      const before = new Set(old ? headsIn(program, base, scene, this.ambient).map(({ wait }) => keyOf(wait)) : []);
-      const moving = new Map(headsIn(program, now, scene, this.ambient).map((one) => [keyOf(one.wait), one]));
-      for (const key of new Set([...before, ...moving.keys()])) {
+      const all = [...Object.keys(root.heads), ...Object.keys(old?.heads ?? {})];
+      const keys = new Set(all.filter((key) => !old || old.heads[key] !== root.heads[key] || old.present[key] !== root.present[key]));
+      for (const key of keys) void after.run.roots[scene]?.heads[key];
+      const before: ReadonlyMap<string, unknown> = old ? movingIn(begun, scene, keys) : new Map();
+      const moving = movingIn(after, scene, keys);
+      for (const key of keys) {
         const is = moving.get(key);
-        if (is && before.has(key) && old!.heads[key] === root.heads[key]) continue;
-        const wait = times.numberOf(waitOfHead(scene, key));
+        const wait = before.has(key) || is ? times.numberOf(waitOfHead(scene, key)) : -1;
         if (before.has(key)) ended.push(wait);
         if (is) starts.push({ wait, span: inUnits(program, is.left) });
       }

@@ -9,6 +9,7 @@ import { boundsOf, type Screen, type Stood, type Surface } from '../run/resolve.
 import { centerOf } from '../program/geometry.ts';
 import { liveRootsOf } from '../run/environment.ts';
 import { nextDeadline } from '../run/run.ts';
+import { keepsPresses } from '../run/pointer.ts';
 import { canPressBeside, groundOf } from '../run/reach.ts';
 import type { RootRun, RunEvent, RunState } from '../run/state.ts';
 import type { Telling } from './telling.ts';
@@ -34,9 +35,11 @@ export function* deedsIn(program: Program, run: RunState, screen: Screen<Stood>,
     ...live(program.threads),
   ];
   const held = heldOn(shown, run);
+  const front = screen.surfaces.findLastIndex((surface) => keepsPresses(surface, run));
   for (const [i, { scene }] of screen.surfaces.entries())
     for (const one of asked[i]!)
-      for (const event of eventsOn(one, screen, run.roots[scene]!, telling)) if (isFree(event, one.node, held, run)) yield event;
+      for (const event of eventsOn(one, screen, run.roots[scene]!, telling))
+        if (isFree(event, one.node, held, run) && (i >= front || !isPointing(event))) yield event;
   if (held.length === 0) {
     for (const surface of screen.surfaces) yield* onGround(program, run, surface);
     if (run.overlays.at(-1)?.closes && canPressBeside({ program, run })) yield { type: 'beside' };
@@ -50,6 +53,11 @@ export function* deedsIn(program: Program, run: RunState, screen: Screen<Stood>,
     yield { type: 'pad', button };
   yield* tried(all, 'signal');
 }
+
+/** What is done at a point of a layer, which the engine looks for. */
+const isPointing = ({ type }: RunEvent): boolean => POINTING.has(type);
+
+const POINTING: ReadonlySet<RunEvent['type']> = new Set(['click', 'double-click', 'long-press', 'hover', 'swipe', 'drag']);
 
 /** Whether a layer itself waits for any of these. */
 const hears = ({ item }: Node, ...types: OccasionType[]): boolean => live(item.threads).some((cue) => types.some((type) => waitsFor(cue, type)));

@@ -65,8 +65,11 @@ export interface Exploration {
   readonly together: number;
   /** The state that a run is in, at rest; null for one that was not met. */
   readonly stateOf: (run: RunState) => number | null;
-  /** What can be come to by somebody who can do only some of it; made when it is asked for. */
-  readonly by: (way: Way) => Within;
+  /**
+   * What can be come to by somebody who can do only some of it; made when it is asked for. Where only certain scenes and threads are
+   * asked for, it is complete as to those, and ends once all of them were come to.
+   */
+  readonly by: (way: Way, asked?: readonly string[]) => Within;
   /** What was seen, over all states. */
   readonly views: Views;
   /** The same for each part of what tells states apart that was explored by itself; empty where all was explored together. */

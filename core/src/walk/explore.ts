@@ -47,7 +47,7 @@ const FIRST_DEPTH = 500;
 const DEEPER = 4;
 
 /** So often slices are cut anew, because more was found to depend on each other; then all of it is explored together. */
-const MOST_ROUNDS = 8;
+const MOST_ROUNDS = 40;
 
 const NOTHING: ReadonlySet<number> = new Set();
 
@@ -66,6 +66,8 @@ class Sliced implements Exploring {
   /** The core, and each slice with it. */
   private explorers: readonly Explorer[];
   private slices: Slices | null = null;
+  /** All that explored anything so far: what was found in one cut counts for every other. */
+  private met: ReadonlySet<Explorer> = new Set();
   private rounds = 0;
   /** So far every slice is followed before it is looked at again how they are cut. */
   private depth = FIRST_DEPTH;
@@ -100,7 +102,8 @@ class Sliced implements Exploring {
       const stopped = this.onAll(most, isSliced ? this.depth : Infinity, shouldPause);
       if (stopped === 'paused') return stopped;
       if (!isSliced && stopped !== 'deeper' && (stopped === 'end' || isWhole || maxStates <= this.slicedFrom)) return stopped;
-      const slices = this.rounds < MOST_ROUNDS ? slicesOf(this.memory, [this.whole, ...this.explorers]) : null;
+      this.met = new Set([...this.met, ...this.explorers]);
+      const slices = this.rounds < MOST_ROUNDS ? slicesOf(this.memory, [...this.met]) : null;
       // Whatever was asked before something turned out to be able to change is asked again, and may depend on more.
       const settled = this.explorers.filter(({ uses }) => uses.every(({ answer }) => this.memory.isSo(answer)));
       if (isSliced && wordsOf(slices) === wordsOf(this.slices) && settled.length === this.explorers.length) {
@@ -141,20 +144,29 @@ class Sliced implements Exploring {
   private readonly ways = new Map<Way, Within>();
 
   /** What was learned is true whoever does it, so little has to be asked anew. */
-  private by(way: Way): Within {
+  private by(way: Way, asked: readonly string[] | null): Within {
     const known = this.ways.get(way);
     if (known) return known;
-    const program = this.memory.watched;
-    const parts = this.explorers.map((one) => {
-      const other = new Explorer(this.memory, this.starts, this.telling, this.ambient, one.left, ways[way].allows(program));
-      other.on(this.most, Infinity);
-      return other.within;
-    });
+    const allows = ways[way].allows(this.memory.watched);
+    let missing = asked;
+    const parts: Within[] = [];
+    for (const one of this.explorers) {
+      // Nobody comes to more in one way than in all.
+      const here = missing?.filter((id) => one.hasMet(id));
+      if (here?.length === 0) continue;
+      const other = new Explorer(this.memory, this.starts, this.telling, this.ambient, one.left, allows);
+      const isEnough = () => here !== undefined && hasMetAll(other, here);
+      other.on(this.most, Infinity, isEnough);
+      parts.push(isEnough() ? { ...other.within, isComplete: true } : other.within);
+      missing = missing?.filter((id) => !other.hasMet(id)) ?? null;
+    }
     const within: Within = {
       reached: new Set(parts.flatMap(({ reached }) => [...reached])),
       fired: new Set(parts.flatMap(({ fired }) => [...fired])),
       isComplete: parts.every(({ isComplete }) => isComplete),
     };
+    // What was only looked for is no answer to whoever asks for more.
+    if (asked) return within;
     this.ways.set(way, within);
     return within;
   }
@@ -163,7 +175,7 @@ class Sliced implements Exploring {
     const count = this.explorers.reduce((sum, one) => sum + one.count, 0);
     const isSpent = this.memory.effort > this.mostEffort;
     const unended = count > this.most ? `stopped at ${this.most} states` : isSpent ? `stopped at ${count} states` : 'stopped before the end';
-    const by = (way: Way) => this.by(way);
+    const by: Exploration['by'] = (way, asked) => this.by(way, asked ?? null);
     const [core, ...slices] = this.explorers.map((one) => ({ ...one.result(unended), by }));
     if (slices.length === 0) return core!;
     const all = [core!, ...slices];
@@ -188,4 +200,10 @@ class Sliced implements Exploring {
       gaps: [...union((one) => one.gaps)],
     };
   }
+}
+
+/** Whether all was met; what was goes from the end of the list. */
+function hasMetAll(explorer: Explorer, missing: string[]): boolean {
+  while (missing.length > 0 && explorer.hasMet(missing.at(-1)!)) missing.pop();
+  return missing.length === 0;
 }

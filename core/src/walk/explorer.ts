@@ -255,6 +255,11 @@ export class Explorer {
     return this.memory.outcomeOf(question, here, () => this.asking.learn(here, question));
   }
 
+  /** Whether a scene was on the screen, or a thread fired. */
+  hasMet(id: string): boolean {
+    return this.reached.has(id) || this.account.fired.has(id);
+  }
+
   get count(): number {
     return this.states.length;
   }

@@ -26,16 +26,20 @@ export const onlyRule = ({ id, words, meaning, spares, way, isMeant, frame, thre
   spares,
   check: ({ program, exploration }) => {
     if (!isComplete(exploration) || !asksMoreThan(program, way)) return [];
-    const within = exploration.by(way);
+    const { threads: all } = program.piece;
+    const asked = [...exploration.fired].flatMap((one) => {
+      const found = all.get(one);
+      return found && !isMeant(found.cue, found.on) ? found : [];
+    });
+    const within = exploration.by(way, [...exploration.reached.keys(), ...asked.map(({ id }) => id)]);
     if (!within.isComplete) return [];
     const missed = [...exploration.reached.keys()].filter((scene) => !within.reached.has(scene));
     const frames: Finding[] = missed.flatMap((scene) => {
       const name = program.piece.scenes.get(scene)?.name;
       return name === undefined ? [] : [finding(id, 'look', { scene }, `${name} is not for everybody`, frame(name))];
     });
-    const threads = [...exploration.fired].flatMap((one) => {
-      const found = within.fired.has(one) ? undefined : program.piece.threads.get(one);
-      if (!found || isMeant(found.cue, found.on) || missed.includes(sceneOfThread(program.piece, found) ?? '')) return [];
+    const threads = asked.flatMap((found) => {
+      if (within.fired.has(found.id) || missed.includes(sceneOfThread(program.piece, found) ?? '')) return [];
       const owner = ownerOf(program.piece, found);
       return [finding(id, 'look', placeOfThread(program.piece, found), `${owner} is not for everybody`, thread(owner))];
     });

@@ -63,11 +63,14 @@ export const isInCore = (outcome: Outcome, isCore: (column: number) => boolean, 
   );
 };
 
-/** What an outcome does to the core, as one text to compare; '' for nothing. */
-export function coreWords(outcome: Outcome, isCore: (column: number) => boolean, hits: (outcome: Outcome) => boolean): string {
-  if (!isInCore(outcome, isCore, hits)) return '';
-  const { cleared, columns, values, isTaken, pushed, leaves, isHurry, isDeep, threads, starts, ended, endedHeads } = outcome;
-  const written = columns.flatMap((column, i) => (isCore(column) ? [[column, values[i]]] : []));
-  const waits = [starts.filter(({ wait }) => isCore(columnOfWait(wait))), hits(outcome) ? [ended, endedHeads] : []];
-  return JSON.stringify([cleared, written, isTaken, pushed, leaves, isHurry, isDeep, threads, waits]);
+/** What an outcome does to the core, as one text to compare; '' for nothing. `endedBy` gives what waits in the core and is ended by it. */
+export function coreWords(outcome: Outcome, isCore: (column: number) => boolean, endedBy: (outcome: Outcome) => readonly number[]): string {
+  const ended = endedBy(outcome);
+  if (!isInCore(outcome, isCore, () => ended.length > 0)) return '';
+  const { cleared, columns, values, isTaken, pushed, leaves, isHurry, isDeep, threads, starts } = outcome;
+  // In which order it is done to different things is all one.
+  const written = columns.flatMap((column, i) => (isCore(column) ? `${column} ${values[i]}` : [])).sort();
+  const begun = starts.flatMap(({ wait, span }) => (isCore(columnOfWait(wait)) ? `${wait} ${span}` : [])).sort();
+  const waits = [begun, ended];
+  return JSON.stringify([[...cleared].sort(), written, isTaken, pushed, leaves, isHurry, isDeep, threads, waits]);
 }

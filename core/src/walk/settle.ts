@@ -1,5 +1,6 @@
 import type { Program } from '../program/program.ts';
 import { findPlace, liveRootsOf } from '../run/environment.ts';
+import type { RunState } from '../run/state.ts';
 import type { Store } from '../run/store.ts';
 import type { Ambient } from './ambient.ts';
 import type { Telling } from './telling.ts';
@@ -16,21 +17,38 @@ export function settle(program: Program, store: Store, telling: Telling, ambient
 /**
  * Nothing is held; what the pointer is over and what has the focus counts only where something waits for its end; timelines that only
  * move what is looked at stand.
+ *
+ * Of what came of a run at rest, what is still as it was in that is at rest, and is not looked at.
  */
-export function rest(program: Program, store: Store, telling: Telling, ambient: Ambient): void {
+export function rest(program: Program, store: Store, telling: Telling, ambient: Ambient, came: Came | null = null): void {
   const { run } = store;
+  // Whether a layer is in the piece is so of any run.
   const isTold = (key: string, what: 'leaves' | 'focuses') => {
-    const node = findPlace(program, run, key)?.node;
+    const node = findPlace(program, came?.now ?? run, key)?.node;
     return !!node && telling[what](node);
   };
-  const over = run.over.filter((key) => isTold(key, 'leaves'));
-  const focus = run.focus !== null && isTold(run.focus, 'focuses') ? run.focus : null;
   if (run.pressed) store.put({ pressed: null });
   if (run.clicked) store.put({ clicked: null });
-  if (over.length !== run.over.length) store.put({ over });
-  if (!over.length && run.pointer) store.put({ pointer: null });
-  if (focus !== run.focus) store.put({ focus });
-  for (const scene of liveRootsOf(program, run)) for (const key of ambient.standingIn(scene)) stand(store, scene, key);
+  if (!came || came.now.over !== came.before.over) {
+    const over = run.over.filter((key) => isTold(key, 'leaves'));
+    if (over.length !== run.over.length) store.put({ over });
+    if (!over.length && run.pointer) store.put({ pointer: null });
+  }
+  if (!came || came.now.focus !== came.before.focus) {
+    const focus = run.focus !== null && isTold(run.focus, 'focuses') ? run.focus : null;
+    if (focus !== run.focus) store.put({ focus });
+  }
+  const were = came && new Set(liveRootsOf(program, came.before));
+  for (const scene of liveRootsOf(program, run)) {
+    const isSame = (key: string) => were?.has(scene) && came!.now.roots[scene]?.heads[key] === came!.before.roots[scene]?.heads[key];
+    for (const key of ambient.standingIn(scene)) if (!isSame(key)) stand(store, scene, key);
+  }
+}
+
+/** A run as it is now, and the run at rest that it came of, both to be looked at without a note. */
+interface Came {
+  readonly before: RunState;
+  readonly now: RunState;
 }
 
 /** Lets times of a scene on the screen count from a moment. */

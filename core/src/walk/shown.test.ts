@@ -15,6 +15,7 @@ import { judgePlanted } from '../testing/planter/plant.ts';
 import { richPiece } from '../testing/rich.ts';
 import { timesOver } from '../testing/runs.ts';
 import { audit } from './audit.ts';
+import { explore } from './explore.ts';
 import type { Finding } from './finding.ts';
 import { isComplete, scenesReached } from './live.ts';
 import { Ambient } from './ambient.ts';
@@ -151,6 +152,13 @@ test('what somebody with a finger or a keyboard comes to is what trying all that
       whole++;
       expect([...mine.reached].sort()).toEqual([...theirs.reached].sort());
       expect([...mine.fired].sort()).toEqual([...theirs.fired].sort());
+      // Who asks for some of it alone is told the same of that.
+      const fresh = explore(program, { maxStates: MOST * 3, slicedFrom: 10 });
+      const asked = [...fresh.reached.keys(), ...fresh.fired].filter((_, i) => (seed + i) % 3 > 0);
+      const some = fresh.by(way, asked);
+      if (!some.isComplete) return;
+      const met = (ids: ReadonlySet<string>) => asked.filter((id) => ids.has(id));
+      expect(met(new Set([...some.reached, ...some.fired]))).toEqual(met(new Set([...theirs.reached, ...theirs.fired])));
     }),
     { numRuns: timesOver(32) }
   );

@@ -12,6 +12,7 @@ import { richPiece } from '../testing/rich.ts';
 import { timesOver } from '../testing/runs.ts';
 import { audit, judge } from './audit.ts';
 import { explore } from './explore.ts';
+import { coreWords, type Outcome } from './outcome.ts';
 
 const row = (count: number, made: (i: number) => PlacedSpec): Record<string, PlacedSpec> =>
   Object.fromEntries(Array.from({ length: count }, (_, i) => [`l${i}`, { at: [(i % 8) * 48, Math.floor(i / 8) * 48, 46, 46], ...made(i) }]));
@@ -69,6 +70,26 @@ function withToggles(piece: Piece): Piece {
   ]);
   return unwrap(apply(piece, operations)).piece;
 }
+
+const NOTHING: Outcome = {
+  cleared: [],
+  columns: [],
+  values: [],
+  isTaken: false,
+  pushed: [],
+  threads: [],
+  branches: [],
+  acted: [],
+  clearing: [],
+  entered: [],
+  endless: [],
+  leaves: false,
+  starts: [],
+  ended: [],
+  endedHeads: [],
+  isHurry: false,
+  isDeep: false,
+};
 
 describe('slices', () => {
   test('what has to be scrolled to is judged as in the whole, whatever else comes and goes on the way there', () => {
@@ -158,6 +179,18 @@ describe('slices', () => {
     expect(exploration.states.length).toBe(4 + 2);
     // Where too little is known at first, it is tried again.
     expect(explore(program, { slicedFrom: 10 }).count).toBe(exploration.count);
+  });
+
+  test('in which order something is done to others tells no slices apart', () => {
+    const words = (columns: number[], cleared: string[]) =>
+      coreWords(
+        { ...NOTHING, cleared, columns, values: columns.map((column) => column % 2) },
+        (column) => column < 9,
+        () => []
+      );
+    expect(words([4, 7], ['a', 'b'])).toBe(words([7, 4, 9], ['b', 'a']));
+    expect(words([4, 7], ['a', 'b'])).not.toBe(words([4], ['a', 'b']));
+    expect(words([9], [])).toBe('');
   });
 
   test('one frame of toggles alone is no dead end', () => {

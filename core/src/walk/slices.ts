@@ -114,12 +114,13 @@ function coreOf(memory: Memory, waits: Waits, uses: readonly Use[], all: readonl
   const isCore = (of: Found['of']) => (typeof of === 'number' ? of < 0 || core.has(of) : of.columns.every((column) => core.has(column)));
   const { times } = memory;
   const isOwn = (column: number) => core.has(column);
-  const hits = (outcome: Outcome) => times.waits.some((_, wait) => core.has(columnOfWait(wait)) && times.isEnded(outcome, wait));
+  const endedBy = (outcome: Outcome) => [...times.waits.keys()].filter((wait) => core.has(columnOfWait(wait)) && times.isEnded(outcome, wait));
+  const hits = (outcome: Outcome) => endedBy(outcome).length > 0;
   // Of what can be done only that counts of which ever something comes in the core.
   const leading = new Set<number>();
   const wordsOf = ({ answer, question }: Use) =>
     isOutcome(answer)
-      ? coreWords(answer, isOwn, hits)
+      ? coreWords(answer, isOwn, endedBy)
       : question === 'events'
         ? String((answer as readonly number[]).filter((one) => leading.has(one)))
         : '';
@@ -139,10 +140,10 @@ function coreOf(memory: Memory, waits: Waits, uses: readonly Use[], all: readonl
     for (const head of waits.heads) if (head.some((column) => core.has(column))) for (const column of head) core.add(column);
     for (const { all, paths } of compared)
       for (;;) {
-        const differing = differingIn(all.map(wordsOf), paths, isCore);
-        if (!differing) break;
+        const causes = causeIn(all.map(wordsOf), paths, isCore);
+        if (!causes) break;
         const known = core.size;
-        if (differing.length > 0 && all.length <= MOST_COMPARED) add(differing.reduce((a, b) => (sizeOf(b) < sizeOf(a) ? b : a)));
+        if (causes.length > 0) add(causes.reduce((a, b) => (sizeOf(b) < sizeOf(a) ? b : a)));
         else for (const path of paths) for (const { of } of path.values()) add(of);
         if (core.size === known) break;
       }
@@ -165,29 +166,40 @@ function pathIn(found: readonly Found[]): Path {
   return path;
 }
 
-/** What two answers differ in where the core is the same and something else comes of it in the core; null where there are no such. */
-function differingIn(words: readonly string[], paths: readonly Path[], isCore: (of: Found['of']) => boolean): readonly Found['of'][] | null {
+/**
+ * What it is that makes something else come of it in the core, as far as can be told: what alone is not the same for two answers, else
+ * what is not the same for most. None where it is not found out; null where nothing has to be.
+ */
+function causeIn(words: readonly string[], paths: readonly Path[], isCore: (of: Found['of']) => boolean): readonly Found['of'][] | null {
   if (words.every((one) => one === words[0])) return null;
   if (words.length > MOST_COMPARED) return paths.some((path) => [...path.values()].some(({ of }) => !isCore(of))) ? [] : null;
-  let least: readonly Found['of'][] | null = null;
+  const found = new Map<string, { readonly of: Found['of']; times: number }>();
+  let isDiffering = false;
   for (let i = 0; i < words.length; i++)
     for (let j = i + 1; j < words.length; j++) {
       if (words[i] === words[j]) continue;
       const differing = differingOn(paths[i]!, paths[j]!, isCore);
-      if (differing && (!least || differing.length < least.length)) least = differing;
-      if (least?.length === 1) return least;
+      if (!differing) continue;
+      isDiffering = true;
+      if (differing.size < 2) return [...differing.values()];
+      for (const [key, of] of differing) {
+        const known = found.get(key);
+        if (known) known.times++;
+        else found.set(key, { of, times: 1 });
+      }
     }
-  return least;
+  const most = Math.max(...[...found.values()].map(({ times }) => times));
+  return isDiffering ? [...found.values()].flatMap(({ of, times }) => (times === most ? of : [])) : null;
 }
 
 /** What was read both times and not the same; null where the core itself was not the same. */
-function differingOn(one: Path, other: Path, isCore: (of: Found['of']) => boolean): readonly Found['of'][] | null {
-  const differing: Found['of'][] = [];
+function differingOn(one: Path, other: Path, isCore: (of: Found['of']) => boolean): ReadonlyMap<string, Found['of']> | null {
+  const differing = new Map<string, Found['of']>();
   for (const [words, { of, value }] of one) {
     const also = other.get(words);
     if (also === undefined || also.value === value) continue;
     if (isCore(of)) return null;
-    differing.push(of);
+    differing.set(words, of);
   }
   return differing;
 }

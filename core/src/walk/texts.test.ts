@@ -50,6 +50,8 @@ describe('texts for what is asked of one', () => {
       ])
     ).toBe(true);
     expect(textsFor([{ asks: 'is', text: 'TIDE', fold: 'upper case' }])).toContain('TIDE');
+    // One text for each way, and where any will do the usual one.
+    expect(textsFor([], [2])).toEqual(['', 'abc', 'aa']);
     // Of more than can be looked at together nothing is said, but of words that it can only be.
     const many = (asks: Pattern['asks']) => Array.from({ length: 15 }, (_, i): [Pattern['asks'], string] => [asks, `${i}`]);
     expect([areAll([], ...many('contains')), areAll([3], ...many('is'))]).toEqual([false, true]);

@@ -19,6 +19,9 @@ export type Fold = (typeof FOLDS)[number];
 const folded = (text: string, fold: Fold | undefined): string =>
   fold === 'upper case' ? text.toUpperCase() : fold === 'lower case' ? text.toLowerCase() : text;
 
+/** What is put into a field where any text will do. */
+export const USUAL = 'abc';
+
 /** Of so many that are asked together all ways are looked at. */
 const MOST_ASKED = 7;
 /** Of so many that a text may contain all subsets are tried; of more each one, and all. */
@@ -53,7 +56,7 @@ function classesOf(lengths: readonly number[]): Lengths[] {
   return [...all, { least: (asked.at(-1) ?? -1) + 1, most: Infinity }].filter(({ least, most }) => least <= most);
 }
 
-/** A text for each way in which what is asked can come out, as far as one is found. */
+/** A text for each way in which what is asked can come out, as far as one is found; the usual one for its way. */
 export const textsFor = (patterns: readonly Pattern[], lengths: readonly number[] = []): string[] => [...waysMet(patterns, lengths).values()];
 
 const wayOf = (way: readonly boolean[], at: number): string => `${way.join()} ${at}`;
@@ -72,7 +75,7 @@ function waysMet(patterns: readonly Pattern[], lengths: readonly number[]): Map<
     if (!met.has(way)) met.set(way, text);
   };
   const made = textsOf(patterns, filler);
-  for (const text of made) meet(text);
+  for (const text of ['', USUAL, ...made]) meet(text);
   for (const text of made) for (const { least } of classes) for (const long of lengthened(text, least, filler)) meet(long);
   return met;
 }

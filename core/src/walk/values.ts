@@ -1,7 +1,7 @@
 import type { Ast, Value } from '../expression/ast.ts';
 import { compileAst, type Compiled } from '../expression/compile.ts';
 import type { Layer } from '../piece/piece.ts';
-import { textsFor, type Pattern } from './texts.ts';
+import { textsFor, USUAL, type Pattern } from './texts.ts';
 
 /** What a person can put into fields, as far as it is tried. */
 
@@ -53,7 +53,7 @@ export function* valuesFor(field: Field, { values, asksLength, isComputed, patte
   if (classes) return yield* classes;
   const numbers = values.filter((value) => typeof value === 'number').sort((a, b) => a - b);
   if (field.kind === 'text')
-    return yield* new Set(['', 'abc', ...textsIn(values), ...textsFor(patterns, asksLength ? numbers : []), ...othersThan(textsIn(values), others)]);
+    return yield* new Set(['', USUAL, ...textsIn(values), ...textsFor(patterns, asksLength ? numbers : []), ...othersThan(textsIn(values), others)]);
   const between = numbers.slice(1).map((value, i) => (value + numbers[i]!) / 2);
   const near = [...numbers.flatMap((value) => [value - 1, value, value + 1]), ...between];
   const steps = stepsOf(field);
@@ -75,7 +75,7 @@ const textsIn = (values: readonly Value[]): string[] => values.flatMap((value) =
 /** Texts that nothing names, one more than there are others: so all of them can hold different ones that are named nowhere. */
 function othersThan(named: readonly string[], others: number): string[] {
   if (others === 0) return [];
-  const free = ['abc', 'Skarra', 'Inne', 'Tolm', ...Array.from({ length: named.length + others }, (_, i) => `abc ${i}`)];
+  const free = [USUAL, 'Skarra', 'Inne', 'Tolm', ...Array.from({ length: named.length + others }, (_, i) => `abc ${i}`)];
   return free.filter((text) => !named.includes(text)).slice(0, others + 1);
 }
 

@@ -2,9 +2,10 @@ import { expand } from '../program/expand.ts';
 import { groupedBy } from '../grouped.ts';
 import { onceFor } from '../once.ts';
 import type { Piece } from '../piece/piece.ts';
+import type { Instance } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { liveRootsOf } from '../run/environment.ts';
-import { movingHeads } from '../run/heads.ts';
+import { awaiting, movingHeads } from '../run/heads.ts';
 import { framesPerSecond, nextStop, spanOf } from '../run/playhead.ts';
 import type { Ended } from '../run/recording.ts';
 import type { Deadline } from '../run/run.ts';
@@ -47,14 +48,23 @@ export function waitingIn(program: Program, run: RunState, ambient: Ambient): Wa
 }
 
 /** The playheads of a scene on the screen that are under way to where something may come of it, in the order of what is in it. */
-export function headsIn(program: Program, run: RunState, scene: string, ambient: Ambient): Waiting[] {
+export function headsIn(
+  program: Program,
+  run: RunState,
+  scene: string,
+  ambient: Ambient,
+  /** The instances that are asked about, by their keys; null asks about all. */
+  keys: ReadonlySet<string> | null = null,
+  /** Whether steps wait for a playhead; they are those of the run, where nobody wants to know that it was asked. */
+  isAwaited = (instance: Instance) => run.activities.some(awaiting(scene, instance))
+): Waiting[] {
   const expansion = expand(program, program.scenes.get(scene)!);
   const moving = new Map(Array.from(movingHeads({ program, run, expansion: () => expansion }, scene), (one) => [one.instance, one.head]));
   if (moving.size === 0) return [];
   return [...expansion.instances.values()].flatMap((instance) => {
-    const head = moving.get(instance);
+    const head = keys?.has(instance.key) === false ? undefined : moving.get(instance);
     const stop = head && nextStop(program, head, instance.scene.scene.timeline!);
-    if (!stop || ambient.isIdle(scene, instance, head, run.activities)) return [];
+    if (!stop || ambient.isIdle(scene, instance, head, isAwaited)) return [];
     return { wait: waitOfHead(scene, instance.key), span: spanOf(program, stop.frame - head.at), left: stop.due - run.clock };
   });
 }
