@@ -10,6 +10,8 @@ export interface Effect {
   readonly outcome: Outcome;
   /** It depends on what is left: what comes of it besides where it leads is told where that is explored. */
   readonly isElsewhere: boolean;
+  /** It depends on what is left and can be set at will. */
+  readonly isFree: boolean;
   /** Nothing to do with time, nor with what was come from, and nothing but a row comes of it. */
   readonly isPlain: boolean;
   /** It starts nothing that waits, and ends nothing. */
@@ -45,7 +47,9 @@ export class Effects {
     private readonly clock: Clock,
     /** Columns that are left as they begin. */
     private readonly left: ReadonlySet<number>,
-    private readonly edges: Edges
+    private readonly edges: Edges,
+    /** Those of them that can be set at will. */
+    private readonly free: ReadonlySet<number>
   ) {}
 
   of(outcome: Outcome): Effect {
@@ -57,9 +61,11 @@ export class Effects {
 
   private made(outcome: Outcome): Effect {
     const { leaves, isTaken, pushed, endless, isHurry, isDeep, starts, ended, endedHeads } = outcome;
+    const reads = this.left.size > 0 ? this.memory.readsOf(outcome) : [];
     const effect: Effect = {
       outcome,
-      isElsewhere: this.left.size > 0 && this.memory.readsOf(outcome).some((column) => this.left.has(column)),
+      isElsewhere: reads.some((column) => this.left.has(column)),
+      isFree: reads.some((column) => this.free.has(column)),
       isPlain: !leaves && !isTaken && !isHurry && !isDeep && pushed.length === 0 && endless.length === 0 && starts.length === 0,
       isTimeless: [starts, ended, endedHeads].every(({ length }) => length === 0),
       columns: [],
@@ -101,10 +107,10 @@ export class Effects {
   }
 
   /** What is done, as it is taken on a route. */
-  step(effect: Effect, event: RunEvent, move: Move): Timed {
+  step(effect: Effect, number: number, event: RunEvent, move: Move): Timed {
     if (effect.move !== move) {
       effect.move = move;
-      effect.step = { event, moves: [move] };
+      effect.step = { event, moves: [move], ...(effect.isFree && { sought: { event: number, outcome: effect.outcome } }) };
       effect.deed = -1;
       effect.isTold = false;
     }

@@ -70,6 +70,8 @@ export interface Exploration {
    * asked for, it is complete as to those, and ends once all of them were come to.
    */
   readonly by: (way: Way, asked?: readonly string[]) => Within;
+  /** Whether what people can set at will is left out of the core. */
+  readonly isFreed: boolean;
   /** What was seen, over all states. */
   readonly views: Views;
   /** The same for each part of what tells states apart that was explored by itself; empty where all was explored together. */
@@ -108,6 +110,8 @@ export interface ExploreOptions {
   readonly maxStates?: number;
   /** From so many states on what tells them apart is explored in slices, where it can be. */
   readonly slicedFrom?: number;
+  /** From so many states in slices on, what people can set at will is left out of their core. */
+  readonly freedFrom?: number;
   /** Asked now and then, with the number of states so far; true stops. */
   readonly shouldStop?: (states: number) => boolean;
 }

@@ -1,6 +1,7 @@
 import type { Program } from '../program/program.ts';
 import type { RunEvent } from '../run/state.ts';
 import { Ambient } from './ambient.ts';
+import type { Group } from './at-will.ts';
 import type { Exploration, ExploreOptions, Exploring, Within } from './exploration.ts';
 import { Explorer, startsOf, type Start } from './explorer.ts';
 import { Memory } from './memory.ts';
@@ -20,13 +21,13 @@ const EFFORT_SHARE = 1 / 4;
  * Begins to explore. Breadth first, so that parents give short routes. What was learned before of the piece is taken over from an earlier
  * exploration, which ends with it.
  */
-export function exploring(program: Program, earlier: Exploring | null = null, slicedFrom = SLICED_FROM): Exploring {
-  return new Sliced(program, earlier instanceof Sliced ? earlier : null, slicedFrom);
+export function exploring(program: Program, earlier: Exploring | null = null, slicedFrom = SLICED_FROM, freedFrom = FREED_FROM): Exploring {
+  return new Sliced(program, earlier instanceof Sliced ? earlier : null, slicedFrom, freedFrom);
 }
 
 /** Explores as far as is usual, or as far as one likes. */
 export function explore(program: Program, options: ExploreOptions = {}): Exploration {
-  const begun = exploring(program, null, options.slicedFrom);
+  const begun = exploring(program, null, options.slicedFrom, options.freedFrom);
   begun.on(options.maxStates ?? begun.usual, options.shouldStop);
   return begun.result();
 }
@@ -42,6 +43,9 @@ export function startOf(exploration: Pick<Exploration, 'states'>, state: number)
 /** So many states are met before what tells them apart is cut into slices. */
 const SLICED_FROM = 1000;
 
+/** So many states of all slices are met before what people can set at will is left out of the core. */
+const FREED_FROM = 20_000;
+
 /** So many states of each slice are followed before it is seen whether they are cut rightly; then so many times more. */
 const FIRST_DEPTH = 500;
 const DEEPER = 4;
@@ -51,7 +55,105 @@ const MOST_ROUNDS = 40;
 
 const NOTHING: ReadonlySet<number> = new Set();
 
-const cutAs = (left: ReadonlySet<number>): string => [...left].sort((a, b) => a - b).join(' ');
+const cutAs = ({ left, free }: Pick<Explorer, 'left' | 'free'>): string =>
+  JSON.stringify([left, ...free].map((set) => [...set].sort((a, b) => a - b)));
+
+type Stopped = ReturnType<Exploring['on']>;
+
+/** So much is followed at most. */
+interface Most {
+  readonly states: number;
+  readonly effort: number;
+  readonly shouldPause?: ((states: number) => boolean) | undefined;
+}
+
+/** Explores a piece in the slices that it can be cut into, cut anew as more is found to depend on each other. */
+class Cutting {
+  slices: Slices | null = null;
+  private rounds = 0;
+  /** So far every slice is followed before it is looked at again how they are cut. */
+  private depth = FIRST_DEPTH;
+  /** All that explored anything so far: what was found in one cut counts for every other. */
+  private met: ReadonlySet<Explorer>;
+
+  constructor(
+    private readonly memory: Memory,
+    private readonly explorer: (left: ReadonlySet<number>, free: readonly Group[]) => Explorer,
+    /** The core, and each slice with it. */
+    public explorers: readonly Explorer[],
+    met: Iterable<Explorer>,
+    /** Columns that cannot be set at will; null where nothing is taken to be. */
+    private readonly fixed: Set<number> | null
+  ) {
+    this.met = new Set(met);
+  }
+
+  get all(): ReadonlySet<Explorer> {
+    return new Set([...this.met, ...this.explorers]);
+  }
+
+  /** Whether there is anything to cut, as of now; then it is. */
+  cut(): boolean {
+    this.met = this.all;
+    const slices = this.rounds < MOST_ROUNDS ? slicesOf(this.memory, [...this.met], this.fixed) : null;
+    if (!slices) return false;
+    // A slice that is cut as before, and of which nothing has to be asked again, is explored already.
+    const known = new Map(this.settled.map((one) => [cutAs(one), one]));
+    this.rounds++;
+    this.slices = slices;
+    this.depth = FIRST_DEPTH;
+    const free = slices.free.flatMap((group) => group ?? []);
+    this.explorers = [slices.all, ...slices.others].map((left) => {
+      const own = free.filter((group) => [...group].every((column) => left.has(column)));
+      return known.get(cutAs({ left, free: own })) ?? this.explorer(left, own);
+    });
+    return true;
+  }
+
+  /** Those of which nothing has to be asked again since something turned out to be able to change. */
+  private get settled(): readonly Explorer[] {
+    return this.explorers.filter(({ uses }) => uses.every(({ answer }) => this.memory.isSo(answer)));
+  }
+
+  /** Follows the slices until their end, and until they are cut rightly; `uncut` says that they can be cut no more. */
+  on(most: Most): Stopped | 'uncut' {
+    for (;;) {
+      const stopped = this.onAll(most);
+      if (stopped === 'paused') return stopped;
+      const now = this.rounds < MOST_ROUNDS ? slicesOf(this.memory, [...this.all], this.fixed) : null;
+      if (wordsOf(now) === wordsOf(this.slices) && this.settled.length === this.explorers.length) {
+        if (stopped === 'limit' || (stopped === 'end' && this.isFree())) return stopped;
+        if (stopped === 'deeper') {
+          this.depth *= DEEPER;
+          continue;
+        }
+      }
+      if (!this.cut()) return 'uncut';
+    }
+  }
+
+  /** Whether all that was taken to be set at will can be; what cannot is fixed from now on. */
+  private isFree(): boolean {
+    if (!this.fixed) return true;
+    const doubted = this.explorers.flatMap((one) => [...one.unfree].flatMap((group) => [...group]));
+    const others = this.slices!.free.flatMap((group, i) => (group ? this.explorers[i + 1]!.notSetAtWill(group) : []));
+    for (const column of [...doubted, ...others]) this.fixed.add(column);
+    return doubted.length + others.length === 0;
+  }
+
+  /** All slices, one after the other, to so many states in all, and of each: some have more then, which lie deeper. */
+  private onAll({ states: maxStates, effort, shouldPause }: Most): Stopped | 'deeper' {
+    let isDeeper = false;
+    for (const one of this.explorers) {
+      const others = this.explorers.reduce((all, other) => all + (other === one ? 0 : other.count), 0);
+      const left = Math.max(0, maxStates - others);
+      const stopped = one.on(Math.min(left, this.depth), effort, shouldPause && ((states) => shouldPause(others + states)));
+      if (stopped === 'paused' || (stopped === 'limit' && (left <= this.depth || this.memory.effort > effort))) return stopped;
+      isDeeper ||= stopped === 'limit';
+    }
+    return isDeeper ? 'deeper' : 'end';
+  }
+}
 
 /** Explores a piece as a whole, and where it is large in slices. */
 class Sliced implements Exploring {
@@ -63,82 +165,80 @@ class Sliced implements Exploring {
   private readonly whole: Explorer;
   /** The effort that was made before. */
   private readonly spent: number;
-  /** The core, and each slice with it. */
-  private explorers: readonly Explorer[];
-  private slices: Slices | null = null;
-  /** All that explored anything so far: what was found in one cut counts for every other. */
-  private met: ReadonlySet<Explorer> = new Set();
-  private rounds = 0;
-  /** So far every slice is followed before it is looked at again how they are cut. */
-  private depth = FIRST_DEPTH;
+  /** Cut into slices, where it is. */
+  private cutting: Cutting | null = null;
+  /** The same where what people can set at will is no part of the core; `false` where that was tried, and is not so. */
+  private freely: Cutting | false | null = null;
+  private isFreed = false;
+  private isUncut = false;
   private most = 0;
 
   constructor(
     program: Program,
     earlier: Sliced | null,
-    /** So many states are met before it is cut into slices, or that is tried again. */
-    private slicedFrom: number
+    /** So many states are met before it is cut into slices, or that is tried again; and before anything is taken to be set at will. */
+    private slicedFrom: number,
+    private readonly freedFrom: number
   ) {
     this.telling = tellingOf(program);
     this.ambient = new Ambient(program);
     const goesOn = earlier?.memory.goOn(program, this.telling, this.ambient) === true;
     this.memory = goesOn ? earlier!.memory : new Memory(program, this.telling, this.ambient);
     this.starts = startsOf(program, this.telling, this.ambient);
-    const isKept = goesOn && earlier!.slices === null && earlier!.whole.holds(this.starts, this.telling, this.ambient);
+    const isKept = goesOn && earlier!.cutting === null && earlier!.whole.holds(this.starts, this.telling, this.ambient);
     this.whole = isKept ? earlier!.whole : this.explorer(NOTHING);
-    this.explorers = [this.whole];
     this.spent = this.memory.effort;
   }
 
-  private explorer = (left: ReadonlySet<number>) => new Explorer(this.memory, this.starts, this.telling, this.ambient, left);
+  private explorer = (left: ReadonlySet<number>, free?: readonly Group[]) =>
+    new Explorer(this.memory, this.starts, this.telling, this.ambient, left, free);
 
-  on(maxStates: number, shouldPause?: (states: number) => boolean): ReturnType<Exploring['on']> {
+  /** The core, and each slice with it; or the whole. */
+  private get explorers(): readonly Explorer[] {
+    if (this.isFreed && this.freely) return this.freely.explorers;
+    return this.cutting?.explorers ?? [this.whole];
+  }
+
+  on(maxStates: number, shouldPause?: (states: number) => boolean): Stopped {
     this.most = maxStates;
     this.ways.clear();
+    if (this.isFreed) return 'end';
+    if (this.freely === null) {
+      const first = Math.max(this.freedFrom, this.slicedFrom);
+      const stopped = this.plainly(Math.min(maxStates, first), shouldPause);
+      if (stopped !== 'limit' || maxStates <= first) return stopped;
+      const freely = new Cutting(this.memory, this.explorer, this.explorers, this.cutting?.all ?? [], new Set());
+      this.freely = freely.cut() && freely;
+    }
+    if (this.freely) {
+      const stopped = this.freely.on({ states: maxStates, effort: this.mostEffort, shouldPause });
+      this.isFreed = stopped === 'end';
+      if (stopped === 'end' || stopped === 'paused') return stopped;
+      this.freely = false;
+    }
+    return this.plainly(maxStates, shouldPause);
+  }
+
+  /** With all that decides anything in the core. */
+  private plainly(maxStates: number, shouldPause?: (states: number) => boolean): Stopped {
     for (;;) {
-      const isSliced = this.slices !== null;
-      const isWhole = !isSliced && this.rounds >= MOST_ROUNDS;
-      const most = isSliced || isWhole ? maxStates : Math.min(maxStates, this.slicedFrom);
-      const stopped = this.onAll(most, isSliced ? this.depth : Infinity, shouldPause);
-      if (stopped === 'paused') return stopped;
-      if (!isSliced && stopped !== 'deeper' && (stopped === 'end' || isWhole || maxStates <= this.slicedFrom)) return stopped;
-      this.met = new Set([...this.met, ...this.explorers]);
-      const slices = this.rounds < MOST_ROUNDS ? slicesOf(this.memory, [...this.met]) : null;
-      // Whatever was asked before something turned out to be able to change is asked again, and may depend on more.
-      const settled = this.explorers.filter(({ uses }) => uses.every(({ answer }) => this.memory.isSo(answer)));
-      if (isSliced && wordsOf(slices) === wordsOf(this.slices) && settled.length === this.explorers.length) {
-        if (stopped !== 'deeper') return stopped;
-        this.depth *= DEEPER;
-        continue;
+      if (this.cutting) {
+        const stopped = this.cutting.on({ states: maxStates, effort: this.mostEffort, shouldPause });
+        if (stopped !== 'uncut') return stopped;
+        this.cutting = null;
+        this.isUncut = true;
       }
-      if (!isSliced && slices === null) {
-        this.slicedFrom *= 4;
-        continue;
-      }
-      this.rounds = slices ? this.rounds + 1 : MOST_ROUNDS;
-      this.slices = slices;
-      this.depth = FIRST_DEPTH;
-      // A slice that is cut as before, and of which nothing has to be asked again, is explored already.
-      const known = new Map(isSliced ? settled.map((one) => [cutAs(one.left), one]) : []);
-      this.explorers = slices ? [slices.all, ...slices.others].map((left) => known.get(cutAs(left)) ?? this.explorer(left)) : [this.whole];
+      const states = this.isUncut ? maxStates : Math.min(maxStates, this.slicedFrom);
+      const stopped = this.whole.on(states, this.mostEffort, shouldPause);
+      if (stopped !== 'limit' || states === maxStates) return stopped;
+      const cutting = new Cutting(this.memory, this.explorer, [this.whole], [], null);
+      if (cutting.cut()) this.cutting = cutting;
+      else this.slicedFrom *= 4;
     }
   }
 
   private get mostEffort(): number {
     return this.spent + Math.max(MOST_EFFORT, this.most * EFFORT_SHARE);
-  }
-
-  /** All slices, one after the other, to so many states in all, and of each: some have more then, which lie deeper. */
-  private onAll(maxStates: number, depth: number, shouldPause?: (states: number) => boolean): ReturnType<Exploring['on']> | 'deeper' {
-    let isDeeper = false;
-    for (const one of this.explorers) {
-      const others = this.explorers.reduce((all, other) => all + (other === one ? 0 : other.count), 0);
-      const left = Math.max(0, maxStates - others);
-      const stopped = one.on(Math.min(left, depth), this.mostEffort, shouldPause && ((states) => shouldPause(others + states)));
-      if (stopped === 'paused' || (stopped === 'limit' && (left <= depth || this.memory.effort > this.mostEffort))) return stopped;
-      isDeeper ||= stopped === 'limit';
-    }
-    return isDeeper ? 'deeper' : 'end';
   }
 
   private readonly ways = new Map<Way, Within>();
@@ -150,25 +250,36 @@ class Sliced implements Exploring {
     const allows = ways[way].allows(this.memory.watched);
     let missing = asked;
     const parts: Within[] = [];
-    for (const one of this.explorers) {
+    const explored = this.explorers.map(({ left, free }) => new Explorer(this.memory, this.starts, this.telling, this.ambient, left, free, allows));
+    explored.forEach((other, i) => {
       // Nobody comes to more in one way than in all.
-      const here = missing?.filter((id) => one.hasMet(id));
-      if (here?.length === 0) continue;
-      const other = new Explorer(this.memory, this.starts, this.telling, this.ambient, one.left, allows);
+      const here = missing?.filter((id) => this.explorers[i]!.hasMet(id));
+      if (here?.length === 0) return;
       const isEnough = () => here !== undefined && hasMetAll(other, here);
       other.on(this.most, Infinity, isEnough);
       parts.push(isEnough() ? { ...other.within, isComplete: true } : other.within);
       missing = missing?.filter((id) => !other.hasMet(id)) ?? null;
-    }
+    });
+    const isFound = missing?.length === 0;
     const within: Within = {
       reached: new Set(parts.flatMap(({ reached }) => [...reached])),
       fired: new Set(parts.flatMap(({ fired }) => [...fired])),
-      isComplete: parts.every(({ isComplete }) => isComplete),
+      isComplete: isFound || (parts.every(({ isComplete }) => isComplete) && this.canBeSetBy(explored)),
     };
     // What was only looked for is no answer to whoever asks for more.
     if (asked) return within;
     this.ways.set(way, within);
     return within;
+  }
+
+  /** Whether what can be set at will by somebody who does everything can be by somebody who does not. */
+  private canBeSetBy(explored: readonly Explorer[]): boolean {
+    if (!this.isFreed || !this.freely) return true;
+    return this.freely.slices!.free.every((group, i) => {
+      const one = explored[i + 1]!;
+      if (group) one.on(this.most, Infinity);
+      return one.unfree.size === 0 && (!group || (one.within.isComplete && one.notSetAtWill(group).length === 0));
+    });
   }
 
   result(): Exploration {
@@ -195,6 +306,7 @@ class Sliced implements Exploring {
       endless: new Map(all.flatMap((one) => [...one.endless])),
       races: all.flatMap((one) => one.races),
       views,
+      isFreed: this.isFreed,
       slices,
       leavesFrom: union((one) => one.leavesFrom),
       gaps: [...union((one) => one.gaps)],

@@ -7,6 +7,7 @@ import { areSame } from '../same.ts';
 import { listWords } from '../words.ts';
 import type { Ambient } from './ambient.ts';
 import { Account } from './account.ts';
+import { AtWill, type Group, type Sought } from './at-will.ts';
 import { Asking, branchesIn, threadsIn, type Here } from './asking.ts';
 import { AS_BEFORE, Clock, TIMELESS, type Due, type Landing } from './clock.ts';
 import { Decisions } from './decisions.ts';
@@ -20,7 +21,7 @@ import type { Moment } from './moment.ts';
 import type { First, Timed } from './moves.ts';
 import { leavesPiece } from './leaving.ts';
 import type { Memory } from './memory.ts';
-import type { Outcome, Seen } from './outcome.ts';
+import { coreWords, type Outcome, type Seen } from './outcome.ts';
 import { Routes } from './routes.ts';
 import { INITIAL, type Reading } from './slots.ts';
 import { settle } from './settle.ts';
@@ -116,6 +117,9 @@ export class Explorer {
   private asking: Asking;
   private readonly clock: Clock;
   private readonly effects: Effects;
+  private readonly atWill: AtWill;
+  /** What was taken to be set at will, and is not. */
+  readonly unfree = new Set<Group>();
   private readonly decisions = new Decisions();
   private readonly routes: Routes;
   private views = new Views();
@@ -150,6 +154,8 @@ export class Explorer {
     private ambient: Ambient,
     /** Columns that are left as they begin: what nothing else depends on, and is explored elsewhere. */
     readonly left: ReadonlySet<number>,
+    /** Of those, what can be set at will wherever something depends on it. */
+    readonly free: readonly Group[] = NONE,
     /** What is not done at all. */
     private readonly isAllowed: (event: RunEvent) => boolean = ALWAYS
   ) {
@@ -158,13 +164,15 @@ export class Explorer {
     this.swings = new Swings(this.reader.rows, telling.swings, telling.floors);
     this.clock = new Clock(memory, left);
     this.where = new Whereabouts(memory, this.reader, this.clock, left, () => ({ telling: this.telling, ambient: this.ambient }));
-    this.effects = new Effects(memory, this.clock, left, this.edges);
+    this.effects = new Effects(memory, this.clock, left, this.edges, new Set(free.flatMap((group) => [...group])));
+    this.atWill = new AtWill(memory, this.reader, () => this.asking, isAllowed);
     const { states, cameBy, backOver, firsts } = this;
     const { stackOf, stacks } = this.reader;
     this.routes = new Routes({ states, cameBy, stackOf, stacks, backOver, firsts }, () => ({
       program: this.program,
       tellsScroll: this.telling.scroll,
       isAt: (state, run) => this.where.isAt(state, run),
+      setBefore: (run, sought) => this.setBefore(run, sought),
     }));
     this.begun = this.wordsOf(starts);
     for (const { frame, run, reports, acted } of starts) {
@@ -308,6 +316,7 @@ export class Explorer {
       slots,
       by: () => this.within,
       views,
+      isFreed: false,
       slices: [],
     };
     const found = {
@@ -368,13 +377,15 @@ export class Explorer {
     this.use(events, 'events', state, here);
     for (const phrase of this.untriedAmong(events)) this.leave(state, phrase);
     this.tryAll(state, row, zone, events, here);
+    for (const group of this.free) this.trySet(state, row, group);
     if (this.left.size) this.stirByTimers(state);
     if (zone === 0) return;
     for (const due of this.clock.duesIn(zone, this.reader.rootsIn(row))) {
       const then = due.passed.size ? this.reader.hereIn(state, due.passed) : here();
       this.moves++;
-      const outcome = memory.outcomeOf(due.event, then, () => this.asking.learn(then, due.event));
-      this.follow(state, due.event, then, this.effects.of(outcome), due);
+      const effect = this.effects.of(memory.outcomeOf(due.event, then, () => this.asking.learn(then, due.event)));
+      if (effect.isFree && !this.effects.isOutside(effect)) this.doubt(effect);
+      this.follow(state, due.event, then, effect, due);
     }
   }
 
@@ -402,6 +413,91 @@ export class Explorer {
       this.reader.glanceAt(state);
       decisions.asOf(memory.version);
     }
+  }
+
+  /** What can be done once something is set that can be, at will: from all that it can be set to, as far as that makes a difference. */
+  private trySet(state: number, row: number, group: Group): void {
+    const rows = this.atWill.rowsFrom(row, group);
+    if (!rows) return void this.unfree.add(group);
+    const { memory, reader } = this;
+    for (const set of rows.slice(1)) {
+      const here = reader.hereOf(set, reader.stackOf[state]!);
+      const events = this.atWill.eventsIn(here, set);
+      this.use(events, 'events', state, () => here);
+      for (const event of events) {
+        if (!this.isAllowed(memory.events[event]!)) continue;
+        const outcome = memory.outcomeOf(event, here, () => this.asking.learn(here, event));
+        const effect = this.effects.of(outcome);
+        if (!effect.isFree) continue;
+        this.useOnce(effect, event, state, () => here);
+        if (this.effects.isOutside(effect)) continue;
+        this.moves++;
+        this.follow(state, event, here, effect, null);
+      }
+    }
+  }
+
+  /** What something depends on where nobody can set it before, is not set at will. */
+  private doubt({ outcome }: Effect): void {
+    for (const group of this.groupsReadBy(outcome)) this.unfree.add(group);
+  }
+
+  private groupsReadBy(outcome: Outcome): readonly Group[] {
+    const reads = this.memory.readsOf(outcome);
+    return this.free.filter((group) => reads.some((column) => group.has(column)));
+  }
+
+  /** What to do in a run so that what is sought comes of an event, where that depends on what can be set at will. */
+  private setBefore(run: RunState, { event, outcome }: Sought): readonly RunEvent[] {
+    const words = this.wordsFor(outcome, this.left);
+    const isIt = (here: Here) => this.wordsFor(this.atWill.outcomeOf(event, here), this.left) === words;
+    return this.atWill.wayTo(this.where.fullRowOf(run), run.back.at(-1) ?? '', this.groupsReadBy(outcome), isIt) ?? NONE;
+  }
+
+  /** What an outcome does to all but some of what there is, as one text to compare. */
+  private wordsFor(outcome: Outcome, but: Group): string {
+    const isOwn = (column: number) => !but.has(column);
+    const { times } = this.memory;
+    return coreWords(outcome, isOwn, () => [...times.waits.keys()].filter((wait) => isOwn(columnOfWait(wait)) && times.isEnded(outcome, wait)));
+  }
+
+  /**
+   * Of what is explored here besides the core, the columns that cannot be set at will; none where all can. They can where in every state
+   * that was met the same can come about for the core as where they are as they begin, once they are set to whatever they can be set to
+   * there, and the same comes of what is due.
+   */
+  notSetAtWill(group: Group): readonly number[] {
+    const { reader } = this;
+    const { rows, rowOf, stackOf } = reader;
+    const atWill = new AtWill(this.memory, reader, () => this.asking, this.isAllowed);
+    const words = new Map<Outcome, string>();
+    const wordsOf = (event: number, row: number, stack: number, passed: ReadonlyMap<number, number> | null = null) => {
+      const outcome = atWill.outcomeOf(event, reader.hereOf(row, stack, passed));
+      let found = words.get(outcome);
+      if (found === undefined) words.set(outcome, (found = this.wordsFor(outcome, group)));
+      return found;
+    };
+    const isAllOne = (row: number, other: number, stack: number): boolean => {
+      const dues = this.clock.duesIn(reader.zoneIn(row), reader.rootsIn(row));
+      if (dues.some(({ event, passed }) => wordsOf(event, row, stack, passed) !== wordsOf(event, other, stack, passed))) return false;
+      const [own, others] = [row, other].map((one) => atWill.comingFrom(one, stack, group, wordsOf));
+      return !!own && !!others && own.size === others.size && [...own].every((one) => others.has(one));
+    };
+    const columns = [...group];
+    const without = (row: number, columns: readonly number[]) =>
+      rows.with(
+        row,
+        columns,
+        columns.map(() => INITIAL)
+      );
+    for (let state = 0; state < this.states.length; state++) {
+      const [row, stack] = [rowOf[state]!, stackOf[state]!];
+      const first = without(row, columns);
+      if (first === row || isAllOne(row, first, stack)) continue;
+      const others = columns.filter((column) => rows.at(row, column) !== INITIAL && !isAllOne(row, without(row, [column]), stack));
+      return others.length ? others : columns;
+    }
+    return NONE;
   }
 
   /** Keeps which effect of which all was told an event has, to be found at once from now on. */
@@ -432,7 +528,7 @@ export class Explorer {
 
   /** What has nothing to do with time, nor with what was come from: most of what is done, and the same each time. */
   private followPlainly(state: number, row: number, event: number, effect: Effect, here: () => Here): void {
-    this.effects.step(effect, this.memory.events[event]!, TIMELESS.move);
+    this.effects.step(effect, event, this.memory.events[event]!, TIMELESS.move);
     if (this.effects.isOutside(effect)) return this.stir(state, event, effect, here);
     this.note(state, event, effect, effect.step!, here);
     const next = this.reader.rows.with(row, effect.columns, effect.values);
@@ -460,7 +556,7 @@ export class Explorer {
   private follow(state: number, event: number, here: Here, effect: Effect, due: Due | null): void {
     const { outcome } = effect;
     const landing = this.clock.land(this.reader.zoneIn(this.reader.rowOf[state]!), due, outcome, here);
-    const step = this.effects.step(effect, due ? this.clock.waitFor(due) : this.memory.events[event]!, landing.move);
+    const step = this.effects.step(effect, event, due ? this.clock.waitFor(due) : this.memory.events[event]!, landing.move);
     if (this.effects.isOutside(effect)) return this.stir(state, event, effect, () => here);
     this.note(state, event, effect, step, () => here);
     if (due) this.noteRaces(state, due);
@@ -557,6 +653,7 @@ export class Explorer {
       step = { event: step.event, moves: [...step.moves, landing.move] };
       threads = [...threads, ...next.threads];
       const then = this.effects.of(next);
+      if (then.isFree) this.doubt(then);
       this.note(state, due.event, then, step, () => here);
       if (next.leaves) return void this.leavesFrom.add(this.reader.frameIn(row));
       if (!this.isTaken(state, next, landing) || landing.isFull) return;

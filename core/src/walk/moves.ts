@@ -1,4 +1,5 @@
 import type { RunEvent } from '../run/state.ts';
+import type { Sought } from './at-will.ts';
 import type { Started } from './outcome.ts';
 
 /** What is done, or is due, as it is taken on a route. */
@@ -31,6 +32,8 @@ export interface Move {
 export interface Timed {
   readonly event: RunEvent;
   readonly moves: readonly Move[];
+  /** What is to come of it, where something is to be set first for that. */
+  readonly sought?: Sought;
 }
 
 /** What waits at first: how long in all and how much of that is left, in units. */

@@ -3,6 +3,8 @@ import type { Program, SceneProgram } from '../program/program.ts';
 import { liveRootsOf } from '../run/environment.ts';
 import { advance, begin, nextDeadline, replay } from '../run/run.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
+import type { Sought } from './at-will.ts';
+import { TIMELESS } from './clock.ts';
 import type { State } from './exploration.ts';
 import type { First, Timed } from './moves.ts';
 import type { Push, Stacks } from './stacks.ts';
@@ -28,6 +30,8 @@ interface Asked {
   /** Whether how far things are scrolled tells states apart. */
   readonly tellsScroll: boolean;
   readonly isAt: (state: number, run: RunState) => boolean;
+  /** What to do in a run first, so that what is sought comes of something. */
+  readonly setBefore: (run: RunState, sought: Sought) => readonly RunEvent[];
 }
 
 /** Routes to states, as a person walks them: each thing at its time, with scrolling back where that is needed. */
@@ -59,6 +63,22 @@ export class Routes {
 
   /** The events of some steps, each at its time. Where they cannot be taken one after the other, what is due is waited for as it comes. */
   timed(steps: readonly Timed[], first: readonly First[], begun: () => RunState): RunEvent[] {
+    return this.inTime(this.withSetting(steps, first, begun), first, begun);
+  }
+
+  /** The same with what has to be set first for some of them. */
+  private withSetting(steps: readonly Timed[], first: readonly First[], begun: () => RunState): readonly Timed[] {
+    if (!steps.some(({ sought }) => sought)) return steps;
+    const { program, setBefore } = this.asked();
+    const all: Timed[] = [];
+    for (const step of steps) {
+      const before = step.sought ? setBefore(replay(program, begun(), this.inTime(all, first, begun)).run, step.sought) : [];
+      all.push(...before.map((event) => ({ event, moves: [TIMELESS.move] })), step);
+    }
+    return all;
+  }
+
+  private inTime(steps: readonly Timed[], first: readonly First[], begun: () => RunState): RunEvent[] {
     const units = unitsIn(this.asked().program);
     if (first.length === 0 && steps.every(({ moves }) => moves.every((move) => move.due === null && move.time.starts.length === 0)))
       return steps.map(({ event }) => event);

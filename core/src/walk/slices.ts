@@ -1,5 +1,6 @@
 import type { Explorer, Use } from './explorer.ts';
 import { groupedBy } from '../grouped.ts';
+import type { Group } from './at-will.ts';
 import type { Node } from '../program/node.ts';
 import type { Found } from './learned.ts';
 import type { Memory } from './memory.ts';
@@ -21,6 +22,8 @@ export interface Slices {
   readonly all: ReadonlySet<number>;
   /** For each slice, what is left out where it is explored with the core. */
   readonly others: readonly ReadonlySet<number>[];
+  /** For each slice what it is, where the core depends on some of it that is taken to be set at will; null where it does not. */
+  readonly free: readonly (Group | null)[];
   /** How many tests have come out in different ways so far. */
   readonly varying: number;
 }
@@ -31,21 +34,37 @@ const CORE = ['frame', 'overlays', 'activities', 'over', 'focus', 'pad'] as cons
 /** Answers to one question that are compared with each other; where there are more, all that was read for them counts. */
 const MOST_COMPARED = 400;
 
-/** The slices that everything that was found so far allows; null where there are fewer than two. */
-export function slicesOf(memory: Memory, explorers: readonly Explorer[]): Slices | null {
+/** What people set. */
+const SETTABLE: ReadonlySet<string> = new Set(['variable', 'variables', 'values', 'flags', 'states', 'changes']);
+
+/**
+ * The slices that everything that was found so far allows; null where there are fewer than two. Where it is known of some columns that they
+ * cannot be set at will, all others that people set are taken to be so, and are no part of the core; null where there are none.
+ */
+export function slicesOf(memory: Memory, explorers: readonly Explorer[], fixed: ReadonlySet<number> | null = null): Slices | null {
   const uses = [...new Map(explorers.flatMap((one) => one.uses.map((use) => [use.answer, use] as const))).values()];
   const known = uses.filter(({ answer }) => memory.isSo(answer));
   const waits = new Waits(memory);
   const core = coreOf(memory, waits, known, uses);
+  const freed = fixed ? [...core].filter((column) => !fixed.has(column) && SETTABLE.has(memory.slots.columns[column]?.kind ?? '')) : [];
+  if (fixed && freed.length === 0) return null;
+  for (const column of freed) core.delete(column);
   const outcomes = known.flatMap(({ answer }) => (isOutcome(answer) ? answer : []));
   const started = outcomes.flatMap(({ columns, starts }) => [...columns, ...starts.map(({ wait }) => columnOfWait(wait))]);
-  const touched = [...started, ...waits.all(known), ...waits.heads.flat()];
+  const touched = [...started, ...waits.all(known), ...waits.heads.flat(), ...freed];
   const rest = [...new Set(touched)].filter((column) => !core.has(column));
   const groups = new Groups(rest);
+  const isOwn = (column: number) => core.has(column);
+  const hits = (outcome: Outcome) => memory.times.waits.some((_, wait) => isOwn(columnOfWait(wait)) && memory.times.isEnded(outcome, wait));
   for (const { answer, question } of known) {
     const reads = memory.readsOf(answer).map(waits.ownOf);
+    const written = isOutcome(answer) ? [...answer.columns, ...waits.of(answer, question)] : [];
     if (isSeen(answer)) joinSeen(groups, memory, answer);
-    else groups.join([...reads, ...(isOutcome(answer) ? [...answer.columns, ...waits.of(answer, question)] : [])]);
+    // What is set at will decides whether something happens to the core; what else happens with it does, whatever was set.
+    else if (reads.every((column) => core.has(column) || freed.includes(column)) && isOutcome(answer) && isInCore(answer, isOwn, hits)) {
+      groups.join(reads);
+      groups.join(written);
+    } else groups.join([...reads, ...written]);
     for (const { of } of memory.pathOf(answer)) if (typeof of !== 'number') groups.join(of.columns.map(waits.ownOf));
   }
   for (const head of waits.heads) groups.join(head);
@@ -54,7 +73,8 @@ export function slicesOf(memory: Memory, explorers: readonly Explorer[]): Slices
   if (sizes.reduce((all, size) => Math.min(all * size, 1e9), 1) <= 1 + sizes.reduce((all, size) => all + size, 0)) return null;
   const tests = new Set(known.flatMap(({ answer }) => memory.pathOf(answer).flatMap(({ of }) => (typeof of === 'number' || !of.varies ? [] : of))));
   const others = groups.all.map((group) => new Set(rest.filter((column) => !group.includes(column))));
-  return { all: new Set(rest), others, varying: tests.size };
+  const free = groups.all.map((group) => (group.some((column) => freed.includes(column)) ? new Set(group) : null));
+  return { all: new Set(rest), others, free, varying: tests.size };
 }
 
 /** In so many ways something waits, or does not, by and large. */
@@ -107,7 +127,7 @@ function joinSeen(groups: Groups, memory: Memory, seen: Seen): void {
 }
 
 /** What decides what happens to itself. */
-function coreOf(memory: Memory, waits: Waits, uses: readonly Use[], all: readonly Use[]): ReadonlySet<number> {
+function coreOf(memory: Memory, waits: Waits, uses: readonly Use[], all: readonly Use[]): Set<number> {
   const core = new Set<number>(CORE.map((name) => memory.slots.named(name).column));
   const questions = groupedBy(uses, ({ question, frame }) => (typeof question === 'number' ? question : `${question} ${frame}`));
   const sizeOf = (of: Found['of']) => (typeof of === 'number' ? (memory.slots.columns[of]?.values.length ?? Infinity) : of.columns.length + 1);
@@ -230,4 +250,11 @@ class Groups {
 
 /** The same slices as one text to compare. */
 export const wordsOf = (slices: Slices | null): string =>
-  slices === null ? '' : JSON.stringify([slices.varying, [...slices.all].sort(), slices.others.map((one) => [...one].sort()).sort()]);
+  slices === null
+    ? ''
+    : JSON.stringify([
+        slices.varying,
+        [...slices.all].sort(),
+        slices.others.map((one) => [...one].sort()).sort(),
+        slices.free.map((one) => one && [...one].sort()).sort(),
+      ]);

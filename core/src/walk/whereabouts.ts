@@ -7,6 +7,7 @@ import type { First } from './moves.ts';
 import type { Reader } from './reader.ts';
 import { settle } from './settle.ts';
 import type { Telling } from './telling.ts';
+import type { Slot } from './slots.ts';
 import { waitingIn } from './waits.ts';
 import { holds } from './zones.ts';
 
@@ -88,9 +89,17 @@ export class Whereabouts {
     );
   }
 
+  /** All of a run at rest that tells runs apart, but for time, as a row, whatever is left here. */
+  fullRowOf(run: RunState): number {
+    return this.rowWith([...this.memory.slots.valuesOf(this.settled(run))]);
+  }
+
   /** What tells a run apart, but for time, as a row. */
   rowOfRun(run: RunState): number {
-    const set = [...this.memory.slots.valuesOf(run)].filter(([slot]) => !this.left.has(slot.column));
+    return this.rowWith([...this.memory.slots.valuesOf(run)].filter(([slot]) => !this.left.has(slot.column)));
+  }
+
+  private rowWith(set: readonly (readonly [slot: Slot, value: number])[]): number {
     const columns = set.map(([slot]) => slot.column);
     return this.reader.rows.with(
       -1,
