@@ -2,7 +2,7 @@
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { runPlaywright } from './lib/browser.mjs';
-import { ensurePrograms } from './lib/debian.mjs';
+import { ensurePrograms, ensureTestBrowser } from './lib/debian.mjs';
 import { build, checkNode, installPackages } from './lib/prepare.mjs';
 import { collect, root } from './lib/run.mjs';
 import { main, say, since } from './lib/say.mjs';
@@ -35,11 +35,11 @@ async function unit(name) {
   say(`unit tests of ${name}: ${report.numPassedTests} passed, ${report.numFailedTests} failed (${since(began)})`);
 }
 
-async function endToEnd(args) {
+async function endToEnd(args, browser) {
   const began = Date.now();
   const file = join(root, 'e2e/test-results/report.json');
   rmSync(file, { force: true });
-  await runPlaywright('test-postgres', args);
+  await runPlaywright('test-postgres', args, browser);
   const { stats } = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : { stats: { expected: 0, unexpected: 1, flaky: 0 } };
   counts.passed += stats.expected + stats.flaky;
   counts.failed += stats.unexpected || (stats.expected + stats.flaky === 0 ? 1 : 0);
@@ -50,6 +50,7 @@ await main(async () => {
   const only = process.argv[2];
   checkNode();
   await ensurePrograms(['postgresql', 'chromium']);
+  const browser = await ensureTestBrowser();
   await installPackages();
   mkdirSync(reports, { recursive: true });
   await build();
@@ -68,7 +69,7 @@ await main(async () => {
     };
     await Promise.all([types(), others()]);
   }
-  if (only !== 'unit') await endToEnd(process.argv.slice(3));
+  if (only !== 'unit') await endToEnd(process.argv.slice(3), browser);
   process.exitCode = counts.failed ? 1 : 0;
   console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
 });

@@ -25,11 +25,17 @@ export async function withStudio({ name, durable = false, logLevel = 'error' }, 
   }
 }
 
-/** Runs Playwright against a studio and a database of its own; gives its exit code. */
-export const runPlaywright = (name, args) =>
+/** Runs Playwright against a studio and a database of its own, with a browser without windows where there is one; gives its exit code. */
+export const runPlaywright = (name, args, browser = null) =>
   withStudio({ name }, ({ port, databaseUrl, mailFolder }) =>
     run(join(root, 'node_modules/.bin/playwright'), ['test', ...args], {
       cwd: join(root, 'e2e'),
-      env: { ...process.env, ZANY_URL: `http://localhost:${port}`, ZANY_DATABASE_URL: databaseUrl, ZANY_MAIL_FOLDER: mailFolder },
+      env: {
+        ...process.env,
+        ZANY_URL: `http://localhost:${port}`,
+        ZANY_DATABASE_URL: databaseUrl,
+        ZANY_MAIL_FOLDER: mailFolder,
+        ...(browser && { ZANY_BROWSER: browser }),
+      },
     })
   );
