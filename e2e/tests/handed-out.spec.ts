@@ -154,7 +154,7 @@ test('looks and timelines as CSS are at each moment what the piece is', async ({
           ...Object.fromEntries(
             names.map((name) => [name, { in: 'Harbour', at: [whole(100), whole(100), 40, 30] as const, style: { fill: '#ffffff' } }])
           ),
-          Book: { at: [0, 200, 80, 40], style: { fill: '#0b7a75' }, looks: { hover: { style: { fill: '#e59a00' }, ms: 0 } } },
+          Book: { at: [0, 200, 80, 40], text: 'Book', style: { fill: '#0b7a75' }, looks: { hover: { style: { fill: '#e59a00' }, ms: 0 } } },
         },
       },
     },
@@ -201,6 +201,24 @@ test('looks and timelines as CSS are at each moment what the piece is', async ({
   const before = await fill();
   await book.hover();
   expect(await fill()).not.toBe(before);
+  // What cannot be used looks as it does at rest, and words stand where the player sets them.
+  await book.evaluate((one) => one.setAttribute('aria-disabled', 'true'));
+  expect(await fill()).toBe(before);
+  const set = await book.evaluate((one) => {
+    one.textContent = 'Book';
+    const range = document.createRange();
+    range.selectNodeContents(one);
+    const [words, box] = [range.getBoundingClientRect(), one.getBoundingClientRect()];
+    const { fontWeight, fontSize, lineHeight } = getComputedStyle(one);
+    return {
+      fontWeight,
+      fontSize,
+      lineHeight,
+      off: [words.x + words.width / 2 - box.x - box.width / 2, words.y + words.height / 2 - box.y - box.height / 2],
+    };
+  });
+  expect(set).toMatchObject({ fontWeight: '400', fontSize: '16px', lineHeight: '20.8px' });
+  for (const off of set.off) expect(Math.abs(off)).toBeLessThan(1.5);
 });
 
 test('flowcharts are read by their own reader', async ({ page }) => {

@@ -1,8 +1,10 @@
 import type { RunEvent } from '../run/state.ts';
 import type { Asking, Here } from './asking.ts';
 import type { Memory } from './memory.ts';
-import type { Outcome } from './outcome.ts';
+import type { Due } from './clock.ts';
+import { coreWords, type Outcome } from './outcome.ts';
 import type { Reader } from './reader.ts';
+import { INITIAL } from './slots.ts';
 import { EMPTY } from './stacks.ts';
 import { columnOfWait } from './times.ts';
 
@@ -13,14 +15,11 @@ import { columnOfWait } from './times.ts';
  * what only sets such things is silent.
  */
 
-/** Columns that belong together. */
+/** Columns that belong together; none of them says that something waits. */
 export type Group = ReadonlySet<number>;
 
-/** What something is done for: that this comes of it, which depends on what can be set before. */
-export interface Sought {
-  readonly event: number;
-  readonly outcome: Outcome;
-}
+/** What comes of an event in a row, as one text to compare. */
+type WordsOf = (event: number, row: number, stack: number, passed?: ReadonlyMap<number, number> | null) => string;
 
 /** So many values of what is set at will are followed. */
 const MOST_ROWS = 256;
@@ -53,10 +52,37 @@ export class AtWill {
   }
 
   /**
-   * What can come about from a row on, once a group is set to whatever it can be: events, with what they come to in words; null where that is
-   * too much.
+   * Holds rows against each other: gives for a row the columns of a group that are not set at will in it, none where all are. They are where
+   * the same can come about as where they are as they begin, once they are set to whatever they can be set to from there, and the same
+   * comes of what is due.
    */
-  comingFrom(row: number, stack: number, group: Group, wordsOf: (event: number, row: number, stack: number) => string): ReadonlySet<string> | null {
+  heldAgainst(group: Group, duesIn: (row: number) => readonly Pick<Due, 'event' | 'passed'>[]): (row: number, stack: number) => readonly number[] {
+    const { rows } = this.reader;
+    const columns = [...group];
+    const words = new Map<Outcome, string>();
+    const wordsOf: WordsOf = (event, row, stack, passed = null) => {
+      const outcome = this.outcomeOf(event, this.reader.hereOf(row, stack, passed));
+      let found = words.get(outcome);
+      if (found === undefined) words.set(outcome, (found = this.wordsFor(outcome, group)));
+      return found;
+    };
+    const isAllOne = (row: number, other: number, stack: number): boolean => {
+      const dues = duesIn(row);
+      if (dues.some(({ event, passed }) => wordsOf(event, row, stack, passed) !== wordsOf(event, other, stack, passed))) return false;
+      const [own, others] = [row, other].map((one) => this.comingFrom(one, stack, group, wordsOf));
+      return !!own && !!others && own.size === others.size && [...own].every((one) => others.has(one));
+    };
+    const asBegun = (row: number, columns: readonly number[]) => rows.with(row, columns, Array<number>(columns.length).fill(INITIAL));
+    return (row, stack) => {
+      const first = asBegun(row, columns);
+      if (first === row || isAllOne(row, first, stack)) return [];
+      const unlike = columns.filter((column) => rows.at(row, column) !== INITIAL && !isAllOne(row, asBegun(row, [column]), stack));
+      return unlike.length ? unlike : columns;
+    };
+  }
+
+  /** What can come about from a row on, once a group is set to whatever it can be: events, with what they come to in words; null for too much. */
+  private comingFrom(row: number, stack: number, group: Group, wordsOf: WordsOf): ReadonlySet<string> | null {
     const rows = this.rowsFrom(row, group);
     if (!rows) return null;
     const coming = new Set<string>();
@@ -66,6 +92,13 @@ export class AtWill {
         if (words !== '') coming.add(`${event} ${words}`);
       }
     return coming;
+  }
+
+  /** What an outcome does to all but some of what there is, as one text to compare. */
+  wordsFor(outcome: Outcome, but: Group): string {
+    const isOwn = (column: number) => !but.has(column);
+    const { times } = this.memory;
+    return coreWords(outcome, isOwn, () => [...times.waits.keys()].filter((wait) => isOwn(columnOfWait(wait)) && times.isEnded(outcome, wait)));
   }
 
   private followed(row: number, group: Group): readonly number[] | null {

@@ -275,9 +275,9 @@ class Sliced implements Exploring {
   /** Whether what can be set at will by somebody who does everything can be by somebody who does not. */
   private canBeSetBy(explored: readonly Explorer[]): boolean {
     if (!this.isFreed || !this.freely) return true;
-    return this.freely.slices!.free.every((group, i) => {
-      const one = explored[i + 1]!;
-      if (group) one.on(this.most, Infinity);
+    return [null, ...this.freely.slices!.free].every((group, i) => {
+      const one = explored[i]!;
+      if (i === 0 || group) one.on(this.most, Infinity);
       return one.unfree.size === 0 && (!group || (one.within.isComplete && one.notSetAtWill(group).length === 0));
     });
   }

@@ -7,7 +7,7 @@ import { areSame } from '../same.ts';
 import { listWords } from '../words.ts';
 import type { Ambient } from './ambient.ts';
 import { Account } from './account.ts';
-import { AtWill, type Group, type Sought } from './at-will.ts';
+import { AtWill, type Group } from './at-will.ts';
 import { Asking, branchesIn, threadsIn, type Here } from './asking.ts';
 import { AS_BEFORE, Clock, TIMELESS, type Due, type Landing } from './clock.ts';
 import { Decisions } from './decisions.ts';
@@ -18,10 +18,10 @@ import type { Exploration, Levels, State, Within } from './exploration.ts';
 import { THIRD_TIME } from './hurry.ts';
 import { Ints } from './ints.ts';
 import type { Moment } from './moment.ts';
-import type { First, Timed } from './moves.ts';
+import type { First, Sought, Timed } from './moves.ts';
 import { leavesPiece } from './leaving.ts';
 import type { Memory } from './memory.ts';
-import { coreWords, type Outcome, type Seen } from './outcome.ts';
+import type { Outcome, Seen } from './outcome.ts';
 import { Routes } from './routes.ts';
 import { INITIAL, type Reading } from './slots.ts';
 import { settle } from './settle.ts';
@@ -449,53 +449,19 @@ export class Explorer {
 
   /** What to do in a run so that what is sought comes of an event, where that depends on what can be set at will. */
   private setBefore(run: RunState, { event, outcome }: Sought): readonly RunEvent[] {
-    const words = this.wordsFor(outcome, this.left);
-    const isIt = (here: Here) => this.wordsFor(this.atWill.outcomeOf(event, here), this.left) === words;
+    const words = this.atWill.wordsFor(outcome, this.left);
+    const isIt = (here: Here) => this.atWill.wordsFor(this.atWill.outcomeOf(event, here), this.left) === words;
     return this.atWill.wayTo(this.where.fullRowOf(run), run.back.at(-1) ?? '', this.groupsReadBy(outcome), isIt) ?? NONE;
   }
 
-  /** What an outcome does to all but some of what there is, as one text to compare. */
-  private wordsFor(outcome: Outcome, but: Group): string {
-    const isOwn = (column: number) => !but.has(column);
-    const { times } = this.memory;
-    return coreWords(outcome, isOwn, () => [...times.waits.keys()].filter((wait) => isOwn(columnOfWait(wait)) && times.isEnded(outcome, wait)));
-  }
-
-  /**
-   * Of what is explored here besides the core, the columns that cannot be set at will; none where all can. They can where in every state
-   * that was met the same can come about for the core as where they are as they begin, once they are set to whatever they can be set to
-   * there, and the same comes of what is due.
-   */
+  /** Of what is explored here besides the core, the columns that cannot be set at will; none where all can. */
   notSetAtWill(group: Group): readonly number[] {
     const { reader } = this;
-    const { rows, rowOf, stackOf } = reader;
     const atWill = new AtWill(this.memory, reader, () => this.asking, this.isAllowed);
-    const words = new Map<Outcome, string>();
-    const wordsOf = (event: number, row: number, stack: number, passed: ReadonlyMap<number, number> | null = null) => {
-      const outcome = atWill.outcomeOf(event, reader.hereOf(row, stack, passed));
-      let found = words.get(outcome);
-      if (found === undefined) words.set(outcome, (found = this.wordsFor(outcome, group)));
-      return found;
-    };
-    const isAllOne = (row: number, other: number, stack: number): boolean => {
-      const dues = this.clock.duesIn(reader.zoneIn(row), reader.rootsIn(row));
-      if (dues.some(({ event, passed }) => wordsOf(event, row, stack, passed) !== wordsOf(event, other, stack, passed))) return false;
-      const [own, others] = [row, other].map((one) => atWill.comingFrom(one, stack, group, wordsOf));
-      return !!own && !!others && own.size === others.size && [...own].every((one) => others.has(one));
-    };
-    const columns = [...group];
-    const without = (row: number, columns: readonly number[]) =>
-      rows.with(
-        row,
-        columns,
-        columns.map(() => INITIAL)
-      );
+    const held = atWill.heldAgainst(group, (row) => this.clock.duesIn(reader.zoneIn(row), reader.rootsIn(row)));
     for (let state = 0; state < this.states.length; state++) {
-      const [row, stack] = [rowOf[state]!, stackOf[state]!];
-      const first = without(row, columns);
-      if (first === row || isAllOne(row, first, stack)) continue;
-      const others = columns.filter((column) => rows.at(row, column) !== INITIAL && !isAllOne(row, without(row, [column]), stack));
-      return others.length ? others : columns;
+      const unlike = held(reader.rowOf[state]!, reader.stackOf[state]!);
+      if (unlike.length) return unlike;
     }
     return NONE;
   }

@@ -1,6 +1,5 @@
 import type { RunEvent } from '../run/state.ts';
-import type { Sought } from './at-will.ts';
-import type { Started } from './outcome.ts';
+import type { Outcome, Started } from './outcome.ts';
 
 /** What is done, or is due, as it is taken on a route. */
 
@@ -26,6 +25,12 @@ export interface Move {
   readonly isAtRest: boolean;
   /** The places of playheads that have to be where they were asked about, with how long ago they came there, in units. */
   readonly exact: readonly { readonly at: number; readonly passed: number; readonly slack: number }[];
+}
+
+/** What something is done for: that this comes of it, which depends on what can be set before. */
+export interface Sought {
+  readonly event: number;
+  readonly outcome: Outcome;
 }
 
 /** What is done, or due, with the move or moves that come of it; what is due with it at that moment follows of itself. */

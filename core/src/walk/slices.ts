@@ -37,6 +37,9 @@ const MOST_COMPARED = 400;
 /** What people set. */
 const SETTABLE: ReadonlySet<string> = new Set(['variable', 'variables', 'values', 'flags', 'states', 'changes']);
 
+/** What goes on by itself. */
+const TIMED: ReadonlySet<string> = new Set(['heads', 'since', 'present', 'media']);
+
 /**
  * The slices that everything that was found so far allows; null where there are fewer than two. Where it is known of some columns that they
  * cannot be set at will, all others that people set are taken to be so, and are no part of the core; null where there are none.
@@ -68,6 +71,10 @@ export function slicesOf(memory: Memory, explorers: readonly Explorer[], fixed: 
     for (const { of } of memory.pathOf(answer)) if (typeof of !== 'number') groups.join(of.columns.map(waits.ownOf));
   }
   for (const head of waits.heads) groups.join(head);
+  // What goes on by itself nobody sets.
+  const isTimed = (group: readonly number[]) => group.some((column) => column < 0 || TIMED.has(memory.slots.columns[column]?.kind ?? ''));
+  const timed = groups.all.filter(isTimed).flatMap((group) => group.filter((column) => freed.includes(column)));
+  if (timed.length) return slicesOf(memory, explorers, new Set([...fixed!, ...timed]));
   const sizes = groups.all.map((group) => group.reduce((size, column) => size * (memory.slots.columns[column]?.values.length ?? MOMENTS), 1));
   // One by one they have to be fewer than all together.
   if (sizes.reduce((all, size) => Math.min(all * size, 1e9), 1) <= 1 + sizes.reduce((all, size) => all + size, 0)) return null;

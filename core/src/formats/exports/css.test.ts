@@ -56,6 +56,8 @@ const piece = compose({
   },
 });
 
+const USABLE = ':not(:disabled, [aria-disabled="true"])';
+
 test('layers that move or have looks are said, with the groups that they stand in, and each name once', () => {
   const text = sheetOf(piece);
   expect(text).toContain(
@@ -71,8 +73,8 @@ test('layers that move or have looks are said, with the groups that they stand i
   );
   expect(text).toContain('62% { visibility: hidden; animation-timing-function: step-end; }');
   expect(text).toContain('.low-tide .pier {');
-  expect(text).toContain('.low-tide .n2-boat:hover {\n  background-color: oklab(0 0 0);\n  transition: all 80ms ease-out;\n}');
-  expect(text).toContain('.low-tide-2 .boat:active {\n  scale: 0.9;');
+  expect(text).toContain(`.low-tide .n2-boat:hover${USABLE} {\n  background-color: oklab(0 0 0);\n  transition: all 80ms ease-out;\n}`);
+  expect(text).toContain(`.low-tide-2 .boat:active${USABLE} {\n  scale: 0.9;`);
   expect(text).not.toContain('.still');
 });
 
@@ -100,6 +102,37 @@ test('looks win over each other as in the player', () => {
   const fill = (color: string) => ({ style: { fill: color } });
   const looks = { hover: fill('#111111'), press: fill('#222222'), focus: fill('#333333'), selected: fill('#444444'), disabled: fill('#555555') };
   const text = sheetOf(compose({ frames: { Plan: { layers: { Go: { at: [0, 0, 10, 10], looks } } } } }));
-  const at = ['[aria-selected', ':hover', ':active', ':focus-visible', ':disabled'].map((one) => text.indexOf(one));
+  const at = ['[aria-selected', ':hover', ':active', ':focus-visible', ':is(:disabled'].map((one) => text.indexOf(one));
   expect(at).toEqual([...at].sort((a, b) => a - b));
+});
+
+test('words are set as the player sets them, with the typefaces named whose files it does not have', () => {
+  const looks = { hover: { letters: { weight: 700, leading: 1.1 } } };
+  const words = compose({
+    frames: {
+      Plan: {
+        layers: {
+          Go: { at: [0, 0, 90, 40], text: 'Go', looks },
+          Tide: { type: 'text', at: [0, 60, 90, 40], text: 'Low', letters: { family: 'Literata', place: 'bottom', align: 'right', size: 20 }, looks },
+          Bare: { at: [0, 120, 10, 10], looks: { hover: { style: { fill: '#000000' } } } },
+        },
+      },
+    },
+  });
+  const text = sheetOf(words);
+  const rule = (selector: string) => text.slice(text.indexOf(`${selector} {`)).split('}')[0]!;
+  for (const one of [
+    '"Atkinson Hyperlegible Next", sans-serif',
+    'font-size: 16px',
+    'font-weight: 400',
+    'line-height: 1.3',
+    'text-align: center',
+    'align-content: center',
+  ])
+    expect(rule('.go')).toContain(one);
+  for (const one of ['font-family: "Literata", serif', 'font-size: 20px', 'text-align: right', 'align-content: end'])
+    expect(rule('.tide')).toContain(one);
+  expect(rule(`.tide:hover${USABLE}`)).toMatch(/font-weight: 700;\n {2}line-height: 1.1;/);
+  expect(rule('.bare')).not.toMatch(/font|text-align|color: oklab\(0\.\d+ 0\.0/);
+  expect(css.omits!(words)).toEqual(['the files of its typefaces: Atkinson Hyperlegible Next and Literata']);
 });

@@ -1,13 +1,14 @@
 import { easingOf, parseEasing } from '../../motion/easing.ts';
 import { labOf } from '../../motion/color.ts';
 import { keysOf, type KeyOf } from '../../motion/track.ts';
+import { DEFAULT_FAMILY, faceOf } from '../../piece/faces.ts';
 import { colorOf, setLetters } from '../../piece/paint.ts';
 import { byOrder, framesOf, layerIdsOf, scenesOf, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
-import type { Delta, Look, LookName, Timeline, Tracked } from '../../piece/schema.ts';
+import type { Delta, Letters, Look, LookName, Timeline, Tracked } from '../../piece/schema.ts';
 import { framesPerSecond, isThereAt, spansOf } from '../../run/playhead.ts';
-import { isOutlined } from '../../vocabulary/layers/all.ts';
+import { isOutlined, layerKind } from '../../vocabulary/layers/all.ts';
 import { DEFAULT_INK } from '../../vocabulary/properties/ink.ts';
-import { takeName } from '../../words.ts';
+import { listWords, takeName } from '../../words.ts';
 import { defineExport } from './define.ts';
 import { fileName } from './names.ts';
 
@@ -24,12 +25,18 @@ export const css = defineExport({
   mediaType: 'text/css; charset=utf-8',
   meaning: 'what layers look like, their looks as transitions, and timelines as @keyframes, to paste into real code',
   write: (piece) => sheetOf(piece),
-  omits: (piece) => partsOf(piece).flatMap(({ omits }) => omits),
+  omits: (piece) => omittedBy(partsOf(piece)),
 });
+
+/** What the CSS of scenes does not say; the files of typefaces are no part of it. */
+const omittedBy = (parts: readonly SceneSheet[]): string[] => {
+  const families = [...new Set(parts.flatMap((part) => [...part.families]))];
+  return [...parts.flatMap(({ omits }) => omits), ...(families.length ? [`the files of its typefaces: ${listWords(families)}`] : [])];
+};
 
 export function sheetOf(piece: Piece): string {
   const parts = partsOf(piece);
-  const left = parts.flatMap(({ omits }) => omits);
+  const left = omittedBy(parts);
   const note = left.length ? `\n   It does not say:\n${left.map((one) => `   - ${plain(one)}`).join('\n')}` : '';
   return (
     [`/* ${plain(piece.head.name)}: scenes and layers are classes of the same names.${note} */`, ...parts.flatMap(({ rules }) => rules)].join(
@@ -65,12 +72,19 @@ const SELECTORS: Readonly<Record<LookName, string>> = {
   disabled: ':is(:disabled, [aria-disabled="true"])',
 };
 
+/** What cannot be used has the look for that, and no other. */
+const USABLE = ':not(:disabled, [aria-disabled="true"])';
+
+const selectorOf = (look: LookName): string => (look === 'disabled' ? SELECTORS.disabled : SELECTORS[look] + USABLE);
+
 /** In the order in which the later ones win, as in the player. */
 const PRECEDENCE: readonly LookName[] = ['selected', 'hover', 'selectedHover', 'press', 'focus', 'disabled'];
 
 class SceneSheet {
   readonly omits: string[] = [];
   readonly rules: string[] = [];
+  /** The typefaces that it names. */
+  readonly families = new Set<string>();
   private readonly scene: string;
 
   constructor(
@@ -92,11 +106,11 @@ class SceneSheet {
   private layer(scene: Scene, layer: Layer, name: string, animations: readonly string[]): void {
     const selector = `.${this.scene} .${name}`;
     const { pose, style, letters } = layer;
-    const isText = layer.type === 'text';
+    const hasWords = layer.text !== undefined || layer.type === 'field';
     const all: Delta = {
       pose,
-      style: { ...(isText && { ink: DEFAULT_INK }), ...style },
-      ...(isText && { letters: setLetters(this.piece.head, letters ?? {}) }),
+      style: { ...(hasWords && { ink: DEFAULT_INK }), ...style },
+      ...(hasWords && { letters: { ...asSet(layer), ...setLetters(this.piece.head, letters ?? {}) } }),
     };
     const looks = PRECEDENCE.flatMap((look) => (layer.looks?.[look] ? [{ look, delta: layer.looks[look] }] : []));
     const base = ['position: absolute', 'box-sizing: border-box', ...this.declarations(layer, all)];
@@ -115,7 +129,7 @@ class SceneSheet {
       }))
         if (value !== undefined) this.omits.push(`${what} in the look ${look} of ${layer.name} on ${scene.name}`);
       const said = [...this.declarations(layer, rest), ...(hidden === undefined ? [] : [`visibility: ${hidden ? 'hidden' : 'visible'}`])];
-      this.rules.push(block(`${selector}${SELECTORS[look]}`, [...said, transitionOf(delta)]));
+      this.rules.push(block(`${selector}${selectorOf(look)}`, [...said, transitionOf(delta)]));
     }
   }
 
@@ -139,8 +153,20 @@ class SceneSheet {
     if (line && isOutlined(layer)) said.push(`stroke: ${this.color(line.color)}`, `stroke-width: ${px(line.width)}`);
     else if (line) said.push(`border: ${px(line.width)} solid ${this.color(line.color)}`);
     if (shadow) said.push(`box-shadow: ${px(shadow.x)} ${px(shadow.y)} ${px(shadow.blur)} ${this.color(shadow.color)}`);
-    if (letters.weight !== undefined) said.push(`font-weight: ${letters.weight}`);
-    return said;
+    return [...said, ...this.set(setLetters(this.piece.head, letters))];
+  }
+
+  /** How words are set; their size is a property like others. */
+  private set({ family, weight, leading, align, place }: Letters): string[] {
+    const face = family === undefined ? undefined : faceOf(family);
+    if (face) this.families.add(family!);
+    return [
+      ...(family === undefined ? [] : [`font-family: ${face ? `"${family}", ${face.like}` : family}`]),
+      ...(weight === undefined ? [] : [`font-weight: ${weight}`]),
+      ...(leading === undefined ? [] : [`line-height: ${short(leading)}`]),
+      ...(align === undefined ? [] : [`text-align: ${align}`]),
+      ...(place === undefined ? [] : [`align-content: ${PLACES[place]}`]),
+    ];
   }
 
   /** The animations of each layer of a timeline; their keyframes are written. */
@@ -198,6 +224,18 @@ class SceneSheet {
     return `oklab(${[L, a, b].map(short).join(' ')}${alpha < 1 ? ` / ${short(alpha)}` : ''})`;
   }
 }
+
+/** Where words stand in their box: CSS has the same for a block with nothing else in it. */
+const PLACES = { top: 'start', middle: 'center', bottom: 'end' } as const;
+
+/** As the player sets words of which nothing else is said: in the middle of a shape, at the beginning of a text. */
+const asSet = (layer: Layer): Letters => ({
+  family: DEFAULT_FAMILY,
+  size: 16,
+  weight: 400,
+  leading: 1.3,
+  ...(layerKind(layer).isProse ? { align: 'left', place: 'top' } : { align: 'center', place: 'middle' }),
+});
 
 /** As the player has it where a look says nothing else. */
 const transitionOf = ({ ms = 120, easing = 'ease' }: Look): string => `transition: all ${ms}ms ${easingWords(easing)}`;
