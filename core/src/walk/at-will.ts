@@ -37,13 +37,18 @@ export class AtWill {
     private readonly isAllowed: (event: RunEvent) => boolean
   ) {}
 
+  /** The groups of which anything can be set in a row. */
+  setIn(row: number, groups: readonly Group[]): readonly Group[] {
+    if (groups.length === 0) return groups;
+    this.asOfNow();
+    const here = this.reader.hereOf(row, EMPTY);
+    const outcomes = this.eventsIn(here, row).flatMap((event) => (this.isAllowed(this.memory.events[event]!) ? this.outcomeOf(event, here) : []));
+    return groups.filter((group) => outcomes.some((outcome) => this.isSilent(outcome, group)));
+  }
+
   /** The rows that can be come to from one by what changes nothing but a group, that row first; null where they are too many. */
   rowsFrom(row: number, group: Group): readonly number[] | null {
-    if (this.version !== this.memory.version) {
-      this.version = this.memory.version;
-      this.known.clear();
-      this.silent.clear();
-    }
+    this.asOfNow();
     let known = this.known.get(group);
     if (!known) this.known.set(group, (known = new Map<number, readonly number[] | null>()));
     let rows = known.get(row);
@@ -99,6 +104,14 @@ export class AtWill {
     const isOwn = (column: number) => !but.has(column);
     const { times } = this.memory;
     return coreWords(outcome, isOwn, () => [...times.waits.keys()].filter((wait) => isOwn(columnOfWait(wait)) && times.isEnded(outcome, wait)));
+  }
+
+  /** What is known may be so no more since something was forgotten. */
+  private asOfNow(): void {
+    if (this.version === this.memory.version) return;
+    this.version = this.memory.version;
+    this.known.clear();
+    this.silent.clear();
   }
 
   private followed(row: number, group: Group): readonly number[] | null {

@@ -46,6 +46,9 @@ const SLICED_FROM = 1000;
 /** So many states of all slices are met before what people can set at will is left out of the core. */
 const FREED_FROM = 20_000;
 
+/** So many times as many states are followed then: slices of which each has the core in it are many, and small. */
+const FREED_SHARE = 4;
+
 /** So many states of each slice are followed before it is seen whether they are cut rightly; then so many times more. */
 const FIRST_DEPTH = 500;
 const DEEPER = 4;
@@ -211,7 +214,7 @@ class Sliced implements Exploring {
       this.freely = freely.cut() && freely;
     }
     if (this.freely) {
-      const stopped = this.freely.on({ states: maxStates, effort: this.mostEffort, shouldPause });
+      const stopped = this.freely.on({ states: maxStates * FREED_SHARE, effort: this.mostEffort * FREED_SHARE, shouldPause });
       this.isFreed = stopped === 'end';
       if (stopped === 'end' || stopped === 'paused') return stopped;
       this.freely = false;

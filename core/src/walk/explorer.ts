@@ -377,7 +377,7 @@ export class Explorer {
     this.use(events, 'events', state, here);
     for (const phrase of this.untriedAmong(events)) this.leave(state, phrase);
     this.tryAll(state, row, zone, events, here);
-    for (const group of this.free) this.trySet(state, row, group);
+    for (const group of this.atWill.setIn(row, this.free)) this.trySet(state, row, group);
     if (this.left.size) this.stirByTimers(state);
     if (zone === 0) return;
     for (const due of this.clock.duesIn(zone, this.reader.rootsIn(row))) {

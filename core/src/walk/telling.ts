@@ -167,7 +167,7 @@ function fieldsAsked(program: Program, read: readonly Read[], compared: Compared
     const isText = layer.field!.kind === 'text';
     const patterns = isText ? asked.flatMap((ast) => patternsIn(ast, isIt)) : [];
     const told = [...new Map(patterns.map((one) => [`${one.asks} ${one.fold ?? ''} ${one.text}`, one])).values()];
-    const classes = isComputed && isAll && isAlone ? classesOf(layer.field!, asked) : null;
+    const classes = isAll && isAlone ? classesOf(layer.field!, asked) : null;
     const { values, asksLength } = given(compared, layer.id);
     const others = isText && texts.isIn(layer) ? texts.beside(layer) : 0;
     const isTried = isText
