@@ -135,9 +135,9 @@ describe('what can be set at will', () => {
             });
         }
       ),
-      { numRuns: timesOver(20) }
+      { numRuns: timesOver(12) }
     );
-    expect(freed).toBeGreaterThan(timesOver(20) / 2);
+    expect(freed).toBeGreaterThan(timesOver(12) / 2);
   });
 });
 
