@@ -12,7 +12,7 @@ const ARGS = [
 
 /**
  * Tests of which one opens more than one page, or touches: they have the browser with windows, as without them a press on a second page
- * once waited without end. All others are done in two thirds of the time without windows.
+ * once waited without end. All others are done faster without windows.
  */
 const SEVERAL =
   /(build|comments|handed-out|hands|held|in-step|jobs-motion|jobs-time|media-time|pad|path|people|player|review|saving|touch)\.spec\.ts$/;

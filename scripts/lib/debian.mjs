@@ -13,7 +13,7 @@ export function postgresPrograms() {
 
 export const chromium = () => ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync) ?? null;
 
-/** The same browser without windows: it does what tests ask for in two thirds of the time. */
+/** The same browser without windows, which is faster. */
 const headless = () => ['/usr/bin/chromium-headless-shell'].find(existsSync) ?? null;
 
 const SHELL = 'chromium-headless-shell';

@@ -6,7 +6,6 @@ import { coreWords, type Outcome } from './outcome.ts';
 import type { Reader } from './reader.ts';
 import { INITIAL } from './slots.ts';
 import { EMPTY } from './stacks.ts';
-import { columnOfWait } from './times.ts';
 
 /**
  * What can be set at will where one is: what a field holds, a box that is checked or not. While nothing else changes, and without any time,
@@ -102,8 +101,7 @@ export class AtWill {
   /** What an outcome does to all but some of what there is, as one text to compare. */
   wordsFor(outcome: Outcome, but: Group): string {
     const isOwn = (column: number) => !but.has(column);
-    const { times } = this.memory;
-    return coreWords(outcome, isOwn, () => [...times.waits.keys()].filter((wait) => isOwn(columnOfWait(wait)) && times.isEnded(outcome, wait)));
+    return coreWords(outcome, isOwn, () => this.memory.times.endedBy(outcome, isOwn));
   }
 
   /** What is known may be so no more since something was forgotten. */
@@ -170,7 +168,7 @@ export class AtWill {
     if (leaves || isTaken || isHurry || isDeep || pushed.length + endless.length + starts.length + cleared.length > 0) return false;
     if (columns.length === 0 || columns.some((column) => !group.has(column))) return false;
     const { times, slots } = this.memory;
-    if (times.waits.some((_, wait) => !group.has(columnOfWait(wait)) && times.isEnded(outcome, wait))) return false;
+    if (times.endedBy(outcome, (column) => !group.has(column)).length > 0) return false;
     return this.memory.readsOf(outcome).every((column) => column >= 0 && slots.columns[column]?.kind !== 'since');
   }
 }

@@ -95,11 +95,15 @@ class Cutting {
     return new Set([...this.met, ...this.explorers]);
   }
 
+  /** The slices that all that was found so far allows; null where it is cut no more. */
+  private get now(): Slices | null {
+    return this.rounds < MOST_ROUNDS ? slicesOf(this.memory, [...this.all], this.fixed) : null;
+  }
+
   /** Whether there is anything to cut, as of now; then it is. */
-  cut(): boolean {
-    this.met = this.all;
-    const slices = this.rounds < MOST_ROUNDS ? slicesOf(this.memory, [...this.met], this.fixed) : null;
+  cut(slices = this.now): boolean {
     if (!slices) return false;
+    this.met = this.all;
     // A slice that is cut as before, and of which nothing has to be asked again, is explored already.
     const known = new Map(this.settled.map((one) => [cutAs(one), one]));
     this.rounds++;
@@ -123,15 +127,12 @@ class Cutting {
     for (;;) {
       const stopped = this.onAll(most);
       if (stopped === 'paused') return stopped;
-      const now = this.rounds < MOST_ROUNDS ? slicesOf(this.memory, [...this.all], this.fixed) : null;
-      if (wordsOf(now) === wordsOf(this.slices) && this.settled.length === this.explorers.length) {
-        if (stopped === 'limit' || (stopped === 'end' && this.isFree())) return stopped;
-        if (stopped === 'deeper') {
-          this.depth *= DEEPER;
-          continue;
-        }
-      }
-      if (!this.cut()) return 'uncut';
+      const { now } = this;
+      const isCutSo = wordsOf(now) === wordsOf(this.slices) && this.settled.length === this.explorers.length;
+      if (isCutSo && stopped === 'deeper') this.depth *= DEEPER;
+      else if (stopped !== 'deeper' && isCutSo && (stopped === 'limit' || this.isFree())) return stopped;
+      // What turned out not to be set at will makes another cut.
+      else if (!this.cut(isCutSo ? this.now : now)) return 'uncut';
     }
   }
 
@@ -172,7 +173,8 @@ class Sliced implements Exploring {
   private cutting: Cutting | null = null;
   /** The same where what people can set at will is no part of the core; `false` where that was tried, and is not so. */
   private freely: Cutting | false | null = null;
-  private isFreed = false;
+  /** That, once it is shown to be so. */
+  private freed: Cutting | null = null;
   private isUncut = false;
   private most = 0;
 
@@ -198,14 +200,13 @@ class Sliced implements Exploring {
 
   /** The core, and each slice with it; or the whole. */
   private get explorers(): readonly Explorer[] {
-    if (this.isFreed && this.freely) return this.freely.explorers;
-    return this.cutting?.explorers ?? [this.whole];
+    return (this.freed ?? this.cutting)?.explorers ?? [this.whole];
   }
 
   on(maxStates: number, shouldPause?: (states: number) => boolean): Stopped {
     this.most = maxStates;
     this.ways.clear();
-    if (this.isFreed) return 'end';
+    if (this.freed) return 'end';
     if (this.freely === null) {
       const first = Math.max(this.freedFrom, this.slicedFrom);
       const stopped = this.plainly(Math.min(maxStates, first), shouldPause);
@@ -215,7 +216,7 @@ class Sliced implements Exploring {
     }
     if (this.freely) {
       const stopped = this.freely.on({ states: maxStates * FREED_SHARE, effort: this.mostEffort * FREED_SHARE, shouldPause });
-      this.isFreed = stopped === 'end';
+      if (stopped === 'end') this.freed = this.freely;
       if (stopped === 'end' || stopped === 'paused') return stopped;
       this.freely = false;
     }
@@ -277,8 +278,8 @@ class Sliced implements Exploring {
 
   /** Whether what can be set at will by somebody who does everything can be by somebody who does not. */
   private canBeSetBy(explored: readonly Explorer[]): boolean {
-    if (!this.isFreed || !this.freely) return true;
-    return [null, ...this.freely.slices!.free].every((group, i) => {
+    if (!this.freed) return true;
+    return [null, ...this.freed.slices!.free].every((group, i) => {
       const one = explored[i]!;
       if (i === 0 || group) one.on(this.most, Infinity);
       return one.unfree.size === 0 && (!group || (one.within.isComplete && one.notSetAtWill(group).length === 0));
@@ -309,7 +310,7 @@ class Sliced implements Exploring {
       endless: new Map(all.flatMap((one) => [...one.endless])),
       races: all.flatMap((one) => one.races),
       views,
-      isFreed: this.isFreed,
+      isFreed: this.freed !== null,
       slices,
       leavesFrom: union((one) => one.leavesFrom),
       gaps: [...union((one) => one.gaps)],

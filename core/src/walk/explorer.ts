@@ -426,8 +426,7 @@ export class Explorer {
       this.use(events, 'events', state, () => here);
       for (const event of events) {
         if (!this.isAllowed(memory.events[event]!)) continue;
-        const outcome = memory.outcomeOf(event, here, () => this.asking.learn(here, event));
-        const effect = this.effects.of(outcome);
+        const effect = this.effects.of(this.atWill.outcomeOf(event, here));
         if (!effect.isFree) continue;
         this.useOnce(effect, event, state, () => here);
         if (this.effects.isOutside(effect)) continue;

@@ -58,7 +58,7 @@ export function slicesOf(memory: Memory, explorers: readonly Explorer[], fixed: 
   const rest = [...new Set(touched)].filter((column) => !core.has(column));
   const groups = new Groups(rest);
   const isOwn = (column: number) => core.has(column);
-  const hits = (outcome: Outcome) => memory.times.waits.some((_, wait) => isOwn(columnOfWait(wait)) && memory.times.isEnded(outcome, wait));
+  const hits = (outcome: Outcome) => memory.times.endedBy(outcome, isOwn).length > 0;
   for (const { answer, question } of known) {
     const reads = memory.readsOf(answer).map(waits.ownOf);
     const written = isOutcome(answer) ? [...answer.columns, ...waits.of(answer, question)] : [];
@@ -141,7 +141,7 @@ function coreOf(memory: Memory, waits: Waits, uses: readonly Use[], all: readonl
   const isCore = (of: Found['of']) => (typeof of === 'number' ? of < 0 || core.has(of) : of.columns.every((column) => core.has(column)));
   const { times } = memory;
   const isOwn = (column: number) => core.has(column);
-  const endedBy = (outcome: Outcome) => [...times.waits.keys()].filter((wait) => core.has(columnOfWait(wait)) && times.isEnded(outcome, wait));
+  const endedBy = (outcome: Outcome) => times.endedBy(outcome, isOwn);
   const hits = (outcome: Outcome) => endedBy(outcome).length > 0;
   // Of what can be done only that counts of which ever something comes in the core.
   const leading = new Set<number>();

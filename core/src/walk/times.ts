@@ -29,6 +29,11 @@ export class Times {
     return number;
   }
 
+  /** Of what waits, as far as its columns are asked about, all that an outcome ends. */
+  endedBy(outcome: Parameters<Times['isEnded']>[0], isAsked: (column: number) => boolean): readonly number[] {
+    return [...this.waits.keys()].filter((wait) => isAsked(columnOfWait(wait)) && this.isEnded(outcome, wait));
+  }
+
   /** Whether what ended does anything to what waits. */
   isEnded({ ended, endedHeads }: { readonly ended: readonly Ended[]; readonly endedHeads: readonly number[] }, wait: number): boolean {
     return endedHeads.includes(wait) || ended.some((one) => ends(one, this.waits[wait]!));
