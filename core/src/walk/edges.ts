@@ -16,26 +16,21 @@ export interface Edge extends Deed {
   readonly back?: true;
 }
 
-/** No further edge. */
-const END = -1;
-
-/** Where these stand in an edge. */
-const [HOW, NEXT] = [1, 2];
-
 /**
- * The edges of a graph of states, as numbers: for each its end, what is done, and the next one from where it begins. They are made
+ * The edges of a graph of states, as numbers: for each its end, and what is done. Those of one state stand together. They are made
  * into objects where somebody asks for those of one state.
  */
 export class Edges {
   private count = 0;
-  /** The first and the last edge of each state, as far as there were any. */
-  private readonly first = new Ints();
-  private readonly last = new Ints();
-  /**
-   * Edge by edge: where it ends; twice the number of what is done, and one more where it goes back over where the frame was come from;
-   * the next one.
-   */
+  /** Where those of each state begin, and how many there are. */
+  private readonly begins = new Ints();
+  private readonly counts = new Ints();
+  /** Those that were found after others of another state: as they stand in the list of all. */
+  private readonly later = new Map<number, number[]>();
+  /** Edge by edge: where it ends; twice the number of what is done, and one more where it goes back over where the frame was come from. */
   private readonly all = new Ints();
+  /** The state with those at the end of the list. */
+  private open = -1;
 
   constructor(
     /** What is done, by its numbers: graphs of the same states may have it together. */
@@ -59,28 +54,42 @@ export class Edges {
   }
 
   add(from: number, to: number, deed: number, isBack = false): void {
-    const edge = this.all.length;
-    this.all.push3(to, deed * 2 + (isBack ? 1 : 0), END);
-    while (this.first.length <= from) {
-      this.first.push(END);
-      this.last.push(END);
+    const how = deed * 2 + (isBack ? 1 : 0);
+    if (from !== this.open && !this.begin(from)) this.later.get(from)!.push(to, how);
+    else {
+      this.all.push2(to, how);
+      this.counts.put(from, this.counts.at(from) + 1);
     }
-    const last = this.last.at(from);
-    if (last === END) this.first.put(from, edge);
-    else this.all.put(last + NEXT, edge);
-    this.last.put(from, edge);
   }
 
-  private firstOf(state: number): number {
-    return state < this.first.length ? this.first.at(state) : END;
+  /** Begins those of a state; false where there are some that others followed. */
+  private begin(from: number): boolean {
+    while (this.counts.length <= from) {
+      this.counts.push(0);
+      this.begins.push(0);
+    }
+    if (this.counts.at(from) > 0) {
+      if (!this.later.has(from)) this.later.set(from, []);
+      return false;
+    }
+    this.open = from;
+    this.begins.put(from, this.all.length);
+    return true;
+  }
+
+  /** Goes over the edges of a state as numbers, in the order in which they were found. */
+  private visit(state: number, visit: (to: number, how: number) => void): void {
+    if (state >= this.counts.length) return;
+    const begin = this.begins.at(state);
+    const end = begin + 2 * this.counts.at(state);
+    for (let at = begin; at < end; at += 2) visit(this.all.at(at), this.all.at(at + 1));
+    const later = this.later.get(state) ?? [];
+    for (let at = 0; at < later.length; at += 2) visit(later[at]!, later[at + 1]!);
   }
 
   /** Goes over the edges of a state, in the order in which they were found. */
   each(state: number, visit: (to: number, deed: Deed, isBack: boolean) => void): void {
-    for (let edge = this.firstOf(state); edge !== END; edge = this.all.at(edge + NEXT)) {
-      const how = this.all.at(edge + HOW);
-      visit(this.all.at(edge), this.deeds[how >> 1]!, (how & 1) === 1);
-    }
+    this.visit(state, (to, how) => visit(to, this.deeds[how >> 1]!, (how & 1) === 1));
   }
 
   /** The edges of a state, in the order in which they were found. */
@@ -95,7 +104,7 @@ export class Edges {
   /** Where the edges of a state end. */
   endsOf(state: number): number[] {
     const ends: number[] = [];
-    for (let edge = this.firstOf(state); edge !== END; edge = this.all.at(edge + NEXT)) ends.push(this.all.at(edge));
+    this.visit(state, (to) => ends.push(to));
     return ends;
   }
 
@@ -103,8 +112,7 @@ export class Edges {
   sources(): number[][] {
     const { states } = this;
     const sources: number[][] = states.map(() => []);
-    for (const from of states)
-      for (let edge = this.firstOf(from); edge !== END; edge = this.all.at(edge + NEXT)) sources[this.all.at(edge)]!.push(from);
+    for (const from of states) this.visit(from, (to) => sources[to]!.push(from));
     return sources;
   }
 }

@@ -89,7 +89,7 @@ export class Effects {
   private write(effect: Effect): void {
     const { slots } = this.memory;
     const { cleared, columns, values } = effect.outcome;
-    const gone = cleared.flatMap((scene) => slots.of(scene).map(({ column }) => column));
+    const gone = [...new Set(cleared.flatMap((scene) => slots.of(scene).map(({ column }) => column)))].filter((column) => !columns.includes(column));
     effect.columns = [...gone, ...columns];
     effect.values = [...gone.map(() => 0), ...values.map((value, i) => (this.left.has(columns[i]!) ? 0 : value))];
     effect.known = slots.columns.length;

@@ -291,7 +291,7 @@ class Sliced implements Exploring {
     const isSpent = this.memory.effort > this.mostEffort;
     const unended = count > this.most ? `stopped at ${this.most} states` : isSpent ? `stopped at ${count} states` : 'stopped before the end';
     const by: Exploration['by'] = (way, asked) => this.by(way, asked ?? null);
-    const [core, ...slices] = this.explorers.map((one) => ({ ...one.result(unended), by }));
+    const [core, ...slices] = this.explorers.map((one) => one.result(unended, by));
     if (slices.length === 0) return core!;
     const all = [core!, ...slices];
     const views = new Views();

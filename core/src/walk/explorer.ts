@@ -14,13 +14,14 @@ import { Decisions } from './decisions.ts';
 import { Edges, type Deed } from './edges.ts';
 import { Effects, type Effect } from './effects.ts';
 import { Entered, statesTold } from './entered.ts';
-import type { Exploration, Levels, State, Within } from './exploration.ts';
+import type { Exploration, Levels, Within } from './exploration.ts';
 import { THIRD_TIME } from './hurry.ts';
 import { Ints } from './ints.ts';
 import type { Moment } from './moment.ts';
 import type { First, Sought, Timed } from './moves.ts';
 import { leavesPiece } from './leaving.ts';
 import type { Memory } from './memory.ts';
+import { Met } from './met.ts';
 import type { Outcome, Seen } from './outcome.ts';
 import { Routes } from './routes.ts';
 import { INITIAL, type Reading } from './slots.ts';
@@ -91,14 +92,12 @@ export class Explorer {
   private readonly reader: Reader;
   private readonly where: Whereabouts;
 
-  private readonly states: State[] = [];
   private readonly deeds: Deed[] = [];
+  private readonly met = new Met(this.deeds, (state) => this.frameOf(state));
   private readonly edges = new Edges(this.deeds);
   /** States by their rows, with nothing on the back stack; and by both. */
   private readonly byRow = new Ints();
   private readonly numbers = new Map<number, number>();
-  /** How each was come to from its parent; null for a start. */
-  private readonly cameBy: (Timed | null)[] = [];
   /** What waits where somebody begins, by start frames. */
   private readonly firsts = new Map<string, readonly First[]>();
   /** For states that *back* led to: what was gone back over. */
@@ -166,9 +165,9 @@ export class Explorer {
     this.where = new Whereabouts(memory, this.reader, this.clock, left, () => ({ telling: this.telling, ambient: this.ambient }));
     this.effects = new Effects(memory, this.clock, left, this.edges, new Set(free.flatMap((group) => [...group])));
     this.atWill = new AtWill(memory, this.reader, () => this.asking, isAllowed);
-    const { states, cameBy, backOver, firsts } = this;
+    const { met, backOver, firsts } = this;
     const { stackOf, stacks } = this.reader;
-    this.routes = new Routes({ states, cameBy, stackOf, stacks, backOver, firsts }, () => ({
+    this.routes = new Routes({ met, stackOf, stacks, backOver, firsts }, () => ({
       program: this.program,
       tellsScroll: this.telling.scroll,
       isAt: (state, run) => this.where.isAt(state, run),
@@ -185,7 +184,9 @@ export class Explorer {
       const pushed = this.telling.back && this.isBackAsked(row) ? run.back : [];
       const { top, below } = this.put(row, EMPTY, pushed);
       if (pushed.length) this.reader.stacks.lay(top, below, null);
-      this.meet(row, top, -1, null, null, frame, pushed.length > 0);
+      if (this.knownAs(row, top, pushed.length > 0) !== undefined) continue;
+      this.met.begin(frame);
+      this.add(row, top);
     }
   }
 
@@ -215,7 +216,7 @@ export class Explorer {
     this.ambient = ambient;
     this.asking = new Asking(this.memory, telling, ambient);
     const known = this.memory.slots.columns.length;
-    if (!this.memory.isFollowedAlike || this.next < this.states.length || this.wordsOf(starts) !== this.begun) return false;
+    if (!this.memory.isFollowedAlike || this.next < this.met.length || this.wordsOf(starts) !== this.begun) return false;
     const fresh: [Use, Answer][] = [];
     for (const use of this.uses) {
       if (!use.asked.isStale) continue;
@@ -269,33 +270,33 @@ export class Explorer {
   }
 
   get count(): number {
-    return this.states.length;
+    return this.met.length;
   }
 
   /** Follows states until there are so many, or so much effort was made in all. */
   on(maxStates: number, mostEffort: number, shouldPause?: (states: number) => boolean): 'end' | 'limit' | 'paused' {
-    for (; this.next < this.states.length; this.next++) {
-      if (this.states.length > maxStates || this.memory.effort > mostEffort) return 'limit';
-      if (shouldPause && this.next % 4 === 3 && shouldPause(this.states.length)) return 'paused';
+    for (; this.next < this.met.length; this.next++) {
+      if (this.met.length > maxStates || this.memory.effort > mostEffort) return 'limit';
+      if (shouldPause && this.next % 4 === 3 && shouldPause(this.met.length)) return 'paused';
       this.expand(this.next);
     }
     return 'end';
   }
 
   /** What is known so far; `unended` says in words why it is not at its end, where it is not. */
-  result(unended: string): Exploration {
-    const { states, moves, edges, reached, leavesFrom, next } = this;
-    const unfollowed = new Set([...this.partial, ...this.turned, ...Array.from({ length: states.length - next }, (_, i) => next + i)]);
+  result(unended: string, by: Exploration['by']): Exploration {
+    const { met, moves, edges, reached, leavesFrom, next } = this;
+    const unfollowed = new Set([...this.partial, ...this.turned, ...Array.from({ length: met.length - next }, (_, i) => next + i)]);
     const untaken = this.untaken.size ? `not tried: ${listWords([...this.untaken])}` : null;
-    const left = next === states.length ? null : unended;
+    const left = next === met.length ? null : unended;
     const gaps = [...this.gaps, ...(left === null ? this.unlikeCounts() : [])];
     const cut = [left, untaken, gaps.length ? `not tried: ${listWords(gaps)}` : null].filter((part) => part !== null).join('; ') || null;
     const { entered, views } = this;
     const { fired, branches, acted, endless, places, together } = this.account;
     const runOf = (state: number) => this.reader.runOf(state);
     const levels: Levels = {
-      rowOf: (state) => this.reader.rowOf[state]!,
-      stackOf: (state) => this.reader.stackOf[state]!,
+      rowOf: (state) => this.reader.rowOf.at(state),
+      stackOf: (state) => this.reader.stackOf.at(state),
       at: (row, stack) => this.stateAt(row, stack),
       below: (stack) => [...this.reader.stacks.belowOf(stack).keys()],
     };
@@ -314,15 +315,14 @@ export class Explorer {
       races,
       entered: entered.all,
       slots,
-      by: () => this.within,
+      by,
       views,
       isFreed: false,
       slices: [],
     };
     const found = {
-      states,
-      count: states.length,
-      left: states.length - next,
+      count: met.length,
+      left: met.length - next,
       moves,
       edges,
       reached,
@@ -336,12 +336,22 @@ export class Explorer {
       eventsFrom: (run: RunState, state: number, steps: readonly Timed[]) =>
         this.routes.timed(steps, this.where.inOrder(run, state) ?? [], () => run),
     };
-    return { cut, gaps, ...found, runOf, levels: this.telling.back ? levels : null, ...routes };
+    return {
+      cut,
+      gaps,
+      get states() {
+        return met.list;
+      },
+      ...found,
+      runOf,
+      levels: this.telling.back ? levels : null,
+      ...routes,
+    };
   }
 
   /** The same in short. */
   get within(): Within {
-    const isEnded = this.next === this.states.length && this.partial.size === 0 && this.gaps.size === 0;
+    const isEnded = this.next === this.met.length && this.partial.size === 0 && this.gaps.size === 0;
     const isComplete = isEnded && this.unlikeCounts().length === 0;
     return { reached: new Set(this.reached.keys()), fired: this.account.fired, isComplete };
   }
@@ -358,13 +368,13 @@ export class Explorer {
   // ── following ──────────────────────────────────────────────────────────────
 
   private expand(state: number): void {
-    const row = this.reader.rowOf[state]!;
+    const row = this.reader.rowOf.at(state);
     const glance = this.reader.glanceAt(state);
     // One for all that is asked of this state: what is asked next may be worked out of what was before.
     let kept: Here | null = null;
     const here = () => (kept ??= this.reader.hereIn(state));
     const { memory } = this;
-    const { frame } = this.states[state]!;
+    const frame = this.frameOf(state);
     const zone = this.reader.zoneIn(row);
     const seen = memory.knownSeen(frame, glance) ?? memory.seenIn(frame, here(), () => this.asking.look(here()));
     if (memory.slots.entering.length) this.entered.meet(memory.slots, this.reader.rootsIn(row), glance, this.isOwn);
@@ -391,19 +401,28 @@ export class Explorer {
 
   /** All that can be done in a state: this is gone through more than anything else, and has to stay short. */
   private tryAll(state: number, row: number, zone: number, events: readonly number[], here: () => Here): void {
-    const { memory, effects } = this;
+    const { memory, effects, edges, byRow } = this;
     const isStill = this.clock.isStill(zone);
     const decisions = this.decisions.asOf(memory.version);
     const { rows } = this.reader;
     const glance = this.reader.glanceAt(state);
+    const isAnyone = this.isAllowed === ALWAYS;
+    const isAlone = this.reader.stackOf.at(state) === EMPTY && !this.swings.isOpen;
     for (let i = 0; i < events.length; i++) {
       const event = events[i]!;
-      if (this.isAllowed !== ALWAYS && !this.isAllowed(memory.events[event]!)) continue;
+      if (!isAnyone && !this.isAllowed(memory.events[event]!)) continue;
       this.moves++;
       const decided = isStill ? decisions.find(event, rows, row) : -1;
-      if (decided >= 0 && this.isTold(decisions.effects[decided]!, event, zone)) {
-        this.followTold(state, row, event, decisions.effects[decided]!);
-        continue;
+      if (decided >= 0) {
+        const told = decisions.effects[decided]!;
+        if (told.isTold && (zone === 0 || told.isTimeless) && (this.account.isFull(told) || this.last[event] === told.outcome)) {
+          const next = rows.with(row, told.columns, told.values);
+          this.last[event] = told.outcome;
+          const to = isAlone && next < byRow.length ? byRow.at(next) : UNMET;
+          if (to === UNMET) this.followTold(state, next, event, told);
+          else if (to !== state) edges.add(state, to, told.deed);
+          continue;
+        }
       }
       const known = memory.knownOutcome(event, glance);
       const effect = known ? effects.of(known) : this.learn(event, here);
@@ -421,7 +440,7 @@ export class Explorer {
     if (!rows) return void this.unfree.add(group);
     const { memory, reader } = this;
     for (const set of rows.slice(1)) {
-      const here = reader.hereOf(set, reader.stackOf[state]!);
+      const here = reader.hereOf(set, reader.stackOf.at(state));
       const events = this.atWill.eventsIn(here, set);
       this.use(events, 'events', state, () => here);
       for (const event of events) {
@@ -458,8 +477,8 @@ export class Explorer {
     const { reader } = this;
     const atWill = new AtWill(this.memory, reader, () => this.asking, this.isAllowed);
     const held = atWill.heldAgainst(group, (row) => this.clock.duesIn(reader.zoneIn(row), reader.rootsIn(row)));
-    for (let state = 0; state < this.states.length; state++) {
-      const unlike = held(reader.rowOf[state]!, reader.stackOf[state]!);
+    for (let state = 0; state < this.met.length; state++) {
+      const unlike = held(reader.rowOf.at(state), reader.stackOf.at(state));
       if (unlike.length) return unlike;
     }
     return NONE;
@@ -480,14 +499,13 @@ export class Explorer {
     return effect.isTold && isFree(effect, zone) && (this.account.isFull(effect) || this.last[event] === effect.outcome);
   }
 
-  /** Where an effect leads, of which all else was told: most moves by far are such. */
-  private followTold(state: number, row: number, event: number, effect: Effect): void {
+  /** Comes to a row by an effect of which all else was told: most moves by far are such. */
+  private followTold(state: number, next: number, event: number, effect: Effect): void {
     this.last[event] = effect.outcome;
-    const next = this.reader.rows.with(row, effect.columns, effect.values);
-    if (next === row || this.isTurned(state, next)) return;
-    const own = this.reader.stackOf[state]!;
+    if (next === this.reader.rowOf.at(state) || this.isTurned(state, next)) return;
+    const own = this.reader.stackOf.at(state);
     const stack = own === EMPTY || this.isBackAsked(next) ? own : EMPTY;
-    const to = this.stateAt(next, stack) ?? this.meet(next, stack, state, effect.step, null, this.states[state]!.start, false);
+    const to = this.stateAt(next, stack) ?? this.meet(next, stack, state, this.effects.deed(effect), null, false);
     if (to !== state) this.edges.add(state, to, effect.deed);
   }
 
@@ -498,8 +516,8 @@ export class Explorer {
     this.note(state, event, effect, effect.step!, here);
     const next = this.reader.rows.with(row, effect.columns, effect.values);
     if (this.isTurned(state, next)) return this.account.move(effect);
-    const stack = this.isBackAsked(next) ? this.reader.stackOf[state]! : EMPTY;
-    const to = this.stateAt(next, stack) ?? this.meet(next, stack, state, effect.step, null, this.states[state]!.start, false);
+    const stack = this.isBackAsked(next) ? this.reader.stackOf.at(state) : EMPTY;
+    const to = this.stateAt(next, stack) ?? this.meet(next, stack, state, this.effects.deed(effect), null, false);
     if (to === state) return;
     this.account.move(effect);
     this.edges.add(state, to, this.effects.deed(effect));
@@ -515,21 +533,21 @@ export class Explorer {
   }
 
   private momentAt(state: number): Moment {
-    return { start: this.states[state]!.start, route: (...more) => this.routes.to(state, [], more), run: () => this.reader.runOf(state) };
+    return { start: this.met.startOf(state), route: (...more) => this.routes.to(state, [], more), run: () => this.reader.runOf(state) };
   }
 
   private follow(state: number, event: number, here: Here, effect: Effect, due: Due | null): void {
     const { outcome } = effect;
-    const landing = this.clock.land(this.reader.zoneIn(this.reader.rowOf[state]!), due, outcome, here);
+    const landing = this.clock.land(this.reader.zoneIn(this.reader.rowOf.at(state)), due, outcome, here);
     const step = this.effects.step(effect, event, due ? this.clock.waitFor(due) : this.memory.events[event]!, landing.move);
     if (this.effects.isOutside(effect)) return this.stir(state, event, effect, () => here);
     this.note(state, event, effect, step, () => here);
     if (due) this.noteRaces(state, due);
     // Who opens a link in the same tab is gone.
-    if (outcome.leaves) return void this.leavesFrom.add(this.states[state]!.frame);
+    if (outcome.leaves) return void this.leavesFrom.add(this.frameOf(state));
     if (!this.isTaken(state, outcome, landing) || landing.isFull) return;
-    const row = this.rowBy(this.reader.rowOf[state]!, effect, landing);
-    const stack = this.reader.stackOf[state]!;
+    const row = this.rowBy(this.reader.rowOf.at(state), effect, landing);
+    const stack = this.reader.stackOf.at(state);
     const deed = this.effects.deed(effect);
     const { threads, isTaken, pushed } = outcome;
     const come = (stack: number, over: Push | null): void => {
@@ -552,7 +570,7 @@ export class Explorer {
 
   /** Whether a number counts on in a row further than it is followed. */
   private isTurned(from: number, row: number): boolean {
-    const isBeyond = this.swings.isBeyond(this.reader.rowOf[from]!, row, this.memory.slots.columns);
+    const isBeyond = this.swings.isBeyond(this.reader.rowOf.at(from), row, this.memory.slots.columns);
     if (isBeyond) this.turned.add(from);
     return isBeyond;
   }
@@ -593,7 +611,7 @@ export class Explorer {
 
   /** Timers of what is on the screen that are explored elsewhere. */
   private stirByTimers(state: number): void {
-    const roots = this.reader.rootsIn(this.reader.rowOf[state]!);
+    const roots = this.reader.rootsIn(this.reader.rowOf.at(state));
     this.memory.times.waits.forEach((wait, number) => {
       if (wait.kind !== 'timer' || !this.left.has(columnOfWait(number)) || !roots.includes(wait.scene)) return;
       this.stirs.add(state, state, this.stirs.deed({ event: { type: 'wait', ms: 0 }, moves: [] }, [wait.timer.thread]));
@@ -660,7 +678,7 @@ export class Explorer {
     const { times } = this.memory;
     due.zone.waits.forEach((other, at) => {
       if (at === due.at || !isDueNow(due.zone, at)) return;
-      const key = `${this.states[state]!.frame} ${due.wait} ${other}`;
+      const key = `${this.frameOf(state)} ${due.wait} ${other}`;
       if (this.raced.has(key)) return;
       this.raced.add(key);
       const threads = raceOf(this.program, this.reader.runOf(state), times.waits[due.wait]!, times.waits[other]!);
@@ -698,7 +716,7 @@ export class Explorer {
     const used = isMoving ? this.seenMoving : this.used;
     if (used.has(answer)) return false;
     used.add(answer);
-    this.uses.push({ answer, frame: this.states[state]!.frame, asked: this.memory.questionOf(answer), question, state, here: here(), isMoving });
+    this.uses.push({ answer, frame: this.frameOf(state), asked: this.memory.questionOf(answer), question, state, here: here(), isMoving });
     return true;
   }
 
@@ -716,11 +734,15 @@ export class Explorer {
     const isAsked = this.isBackAsked(row);
     const { top, below } = isAsked ? this.put(row, stack, pushed) : { top: EMPTY, below: stack };
     const isPut = isAsked && pushed.length > 0;
-    const to = this.meet(row, top, from, step, over, this.states[over ? over.from : from]!.start, isPut);
+    const to = this.meet(row, top, from, deed, over, isPut);
     if (isPut) this.reader.stacks.lay(top, below, isTaken ? null : { from, step, entry: to, below });
     if (to === from) return;
     this.account.move(effect);
-    this.edges.add(from, to, deed, over !== null || (isTaken && stack !== this.reader.stackOf[from]));
+    this.edges.add(from, to, deed, over !== null || (isTaken && stack !== this.reader.stackOf.at(from)));
+  }
+
+  private frameOf(state: number): string {
+    return this.reader.frameIn(this.reader.rowOf.at(state));
   }
 
   private isBackAsked(row: number): boolean {
@@ -749,39 +771,61 @@ export class Explorer {
   }
 
   /** The state with a row and a stack. One in which time has passed in fewer ways than in another is that one, unless it has to be itself. */
-  private meet(row: number, stack: number, parent: number, step: Timed | null, over: Push | null, start: string, isItself: boolean): number {
-    const old = this.stateAt(row, stack);
-    if (old !== undefined) return old;
-    const { times } = this.memory;
+  private meet(row: number, stack: number, parent: number, deed: number, over: Push | null, isItself: boolean): number {
+    const known = this.knownAs(row, stack, isItself);
+    if (known !== undefined) return known;
+    this.met.come(parent, deed, over ? over.from : parent);
+    const state = this.add(row, stack);
+    if (over) this.backOver.set(state, over);
+    return state;
+  }
+
+  /** The state that one with a row and a stack is told as, where there is one already. */
+  private knownAs(row: number, stack: number, isItself: boolean): number | undefined {
+    const known = this.stateAt(row, stack);
+    if (known !== undefined || isItself) return known;
     const zone = this.reader.zoneIn(row);
-    const key = zone === 0 ? null : this.reader.rows.with(row, [times.column], [0]) * MOST_PLACES + stack;
-    const others = key === null ? undefined : this.timeless.get(key);
-    if (others && !isItself) {
-      const now = times.zone(zone);
-      for (const other of others.slice(-MOST_HELD)) {
-        const wide = times.zone(this.reader.zoneIn(this.reader.rowOf[other]!));
-        if (areSame(wide.waits, now.waits) && areSame(wide.spans, now.spans) && isInside(now, wide)) return other;
-      }
-    }
-    const number = this.states.length;
+    const others = zone === 0 ? undefined : this.timeless.get(this.timelessKey(row, stack));
+    if (!others) return undefined;
+    const { times } = this.memory;
+    const now = times.zone(zone);
+    return others.slice(-MOST_HELD).find((other) => {
+      const wide = times.zone(this.reader.zoneIn(this.reader.rowOf.at(other)));
+      return areSame(wide.waits, now.waits) && areSame(wide.spans, now.spans) && isInside(now, wide);
+    });
+  }
+
+  private timelessKey(row: number, stack: number): number {
+    return this.reader.rows.with(row, [this.memory.times.column], [0]) * MOST_PLACES + stack;
+  }
+
+  /** Notes where the state that was met last stands. */
+  private add(row: number, stack: number): number {
+    const { byRow, reader } = this;
+    const state = this.met.length - 1;
     if (stack === EMPTY) {
-      while (this.byRow.length <= row) this.byRow.push(UNMET);
-      this.byRow.put(row, number);
-    } else this.numbers.set(row * MOST_PLACES + stack, number);
-    if (others) others.push(number);
-    else if (key !== null) this.timeless.set(key, [number]);
-    const frame = this.reader.frameIn(row);
-    if (over) this.backOver.set(number, over);
-    this.states.push({ frame, parent, event: step?.event ?? null, start });
-    this.cameBy.push(step);
-    this.reader.rowOf.push(row);
-    this.reader.stackOf.push(stack);
+      while (byRow.length <= row) byRow.push(UNMET);
+      byRow.put(row, state);
+    } else this.numbers.set(row * MOST_PLACES + stack, state);
+    if (reader.zoneIn(row) !== 0) {
+      const key = this.timelessKey(row, stack);
+      const others = this.timeless.get(key);
+      if (others) others.push(state);
+      else this.timeless.set(key, [state]);
+    }
+    reader.rowOf.push(row);
+    reader.stackOf.push(stack);
     this.edges.grow();
     this.stirs.grow();
-    if (!this.reached.has(frame)) this.reached.set(frame, number);
-    for (const overlay of this.reader.overlaysIn(row)) if (!this.reached.has(overlay.frame)) this.reached.set(overlay.frame, number);
-    return number;
+    const laid = reader.laidIn(row);
+    if (this.laid.has(laid)) return state;
+    this.laid.add(laid);
+    for (const frame of [reader.frameIn(row), ...reader.overlaysIn(row).map((overlay) => overlay.frame)])
+      if (!this.reached.has(frame)) this.reached.set(frame, state);
+    return state;
   }
+
+  private readonly laid = new Set<number>();
 }
 
 const NONE: readonly never[] = [];

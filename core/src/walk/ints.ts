@@ -16,13 +16,16 @@ export class Ints {
     this.cells[this.length++] = value;
   }
 
-  push3(a: number, b: number, c: number): void {
-    if (this.length + 3 > this.cells.length) this.grow();
-    const { cells, length } = this;
-    cells[length] = a;
-    cells[length + 1] = b;
-    cells[length + 2] = c;
-    this.length += 3;
+  push2(a: number, b: number): void {
+    if (this.length + 2 > this.cells.length) this.grow();
+    this.cells[this.length] = a;
+    this.cells[this.length + 1] = b;
+    this.length += 2;
+  }
+
+  some(isSo: (value: number) => boolean): boolean {
+    for (let i = 0; i < this.length; i++) if (isSo(this.cells[i]!)) return true;
+    return false;
   }
 
   private grow(): void {

@@ -1,6 +1,7 @@
 import { scenesOn } from '../run/environment.ts';
 import type { Overlay, RunState } from '../run/state.ts';
 import type { Here } from './asking.ts';
+import { Ints } from './ints.ts';
 import type { Memory } from './memory.ts';
 import { Rows } from './rows.ts';
 import { INITIAL, type Follows, type Slot } from './slots.ts';
@@ -36,8 +37,8 @@ const MOST_LAID = 2 ** 21;
 export class Reader {
   readonly rows = new Rows();
   readonly stacks = new Stacks();
-  readonly rowOf: number[] = [];
-  readonly stackOf: number[] = [];
+  readonly rowOf = new Ints();
+  readonly stackOf = new Ints();
   private readonly frame: Slot;
   private readonly overlays: Slot;
   private readonly glance: RowRead;
@@ -53,13 +54,14 @@ export class Reader {
     return new RowRead(this.rows, this.memory.slots.following, row, stack, back, this.memory.topNumber(back), passed?.size ? passed : null);
   }
 
-  hereIn = (state: number, passed: ReadonlyMap<number, number> | null = null): Here => this.hereOf(this.rowOf[state]!, this.stackOf[state]!, passed);
+  hereIn = (state: number, passed: ReadonlyMap<number, number> | null = null): Here =>
+    this.hereOf(this.rowOf.at(state), this.stackOf.at(state), passed);
 
   /** A state as it is read: one at a time, until the next one is. */
   glanceAt(state: number): RowRead {
     const { glance } = this;
-    const stack = this.stackOf[state]!;
-    glance.row = this.rowOf[state]!;
+    const stack = this.stackOf.at(state);
+    glance.row = this.rowOf.at(state);
     if (stack !== glance.stack) {
       glance.stack = stack;
       glance.back = this.stacks.topOf(stack);
@@ -79,7 +81,7 @@ export class Reader {
     const { slots, times } = this.memory;
     const here = this.hereIn(state);
     const run = slots.runOf(here, here.back === '' ? [] : [here.back]);
-    const zone = times.zone(this.zoneIn(this.rowOf[state]!));
+    const zone = times.zone(this.zoneIn(this.rowOf.at(state)));
     const units = unitsIn(this.memory.watched);
     return withWaits(
       run,
@@ -101,12 +103,17 @@ export class Reader {
     return (this.valueIn(row, this.overlays) ?? []) as readonly Overlay[];
   }
 
+  /** A number for the frame of a row and what is laid over it. */
+  laidIn(row: number): number {
+    const numberIn = ({ column }: Slot) => (column < 0 ? INITIAL : this.rows.at(row, column));
+    return numberIn(this.frame) * MOST_LAID + numberIn(this.overlays);
+  }
+
   private readonly roots = new Map<number, readonly string[]>();
 
   /** The scenes on the screen, from back to front. */
   rootsIn(row: number): readonly string[] {
-    const numberIn = ({ column }: Slot) => (column < 0 ? INITIAL : this.rows.at(row, column));
-    const key = numberIn(this.frame) * MOST_LAID + numberIn(this.overlays);
+    const key = this.laidIn(row);
     let roots = this.roots.get(key);
     if (!roots) this.roots.set(key, (roots = scenesOn(this.memory.watched, { frame: this.frameIn(row), overlays: this.overlaysIn(row) })));
     return roots;

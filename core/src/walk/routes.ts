@@ -4,7 +4,8 @@ import { liveRootsOf } from '../run/environment.ts';
 import { advance, begin, nextDeadline, replay } from '../run/run.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
 import { TIMELESS } from './clock.ts';
-import type { State } from './exploration.ts';
+import type { Ints } from './ints.ts';
+import type { Met } from './met.ts';
 import type { First, Sought, Timed } from './moves.ts';
 import type { Push, Stacks } from './stacks.ts';
 import { eventsAt, timesOf } from './timetable.ts';
@@ -12,10 +13,8 @@ import { unitsIn } from './waits.ts';
 
 /** How states were come to, as it is found out. */
 export interface Comings {
-  readonly states: readonly State[];
-  /** What each was come to by from its parent; null for a start. */
-  readonly cameBy: readonly (Timed | null)[];
-  readonly stackOf: readonly number[];
+  readonly met: Met;
+  readonly stackOf: Pick<Ints, 'at'>;
   readonly stacks: Stacks;
   /** For states that *back* led to: what was gone back over. */
   readonly backOver: ReadonlyMap<number, Push>;
@@ -45,14 +44,14 @@ export class Routes {
     const steps: Timed[] = [];
     let at = state;
     for (const below of stack) {
-      const push = this.comings.stacks.belowOf(this.comings.stackOf[at]!).get(below);
+      const push = this.comings.stacks.belowOf(this.comings.stackOf.at(at)).get(below);
       if (!push) break;
       this.trace(at, push.entry, steps);
       steps.push(push.step);
       at = push.from;
     }
     this.trace(at, -1, steps);
-    const { start } = this.comings.states[state]!;
+    const start = this.comings.met.startOf(state);
     const timed = (all: readonly Timed[]) => this.timed(all, this.comings.firsts.get(start)!, () => begin(this.asked().program, start)!.run);
     const plain = timed(steps.reverse());
     const way = this.scrolled(state, plain);
@@ -97,7 +96,7 @@ export class Routes {
   /** A route with scrolling back where it would not lead there without: nothing tells how far things are scrolled, but what lies where. */
   private scrolled(state: number, events: RunEvent[]): RunEvent[] {
     if (this.asked().tellsScroll || !canScroll(this.asked().program)) return events;
-    const begun = begin(this.asked().program, this.comings.states[state]!.start)!;
+    const begun = begin(this.asked().program, this.comings.met.startOf(state))!;
     if (this.asked().isAt(state, replay(this.asked().program, begun.run, events).run)) return events;
     let { run } = begun;
     const back: RunEvent[] = [];
@@ -113,11 +112,11 @@ export class Routes {
   private trace(state: number, until: number, steps: Timed[]): void {
     let at = state;
     while (at !== until) {
-      const step = this.comings.cameBy[at]!;
+      const step = this.comings.met.stepOf(at);
       if (!step) return;
       steps.push(step);
       const over = this.comings.backOver.get(at);
-      at = this.comings.states[at]!.parent;
+      at = this.comings.met.parentOf(at);
       if (!over) continue;
       // Back leads to where it was come from: that very way, then on to where *back* was done.
       this.trace(at, over.entry, steps);

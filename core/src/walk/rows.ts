@@ -1,8 +1,9 @@
 import { longer } from './ints.ts';
 
 /**
- * Rows of small numbers, each kept once: which of them are the same is found by a hash that a change of one number changes in one
- * step. Open addressing; widths and lengths double as they are needed.
+ * Rows of small numbers, each kept once: which of them are the same is found by a sum of products that a change of one number changes in
+ * one step. Where there are few enough rows that could be, the sum is another one for each, and where it stands in a list; else it is a
+ * hash, with open addressing. Widths and lengths double as they are needed.
  */
 export class Rows {
   /** Of 16 bits, until a number asks for more. */
@@ -12,71 +13,93 @@ export class Rows {
   private width = 16;
   /** So many words a row has. */
   private span = 8;
-  /** A number for each column by which the numbers in it count in hashes. */
-  private factors = factorsFor(this.width);
-  private hashes = new Int32Array(1 << 8);
-  /** Twice as long as it has places: in each a hash, and the row that has it, -1 for none. */
-  private table = new Int32Array(1 << 11).fill(-1);
+  /** For each column how many numbers there are to be in it. */
+  private ranges = new Int32Array(this.width).fill(1);
+  /** A number for each column by which the numbers in it count in sums. */
+  private factors = new Int32Array(this.width);
+  private sums = new Int32Array(1 << 8);
+  /** Whether no two rows that can be have the same sum. */
+  private isDense = true;
+  /** Where that is so, by their sums the rows, and 1; else twice as long as it has places: in each a sum, and the row that has it, and 1. 0 for none. */
+  private table = new Int32Array(1);
   /** The greatest number that cells hold. */
   private most = MOST_NARROW;
   length = 0;
 
   /** The number in a column of a row. */
   at(row: number, column: number): number {
-    return column < this.width ? this.cells[row * this.width + column]! : 0;
+    return row >= 0 && column < this.width ? this.cells[row * this.width + column]! : 0;
   }
 
   /**
-   * The row that is like another one (-1: all zero) with some numbers changed, the later of two for one column; kept if there was none.
+   * The row that is like another one (-1: all zero) with the numbers of some columns, each named once, changed; kept if there was none.
    * The last row is a new one exactly when there are more of them then.
    */
   with(row: number, columns: readonly number[], values: readonly number[]): number {
-    for (let i = 0; i < columns.length; i++) if (columns[i]! >= this.width || values[i]! > this.most) this.makeRoomFor(columns[i]!, values[i]!);
-    if ((this.length + 1) * this.width > this.cells.length) this.use(grown(this.cells));
-    const { cells, words, factors } = this;
-    const base = this.length * this.width;
-    this.copy(row);
-    let hash = row < 0 ? 0 : this.hashes[row]!;
-    for (let i = 0; i < columns.length; i++) {
-      const column = columns[i]!;
-      const now = values[i]!;
-      hash = (hash + Math.imul(now - cells[base + column]!, factors[column]!)) | 0;
-      cells[base + column] = now;
+    for (let i = 0; i < columns.length; i++)
+      if (columns[i]! >= this.width || values[i]! >= this.ranges[columns[i]!]!) this.makeRoomFor(columns[i]!, values[i]!);
+    const { cells, factors, width } = this;
+    let sum = 0;
+    if (row < 0) for (let i = 0; i < columns.length; i++) sum = (sum + Math.imul(values[i]!, factors[columns[i]!]!)) | 0;
+    else {
+      sum = this.sums[row]!;
+      const base = row * width;
+      for (let i = 0; i < columns.length; i++) sum = (sum + Math.imul(values[i]! - cells[base + columns[i]!]!, factors[columns[i]!]!)) | 0;
     }
-    return this.kept(words, hash);
+    if (!this.isDense) return this.kept(sum, row, columns, values);
+    const known = this.table[sum]!;
+    return known > 0 ? known - 1 : this.add(sum, sum, row, columns, values);
   }
 
-  /** Copies a row to behind the last one. One word after the other, as rows are short. */
-  private copy(row: number): void {
-    const { words, length, span } = this;
-    const to = length * span;
-    if (row < 0) for (let i = 0; i < span; i++) words[to + i] = 0;
-    else for (let i = 0, from = row * span; i < span; i++) words[to + i] = words[from + i]!;
-  }
-
-  /** Keeps the row that stands behind the last one, unless it is there already. */
-  private kept(words: Uint32Array, hash: number): number {
-    const { table, span } = this;
-    const base = this.length * span;
+  /** The row with a sum that may be another row's too. */
+  private kept(sum: number, row: number, columns: readonly number[], values: readonly number[]): number {
+    const { table } = this;
     const mask = table.length - 1;
-    let at = placeOf(hash) & mask;
-    for (; table[at + 1]! >= 0; at = (at + 2) & mask)
-      if (table[at] === hash) {
-        const other = table[at + 1]!;
-        if (isSame(words, base, other * span, span)) return other;
+    let at = placeOf(sum) & mask;
+    for (; table[at + 1]! > 0; at = (at + 2) & mask)
+      if (table[at] === sum) {
+        const other = table[at + 1]! - 1;
+        if (this.isLike(other, row, columns, values)) return other;
       }
+    table[at] = sum;
+    return this.add(sum, at + 1, row, columns, values);
+  }
+
+  /** Whether a row is like another one but for the numbers of some columns. */
+  private isLike(other: number, row: number, columns: readonly number[], values: readonly number[]): boolean {
+    const { words, cells, width, span } = this;
+    for (let i = 0; i < columns.length; i++) if (cells[other * width + columns[i]!] !== values[i]) return false;
+    const wide = width / span;
+    for (let i = 0, a = other * span, b = row * span; i < span; i++, a++, b++) {
+      const was = row < 0 ? 0 : words[b];
+      if (words[a] === was) continue;
+      for (let column = i * wide; column < (i + 1) * wide; column++)
+        if (cells[other * width + column] !== this.at(row, column) && !columns.includes(column)) return false;
+    }
+    return true;
+  }
+
+  /** One row more, by its sum, with where that is noted. */
+  private add(sum: number, at: number, like: number, columns: readonly number[], values: readonly number[]): number {
+    if ((this.length + 1) * this.width > this.cells.length) this.use(grown(this.cells));
+    const { cells, words, width, span } = this;
     const row = this.length++;
-    if (row >= this.hashes.length) this.hashes = longer(this.hashes);
-    this.hashes[row] = hash;
-    table[at] = hash;
-    table[at + 1] = row;
-    if (this.length * 4 > table.length) this.rehash(table.length * 2);
+    if (like >= 0) for (let i = 0, from = like * span, to = row * span; i < span; i++) words[to + i] = words[from + i]!;
+    for (let i = 0; i < columns.length; i++) cells[row * width + columns[i]!] = values[i]!;
+    if (row >= this.sums.length) this.sums = longer(this.sums);
+    this.sums[row] = sum;
+    this.table[at] = row + 1;
+    if (!this.isDense && this.length * 4 > this.table.length) this.order();
     return row;
   }
 
-  /** Rows wide enough for a column, with cells wide enough for a number in it. */
+  /** Rows wide enough for a column, with cells wide enough for a number in it, and found by it. */
   private makeRoomFor(column: number, value: number): void {
     while (column >= this.width) this.widen();
+    const range = this.ranges[column]!;
+    if (value < range) return;
+    this.ranges[column] = Math.max(value + 1, Math.ceil(range * 1.5));
+    if (this.isDense) this.order();
     if (value <= this.most) return;
     this.most = MOST_WIDE;
     this.use(Uint32Array.from(this.cells));
@@ -89,15 +112,28 @@ export class Rows {
     this.span = (this.words.length / cells.length) * width;
   }
 
-  private rehash(size: number): void {
-    this.table = new Int32Array(size).fill(-1);
-    for (let row = 0; row < this.length; row++) {
-      const hash = this.hashes[row]!;
-      let at = placeOf(hash) & (size - 1);
-      while (this.table[at + 1]! >= 0) at = (at + 2) & (size - 1);
-      this.table[at] = hash;
-      this.table[at + 1] = row;
+  /** Finds all rows anew, by whichever sums there is room for. */
+  private order(): void {
+    const all = this.ranges.reduce((product, range) => product * range, 1);
+    this.isDense = all <= Math.max(FEW, Math.min(MOST_DENSE, this.length * DENSE));
+    let weight = 1;
+    this.factors = this.ranges.map((range, column) => (this.isDense ? (weight *= range) / range : factorOf(column)));
+    this.table = new Int32Array(this.isDense ? all : 2 ** Math.ceil(Math.log2(Math.max(this.length, 1 << 8)) + 3));
+    for (let row = 0; row < this.length; row++) this.note(row);
+  }
+
+  private note(row: number): void {
+    const { table, factors, cells, width } = this;
+    let sum = 0;
+    for (let column = 0, at = row * width; column < width; column++, at++)
+      if (cells[at] !== 0) sum = (sum + Math.imul(cells[at]!, factors[column]!)) | 0;
+    this.sums[row] = sum;
+    let at = sum;
+    if (!this.isDense) {
+      for (at = (placeOf(sum) & (table.length - 1)) + 1; table[at]! > 0; at = (at + 2) & (table.length - 1));
+      table[at - 1] = sum;
     }
+    table[at] = row + 1;
   }
 
   private widen(): void {
@@ -105,20 +141,22 @@ export class Rows {
     const wide = emptied(cells, Math.max(cells.length, (length + 1) * width) * 2);
     for (let row = 0; row < length; row++) wide.set(cells.subarray(row * width, (row + 1) * width), row * width * 2);
     this.use(wide, width * 2);
-    this.factors = factorsFor(this.width);
+    this.ranges = longer(this.ranges).fill(1, width);
+    this.factors = longer(this.factors).map((factor, column) => (column < width || this.isDense ? factor : factorOf(column)));
   }
 }
+
+/** So many rows that could be have a place each. */
+const FEW = 1 << 18;
+/** More have, where so many times as many could be as there are; but never more than so many. */
+const DENSE = 32;
+const MOST_DENSE = 1 << 24;
 
 type Cells = Uint16Array | Uint32Array;
 
 /** The greatest number that 16 bits hold. */
 const MOST_NARROW = 0xffff;
 const MOST_WIDE = 0xffffffff;
-
-function isSame(words: Uint32Array, a: number, b: number, span: number): boolean {
-  for (let i = 0; i < span; i++) if (words[a + i] !== words[b + i]) return false;
-  return true;
-}
 
 const emptied = (cells: Cells, length: number): Cells => (cells instanceof Uint16Array ? new Uint16Array(length) : new Uint32Array(length));
 
@@ -133,8 +171,6 @@ const placeOf = (hash: number): number => {
   const spread = Math.imul(hash, 0x9e3779b1);
   return (spread ^ (spread >>> 15)) << 1;
 };
-
-const factorsFor = (width: number): readonly number[] => Array.from({ length: width }, (_, column) => factorOf(column));
 
 /** An odd number that is another one for each column: sums of products with such tell rows apart as well as any hash. */
 function factorOf(column: number): number {

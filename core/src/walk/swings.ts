@@ -1,4 +1,5 @@
 import type { Swing } from './counters.ts';
+import type { Ints } from './ints.ts';
 import type { Rows } from './rows.ts';
 import { INITIAL, variableOf, type Slot } from './slots.ts';
 
@@ -29,6 +30,11 @@ export class Swings {
     private readonly floors: ReadonlyMap<string, number>
   ) {}
 
+  /** Whether there are any. */
+  get isOpen(): boolean {
+    return this.swings.length > 0;
+  }
+
   /** Whether a number has gone further than it is followed in a row that is come to from another one; with how far it went. */
   isBeyond(from: number, row: number, columns: readonly Slot[]): boolean {
     if (this.swings.length === 0) return false;
@@ -46,19 +52,20 @@ export class Swings {
   }
 
   /** The variables of which the states with a step beyond are not those with the next one. */
-  unlike(rowOf: readonly number[], stackOf: readonly number[], columns: readonly Slot[]): readonly string[] {
+  unlike(rowOf: Ints, stackOf: Ints, columns: readonly Slot[]): readonly string[] {
     return this.openIn(columns).flatMap(({ swing, slots, furthest }) => {
       const { levels: all, furthest: most } = FOLLOWED[slots.length - 1]!;
       /** By what else is so: how many were met, of how many there are to be. */
       const met = new Map<string, { count: number; readonly all: number }>();
       const open = slots.flatMap(({ slot }) => slot?.column ?? []);
       const begun = open.map(() => INITIAL);
-      for (const [state, row] of rowOf.entries()) {
+      for (let state = 0; state < rowOf.length; state++) {
+        const row = rowOf.at(state);
         const { words, levels } = placeOf(swing, this.valuesIn(row, slots));
         if (levels.length === 0) continue;
         const rest = this.rows.with(row, open, begun);
         // The first step beyond is apart: what comes there from below may never come further.
-        const key = `${rest} ${stackOf[state]!} ${words} ${levels.map((level) => Math.min(level, 1)).join()}`;
+        const key = `${rest} ${stackOf.at(state)} ${words} ${levels.map((level) => Math.min(level, 1)).join()}`;
         let one = met.get(key);
         if (!one) met.set(key, (one = { count: 0, all: (all - 1) ** levels.filter((level) => level > 0).length }));
         if (levels.every((level) => level < all)) one.count++;
@@ -69,7 +76,7 @@ export class Swings {
   }
 
   /** The variables that were less than what is told of them takes them to be. */
-  under(rowOf: readonly number[], columns: readonly Slot[]): readonly string[] {
+  under(rowOf: Ints, columns: readonly Slot[]): readonly string[] {
     if (this.floors.size === 0) return [];
     return columns.filter(isVariable).flatMap(({ key, column, values }) => {
       const floor = this.floors.get(variableOf(key)) ?? -Infinity;

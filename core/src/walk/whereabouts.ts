@@ -43,7 +43,7 @@ export class Whereabouts {
   /** What waits in a run, in the order of a state; null where it is not the same. */
   inOrder(run: RunState, state: number): First[] | null {
     const { times } = this.memory;
-    const zone = times.zone(this.reader.zoneIn(this.reader.rowOf[state]!));
+    const zone = times.zone(this.reader.zoneIn(this.reader.rowOf.at(state)));
     const waiting = [...this.clock.firstOf(waitingIn(this.memory.watched, run, this.asked().ambient))].sort((a, b) => a.left - b.left);
     if (waiting.length !== zone.waits.length) return null;
     const found = zone.waits.flatMap((wait) => {
@@ -57,7 +57,7 @@ export class Whereabouts {
   stateFor(given: RunState): number | null {
     const run = this.settled(given);
     for (; this.listed < this.reader.rowOf.length; this.listed++) {
-      const alone = this.alone(this.reader.rowOf[this.listed]!);
+      const alone = this.alone(this.reader.rowOf.at(this.listed));
       const alike = this.alike.get(alone);
       if (alike) alike.push(this.listed);
       else this.alike.set(alone, [this.listed]);
@@ -67,7 +67,7 @@ export class Whereabouts {
 
   isAt(state: number, given: RunState): boolean {
     const run = this.settled(given);
-    return this.rowOfRun(run) === this.alone(this.reader.rowOf[state]!) && this.isThen(state, run);
+    return this.rowOfRun(run) === this.alone(this.reader.rowOf.at(state)) && this.isThen(state, run);
   }
 
   private settled(run: RunState): RunState {
@@ -78,7 +78,7 @@ export class Whereabouts {
 
   /** Whether time has passed in a run in one of the ways of a state that it is like. */
   private isThen(state: number, run: RunState): boolean {
-    const zone = this.memory.times.zone(this.reader.zoneIn(this.reader.rowOf[state]!));
+    const zone = this.memory.times.zone(this.reader.zoneIn(this.reader.rowOf.at(state)));
     const waiting = this.inOrder(run, state);
     return (
       waiting !== null &&
