@@ -1,11 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { Decisions } from './decisions.ts';
-import type { Effect } from './effects.ts';
 import { Rows } from './rows.ts';
 import type { Looked } from './slots.ts';
-
-const effectOf = (words: string) => ({ words }) as unknown as Effect;
 
 /** What is looked at in a row for an event, by a made-up rule: which column comes next follows from what stood in the one before. */
 function lookedAt(event: number, row: readonly number[]): Looked[] {
@@ -22,7 +19,7 @@ describe('decisions', () => {
     const rowOf = fc.array(fc.oneof(fc.nat(3), fc.nat(40)), { minLength: 6, maxLength: 6 });
     fc.assert(
       fc.property(fc.array(fc.tuple(fc.nat(300), rowOf), { maxLength: 200 }), (asked) => {
-        const [rows, decisions, kept] = [new Rows(), new Decisions().asOf(1), new Set<string>()];
+        const [rows, decisions, kept] = [new Rows(), new Decisions<string>().asOf(1), new Set<string>()];
         for (const [event, row] of asked) {
           const at = rows.with(
             -1,
@@ -32,8 +29,8 @@ describe('decisions', () => {
           const looked = lookedAt(event, row);
           const words = wordsOf(event, looked);
           const found = decisions.find(event, rows, at);
-          expect(found < 0 ? null : decisions.effects[found]).toEqual(kept.has(words) ? effectOf(words) : null);
-          decisions.keep(event, looked, effectOf(words));
+          expect(found < 0 ? null : decisions.answers[found]).toEqual(kept.has(words) ? words : null);
+          decisions.keep(event, looked, words);
           kept.add(words);
         }
       })
@@ -41,25 +38,25 @@ describe('decisions', () => {
   });
 
   test('nothing is found any more as of something else', () => {
-    const [rows, decisions] = [new Rows(), new Decisions().asOf(1)];
+    const [rows, decisions] = [new Rows(), new Decisions<string>().asOf(1)];
     const row = rows.with(-1, [0], [2]);
-    decisions.keep(0, [[0, 2]], effectOf('on'));
+    decisions.keep(0, [[0, 2]], 'on');
     expect(decisions.asOf(1).find(0, rows, row)).toBe(0);
     expect(decisions.asOf(2).find(0, rows, row)).toBe(-1);
-    decisions.keep(0, [], effectOf('always'));
+    decisions.keep(0, [], 'always');
     expect(decisions.find(0, rows, row)).toBe(0);
-    expect(decisions.effects.length).toBe(1);
+    expect(decisions.answers.length).toBe(1);
   });
 
   test('what is found by looking at much is not kept', () => {
-    const [rows, decisions] = [new Rows(), new Decisions().asOf(1)];
+    const [rows, decisions] = [new Rows(), new Decisions<string>().asOf(1)];
     const row = rows.with(-1, [], []);
     decisions.keep(
       0,
       Array.from({ length: 7 }, (_, column) => [column, 0] as const),
-      effectOf('wide')
+      'wide'
     );
-    decisions.keep(1, [[0, 1e6]], effectOf('far'));
+    decisions.keep(1, [[0, 1e6]], 'far');
     expect([0, 1].map((event) => decisions.find(event, rows, row))).toEqual([-1, -1]);
   });
 });

@@ -1,4 +1,3 @@
-import type { Effect } from './effects.ts';
 import { longer } from './ints.ts';
 import type { Rows } from './rows.ts';
 import type { Looked } from './slots.ts';
@@ -17,12 +16,12 @@ const MOST_NUMBER = 1 << 12;
 const MOST_CELLS = 1 << 22;
 
 /**
- * Which effect an event has, by the numbers in columns of a row: decision trees in one list of numbers, as what is looked up most often
+ * What is answered to a question, by the numbers in columns of a row: decision trees in one list of numbers, as what is looked up most often
  * by far. It says what was learned, and nothing by itself: whoever keeps something here empties it when that may be no more so.
  */
-export class Decisions {
-  readonly effects: Effect[] = [];
-  /** Greater than 0: where it goes on; less: -1 - the number of an effect. */
+export class Decisions<T> {
+  readonly answers: T[] = [];
+  /** Greater than 0: where it goes on; less: -1 - the number of an answer. */
   private cells = new Int32Array(1 << 10);
   /** The first place that nothing stands at; 0 says that nothing is known. */
   private length = 1;
@@ -34,16 +33,16 @@ export class Decisions {
   asOf(version: number): this {
     if (version === this.version) return this;
     this.version = version;
-    this.effects.length = 0;
+    this.answers.length = 0;
     this.length = 1;
     this.roots.fill(UNKNOWN);
     return this;
   }
 
-  /** The number of the effect that an event has in a row; -1 where that is not kept here. */
-  find(event: number, rows: Rows, row: number): number {
+  /** The number of the answer to a question in a row; -1 where that is not kept here. */
+  find(question: number, rows: Rows, row: number): number {
     const { cells } = this;
-    let at = event < this.roots.length ? this.roots[event]! : UNKNOWN;
+    let at = question < this.roots.length ? this.roots[question]! : UNKNOWN;
     while (at > UNKNOWN) {
       const number = rows.at(row, cells[at + COLUMN]!);
       if (number >= cells[at + ROOM]!) return -1;
@@ -52,12 +51,12 @@ export class Decisions {
     return at === UNKNOWN ? -1 : -1 - at;
   }
 
-  /** Keeps the effect of an event by the columns that were looked at for it, in the order in which they were. */
-  keep(event: number, looked: readonly Looked[], effect: Effect): void {
+  /** Keeps the answer to a question by the columns that were looked at for it, in the order in which they were. */
+  keep(question: number, looked: readonly Looked[], answer: T): void {
     if (looked.length > MOST_COLUMNS || looked.some(([, number]) => number > MOST_NUMBER) || this.length > MOST_CELLS) return;
-    if (event >= this.roots.length) this.roots = longer(this.roots, event + 1);
-    let at = this.roots[event]!;
-    let put = (next: number) => (this.roots[event] = next);
+    if (question >= this.roots.length) this.roots = longer(this.roots, question + 1);
+    let at = this.roots[question]!;
+    let put = (next: number) => (this.roots[question] = next);
     for (const [column, number] of looked) {
       if (at < UNKNOWN || (at > UNKNOWN && this.cells[at + COLUMN] !== column)) return;
       const room = at === UNKNOWN ? 0 : this.cells[at + ROOM]!;
@@ -66,8 +65,8 @@ export class Decisions {
       at = this.cells[here]!;
       put = (next) => (this.cells[here] = next);
     }
-    if (at === UNKNOWN) put(-1 - this.effects.length);
-    if (at === UNKNOWN) this.effects.push(effect);
+    if (at === UNKNOWN) put(-1 - this.answers.length);
+    if (at === UNKNOWN) this.answers.push(answer);
   }
 
   /** A place with more room, and what followed from another one before. */

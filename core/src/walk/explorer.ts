@@ -119,7 +119,9 @@ export class Explorer {
   private readonly atWill: AtWill;
   /** What was taken to be set at will, and is not. */
   readonly unfree = new Set<Group>();
-  private readonly decisions = new Decisions();
+  private readonly decisions = new Decisions<Told>();
+  /** What there is to see and to do, by frames. */
+  private readonly looks = new Decisions<Look>();
   private readonly routes: Routes;
   private views = new Views();
   private readonly gaps = new Set<string>();
@@ -374,16 +376,14 @@ export class Explorer {
     let kept: Here | null = null;
     const here = () => (kept ??= this.reader.hereIn(state));
     const { memory } = this;
-    const frame = this.frameOf(state);
     const zone = this.reader.zoneIn(row);
-    const seen = memory.knownSeen(frame, glance) ?? memory.seenIn(frame, here(), () => this.asking.look(here()));
+    const { seen, events } = this.lookIn(state, row, glance, here);
     if (memory.slots.entering.length) this.entered.meet(memory.slots, this.reader.rootsIn(row), glance, this.isOwn);
     const isMoving = this.isMoving(zone, glance);
     if (this.use(seen, 'seen', state, here, isMoving)) {
       this.see(seen, state, isMoving);
       if (seen.isCut) this.gaps.add('layers beyond the first 20,000 of a frame');
     }
-    const events = memory.knownEvents(frame, glance) ?? memory.eventsOf(frame, here(), () => this.asking.find(here()));
     this.use(events, 'events', state, here);
     for (const phrase of this.untriedAmong(events)) this.leave(state, phrase);
     this.tryAll(state, row, zone, events, here);
@@ -397,6 +397,24 @@ export class Explorer {
       if (effect.isFree && !this.effects.isOutside(effect)) this.doubt(effect);
       this.follow(state, due.event, then, effect, due);
     }
+  }
+
+  /** What there is to see in a state, and what can be done. */
+  private lookIn(state: number, row: number, glance: Here, here: () => Here): Look {
+    const { memory, reader } = this;
+    const question = reader.frameNumberIn(row);
+    const known = this.looks.asOf(memory.version).find(question, reader.rows, row);
+    if (known >= 0) return this.looks.answers[known]!;
+    const frame = reader.frameIn(row);
+    const seen = memory.knownSeen(frame, glance) ?? memory.seenIn(frame, here(), () => this.asking.look(here()));
+    const events = memory.knownEvents(frame, glance) ?? memory.eventsOf(frame, here(), () => this.asking.find(here()));
+    const look = { seen, events };
+    const looked = [seen, events].map((answer) => memory.lookedAt(answer, reader.glanceAt(state)));
+    if (looked.every((one) => one !== null)) {
+      const columns = new Map(looked.flat());
+      this.looks.asOf(memory.version).keep(question, [...columns], look);
+    }
+    return look;
   }
 
   /** All that can be done in a state: this is gone through more than anything else, and has to stay short. */
@@ -414,9 +432,15 @@ export class Explorer {
       this.moves++;
       const decided = isStill ? decisions.find(event, rows, row) : -1;
       if (decided >= 0) {
-        const told = decisions.effects[decided]!;
+        const decision = decisions.answers[decided]!;
+        const told = decision.effect;
         if (told.isTold && (zone === 0 || told.isTimeless) && (this.account.isFull(told) || this.last[event] === told.outcome)) {
-          const next = rows.with(row, told.columns, told.values);
+          if (decision.ordered !== rows.ordered) {
+            decision.leap = rows.leap(decision.looked, told.columns, told.values);
+            decision.ordered = rows.ordered;
+          }
+          const known = decision.leap === null ? NOT_KNOWN : rows.leapt(row, decision.leap);
+          const next = known >= 0 ? known : rows.with(row, told.columns, told.values);
           this.last[event] = told.outcome;
           const to = isAlone && next < byRow.length ? byRow.at(next) : UNMET;
           if (to === UNMET) this.followTold(state, next, event, told);
@@ -487,7 +511,7 @@ export class Explorer {
   /** Keeps which effect of which all was told an event has, to be found at once from now on. */
   private decide(event: number, effect: Effect, glance: Here): void {
     const looked = this.memory.lookedAt(effect.outcome, glance);
-    if (looked) this.decisions.asOf(this.memory.version).keep(event, looked, effect);
+    if (looked) this.decisions.asOf(this.memory.version).keep(event, looked, { effect, looked: new Map(looked), leap: null, ordered: -1 });
   }
 
   private learn(event: number, here: () => Here): Effect {
@@ -835,12 +859,28 @@ const ALWAYS = () => true;
 /** Whether an effect has nothing to do with what waits. */
 const isFree = (effect: Effect, zone: number): boolean => zone === 0 || effect.isTimeless;
 
-/** No state has a row yet. */
+/** No state has a row yet, and no row is known. */
 const UNMET = -1;
+const NOT_KNOWN = -1;
 
 /** The layer into which something is put, or that is dragged. */
 const layerAsked = (event: RunEvent): string | undefined =>
   event.type === 'value' || event.type === 'drag' ? event.layer.split('/').at(-1) : undefined;
+
+/** An effect of which all was told, where some columns have given numbers. */
+interface Told {
+  readonly effect: Effect;
+  readonly looked: ReadonlyMap<number, number>;
+  /** How far it leads among rows, as these count then; null where that is not the same for all of them. */
+  leap: number | null;
+  ordered: number;
+}
+
+/** What is seen, and what can be done, as numbers of events. */
+interface Look {
+  readonly seen: Seen;
+  readonly events: readonly number[];
+}
 
 /** What a state is come to with: a row, a stack with what is put on it, and over what was gone back for that. */
 interface Arrival {

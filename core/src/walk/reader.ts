@@ -91,8 +91,8 @@ export class Reader {
   }
 
   /** What a column of a row says. */
-  private valueIn(row: number, { column, values }: Slot): unknown {
-    return column < 0 ? undefined : values[this.rows.at(row, column)];
+  private valueIn(row: number, slot: Slot): unknown {
+    return slot.column < 0 ? undefined : slot.values[this.numberIn(row, slot)];
   }
 
   frameIn(row: number): string {
@@ -103,10 +103,18 @@ export class Reader {
     return (this.valueIn(row, this.overlays) ?? []) as readonly Overlay[];
   }
 
+  private numberIn(row: number, { column }: Slot): number {
+    return column < 0 ? INITIAL : this.rows.at(row, column);
+  }
+
+  /** A number for the frame of a row. */
+  frameNumberIn(row: number): number {
+    return this.numberIn(row, this.frame);
+  }
+
   /** A number for the frame of a row and what is laid over it. */
   laidIn(row: number): number {
-    const numberIn = ({ column }: Slot) => (column < 0 ? INITIAL : this.rows.at(row, column));
-    return numberIn(this.frame) * MOST_LAID + numberIn(this.overlays);
+    return this.frameNumberIn(row) * MOST_LAID + this.numberIn(row, this.overlays);
   }
 
   private readonly roots = new Map<number, readonly string[]>();

@@ -12,9 +12,17 @@ test('numbers of any size are held: what differs by more than 16 bits is another
   expect([rows.at(wider, 0), rows.at(wider, 40)]).toEqual([0x10001, 3]);
 });
 
+test('numbers that come one after the other are all held', () => {
+  const rows = new Rows();
+  const met = Array.from({ length: 70_000 }, (_, value) => rows.with(-1, [3], [value]));
+  expect(met).toEqual(met.map((_, i) => i));
+  expect(met.filter((row, value) => rows.at(row, 3) !== value)).toEqual([]);
+});
+
 test('rows are kept once, and hold what was set, however wide and many they become', () => {
   // Few columns, of which all rows that can be have a place each; and many.
-  const change = (columns: number) => fc.uniqueArray(fc.tuple(fc.nat(columns), fc.nat(3)), { maxLength: 6, selector: ([column]) => column });
+  const change = (columns: number) =>
+    fc.uniqueArray(fc.tuple(fc.nat(columns), fc.oneof(fc.nat(3), fc.nat(3), fc.nat(500))), { maxLength: 6, selector: ([column]) => column });
   const steps = fc.constantFrom(5, 20, 70).chain((columns) => fc.array(fc.tuple(fc.nat(400), change(columns)), { maxLength: 400 }));
   fc.assert(
     fc.property(steps, (steps) => {

@@ -6,13 +6,13 @@ import { longer } from './ints.ts';
  * hash, with open addressing. Widths and lengths double as they are needed.
  */
 export class Rows {
-  /** Of 16 bits, until a number asks for more. */
-  private cells: Cells = new Uint16Array(1 << 12);
+  /** Of 8 bits, until a number asks for more. */
+  private cells: Cells = new Uint8Array(1 << 12);
   /** The same memory in pieces of 32 bits: to copy and to compare. */
   private words = new Uint32Array(this.cells.buffer);
   private width = 16;
   /** So many words a row has. */
-  private span = 8;
+  private span = 4;
   /** For each column how many numbers there are to be in it. */
   private ranges = new Int32Array(this.width).fill(1);
   /** A number for each column by which the numbers in it count in sums. */
@@ -23,8 +23,10 @@ export class Rows {
   /** Where that is so, by their sums the rows, and 1; else twice as long as it has places: in each a sum, and the row that has it, and 1. 0 for none. */
   private table = new Int32Array(1);
   /** The greatest number that cells hold. */
-  private most = MOST_NARROW;
+  private most = 0xff;
   length = 0;
+  /** Another number whenever sums count anew. */
+  ordered = 0;
 
   /** The number in a column of a row. */
   at(row: number, column: number): number {
@@ -49,6 +51,23 @@ export class Rows {
     if (!this.isDense) return this.kept(sum, row, columns, values);
     const known = this.table[sum]!;
     return known > 0 ? known - 1 : this.add(sum, sum, row, columns, values);
+  }
+
+  /** How far the sum of a row changes where some columns of it, with given numbers, are set to others; null where that depends on the row. */
+  leap(was: ReadonlyMap<number, number>, columns: readonly number[], values: readonly number[]): number | null {
+    if (!this.isDense) return null;
+    let leap = 0;
+    for (const [i, column] of columns.entries()) {
+      const before = was.get(column);
+      if (before === undefined || column >= this.width || values[i]! >= this.ranges[column]!) return null;
+      leap += (values[i]! - before) * this.factors[column]!;
+    }
+    return leap;
+  }
+
+  /** The row that is so far from another one; -1 where there is none yet. */
+  leapt(row: number, leap: number): number {
+    return this.table[this.sums[row]! + leap]! - 1;
   }
 
   /** The row with a sum that may be another row's too. */
@@ -98,11 +117,13 @@ export class Rows {
     while (column >= this.width) this.widen();
     const range = this.ranges[column]!;
     if (value < range) return;
-    this.ranges[column] = Math.max(value + 1, Math.ceil(range * 1.5));
+    const wider = Math.max(value + 1, Math.ceil(range * 1.5));
+    this.ranges[column] = wider;
     if (this.isDense) this.order();
-    if (value <= this.most) return;
-    this.most = MOST_WIDE;
-    this.use(Uint32Array.from(this.cells));
+    // Whatever is within a range has room in cells.
+    if (wider - 1 <= this.most) return;
+    this.most = wider <= 0x10000 ? 0xffff : 0xffffffff;
+    this.use(wider <= 0x10000 ? Uint16Array.from(this.cells) : Uint32Array.from(this.cells));
   }
 
   private use(cells: Cells, width = this.width): void {
@@ -114,6 +135,7 @@ export class Rows {
 
   /** Finds all rows anew, by whichever sums there is room for. */
   private order(): void {
+    this.ordered++;
     const all = this.ranges.reduce((product, range) => product * range, 1);
     this.isDense = all <= Math.max(FEW, Math.min(MOST_DENSE, this.length * DENSE));
     let weight = 1;
@@ -152,13 +174,9 @@ const FEW = 1 << 18;
 const DENSE = 32;
 const MOST_DENSE = 1 << 24;
 
-type Cells = Uint16Array | Uint32Array;
+type Cells = Uint8Array | Uint16Array | Uint32Array;
 
-/** The greatest number that 16 bits hold. */
-const MOST_NARROW = 0xffff;
-const MOST_WIDE = 0xffffffff;
-
-const emptied = (cells: Cells, length: number): Cells => (cells instanceof Uint16Array ? new Uint16Array(length) : new Uint32Array(length));
+const emptied = (cells: Cells, length: number): Cells => new (cells.constructor as new (length: number) => Cells)(length);
 
 const grown = (cells: Cells): Cells => {
   const more = emptied(cells, cells.length * 2);
