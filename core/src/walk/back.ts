@@ -1,4 +1,5 @@
 import { groupedBy } from '../grouped.ts';
+import { onceFor } from '../once.ts';
 import type { Piece, Thread } from '../piece/piece.ts';
 import type { Cue } from '../vocabulary/cues/all.ts';
 import type { Program } from '../program/program.ts';
@@ -66,11 +67,13 @@ function framesOf({ piece, frames }: Program, thread: Thread): readonly string[]
   if (thread.on === 'piece' || goesOn || stepsOf(thread).some((step) => step.lasting)) return null;
   const id = thread.on === 'scene' ? thread.owner : piece.layers.get(thread.owner)?.scene;
   const scene = id === undefined ? undefined : piece.scenes.get(id);
-  if (!scene || scene.use === 'part' || isLaid(piece, scene.id)) return null;
+  if (!scene || scene.use === 'part' || laidIn(piece).has(scene.id)) return null;
   if (scene.use === 'frame') return [scene.id];
   return frames.filter((frame) => piece.scenes.get(frame)?.carries?.some(({ sheet }) => sheet === scene.id));
 }
 
-/** Whether a frame may be laid over others. */
-const isLaid = (piece: Piece, frame: string): boolean =>
-  [...piece.threads.values()].some((thread) => stepsOf(thread).some((step) => step.do === 'lay' && step.frame === frame));
+/** The frames that may be laid over others. */
+const laidIn = onceFor(
+  ({ threads }: Pick<Piece, 'threads'>): ReadonlySet<string | null> =>
+    new Set([...threads.values()].flatMap((thread) => stepsOf(thread).flatMap((step) => (step.do === 'lay' ? step.frame : []))))
+);
