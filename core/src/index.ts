@@ -64,6 +64,7 @@ export { rebase, type Rebased } from './edit/rebase.ts';
 export * from './formats/exports/all.ts';
 export { cameInWords, importFor, imports, type CameIn, type ImportForm } from './formats/imports/all.ts';
 export * from './formats/html.ts';
+export { leadsFrom, type Lead } from './formats/leads-from.ts';
 export * from './formats/package.ts';
 export * from './formats/sarif.ts';
 export * from './formats/scxml.ts';

@@ -1,7 +1,9 @@
 import { readFile } from 'node:fs/promises';
-import type { Download } from '@playwright/test';
+import { fileURLToPath } from 'node:url';
+import type { Download, Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { GifReader } from 'omggif';
+import type * as Pdf from 'pdfjs-dist';
 import sharp from 'sharp';
 import { test, expect, type Studio } from './studio.ts';
 
@@ -26,7 +28,78 @@ function distance(a: Uint8Array, b: Uint8Array): number {
   return sum / a.length;
 }
 
-test('a film of a timeline as GIF shows at each moment what the pictures show, for as long as it takes', async ({ studio, page }) => {
+/** A film as a browser plays it: what it shows in the middle of each picture, as RGBA. */
+const played = (page: Page, film: Uint8Array) =>
+  page.evaluate(async (coded) => {
+    const bytes = Uint8Array.from(atob(coded), (letter) => letter.charCodeAt(0));
+    const video = document.createElement('video');
+    video.src = URL.createObjectURL(new Blob([bytes], { type: 'video/webm' }));
+    await new Promise((resolve, reject) => {
+      video.onloadeddata = resolve;
+      video.onerror = () => reject(new Error('The film cannot be played.'));
+    });
+    const { videoWidth: width, videoHeight: height, duration: seconds } = video;
+    const context = new OffscreenCanvas(width, height).getContext('2d')!;
+    const pictures: string[] = [];
+    for (let i = 0; i < Math.round(seconds * 24); i++) {
+      const sought = new Promise((resolve) => (video.onseeked = resolve));
+      video.currentTime = (i + 0.5) / 24;
+      await sought;
+      context.drawImage(video, 0, 0);
+      pictures.push(btoa(String.fromCharCode(...context.getImageData(0, 0, width, height).data)));
+    }
+    return { width, height, seconds, pictures };
+  }, Buffer.from(film).toString('base64'));
+
+interface PdfRead {
+  readonly title: string;
+  readonly outline: readonly (readonly [title: string, page: number])[];
+  readonly pages: readonly {
+    /** Points. */
+    readonly width: number;
+    readonly height: number;
+    readonly links: readonly { readonly area: readonly number[]; readonly to: number | string }[];
+    /** As it is drawn with two pixels for a CSS px. */
+    readonly shown: { readonly width: number; readonly height: number; readonly pixels: string };
+  }[];
+}
+
+/** A PDF as another program reads it, in an empty page of the browser. */
+async function readPdf(page: Page, bytes: Uint8Array): Promise<PdfRead> {
+  await page.goto('about:blank');
+  for (const part of ['pdf.worker.mjs', 'pdf.mjs']) {
+    const path = fileURLToPath(import.meta.resolve(`pdfjs-dist/build/${part}`));
+    await page.addScriptTag({ type: 'module', path });
+  }
+  await page.waitForFunction(() => ['pdfjsLib', 'pdfjsWorker'].every((name) => name in globalThis));
+  return page.evaluate(async (coded) => {
+    const { pdfjsLib } = globalThis as unknown as { pdfjsLib: typeof Pdf };
+    const pdf = await pdfjsLib.getDocument({ data: Uint8Array.from(atob(coded), (letter) => letter.charCodeAt(0)) }).promise;
+    const pageOf = async (dest: unknown) => pdf.getPageIndex((dest as Parameters<typeof pdf.getPageIndex>)[0]);
+    const { info } = await pdf.getMetadata();
+    const outline: [string, number][] = [];
+    for (const { title, dest } of await pdf.getOutline()) outline.push([title, await pageOf(dest)]);
+    const pages: PdfRead['pages'][number][] = [];
+    for (let i = 1; i <= pdf.numPages; i++) {
+      const one = await pdf.getPage(i);
+      const [, , width, height] = one.view as [number, number, number, number];
+      const links: { area: number[]; to: number | string }[] = [];
+      for (const { rect, dest, url } of (await one.getAnnotations()) as { rect: number[]; dest?: unknown; url?: string }[])
+        links.push({ area: rect, to: url ?? (await pageOf(dest)) });
+      const viewport = one.getViewport({ scale: 2 / 0.75 });
+      const canvas = document.createElement('canvas');
+      [canvas.width, canvas.height] = [Math.round(viewport.width), Math.round(viewport.height)];
+      await one.render({ canvas, viewport }).promise;
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+      let pixels = '';
+      for (const value of data) pixels += String.fromCharCode(value);
+      pages.push({ width, height, links, shown: { width: canvas.width, height: canvas.height, pixels: btoa(pixels) } });
+    }
+    return { title: (info as { Title: string }).Title, outline, pages };
+  }, Buffer.from(bytes).toString('base64'));
+}
+
+test('a film of a timeline as WebM and as GIF shows at each moment what the pictures show, for as long as it takes', async ({ studio, page }) => {
   await studio.given({
     name: 'Tide',
     size: [120, 80],
@@ -64,6 +137,9 @@ test('a film of a timeline as GIF shows at each moment what the pictures show, f
   await studio.desk('Hand over');
   const film = page.getByRole('region', { name: 'Film of a timeline' });
   await expect(film).toContainText('24 pictures, 24 a second');
+  const webm = await save(studio, 'Save the film');
+  expect(webm.name).toBe('tide-sea.webm');
+  await page.getByLabel('Form of the film').selectOption('gif');
   const gif = await save(studio, 'Save the film');
   expect(gif.name).toBe('tide-sea.gif');
   await page.getByLabel('Form of the film').selectOption('png');
@@ -83,6 +159,13 @@ test('a film of a timeline as GIF shows at each moment what the pictures show, f
     // The boat's left edge stands where its track says.
     const row = Array.from({ length: 120 }, (_, x) => data[(35 * 120 + x) * 4]! < 40);
     expect(Math.abs(row.indexOf(true) - (80 * i) / 23)).toBeLessThanOrEqual(1);
+  }
+  // A browser that plays the other film shows the same at each moment.
+  const film24 = await played(page, webm.bytes);
+  expect([film24.width, film24.height, Math.round(film24.seconds * 24)]).toEqual([120, 80, 24]);
+  for (let i = 0; i < 24; i++) {
+    const { data } = await rgba(zip[`${String(i + 1).padStart(2, '0')}.png`]!);
+    expect(distance(Buffer.from(film24.pictures[i]!, 'base64'), data), `picture ${i + 1}`).toBeLessThan(6);
   }
   await page.getByLabel('From timeline frame').fill('7');
   await page.getByLabel('Which of them').selectOption('2');
@@ -115,6 +198,133 @@ test('frames as pictures: in each state, in three sizes, some of them', async ({
   await page.getByLabel('in each of their states').uncheck();
   await page.getByLabel('Which frames').selectOption({ index: 1 });
   expect(Object.keys(unzipSync((await save(studio, 'Save the pictures')).bytes))).toEqual(['home.png']);
+});
+
+test('frames as a PDF: pages that look as the pictures do, lead where a click leads, and are called by name', async ({ studio, page, context }) => {
+  await studio.given({
+    name: 'Crossing',
+    size: [200, 120],
+    variables: { Seats: { type: 'number', initial: 0 } },
+    frames: {
+      Home: {
+        size: [200, 120],
+        background: '#f7e6c3',
+        layers: {
+          Plan: {
+            at: [20, 30, 80, 44],
+            text: 'Plan',
+            style: { fill: '#0b7a75', ink: '#ffffff' },
+            lines: ['click → if Seats > 0 → go to Paid; otherwise → go to Trip'],
+          },
+          Web: { at: [120, 30, 60, 44], style: { fill: '#b23a26' }, lines: ['click → open https://kittiwake.example/fahrten-süd in new tab'] },
+        },
+      },
+      Trip: {
+        size: [200, 240],
+        states: { Calm: {}, Storm: { Sea: { style: { fill: '#333333' } } } },
+        layers: { Sea: { at: [0, 0, 200, 240], style: { fill: '#0b7a75' }, lines: ['click → go to Home'] } },
+      },
+      Paid: { size: [200, 120], background: '#ffffff', layers: {} },
+    },
+  });
+  await studio.desk('Hand over');
+  await page.getByLabel('Size of the pictures').selectOption({ label: '2×' });
+  await page.getByLabel('in each of their states').check();
+  const pictures = unzipSync((await save(studio, 'Save the pictures')).bytes);
+  await page.getByLabel('Form of the pictures').selectOption('pdf');
+  const saved = await save(studio, 'Save the pictures');
+  expect(saved.name).toBe('crossing.pdf');
+
+  const reader = await context.newPage();
+  const { pages, outline, title } = await readPdf(reader, saved.bytes);
+  await reader.close();
+  expect(title).toBe('Crossing');
+  expect(outline).toEqual([
+    ['Home', 0],
+    ['Trip Calm', 1],
+    ['Trip Storm', 2],
+    ['Paid', 3],
+  ]);
+  expect(pages.map(({ width, height }) => [width, height])).toEqual([
+    [150, 90],
+    [150, 180],
+    [150, 180],
+    [150, 90],
+  ]);
+  expect(pages.map(({ links }) => links)).toEqual([
+    [
+      { area: [15, 34.5, 75, 67.5], to: 1 },
+      { area: [90, 34.5, 135, 67.5], to: 'https://kittiwake.example/fahrten-s%C3%BCd' },
+    ],
+    [{ area: [0, 0, 150, 180], to: 0 }],
+    [{ area: [0, 0, 150, 180], to: 0 }],
+    [],
+  ]);
+  for (const [i, name] of ['home', 'trip-calm', 'trip-storm', 'paid'].entries()) {
+    const { data, info } = await rgba(pictures[`${name}.png`]!);
+    expect([info.width, info.height]).toEqual([pages[i]!.shown.width, pages[i]!.shown.height]);
+    expect(distance(Buffer.from(pages[i]!.shown.pixels, 'base64'), data), name).toBeLessThan(1);
+  }
+});
+
+test('frames as SVG look as the pictures do, in a browser and elsewhere, and lead to each other', async ({ studio, page, context }) => {
+  await studio.given({
+    name: 'Drawn',
+    size: [240, 160],
+    frames: {
+      Home: {
+        size: [240, 160],
+        background: '#f7e6c3',
+        layers: {
+          Turned: { at: [20, 20, 60, 30], style: { fill: '#0b7a75', corner: 8, opacity: 0.8 }, pose: { rotation: 30 } },
+          Sun: { at: [180, 10, 40, 40], type: 'oval', style: { fill: '#b23a2680', shadow: { color: '#00000080', x: 4, y: 6, blur: 8 } } },
+          Hill: {
+            at: [100, 60, 80, 40],
+            type: 'path',
+            path: 'M0 100A50 50 0 01100 100Z',
+            style: { fill: '#1f4e5f', line: { color: '#333333', width: 3 } },
+          },
+          Window: { at: [20, 90, 60, 50], type: 'group', clip: true },
+          Pane: { at: [-10, -10, 50, 90], in: 'Window', style: { fill: '#c9bda4' } },
+          Plan: {
+            at: [110, 110, 110, 40],
+            text: 'A day on the <islands> & back',
+            style: { fill: '#ffffff', ink: '#1f4e5f' },
+            lines: ['click → go to Trip'],
+          },
+        },
+      },
+      Trip: { size: [240, 160], background: '#0b7a75', layers: { Away: { at: [0, 0, 40, 40], lines: ['click → go to Far'] } } },
+      Far: { size: [240, 160], layers: {} },
+    },
+  });
+  await studio.desk('Hand over');
+  await page.getByLabel('Size of the pictures').selectOption({ label: '1×' });
+  const pictures = unzipSync((await save(studio, 'Save the pictures')).bytes);
+  await page.getByLabel('Form of the pictures').selectOption('svg');
+  const saved = await save(studio, 'Save the pictures');
+  expect(saved.name).toBe('drawn.svg.zip');
+  const files = unzipSync(saved.bytes);
+  expect(Object.keys(files).sort()).toEqual(['far.svg', 'home.svg', 'trip.svg']);
+
+  const reader = await context.newPage();
+  await reader.setViewportSize({ width: 240, height: 160 });
+  for (const name of ['home', 'trip']) {
+    const { data } = await rgba(pictures[`${name}.png`]!);
+    const source = `data:image/svg+xml;base64,${Buffer.from(files[`${name}.svg`]!).toString('base64')}`;
+    await reader.setContent(`<style>body{margin:0}img{display:block}</style><img src="${source}">`);
+    await reader.locator('img').evaluate((image: HTMLImageElement) => image.decode());
+    expect(distance((await rgba(await reader.screenshot())).data, data), `${name} in a browser`).toBeLessThan(1);
+    // Another program has not this face, so that letters differ.
+    expect(distance((await rgba(files[`${name}.svg`]!)).data, data), `${name} elsewhere`).toBeLessThan(4);
+  }
+  await reader.setContent(Buffer.from(files['home.svg']!).toString());
+  const links = reader.locator('a');
+  await expect(links).toHaveCount(1);
+  await expect(links).toHaveAttribute('href', 'trip.svg');
+  expect(await links.locator('rect').boundingBox()).toMatchObject({ width: 110, height: 40 });
+  expect(await reader.locator('text').allTextContents()).toEqual(['A day on the', '<islands> &', 'back']);
+  await reader.close();
 });
 
 test('making a long film can be stopped, and nothing is saved then', async ({ studio, page }) => {

@@ -28,6 +28,14 @@ export interface PaintOptions {
   readonly scale: number;
   /** A picture file, or the beginning of a film; null while it is on its way. */
   readonly picture: (asset: string, kind: 'picture' | 'video') => Picture | null;
+  /** An outline with its width and its height by two factors, as the canvas takes it, where that is no canvas of a browser. */
+  readonly outline?: (data: string, byX: number, byY: number) => Path2D;
+}
+
+function browserOutline(data: string, byX: number, byY: number): Path2D {
+  const path = new Path2D();
+  path.addPath(new Path2D(data), new DOMMatrix([byX, 0, 0, byY, 0, 0]));
+  return path;
 }
 
 interface Painting extends PaintOptions {
@@ -196,9 +204,8 @@ function paintPath(painting: Painting, shown: Shown, values: Values): void {
 }
 
 function paintOutline(painting: Painting, wide: number | undefined, values: Values, outline: string): void {
-  const { canvas } = painting;
-  const path = new Path2D();
-  path.addPath(new Path2D(outline), new DOMMatrix([values.width / 100, 0, 0, values.height / 100, 0, 0]));
+  const { canvas, outline: made = browserOutline } = painting;
+  const path = made(outline, values.width / 100, values.height / 100);
   const stroke = values.lineColor ?? (wide === undefined ? null : (values.fill ?? DEFAULT_INK));
   const width = values.lineWidth || (wide ?? 0);
   withShadow(painting, values, () => {

@@ -55,6 +55,10 @@ function pictureAt(url: string, kind: 'picture' | 'video', wait: Listener): Load
 /** A picture if it is there already; else it is fetched for the next time. */
 export const pictureNow = (url: string): Loaded | null => pictureAt(url, 'picture', () => undefined);
 
+/** A picture, or the beginning of a film, once it is there; null for what cannot be read. */
+export const pictureOnce = (url: string, kind: 'picture' | 'video'): Promise<Loaded | null> =>
+  (kind === 'video' ? beginningOf(url) : loaded(url)).catch(() => null);
+
 async function loaded(url: string): Promise<Loaded> {
   const image = new Image();
   image.src = url;

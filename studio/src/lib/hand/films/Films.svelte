@@ -3,11 +3,20 @@
   import { useSession } from '$lib/shared/desk.svelte';
   import { download, sizeWords } from '$lib/shared/download';
   import { Making } from './film.svelte';
-  import { shotsOfFrames, shotsOfTimeline, type Shot } from './making';
+  import { shotsOfFrames, shotsOfTimeline } from './making';
+  import { canFilm as canFilmHere } from './webm';
 
   /** Frames as pictures, and timelines as films, made in this browser from what the stage shows. */
   const session = useSession();
   const SCALES = [1, 2, 3] as const;
+  type FilmForm = 'webm' | 'gif' | 'png';
+  const FILES = {
+    webm: { ending: '.webm', type: 'video/webm' },
+    gif: { ending: '.gif', type: 'image/gif' },
+    png: { ending: '.png.zip', type: 'application/zip' },
+    pdf: { ending: '.pdf', type: 'application/pdf' },
+    svg: { ending: '.svg.zip', type: 'application/zip' },
+  } as const;
   /** Pictures of one film at most. */
   const MOST = 2000;
 
@@ -21,13 +30,15 @@
   let which = $state('all');
   let withStates = $state(false);
   let scale = $state(2);
+  let picturesAs: 'png' | 'svg' | 'pdf' = $state('png');
 
   let scene = $state('');
   let from = $state(1);
   let to = $state<number | null>(null);
   let every = $state(1);
   let filmScale = $state(1);
-  let form: 'gif' | 'png' = $state('gif');
+  const canFilm = canFilmHere();
+  let form: FilmForm = $state(canFilm ? 'webm' : 'gif');
 
   const filmed = $derived(timed.find(({ id }) => id === scene) ?? timed[0] ?? null);
   const length = $derived(filmed?.timeline?.length ?? 1);
@@ -46,17 +57,16 @@
     )
   );
 
-  async function make(what: 'pictures' | 'film', shots: readonly Shot[]) {
-    const wish = { shots, assetUrl: session.assetUrl, scale: what === 'film' ? filmScale : scale };
+  /** Makes a file of a film, or of pictures, and saves it; what is made of it now stops. */
+  async function make(what: 'pictures' | 'film', as: keyof typeof FILES, begin: (own: Making) => Promise<Uint8Array | null>) {
     const own = (making = new Making());
     done = null;
-    const isGif = what === 'film' && form === 'gif';
     try {
-      const file = isGif ? await own.gif(wish, rate / every, filmed!.timeline!.loop === true) : await own.pictures(wish);
+      const file = await begin(own);
       if (!file) return;
       const about = what === 'film' ? ` ${filmed!.name}` : '';
-      const name = `${fileName(session.piece.head.name + about)}${isGif ? '.gif' : '.png.zip'}`;
-      download(new Blob([file as BlobPart], { type: isGif ? 'image/gif' : 'application/zip' }), name);
+      const name = `${fileName(session.piece.head.name + about)}${FILES[as].ending}`;
+      download(new Blob([file as BlobPart], { type: FILES[as].type }), name);
       done = { what, name, size: file.length };
     } catch (error) {
       session.notify(`It could not be made: ${(error as Error).message}`);
@@ -65,8 +75,28 @@
     }
   }
 
-  const savePictures = () => make('pictures', shotsOfFrames(session.program, chosen, withStates));
-  const saveFilm = () => filmed && make('film', shotsOfTimeline(session.program, filmed.id, from - 1, last - 1, every));
+  function savePictures() {
+    const { program, assetUrl } = session;
+    const wish = { shots: shotsOfFrames(program, chosen, withStates), assetUrl, scale };
+    const forms = {
+      png: (own: Making) => own.pictures(wish),
+      svg: (own: Making) => own.svg(wish, program),
+      pdf: (own: Making) => own.pdf(wish, program),
+    };
+    void make('pictures', picturesAs, forms[picturesAs]);
+  }
+
+  function saveFilm() {
+    if (!filmed) return;
+    const loops = filmed.timeline!.loop === true;
+    const wish = { shots: shotsOfTimeline(session.program, filmed.id, from - 1, last - 1, every), assetUrl: session.assetUrl, scale: filmScale };
+    const films = {
+      webm: (own: Making) => own.webm(wish, rate / every),
+      gif: (own: Making) => own.gif(wish, rate / every, loops),
+      png: (own: Making) => own.pictures(wish),
+    };
+    void make('film', form, films[form]);
+  }
 </script>
 
 {#snippet doing(what: 'pictures' | 'film')}
@@ -78,8 +108,8 @@
   {#if making}
     <p class="mb-3 flex items-center gap-3" role="status">
       <progress class="progress w-[200px]" value={making.done} max={making.all} aria-label="Pictures made"></progress>
-      {making.done} of {making.all}
       <button class="chip" onclick={() => making?.stop()}>stop</button>
+      <span class="tabular-nums">{making.done} of {making.all}</span>
     </p>
   {/if}
   <section class="flex items-center gap-5 border-t border-dashed border-[var(--gold)] py-3" aria-label="Pictures of frames">
@@ -92,12 +122,24 @@
           {#each frames as { id, name } (id)}<option value="frame {id}">{name}</option>{/each}
         </select>
         <label class="flex items-center gap-1.5"><input type="checkbox" bind:checked={withStates} /> in each of their states</label>
+        {#if picturesAs !== 'svg'}
+          <label class="flex items-center gap-1.5"
+            >size <select class="field h-8" bind:value={scale} aria-label="Size of the pictures"
+              >{#each SCALES as one (one)}<option value={one}>{one}×</option>{/each}</select
+            ></label
+          >{/if}
         <label class="flex items-center gap-1.5"
-          >size <select class="field h-8" bind:value={scale} aria-label="Size of the pictures"
-            >{#each SCALES as one (one)}<option value={one}>{one}×</option>{/each}</select
-          ></label
+          >as <select class="field h-8" bind:value={picturesAs} aria-label="Form of the pictures">
+            <option value="png">PNG pictures</option>
+            <option value="svg">SVG drawings</option>
+            <option value="pdf">one PDF</option>
+          </select></label
         >
       </div>
+      {#if picturesAs === 'pdf'}<p class="soft text-[13px]">
+          A page for each, with its name beside it. Where a click leads from a frame as it begins, the page leads too; it remembers nothing, so no
+          value leads it elsewhere.
+        </p>{/if}
       {@render doing('pictures')}
     </div>
     <button class="act act-go h-9" disabled={making !== null || chosen.size === 0} onclick={savePictures}>Save the pictures</button>
@@ -141,6 +183,7 @@
           >
           <label class="flex items-center gap-1.5"
             >as <select class="field h-8" bind:value={form} aria-label="Form of the film">
+              {#if canFilm}<option value="webm">a WebM film</option>{/if}
               <option value="gif">one GIF</option>
               <option value="png">PNG pictures</option>
             </select></label

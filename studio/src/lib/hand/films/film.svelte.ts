@@ -1,9 +1,13 @@
-import { zipSync } from 'fflate';
-import { hundredths, painted, pngOf, type Shot } from './making';
+import { leadsFrom, type Program } from '@zany/core';
+import { strToU8, zipSync } from 'fflate';
+import { hundredths, onWhite, painted, pngOf, type FrameShot, type Shot } from './making';
+import { pdfOf, type Page } from './pdf';
+import { SvgMaker } from './svg';
+import { beginWebm, type FilmFile } from './webm';
 import type { GifAnswer, GifTask } from './gif.worker';
 
-export interface FilmWish {
-  readonly shots: readonly Shot[];
+export interface FilmWish<S extends Shot = Shot> {
+  readonly shots: readonly S[];
   readonly assetUrl: (asset: string) => string;
   readonly scale: number;
 }
@@ -23,8 +27,35 @@ export class Making {
   async pictures({ shots, assetUrl, scale }: FilmWish): Promise<Uint8Array | null> {
     return this.during(shots.length, async () => {
       const files: Record<string, [Uint8Array, { level: 0 }]> = {};
-      for await (const { name, picture } of painted(shots, assetUrl, scale, this.stopping.signal)) {
-        files[`${name}.png`] = [await pngOf(picture), { level: 0 }];
+      for await (const { shot, picture } of painted(shots, assetUrl, scale, this.stopping.signal)) {
+        files[`${shot.name}.png`] = [await pngOf(picture), { level: 0 }];
+        this.done++;
+      }
+      return zipSync(files);
+    });
+  }
+
+  /** Frames as one PDF, with links where a click leads on. */
+  async pdf({ shots, assetUrl, scale }: FilmWish<FrameShot>, program: Program): Promise<Uint8Array | null> {
+    const pages = async function* (this: Making): AsyncGenerator<Page> {
+      for await (const { shot, picture } of painted(shots, assetUrl, scale, this.stopping.signal)) {
+        const { title, frame, state, screen } = shot;
+        const leads = leadsFrom(program, frame, { state });
+        yield { title, frame, width: screen.width, height: screen.height, png: await pngOf(picture), leads };
+        this.done++;
+      }
+    };
+    return this.during(shots.length, () => pdfOf(program.piece.head.name, pages.call(this)));
+  }
+
+  /** Frames as a zip of SVG files that lead to each other. */
+  async svg({ shots, assetUrl }: FilmWish<FrameShot>, program: Program): Promise<Uint8Array | null> {
+    return this.during(shots.length, async () => {
+      const maker = new SvgMaker(assetUrl, (frame) => shots.find((shot) => shot.frame === frame)?.name.concat('.svg') ?? null);
+      const files: Record<string, Uint8Array> = {};
+      for (const { name, title, frame, state, screen } of shots) {
+        if (this.stopping.signal.aborted) break;
+        files[`${name}.svg`] = strToU8(await maker.file({ title, screen, leads: leadsFrom(program, frame, { state }) }));
         this.done++;
       }
       return zipSync(files);
@@ -46,7 +77,7 @@ export class Making {
           });
         const times = hundredths(shots.length, perSecond);
         for await (const { picture } of painted(shots, assetUrl, scale, this.stopping.signal)) {
-          const { data: pixels, width, height } = picture.getContext('2d')!.getImageData(0, 0, picture.width, picture.height);
+          const { data: pixels, width, height } = onWhite(picture).getContext('2d')!.getImageData(0, 0, picture.width, picture.height);
           await ask({ pixels, width, height, hundredths: times[this.done]!, loops });
           this.done++;
         }
@@ -56,6 +87,21 @@ export class Making {
       } finally {
         worker.terminate();
       }
+    });
+  }
+
+  /** The same as a film that is played in browsers. */
+  async webm({ shots, assetUrl, scale }: FilmWish, perSecond: number): Promise<Uint8Array | null> {
+    return this.during(shots.length, async () => {
+      let film: FilmFile | null = null;
+      for await (const { picture } of painted(shots, assetUrl, scale, this.stopping.signal)) {
+        film ??= await beginWebm(picture.width, picture.height, perSecond);
+        await film.add(onWhite(picture));
+        this.done++;
+      }
+      if (!this.stopping.signal.aborted) return film && film.end();
+      await film?.stop();
+      return null;
     });
   }
 

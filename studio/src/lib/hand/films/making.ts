@@ -1,6 +1,8 @@
 import { fileName, framesOf, statesOf, stillScreen, type Program, type Screen } from '@zany/core';
 import { paintWhole, type Picture } from '$lib/shared/thumb-paint';
 
+export type { Picture };
+
 /** Pictures of a piece for others: of frames in their states, and of the moments of a timeline. */
 
 /** One picture that is to be made: its file's name without an ending, and what is seen on it. */
@@ -9,11 +11,18 @@ export interface Shot {
   readonly screen: Screen;
 }
 
+/** A frame, in one of its states where it has some. */
+export interface FrameShot extends Shot {
+  readonly title: string;
+  readonly frame: string;
+  readonly state: string | null;
+}
+
 /** A canvas has at most so many pixels in every browser. */
 const MOST_PIXELS = 64_000_000;
 
 /** Frames as they begin, and in each of their states where those are wanted; each file with a name of its own. */
-export function shotsOfFrames(program: Program, frames: ReadonlySet<string>, withStates: boolean): Shot[] {
+export function shotsOfFrames(program: Program, frames: ReadonlySet<string>, withStates: boolean): FrameShot[] {
   const taken = new Set<string>();
   const nameOf = (wanted: string): string => {
     const plain = fileName(wanted);
@@ -27,11 +36,11 @@ export function shotsOfFrames(program: Program, frames: ReadonlySet<string>, wit
     .flatMap((scene) => {
       const states = withStates ? statesOf(scene) : [];
       const looks = states.length
-        ? states.map(({ id, name }) => ({ state: id, name: `${scene.name} ${name}` }))
-        : [{ state: null, name: scene.name }];
-      return looks.flatMap(({ state, name }) => {
+        ? states.map(({ id, name }) => ({ state: id, title: `${scene.name} ${name}` }))
+        : [{ state: null, title: scene.name }];
+      return looks.flatMap(({ state, title }) => {
         const screen = stillScreen(program, scene.id, { state });
-        return screen ? [{ name: nameOf(name), screen }] : [];
+        return screen ? [{ name: nameOf(title), title, frame: scene.id, state, screen }] : [];
       });
     });
 }
@@ -53,19 +62,48 @@ export function hundredths(count: number, perSecond: number): number[] {
   return Array.from({ length: count }, (_, i) => Math.max(2, at(i + 1) - at(i)));
 }
 
+/** So long pictures are painted at a time, ms, before anything else has its turn: pressing stop is among it. */
+const AT_A_TIME = 12;
+
+/** Lets whatever waits have its turn. */
+const breath = (): Promise<void> =>
+  new Promise((resolve) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      resolve();
+    };
+    port2.postMessage(null);
+  });
+
 /** Paints pictures one after the other; stops where it is told to. */
-export async function* painted(
-  shots: readonly Shot[],
+export async function* painted<S extends Shot>(
+  shots: readonly S[],
   assetUrl: (asset: string) => string,
   scale: number,
   stop: AbortSignal
-): AsyncGenerator<{ readonly name: string; readonly picture: Picture }> {
-  for (const { name, screen } of shots) {
+): AsyncGenerator<{ readonly shot: S; readonly picture: Picture }> {
+  let begun = performance.now();
+  for (const shot of shots) {
+    if (performance.now() - begun > AT_A_TIME) {
+      await breath();
+      begun = performance.now();
+    }
     if (stop.aborted) return;
-    const picture = await paintWhole({ screen, assetUrl, scale, mostPixels: MOST_PIXELS });
-    if (!picture) throw new Error(`${name} cannot be painted: it would have too many pixels.`);
-    yield { name, picture };
+    const picture = await paintWhole({ screen: shot.screen, assetUrl, scale, mostPixels: MOST_PIXELS });
+    if (!picture) throw new Error(`${shot.name} cannot be painted: it would have too many pixels.`);
+    yield { shot, picture };
   }
+}
+
+/** Films have no holes: what nothing is painted on is white in them. */
+export function onWhite(picture: Picture): Picture {
+  const context = picture.getContext('2d')!;
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalCompositeOperation = 'destination-over';
+  context.fillStyle = '#ffffff';
+  context.fillRect(0, 0, picture.width, picture.height);
+  return picture;
 }
 
 export async function pngOf(picture: Picture): Promise<Uint8Array> {
