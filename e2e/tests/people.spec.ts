@@ -131,6 +131,41 @@ test('a forgotten password is replaced by a link in a letter; an account is chan
   await context.close();
 });
 
+test('a program does what somebody may, by a key of his, until he ends it', async ({ studio, page, playwright, baseURL }) => {
+  const id = await studio.newPiece('Harbour for programs');
+  await page.goto('/account');
+  const section = page.getByRole('region', { name: 'Keys for programs' });
+  const newKey = async (name: string, may: string) => {
+    await section.getByLabel('For', { exact: true }).fill(name);
+    await section.getByLabel('May').selectOption(may);
+    await section.getByRole('button', { name: 'Make a key' }).click();
+    await expect(section.getByText(name, { exact: true })).toBeVisible();
+    return section.getByLabel('The new key').inputValue();
+  };
+  const asProgram = async (key: string) => playwright.request.newContext({ baseURL: baseURL!, extraHTTPHeaders: { authorization: `Bearer ${key}` } });
+  const reader = await asProgram(await newKey('Tells what is there', 'read'));
+  const writer = await asProgram(await newKey('Renames', 'read and change'));
+
+  const { pieces } = (await (await reader.get('/api/pieces')).json()) as { pieces: { id: string }[] };
+  expect(pieces.map((piece) => piece.id)).toContain(id);
+  expect((await reader.get(`/api/pieces/${id}/export?to=package`)).headers()['content-type']).toBe('application/zip');
+  const refused = await reader.patch(`/api/pieces/${id}`, { data: { name: 'Other' } });
+  expect([refused.status(), await refused.text()]).toEqual([403, expect.stringContaining('This key only reads')]);
+  expect((await reader.get('/account')).status()).toBe(403);
+  expect((await writer.patch(`/api/pieces/${id}`, { data: { name: 'Renamed by a program' } })).ok()).toBe(true);
+  expect((await writer.patch(`/api/pieces/${id}`, { data: { name: '' } })).status()).toBe(400);
+  const made = await writer.post('/account?/make-key', { form: { name: 'more', may: 'change', days: '30' } });
+  expect(made.status()).toBe(403);
+
+  await section.getByRole('button', { name: 'End the key Renames' }).click();
+  await expect(page.getByText('The key opens nothing any more.')).toBeVisible();
+  expect((await writer.get('/api/pieces')).status()).toBe(401);
+  expect((await reader.get('/api/pieces')).ok()).toBe(true);
+  await page.goto('/');
+  await expect(page.getByText('Renamed by a program')).toBeVisible();
+  await Promise.all([reader.dispose(), writer.dispose()]);
+});
+
 test('a box of buttons presses the pad by a key, and by nothing else', async ({ studio, page, playwright, baseURL }) => {
   const id = await studio.newPiece('Box harbour');
   await openPeople(studio);

@@ -9,6 +9,7 @@ import { seedDemo } from '$lib/server/seed';
 import { closeStreams } from '$lib/server/services/following';
 import { closeLinkStreams } from '$lib/server/services/link-stream';
 import { isPerson } from '$lib/server/principal';
+import { keyFault } from '$lib/server/services/person-keys';
 import { bearerOf, whoAsks } from '$lib/server/who-asks';
 import { closePools, pools } from '$lib/server/work';
 
@@ -44,7 +45,10 @@ export const handle: Handle = async ({ event, resolve }) => {
     return json({ error: fault('not-allowed', [], 'This request does not come from Zany Thread itself.') }, { status: 403 });
   const sentOn = otherName(event.request, event.url);
   if (sentOn) return new Response(null, { status: 307, headers: { location: sentOn } });
-  event.locals.who = event.url.pathname === '/health' ? null : await whoAsks(event);
+  const asking = event.url.pathname === '/health' ? null : await whoAsks(event);
+  const refused = asking?.keyMay ? keyFault(asking.keyMay, event.request.method, event.route.id) : null;
+  if (refused) return json({ error: fault('not-allowed', [], refused.message) }, { status: 403 });
+  event.locals.who = asking?.who ?? null;
   event.locals.person = isPerson(event.locals.who) ? event.locals.who : null;
   const response = await resolve(event);
   response.headers.set('X-Content-Type-Options', 'nosniff');

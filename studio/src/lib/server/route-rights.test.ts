@@ -21,7 +21,10 @@ const placeOf = (file: string) => file.replace(/^\/src\/routes/, '').replace(/\/
 
 /** What a route answers to, from its own file. */
 const answersTo = (module: Module): string[] =>
-  Object.entries(module).flatMap(([name, value]) => (name === 'actions' ? Object.keys(value as object).map((action) => `form ${action}`) : [name]));
+  Object.entries(module).flatMap(([name, value]) => {
+    if (name === 'actions') return Object.keys(value as object).map((action) => `form ${action}`);
+    return name.startsWith('_') ? [] : [name];
+  });
 
 beforeAll(openWorld);
 afterAll(closeWorld);

@@ -43,6 +43,29 @@ export interface PadKey {
   readonly made: string;
 }
 
+const READING = ['GET', 'HEAD', 'OPTIONS'];
+
+/** What a program may do with a key that somebody made for it. */
+export const keyMay = {
+  read: { means: 'read', methods: new Set(READING) },
+  change: { means: 'read and change', methods: new Set([...READING, 'POST', 'PUT', 'PATCH', 'DELETE']) },
+} as const;
+export type KeyMay = keyof typeof keyMay;
+
+/** So many days a key can be made for. */
+export const KEY_DAYS = [30, 90, 365] as const;
+
+/** A key with which a program acts for somebody. */
+export interface PersonKey {
+  readonly id: string;
+  readonly name: string;
+  readonly may: KeyMay;
+  readonly made: string;
+  readonly expires: string;
+  /** Within an hour; null where it was never used. */
+  readonly used: string | null;
+}
+
 /** Something that the holder of a link is asked to do. */
 export interface ReviewTask {
   readonly id: string;

@@ -5,12 +5,12 @@ import { invitationsTo, invite } from '$lib/server/services/invitations';
 import type { Role } from '$lib/shared/types';
 import type { RequestHandler } from './$types';
 
-const schema = Joi.object<{ role: Role; email: string }>({ role: roleSchema, email: emailSchema.allow('') });
+export const _body = Joi.object<{ role: Role; email: string }>({ role: roleSchema, email: emailSchema.allow('') });
 
 export const GET: RequestHandler = ({ params, locals }) => answer(async () => ({ invitations: await invitationsTo(locals.who, params.id) }));
 
 export const POST: RequestHandler = ({ params, request, locals, url }) =>
   answer(async () => {
-    const { role, email } = await readBody(request, schema, 2000);
+    const { role, email } = await readBody(request, _body, 2000);
     return invite(locals.who, params.id, role, email, url.origin);
   });

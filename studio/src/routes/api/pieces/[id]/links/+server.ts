@@ -6,7 +6,7 @@ import type { LinkWish } from '$lib/shared/types';
 import type { RequestHandler } from './$types';
 
 const { name, may, start, bundle, revision, hints, tasks, expires, password } = linkSchemas;
-const schema = Joi.object<LinkWish & { password: string | null }>({
+export const _body = Joi.object<LinkWish & { password: string | null }>({
   name: name.required(),
   may: may.required(),
   start: start.required(),
@@ -22,6 +22,6 @@ export const GET: RequestHandler = ({ params, locals }) => answer(async () => ({
 
 export const POST: RequestHandler = ({ params, request, locals }) =>
   answer(async () => {
-    const { password, ...wish } = await readBody(request, schema, 60_000);
+    const { password, ...wish } = await readBody(request, _body, 60_000);
     return { link: await makeLink(locals.who, params.id, wish, password) };
   });

@@ -4,8 +4,8 @@ import { idSchema } from '$lib/server/schemas';
 import { handOverOwnership } from '$lib/server/services/members';
 import type { RequestHandler } from './$types';
 
-const schema = Joi.object<{ person: string }>({ person: idSchema.required() });
+export const _body = Joi.object<{ person: string }>({ person: idSchema.required() });
 
 /** Makes another member the owner in the place of the one who asks. */
 export const POST: RequestHandler = ({ params, request, locals }) =>
-  answer(async () => handOverOwnership(locals.who, params.id, (await readBody(request, schema, 1000)).person));
+  answer(async () => handOverOwnership(locals.who, params.id, (await readBody(request, _body, 1000)).person));

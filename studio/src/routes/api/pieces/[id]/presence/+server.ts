@@ -5,7 +5,7 @@ import { tellPresence } from '$lib/server/services/presence';
 import type { Whereabouts } from '$lib/shared/types';
 import type { RequestHandler } from './$types';
 
-const schema = Joi.object<Whereabouts>({
+export const _body = Joi.object<Whereabouts>({
   client: idSchema.required(),
   desk: Joi.string().valid('build', 'map', 'walk', 'hand-over').required(),
   scene: idSchema.allow(null).required(),
@@ -15,4 +15,4 @@ const schema = Joi.object<Whereabouts>({
 
 /** Where somebody is in a piece and what they have selected, told to all who have it open. */
 export const POST: RequestHandler = ({ params, request, locals }) =>
-  answer(async () => tellPresence(locals.who, params.id, await readBody(request, schema, 4000)));
+  answer(async () => tellPresence(locals.who, params.id, await readBody(request, _body, 4000)));

@@ -5,7 +5,7 @@ import { forgetWalked, noteWalked, walkedBy, walkedByOthers } from '$lib/server/
 import { MOST_WALK_NOTE, type WalkedBranch } from '$lib/shared/types';
 import type { RequestHandler } from './$types';
 
-const schema = Joi.object<{ walked: WalkedBranch[] }>({
+export const _body = Joi.object<{ walked: WalkedBranch[] }>({
   walked: Joi.array()
     .items(
       Joi.object({
@@ -26,6 +26,6 @@ export const GET: RequestHandler = ({ params, locals }) =>
   answer(async () => ({ walked: await walkedBy(locals.who, params.id), others: await walkedByOthers(locals.who, params.id) }));
 
 export const POST: RequestHandler = ({ params, request, locals }) =>
-  answer(async () => noteWalked(locals.who, params.id, (await readBody(request, schema, 3_000_000)).walked));
+  answer(async () => noteWalked(locals.who, params.id, (await readBody(request, _body, 3_000_000)).walked));
 
 export const DELETE: RequestHandler = ({ params, locals }) => answer(() => forgetWalked(locals.who, params.id));

@@ -4,9 +4,9 @@ import { linkSchemas } from '$lib/server/schemas';
 import { changeLink, withdrawLink, type LinkChange } from '$lib/server/services/links';
 import type { RequestHandler } from './$types';
 
-const schema = Joi.object<LinkChange>(linkSchemas).min(1);
+export const _body = Joi.object<LinkChange>(linkSchemas).min(1);
 
 export const PATCH: RequestHandler = ({ params, request, locals }) =>
-  answer(async () => ({ link: await changeLink(locals.who, params.id, params.link, await readBody(request, schema, 60_000)) }));
+  answer(async () => ({ link: await changeLink(locals.who, params.id, params.link, await readBody(request, _body, 60_000)) }));
 
 export const DELETE: RequestHandler = ({ params, locals }) => answer(() => withdrawLink(locals.who, params.id, params.link));
