@@ -1,4 +1,6 @@
+import { createHmac } from 'node:crypto';
 import { readdir, readFile } from 'node:fs/promises';
+import { createServer, type IncomingHttpHeaders } from 'node:http';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import { test, expect, type Studio } from './studio.ts';
@@ -164,6 +166,45 @@ test('a program does what somebody may, by a key of his, until he ends it', asyn
   await page.goto('/');
   await expect(page.getByText('Renamed by a program')).toBeVisible();
   await Promise.all([reader.dispose(), writer.dispose()]);
+});
+
+test('a program elsewhere is told what happens to a piece, and can check by whom', async ({ studio, page }) => {
+  const told: { type: string; headers: IncomingHttpHeaders; body: string }[] = [];
+  const server = createServer((request, response) => {
+    let body = '';
+    request.on('data', (part: Buffer) => (body += part.toString()));
+    request.on('end', () => {
+      told.push({ type: (JSON.parse(body) as { type: string }).type, headers: request.headers, body });
+      response.end();
+    });
+  });
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const address = `http://127.0.0.1:${(server.address() as { port: number }).port}/told`;
+  const id = await studio.newPiece('Told harbour');
+  await openPeople(studio);
+  const section = page.getByRole('region', { name: 'Tell other programs' });
+  await section.getByLabel('Address').fill(address);
+  await section.getByLabel('walked').uncheck();
+  await section.getByRole('button', { name: 'Tell it', exact: true }).click();
+  const secret = Buffer.from((await section.getByLabel('The secret').inputValue()).replace('whsec_', ''), 'base64');
+  await expect(section).toContainText('saved, loose ends, commented · not told anything yet');
+  await section.getByRole('button', { name: `Try ${address}` }).click();
+  await expect(section).toContainText('It took what it was told to try it.');
+  expect(told.map(({ type }) => type)).toEqual(['piece.tried']);
+
+  await studio.desk('Build');
+  await studio.draw('b', 40, 40, 120, 60);
+  await expect.poll(() => told.map(({ type }) => type), { timeout: 30_000 }).toContain('piece.saved');
+  const { headers, body } = told.find(({ type }) => type === 'piece.saved')!;
+  const text = `${headers['webhook-id'] as string}.${headers['webhook-timestamp'] as string}.${body}`;
+  expect(headers['webhook-signature']).toBe(`v1,${createHmac('sha256', secret).update(text).digest('base64')}`);
+  expect((JSON.parse(body) as { data: object }).data).toMatchObject({ piece: id, name: 'Told harbour' });
+
+  await openPeople(studio);
+  await expect(section).toContainText('took the last one');
+  await section.getByRole('button', { name: `Tell ${address} no more` }).click();
+  await expect(section.getByText(address)).toBeHidden();
+  server.close();
 });
 
 test('a box of buttons presses the pad by a key, and by nothing else', async ({ studio, page, playwright, baseURL }) => {

@@ -16,7 +16,8 @@ export async function withStudio({ name, durable = false, logLevel = 'error' }, 
   try {
     const databaseUrl = await cluster.start();
     const port = await freePort();
-    studio = await startStudio({ port, databaseUrl, demo: true, logLevel, mailFolder });
+    // What programs are told is told to tests on this machine.
+    studio = await startStudio({ port, databaseUrl, demo: true, logLevel, mailFolder, hooksInside: true });
     return await work({ port, databaseUrl, studio, mailFolder });
   } finally {
     await end(studio);

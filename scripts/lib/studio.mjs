@@ -12,6 +12,7 @@ export async function startStudio({
   logLevel = 'warn',
   dev = false,
   mailFolder = process.env.ZANY_MAIL_FOLDER ?? join(dataFolder, 'mail'),
+  hooksInside = false,
 }) {
   const environment = {
     ...process.env,
@@ -25,6 +26,7 @@ export async function startStudio({
     ZANY_STARTERS: join(root, 'demo'),
     LOG_LEVEL: process.env.LOG_LEVEL ?? logLevel,
     NODE_ENV: dev ? 'development' : 'production',
+    ...(hooksInside && { ZANY_HOOKS_INSIDE: 'on' }),
     ...(demo && { ZANY_DEMO: '1', ZANY_DEMO_PIECES: join(root, 'demo/pieces') }),
   };
   if (!demo) delete environment.ZANY_DEMO;

@@ -11,6 +11,8 @@ import { closeLinkStreams } from '$lib/server/services/link-stream';
 import { isPerson } from '$lib/server/principal';
 import { keyFault } from '$lib/server/services/person-keys';
 import { bearerOf, whoAsks } from '$lib/server/who-asks';
+import { stopQueue, workOn } from '$lib/server/queue';
+import { tellHook } from '$lib/server/services/hooks';
 import { closePools, pools } from '$lib/server/work';
 
 export const init: ServerInit = async () => {
@@ -18,13 +20,14 @@ export const init: ServerInit = async () => {
   await migrate();
   await seedDemo();
   pools().pieces.warm(2);
+  await workOn({ 'tell a hook': tellHook });
   for (const signal of ['SIGTERM', 'SIGINT'] as const)
     process.once(signal, () => {
       closeStreams();
       closeLinkStreams();
       void stopListening();
     });
-  process.once('sveltekit:shutdown', () => void Promise.all([disconnect(), closePools()]));
+  process.once('sveltekit:shutdown', () => void Promise.all([stopQueue().then(disconnect), closePools()]));
 };
 
 /** Requests that change something must come from our own pages, unless they bring a key of their own instead of a cookie. */

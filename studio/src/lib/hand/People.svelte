@@ -8,6 +8,7 @@
   import { Asked } from './asking.svelte';
   import CopyField from './CopyField.svelte';
   import DoorBook from './DoorBook.svelte';
+  import Hooks from './Hooks.svelte';
   import PadKeys from './PadKeys.svelte';
 
   const session = useSession();
@@ -138,4 +139,5 @@
     <DoorBook after={[members.value, invitations.value]} />
   {/if}
   {#if mayMakeKeys}<PadKeys />{/if}
+  {#if roleMay(session.role, 'make hooks')}<Hooks />{/if}
 </div>

@@ -32,6 +32,7 @@ test('a body is described by what the server checks it by', async () => {
   // What is sent to these is nothing at all.
   expect(sending).toEqual([
     'post /api/pieces/{id}/duplicate',
+    'post /api/pieces/{id}/hooks/{hook}',
     'post /api/pieces/{id}/leave',
     'post /api/pieces/{id}/restore',
     'post /api/starters/{id}',

@@ -71,6 +71,13 @@ export const operations: Readonly<Record<string, Operation>> = {
     query: { to: { means: 'The form', values: Object.keys(exportKinds) } },
     gives: { type: 'application/octet-stream', means: 'The file' },
   },
+  'GET /api/pieces/[id]/hooks': { summary: 'List the addresses that are told what happens' },
+  'POST /api/pieces/[id]/hooks': {
+    summary: 'Have an address told what happens',
+    gives: { means: 'Its id, and the secret that what is told is signed with' },
+  },
+  'POST /api/pieces/[id]/hooks/[hook]': { summary: 'Tell an address something now, to try it', gives: { means: 'What came of it' } },
+  'DELETE /api/pieces/[id]/hooks/[hook]': { summary: 'Tell an address no more' },
   'GET /api/pieces/[id]/invitations': { summary: 'List invitations' },
   'POST /api/pieces/[id]/invitations': { summary: 'Invite somebody' },
   'DELETE /api/pieces/[id]/invitations/[invitation]': { summary: 'Take an invitation back' },

@@ -36,6 +36,10 @@ export const config = {
   get mailFrom(): string {
     return process.env['ZANY_MAIL_FROM'] || 'Zany Thread <studio@localhost>';
   },
+  /** Whether programs in the operator's own network may be told of what happens in the studio too. */
+  get hooksMayStay(): boolean {
+    return process.env['ZANY_HOOKS_INSIDE'] === 'on';
+  },
   get logLevel(): string {
     return process.env['LOG_LEVEL'] ?? 'info';
   },

@@ -6,6 +6,7 @@ import { newId } from './ids';
 import { isPerson, type Principal } from './principal';
 import { routeRights } from './route-rights';
 import { addComment } from './services/comments';
+import { makeHook } from './services/hooks';
 import { invite, invitationsTo } from './services/invitations';
 import { comeIn, holderOf } from './services/link-door';
 import { linksOf, makeLink } from './services/links';
@@ -106,6 +107,11 @@ const newLink = async ({ id, owner }: World): Promise<string> => {
   return (await linksOf(owner, id))[0]!.id;
 };
 
+/** An address within this machine, which is told nothing. */
+const newHook = async ({ id, owner }: World): Promise<Asked> => ({
+  params: { hook: (await makeHook(owner, id, { address: 'http://127.0.0.1:9/', events: ['saved'] })).id },
+});
+
 /** One good request for each method of a route; where it is not said, the bare one. */
 const requests: Record<string, (world: World) => Promise<Asked> | Asked> = {
   'GET /api/follow': ({ id }) => ({ search: `?from=${id}:0` }),
@@ -119,6 +125,9 @@ const requests: Record<string, (world: World) => Promise<Asked> | Asked> = {
     return { body: { batches: [{ id, name, operations: JSON.parse(operations) as unknown }] } };
   },
   'GET /api/pieces/[id]/export': () => ({ search: '?to=package' }),
+  'POST /api/pieces/[id]/hooks': () => ({ body: { address: 'https://build.kittiwake.example/told', events: ['saved'] } }),
+  'POST /api/pieces/[id]/hooks/[hook]': newHook,
+  'DELETE /api/pieces/[id]/hooks/[hook]': newHook,
   'POST /api/pieces/[id]/comments': ({ frame }) => ({ body: { root: null, place: aboutFrame(frame), body: 'Hm' } }),
   'PATCH /api/pieces/[id]/comments/[comment]': async ({ id, owner, frame }) => ({
     params: { comment: (await addComment(owner, id, { root: null, place: aboutFrame(frame), body: 'Hm' }, 'https://studio.example')).id },

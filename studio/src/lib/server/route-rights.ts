@@ -48,6 +48,8 @@ export const routeRights: Readonly<Record<string, Readonly<Record<string, Deed |
   '/api/pieces/[id]/door-book': { GET: 'see the door book' },
   '/api/pieces/[id]/duplicate': { POST: 'copy' },
   '/api/pieces/[id]/export': { GET: 'hand over' },
+  '/api/pieces/[id]/hooks': { GET: 'make hooks', POST: 'make hooks' },
+  '/api/pieces/[id]/hooks/[hook]': { POST: 'make hooks', DELETE: 'make hooks' },
   '/api/pieces/[id]/invitations': { GET: 'invite', POST: 'invite' },
   '/api/pieces/[id]/invitations/[invitation]': { DELETE: 'invite' },
   '/api/pieces/[id]/leave': { POST: 'leave' },

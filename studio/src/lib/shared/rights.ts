@@ -38,6 +38,7 @@ export const rights = {
   'name versions': { means: 'Give versions names', least: 'editor' },
   'see links': { means: 'See its review links and what came of them', least: 'editor' },
   'make links': { means: 'Make, change and withdraw review links and the pad’s keys', least: 'editor' },
+  'make hooks': { means: 'Have programs elsewhere told of what happens', least: 'editor' },
   invite: { means: 'Invite others, and take invitations back', least: 'owner' },
   'change members': { means: 'Change roles, take members out, hand over ownership', least: 'owner' },
   'see the door book': { means: 'See who was let in and out', least: 'owner' },

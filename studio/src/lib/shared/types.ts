@@ -66,6 +66,31 @@ export interface PersonKey {
   readonly used: string | null;
 }
 
+/** What programs elsewhere can be told of, each with what it means. */
+export const hookEvents = {
+  saved: 'It was changed, and has rested a moment',
+  'loose ends': 'It has more or fewer loose ends than before',
+  commented: 'Somebody commented or answered',
+  walked: 'Somebody walked it by a review link; once a minute at most for each walk',
+} as const;
+export type HookEvent = keyof typeof hookEvents;
+
+/** What came of telling an address the last time. */
+export interface HookAnswer {
+  readonly at: string;
+  /** Why it was not taken; null where it was. */
+  readonly problem: string | null;
+}
+
+/** An address that is told what happens to a piece. */
+export interface Hook {
+  readonly id: string;
+  readonly address: string;
+  readonly events: readonly HookEvent[];
+  readonly by: string;
+  readonly answered: HookAnswer | null;
+}
+
 /** Something that the holder of a link is asked to do. */
 export interface ReviewTask {
   readonly id: string;

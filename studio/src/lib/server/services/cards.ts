@@ -1,9 +1,10 @@
 import type { PieceCard } from '$lib/shared/types';
-import { database, rows } from '../database';
+import { rows } from '../database';
 import { log } from '../log';
 import { Refusal } from '../refusal';
 import { heavy } from '../work';
 import type { Card } from '../work/tasks';
+import { happened } from './hooks';
 import { documentAt } from './keeping';
 
 /** A card follows when a piece has rested this long, and while it is worked on now and then. In milliseconds. */
@@ -56,14 +57,21 @@ async function keep(
   revision: number,
   { frames, looseEnds, complete, cover, problem }: Card & { problem: string | null }
 ): Promise<void> {
-  await database().query(
-    `INSERT INTO cards (piece_id, revision, frames, loose_ends, complete, cover, problem)
+  const [kept] = await rows<{ before: number | null; old: number | null }>(
+    `WITH old AS (SELECT revision, loose_ends FROM cards WHERE piece_id = $1)
+     INSERT INTO cards (piece_id, revision, frames, loose_ends, complete, cover, problem)
      SELECT id, $2, $3, $4, $5, $6::jsonb, $7 FROM pieces WHERE id = $1
      ON CONFLICT (piece_id) DO UPDATE SET (revision, frames, loose_ends, complete, cover, problem)
        = (excluded.revision, excluded.frames, excluded.loose_ends, excluded.complete, excluded.cover, excluded.problem)
-     WHERE cards.revision <= excluded.revision`,
-    { bind: [piece, revision, frames, looseEnds, complete, cover && JSON.stringify(cover), problem] }
+     WHERE cards.revision <= excluded.revision
+     RETURNING (SELECT revision FROM old) AS old, (SELECT loose_ends FROM old) AS before`,
+    [piece, revision, frames, looseEnds, complete, cover && JSON.stringify(cover), problem]
   );
+  // What is only looked at anew has not changed.
+  if (!kept || kept.old === null || kept.old >= revision) return;
+  happened(piece, 'saved', { revision });
+  if (kept.before !== null && looseEnds !== null && kept.before !== looseEnds)
+    happened(piece, 'loose ends', { revision, before: kept.before, now: looseEnds, complete });
 }
 
 interface Row {

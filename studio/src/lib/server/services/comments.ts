@@ -8,6 +8,7 @@ import { announce } from '../listen';
 import { sendLater } from '../mail';
 import { isHolder, isPerson, type Holder, type Principal } from '../principal';
 import { Refusal } from '../refusal';
+import { happened } from './hooks';
 import { access, linkAccess, memberAccess } from './rights';
 import { shownFrames } from './shown';
 
@@ -134,6 +135,7 @@ export async function addComment(
   // Who answers what was resolved opens it again.
   if (root !== null) await database().query('UPDATE comments SET resolved_at = NULL, resolved_by = NULL WHERE id = $1', { bind: [root] });
   await announce({ type: 'comments', piece });
+  happened(piece, 'commented', { comment: made, root, by: by.name, body });
   await writeTo(piece, by, body, origin);
   return { id: made };
 }

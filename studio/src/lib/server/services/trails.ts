@@ -6,6 +6,7 @@ import type { Principal } from '../principal';
 import { Refusal } from '../refusal';
 import { heavy } from '../work';
 import { forgetWords } from './comments';
+import { happened } from './hooks';
 import { settingsOf } from './link-door';
 import { mustBeThere } from './revisions';
 import { linkAccess, memberAccess } from './rights';
@@ -32,6 +33,7 @@ export async function keepTrail(who: Principal, sent: SentTrail): Promise<void> 
      WHERE jsonb_array_length(excluded.trail->'events') >= jsonb_array_length(trails.trail->'events')`,
     { bind: [sent.id, holder.id, sent.task, sent.revision, sent.view, JSON.stringify(trail.value), sent.givenUp, sent.isFull] }
   );
+  happened(row.id, 'walked', { link: holder.link, by: holder.name, task: sent.task, givenUp: sent.givenUp }, { key: sent.id });
 }
 
 /** A holder takes back all he did, and his name. */

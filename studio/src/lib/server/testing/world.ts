@@ -5,6 +5,7 @@ import { disconnect, migrate, rows } from '../database';
 import { newId } from '../ids';
 import { stopListening } from '../listen';
 import { MemberRow, PersonRow } from '../models';
+import { stopQueue } from '../queue';
 import { createPiece } from '../services/pieces';
 import { forgetLimiters } from '../services/tries';
 import { closePools } from '../work';
@@ -15,6 +16,7 @@ import type { SentBatch } from '../work/tasks';
 export const openWorld = (): Promise<void> => migrate();
 
 export async function closeWorld(): Promise<void> {
+  await stopQueue();
   await stopListening();
   await closePools();
   forgetLimiters();

@@ -1,0 +1,65 @@
+import PgBoss from 'pg-boss';
+import { config } from './config';
+import { log } from './log';
+
+/** Work that is done later by whichever server comes to it: it stands in the database, so that no killed server loses any. */
+
+export interface Jobs {
+  /** An address is told that something happened. */
+  readonly 'tell a hook': { readonly hook: string; readonly message: string; readonly type: string; readonly at: string; readonly data: object };
+}
+export type JobKind = keyof Jobs;
+
+/** How often and how long each is tried. In seconds; from one time to the next it waits twice as long. */
+const TRIED = { 'tell a hook': { retryLimit: 7, retryDelay: 20, retryBackoff: true, expireInSeconds: 60 } } as const satisfies Record<
+  JobKind,
+  object
+>;
+
+const names = Object.keys(TRIED) as JobKind[];
+
+/** Queues have names of plain letters. */
+const queueOf = (kind: JobKind): string => kind.replaceAll(' ', '-');
+
+let started: Promise<PgBoss> | null = null;
+
+async function start(): Promise<PgBoss> {
+  const boss = new PgBoss({ connectionString: config.databaseUrl, schema: 'jobs', max: 3 });
+  boss.on('error', (error) => log.warn({ err: error }, 'the queue of jobs fails'));
+  await boss.start();
+  for (const kind of names) await boss.createQueue(queueOf(kind), { name: queueOf(kind), policy: 'standard' });
+  return boss;
+}
+
+const queue = (): Promise<PgBoss> => (started ??= start());
+
+interface Later {
+  /** Of those with one key, one is put in for each so many seconds. */
+  readonly once?: { readonly key: string; readonly seconds: number };
+}
+
+/** Puts work in, to be done soon. */
+export async function later<K extends JobKind>(kind: K, job: Jobs[K], { once }: Later = {}): Promise<void> {
+  const boss = await queue();
+  const options = TRIED[kind];
+  if (once) await boss.sendDebounced(queueOf(kind), job, options, once.seconds, once.key);
+  else await boss.send(queueOf(kind), job, options);
+}
+
+type Workers = { readonly [K in JobKind]: (job: Jobs[K]) => Promise<void> };
+
+/** Does what is in the queue, from now on; work that throws is tried again. */
+export async function workOn(workers: Workers, everySeconds = 2): Promise<void> {
+  const boss = await queue();
+  for (const kind of names)
+    await boss.work<Jobs[typeof kind]>(queueOf(kind), { pollingIntervalSeconds: everySeconds, batchSize: 1 }, async (jobs) => {
+      for (const { data } of jobs) await workers[kind](data);
+    });
+}
+
+/** What is being done is done to its end first, if that does not take long. */
+export async function stopQueue(): Promise<void> {
+  const boss = await started?.catch(() => null);
+  started = null;
+  await boss?.stop({ graceful: true, timeout: 3000, wait: true });
+}
