@@ -21,7 +21,6 @@ export interface Edge extends Deed {
  * into objects where somebody asks for those of one state.
  */
 export class Edges {
-  private count = 0;
   /** Where those of each state begin, and how many there are. */
   private readonly begins = new Ints();
   private readonly counts = new Ints();
@@ -34,17 +33,14 @@ export class Edges {
 
   constructor(
     /** What is done, by its numbers: graphs of the same states may have it together. */
-    private readonly deeds: Deed[] = []
+    private readonly deeds: Deed[],
+    /** How many states there are. */
+    private readonly count: () => number
   ) {}
 
   /** The numbers of all states. */
   get states(): number[] {
-    return Array.from({ length: this.count }, (_, state) => state);
-  }
-
-  /** A state more, with no edges yet. */
-  grow(): void {
-    this.count++;
+    return Array.from({ length: this.count() }, (_, state) => state);
   }
 
   /** What is done as a number for edges. */

@@ -3,7 +3,6 @@ import { startFrames, type Program } from '../program/program.ts';
 import { begin } from '../run/run.ts';
 import type { Report, RunEvent, RunState } from '../run/state.ts';
 import { PlainStore } from '../run/store.ts';
-import { areSame } from '../same.ts';
 import { listWords } from '../words.ts';
 import type { Ambient } from './ambient.ts';
 import { Account } from './account.ts';
@@ -16,7 +15,6 @@ import { Effects, type Effect } from './effects.ts';
 import { Entered, statesTold } from './entered.ts';
 import type { Exploration, Levels, Within } from './exploration.ts';
 import { THIRD_TIME } from './hurry.ts';
-import { Ints } from './ints.ts';
 import type { Moment } from './moment.ts';
 import type { First, Sought, Timed } from './moves.ts';
 import { leavesPiece } from './leaving.ts';
@@ -36,15 +34,12 @@ import { columnOfWait } from './times.ts';
 import { scenesOf, Views } from './views.ts';
 import { Whereabouts } from './whereabouts.ts';
 import { waitingIn } from './waits.ts';
-import { isDueNow, isInside } from './zones.ts';
+import { isDueNow } from './zones.ts';
 
 /**
  * Exploring is the engine, remembered: what comes of an event is asked of the engine once for each different situation, and noted with
  * what it read of the run. Wherever the same holds again the same comes of it. So exploring cannot say anything else than the engine.
  */
-
-/** Places on back stacks, at most. */
-const MOST_PLACES = 2 ** 21;
 
 /** Where a person can begin, at rest, with what happened on the way in. */
 export interface Start {
@@ -93,17 +88,10 @@ export class Explorer {
   private readonly where: Whereabouts;
 
   private readonly deeds: Deed[] = [];
-  private readonly met = new Met(this.deeds, (state) => this.frameOf(state));
-  private readonly edges = new Edges(this.deeds);
-  /** States by their rows, with nothing on the back stack; and by both. */
-  private readonly byRow = new Ints();
-  private readonly numbers = new Map<number, number>();
+  private readonly met: Met;
+  private readonly edges = new Edges(this.deeds, () => this.met.length);
   /** What waits where somebody begins, by start frames. */
   private readonly firsts = new Map<string, readonly First[]>();
-  /** For states that *back* led to: what was gone back over. */
-  private readonly backOver = new Map<number, Push>();
-
-  private readonly reached = new Map<string, number>();
   private readonly leavesFrom = new Set<string>();
   private readonly account = new Account();
   private readonly races = new Map<string, Exploration['races'][number]>();
@@ -111,8 +99,6 @@ export class Explorer {
   private readonly entered = new Entered(() => this.program);
   /** What states are called, as of when those that were come into were last told. */
   private told: ReturnType<typeof statesTold> | null = null;
-  /** States by their rows but for time, and what is on their back stacks. */
-  private readonly timeless = new Map<number, number[]>();
   private asking: Asking;
   private readonly clock: Clock;
   private readonly effects: Effects;
@@ -143,7 +129,7 @@ export class Explorer {
   /** What the starts are, as one text to compare. */
   private readonly begun: string;
   /** What was done in a state that is told elsewhere. */
-  private readonly stirs = new Edges(this.deeds);
+  private readonly stirs = new Edges(this.deeds, () => this.met.length);
   private moves = 0;
   /** The first state that is not followed yet. */
   private next = 0;
@@ -162,14 +148,15 @@ export class Explorer {
   ) {
     this.asking = new Asking(memory, telling, ambient);
     this.reader = new Reader(memory);
+    this.met = new Met(this.reader, memory.times, this.deeds);
     this.swings = new Swings(this.reader.rows, telling.swings, telling.floors);
     this.clock = new Clock(memory, left);
     this.where = new Whereabouts(memory, this.reader, this.clock, left, () => ({ telling: this.telling, ambient: this.ambient }));
     this.effects = new Effects(memory, this.clock, left, this.edges, new Set(free.flatMap((group) => [...group])));
     this.atWill = new AtWill(memory, this.reader, () => this.asking, isAllowed);
-    const { met, backOver, firsts } = this;
+    const { met, firsts } = this;
     const { stackOf, stacks } = this.reader;
-    this.routes = new Routes({ met, stackOf, stacks, backOver, firsts }, () => ({
+    this.routes = new Routes({ met, stackOf, stacks, firsts }, () => ({
       program: this.program,
       tellsScroll: this.telling.scroll,
       isAt: (state, run) => this.where.isAt(state, run),
@@ -186,9 +173,7 @@ export class Explorer {
       const pushed = this.telling.back && this.isBackAsked(row) ? run.back : [];
       const { top, below } = this.put(row, EMPTY, pushed);
       if (pushed.length) this.reader.stacks.lay(top, below, null);
-      if (this.knownAs(row, top, pushed.length > 0) !== undefined) continue;
-      this.met.begin(frame);
-      this.add(row, top);
+      this.met.begin(frame, row, top, pushed.length > 0);
     }
   }
 
@@ -268,7 +253,7 @@ export class Explorer {
 
   /** Whether a scene was on the screen, or a thread fired. */
   hasMet(id: string): boolean {
-    return this.reached.has(id) || this.account.fired.has(id);
+    return this.met.reached.has(id) || this.account.fired.has(id);
   }
 
   get count(): number {
@@ -287,7 +272,8 @@ export class Explorer {
 
   /** What is known so far; `unended` says in words why it is not at its end, where it is not. */
   result(unended: string, by: Exploration['by']): Exploration {
-    const { met, moves, edges, reached, leavesFrom, next } = this;
+    const { met, moves, edges, leavesFrom, next } = this;
+    const { reached } = met;
     const unfollowed = new Set([...this.partial, ...this.turned, ...Array.from({ length: met.length - next }, (_, i) => next + i)]);
     const untaken = this.untaken.size ? `not tried: ${listWords([...this.untaken])}` : null;
     const left = next === met.length ? null : unended;
@@ -299,7 +285,7 @@ export class Explorer {
     const levels: Levels = {
       rowOf: (state) => this.reader.rowOf.at(state),
       stackOf: (state) => this.reader.stackOf.at(state),
-      at: (row, stack) => this.stateAt(row, stack),
+      at: (row, stack) => met.at(row, stack),
       below: (stack) => [...this.reader.stacks.belowOf(stack).keys()],
     };
     const races = [...this.races.values()];
@@ -355,7 +341,7 @@ export class Explorer {
   get within(): Within {
     const isEnded = this.next === this.met.length && this.partial.size === 0 && this.gaps.size === 0;
     const isComplete = isEnded && this.unlikeCounts().length === 0;
-    return { reached: new Set(this.reached.keys()), fired: this.account.fired, isComplete };
+    return { reached: new Set(this.met.reached.keys()), fired: this.account.fired, isComplete };
   }
 
   /** Of numbers that count on beyond what is followed, those of which something else could come there, as phrases. */
@@ -419,7 +405,7 @@ export class Explorer {
 
   /** All that can be done in a state: this is gone through more than anything else, and has to stay short. */
   private tryAll(state: number, row: number, zone: number, events: readonly number[], here: () => Here): void {
-    const { memory, effects, edges, byRow } = this;
+    const { memory, effects, edges, met } = this;
     const isStill = this.clock.isStill(zone);
     const decisions = this.decisions.asOf(memory.version);
     const { rows } = this.reader;
@@ -434,16 +420,16 @@ export class Explorer {
       if (decided >= 0) {
         const decision = decisions.answers[decided]!;
         const told = decision.effect;
-        if (told.isTold && (zone === 0 || told.isTimeless) && (this.account.isFull(told) || this.last[event] === told.outcome)) {
+        if (this.isTold(told, event, zone)) {
           if (decision.ordered !== rows.ordered) {
             decision.leap = rows.leap(decision.looked, told.columns, told.values);
             decision.ordered = rows.ordered;
           }
-          const known = decision.leap === null ? NOT_KNOWN : rows.leapt(row, decision.leap);
+          const known = decision.leap === null ? -1 : rows.leapt(row, decision.leap);
           const next = known >= 0 ? known : rows.with(row, told.columns, told.values);
           this.last[event] = told.outcome;
-          const to = isAlone && next < byRow.length ? byRow.at(next) : UNMET;
-          if (to === UNMET) this.followTold(state, next, event, told);
+          const to = isAlone ? met.alone(next) : -1;
+          if (to < 0) this.followTold(state, next, told);
           else if (to !== state) edges.add(state, to, told.deed);
           continue;
         }
@@ -524,12 +510,11 @@ export class Explorer {
   }
 
   /** Comes to a row by an effect of which all else was told: most moves by far are such. */
-  private followTold(state: number, next: number, event: number, effect: Effect): void {
-    this.last[event] = effect.outcome;
+  private followTold(state: number, next: number, effect: Effect): void {
     if (next === this.reader.rowOf.at(state) || this.isTurned(state, next)) return;
     const own = this.reader.stackOf.at(state);
     const stack = own === EMPTY || this.isBackAsked(next) ? own : EMPTY;
-    const to = this.stateAt(next, stack) ?? this.meet(next, stack, state, this.effects.deed(effect), null, false);
+    const to = this.met.come(next, stack, state, this.effects.deed(effect), null, false);
     if (to !== state) this.edges.add(state, to, effect.deed);
   }
 
@@ -541,7 +526,7 @@ export class Explorer {
     const next = this.reader.rows.with(row, effect.columns, effect.values);
     if (this.isTurned(state, next)) return this.account.move(effect);
     const stack = this.isBackAsked(next) ? this.reader.stackOf.at(state) : EMPTY;
-    const to = this.stateAt(next, stack) ?? this.meet(next, stack, state, this.effects.deed(effect), null, false);
+    const to = this.met.come(next, stack, state, this.effects.deed(effect), null, false);
     if (to === state) return;
     this.account.move(effect);
     this.edges.add(state, to, this.effects.deed(effect));
@@ -568,7 +553,7 @@ export class Explorer {
     this.note(state, event, effect, step, () => here);
     if (due) this.noteRaces(state, due);
     // Who opens a link in the same tab is gone.
-    if (outcome.leaves) return void this.leavesFrom.add(this.frameOf(state));
+    if (outcome.leaves) return void this.leavesFrom.add(this.met.frameOf(state));
     if (!this.isTaken(state, outcome, landing) || landing.isFull) return;
     const row = this.rowBy(this.reader.rowOf.at(state), effect, landing);
     const stack = this.reader.stackOf.at(state);
@@ -702,7 +687,7 @@ export class Explorer {
     const { times } = this.memory;
     due.zone.waits.forEach((other, at) => {
       if (at === due.at || !isDueNow(due.zone, at)) return;
-      const key = `${this.frameOf(state)} ${due.wait} ${other}`;
+      const key = `${this.met.frameOf(state)} ${due.wait} ${other}`;
       if (this.raced.has(key)) return;
       this.raced.add(key);
       const threads = raceOf(this.program, this.reader.runOf(state), times.waits[due.wait]!, times.waits[other]!);
@@ -740,7 +725,7 @@ export class Explorer {
     const used = isMoving ? this.seenMoving : this.used;
     if (used.has(answer)) return false;
     used.add(answer);
-    this.uses.push({ answer, frame: this.frameOf(state), asked: this.memory.questionOf(answer), question, state, here: here(), isMoving });
+    this.uses.push({ answer, frame: this.met.frameOf(state), asked: this.memory.questionOf(answer), question, state, here: here(), isMoving });
     return true;
   }
 
@@ -758,15 +743,11 @@ export class Explorer {
     const isAsked = this.isBackAsked(row);
     const { top, below } = isAsked ? this.put(row, stack, pushed) : { top: EMPTY, below: stack };
     const isPut = isAsked && pushed.length > 0;
-    const to = this.meet(row, top, from, deed, over, isPut);
+    const to = this.met.come(row, top, from, deed, over, isPut);
     if (isPut) this.reader.stacks.lay(top, below, isTaken ? null : { from, step, entry: to, below });
     if (to === from) return;
     this.account.move(effect);
     this.edges.add(from, to, deed, over !== null || (isTaken && stack !== this.reader.stackOf.at(from)));
-  }
-
-  private frameOf(state: number): string {
-    return this.reader.frameIn(this.reader.rowOf.at(state));
   }
 
   private isBackAsked(row: number): boolean {
@@ -784,72 +765,6 @@ export class Explorer {
     });
     return { top, below };
   }
-
-  private metAs(row: number): number | undefined {
-    const state = row < this.byRow.length ? this.byRow.at(row) : UNMET;
-    return state === UNMET ? undefined : state;
-  }
-
-  private stateAt(row: number, stack: number): number | undefined {
-    return stack === EMPTY ? this.metAs(row) : this.numbers.get(row * MOST_PLACES + stack);
-  }
-
-  /** The state with a row and a stack. One in which time has passed in fewer ways than in another is that one, unless it has to be itself. */
-  private meet(row: number, stack: number, parent: number, deed: number, over: Push | null, isItself: boolean): number {
-    const known = this.knownAs(row, stack, isItself);
-    if (known !== undefined) return known;
-    this.met.come(parent, deed, over ? over.from : parent);
-    const state = this.add(row, stack);
-    if (over) this.backOver.set(state, over);
-    return state;
-  }
-
-  /** The state that one with a row and a stack is told as, where there is one already. */
-  private knownAs(row: number, stack: number, isItself: boolean): number | undefined {
-    const known = this.stateAt(row, stack);
-    if (known !== undefined || isItself) return known;
-    const zone = this.reader.zoneIn(row);
-    const others = zone === 0 ? undefined : this.timeless.get(this.timelessKey(row, stack));
-    if (!others) return undefined;
-    const { times } = this.memory;
-    const now = times.zone(zone);
-    return others.slice(-MOST_HELD).find((other) => {
-      const wide = times.zone(this.reader.zoneIn(this.reader.rowOf.at(other)));
-      return areSame(wide.waits, now.waits) && areSame(wide.spans, now.spans) && isInside(now, wide);
-    });
-  }
-
-  private timelessKey(row: number, stack: number): number {
-    return this.reader.rows.with(row, [this.memory.times.column], [0]) * MOST_PLACES + stack;
-  }
-
-  /** Notes where the state that was met last stands. */
-  private add(row: number, stack: number): number {
-    const { byRow, reader } = this;
-    const state = this.met.length - 1;
-    if (stack === EMPTY) {
-      while (byRow.length <= row) byRow.push(UNMET);
-      byRow.put(row, state);
-    } else this.numbers.set(row * MOST_PLACES + stack, state);
-    if (reader.zoneIn(row) !== 0) {
-      const key = this.timelessKey(row, stack);
-      const others = this.timeless.get(key);
-      if (others) others.push(state);
-      else this.timeless.set(key, [state]);
-    }
-    reader.rowOf.push(row);
-    reader.stackOf.push(stack);
-    this.edges.grow();
-    this.stirs.grow();
-    const laid = reader.laidIn(row);
-    if (this.laid.has(laid)) return state;
-    this.laid.add(laid);
-    for (const frame of [reader.frameIn(row), ...reader.overlaysIn(row).map((overlay) => overlay.frame)])
-      if (!this.reached.has(frame)) this.reached.set(frame, state);
-    return state;
-  }
-
-  private readonly laid = new Set<number>();
 }
 
 const NONE: readonly never[] = [];
@@ -858,10 +773,6 @@ const ALWAYS = () => true;
 
 /** Whether an effect has nothing to do with what waits. */
 const isFree = (effect: Effect, zone: number): boolean => zone === 0 || effect.isTimeless;
-
-/** No state has a row yet, and no row is known. */
-const UNMET = -1;
-const NOT_KNOWN = -1;
 
 /** The layer into which something is put, or that is dragged. */
 const layerAsked = (event: RunEvent): string | undefined =>
@@ -894,9 +805,6 @@ interface Arrival {
   readonly over: Push | null;
   readonly pushed: readonly string[];
 }
-
-/** A zone is held against so many others that were met last of what is like it but for time. */
-const MOST_HELD = 32;
 
 /** So much follows at one moment, before it is looked at as a state. */
 const MOST_AT_ONCE = 50;

@@ -1,12 +1,26 @@
+import { areSame } from '../same.ts';
 import type { Deed } from './edges.ts';
 import type { State } from './exploration.ts';
 import { Ints } from './ints.ts';
 import type { Timed } from './moves.ts';
+import type { Reader } from './reader.ts';
+import { EMPTY, type Push } from './stacks.ts';
+import type { Times } from './times.ts';
+import { isInside } from './zones.ts';
 
-/** A start was come to from nowhere, by nothing. */
+/** A start was come to from nowhere, by nothing; and no state has a row. */
 const NONE = -1;
 
-/** States by the numbers in the order in which they were met, with how each was come to: as numbers, since there are many. */
+/** Places on back stacks, at most. */
+const MOST_PLACES = 2 ** 21;
+
+/** A zone is held against so many others that were met last of what is like it but for time. */
+const MOST_HELD = 32;
+
+/**
+ * States by the numbers in the order in which they were met, each a row over a stack, with how it was come to: as numbers, since there
+ * are many.
+ */
 export class Met {
   private readonly parents = new Ints();
   private readonly cameBy = new Ints();
@@ -14,29 +28,107 @@ export class Met {
   /** Start frames by their numbers. */
   private readonly starts: string[] = [];
   private readonly listed: State[] = [];
+  /** States by their rows, with nothing on the back stack; and by both. */
+  private readonly byRow = new Ints();
+  private readonly byBoth = new Map<number, number>();
+  /** States by their rows but for time, and what is on their back stacks. */
+  private readonly timeless = new Map<number, number[]>();
+  /** Scenes on the screen, with the state in which each was first. */
+  readonly reached = new Map<string, number>();
+  private readonly laid = new Set<number>();
+  /** For states that *back* led to: what was gone back over. */
+  readonly backOver = new Map<number, Push>();
 
   constructor(
+    private readonly reader: Reader,
+    private readonly times: Times,
     /** What is done, by its numbers. */
-    private readonly deeds: readonly Deed[],
-    private readonly frameOf: (state: number) => string
+    private readonly deeds: readonly Deed[]
   ) {}
 
   get length(): number {
     return this.parents.length;
   }
 
-  /** One more that somebody begins in. */
-  begin(frame: string): void {
+  /** The state with a row and nothing on its stack; -1 for none. */
+  alone(row: number): number {
+    return row < this.byRow.length ? this.byRow.at(row) : NONE;
+  }
+
+  /** The state with a row and a stack. */
+  at(row: number, stack: number): number | undefined {
+    if (stack !== EMPTY) return this.byBoth.get(row * MOST_PLACES + stack);
+    const state = this.alone(row);
+    return state === NONE ? undefined : state;
+  }
+
+  /** The state that somebody begins in, new or known. */
+  begin(frame: string, row: number, stack: number, isItself: boolean): void {
+    if (this.knownAs(row, stack, isItself) !== undefined) return;
     this.parents.push(NONE);
     this.cameBy.push(NONE);
     this.begun.push(this.starts.push(frame) - 1);
+    this.put(row, stack);
   }
 
-  /** One more that a deed leads to, on the way on from where another one was begun. */
-  come(parent: number, deed: number, onFrom: number): void {
+  /**
+   * The state with a row and a stack, to which a deed leads from another one, new or known. One in which time has passed in fewer ways than
+   * in another is that one, unless it has to be itself.
+   */
+  come(row: number, stack: number, parent: number, deed: number, over: Push | null, isItself: boolean): number {
+    const known = this.knownAs(row, stack, isItself);
+    if (known !== undefined) return known;
     this.parents.push(parent);
     this.cameBy.push(deed);
-    this.begun.push(this.begun.at(onFrom));
+    this.begun.push(this.begun.at(over ? over.from : parent));
+    const state = this.put(row, stack);
+    if (over) this.backOver.set(state, over);
+    return state;
+  }
+
+  private knownAs(row: number, stack: number, isItself: boolean): number | undefined {
+    const known = this.at(row, stack);
+    if (known !== undefined || isItself) return known;
+    const zone = this.reader.zoneIn(row);
+    const others = zone === 0 ? undefined : this.timeless.get(this.timelessKey(row, stack));
+    if (!others) return undefined;
+    const now = this.times.zone(zone);
+    return others.slice(-MOST_HELD).find((other) => {
+      const wide = this.times.zone(this.reader.zoneIn(this.reader.rowOf.at(other)));
+      return areSame(wide.waits, now.waits) && areSame(wide.spans, now.spans) && isInside(now, wide);
+    });
+  }
+
+  private timelessKey(row: number, stack: number): number {
+    return this.reader.rows.with(row, [this.times.column], [0]) * MOST_PLACES + stack;
+  }
+
+  /** Notes where the last state stands. */
+  private put(row: number, stack: number): number {
+    const { byRow, reader } = this;
+    const state = this.length - 1;
+    if (stack === EMPTY) {
+      while (byRow.length <= row) byRow.push(NONE);
+      byRow.put(row, state);
+    } else this.byBoth.set(row * MOST_PLACES + stack, state);
+    if (reader.zoneIn(row) !== 0) {
+      const key = this.timelessKey(row, stack);
+      const others = this.timeless.get(key);
+      if (others) others.push(state);
+      else this.timeless.set(key, [state]);
+    }
+    reader.rowOf.push(row);
+    reader.stackOf.push(stack);
+    const laid = reader.laidIn(row);
+    if (this.laid.has(laid)) return state;
+    this.laid.add(laid);
+    for (const frame of [reader.frameIn(row), ...reader.overlaysIn(row).map((overlay) => overlay.frame)])
+      if (!this.reached.has(frame)) this.reached.set(frame, state);
+    return state;
+  }
+
+  frameOf(state: number): string {
+    return this.reader.frameIn(this.reader.rowOf.at(state));
   }
 
   parentOf(state: number): number {

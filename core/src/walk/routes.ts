@@ -7,7 +7,7 @@ import { TIMELESS } from './clock.ts';
 import type { Ints } from './ints.ts';
 import type { Met } from './met.ts';
 import type { First, Sought, Timed } from './moves.ts';
-import type { Push, Stacks } from './stacks.ts';
+import type { Stacks } from './stacks.ts';
 import { eventsAt, timesOf } from './timetable.ts';
 import { unitsIn } from './waits.ts';
 
@@ -16,8 +16,6 @@ export interface Comings {
   readonly met: Met;
   readonly stackOf: Pick<Ints, 'at'>;
   readonly stacks: Stacks;
-  /** For states that *back* led to: what was gone back over. */
-  readonly backOver: ReadonlyMap<number, Push>;
   /** What waits where somebody begins, by start frames. */
   readonly firsts: ReadonlyMap<string, readonly First[]>;
 }
@@ -115,7 +113,7 @@ export class Routes {
       const step = this.comings.met.stepOf(at);
       if (!step) return;
       steps.push(step);
-      const over = this.comings.backOver.get(at);
+      const over = this.comings.met.backOver.get(at);
       at = this.comings.met.parentOf(at);
       if (!over) continue;
       // Back leads to where it was come from: that very way, then on to where *back* was done.
