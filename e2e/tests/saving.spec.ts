@@ -33,7 +33,7 @@ test('an edit that neither the server nor the browser has said it keeps outlives
   await page.reload();
   await expect(studio.row('Oval 1')).toBeVisible();
   await page.unroute('**/batches');
-  await studio.saved();
+  await studio.saved(40_000);
   expect(await page.evaluate(() => Object.keys(localStorage).filter((key) => key.startsWith('zany-left')))).toEqual([]);
   await page.keyboard.press('Control+z');
   await expect(studio.row('Oval 1')).toBeHidden();
@@ -41,6 +41,18 @@ test('an edit that neither the server nor the browser has said it keeps outlives
   await page.reload();
   await expect(studio.row('Box 1')).toBeVisible();
   await expect(studio.row('Oval 1')).toBeHidden();
+});
+
+test('a request that is never answered is given up, and the edit sent again', async ({ studio, page }) => {
+  await studio.newPiece('Lost on the way');
+  let held = 0;
+  await page.route('**/batches', (route) => (held++ === 0 ? undefined : route.continue()));
+  await studio.draw('b', 40, 100, 200, 60);
+  await expect.poll(() => held).toBe(1);
+  await studio.saved(40_000);
+  expect(held).toBe(2);
+  await page.reload();
+  await expect(studio.row('Box 1')).toBeVisible();
 });
 
 test('two windows on one piece follow each other, and what both change ends the same', async ({ studio, page, context }) => {

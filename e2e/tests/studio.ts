@@ -143,8 +143,8 @@ export class Studio {
       .evaluateAll((nodes) => nodes.map((node) => node.getAttribute('aria-label') ?? ''));
   }
 
-  async saved(): Promise<void> {
-    await expect(this.page.locator('[data-save-state]')).toHaveAttribute('data-save-state', 'saved', { timeout: 15_000 });
+  async saved(timeout = 15_000): Promise<void> {
+    await expect(this.page.locator('[data-save-state]')).toHaveAttribute('data-save-state', 'saved', { timeout });
   }
 
   looseEnds(): Locator {

@@ -9,9 +9,9 @@ export async function ask<T>(method: string, path: string, body?: unknown, heade
   return send<T>(path, init);
 }
 
-/** The same with a body that is JSON text already. */
-export const askText = <T>(method: string, path: string, body: string): Promise<Result<T>> =>
-  send(path, { method, body, headers: { 'Content-Type': 'application/json' } });
+/** The same with a body that is JSON text already. What has had no answer after so long, ms, counts as not having been reached. */
+export const askText = <T>(method: string, path: string, body: string, patience: number): Promise<Result<T>> =>
+  send(path, { method, body, headers: { 'Content-Type': 'application/json' }, signal: AbortSignal.timeout(patience) });
 
 async function send<T>(path: string, init: RequestInit): Promise<Result<T>> {
   try {

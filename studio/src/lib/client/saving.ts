@@ -44,6 +44,13 @@ const MOST_BYTES_OF_ONE = 19_000_000;
 
 /** Milliseconds from try to try. */
 const RETRY = [500, 1000, 2000, 5000];
+/**
+ * So long an answer is waited for, ms, and a little longer for each sign that is sent. After that it is sent again, which does no harm:
+ * a connection that was lost without a word would be waited for without end.
+ */
+const PATIENCE = { ms: 15_000, perSign: 0.05 };
+export const patienceFor = (body: string): number => PATIENCE.ms + Math.round(body.length * PATIENCE.perSign);
+
 /** Where somebody has to do something first, it is looked for now and then. */
 const HELD_RETRY = 8000;
 

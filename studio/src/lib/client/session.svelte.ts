@@ -43,7 +43,7 @@ import { Presences } from './presence.svelte';
 import { Rest } from './rest';
 import { entriesOf, withEntries, type Entry } from '$lib/shared/ledger-entries';
 import { afterPaint } from '$lib/shared/paint';
-import { SaveQueue, type Refused, type SaveState } from './saving';
+import { patienceFor, type Refused, SaveQueue, type SaveState } from './saving';
 import { PersonalStore, tidyHistories, type History, type HistoryEntry, type KeptAside } from './store';
 import { Sync, type Change } from './sync';
 
@@ -191,7 +191,7 @@ export class EditorSession {
     this.store = new PersonalStore(person.id, id);
     this.queue = new SaveQueue(
       {
-        send: (body) => askText('POST', `/api/pieces/${id}/batches`, body),
+        send: (body) => askText('POST', `/api/pieces/${id}/batches`, body, patienceFor(body)),
         keep: (batch) => this.store.keep(batch),
         forget: (ids) => this.store.forget(ids),
         setAside: (refused) => this.store.setAside(refused),
