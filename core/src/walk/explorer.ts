@@ -363,14 +363,18 @@ export class Explorer {
     const here = () => (kept ??= this.reader.hereIn(state));
     const { memory } = this;
     const zone = this.reader.zoneIn(row);
-    const { seen, events } = this.lookIn(state, row, glance, here);
+    const look = this.lookIn(state, row, glance, here);
+    const { seen, events } = look;
     if (memory.slots.entering.length) this.entered.meet(memory.slots, this.reader.rootsIn(row), glance, this.isOwn);
     const isMoving = this.isMoving(zone, glance);
-    if (this.use(seen, 'seen', state, here, isMoving)) {
-      this.see(seen, state, isMoving);
-      if (seen.isCut) this.gaps.add('layers beyond the first 20,000 of a frame');
+    if (isMoving || !look.isUsed) {
+      if (this.use(seen, 'seen', state, here, isMoving)) {
+        this.see(seen, state, isMoving);
+        if (seen.isCut) this.gaps.add('layers beyond the first 20,000 of a frame');
+      }
+      this.use(events, 'events', state, here);
+      look.isUsed = !isMoving;
     }
-    this.use(events, 'events', state, here);
     for (const phrase of this.untriedAmong(events)) this.leave(state, phrase);
     this.tryAll(state, row, zone, events, here);
     for (const group of this.atWill.setIn(row, this.free)) this.trySet(state, row, group);
@@ -394,7 +398,7 @@ export class Explorer {
     const frame = reader.frameIn(row);
     const seen = memory.knownSeen(frame, glance) ?? memory.seenIn(frame, here(), () => this.asking.look(here()));
     const events = memory.knownEvents(frame, glance) ?? memory.eventsOf(frame, here(), () => this.asking.find(here()));
-    const look = { seen, events };
+    const look = { seen, events, isUsed: false };
     const looked = [seen, events].map((answer) => memory.lookedAt(answer, reader.glanceAt(state)));
     if (looked.every((one) => one !== null)) {
       const columns = new Map(looked.flat());
@@ -791,6 +795,8 @@ interface Told {
 interface Look {
   readonly seen: Seen;
   readonly events: readonly number[];
+  /** Account was kept of both, where nothing moves. */
+  isUsed: boolean;
 }
 
 /** What a state is come to with: a row, a stack with what is put on it, and over what was gone back for that. */

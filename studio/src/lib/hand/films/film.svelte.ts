@@ -1,6 +1,6 @@
 import { leadsFrom, type Program } from '@zany/core';
 import { strToU8, zipSync } from 'fflate';
-import { hundredths, onWhite, painted, pngOf, type FrameShot, type Shot } from './making';
+import { breath, hundredths, onWhite, painted, pngOf, type FrameShot, type Shot } from './making';
 import { pdfOf, type Page } from './pdf';
 import { SvgMaker } from './svg';
 import { beginWebm, type FilmFile } from './webm';
@@ -54,6 +54,7 @@ export class Making {
       const maker = new SvgMaker(assetUrl, (frame) => shots.find((shot) => shot.frame === frame)?.name.concat('.svg') ?? null);
       const files: Record<string, Uint8Array> = {};
       for (const { name, title, frame, state, screen } of shots) {
+        await breath();
         if (this.stopping.signal.aborted) break;
         files[`${name}.svg`] = strToU8(await maker.file({ title, screen, leads: leadsFrom(program, frame, { state }) }));
         this.done++;

@@ -66,7 +66,7 @@ export function hundredths(count: number, perSecond: number): number[] {
 const AT_A_TIME = 12;
 
 /** Lets whatever waits have its turn. */
-const breath = (): Promise<void> =>
+export const breath = (): Promise<void> =>
   new Promise((resolve) => {
     const { port1, port2 } = new MessageChannel();
     port1.onmessage = () => {
