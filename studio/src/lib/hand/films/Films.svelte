@@ -57,7 +57,7 @@
     )
   );
 
-  /** Makes a file of a film, or of pictures, and saves it; what is made of it now stops. */
+  /** Makes a file of a film, or of pictures, and saves it. */
   async function make(what: 'pictures' | 'film', as: keyof typeof FILES, begin: (own: Making) => Promise<Uint8Array | null>) {
     const own = (making = new Making());
     done = null;
@@ -136,9 +136,10 @@
           </select></label
         >
       </div>
-      {#if picturesAs === 'pdf'}<p class="soft text-[13px]">
-          A page for each, with its name beside it. Where a click leads from a frame as it begins, the page leads too; it remembers nothing, so no
-          value leads it elsewhere.
+      {#if picturesAs !== 'png'}<p class="soft text-[13px]">
+          {picturesAs === 'pdf' ? 'A page for each, with its name beside it.' : 'A file for each, with its pictures and faces in it.'}
+          Where a click leads from a frame as it begins, the {picturesAs === 'pdf' ? 'page' : 'file'} leads too; it remembers nothing, so no value leads
+          it elsewhere.
         </p>{/if}
       {@render doing('pictures')}
     </div>
