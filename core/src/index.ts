@@ -63,6 +63,7 @@ export * from './edit/order.ts';
 export { rebase, type Rebased } from './edit/rebase.ts';
 export * from './formats/exports/all.ts';
 export { cameInWords, importFor, imports, type CameIn, type ImportForm } from './formats/imports/all.ts';
+export { escaped } from './formats/escaped.ts';
 export * from './formats/html.ts';
 export { leadsFrom, type Lead } from './formats/leads-from.ts';
 export * from './formats/package.ts';

@@ -5,6 +5,7 @@ import { fault } from '@zany/core';
 import { disconnect, migrate } from '$lib/server/database';
 import { stopListening } from '$lib/server/listen';
 import { log } from '$lib/server/log';
+import { isReading } from '$lib/server/methods';
 import { seedDemo } from '$lib/server/seed';
 import { closeStreams } from '$lib/server/services/following';
 import { closeLinkStreams } from '$lib/server/services/link-stream';
@@ -32,7 +33,7 @@ export const init: ServerInit = async () => {
 
 /** Requests that change something must come from our own pages, unless they bring a key of their own instead of a cookie. */
 const isForeign = ({ method, headers }: Request, origin: string) =>
-  !['GET', 'HEAD', 'OPTIONS'].includes(method) && headers.get('origin') !== origin && bearerOf(headers) === null;
+  !isReading(method) && headers.get('origin') !== origin && bearerOf(headers) === null;
 
 const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
 
@@ -50,7 +51,7 @@ export const handle: Handle = async ({ event, resolve }) => {
   if (sentOn) return new Response(null, { status: 307, headers: { location: sentOn } });
   const asking = event.url.pathname === '/health' ? null : await whoAsks(event);
   const refused = asking?.keyMay ? keyFault(asking.keyMay, event.request.method, event.route.id) : null;
-  if (refused) return json({ error: fault('not-allowed', [], refused.message) }, { status: 403 });
+  if (refused) return json({ error: refused.fault }, { status: refused.status });
   event.locals.who = asking?.who ?? null;
   event.locals.person = isPerson(event.locals.who) ? event.locals.who : null;
   const response = await resolve(event);

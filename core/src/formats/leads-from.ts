@@ -1,7 +1,7 @@
 import type { Rect } from '../program/geometry.ts';
 import { threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
-import { boundsOf, resolveScreen } from '../run/resolve.ts';
+import { boundsOf, standingScreen } from '../run/resolve.ts';
 import { advance } from '../run/run.ts';
 import type { RunState } from '../run/state.ts';
 import { stillRun, type Still } from '../run/still.ts';
@@ -26,7 +26,7 @@ const CLICKED = new Set(['click', 'press', 'release']);
 export function leadsFrom(program: Program, frame: string, still: Still = {}): readonly Lead[] {
   const run = stillRun(program, frame, still);
   if (!run) return [];
-  const screen = resolveScreen(program, run);
+  const screen = standingScreen(program, run);
   return screen.surfaces.flatMap((surface) =>
     surface.all
       .filter(({ node }) => isClicked(node))

@@ -43,7 +43,7 @@ import { Presences } from './presence.svelte';
 import { Rest } from './rest';
 import { entriesOf, withEntries, type Entry } from '$lib/shared/ledger-entries';
 import { afterPaint } from '$lib/shared/paint';
-import { patienceFor, type Refused, SaveQueue, type SaveState } from './saving';
+import { patienceFor, SaveQueue, type Refused, type SaveState } from './saving';
 import { PersonalStore, tidyHistories, type History, type HistoryEntry, type KeptAside } from './store';
 import { Sync, type Change } from './sync';
 

@@ -1,8 +1,7 @@
 import type Joi from 'joi';
 import parse from 'joi-to-json';
 import { exportKinds } from '@zany/core';
-import type { Deed } from '$lib/shared/rights';
-import { rights } from '$lib/shared/rights';
+import { rights, type Deed } from '$lib/shared/rights';
 import { routeRights } from './route-rights';
 
 /** The HTTP interface as an OpenAPI 3.1 document, made of the routes, of who may ask them, and of what they check bodies by. */

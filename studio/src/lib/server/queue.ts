@@ -31,7 +31,12 @@ async function start(): Promise<PgBoss> {
   return boss;
 }
 
-const queue = (): Promise<PgBoss> => (started ??= start());
+/** What could not be started is tried again by whoever needs it next. */
+const queue = (): Promise<PgBoss> =>
+  (started ??= start().catch((error: unknown) => {
+    started = null;
+    throw error;
+  }));
 
 interface Later {
   /** Of those with one key, one is put in for each so many seconds. */

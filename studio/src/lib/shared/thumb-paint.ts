@@ -41,8 +41,7 @@ function pictureAt(url: string, kind: 'picture' | 'video', wait: Listener): Load
   if (known) return known.picture;
   const waiting = new Set([wait]);
   pictures.set(url, { picture: null, waiting });
-  const load = kind === 'video' ? beginningOf(url) : loaded(url);
-  void load.then(
+  void load(url, kind).then(
     (picture) => {
       pictures.set(url, { picture, waiting: null });
       for (const tell of waiting) tell();
@@ -55,9 +54,10 @@ function pictureAt(url: string, kind: 'picture' | 'video', wait: Listener): Load
 /** A picture if it is there already; else it is fetched for the next time. */
 export const pictureNow = (url: string): Loaded | null => pictureAt(url, 'picture', () => undefined);
 
+const load = (url: string, kind: 'picture' | 'video'): Promise<Loaded> => (kind === 'video' ? beginningOf(url) : loaded(url));
+
 /** A picture, or the beginning of a film, once it is there; null for what cannot be read. */
-export const pictureOnce = (url: string, kind: 'picture' | 'video'): Promise<Loaded | null> =>
-  (kind === 'video' ? beginningOf(url) : loaded(url)).catch(() => null);
+export const pictureOnce = (url: string, kind: 'picture' | 'video'): Promise<Loaded | null> => load(url, kind).catch(() => null);
 
 async function loaded(url: string): Promise<Loaded> {
   const image = new Image();

@@ -43,13 +43,8 @@ export interface PadKey {
   readonly made: string;
 }
 
-const READING = ['GET', 'HEAD', 'OPTIONS'];
-
 /** What a program may do with a key that somebody made for it. */
-export const keyMay = {
-  read: { means: 'read', methods: new Set(READING) },
-  change: { means: 'read and change', methods: new Set([...READING, 'POST', 'PUT', 'PATCH', 'DELETE']) },
-} as const;
+export const keyMay = { read: 'read', change: 'read and change' } as const;
 export type KeyMay = keyof typeof keyMay;
 
 /** So many days a key can be made for. */

@@ -69,7 +69,7 @@
         <p class="min-w-0 flex-1">
           <span class="block truncate">{key.name}</span>
           <span class="soft text-[13px]"
-            >may {keyMay[key.may].means}, until {day(key.expires)}{key.used ? `, last used ${day(key.used)}` : ', never used'}</span
+            >may {keyMay[key.may]}, until {day(key.expires)}{key.used ? `, last used ${day(key.used)}` : ', never used'}</span
           >
         </p>
         <button class="act" aria-label="End the key {key.name}">End</button>
@@ -81,7 +81,7 @@
       >
       <label class="flex flex-col gap-1"
         ><span class="soft">May</span><select class="field h-9" name="may"
-          >{#each Object.entries(keyMay) as [may, { means }] (may)}<option value={may}>{means}</option>{/each}</select
+          >{#each Object.entries(keyMay) as [may, means] (may)}<option value={may}>{means}</option>{/each}</select
         ></label
       >
       <label class="flex flex-col gap-1"

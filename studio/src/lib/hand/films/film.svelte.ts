@@ -36,16 +36,17 @@ export class Making {
   }
 
   /** Frames as one PDF, with links where a click leads on. */
-  async pdf({ shots, assetUrl, scale }: FilmWish<FrameShot>, program: Program): Promise<Uint8Array | null> {
-    const pages = async function* (this: Making): AsyncGenerator<Page> {
-      for await (const { shot, picture } of painted(shots, assetUrl, scale, this.stopping.signal)) {
-        const { title, frame, state, screen } = shot;
-        const leads = leadsFrom(program, frame, { state });
-        yield { title, frame, width: screen.width, height: screen.height, png: await pngOf(picture), leads };
-        this.done++;
-      }
-    };
-    return this.during(shots.length, () => pdfOf(program.piece.head.name, pages.call(this)));
+  async pdf(wish: FilmWish<FrameShot>, program: Program): Promise<Uint8Array | null> {
+    return this.during(wish.shots.length, () => pdfOf(program.piece.head.name, this.pages(wish, program)));
+  }
+
+  private async *pages({ shots, assetUrl, scale }: FilmWish<FrameShot>, program: Program): AsyncGenerator<Page> {
+    for await (const { shot, picture } of painted(shots, assetUrl, scale, this.stopping.signal)) {
+      const { title, frame, state, screen } = shot;
+      const leads = leadsFrom(program, frame, { state });
+      yield { title, frame, width: screen.width, height: screen.height, png: await pngOf(picture), leads };
+      this.done++;
+    }
   }
 
   /** Frames as a zip of SVG files that lead to each other. */

@@ -1,4 +1,4 @@
-import { rgbOf } from '@zany/core';
+import { escaped, rgbOf, type Rect } from '@zany/core';
 import svgpath from 'svgpath';
 
 /**
@@ -7,6 +7,8 @@ import svgpath from 'svgpath';
  */
 
 type Matrix = readonly [a: number, b: number, c: number, d: number, e: number, f: number];
+
+const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
 
 /** An outline for marks, stretched by two factors. */
 export class SvgOutline {
@@ -24,27 +26,28 @@ export interface SvgPicture {
   readonly href: string;
 }
 
-const BEGUN = {
-  matrix: [1, 0, 0, 1, 0, 0] as Matrix,
+/** What a canvas keeps with `save`, as it begins. */
+class Drawn {
+  matrix: Matrix = IDENTITY;
   /** Groups that were opened for what marks are cut to. */
-  groups: 0,
-  globalAlpha: 1,
-  fillStyle: '#000000',
-  strokeStyle: '#000000',
-  lineWidth: 1,
-  lineCap: 'butt',
-  dash: [] as readonly number[],
-  shadowColor: 'transparent',
-  shadowOffsetX: 0,
-  shadowOffsetY: 0,
-  shadowBlur: 0,
-  font: '10px sans-serif',
-  textAlign: 'left',
-};
+  groups = 0;
+  globalAlpha = 1;
+  fillStyle = '#000000';
+  strokeStyle = '#000000';
+  lineWidth = 1;
+  lineCap = 'butt';
+  dash: readonly number[] = [];
+  shadowColor = 'transparent';
+  shadowOffsetX = 0;
+  shadowOffsetY = 0;
+  shadowBlur = 0;
+  font = '10px sans-serif';
+  textAlign = 'left';
+}
+
+const KEPT = Object.keys(new Drawn()) as (keyof Drawn)[];
 
 const round = (value: number): number => Math.round(value * 1000) / 1000;
-
-const escaped = (text: string): string => text.replace(/[&<>"]/g, (sign) => `&#${sign.codePointAt(0)};`);
 
 const attributes = (of: Readonly<Record<string, string | number | null>>): string =>
   Object.entries(of)
@@ -58,11 +61,17 @@ function colorIn(color: string): { readonly color: string; readonly alpha: numbe
   return { color: color.slice(0, 7), alpha: rgbOf(color).alpha };
 }
 
-export class SvgCanvas {
+/** A colour as what marks are painted with. */
+function paintOf(name: 'fill' | 'stroke', written: string): Readonly<Record<string, string | number | null>> {
+  const { color, alpha } = colorIn(written);
+  return { [name]: color, [`${name}-opacity`]: alpha < 1 ? alpha : null };
+}
+
+export class SvgCanvas extends Drawn {
   private readonly out: string[] = [];
   private readonly definitions: string[] = [];
-  private readonly kept: (typeof BEGUN)[] = [];
-  private now = { ...BEGUN };
+  private readonly links: string[] = [];
+  private readonly kept: Drawn[] = [];
   private outline = '';
   textBaseline = 'alphabetic';
 
@@ -71,10 +80,18 @@ export class SvgCanvas {
     readonly height: number,
     /** How wide letters are. */
     private readonly measuring: Pick<OffscreenCanvasRenderingContext2D, 'font' | 'measureText'>
-  ) {}
+  ) {
+    super();
+  }
 
-  /** The whole file, with styles and with more at its end. */
-  file(title: string, style: string, more = ''): string {
+  /** An area, over all that is painted, that leads to an address. */
+  link(name: string, href: string, { x, y, width, height }: Rect): void {
+    const area = attributes({ x, y, width, height, 'fill-opacity': 0 });
+    this.links.push(`<a${attributes({ href })}><title>${escaped(name)}</title><rect${area}/></a>`);
+  }
+
+  /** The whole file, with styles. */
+  file(title: string, style: string): string {
     const { width, height } = this;
     return [
       `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink"${attributes({ width, height, viewBox: `0 0 ${width} ${height}` })}>`,
@@ -82,72 +99,36 @@ export class SvgCanvas {
       ...(style ? [`<style>${style}</style>`] : []),
       ...(this.definitions.length ? [`<defs>${this.definitions.join('')}</defs>`] : []),
       ...this.out,
-      `${more}</svg>\n`,
+      ...this.links,
+      '</svg>\n',
     ].join('\n');
   }
 
   // ── what a canvas has ──────────────────────────────────────────────────────
 
-  get globalAlpha(): number {
-    return this.now.globalAlpha;
-  }
-  set globalAlpha(value: number) {
-    this.now.globalAlpha = value;
-  }
-  set fillStyle(value: string) {
-    this.now.fillStyle = value;
-  }
-  set strokeStyle(value: string) {
-    this.now.strokeStyle = value;
-  }
-  set lineWidth(value: number) {
-    this.now.lineWidth = value;
-  }
-  set lineCap(value: string) {
-    this.now.lineCap = value;
-  }
-  set shadowColor(value: string) {
-    this.now.shadowColor = value;
-  }
-  set shadowOffsetX(value: number) {
-    this.now.shadowOffsetX = value;
-  }
-  set shadowOffsetY(value: number) {
-    this.now.shadowOffsetY = value;
-  }
-  set shadowBlur(value: number) {
-    this.now.shadowBlur = value;
-  }
-  set font(value: string) {
-    this.now.font = value;
-    this.measuring.font = value;
-  }
-  set textAlign(value: string) {
-    this.now.textAlign = value;
-  }
   setLineDash(dash: readonly number[]): void {
-    this.now.dash = dash;
+    this.dash = dash;
   }
 
   save(): void {
-    this.kept.push(this.now);
-    this.now = { ...this.now, groups: 0 };
+    this.kept.push(Object.fromEntries(KEPT.map((name) => [name, this[name]])) as unknown as Drawn);
+    this.groups = 0;
   }
 
   restore(): void {
     const before = this.kept.pop();
     if (!before) return;
-    if (this.now.groups > 0) this.out.push('</g>'.repeat(this.now.groups));
-    this.now = before;
+    if (this.groups > 0) this.out.push('</g>'.repeat(this.groups));
+    Object.assign(this, before);
   }
 
   setTransform(...matrix: Matrix): void {
-    this.now.matrix = matrix;
+    this.matrix = matrix;
   }
 
   private by([a, b, c, d, e, f]: Matrix): void {
-    const [A, B, C, D, E, F] = this.now.matrix;
-    this.now.matrix = [A * a + C * b, B * a + D * b, A * c + C * d, B * c + D * d, A * e + C * f + E, B * e + D * f + F];
+    const [A, B, C, D, E, F] = this.matrix;
+    this.matrix = [A * a + C * b, B * a + D * b, A * c + C * d, B * c + D * d, A * e + C * f + E, B * e + D * f + F];
   }
 
   translate(x: number, y: number): void {
@@ -179,21 +160,18 @@ export class SvgCanvas {
     const id = `cut${this.definitions.length}`;
     this.definitions.push(`<clipPath id="${id}"><${this.outline}${this.placed()}/></clipPath>`);
     this.out.push(`<g clip-path="url(#${id})">`);
-    this.now.groups++;
+    this.groups++;
   }
 
   fill(outline?: SvgOutline): void {
-    const { color, alpha } = colorIn(this.now.fillStyle);
-    this.mark(`<${this.shapeOf(outline)}${attributes({ fill: color, 'fill-opacity': alpha < 1 ? alpha : null })}${this.placed()}/>`);
+    this.mark(`<${this.shapeOf(outline)}${attributes(paintOf('fill', this.fillStyle))}${this.placed()}/>`);
   }
 
   stroke(outline?: SvgOutline): void {
-    const { strokeStyle, lineWidth, lineCap, dash } = this.now;
-    const { color, alpha } = colorIn(strokeStyle);
+    const { lineWidth, lineCap, dash } = this;
     const line = {
       fill: 'none',
-      stroke: color,
-      'stroke-opacity': alpha < 1 ? alpha : null,
+      ...paintOf('stroke', this.strokeStyle),
       'stroke-width': lineWidth,
       'stroke-linecap': lineCap === 'butt' ? null : lineCap,
       'stroke-dasharray': dash.length ? dash.map(round).join(' ') : null,
@@ -210,22 +188,20 @@ export class SvgCanvas {
   clearRect(): void {}
 
   measureText(words: string): TextMetrics {
+    this.measuring.font = this.font;
     return this.measuring.measureText(words);
   }
 
   fillText(words: string, x: number, y: number): void {
     if (!words.trim()) return;
-    const { font, textAlign, fillStyle } = this.now;
-    const { color, alpha } = colorIn(fillStyle);
     const written = {
       x,
       y,
-      fill: color,
-      'fill-opacity': alpha < 1 ? alpha : null,
-      'text-anchor': { left: null, center: 'middle', right: 'end' }[textAlign] ?? null,
+      ...paintOf('fill', this.fillStyle),
+      'text-anchor': { left: null, center: 'middle', right: 'end' }[this.textAlign] ?? null,
       // Another face, where the own is missing, takes as much room.
       textLength: this.measureText(words).width,
-      style: `font:${font};white-space:pre`,
+      style: `font:${this.font};white-space:pre`,
     };
     this.mark(`<text${attributes(written)}${this.placed()}>${escaped(words)}</text>`);
   }
@@ -238,8 +214,8 @@ export class SvgCanvas {
   // ── marks ──────────────────────────────────────────────────────────────────
 
   private placed(): string {
-    const { matrix } = this.now;
-    return matrix.every((value, i) => value === BEGUN.matrix[i]) ? '' : ` transform="matrix(${matrix.map(round).join(' ')})"`;
+    const { matrix } = this;
+    return matrix.every((value, i) => value === IDENTITY[i]) ? '' : ` transform="matrix(${matrix.map(round).join(' ')})"`;
   }
 
   /** The name and the place of a shape: an outline of its own, or what was begun last. */
@@ -248,7 +224,7 @@ export class SvgCanvas {
   }
 
   private mark(element: string): void {
-    const { globalAlpha, shadowColor, shadowOffsetX, shadowOffsetY, shadowBlur } = this.now;
+    const { globalAlpha, shadowColor, shadowOffsetX, shadowOffsetY, shadowBlur } = this;
     const opacity = attributes({ opacity: globalAlpha < 1 ? globalAlpha : null });
     if (shadowColor === 'transparent') return void this.out.push(opacity ? `<g${opacity}>${element}</g>` : element);
     const id = `shadow${this.definitions.length}`;

@@ -35,7 +35,11 @@ export class SvgMaker {
     await Promise.all([...fonts].map((font) => document.fonts.load(font).catch(() => [])));
     forgetLines();
     const { canvas } = this.paint(screen, (asset) => this.pictures.get(asset) ?? null);
-    return canvas.file(title, await this.facesFor(fonts), leads.map((lead) => this.link(lead)).join('\n'));
+    for (const { name, area, to } of leads) {
+      const href = 'frame' in to ? this.fileOf(to.frame) : to.address;
+      if (href !== null) canvas.link(name, href, area);
+    }
+    return canvas.file(title, await this.facesFor(fonts));
   }
 
   private paint(
@@ -56,19 +60,6 @@ export class SvgMaker {
     this.pictures.set(asset, shown && href !== null ? { width: shown.width, height: shown.height, href } : null);
   }
 
-  private link({ name, area, to }: Lead): string {
-    const href = 'frame' in to ? this.fileOf(to.frame) : to.address;
-    if (href === null) return '';
-    const link = document.createElementNS(SVG, 'a');
-    link.setAttribute('href', href);
-    const title = document.createElementNS(SVG, 'title');
-    title.textContent = name;
-    const rect = document.createElementNS(SVG, 'rect');
-    for (const [key, value] of Object.entries({ ...area, 'fill-opacity': 0 })) rect.setAttribute(key, String(value));
-    link.append(title, rect);
-    return new XMLSerializer().serializeToString(link);
-  }
-
   /** The faces of some fonts, as rules with their files in them. */
   private async facesFor(fonts: ReadonlySet<string>): Promise<string> {
     const rules = [...document.styleSheets].flatMap((sheet) => [...sheet.cssRules]).filter((rule) => rule instanceof CSSFontFaceRule);
@@ -85,8 +76,6 @@ export class SvgMaker {
     return [...new Set(css)].join('');
   }
 }
-
-const SVG = 'http://www.w3.org/2000/svg';
 
 /** A file as an address that holds it; null where it cannot be had. */
 async function dataOf(url: string): Promise<string | null> {

@@ -18,17 +18,9 @@ import { memberAccess } from './rights';
 /** So many for one piece. */
 const MOST = 10;
 
-interface Row {
-  readonly id: string;
-  readonly address: string;
-  readonly events: HookEvent[];
-  readonly by: string;
-  readonly answered: HookAnswer | null;
-}
-
 export async function hooksOf(who: Principal, piece: string): Promise<Hook[]> {
   await memberAccess(who, piece, 'make hooks');
-  return rows<Row>('SELECT id, address, events, by_name AS by, answered FROM hooks WHERE piece_id = $1 ORDER BY created_at, id', [piece]);
+  return rows<Hook>('SELECT id, address, events, by_name AS by, answered FROM hooks WHERE piece_id = $1 ORDER BY created_at, id', [piece]);
 }
 
 /** Begins to tell an address; the secret is told once. */
