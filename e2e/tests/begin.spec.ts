@@ -52,6 +52,7 @@ test('an empty Workroom shows three ways to begin: each leads to the Build desk'
 });
 
 test('the tour goes on by what is done, over the desks, until nothing is loose', async ({ studio, page }) => {
+  await studio.workroom();
   await page.getByRole('button', { name: /New here\?/ }).click();
   await onTo(page, 1);
   const stage = page.locator('[data-sheet] .zany-scene').first();

@@ -128,7 +128,7 @@ test('signed out, and let look only: each says so and goes on by itself when it 
 
 test('a piece that is deleted while it is open says so, holds what is made, and saves it when it is back', async ({ studio, page, context }) => {
   const id = await studio.newPiece('Comes back');
-  const origin = new URL(page.url()).origin;
+  const origin = await studio.origin();
   const kept = await context.newPage();
   const beside = new Studio(kept);
   const other = await beside.newPieceBeside(origin, 'Beside');

@@ -55,7 +55,7 @@ test('films and sounds are bars in time: scrubbed, played in step, trimmed by th
       },
     },
   });
-  const origin = new URL(page.url()).origin;
+  const origin = await studio.origin();
   const data = Buffer.from(
     writePackage(
       piece,

@@ -2,7 +2,11 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { expect, test } from './studio.ts';
 import { menuSvg, pageFile, pageSvg } from './pages.ts';
 
-test('the whole path: from pictures of pages to a walked piece that runs from a file', async ({ studio, page }, info) => {
+test('the whole path: from pictures of pages to a walked piece that runs from a file', async ({ studio, page, context }, info) => {
+  await context.clearCookies();
+  await page.goto('/');
+  await page.getByRole('button', { name: /Look around as Ina/ }).click();
+  await expect(page.getByRole('heading', { name: 'Workroom' })).toBeVisible();
   await page.getByRole('button', { name: 'New piece' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Pier guide');
   await page.getByRole('button', { name: /Phone/ }).click();
@@ -169,7 +173,7 @@ test('the whole path: from pictures of pages to a walked piece that runs from a 
 });
 
 test('a wrong package is refused with the reason', async ({ page, studio }) => {
-  void studio;
+  await studio.workroom();
   await page.locator('input[type=file]').setInputFiles([
     { name: 'notes.zip', mimeType: 'application/zip', buffer: Buffer.from('PK\u0003\u0004 nothing') },
     { name: 'piece.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ format: 'zany-thread/9' })) },

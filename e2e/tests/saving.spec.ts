@@ -128,7 +128,7 @@ test('the server killed hard between an acknowledged edit and the next: nothing 
 
 test('somebody without a part in a piece gets nothing of it, and requests from elsewhere are refused', async ({ studio, page, browser }) => {
   const id = await studio.newPiece('Private');
-  const stranger = await browser.newContext({ baseURL: new URL(page.url()).origin });
+  const stranger = await browser.newContext({ baseURL: await studio.origin() });
   const strange = await stranger.newPage();
   await strange.goto('/sign-in');
   await strange.getByRole('button', { name: 'I am new here' }).click();
@@ -143,7 +143,7 @@ test('somebody without a part in a piece gets nothing of it, and requests from e
   await strange.getByLabel('Password').fill('otter lamp gravel nine');
   await strange.getByRole('button', { name: 'Sign in' }).click();
   await expect(strange.getByRole('region', { name: 'Ways to begin' })).toBeVisible();
-  const origin = new URL(page.url()).origin;
+  const origin = await studio.origin();
   expect((await strange.request.get(`/api/pieces/${id}`)).status()).toBe(404);
   expect(
     (

@@ -6,6 +6,7 @@ const stageShot = (studio: Studio) => studio.sheet.locator('.zany-screen').first
 
 for (const name of ['Ticket app', 'Pier kiosk'])
   test(`small pictures show what the stage shows: ${name}`, async ({ studio, page }) => {
+    await studio.workroom();
     await page
       .getByRole('link', { name: new RegExp(name, 'i') })
       .first()

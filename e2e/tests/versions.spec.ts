@@ -13,7 +13,7 @@ const demo = join(import.meta.dirname, '../../demo/pieces/1-ticket-app.zip');
 async function ticketApp(studio: Studio): Promise<string> {
   const { piece, assets } = unwrap(await readPackage(await readFile(demo), null));
   const data = Buffer.from(writePackage({ ...piece, head: { ...piece.head, name: 'Tickets through time' } }, assets));
-  const origin = new URL(studio.page.url()).origin;
+  const origin = await studio.origin();
   const headers = { origin, 'content-type': 'application/octet-stream' };
   const answer = await studio.page.request.post('/api/packages', { data, headers });
   const { id } = (await answer.json()) as { id: string };
@@ -26,7 +26,7 @@ async function make(
   piece: string,
   edits: readonly { readonly what: string; readonly operations: readonly Operation[] }[]
 ): Promise<void> {
-  const origin = new URL(studio.page.url()).origin;
+  const origin = await studio.origin();
   const batches = edits.map(({ what, operations }, i) => ({ id: `edit-${i}-${Date.now()}`, name: what, operations }));
   const answer = await studio.page.request.post(`/api/pieces/${piece}/batches`, { data: { batches }, headers: { origin } });
   const { results } = (await answer.json()) as { results: { readonly fault?: unknown }[] };

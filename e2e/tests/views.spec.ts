@@ -23,6 +23,7 @@ for (const theme of ['linen', 'lamplight'] as const)
     test.setTimeout(600_000);
     // The themes differ in their colours alone.
     const rules = theme === 'linen' ? null : ['color-contrast'];
+    await studio.workroom();
     if (theme === 'lamplight') await page.getByRole('button', { name: 'Change to lamplight' }).click();
     expect(await faults(studio, rules), 'Workroom').toEqual([]);
     await page.getByRole('link', { name: 'Open Day trip' }).click();
@@ -74,6 +75,7 @@ for (const [width, height] of [
 ] as const)
   test(`the desks hold together at ${width} × ${height}`, async ({ studio, page }) => {
     await page.setViewportSize({ width, height });
+    await studio.workroom();
     await page.getByRole('link', { name: 'Open Day trip' }).click();
     await studio.select('Book');
     const boxes = await page.evaluate(() =>
