@@ -110,7 +110,7 @@ test('what was learned before an edit is true after it: explored on from there i
         expect(judge(program, kept).findings).toEqual(judge(made, fresh).findings);
       }
     }),
-    { numRuns: timesOver(30) }
+    { numRuns: timesOver(15) }
   );
 });
 

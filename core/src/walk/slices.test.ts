@@ -230,7 +230,7 @@ describe('slices', () => {
           found(whole).filter((line) => isOne(line) || found(cut).includes(line))
         );
       }),
-      { numRuns: timesOver(40) }
+      { numRuns: timesOver(25) }
     );
     expect(sliced).toBeGreaterThan(10);
   });

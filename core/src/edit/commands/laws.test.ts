@@ -363,6 +363,6 @@ test('whatever rows of commands, undone and done again: what is kept up to date 
         expect(judge(program, walked.result()).findings).toEqual(judge(program, fresh.result()).findings);
       }
     }),
-    { numRuns: timesOver(60) }
+    { numRuns: timesOver(35) }
   );
 });
