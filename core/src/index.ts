@@ -69,6 +69,7 @@ export { leadsFrom, type Lead } from './formats/leads-from.ts';
 export * from './formats/package.ts';
 export * from './formats/sarif.ts';
 export * from './formats/scxml.ts';
+export { toWalkThrough, type PrintedFrame } from './formats/walk-through.ts';
 export { placeKey, sameElsewhere } from './lines/alike.ts';
 export { beginsBinding, bindingWords, parseBinding, printBinding, type LineBinding } from './lines/binding.ts';
 export { completions, expressionCompletions, type Completion } from './lines/complete.ts';

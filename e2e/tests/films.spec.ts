@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
+import AxeBuilder from '@axe-core/playwright';
 import type { Download, Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { GifReader } from 'omggif';
@@ -75,10 +76,13 @@ async function readPdf(page: Page, bytes: Uint8Array): Promise<PdfRead> {
   return page.evaluate(async (coded) => {
     const { pdfjsLib } = globalThis as unknown as { pdfjsLib: typeof Pdf };
     const pdf = await pdfjsLib.getDocument({ data: Uint8Array.from(atob(coded), (letter) => letter.charCodeAt(0)) }).promise;
-    const pageOf = async (dest: unknown) => pdf.getPageIndex((dest as Parameters<typeof pdf.getPageIndex>)[0]);
+    const pageOf = async (dest: unknown) => {
+      const [at] = (typeof dest === 'string' ? await pdf.getDestination(dest) : dest) as Parameters<typeof pdf.getPageIndex>;
+      return pdf.getPageIndex(at);
+    };
     const { info } = await pdf.getMetadata();
     const outline: [string, number][] = [];
-    for (const { title, dest } of await pdf.getOutline()) outline.push([title, await pageOf(dest)]);
+    for (const { title, dest } of (await pdf.getOutline()) ?? []) outline.push([title, await pageOf(dest)]);
     const pages: PdfRead['pages'][number][] = [];
     for (let i = 1; i <= pdf.numPages; i++) {
       const one = await pdf.getPage(i);
@@ -265,6 +269,47 @@ test('frames as a PDF: pages that look as the pictures do, lead where a click le
     expect([info.width, info.height]).toEqual([pages[i]!.shown.width, pages[i]!.shown.height]);
     expect(distance(Buffer.from(pages[i]!.shown.pixels, 'base64'), data), name).toBeLessThan(1);
   }
+});
+
+test('a walk-through is printed on A4, a frame to a side: its areas numbered on the picture, and what is done there beside it', async ({
+  studio,
+  page,
+  context,
+}) => {
+  await studio.given({
+    name: 'Round trip',
+    size: [200, 120],
+    frames: {
+      Home: {
+        size: [200, 120],
+        background: '#0b7a75',
+        layers: { Plan: { at: [20, 30, 80, 44], text: 'Plan', lines: ['click → go to Trip'] } },
+      },
+      Trip: { size: [200, 120], background: '#f7e6c3', layers: {}, lines: ['after 2 s → go to Home'] },
+    },
+  });
+  await studio.desk('Hand over');
+  await page.getByLabel('Form of the pictures').selectOption('walk');
+  const saved = await save(studio, 'Save the pictures');
+  expect(saved.name).toBe('round-trip.walk-through.html');
+
+  const reader = await context.newPage();
+  await reader.setContent(Buffer.from(saved.bytes).toString());
+  const home = reader.locator('section').first();
+  await expect(home.locator('rect')).toHaveCount(1);
+  await expect(home.locator('article')).toHaveText(/^\s*1 Plan\s+click → go to Trip \(Trip is 2\)/);
+  const picture = await home.locator('image').getAttribute('href');
+  const { data, info } = await rgba(Buffer.from(picture!.split(',')[1]!, 'base64'));
+  expect([info.width, info.height, ...data.subarray(0, 3)]).toEqual([400, 240, 0x0b, 0x7a, 0x75]);
+  expect((await new AxeBuilder({ page: reader }).analyze()).violations.map(({ id: rule }) => rule)).toEqual([]);
+  const { pages } = await readPdf(reader, await reader.pdf({ preferCSSPageSize: true, printBackground: true }));
+  await reader.close();
+  expect(pages.map(({ width, height }) => [Math.round(width), Math.round(height)])).toEqual([
+    [842, 595],
+    [842, 595],
+    [842, 595],
+  ]);
+  expect(pages.map(({ links }) => links.map(({ to }) => to))).toEqual([[1, 2], [2], [1]]);
 });
 
 test('frames as SVG look as the pictures do, in a browser and elsewhere, and lead to each other', async ({ studio, page, context }) => {

@@ -1,7 +1,7 @@
 import type { Rect } from '../program/geometry.ts';
 import { threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
-import { boundsOf, standingScreen } from '../run/resolve.ts';
+import { boundsOf, standingScreen, type Screen, type Stood, type Surface } from '../run/resolve.ts';
 import { advance } from '../run/run.ts';
 import type { RunState } from '../run/state.ts';
 import { stillRun, type Still } from '../run/still.ts';
@@ -32,7 +32,7 @@ export function leadsFrom(program: Program, frame: string, still: Still = {}): r
       .filter(({ node }) => isClicked(node))
       .flatMap((shown): Lead[] => {
         const to = whereTo(program, run, shown.node.key);
-        const area = meeting(boundsOf(shown), surface, { x: 0, y: 0, width: screen.width, height: screen.height });
+        const area = areaSeen(shown, surface, screen);
         return to && area ? [{ name: shown.node.layer.name, area, to }] : [];
       })
   );
@@ -46,6 +46,10 @@ function whereTo(program: Program, run: RunState, layer: string): Lead['to'] | n
   if (opened) return { address: opened.address };
   return after.frame === run.frame ? null : { frame: after.frame };
 }
+
+/** Where of a screen something is seen, CSS px; null where it is not. */
+export const areaSeen = (shown: Stood, surface: Surface<Stood>, { width, height }: Pick<Screen<Stood>, 'width' | 'height'>): Rect | null =>
+  meeting(boundsOf(shown), surface, { x: 0, y: 0, width, height });
 
 /** What all have in common; null for nothing. */
 function meeting(...areas: readonly Rect[]): Rect | null {

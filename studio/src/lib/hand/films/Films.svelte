@@ -16,6 +16,7 @@
     png: { ending: '.png.zip', type: 'application/zip' },
     pdf: { ending: '.pdf', type: 'application/pdf' },
     svg: { ending: '.svg.zip', type: 'application/zip' },
+    walk: { ending: '.walk-through.html', type: 'text/html' },
   } as const;
   /** Pictures of one film at most. */
   const MOST = 2000;
@@ -30,7 +31,7 @@
   let which = $state('all');
   let withStates = $state(false);
   let scale = $state(2);
-  let picturesAs: 'png' | 'svg' | 'pdf' = $state('png');
+  let picturesAs: 'png' | 'svg' | 'pdf' | 'walk' = $state('png');
 
   let scene = $state('');
   let from = $state(1);
@@ -82,6 +83,7 @@
       png: (own: Making) => own.pictures(wish),
       svg: (own: Making) => own.svg(wish, program),
       pdf: (own: Making) => own.pdf(wish, program),
+      walk: (own: Making) => own.walkThrough(wish, program, new Date().toLocaleDateString('en-GB', { dateStyle: 'long' })),
     };
     void make('pictures', picturesAs, forms[picturesAs]);
   }
@@ -133,10 +135,14 @@
             <option value="png">PNG pictures</option>
             <option value="svg">SVG drawings</option>
             <option value="pdf">one PDF</option>
+            <option value="walk">a walk-through to print</option>
           </select></label
         >
       </div>
-      {#if picturesAs !== 'png'}<p class="soft text-[13px]">
+      {#if picturesAs === 'walk'}<p class="soft text-[13px]">
+          One HTML page, laid out for A4: each frame with its areas numbered, and beside it what every thread says. Print it from any browser, or keep
+          it as a PDF from there.
+        </p>{:else if picturesAs !== 'png'}<p class="soft text-[13px]">
           {picturesAs === 'pdf' ? 'A page for each, with its name beside it.' : 'A file for each, with its pictures and faces in it.'}
           Where a click leads from a frame as it begins, the {picturesAs === 'pdf' ? 'page' : 'file'} leads too; it remembers nothing, so no value leads
           it elsewhere.

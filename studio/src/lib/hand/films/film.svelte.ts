@@ -1,6 +1,6 @@
-import { leadsFrom, type Program } from '@zany/core';
+import { leadsFrom, toWalkThrough, type PrintedFrame, type Program } from '@zany/core';
 import { strToU8, zipSync } from 'fflate';
-import { breath, hundredths, onWhite, painted, pngOf, type FrameShot, type Shot } from './making';
+import { breath, hundredths, inText, onWhite, painted, pngOf, type FrameShot, type Shot } from './making';
 import { pdfOf, type Page } from './pdf';
 import { SvgMaker } from './svg';
 import { beginWebm, type FilmFile } from './webm';
@@ -47,6 +47,19 @@ export class Making {
       yield { title, frame, width: screen.width, height: screen.height, png: await pngOf(picture), leads };
       this.done++;
     }
+  }
+
+  /** Frames with their areas numbered and what is done there, as a page to print; `when` is said in it. */
+  async walkThrough({ shots, assetUrl, scale }: FilmWish<FrameShot>, program: Program, when: string): Promise<Uint8Array | null> {
+    return this.during(shots.length, async () => {
+      const frames: PrintedFrame[] = [];
+      for await (const { shot, picture } of painted(shots, assetUrl, scale, this.stopping.signal)) {
+        const { title, frame, state } = shot;
+        frames.push({ title, frame, state, picture: await inText(await picture.convertToBlob({ type: 'image/png' })) });
+        this.done++;
+      }
+      return strToU8(toWalkThrough(program, frames, when));
+    });
   }
 
   /** Frames as a zip of SVG files that lead to each other. */

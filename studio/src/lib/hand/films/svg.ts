@@ -1,6 +1,7 @@
 import type { Lead, Screen } from '@zany/core';
 import { forgetLines, paintScreen, type PaintOptions } from '@zany/player';
 import { pictureOnce } from '$lib/shared/thumb-paint';
+import { inText } from './making';
 import { SvgCanvas, SvgOutline, type SvgPicture } from './svg-canvas';
 
 /** Screens as SVG files that need nothing else: pictures and faces are in them. */
@@ -88,11 +89,3 @@ async function stillOf(picture: CanvasImageSource & { readonly width: number; re
   canvas.getContext('2d')!.drawImage(picture, 0, 0);
   return inText(await canvas.convertToBlob({ type: 'image/png' }));
 }
-
-const inText = (blob: Blob): Promise<string> =>
-  new Promise((resolve, reject) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve(reader.result as string);
-    reader.onerror = () => reject(new Error('A picture cannot be read.'));
-    reader.readAsDataURL(blob);
-  });
