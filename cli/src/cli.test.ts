@@ -4,7 +4,7 @@ import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { pieceToJson, writePackage } from '@zany/core';
+import { framesOf, layersUnder, pieceToJson, printLine, readPackage, scopeFor, threadsOf, unwrap, writePackage } from '@zany/core';
 import { build, click, compose, go, on, open } from '@zany/core/testing';
 import { Ajv } from 'ajv';
 import addFormats from 'ajv-formats';
@@ -194,6 +194,46 @@ test('zany bring-in puts design tokens into a piece, says what is left, and refu
   const refused = await call(['bring-in', out, tokens, '--out', out]);
   expect([refused.code, refused.err]).toEqual([2, expect.stringContaining('holds no design tokens')]);
   expect((await call(['bring-in', out, demo, '--out', out])).err).toContain('design tokens (.tokens.json');
+});
+
+test.each(['odp', 'pptx'])('zany bring-in takes in what another program saved as .%s: slides, pictures, links, transitions', async (ending) => {
+  const out = join(folder, `harbour-${ending}.zip`);
+  const done = await call(['bring-in', await file('plain.json'), join(import.meta.dirname, `decks/harbour.${ending}`), '--out', out]);
+  expect([done.code, done.out]).toEqual([
+    0,
+    expect.stringMatching(/^Brought in: 4 frames, 1 sheet and 5 threads\. Left: 1\.\n {2}left: typefaces that are not here.*\n$/) as string,
+  ]);
+  const { piece, assets } = unwrap(await readPackage(await readFile(out), null));
+  const frames = framesOf(piece).slice(-4);
+  const [pier, , paid] = frames;
+  expect(frames.map(({ width, height, background }) => [width, height, background])).toEqual([
+    [960, 720, '#f7e6c3'],
+    [960, 720, '#f7e6c3'],
+    [960, 720, '#0b7a75'],
+    [960, 720, '#f7e6c3'],
+  ]);
+  const layers = layersUnder(piece, pier!.id, null);
+  expect(layers.map(({ name, type }) => [name, type])).toEqual([
+    ['Title', 'text'],
+    ['Buy', 'box'],
+    ['Next', 'path'],
+    ['Sun', 'oval'],
+    ['Boat', 'picture'],
+    ['Web', 'text'],
+  ]);
+  expect(layers[0]!.text).toBe('Kittiwake Line \\{pier}');
+  const boat = piece.assets.get(layers[4]!.asset!)!;
+  expect([boat.width, boat.height, assets.get(boat.id)!.length]).toEqual([8, 6, 74]);
+  const said = [...layers.map(({ id }) => id), paid!.id].flatMap((id) =>
+    threadsOf(piece, id).map((thread) => printLine(thread, scopeFor(piece, thread)))
+  );
+  const names = frames.map(({ name }) => name);
+  expect(said).toEqual([
+    expect.stringContaining(`click → go to ${names[1]} · push left`) as string,
+    expect.stringContaining(`click → go to ${names[1]} · push left`) as string,
+    'click → open https://kittiwake.example/ in new tab',
+    `after 5 s → go to ${names[3]}`,
+  ]);
 });
 
 test('zany check --watch checks again when the file is written, and waits for one that can be read', async () => {

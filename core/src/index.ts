@@ -17,6 +17,7 @@ export * from './edit/commands/frames.ts';
 export * from './edit/commands/inside.ts';
 export * from './edit/commands/choices.ts';
 export * from './edit/commands/layers.ts';
+export * from './edit/commands/pages.ts';
 export * from './edit/commands/pairs.ts';
 export * from './edit/time/cues.ts';
 export * from './edit/time/curve.ts';

@@ -1,3 +1,8 @@
+import { readFile } from 'node:fs/promises';
+import { fileURLToPath } from 'node:url';
+import type { Page } from '@playwright/test';
+import { PDFDocument, PDFName, PDFString, rgb, StandardFonts } from 'pdf-lib';
+import sharp from 'sharp';
 import { test, expect } from './studio.ts';
 
 /** What is no picture is brought in by what it is. */
@@ -33,7 +38,7 @@ test('design tokens become swatches and type styles in one edit, change them whe
   await chooser.setInputFiles([tokens(`${'{"a":'.repeat(4000)}1${'}'.repeat(4000)}`)]);
   await expect(page.getByText('harbour.tokens.json: This is nested more than 30 deep.')).toBeVisible();
   await chooser.setInputFiles([{ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('hm') }]);
-  await expect(page.getByText(/notes\.txt is no PNG.* and no design tokens\./)).toBeVisible();
+  await expect(page.getByText(/notes\.txt is no PNG.* and no design tokens, presentations and state charts\./)).toBeVisible();
 
   await studio.desk('Hand over');
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save the tokens' }).click()]);
@@ -42,3 +47,123 @@ test('design tokens become swatches and type styles in one edit, change them whe
   };
   expect(colour['Sea']!.$value.hex).toBe('#b23a26');
 });
+
+const bring = async (page: Page, file: { name: string; mimeType: string; buffer: Buffer }, how: RegExp) => {
+  await page.locator('[data-chooser]').setInputFiles([file]);
+  await page.getByRole('dialog', { name: 'Bring in pages' }).getByRole('button', { name: how }).click();
+};
+
+/** A guide of three pages: the first leads to the third, by name, and to the web. */
+async function guide(): Promise<Buffer> {
+  const pdf = await PDFDocument.create();
+  const font = await pdf.embedFont(StandardFonts.HelveticaBold);
+  const pages = ['Home', 'Fares', 'Pay'].map((name, i) => {
+    const page = pdf.addPage([300, 225]);
+    page.drawRectangle({ x: 0, y: 0, width: 300, height: 225, color: [rgb(0.97, 0.9, 0.76), rgb(1, 1, 1), rgb(0.04, 0.48, 0.46)][i]! });
+    page.drawText(name, { x: 30, y: 150, size: 36, font });
+    return page;
+  });
+  const link = (rest: object) => pdf.context.register(pdf.context.obj({ Type: 'Annot', Subtype: 'Link', Border: [0, 0, 0], ...rest } as never));
+  const home = pages[0]!;
+  home.node.addAnnot(link({ Rect: [30, 30, 130, 90], Dest: [pages[2]!.ref, 'Fit'], Contents: PDFString.of('Pay now') }));
+  home.node.addAnnot(link({ Rect: [150, 30, 250, 90], A: { S: 'URI', URI: PDFString.of('https://kittiwake.example/') } }));
+  home.node.addAnnot(link({ Rect: [0, 0, 10, 10], A: { S: 'Launch', F: PDFString.of('other.exe') } }));
+  const root = pdf.context.nextRef();
+  const entry = pdf.context.register(pdf.context.obj({ Title: PDFString.of('Pay here'), Parent: root, Dest: [pages[2]!.ref, 'Fit'] } as never));
+  pdf.context.assign(root, pdf.context.obj({ Type: 'Outlines', First: entry, Last: entry, Count: 1 } as never));
+  pdf.catalog.set(PDFName.of('Outlines'), root);
+  return Buffer.from(await pdf.save());
+}
+
+test('a PDF comes in as frames that look like its pages, are called by its outline, and lead where it leads', async ({ studio, page }) => {
+  await studio.newPiece('From paper');
+  const buffer = await guide();
+  await bring(page, { name: 'guide.pdf', mimeType: 'application/pdf', buffer }, /pictures' size/);
+  await expect.poll(() => studio.frames()).toEqual(['guide 1', 'guide 2', 'Pay here']);
+  await expect(page.getByText(/^guide 1, .*other\.exe” is no address that can be opened/)).toBeVisible();
+  await expect(studio.row('Pay now')).toContainText('Pay here');
+  await expect(studio.row('Link').getByRole('textbox')).toHaveValue('https://kittiwake.example/');
+  // 300 by 225 points are 400 by 300 CSS px.
+  const shown = await page
+    .locator('[data-sheet] .zany-scene')
+    .first()
+    .evaluate((node: HTMLElement) => [node.offsetWidth, node.offsetHeight]);
+  expect(shown).toEqual([400, 300]);
+  await page.keyboard.press('a');
+  await page.keyboard.press('Escape');
+  const scene = sharp(await studio.sheet.locator('.zany-screen').first().screenshot({ animations: 'disabled' }));
+  const { data, info } = await scene.removeAlpha().raw().toBuffer({ resolveWithObject: true });
+  const pixel = (x: number, y: number) => [
+    ...data.subarray((Math.round(y * info.height) * info.width + Math.round(x * info.width)) * 3).subarray(0, 3),
+  ];
+  for (const [i, value] of pixel(0.9, 0.1).entries()) expect(Math.abs(value - [247, 230, 194][i]!)).toBeLessThan(3);
+  // The letters of its title are there, dark on that.
+  const title = Array.from({ length: 100 }, (_, i) => pixel(0.1 + i / 400, 0.29)[0]!);
+  expect(Math.min(...title)).toBeLessThan(60);
+  await studio.saved();
+  await page.keyboard.press('t');
+  await studio.stage.getByRole('button', { name: 'Pay now' }).click();
+  await studio.running('Pay here');
+});
+
+test('a PDF that is locked, cut off or none is refused with a sentence, and others beside it come in', async ({ studio, page }) => {
+  await studio.newPiece('Refused');
+  const good = await guide();
+  await page.locator('[data-chooser]').setInputFiles([
+    { name: 'none.pdf', mimeType: 'application/pdf', buffer: Buffer.from('no PDF at all') },
+    { name: 'good.pdf', mimeType: 'application/pdf', buffer: good },
+  ]);
+  await expect(page.getByText('none.pdf: It cannot be read as a PDF: it is damaged, or something else.')).toBeVisible();
+  await page
+    .getByRole('dialog', { name: 'Bring in pages' })
+    .getByRole('button', { name: /^Fitted/ })
+    .click();
+  await expect.poll(() => studio.frames()).toEqual(['good 1', 'good 2', 'Pay here']);
+});
+
+test('SVG pages that lead to each other come in as frames that do', async ({ studio, page }) => {
+  await studio.newPiece('Drawn pages');
+  const svg = (inner: string) =>
+    `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 200 100" width="200" height="100"><rect width="200" height="100" fill="#f7e6c3"/>${inner}</svg>`;
+  const file = (name: string, inner: string) => ({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(svg(inner)) });
+  await page
+    .locator('[data-chooser]')
+    .setInputFiles([
+      file(
+        'home.svg',
+        '<a href="day%20trip.svg"><title>Plan</title><rect x="50" y="25" width="100" height="50"/></a><a xlink:href="gone.svg"><rect width="9" height="9"/></a>'
+      ),
+      file(
+        'Day trip.svg',
+        '<g transform="translate(20 10)"><a href="home.svg#top" aria-label="Back"><text y="20" font-size="20">Home</text></a></g>'
+      ),
+    ]);
+  await page
+    .getByRole('dialog', { name: 'Bring in pages' })
+    .getByRole('button', { name: /pictures' size/ })
+    .click();
+  await expect.poll(() => studio.frames()).toEqual(['Day trip', 'home']);
+  await expect(page.getByText('home, gone.svg: “gone.svg” is not among what came in, and no frame is called so')).toBeVisible();
+  await studio.openFrame('home');
+  await expect(studio.row('Plan')).toContainText('Day trip');
+  await expect(studio.row('Plan')).toContainText('100 × 50');
+  await studio.openFrame('Day trip');
+  await expect(studio.row('Back')).toContainText('home');
+});
+
+for (const ending of ['odp', 'pptx'])
+  test(`slides saved by another program as .${ending} come in on the Workroom as a piece that runs`, async ({ studio, page }) => {
+    await studio.workroom();
+    const buffer = await readFile(fileURLToPath(new URL(`../../cli/src/decks/harbour.${ending}`, import.meta.url)));
+    await page.locator('input[type=file]').setInputFiles([{ name: `Harbour ${ending}.${ending}`, mimeType: 'application/octet-stream', buffer }]);
+    await expect(studio.sheet).toBeVisible({ timeout: 20_000 });
+    await expect.poll(async () => (await studio.frames()).length).toBe(4);
+    const [, second] = await studio.frames();
+    for (const name of ['Title', 'Buy', 'Next', 'Sun', 'Boat', 'Web']) await expect(studio.row(name)).toBeVisible();
+    await expect(studio.sheet.locator('.zany-scene')).toContainText(['Home', 'Kittiwake Line {pier}']);
+    await page.keyboard.press('t');
+    await studio.button('Buy').click();
+    await studio.running(second!.replace(/^Open /, ''));
+    await studio.button('Home').click();
+    await expect(studio.button('Buy')).toBeVisible();
+  });

@@ -25,6 +25,7 @@ export class Studio {
   async workroom(): Promise<void> {
     await this.page.goto('/');
     await expect(this.page.getByRole('heading', { name: 'Workroom' })).toBeVisible();
+    await expect(this.page.locator('html[data-hears]')).toBeAttached();
   }
 
   /** Makes a piece without the interface, for tests that are about something else. */

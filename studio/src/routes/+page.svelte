@@ -137,7 +137,7 @@
         type="file"
         multiple
         hidden
-        accept=".png,.jpg,.jpeg,.webp,.svg,.zip,.json"
+        accept=".pdf,.odp,.pptx,.scxml,.png,.jpg,.jpeg,.webp,.svg,.zip,.json"
         onchange={(event) => {
           void bringIn([...(event.currentTarget.files ?? [])]);
           event.currentTarget.value = '';

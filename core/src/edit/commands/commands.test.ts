@@ -8,7 +8,8 @@ import { build, click, go } from '../../testing/build.ts';
 import { apply } from '../apply.ts';
 import type { Operation } from '../operation.ts';
 import { copyLayers, pasteClip, readClip, type Clip } from './clip.ts';
-import { bringInPages, duplicateFrame, moveFrames, newFrame } from './frames.ts';
+import { duplicateFrame, moveFrames, newFrame } from './frames.ts';
+import { bringInPages } from './pages.ts';
 import { alignLayers, groupLayers, moveInto, resizeLayers, restack, spreadLayers, ungroupLayers } from './layers.ts';
 import { pairWith, threadsByName, wireToLabel } from './pairs.ts';
 import { likelyFrames, readingOrder, wireTo } from './threads.ts';
@@ -37,20 +38,20 @@ describe('frames', () => {
   test('pages come in natural order, named after their files, at their size or fitted', () => {
     const piece = build({ first: { name: 'Frame 1' } });
     const pages = ['page 10.png', 'page 2.png', 'dir/Page 1.jpeg'].map((file, n) => ({ asset: asset(n + 1), file }));
-    const own = after(piece, bringInPages(piece, pages, false, counter()));
+    const own = after(piece, bringInPages(piece, pages, false, counter()).operations);
     expect(framesOf(own.piece).map((frame) => [frame.name, frame.width])).toEqual([
       ['Page 1', 103],
       ['page 2', 102],
       ['page 10', 101],
     ]);
     expect(own.piece.head.start).toEqual([framesOf(own.piece)[0]!.id]);
-    const fitted = after(piece, bringInPages(piece, pages, true, counter()));
+    const fitted = after(piece, bringInPages(piece, pages, true, counter()).operations);
     expect(framesOf(fitted.piece)[0]).toMatchObject({ width: 390, height: 844 });
   });
 
   test('a frame that has something in it stays when pages come in', () => {
     const piece = three();
-    const program = after(piece, bringInPages(piece, [{ asset: asset(1), file: 'a.png' }], false, counter()));
+    const program = after(piece, bringInPages(piece, [{ asset: asset(1), file: 'a.png' }], false, counter()).operations);
     expect(framesOf(program.piece).map((frame) => frame.name)).toEqual(['home', 'pay', 'a']);
   });
 

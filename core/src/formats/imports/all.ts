@@ -1,9 +1,11 @@
 import { listWords } from '../../words.ts';
 import type { CameIn, ImportForm } from './define.ts';
+import { presentations } from './deck/presentations.ts';
+import { scxml } from './scxml.ts';
 import { tokens } from './tokens.ts';
 
 /** What can be brought into a piece besides pictures, videos and sounds. To add one: its file, and its line here. */
-export const imports: readonly ImportForm[] = [tokens];
+export const imports: readonly ImportForm[] = [tokens, presentations, scxml];
 
 /** The form of a file by its name; null where none is known. */
 export const importFor = (file: string): ImportForm | null =>

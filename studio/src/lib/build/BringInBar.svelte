@@ -1,10 +1,20 @@
+<script lang="ts" module>
+  export interface Bringing {
+    readonly done: number;
+    readonly all: number;
+    readonly stop: AbortController;
+    /** Pages of documents are read before they are brought in. */
+    readonly what?: 'read';
+  }
+</script>
+
 <script lang="ts">
   import { count, naturally } from '@zany/core';
   import { takeFocus } from '$lib/shared/focus';
 
   interface Props {
     files: readonly File[] | null;
-    bringing: { done: number; all: number; stop: AbortController } | null;
+    bringing: Bringing | null;
     head: { width: number; height: number };
     ontake: (how: 'own size' | 'fitted' | 'layers') => void;
     /** The open scene, which pictures can come into as layers. */
@@ -17,9 +27,16 @@
 </script>
 
 <svelte:window onkeydowncapture={(event) => event.key === 'Escape' && files && oncancel()} />
-<div class="pop fixed bottom-6 left-1/2 z-40 flex -translate-x-1/2 items-center gap-4 px-4 py-3" role="dialog" aria-label="Bring in pages">
+<div
+  class="pop fixed bottom-6 left-1/2 z-40 flex -translate-x-1/2 items-center gap-4 px-4 py-3"
+  role="dialog"
+  aria-label="Bring in pages"
+  data-asks-below
+>
   {#if bringing}
-    <span role="status">{bringing.done} of {count(bringing.all, 'picture')} brought in</span>
+    <span role="status"
+      >{bringing.done} of {bringing.what === 'read' ? `${count(bringing.all, 'page')} read` : `${count(bringing.all, 'picture')} brought in`}</span
+    >
     <progress class="progress progress-warning w-52" value={bringing.done} max={bringing.all}></progress>
     <button class="act" onclick={() => bringing.stop.abort()}>Stop</button>
   {:else}

@@ -13,6 +13,8 @@
   } from '@zany/core';
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
   import { newId } from '$lib/client/ids';
+  import { comeIn } from '$lib/client/come-in';
+  import { DOCUMENTS, isDocument, unfoldDocuments } from '$lib/client/documents';
   import { isMedia, isPicture, uploadPictures } from '$lib/client/pictures';
   import Ledger from '$lib/shared/Ledger.svelte';
   import RunningPiece from '$lib/shared/RunningPiece.svelte';
@@ -20,7 +22,7 @@
   import { flushSync, onDestroy } from 'svelte';
   import { bringInHere, drawHere, pasteThreads, CLIP_TYPE, clipOf, linesOf, paste, removeSelected } from './acts';
   import Aside from './Aside.svelte';
-  import BringInBar from './BringInBar.svelte';
+  import BringInBar, { type Bringing } from './BringInBar.svelte';
   import CueSheet from './CueSheet.svelte';
   import LayerMark from './LayerMark.svelte';
   import Shelf from './Shelf.svelte';
@@ -48,7 +50,7 @@
   let slow = $state(false);
   let touch = $state(false);
   let dragging = $state(false);
-  let bringing: { done: number; all: number; stop: AbortController } | null = $state.raw(null);
+  let bringing: Bringing | null = $state.raw(null);
   let waitingFiles: readonly File[] | null = $state.raw(null);
   let chooser: HTMLInputElement;
   let comparer: HTMLInputElement;
@@ -117,26 +119,48 @@
   });
 
   /** Asks how large the frames shall be only when there is something to ask. */
-  function take(files: readonly File[]) {
+  async function take(files: readonly File[]) {
     const media = files.filter(isMedia);
-    const pictures = files.filter((file) => isPicture(file) && !isMedia(file));
-    const others = files.filter((other) => !isPicture(other) && !isMedia(other));
+    const pages = files.filter((file) => (isPicture(file) || isDocument(file)) && !isMedia(file));
+    const others = files.filter((other) => !pages.includes(other) && !isMedia(other));
     for (const file of others.filter(({ name }) => !importFor(name)))
-      session.notify(`${file.name} is no PNG, JPEG, WebP or SVG picture, no video or sound, and no ${listWords(imports.map(({ label }) => label))}.`);
+      session.notify(
+        `${file.name} is no PNG, JPEG, WebP or SVG picture, no ${DOCUMENTS}, no video or sound, and no ${listWords(imports.map(({ label }) => label))}.`
+      );
     if (!session.canEdit) return;
     for (const file of others.filter(({ name }) => importFor(name))) void readIn(file);
-    if (pictures.length) waitingFiles = pictures;
     if (media.length) void send(media, 'layers');
+    if (pages.length) waitingFiles = pages.some(isDocument) ? await unfolded(pages) : pages;
+  }
+
+  /** Files with the pages of documents in their place; null where nothing came of them. */
+  async function unfolded(files: readonly File[]): Promise<readonly File[] | null> {
+    const stop = new AbortController();
+    const read = await unfoldDocuments(files, (done, all) => (bringing = { done, all, stop, what: 'read' }), stop.signal);
+    bringing = null;
+    session.refuse(read.left);
+    return stop.signal.aborted || read.files.length === 0 ? null : read.files;
   }
 
   /** What is no picture: read by what it is, as one edit; what is left is named. */
   async function readIn(file: File) {
-    const form = importFor(file.name)!;
-    const read = form.read(session.plain.piece, new Uint8Array(await file.arrayBuffer()), newId);
-    if (!read.ok) return session.notify(`${file.name}: ${read.error.sentence}`);
-    session.edit(`Bring in ${file.name}`, read.value.operations, 'plain');
-    session.notify(cameInWords(read.value));
-    session.refuse(read.value.left.slice(0, 3).map((line) => `${file.name}: ${line}`));
+    const stop = new AbortController();
+    const read = await comeIn(
+      session.id,
+      () => session.plain.piece,
+      file,
+      (done, all) => (bringing = { done, all, stop }),
+      stop.signal
+    );
+    bringing = null;
+    if (typeof read === 'string') return session.notify(read);
+    if (stop.signal.aborted) return;
+    const before = new Set(session.program.frames);
+    session.edit(`Bring in ${file.name}`, read.operations, 'plain');
+    const first = session.program.frames.find((id) => !before.has(id));
+    if (first) session.openScene(first);
+    session.notify(cameInWords(read));
+    session.refuse(read.left.map((line) => `${file.name}: ${line}`));
   }
 
   /** As layers an SVG drawing comes in shape by shape, to be changed like anything drawn here. */
@@ -159,14 +183,11 @@
       return session.refuse(problems);
     }
     const before = new Set(session.program.frames);
-    if (taken.length)
-      session.edit(
-        taken.length === 1 ? 'Bring in a page' : `Bring in ${taken.length} pages`,
-        bringInPages(session.piece, taken, how === 'fitted', newId)
-      );
+    const pages = bringInPages(session.piece, taken, how === 'fitted', newId);
+    if (taken.length) session.edit(taken.length === 1 ? 'Bring in a page' : `Bring in ${taken.length} pages`, pages.operations);
     const first = session.program.frames.find((id) => !before.has(id));
     if (first) session.openScene(first);
-    session.refuse(problems);
+    session.refuse([...problems, ...pages.left]);
   }
 
   const isField = (target: EventTarget | null) => target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);
@@ -249,7 +270,7 @@
   multiple
   hidden
   data-chooser
-  accept=".json,.tokens,.png,.jpg,.jpeg,.webp,.svg,.webm,.mp4,.ogg,.mp3,.wav,image/png,image/jpeg,image/webp,image/svg+xml,video/webm,video/mp4,audio/*"
+  accept=".json,.tokens,.pdf,.odp,.pptx,.scxml,.png,.jpg,.jpeg,.webp,.svg,.webm,.mp4,.ogg,.mp3,.wav,image/png,image/jpeg,image/webp,image/svg+xml,video/webm,video/mp4,audio/*"
   onchange={(event) => {
     take([...(event.currentTarget.files ?? [])]);
     event.currentTarget.value = '';

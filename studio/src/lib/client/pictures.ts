@@ -1,5 +1,6 @@
 import { mendedText, type Asset, type BroughtIn } from '@zany/core';
 import { ask } from './api';
+import { aboutOf } from './page-file';
 
 export interface Upload {
   readonly taken: BroughtIn[];
@@ -31,7 +32,7 @@ export async function uploadPictures(
         'Content-Type': 'application/octet-stream',
         ...(isMedia(file) && { 'X-Measured': await measure(file) }),
       });
-      if (answer.ok) taken.push({ asset: answer.value.asset, file: nameOf(file) });
+      if (answer.ok) taken.push({ asset: answer.value.asset, file: nameOf(file), ...(await aboutOf(file)) });
       else problems.push(answer.error.code === 'offline' ? `${nameOf(file)} could not be sent: ${answer.error.sentence}` : answer.error.sentence);
       progress(++done, files.length);
     }

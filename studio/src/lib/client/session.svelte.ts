@@ -70,6 +70,9 @@ const isInTime = (operation: Operation) => operation.op === 'set' && operation.t
  * One open piece: what is confirmed by the server, what is pending, what is shown, what is selected, and what can be
  * undone. Components show it and ask it; they hold no rules of their own.
  */
+/** So many sentences about what did not come in stand on the screen at most. */
+const MOST_SAID = 5;
+
 export class EditorSession {
   readonly id: string;
   readonly person: Person;
@@ -574,8 +577,11 @@ export class EditorSession {
   }
 
   /** Says why files were refused, long enough to read it file by file. */
+  /** Says what did not come in: the first few each, the others by their number. */
   refuse(problems: readonly string[]): void {
-    for (const problem of problems) this.notify(problem, undefined, 30_000);
+    const said = problems.length > MOST_SAID ? problems.slice(0, MOST_SAID - 1) : problems;
+    for (const problem of said) this.notify(problem, undefined, 30_000);
+    if (said.length < problems.length) this.notify(`${problems.length - said.length} more of these.`, undefined, 30_000);
   }
 
   notePasted(threads: readonly string[]): void {

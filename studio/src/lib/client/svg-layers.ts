@@ -1,5 +1,6 @@
-import type { LayerType, Rect, Style } from '@zany/core';
+import type { LayerType, PageLink, Rect, Style } from '@zany/core';
 import { outlineOf, round } from './svg-outline';
+import { hrefOf, withDrawing } from './svg-read';
 
 /** One shape of an SVG file as a layer will be: its box in the drawing, and how it is painted. CSS pixels of the drawing. */
 export interface Shape {
@@ -22,6 +23,7 @@ export interface Drawing {
   readonly width: number;
   readonly height: number;
   readonly shapes: readonly Shape[];
+  readonly links: readonly PageLink[];
   /** What did not come in, in words. */
   readonly left: readonly string[];
 }
@@ -30,38 +32,55 @@ const MOST_SHAPES = 500;
 
 /**
  * Reads the shapes of an SVG drawing. The browser lays them out, so transforms and inherited paint are taken in; outlines other than
- * boxes and ovals become paths, and what no layer can be painted as becomes a picture of itself. Nothing of the file is shown or run:
- * it is parsed apart and only measured.
+ * boxes and ovals become paths, and what no layer can be painted as becomes a picture of itself.
  */
-export function shapesOf(svg: string): Drawing | null {
-  const parsed = new DOMParser().parseFromString(svg, 'image/svg+xml');
-  const root = parsed.documentElement;
-  if (root.nodeName !== 'svg') return null;
-  for (const bad of root.querySelectorAll('script, foreignObject, image, use, animate, set, a, style')) bad.remove();
-  for (const node of [root, ...root.querySelectorAll('*')])
-    for (const { name, value } of [...node.attributes]) if (/^on/i.test(name) || /url\(\s*['"]?(?!#)/i.test(value)) node.removeAttribute(name);
-  const holder = document.createElement('div');
-  holder.style.cssText = 'position:fixed;left:-20000px;top:0;visibility:hidden';
-  const drawing = document.importNode(root, true) as unknown as SVGSVGElement;
-  holder.append(drawing);
-  document.body.append(holder);
-  try {
-    return measured(drawing);
-  } finally {
-    holder.remove();
-  }
+export const shapesOf = (svg: string): Drawing | null => withDrawing(svg, measured);
+
+/** Where an SVG drawing leads elsewhere. */
+export const linksOf = (svg: string): readonly PageLink[] => withDrawing(svg, (drawing) => linksIn(drawing, sizeOf(drawing))) ?? [];
+
+interface Size {
+  readonly width: number;
+  readonly height: number;
+  /** Where its view begins. */
+  readonly x: number;
+  readonly y: number;
 }
 
-function measured(drawing: SVGSVGElement): Drawing {
+/** How large a drawing is, and gives it that size on screen. */
+function sizeOf(drawing: SVGSVGElement): Size {
   const view = drawing.viewBox.baseVal;
   const width = view?.width || drawing.width.baseVal.value || 300;
   const height = view?.height || drawing.height.baseVal.value || 150;
   drawing.setAttribute('width', String(width));
   drawing.setAttribute('height', String(height));
+  return { width, height, x: view?.x ?? 0, y: view?.y ?? 0 };
+}
+
+function linksIn(drawing: SVGSVGElement, { width, height, x: left, y: top }: Size): PageLink[] {
+  const corner = drawing.getScreenCTM()!.inverse();
+  return [...drawing.querySelectorAll<SVGAElement>('a')].flatMap((node): PageLink[] => {
+    const href = hrefOf(node);
+    if (node.closest(HIDDEN) || href === '') return [];
+    const box = placeOf(node, corner.multiply(node.getScreenCTM()!));
+    const from = { x: Math.max(0, (box.x - left) / width), y: Math.max(0, (box.y - top) / height) };
+    const to = { x: Math.min(1, (box.x + box.width - left) / width), y: Math.min(1, (box.y + box.height - top) / height) };
+    if (!(to.x > from.x && to.y > from.y)) return [];
+    const title = node.querySelector(':scope > title')?.textContent;
+    const name = [node.getAttribute('aria-label'), title, node.id, node.textContent, href]
+      .map((text) => text?.replace(/\s+/g, ' ').trim())
+      .find(Boolean)!;
+    const area = { ...from, width: to.x - from.x, height: to.y - from.y };
+    return [{ name: name.slice(0, 60), area, to: /^[a-z][a-z0-9+.-]*:/i.test(href) ? { address: href } : { file: href } }];
+  });
+}
+
+function measured(drawing: SVGSVGElement): Drawing {
+  const size = sizeOf(drawing);
+  const { width, height } = size;
   const left: string[] = [];
   const shapes: Shape[] = [];
   const corner = drawing.getScreenCTM()!.inverse();
-  const origin = { x: view?.x ?? 0, y: view?.y ?? 0 };
   for (const node of drawing.querySelectorAll<SVGGraphicsElement>(SHAPES)) {
     if (node.closest(HIDDEN)) continue;
     if (shapes.length >= MOST_SHAPES) {
@@ -69,12 +88,12 @@ function measured(drawing: SVGSVGElement): Drawing {
       break;
     }
     const shape = shapeOf(drawing, node, corner.multiply(node.getScreenCTM()!));
-    if (shape) shapes.push({ ...shape, x: round(shape.x - origin.x), y: round(shape.y - origin.y) });
+    if (shape) shapes.push({ ...shape, x: round(shape.x - size.x), y: round(shape.y - size.y) });
   }
-  return { width, height, shapes, left };
+  return { width, height, shapes, links: linksIn(drawing, size), left };
 }
 
-const SHAPES = 'rect, circle, ellipse, path, polygon, polyline, line, text';
+const SHAPES = 'rect, circle, ellipse, path, polygon, polyline, line, text, image';
 /** What is drawn only where it is referred to. */
 const HIDDEN = 'defs, clipPath, mask, symbol, pattern, marker';
 
@@ -96,7 +115,7 @@ function shapeOf(drawing: SVGSVGElement, node: SVGGraphicsElement, matrix: DOMMa
   const { x, y, width, height } = placeOf(node, matrix);
   if (width < 0.5 && height < 0.5) return null;
   const name = (node.getAttribute('aria-label') ?? node.id) || nameOf[node.nodeName] || 'Shape';
-  if (isBeyondLayers(node)) return { name, type: 'picture', ...cutOut(drawing, node, matrix), style: {} };
+  if (isBeyondLayers(node) || node instanceof SVGImageElement) return { name, type: 'picture', ...cutOut(drawing, node, matrix), style: {} };
   const place = { x, y, width: Math.max(1, round(width)), height: Math.max(1, round(height)) };
   const style = paintOf(node);
   const straight = Math.abs(matrix.b) < 1e-6 && Math.abs(matrix.c) < 1e-6;
@@ -108,7 +127,7 @@ function shapeOf(drawing: SVGSVGElement, node: SVGGraphicsElement, matrix: DOMMa
       ...place,
       style: { ...(fill && { ink: fill }), ...(opacity !== undefined && { opacity }) },
       text: node.textContent ?? '',
-      size: sizeOf(node, matrix),
+      size: letterSizeOf(node, matrix),
     };
   }
   if (straight && node instanceof SVGRectElement)
@@ -131,7 +150,7 @@ function isBeyondLayers(node: SVGGraphicsElement): boolean {
 /** A node and the groups around it, up to the drawing. */
 function withAround(node: Element): Element[] {
   const found: Element[] = [];
-  for (let at: Element | null = node; at && at.nodeName !== 'svg'; at = at.parentElement) found.push(at);
+  for (let at: Element | null = node; at instanceof SVGElement && at.ownerSVGElement; at = at.parentElement) found.push(at);
   return found;
 }
 
@@ -153,9 +172,9 @@ function cutOut(drawing: SVGSVGElement, node: SVGGraphicsElement, matrix: DOMMat
   return { x: place.x, y: place.y, ...size, svg: new XMLSerializer().serializeToString(copy) };
 }
 
-const nameOf: Record<string, string> = { rect: 'Box', circle: 'Oval', ellipse: 'Oval', text: 'Text', line: 'Line' };
+const nameOf: Record<string, string> = { image: 'Picture', rect: 'Box', circle: 'Oval', ellipse: 'Oval', text: 'Text', line: 'Line' };
 
-const sizeOf = (node: SVGTextElement, matrix: DOMMatrix): number =>
+const letterSizeOf = (node: SVGTextElement, matrix: DOMMatrix): number =>
   Math.max(1, round(parseFloat(getComputedStyle(node).fontSize) * Math.hypot(matrix.a, matrix.b)));
 
 function paintOf(node: SVGElement): Style {

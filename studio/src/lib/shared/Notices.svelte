@@ -4,7 +4,7 @@
   let { session }: { session: Pick<EditorSession, 'notices' | 'dismiss'> } = $props();
 </script>
 
-<div class="fixed bottom-4 left-1/2 z-50 flex -translate-x-1/2 flex-col items-center gap-2" role="status" aria-live="polite">
+<div class="notices fixed bottom-4 left-1/2 z-50 flex -translate-x-1/2 flex-col items-center gap-2" role="status" aria-live="polite">
   {#each session.notices as notice (notice.id)}
     <div class="flex max-w-[560px] items-center gap-3 rounded-lg bg-[var(--bar)] px-4 py-2 text-[var(--bar-ink)] shadow-xl">
       <span>{notice.text}</span>
@@ -17,3 +17,10 @@
     </div>
   {/each}
 </div>
+
+<style>
+  /* What asks something at the bottom stays in sight. */
+  :global(body:has([data-asks-below])) .notices {
+    bottom: 92px;
+  }
+</style>

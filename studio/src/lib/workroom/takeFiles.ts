@@ -1,6 +1,9 @@
-import { bringInPages, cutText, emptyPiece, naturally, type Operation } from '@zany/core';
+import { bringInPages, cutText, emptyPiece, importFor, naturally, type Operation, type Piece } from '@zany/core';
 import { ask } from '$lib/client/api';
 import { newId } from '$lib/client/ids';
+import { comeIn } from '$lib/client/come-in';
+import { isDocument, unfoldDocuments } from '$lib/client/documents';
+import { PageFile } from '$lib/client/page-file';
 import { isMedia, isPicture, uploadPictures } from '$lib/client/pictures';
 
 interface Listener {
@@ -11,34 +14,78 @@ interface Listener {
 
 /** Files given to the Workroom: each package becomes a piece, all pictures together become one. */
 export async function takeFiles(files: readonly File[], listener: Listener): Promise<void> {
-  const pictures = files.filter((file) => isPicture(file));
+  const pages = files.filter((file) => isPicture(file) || isDocument(file));
   const media = files.filter((file) => isMedia(file));
   for (const { name } of media) listener.problem(`${name} is a film or a sound. Open the piece it belongs to and drop it on a frame there.`);
-  for (const file of files.filter((other) => !isPicture(other) && !isMedia(other))) {
+  for (const file of files.filter((other) => !pages.includes(other) && !isMedia(other))) {
+    if (importFor(file.name)?.isWhole) {
+      await pieceFrom(file, listener);
+      continue;
+    }
     listener.say(`Bringing in ${file.name}…`);
     const answer = await ask<{ id: string }>('POST', '/api/packages', file, { 'Content-Type': 'application/octet-stream' });
     if (!answer.ok) listener.problem(`${file.name}: ${answer.error.sentence}`);
   }
-  if (pictures.length) await pieceOf(pictures, listener);
+  const read = await unfoldDocuments(pages, (done, all) => listener.say(`Reading ${done} of ${all} pages…`), new AbortController().signal);
+  read.left.forEach((problem) => listener.problem(problem));
+  if (read.files.length) await pieceOf(read.files, listener);
 }
 
 async function pieceOf(pictures: readonly File[], listener: Listener): Promise<void> {
   const first = [...pictures].sort((a, b) => naturally(a.name, b.name))[0]!;
-  const bitmap = await createImageBitmap(first).catch(() => null);
-  const size = { width: Math.min(bitmap?.width ?? 390, 20_000), height: Math.min(bitmap?.height ?? 844, 20_000) };
-  const name = cutText(first.name.replace(/\.[a-z0-9]+$/i, ''), 100) || 'New piece';
-  const made = await ask<{ id: string }>('POST', '/api/pieces', { name: pictures.length > 1 ? `${name} and more` : name, ...size });
-  if (!made.ok) return listener.problem(made.error.sentence);
-  const { id } = made.value;
-  const { taken, problems } = await uploadPictures(id, pictures, (done, all) => listener.say(`Bringing in ${done} of ${all} pictures…`));
+  const page = first instanceof PageFile ? first : null;
+  const shown = page?.about.size ?? (await createImageBitmap(first).catch(() => null));
+  const size = { width: Math.min(shown?.width ?? 390, 20_000), height: Math.min(shown?.height ?? 844, 20_000) };
+  const name = cutText(page?.source ?? first.name.replace(/\.[a-z0-9]+$/i, ''), 100) || 'New piece';
+  const isWhole = pictures.every((other) => (page ? other instanceof PageFile && other.source === page.source : other === first));
+  const piece = await emptied(isWhole ? name : `${name} and more`, size);
+  if (typeof piece === 'string') return listener.problem(piece);
+  const { taken, problems } = await uploadPictures(piece.id, pictures, (done, all) => listener.say(`Bringing in ${done} of ${all} pictures…`));
   problems.forEach((problem) => listener.problem(problem));
-  if (taken.length === 0) return void (await ask('DELETE', `/api/pieces/${id}`));
-  const opened = await ask<{ piece: { scenes: Record<string, unknown>; start: string[] } }>('GET', `/api/pieces/${id}`);
-  if (!opened.ok) return listener.problem(opened.error.sentence);
-  const empty = emptyPiece({ id, name, ...size, start: [] });
-  const clear: Operation[] = Object.keys(opened.value.piece.scenes).map((scene) => ({ op: 'remove', table: 'scenes', id: scene }));
-  const operations = [...clear, ...bringInPages(empty, taken, false, newId)];
-  const saved = await ask('POST', `/api/pieces/${id}/batches`, { batches: [{ id: newId(), name: 'Bring in pages', operations }] });
+  if (taken.length === 0) return void (await ask('DELETE', `/api/pieces/${piece.id}`));
+  const brought = bringInPages(piece.empty, taken, false, newId);
+  brought.left.forEach((problem) => listener.problem(problem));
+  await fill(piece.id, 'Bring in pages', [...piece.clear, ...brought.operations], listener);
+}
+
+/** A document with frames of its own: a presentation, a state chart. */
+async function pieceFrom(file: File, listener: Listener): Promise<void> {
+  listener.say(`Bringing in ${file.name}…`);
+  const name = cutText(file.name.replace(/\.[a-z0-9]+$/i, ''), 100) || 'New piece';
+  const piece = await emptied(name, { width: 1280, height: 720 });
+  if (typeof piece === 'string') return listener.problem(piece);
+  const say = (done: number, all: number) => listener.say(`Bringing in ${done} of ${all} pictures…`);
+  const read = await comeIn(piece.id, () => piece.empty, file, say, new AbortController().signal);
+  if (typeof read === 'string') {
+    await ask('DELETE', `/api/pieces/${piece.id}`);
+    return listener.problem(read);
+  }
+  read.left.slice(0, 5).forEach((line) => listener.problem(`${file.name}: ${line}`));
+  if (read.left.length > 5) listener.problem(`${read.left.length - 5} more of these.`);
+  const size = Object.entries(read.size ?? {}).map(([side, value]): Operation => ({ op: 'set', table: 'piece', id: piece.id, path: [side], value }));
+  await fill(piece.id, `Bring in ${file.name}`, [...piece.clear, ...size, ...read.operations], listener);
+}
+
+interface Emptied {
+  readonly id: string;
+  readonly empty: Piece;
+  /** Takes away what a new piece begins with. */
+  readonly clear: readonly Operation[];
+}
+
+/** A new piece with nothing in it; a sentence where none can be made. */
+async function emptied(name: string, size: { width: number; height: number }): Promise<Emptied | string> {
+  const made = await ask<{ id: string }>('POST', '/api/pieces', { name, ...size });
+  if (!made.ok) return made.error.sentence;
+  const { id } = made.value;
+  const opened = await ask<{ piece: { scenes: Record<string, unknown> } }>('GET', `/api/pieces/${id}`);
+  if (!opened.ok) return opened.error.sentence;
+  const clear = Object.keys(opened.value.piece.scenes).map((scene): Operation => ({ op: 'remove', table: 'scenes', id: scene }));
+  return { id, empty: emptyPiece({ id, name, ...size, start: [] }), clear };
+}
+
+async function fill(id: string, name: string, operations: readonly Operation[], listener: Listener): Promise<void> {
+  const saved = await ask('POST', `/api/pieces/${id}/batches`, { batches: [{ id: newId(), name, operations }] });
   if (!saved.ok) return listener.problem(saved.error.sentence);
   await listener.open(id);
 }

@@ -2,6 +2,9 @@ import {
   bringInLayers,
   cutText,
   escapeText,
+  framesByName,
+  framesOf,
+  hitAreas,
   keysBetween,
   MOST_NAME,
   newLayer,
@@ -79,14 +82,19 @@ export async function drawHere(session: EditorSession, file: string, svg: string
       },
     ];
   });
+  const place = { scene: sceneId, parent: group, after: keys.at(-1)!, title: file, names: new Set(shapes.map((shape) => shape.name)) };
+  const box = { x: 0, y: 0, width: pose.width, height: pose.height };
+  const areas = hitAreas({ ...place, box }, drawing.links, framesByName(framesOf(session.piece)), newId);
   const fresh = new Map([...assets.values()].filter((asset) => !session.piece.assets.has(asset.id)).map((asset) => [asset.id, asset]));
   const made = session.edit(`Draw ${file}`, [
     ...[...fresh.values()].map((value): Operation => ({ op: 'put', table: 'assets', value })),
     newLayer(session.piece, { id: group, scene: sceneId, name, type: 'group', pose, style: {} }),
     ...shapes.map((value): Operation => ({ op: 'put', table: 'layers', value })),
+    ...areas.operations,
   ]);
   if (!made) return;
   session.select([group]);
+  session.refuse(areas.left);
   if (drawing.left.length) session.notify(`${file} came in as layers without its ${drawing.left.join(' and ')}.`);
 }
 
