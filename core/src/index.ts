@@ -43,6 +43,7 @@ export {
   type Section,
 } from './edit/time/timeline.ts';
 export { Beside } from './once.ts';
+export { filmOfWalk, type FilmMoment } from './motion/film.ts';
 export { keysById, keysOf, type KeyOf, type Keys } from './motion/track.ts';
 export * from './edit/reach/in-time.ts';
 export * from './edit/commands/repeat.ts';

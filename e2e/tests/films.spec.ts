@@ -6,6 +6,7 @@ import { unzipSync } from 'fflate';
 import { GifReader } from 'omggif';
 import type * as Pdf from 'pdfjs-dist';
 import sharp from 'sharp';
+import { compose } from '@zany/core/testing';
 import { test, expect, type Studio } from './studio.ts';
 
 /** Pictures and films are decoded by others, and show what was meant. */
@@ -30,27 +31,30 @@ function distance(a: Uint8Array, b: Uint8Array): number {
 }
 
 /** A film as a browser plays it: what it shows in the middle of each picture, as RGBA. */
-const played = (page: Page, film: Uint8Array) =>
-  page.evaluate(async (coded) => {
-    const bytes = Uint8Array.from(atob(coded), (letter) => letter.charCodeAt(0));
-    const video = document.createElement('video');
-    video.src = URL.createObjectURL(new Blob([bytes], { type: 'video/webm' }));
-    await new Promise((resolve, reject) => {
-      video.onloadeddata = resolve;
-      video.onerror = () => reject(new Error('The film cannot be played.'));
-    });
-    const { videoWidth: width, videoHeight: height, duration: seconds } = video;
-    const context = new OffscreenCanvas(width, height).getContext('2d')!;
-    const pictures: string[] = [];
-    for (let i = 0; i < Math.round(seconds * 24); i++) {
-      const sought = new Promise((resolve) => (video.onseeked = resolve));
-      video.currentTime = (i + 0.5) / 24;
-      await sought;
-      context.drawImage(video, 0, 0);
-      pictures.push(btoa(String.fromCharCode(...context.getImageData(0, 0, width, height).data)));
-    }
-    return { width, height, seconds, pictures };
-  }, Buffer.from(film).toString('base64'));
+const played = (page: Page, film: Uint8Array, perSecond = 24) =>
+  page.evaluate(
+    async ([coded, rate]) => {
+      const bytes = Uint8Array.from(atob(coded), (letter) => letter.charCodeAt(0));
+      const video = document.createElement('video');
+      video.src = URL.createObjectURL(new Blob([bytes], { type: 'video/webm' }));
+      await new Promise((resolve, reject) => {
+        video.onloadeddata = resolve;
+        video.onerror = () => reject(new Error('The film cannot be played.'));
+      });
+      const { videoWidth: width, videoHeight: height, duration: seconds } = video;
+      const context = new OffscreenCanvas(width, height).getContext('2d')!;
+      const pictures: string[] = [];
+      for (let i = 0; i < Math.round(seconds * rate); i++) {
+        const sought = new Promise((resolve) => (video.onseeked = resolve));
+        video.currentTime = (i + 0.5) / rate;
+        await sought;
+        context.drawImage(video, 0, 0);
+        pictures.push(btoa(String.fromCharCode(...context.getImageData(0, 0, width, height).data)));
+      }
+      return { width, height, seconds, pictures };
+    },
+    [Buffer.from(film).toString('base64'), perSecond] as const
+  );
 
 interface PdfRead {
   readonly title: string;
@@ -177,6 +181,67 @@ test('a film of a timeline as WebM and as GIF shows at each moment what the pict
   expect(Object.keys(unzipSync((await save(studio, 'Save the film')).bytes))).toEqual(
     ['07', '09', '11', '13', '15', '17', '19', '21', '23'].map((name) => `${name}.png`)
   );
+});
+
+test('a kept walk as a film: what is pressed is marked, the change goes as it does, and it ends where the walk ends', async ({ studio, page }) => {
+  const piece = compose({
+    name: 'Crossing',
+    size: [120, 80],
+    frames: {
+      Home: {
+        size: [120, 80],
+        background: '#f7e6c3',
+        layers: { Go: { at: [20, 10, 80, 60], lines: ['click → go to Trip · push left 400 ms linear'] } },
+      },
+      Trip: {
+        size: [120, 80],
+        background: '#0b7a75',
+        layers: { Next: { at: [0, 0, 120, 80], lines: ['click → go to Far · dissolve 400 ms linear'] } },
+      },
+      Far: { size: [100, 80], background: '#b23a26', layers: {} },
+    },
+  });
+  const idOf = (name: string) => [...piece.layers.values(), ...piece.scenes.values()].find((one) => one.name === name)!.id;
+  const step = (layer: string, frame: string) => ({ event: { type: 'click', layer: idOf(layer) }, frame: idOf(frame) }) as const;
+  const walk = { name: 'To the far side', order: 'a0', from: idOf('Home'), steps: [step('Go', 'Trip'), step('Next', 'Far')] };
+  await studio.givenPiece({ ...piece, head: { ...piece.head, walks: { w1: walk } } });
+  await studio.desk('Hand over');
+  await page.getByLabel("Form of the walk's film").selectOption('gif');
+  const gif = await save(studio, "Save the walk's film");
+  expect(gif.name).toBe('crossing-to-the-far-side.gif');
+  const reader = new GifReader(gif.bytes as Buffer);
+  // 800 + 400 ms, the change of 400 and 500 after it, 400 before the next, that with its 500, and 1200 at the end: 25 a second.
+  expect([reader.width, reader.height, reader.numFrames()]).toEqual([120, 80, 116]);
+  const shown = new Uint8Array(120 * 80 * 4);
+  const at: number[][] = [];
+  const colors = Array.from({ length: reader.numFrames() }, (_, i) => {
+    reader.decodeAndBlitFrameRGBA(i, shown);
+    at.push([...shown.subarray((5 * 120 + 60) * 4).subarray(0, 3)]);
+    return [2, 117].map((x) => [...shown.subarray((75 * 120 + x) * 4).subarray(0, 3)]);
+  });
+  const near = (color: readonly number[] | undefined, hex: string) =>
+    [1, 3, 5].every((from, i) => Math.abs(color![i]! - parseInt(hex.slice(from, from + 2), 16)) < 12);
+  const first = colors[0]!;
+  expect(first.every((color) => near(color, '#f7e6c3'))).toBe(true);
+  // In the middle of the push the one is on the left, the other on the right.
+  const pushed = colors[35]!;
+  expect([near(pushed[0], '#f7e6c3'), near(pushed[1], '#0b7a75')]).toEqual([true, true]);
+  // Half through the dissolve: neither, and the last frame stands in the middle of a film that is wider.
+  const [left] = colors[68]!;
+  expect([near(left, '#0b7a75'), near(left, '#b23a26')]).toEqual([false, false]);
+  const last = colors.at(-1)!;
+  expect(last.map((color) => near(color, '#ffffff'))).toEqual([true, true]);
+  expect(near(at.at(-1), '#b23a26')).toBe(true);
+  // A film of the other kind says the same.
+  await page.getByLabel("Form of the walk's film").selectOption('webm');
+  const webm = await save(studio, "Save the walk's film");
+  const film = await played(page, webm.bytes, 25);
+  expect([film.width, film.height, film.pictures.length]).toEqual([120, 80, 116]);
+  const pressed = (i: number) => {
+    const pixels = Buffer.from(film.pictures[i]!, 'base64');
+    return pixels[(40 * 120 + 60 + 18) * 4]! > 225 && pixels[(40 * 120 + 60 + 18) * 4 + 2]! > 215;
+  };
+  expect([pressed(10), pressed(25), pressed(50)]).toEqual([false, true, false]);
 });
 
 test('frames as pictures: in each state, in three sizes, some of them', async ({ studio, page }) => {

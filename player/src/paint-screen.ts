@@ -3,10 +3,13 @@ import {
   DEFAULT_INK,
   outlinesOf,
   typedPart,
+  atRest,
+  pictureAt,
   settledValues,
+  type Picture as Moment,
+  type Pictured,
   type Screen,
   type Shown,
-  type Surface,
   type Values,
   isOutlined,
   layerKind,
@@ -15,7 +18,7 @@ import { dashOf, fieldWords, fontOf, placeOfLetters } from './appearance.ts';
 import { linesOf } from './text-lines.ts';
 
 /**
- * A settled screen as a picture, for where many are on show and nobody presses in them. It says the same as the elements of
+ * A screen as a picture, for where many are on show and nobody presses in them. It says the same as the elements of
  * `ScreenView`, except that layers in a see-through group are each see-through by themselves, and outlines that are faded into each
  * other let through what is behind where both are.
  */
@@ -42,45 +45,96 @@ interface Painting extends PaintOptions {
   readonly canvas: Canvas;
   /** Fonts that the texts are set in. */
   readonly fonts: Set<string>;
+  /** Of layers that are under way. */
+  readonly values: Moment['values'];
+  readonly ghosts?: Pictured['ghosts'];
 }
 
 /** Paints a screen with its corner at the corner of the canvas; gives the fonts of its texts, as the canvas writes them. */
-export function paintScreen(canvas: Canvas, screen: Screen, options: PaintOptions): ReadonlySet<string> {
-  const painting: Painting = { ...options, canvas, fonts: new Set() };
+export const paintScreen = (canvas: Canvas, screen: Screen, options: PaintOptions): ReadonlySet<string> =>
+  paintMoment(canvas, pictureAt(atRest(screen), 0), options);
+
+/** The same of a screen at a moment at which much may be under way. */
+export function paintMoment(canvas: Canvas, moment: Moment, options: PaintOptions): ReadonlySet<string> {
+  const painting: Painting = { ...options, canvas, fonts: new Set(), values: moment.values };
   const { scale } = options;
   canvas.setTransform(scale, 0, 0, scale, 0, 0);
-  canvas.clearRect(0, 0, screen.width, screen.height);
-  for (const surface of screen.surfaces) paintSurface(painting, screen, surface);
+  canvas.clearRect(0, 0, moment.width, moment.height);
+  for (const pictured of moment.scenes) paintScene(painting, moment, pictured);
   return painting.fonts;
 }
 
-function paintSurface(painting: Painting, screen: Screen, surface: Surface): void {
+function paintScene(painting: Painting, { width, height }: Moment, pictured: Pictured): void {
   const { canvas } = painting;
+  const { surface, x, y, opacity, cut } = pictured;
   if (surface.scrim !== null) {
-    canvas.fillStyle = `rgb(0 0 0 / ${surface.scrim})`;
-    canvas.fillRect(0, 0, screen.width, screen.height);
+    canvas.fillStyle = `rgb(0 0 0 / ${surface.scrim * opacity})`;
+    canvas.fillRect(0, 0, width, height);
   }
+  if (opacity <= 0) return;
+  const at = [x + cut[0], y + cut[1], surface.width - cut[0] - cut[2], surface.height - cut[1] - cut[3]] as const;
+  if (opacity < 1) return paintThrough(painting, pictured, opacity, at);
   canvas.save();
-  canvas.translate(surface.x, surface.y);
-  clipTo(canvas, surface.width, surface.height, 0);
-  if (surface.background) {
-    canvas.fillStyle = surface.background;
-    canvas.fillRect(0, 0, surface.width, surface.height);
-  }
-  for (const shown of fromTheBack(surface.tops)) {
-    const pin = shown.node.layer.pin ?? [];
-    const dx = pin.includes('left') || pin.includes('right') ? 0 : surface.scroll.x;
-    const dy = pin.includes('top') || pin.includes('bottom') ? 0 : surface.scroll.y;
-    paintLayer(painting, shown, -dx, -dy);
-  }
+  canvas.beginPath();
+  canvas.rect(...at);
+  canvas.clip();
+  canvas.translate(x, y);
+  paintInScene(painting, pictured);
   canvas.restore();
 }
 
-const fromTheBack = (list: readonly Shown[]): readonly Shown[] => (list.length > 1 ? [...list].sort((a, b) => a.node.at - b.node.at) : list);
+/** A scene that is see-through as a whole: painted by itself first. */
+function paintThrough(painting: Painting, pictured: Pictured, opacity: number, at: readonly [number, number, number, number]): void {
+  const { canvas, scale } = painting;
+  const own = new OffscreenCanvas(Math.max(1, canvas.canvas.width), Math.max(1, canvas.canvas.height));
+  const context = own.getContext('2d')!;
+  context.setTransform(scale, 0, 0, scale, 0, 0);
+  paintScene({ ...painting, canvas: context }, { width: 0, height: 0, scenes: [], values: painting.values }, { ...pictured, opacity: 1 });
+  canvas.save();
+  canvas.setTransform(1, 0, 0, 1, 0, 0);
+  canvas.beginPath();
+  canvas.rect(...(at.map((side) => side * scale) as [number, number, number, number]));
+  canvas.clip();
+  canvas.globalAlpha *= opacity;
+  canvas.drawImage(own, 0, 0);
+  canvas.restore();
+}
 
-function paintLayer(painting: Painting, shown: Shown, dx: number, dy: number): void {
+function paintInScene(painting: Painting, { surface, background, scroll, ghosts }: Pictured): void {
   const { canvas } = painting;
-  const values = settledValues(shown);
+  if (background) {
+    canvas.fillStyle = background;
+    canvas.fillRect(0, 0, surface.width, surface.height);
+  }
+  for (const one of fromTheBack(entriesOf(surface.tops, ghosts, ''))) {
+    const pin = one.shown.node.layer.pin ?? [];
+    const dx = pin.includes('left') || pin.includes('right') ? 0 : scroll.x;
+    const dy = pin.includes('top') || pin.includes('bottom') ? 0 : scroll.y;
+    paintLayer({ ...painting, ghosts }, one, -dx, -dy);
+  }
+}
+
+/** A layer that is painted; with values where it is not as it will be. */
+interface Entry {
+  readonly shown: Shown;
+  readonly values?: Values;
+}
+
+/** The layers in something, with those that fade away in it. */
+function entriesOf(list: readonly Shown[], ghosts: Pictured['ghosts'], parent: string): readonly Entry[] {
+  const gone = ghosts.get(parent) ?? [];
+  const keys = new Set(gone.length ? list.map(({ node }) => node.key) : []);
+  return [...list.map((shown) => ({ shown })), ...gone.filter(({ shown }) => !keys.has(shown.node.key))];
+}
+
+const NO_GHOSTS: Pictured['ghosts'] = new Map();
+
+const fromTheBack = (list: readonly Entry[]): readonly Entry[] =>
+  list.length > 1 ? [...list].sort((a, b) => a.shown.node.at - b.shown.node.at) : list;
+
+function paintLayer(painting: Painting, { shown, values: own }: Entry, dx: number, dy: number): void {
+  const { canvas } = painting;
+  const values = own ?? painting.values.get(shown.node.key) ?? settledValues(shown);
   if (values.opacity <= 0 || values.width <= 0 || values.height <= 0) return;
   canvas.save();
   canvas.translate(values.x + dx, values.y + dy);
@@ -88,7 +142,10 @@ function paintLayer(painting: Painting, shown: Shown, dx: number, dy: number): v
   canvas.globalAlpha *= values.opacity;
   paintShape(painting, shown, values);
   paintContent(painting, shown, values);
-  if (shown.children.length) paintInside(painting, shown, values);
+  // In what fades away itself nothing else does.
+  const ghosts = own ? NO_GHOSTS : (painting.ghosts ?? NO_GHOSTS);
+  const inside = entriesOf(shown.children, ghosts, shown.node.key);
+  if (inside.length) paintInside(painting, shown, values, inside);
   canvas.restore();
 }
 
@@ -101,14 +158,14 @@ function turn(canvas: Canvas, { anchor }: Shown, { rotation, scale, width, heigh
   canvas.translate(-x, -y);
 }
 
-function paintInside(painting: Painting, shown: Shown, values: Values): void {
+function paintInside(painting: Painting, shown: Shown, values: Values, entries: readonly Entry[]): void {
   const { canvas } = painting;
   const { layer, inside } = shown.node;
   canvas.save();
   if (layer.clip || layer.scroll) clipTo(canvas, values.width, values.height, radiusOf(shown, values));
   if (inside) canvas.scale(values.width / inside.scene.scene.width, values.height / inside.scene.scene.height);
   else canvas.translate(-values.scrollX, -values.scrollY);
-  for (const child of fromTheBack(shown.children)) paintLayer(painting, child, 0, 0);
+  for (const one of fromTheBack(entries)) paintLayer(painting, one, 0, 0);
   canvas.restore();
 }
 

@@ -1,5 +1,5 @@
-import { forgetLines, paintScreen } from '@zany/player';
-import type { Screen } from '@zany/core';
+import { forgetLines, paintMoment, paintScreen } from '@zany/player';
+import type { Picture as Moment, Screen } from '@zany/core';
 
 /** Paints small pictures of screens, a few at a time, so that many of them hold up nothing. */
 
@@ -105,7 +105,8 @@ function fetchFonts(fonts: Iterable<string>, tell: Listener, lacks: Listener): v
 }
 
 export interface ThumbPaint {
-  readonly screen: Screen;
+  /** A settled screen, or one at a moment at which much may be under way. */
+  readonly screen: Screen | Moment;
   readonly assetUrl: (asset: string) => string;
   /** Pixels of the picture for one CSS pixel of the screen. */
   readonly scale: number;
@@ -131,7 +132,8 @@ function painted(
     if (picture === null && pictures.get(url)!.waiting !== null) lacks();
     return picture;
   };
-  fetchFonts(paintScreen(context, screen, { scale, picture: pictureOf }), again, lacks);
+  const options = { scale, picture: pictureOf };
+  fetchFonts('scenes' in screen ? paintMoment(context, screen, options) : paintScreen(context, screen, options), again, lacks);
   return canvas;
 }
 

@@ -1,15 +1,16 @@
 <script lang="ts">
-  import { count, fileName, framesPerSecond, scenesOf } from '@zany/core';
+  import { count, fileName, framesPerSecond, scenesOf, walkKept, walksOf } from '@zany/core';
   import { useSession } from '$lib/shared/desk.svelte';
   import { download, sizeWords } from '$lib/shared/download';
   import { Making } from './film.svelte';
-  import { shotsOfFrames, shotsOfTimeline } from './making';
+  import { shotsOfFrames, shotsOfTimeline, shotsOfWalk } from './making';
   import { canFilm as canFilmHere } from './webm';
 
   /** Frames as pictures, and timelines as films, made in this browser from what the stage shows. */
   const session = useSession();
   const SCALES = [1, 2, 3] as const;
   type FilmForm = 'webm' | 'gif' | 'png';
+  type What = 'pictures' | 'film' | 'walk';
   const FILES = {
     webm: { ending: '.webm', type: 'video/webm' },
     gif: { ending: '.gif', type: 'image/gif' },
@@ -47,8 +48,16 @@
   const rate = $derived(framesPerSecond(session.program));
   const pictures = $derived(Math.max(0, Math.floor((last - from) / every) + 1));
 
+  /** Pictures a second of a walk's film. */
+  const WALK_RATE = 25;
+  const walks = $derived(walksOf(session.piece.head));
+  let walkAt = $state(0);
+  let walkScale = $state(1);
+  let walkForm: Exclude<FilmForm, 'png'> = $state(canFilm ? 'webm' : 'gif');
+  const filmedWalk = $derived(walks[walkAt] ?? walks[0] ?? null);
+
   let making: Making | null = $state.raw(null);
-  let done: { what: 'pictures' | 'film'; name: string; size: number } | null = $state.raw(null);
+  let done: { what: What; name: string; size: number } | null = $state.raw(null);
 
   const chosen = $derived(
     new Set(
@@ -59,13 +68,13 @@
   );
 
   /** Makes a file of a film, or of pictures, and saves it. */
-  async function make(what: 'pictures' | 'film', as: keyof typeof FILES, begin: (own: Making) => Promise<Uint8Array | null>) {
+  async function make(what: What, as: keyof typeof FILES, begin: (own: Making) => Promise<Uint8Array | null>) {
     const own = (making = new Making());
     done = null;
     try {
       const file = await begin(own);
       if (!file) return;
-      const about = what === 'film' ? ` ${filmed!.name}` : '';
+      const about = what === 'film' ? ` ${filmed!.name}` : what === 'walk' ? ` ${filmedWalk!.name}` : '';
       const name = `${fileName(session.piece.head.name + about)}${FILES[as].ending}`;
       download(new Blob([file as BlobPart], { type: FILES[as].type }), name);
       done = { what, name, size: file.length };
@@ -99,9 +108,20 @@
     };
     void make('film', form, films[form]);
   }
+
+  function saveWalk() {
+    if (!filmedWalk) return;
+    const { program, assetUrl } = session;
+    const { held, broken } = walkKept(program, filmedWalk);
+    if (broken !== null) return session.notify(`${filmedWalk.name} breaks at step ${held + 1}, so there is no film of it: ${broken}.`);
+    const shots = shotsOfWalk(program, filmedWalk, WALK_RATE, MOST);
+    if (!shots) return session.notify(`A film of ${filmedWalk.name} would be longer than ${MOST / WALK_RATE} seconds, which is too long.`);
+    const wish = { shots, assetUrl, scale: walkScale };
+    void make('walk', walkForm, (own) => (walkForm === 'webm' ? own.webm(wish, WALK_RATE) : own.gif(wish, WALK_RATE, false)));
+  }
 </script>
 
-{#snippet doing(what: 'pictures' | 'film')}
+{#snippet doing(what: What)}
   {#if done?.what === what}<p class="text-[13px] text-[var(--teal)]" role="status">{done.name}: {sizeWords(done.size)}, in your downloads</p>{/if}
 {/snippet}
 
@@ -208,6 +228,40 @@
       <button class="act act-go h-9" disabled={making !== null || pictures === 0 || pictures > MOST || !(from >= 1)} onclick={saveFilm}
         >Save the film</button
       >
+    </section>
+  {/if}
+  {#if filmedWalk}
+    <section class="flex items-center gap-5 border-t border-dashed border-[var(--gold)] py-3" aria-label="Film of a kept walk">
+      <div class="flex min-w-0 flex-1 flex-col gap-2">
+        <h4 class="text-[15px] font-bold">Film of a kept walk</h4>
+        <div class="flex flex-wrap items-center gap-3">
+          <select
+            class="field h-8 max-w-[220px]"
+            value={walkAt}
+            onchange={(event) => (walkAt = event.currentTarget.selectedIndex)}
+            aria-label="Which walk"
+          >
+            {#each walks as { name }, i (i)}<option value={i}>{name}</option>{/each}
+          </select>
+          <label class="flex items-center gap-1.5"
+            >size <select class="field h-8" bind:value={walkScale} aria-label="Size of the walk's film"
+              >{#each SCALES as one (one)}<option value={one}>{one}×</option>{/each}</select
+            ></label
+          >
+          <label class="flex items-center gap-1.5"
+            >as <select class="field h-8" bind:value={walkForm} aria-label="Form of the walk's film">
+              {#if canFilm}<option value="webm">a WebM film</option>{/if}
+              <option value="gif">one GIF</option>
+            </select></label
+          >
+        </div>
+        <p class="soft text-[13px]">
+          {count(filmedWalk.steps.length, 'step')}, {WALK_RATE} pictures a second: where it is pressed, how each change goes, what comes of it. Time passes
+          in the piece only where the walk waits; what videos show is left out.
+        </p>
+        {@render doing('walk')}
+      </div>
+      <button class="act act-go h-9" disabled={making !== null} onclick={saveWalk}>Save the walk's film</button>
     </section>
   {/if}
 </section>

@@ -1,4 +1,15 @@
-import { fileName, framesOf, statesOf, stillScreen, type Program, type Screen } from '@zany/core';
+import {
+  fileName,
+  filmOfWalk,
+  framesOf,
+  statesOf,
+  stillScreen,
+  type KeptWalk,
+  type Picture as Moment,
+  type Point,
+  type Program,
+  type Screen,
+} from '@zany/core';
 import { paintWhole, type Picture } from '$lib/shared/thumb-paint';
 
 export type { Picture };
@@ -8,11 +19,16 @@ export type { Picture };
 /** One picture that is to be made: its file's name without an ending, and what is seen on it. */
 export interface Shot {
   readonly name: string;
-  readonly screen: Screen;
+  readonly screen: Screen | Moment;
+  /** Where somebody presses, CSS px of the screen. */
+  readonly press?: Point | null;
+  /** How large the picture is where not all of a film have one size, CSS px; the screen stands in its middle. */
+  readonly size?: { readonly width: number; readonly height: number };
 }
 
 /** A frame, in one of its states where it has some. */
 export interface FrameShot extends Shot {
+  readonly screen: Screen;
   readonly title: string;
   readonly frame: string;
   readonly state: string | null;
@@ -56,6 +72,19 @@ export function shotsOfTimeline(program: Program, scene: string, from: number, t
   return shots;
 }
 
+/** The moments of a kept walk, all in one size; null where there would be more than so many. */
+export function shotsOfWalk(program: Program, walk: KeptWalk, perSecond: number, most: number): Shot[] | null {
+  const moments: { picture: Moment; press: Point | null }[] = [];
+  for (const moment of filmOfWalk(program, walk, perSecond)) {
+    if (moments.length === most) return null;
+    moments.push(moment);
+  }
+  const side = (which: 'width' | 'height') => Math.max(1, ...moments.map(({ picture }) => picture[which]));
+  const size = { width: side('width'), height: side('height') };
+  const digits = String(moments.length + 1).length;
+  return moments.map(({ picture, press }, i) => ({ name: String(i + 1).padStart(digits, '0'), screen: picture, press, size }));
+}
+
 /** How long each of so many pictures stands, in hundredths of a second, so that all together are as long as they are meant to be. */
 export function hundredths(count: number, perSecond: number): number[] {
   const at = (i: number) => Math.round((i * 100) / perSecond);
@@ -92,8 +121,34 @@ export async function* painted<S extends Shot>(
     if (stop.aborted) return;
     const picture = await paintWhole({ screen: shot.screen, assetUrl, scale, mostPixels: MOST_PIXELS });
     if (!picture) throw new Error(`${shot.name} cannot be painted: it would have too many pixels.`);
-    yield { shot, picture };
+    if (shot.press) markPress(picture, shot.press, scale);
+    yield { shot, picture: shot.size ? within(picture, shot.size, scale) : picture };
   }
+}
+
+/** A ring where somebody presses: light inside dark, to be seen on anything. */
+function markPress(picture: Picture, { x, y }: Point, scale: number): void {
+  const context = picture.getContext('2d')!;
+  context.setTransform(scale, 0, 0, scale, 0, 0);
+  for (const [color, width] of [
+    ['rgb(38 35 44 / 0.75)', 7],
+    ['rgb(255 255 255 / 0.95)', 3],
+  ] as const) {
+    context.beginPath();
+    context.arc(x, y, 18, 0, 2 * Math.PI);
+    context.strokeStyle = color;
+    context.lineWidth = width;
+    context.stroke();
+  }
+}
+
+/** A picture in the middle of a size. */
+function within(picture: Picture, { width, height }: { readonly width: number; readonly height: number }, scale: number): Picture {
+  const [w, h] = [Math.round(width * scale), Math.round(height * scale)];
+  if (w === picture.width && h === picture.height) return picture;
+  const around = new OffscreenCanvas(w, h);
+  around.getContext('2d')!.drawImage(picture, Math.round((w - picture.width) / 2), Math.round((h - picture.height) / 2));
+  return around;
 }
 
 /** Films have no holes: what nothing is painted on is white in them. */
