@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url';
 import { framesOf, layersUnder, pieceToJson, printLine, readPackage, scopeFor, threadsOf, unwrap, writePackage } from '@zany/core';
 import { build, click, compose, go, on, open } from '@zany/core/testing';
 import { Ajv } from 'ajv';
+import { strFromU8, unzipSync } from 'fflate';
 import addFormats from 'ajv-formats';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 
@@ -195,6 +196,38 @@ test('zany bring-in puts design tokens into a piece, says what is left, and refu
   expect([refused.code, refused.err]).toEqual([2, expect.stringContaining('holds no design tokens')]);
   expect((await call(['bring-in', out, demo, '--out', out])).err).toContain('design tokens (.tokens.json');
 });
+
+test.each(['6-tide-lesson', '8-harbour-clock'])(
+  'zany export writes the timelines of %s as animations that fit the published schema',
+  async (name) => {
+    const out = join(folder, `${name}.lottie.zip`);
+    const done = await call(['export', join(root, `demo/pieces/${name}.zip`), '--to', 'lottie', '--out', out]);
+    expect([done.code, done.out]).toEqual([0, expect.stringContaining('what happens when something is pressed') as string]);
+    const require = createRequire(import.meta.url);
+    const { LottieValidator, get_schema_path: schemaPath } = require('@lottie-animation-community/lottie-specs/src/validator-node.js') as {
+      LottieValidator: new (
+        ajv: unknown,
+        schema: object
+      ) => { validate(json: string): readonly { readonly type: string; readonly message: string }[] };
+      get_schema_path: () => string;
+    };
+    const within = createRequire(schemaPath());
+    const { Ajv2020 } = within('ajv/dist/2020') as { Ajv2020: unknown };
+    const validator = new LottieValidator(Ajv2020, JSON.parse(await readFile(schemaPath(), 'utf8')) as object);
+    const files = Object.entries(unzipSync(await readFile(out)));
+    expect(files.length).toBeGreaterThan(1);
+    for (const [file, bytes] of files) {
+      const json = strFromU8(bytes);
+      expect(
+        validator.validate(json).filter(({ type }) => type === 'error'),
+        file
+      ).toEqual([]);
+      expect((JSON.parse(json) as { layers: object[] }).layers.length, file).toBeGreaterThan(0);
+    }
+    // It does refuse what does not fit.
+    expect(validator.validate('{"layers": 7}').some(({ type }) => type === 'error')).toBe(true);
+  }
+);
 
 test.each(['odp', 'pptx'])('zany bring-in takes in what another program saved as .%s: slides, pictures, links, transitions', async (ending) => {
   const out = join(folder, `harbour-${ending}.zip`);

@@ -10,6 +10,7 @@ import { dot } from './dot.ts';
 import { folder } from './folder.ts';
 import { gherkin } from './gherkin.ts';
 import { graphml } from './graphml.ts';
+import { lottie } from './lottie/lottie.ts';
 import { mermaid } from './mermaid.ts';
 import { fileName } from './names.ts';
 import { npm } from './npm.ts';
@@ -20,7 +21,7 @@ import { tokens } from './tokens.ts';
 import { zipped } from './zipped.ts';
 
 /** What a piece can be handed over as, in the order of the desk. To add one: its file, and its line here. */
-const all = [page, folder, banner, zipped, npm, tokens, css, chart, playwright, gherkin, graphml, dot, mermaid, threadsTable] as const;
+const all = [page, folder, banner, zipped, npm, tokens, css, lottie, chart, playwright, gherkin, graphml, dot, mermaid, threadsTable] as const;
 
 export type ExportKind = (typeof all)[number]['kind'];
 
