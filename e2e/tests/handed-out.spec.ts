@@ -33,8 +33,10 @@ async function exported(piece: string, kind: string, name: string): Promise<Uint
   return readFile(out);
 }
 
+/** One page at a time, so that a browser without windows does. */
+const browser = process.env['ZANY_BROWSER'] ?? '/usr/bin/chromium';
 const CONFIG = `import { defineConfig } from '@playwright/test';
-export default defineConfig({ testDir: '.', outputDir: 'results', workers: 1, reporter: 'line', timeout: 90_000, use: { launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] } } });
+export default defineConfig({ testDir: '.', outputDir: 'results', workers: 1, reporter: 'line', timeout: 90_000, use: { launchOptions: { executablePath: '${browser}', args: ['--no-sandbox'] } } });
 `;
 
 /** Runs tests that were handed over; what they print. */

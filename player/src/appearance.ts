@@ -1,11 +1,12 @@
 import {
-  DEFAULT_FAMILY,
   DEFAULT_INK,
   faceOf,
   isOutlined,
   layerKind,
+  placeOfLetters,
   properties,
   strokeLength,
+  USUAL_LETTERS,
   type Letters,
   type Shown,
   type Values,
@@ -77,18 +78,8 @@ export function dress(styles: Styles, shown: Shown, values: Values): void {
 }
 
 /** A font as styles and canvases name it. */
-export const fontOf = ({ family = DEFAULT_FAMILY, weight = 400 }: Letters, size: number, leading?: number): string =>
+export const fontOf = ({ family = USUAL_LETTERS.family, weight = USUAL_LETTERS.weight }: Letters, size: number, leading?: number): string =>
   `${weight} ${px(size)}${leading === undefined ? '' : `/${leading}`} ${familyWords(family)}`;
-
-/** Where words stand in their box: in the middle of a shape, at the beginning of a text. */
-export const placeOfLetters = (
-  { align, place, leading = 1.3 }: Letters,
-  inShape: boolean
-): { align: 'left' | 'center' | 'right'; place: 'top' | 'middle' | 'bottom'; leading: number } => ({
-  align: align ?? (inShape ? 'center' : 'left'),
-  place: place ?? (inShape ? 'middle' : 'top'),
-  leading,
-});
 
 /** What a field that is not live shows. */
 export const fieldWords = ({ node, selected }: Shown): string => {

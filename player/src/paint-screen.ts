@@ -5,6 +5,7 @@ import {
   typedPart,
   atRest,
   pictureAt,
+  placeOfLetters,
   settledValues,
   type Picture as Moment,
   type Pictured,
@@ -14,7 +15,7 @@ import {
   isOutlined,
   layerKind,
 } from '@zany/core/engine';
-import { dashOf, fieldWords, fontOf, placeOfLetters } from './appearance.ts';
+import { dashOf, fieldWords, fontOf } from './appearance.ts';
 import { linesOf } from './text-lines.ts';
 
 /**

@@ -7,6 +7,7 @@ import type { Point } from '../program/geometry.ts';
 import { mapPoint } from '../program/matrix.ts';
 import { outwardNodes, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
+import { USUAL_LETTERS } from '../piece/letters.ts';
 import { statesOf } from '../piece/piece.ts';
 import { areSame } from '../same.ts';
 import { emptyRoot, emptyRun } from '../run/environment.ts';
@@ -147,13 +148,13 @@ function opacityOn(shown: Shown): number {
 
 /** Large text may have less: from 24 px, or from 18.66 px where it is bold. */
 function wantedFor({ letters, matrix }: Shown): number {
-  const size = (letters.size ?? 16) * Math.hypot(matrix.c, matrix.d);
-  return size >= 24 || (size >= 18.66 && (letters.weight ?? 400) >= 700) ? 3 : 4.5;
+  const size = (letters.size ?? USUAL_LETTERS.size) * Math.hypot(matrix.c, matrix.d);
+  return size >= 24 || (size >= 18.66 && (letters.weight ?? USUAL_LETTERS.weight) >= 700) ? 3 : 4.5;
 }
 
 /** A point of a text where its first letters stand. */
 function pointIn({ width, height, letters, matrix, node }: Shown): Point {
-  const size = letters.size ?? 16;
+  const size = letters.size ?? USUAL_LETTERS.size;
   const isText = layerKind(node.layer).isProse;
   const align = letters.align ?? (isText ? 'left' : 'center');
   const place = letters.place ?? (isText ? 'top' : 'middle');

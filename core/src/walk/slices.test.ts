@@ -232,6 +232,6 @@ describe('slices', () => {
       }),
       { numRuns: timesOver(25) }
     );
-    expect(sliced).toBeGreaterThan(10);
+    expect(sliced).toBeGreaterThan(2);
   });
 });

@@ -1,4 +1,5 @@
 import { layerKind } from '../../vocabulary/layers/all.ts';
+import { USUAL_LETTERS } from '../../piece/letters.ts';
 import { setLetters } from '../../piece/paint.ts';
 import { framesOf, layerIdsOf, layersUnder, threadsOf, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
 import type { LineThread } from '../../lines/line.ts';
@@ -243,7 +244,7 @@ const nameOf = (layer: Layer) => layer.text?.trim() || layer.name;
 const isTitle = (piece: Piece, layer: Layer, all: readonly Layer[]) =>
   layer.text !== undefined && all.every((other) => other.text === undefined || sizeOf(piece, other) <= sizeOf(piece, layer));
 
-const sizeOf = (piece: Piece, { letters = {} }: Layer): number => setLetters(piece.head, letters).size ?? 16;
+const sizeOf = (piece: Piece, { letters = {} }: Layer): number => setLetters(piece.head, letters).size ?? USUAL_LETTERS.size;
 
 function replaced(
   operation: Operation,

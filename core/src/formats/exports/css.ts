@@ -1,7 +1,8 @@
 import { easingOf, parseEasing } from '../../motion/easing.ts';
 import { labOf } from '../../motion/color.ts';
 import { keysOf, type KeyOf } from '../../motion/track.ts';
-import { DEFAULT_FAMILY, faceOf } from '../../piece/faces.ts';
+import { faceOf } from '../../piece/faces.ts';
+import { placeOfLetters, USUAL_LETTERS } from '../../piece/letters.ts';
 import { colorOf, setLetters } from '../../piece/paint.ts';
 import { byOrder, framesOf, layerIdsOf, scenesOf, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
 import type { Delta, Letters, Look, LookName, Timeline, Tracked } from '../../piece/schema.ts';
@@ -229,13 +230,7 @@ class SceneSheet {
 const PLACES = { top: 'start', middle: 'center', bottom: 'end' } as const;
 
 /** As the player sets words of which nothing else is said: in the middle of a shape, at the beginning of a text. */
-const asSet = (layer: Layer): Letters => ({
-  family: DEFAULT_FAMILY,
-  size: 16,
-  weight: 400,
-  leading: 1.3,
-  ...(layerKind(layer).isProse ? { align: 'left', place: 'top' } : { align: 'center', place: 'middle' }),
-});
+const asSet = (layer: Layer): Letters => ({ ...USUAL_LETTERS, ...placeOfLetters({}, !layerKind(layer).isProse) });
 
 /** As the player has it where a look says nothing else. */
 const transitionOf = ({ ms = 120, easing = 'ease' }: Look): string => `transition: all ${ms}ms ${easingWords(easing)}`;

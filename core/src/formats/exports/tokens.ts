@@ -1,5 +1,6 @@
 import { rgbOf } from '../../motion/color.ts';
 import { inOrder } from '../../edit/commands/named.ts';
+import { USUAL_LETTERS } from '../../piece/letters.ts';
 import type { Head } from '../../piece/schema.ts';
 import { defineExport } from './define.ts';
 
@@ -29,10 +30,10 @@ export function tokensOf(head: Head): Token {
   const letters = named(inOrder(head.typeStyles), ({ letters: { family, size, weight, leading } }) => ({
     $value: {
       fontFamily: family ?? 'Atkinson Hyperlegible Next',
-      fontSize: { value: size ?? 16, unit: 'px' },
-      fontWeight: weight ?? 400,
+      fontSize: { value: size ?? USUAL_LETTERS.size, unit: 'px' },
+      fontWeight: weight ?? USUAL_LETTERS.weight,
       letterSpacing: { value: 0, unit: 'px' },
-      lineHeight: leading ?? 1.3,
+      lineHeight: leading ?? USUAL_LETTERS.leading,
     },
   }));
   const easings = named(

@@ -2,7 +2,7 @@ import { rgbOf } from '../../../motion/color.ts';
 import { countedText, typedPart } from '../../../motion/shares.ts';
 import { DEFAULT_INK, valuesOf, type Values } from '../../../motion/values.ts';
 import { outlinesOf } from '../../../motion/path.ts';
-import { DEFAULT_FAMILY } from '../../../piece/faces.ts';
+import { placeOfLetters, USUAL_LETTERS } from '../../../piece/letters.ts';
 import type { Scene } from '../../../piece/piece.ts';
 import type { Letters } from '../../../piece/schema.ts';
 import type { Node } from '../../../program/node.ts';
@@ -101,7 +101,7 @@ class Animation {
     return id;
   }
 
-  fontFor({ family = DEFAULT_FAMILY, weight = 400 }: Letters): string {
+  fontFor({ family = USUAL_LETTERS.family, weight = USUAL_LETTERS.weight }: Letters): string {
     const name = `${family} ${weight}`;
     if (!this.fonts.has(name))
       this.fonts.set(name, { fName: name, fFamily: family, fStyle: STYLES[Math.round(weight / 100)] ?? 'Regular', ascent: ASCENT });
@@ -258,9 +258,8 @@ class Composition {
 
   private document(shown: Shown, values: Values, inShape: boolean): Json {
     const { rgb } = rgbOf(values.ink ?? DEFAULT_INK);
-    const { align } = lettersOf(shown, inShape);
+    const { align, leading } = placeOfLetters(shown.letters, inShape);
     const whole = countedText(shown.text ?? '', values.counted);
-    const { leading } = lettersOf(shown, inShape);
     return {
       s: tenth(values.size),
       f: this.animation.fontFor(shown.letters),
@@ -299,15 +298,9 @@ const percent = (shares: readonly number[]): Baked =>
     0.1
   );
 
-const lettersOf = ({ letters: { align, place, leading = 1.3 } }: Shown, inShape: boolean) => ({
-  align: align ?? (inShape ? 'center' : 'left'),
-  place: place ?? (inShape ? 'middle' : 'top'),
-  leading,
-});
-
 /** Where the first line of a text stands. */
 function placeOf(shown: Shown, { width, height, size, counted }: Values, inShape: boolean): [number, number] {
-  const { align, place, leading } = lettersOf(shown, inShape);
+  const { align, place, leading } = placeOfLetters(shown.letters, inShape);
   const lines = countedText(shown.text ?? '', counted).split('\n').length;
   const free = height - size * leading * lines;
   const top = free * { top: 0, middle: 0.5, bottom: 1 }[place];
