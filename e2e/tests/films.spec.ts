@@ -175,6 +175,13 @@ test('a film of a timeline as WebM and as GIF shows at each moment what the pict
     const { data } = await rgba(zip[`${String(i + 1).padStart(2, '0')}.png`]!);
     expect(distance(Buffer.from(film24.pictures[i]!, 'base64'), data), `picture ${i + 1}`).toBeLessThan(6);
   }
+  // Each moment as a drawing is what the picture of it is.
+  await page.getByLabel('Form of the film').selectOption('svg');
+  const drawings = unzipSync((await save(studio, 'Save the film')).bytes);
+  expect(Object.keys(drawings).sort()).toEqual(Array.from({ length: 24 }, (_, i) => `${String(i + 1).padStart(2, '0')}.svg`));
+  for (const moment of ['01', '12', '24'])
+    expect(distance((await rgba(drawings[`${moment}.svg`]!)).data, (await rgba(zip[`${moment}.png`]!)).data), moment).toBeLessThan(2);
+  await page.getByLabel('Form of the film').selectOption('png');
   await page.getByLabel('From timeline frame').fill('7');
   await page.getByLabel('Which of them').selectOption('2');
   await expect(film).toContainText('9 pictures, 12 a second');
@@ -248,6 +255,9 @@ test('frames as pictures: in each state, in three sizes, some of them', async ({
   await studio.given({
     name: 'Harbour',
     size: [100, 60],
+    parts: {
+      Bell: { size: [20, 10], states: { Still: {}, Rung: { Dome: { style: { fill: '#b23a26' } } } }, layers: { Dome: { at: [0, 0, 20, 10], style: { fill: '#26232c' } } } },
+    },
     frames: {
       Home: {
         size: [100, 60],
@@ -264,6 +274,11 @@ test('frames as pictures: in each state, in three sizes, some of them', async ({
   expect(Object.keys(files).sort()).toEqual(['home-2.png', 'home-calm.png', 'home-storm.png']);
   const storm = await rgba(files['home-storm.png']!);
   expect([storm.info.width, storm.info.height, ...storm.data.subarray(0, 3)]).toEqual([300, 180, 0x33, 0x33, 0x33]);
+  await page.getByLabel('Which frames').selectOption('all parts');
+  const parts = unzipSync((await save(studio, 'Save the pictures')).bytes);
+  expect(Object.keys(parts).sort()).toEqual(['bell-rung.png', 'bell-still.png']);
+  const rung = await rgba(parts['bell-rung.png']!);
+  expect([rung.info.width, rung.info.height, ...rung.data.subarray(0, 3)]).toEqual([60, 30, 0xb2, 0x3a, 0x26]);
   await page.getByLabel('in each of their states').uncheck();
   await page.getByLabel('Which frames').selectOption({ index: 1 });
   expect(Object.keys(unzipSync((await save(studio, 'Save the pictures')).bytes))).toEqual(['home.png']);

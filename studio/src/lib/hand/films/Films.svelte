@@ -3,13 +3,13 @@
   import { useSession } from '$lib/shared/desk.svelte';
   import { download, sizeWords } from '$lib/shared/download';
   import { Making } from './film.svelte';
-  import { shotsOfFrames, shotsOfTimeline, shotsOfWalk } from './making';
+  import { shotsOfScenes, shotsOfTimeline, shotsOfWalk } from './making';
   import { canFilm as canFilmHere } from './webm';
 
   /** Frames as pictures, and timelines as films, made in this browser from what the stage shows. */
   const session = useSession();
   const SCALES = [1, 2, 3] as const;
-  type FilmForm = 'webm' | 'gif' | 'png';
+  type FilmForm = 'webm' | 'gif' | 'png' | 'svg';
   type What = 'pictures' | 'film' | 'walk';
   const FILES = {
     webm: { ending: '.webm', type: 'video/webm' },
@@ -28,7 +28,9 @@
     (['frame', 'part', 'sheet'] as const).flatMap((use) => scenesOf(session.piece, use)).filter(({ timeline }) => timeline !== undefined)
   );
 
-  /** `all`, `bundle ID` or `frame ID`. */
+  const parts = $derived(scenesOf(session.piece, 'part'));
+
+  /** `all`, `parts`, `bundle ID` or `scene ID`. */
   let which = $state('all');
   let withStates = $state(false);
   let scale = $state(2);
@@ -53,7 +55,7 @@
   const walks = $derived(walksOf(session.piece.head));
   let walkAt = $state(0);
   let walkScale = $state(1);
-  let walkForm: Exclude<FilmForm, 'png'> = $state(canFilm ? 'webm' : 'gif');
+  let walkForm: 'webm' | 'gif' = $state(canFilm ? 'webm' : 'gif');
   const filmedWalk = $derived(walks[walkAt] ?? walks[0] ?? null);
 
   let making: Making | null = $state.raw(null);
@@ -61,8 +63,11 @@
 
   const chosen = $derived(
     new Set(
-      frames
-        .filter(({ id, bundle }) => which === 'all' || which === `frame ${id}` || (bundle !== undefined && which === `bundle ${bundle}`))
+      [...frames, ...parts]
+        .filter(
+          ({ id, use, bundle }) =>
+            which === (use === 'part' ? 'parts' : 'all') || which === `scene ${id}` || (bundle !== undefined && which === `bundle ${bundle}`)
+        )
         .map(({ id }) => id)
     )
   );
@@ -87,7 +92,7 @@
 
   function savePictures() {
     const { program, assetUrl } = session;
-    const wish = { shots: shotsOfFrames(program, chosen, withStates), assetUrl, scale };
+    const wish = { shots: shotsOfScenes(program, chosen, withStates), assetUrl, scale };
     const forms = {
       png: (own: Making) => own.pictures(wish),
       svg: (own: Making) => own.svg(wish, program),
@@ -105,6 +110,7 @@
       webm: (own: Making) => own.webm(wish, rate / every),
       gif: (own: Making) => own.gif(wish, rate / every, loops),
       png: (own: Making) => own.pictures(wish),
+      svg: (own: Making) => own.svgMoments(wish, filmed.name),
     };
     void make('film', form, films[form]);
   }
@@ -141,7 +147,11 @@
         <select class="field h-8 max-w-[220px]" bind:value={which} aria-label="Which frames">
           <option value="all">all frames</option>
           {#each bundles as [id, { name }] (id)}<option value="bundle {id}">the bundle {name}</option>{/each}
-          {#each frames as { id, name } (id)}<option value="frame {id}">{name}</option>{/each}
+          {#each frames as { id, name } (id)}<option value="scene {id}">{name}</option>{/each}
+          {#if parts.length}
+            <option value="parts">all parts</option>
+            {#each parts as { id, name } (id)}<option value="scene {id}">the part {name}</option>{/each}
+          {/if}
         </select>
         <label class="flex items-center gap-1.5"><input type="checkbox" bind:checked={withStates} /> in each of their states</label>
         {#if picturesAs !== 'svg'}
@@ -213,6 +223,7 @@
               {#if canFilm}<option value="webm">a WebM film</option>{/if}
               <option value="gif">one GIF</option>
               <option value="png">PNG pictures</option>
+              <option value="svg">SVG drawings</option>
             </select></label
           >
         </div>

@@ -1,6 +1,6 @@
-import { leadsFrom, toWalkThrough, type PrintedFrame, type Program } from '@zany/core';
+import { leadsFrom, toWalkThrough, type Lead, type PrintedFrame, type Program, type Screen } from '@zany/core';
 import { strToU8, zipSync } from 'fflate';
-import { breath, hundredths, inText, onWhite, painted, pngOf, type FrameShot, type Shot } from './making';
+import { breath, hundredths, inText, onWhite, painted, pngOf, type FrameShot, type MomentShot, type Shot } from './making';
 import { pdfOf, type Page } from './pdf';
 import { SvgMaker } from './svg';
 import { beginWebm, type FilmFile } from './webm';
@@ -64,13 +64,29 @@ export class Making {
 
   /** Frames as a zip of SVG files that lead to each other. */
   async svg({ shots, assetUrl }: FilmWish<FrameShot>, program: Program): Promise<Uint8Array | null> {
-    return this.during(shots.length, async () => {
-      const maker = new SvgMaker(assetUrl, (frame) => shots.find((shot) => shot.frame === frame)?.name.concat('.svg') ?? null);
+    const fileOf = (frame: string) => shots.find((shot) => shot.frame === frame)?.name.concat('.svg') ?? null;
+    const drawings = shots.map(({ name, title, frame, state, screen }) => ({ name, title, screen, frame, state }));
+    return this.drawn(new SvgMaker(assetUrl, fileOf), drawings, ({ frame, state }) => leadsFrom(program, frame, { state }));
+  }
+
+  /** The moments of a timeline as a zip of SVG files. */
+  async svgMoments({ shots, assetUrl }: FilmWish<MomentShot>, title: string): Promise<Uint8Array | null> {
+    const drawings = shots.map(({ name, screen }) => ({ name, title: `${title} ${name}`, screen }));
+    return this.drawn(new SvgMaker(assetUrl, () => null), drawings, () => []);
+  }
+
+  private drawn<D extends { readonly name: string; readonly title: string; readonly screen: Screen }>(
+    maker: SvgMaker,
+    drawings: readonly D[],
+    leadsOf: (drawing: D) => readonly Lead[]
+  ): Promise<Uint8Array | null> {
+    return this.during(drawings.length, async () => {
       const files: Record<string, Uint8Array> = {};
-      for (const { name, title, frame, state, screen } of shots) {
+      for (const drawing of drawings) {
         await breath();
         if (this.stopping.signal.aborted) break;
-        files[`${name}.svg`] = strToU8(await maker.file({ title, screen, leads: leadsFrom(program, frame, { state }) }));
+        const { name, title, screen } = drawing;
+        files[`${name}.svg`] = strToU8(await maker.file({ title, screen, leads: leadsOf(drawing) }));
         this.done++;
       }
       return zipSync(files);

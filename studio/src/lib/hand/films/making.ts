@@ -2,6 +2,7 @@ import {
   fileName,
   filmOfWalk,
   framesOf,
+  scenesOf,
   statesOf,
   stillScreen,
   type KeptWalk,
@@ -10,6 +11,7 @@ import {
   type Program,
   type Screen,
 } from '@zany/core';
+import { markPress } from '$lib/shared/press-mark';
 import { paintWhole, type Picture } from '$lib/shared/thumb-paint';
 
 export type { Picture };
@@ -26,7 +28,7 @@ export interface Shot {
   readonly size?: { readonly width: number; readonly height: number };
 }
 
-/** A frame, in one of its states where it has some. */
+/** A frame or part, in one of its states where it has some. */
 export interface FrameShot extends Shot {
   readonly screen: Screen;
   readonly title: string;
@@ -37,8 +39,8 @@ export interface FrameShot extends Shot {
 /** A canvas has at most so many pixels in every browser. */
 const MOST_PIXELS = 64_000_000;
 
-/** Frames as they begin, and in each of their states where those are wanted; each file with a name of its own. */
-export function shotsOfFrames(program: Program, frames: ReadonlySet<string>, withStates: boolean): FrameShot[] {
+/** Frames and parts as they begin, and in each of their states where those are wanted; each file with a name of its own. */
+export function shotsOfScenes(program: Program, scenes: ReadonlySet<string>, withStates: boolean): FrameShot[] {
   const taken = new Set<string>();
   const nameOf = (wanted: string): string => {
     const plain = fileName(wanted);
@@ -47,8 +49,8 @@ export function shotsOfFrames(program: Program, frames: ReadonlySet<string>, wit
     taken.add(name);
     return name;
   };
-  return framesOf(program.piece)
-    .filter(({ id }) => frames.has(id))
+  return [...framesOf(program.piece), ...scenesOf(program.piece, 'part')]
+    .filter(({ id }) => scenes.has(id))
     .flatMap((scene) => {
       const states = withStates ? statesOf(scene) : [];
       const looks = states.length
@@ -61,9 +63,14 @@ export function shotsOfFrames(program: Program, frames: ReadonlySet<string>, wit
     });
 }
 
+/** A moment of a timeline. */
+export interface MomentShot extends Shot {
+  readonly screen: Screen;
+}
+
 /** The moments of a scene's timeline from one to another and with it, both counted from 0, every so many of them. */
-export function shotsOfTimeline(program: Program, scene: string, from: number, to: number, every: number): Shot[] {
-  const shots: Shot[] = [];
+export function shotsOfTimeline(program: Program, scene: string, from: number, to: number, every: number): MomentShot[] {
+  const shots: MomentShot[] = [];
   const digits = String(to + 1).length;
   for (let frame = from; frame <= to; frame += every) {
     const screen = stillScreen(program, scene, { frame });
@@ -121,24 +128,12 @@ export async function* painted<S extends Shot>(
     if (stop.aborted) return;
     const picture = await paintWhole({ screen: shot.screen, assetUrl, scale, mostPixels: MOST_PIXELS });
     if (!picture) throw new Error(`${shot.name} cannot be painted: it would have too many pixels.`);
-    if (shot.press) markPress(picture, shot.press, scale);
+    if (shot.press) {
+      const context = picture.getContext('2d')!;
+      context.setTransform(scale, 0, 0, scale, 0, 0);
+      markPress(context, shot.press, 18);
+    }
     yield { shot, picture: shot.size ? within(picture, shot.size, scale) : picture };
-  }
-}
-
-/** A ring where somebody presses: light inside dark, to be seen on anything. */
-function markPress(picture: Picture, { x, y }: Point, scale: number): void {
-  const context = picture.getContext('2d')!;
-  context.setTransform(scale, 0, 0, scale, 0, 0);
-  for (const [color, width] of [
-    ['rgb(38 35 44 / 0.75)', 7],
-    ['rgb(255 255 255 / 0.95)', 3],
-  ] as const) {
-    context.beginPath();
-    context.arc(x, y, 18, 0, 2 * Math.PI);
-    context.strokeStyle = color;
-    context.lineWidth = width;
-    context.stroke();
   }
 }
 
