@@ -134,16 +134,29 @@ test('cues, transitions and steps say what they mean where they are chosen, to p
   await page.getByRole('button', { name: 'Cue: clicked' }).first().click();
   const cue = page.getByRole('dialog', { name: 'Cue' });
   await expect(cue).toContainText('pressed and released on the same layer');
+  // A picture shows it, and moves: the lamp is dark, and comes on.
+  const moving = (within: Locator, label: string) => within.getByRole('img', { name: `How it looks: ${label}` });
+  const lamp = (within: Locator, label: string) =>
+    moving(within, label).evaluate((canvas: HTMLCanvasElement) => {
+      const { width, height } = canvas;
+      const [red, green, blue] = canvas.getContext('2d')!.getImageData(width * 0.76, height * 0.5, 1, 1).data;
+      return `#${[red, green, blue].map((one) => one!.toString(16).padStart(2, '0')).join('')}`;
+    });
+  await expect.poll(() => lamp(cue, 'clicked'), { intervals: [50] }).toBe('#d9c9a6');
+  await expect.poll(() => lamp(cue, 'clicked'), { intervals: [50] }).toBe('#f0b13c');
   await cue.getByRole('button', { name: 'swiped' }).hover();
   await expect(cue).toContainText('moved 40 px or more in one direction');
   await cue.getByRole('button', { name: 'hovered', exact: true }).focus();
   await expect(cue).not.toContainText('moved 40 px or more');
+  await expect(moving(cue, 'hovered')).toBeVisible();
+  expect((await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations.map(({ id }) => id)).toEqual([]);
   await page.keyboard.press('Escape');
 
   await page.getByRole('button', { name: /^Transition: push left/ }).click();
   const transition = page.getByRole('dialog', { name: 'Transition' });
   await transition.getByRole('button', { name: 'cover', exact: true }).hover();
   await expect(transition).toContainText('the new one comes in from a side, over the old one');
+  await expect(moving(transition, 'cover')).toBeVisible();
   await page.keyboard.press('Escape');
 
   await page
@@ -152,4 +165,15 @@ test('cues, transitions and steps say what they mean where they are chosen, to p
     .click();
   await page.keyboard.type('lift');
   await expect(page.getByRole('dialog', { name: 'Add to the thread' })).toContainText('takes away the topmost frame that was laid over');
+  await expect(moving(page.getByRole('dialog', { name: 'Add to the thread' }), 'lift')).toBeVisible();
+  await page.keyboard.press('Escape');
+  // Who wants nothing to move sees how it ends.
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  await page.getByRole('button', { name: 'Cue: clicked' }).first().click();
+  const shown = new Set<string>();
+  for (let i = 0; i < 12; i++) {
+    shown.add(await lamp(cue, 'clicked'));
+    await page.waitForTimeout(250);
+  }
+  expect([...shown]).toEqual(['#f0b13c']);
 });

@@ -192,3 +192,54 @@ test('about a thread and a part of a frame, spoken to by @, made a loose end, an
   await expect(page.getByRole('button', { name: 'Comments: 1 open, 0 not seen yet' })).toBeVisible();
   await expect(page.locator('[data-comment-region]')).toHaveCount(0);
 });
+
+test('where a piece is walked, what was said of it is read, answered and resolved, and said anew of where one is', async ({ studio, page }) => {
+  await studio.given(spec);
+  await studio.select('Book');
+  await page.keyboard.press('u');
+  await panel(page).getByLabel('Comment on Book on Plan').fill('Too small');
+  await panel(page).getByRole('button', { name: 'Comment', exact: true }).click();
+  await expect(pins(page)).toHaveCount(1);
+  await studio.desk('Walk');
+  const said = page.getByRole('region', { name: 'Comments' });
+  await said.getByRole('button', { name: /^comments/ }).focus();
+  await page.keyboard.press('Enter');
+  await expect(said.getByRole('button', { name: /Book on Plan/ })).toBeVisible();
+  await studio.button('Book').click();
+  await studio.running('Pay');
+  await said.getByLabel('Comment on Pay').fill('Where is the way home?');
+  await page.keyboard.press('Control+Enter');
+  await expect(said.getByText('Where is the way home?')).toBeVisible();
+  await expect(said.getByRole('button', { name: /^comments/ })).toContainText('2');
+  expect((await new AxeBuilder({ page }).include('[aria-label="Comments"]').analyze()).violations.map(({ id }) => id)).toEqual([]);
+  // One of another frame brings the piece there.
+  await said.getByRole('button', { name: /Book on Plan/ }).click();
+  await studio.running('Plan');
+  await said.getByLabel('Answer').fill('It grows.');
+  await page.keyboard.press('Control+Enter');
+  await expect(said.getByText('It grows.')).toBeVisible();
+  await said.getByRole('button', { name: 'resolve', exact: true }).click();
+  await expect(said.getByRole('button', { name: /^comments/ })).toContainText('1');
+  await studio.desk('Build');
+  await studio.openFrame('Pay');
+  await expect(pins(page)).toHaveCount(1);
+});
+
+test('a part of a frame is marked, and spoken of, by keys alone', async ({ studio, page }) => {
+  await studio.given(spec);
+  await page.keyboard.press('u');
+  await panel(page).getByRole('button', { name: 'about a part of the frame' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-marking]')).toBeFocused();
+  for (const key of ['ArrowLeft', 'ArrowUp', 'Shift+ArrowRight', 'Enter']) await page.keyboard.press(key);
+  await expect(panel(page).getByLabel('Comment on a part of Plan')).toBeFocused();
+  await page.keyboard.type('Too empty');
+  await page.keyboard.press('Control+Enter');
+  await expect(panel(page).getByText('Too empty')).toBeVisible();
+  // A third of 390 by 700, in the middle: moved to the left and up, and made wider.
+  const frame = (await studio.sheet.boundingBox())!;
+  const scale = frame.width / 390;
+  const region = (await page.locator('[data-comment-region]').boundingBox())!;
+  const box = [region.x - frame.x, region.y - frame.y, region.width, region.height].map((side) => Math.round(side / scale));
+  for (const [i, side] of [122, 225, 138, 233].entries()) expect(Math.abs(box[i]! - side)).toBeLessThanOrEqual(2);
+});

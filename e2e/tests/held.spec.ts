@@ -126,6 +126,22 @@ test('signed out, and let look only: each says so and goes on by itself when it 
   await other.close();
 });
 
+test('who may only look says something of a thread, and changes nothing of it', async ({ studio, page }) => {
+  test.skip(!process.env['ZANY_DATABASE_URL'], 'needs the database of the test command');
+  const id = await studio.given({
+    frames: { Plan: { layers: { Book: { at: [20, 40, 200, 60], lines: ['click → go to Pay'] } } }, Pay: { layers: {}, ending: true } },
+  });
+  await ask(`UPDATE members SET role = 'reviewer' WHERE piece_id = $1`, [id]);
+  await studio.open(id);
+  const thread = page.getByRole('group', { name: 'Thread: click → go to Pay' });
+  await thread.hover();
+  await thread.getByRole('button', { name: 'More about the thread' }).click();
+  const menu = page.getByRole('dialog', { name: 'More about the thread' });
+  await expect(menu.getByRole('button')).toHaveText(['Copy', 'Comment']);
+  await menu.getByRole('button', { name: 'Comment' }).click();
+  await expect(page.getByRole('dialog', { name: 'Comments' }).getByLabel(/^Comment on “click → go to Pay” of Book on Plan/)).toBeVisible();
+});
+
 test('a piece that is deleted while it is open says so, holds what is made, and saves it when it is back', async ({ studio, page, context }) => {
   const id = await studio.newPiece('Comes back');
   const origin = await studio.origin();

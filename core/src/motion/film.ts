@@ -57,8 +57,9 @@ class Film {
     return Math.max(0, this.presentation.until - this.now);
   }
 
-  /** The middle of what an event is done on. */
+  /** Where an event is done: at its own place, or in the middle of what it is done on. */
   placeOf(event: RunEvent): Point | null {
+    if (event.type === 'press' || event.type === 'release') return { x: event.x, y: event.y };
     const layer = 'layer' in event ? event.layer : null;
     for (const surface of this.presentation.screen.surfaces)
       for (const shown of surface.all)

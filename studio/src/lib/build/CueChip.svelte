@@ -1,6 +1,7 @@
 <script lang="ts">
-  import { cueKind, cuesFor, cueWords, KEY_NAMES, keyWords, type Cue, type CueType, type LineScope, type OwnerKind } from '@zany/core';
+  import { cueKind, cuesFor, cueWords, exampleOfCue, KEY_NAMES, keyWords, type Cue, type CueType, type LineScope, type OwnerKind } from '@zany/core';
   import { formOfCue, piecesOf, withField } from '@zany/core';
+  import MovingPicture from '$lib/shared/MovingPicture.svelte';
   import Popover from '$lib/shared/Popover.svelte';
   import SlotChip from './SlotChip.svelte';
 
@@ -12,6 +13,8 @@
 
   /** The kind that is pointed at, or has the focus: what it means is said below. */
   let told: CueType | null = $state(null);
+
+  const example = $derived(exampleOfCue(told ?? cue.type));
 
   const setType = (type: CueType) => cue.type !== type && onchange(cueKind(type).fresh);
 
@@ -26,13 +29,14 @@
 
 <button bind:this={chip} class="chip" aria-expanded={open} aria-label="Cue: {words}" onclick={() => (open = !open)}>{words}</button>
 {#if open && chip}
-  <Popover anchor={chip} label="Cue" onclose={() => (open = false)} width={300}>
+  <Popover anchor={chip} label="Cue" onclose={() => (open = false)} width={340}>
     <div class="flex flex-col gap-2 p-1.5">
       <div class="flex flex-wrap gap-1">
         {#each cuesFor(on) as type (type)}
           <button
             class="chip {type === cue.type ? 'chip-on' : ''}"
             aria-pressed={type === cue.type}
+            data-first={type === cue.type ? '' : undefined}
             aria-describedby="cue-meaning"
             onpointerenter={() => (told = type)}
             onpointerleave={() => (told = null)}
@@ -42,7 +46,10 @@
           >
         {/each}
       </div>
-      <p id="cue-meaning" class="soft min-h-[3em]"><b>{cueKind(told ?? cue.type).label}</b>: {cueKind(told ?? cue.type).meaning}</p>
+      <div class="flex min-h-[98px] gap-2">
+        {#if example}{#key example}<MovingPicture {example} label={cueKind(told ?? cue.type).label} />{/key}{/if}
+        <p id="cue-meaning" class="soft flex-1"><b>{cueKind(told ?? cue.type).label}</b>: {cueKind(told ?? cue.type).meaning}</p>
+      </div>
       {#if cue.type === 'key'}
         <input
           class="field w-full"

@@ -1,9 +1,11 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import CommentRegion from '$lib/shared/CommentRegion.svelte';
   import CommentTag from '$lib/shared/CommentTag.svelte';
   import { outermost, placeWords } from '$lib/shared/comment-place';
   import { commentWords } from '$lib/shared/comment-words';
+  import { takeFocus } from '$lib/shared/focus';
   import { followPointer } from '$lib/shared/follow';
   import { wholeFrame, type CommentPlace } from '$lib/shared/types';
 
@@ -62,14 +64,47 @@
     followPointer(event, {
       move: (at) => (pulled = box(spot(at))),
       done: (at) => {
-        const [left, top, wide, high] = box(spot(at)).map(Math.round) as [number, number, number, number];
+        const made = box(spot(at));
         pulled = null;
-        if (wide * scale < LEAST || high * scale < LEAST) return;
-        session.select([]);
-        session.comments.isMarking = false;
-        session.comments.about = { ...wholeFrame(session.scene!.scene.id, session.scene!.scene.name), at: [left, top], size: [wide, high] };
+        if (made[2] * scale >= LEAST && made[3] * scale >= LEAST) speakOf(made);
       },
     });
+  }
+
+  function speakOf(box: Box) {
+    const [left, top, wide, high] = box.map(Math.round) as [number, number, number, number];
+    session.select([]);
+    session.comments.isMarking = false;
+    session.comments.about = { ...wholeFrame(session.scene!.scene.id, session.scene!.scene.name), at: [left, top], size: [wide, high] };
+    // What is to be said of it is typed next.
+    void tick().then(() => document.querySelector<HTMLElement>('[role=dialog][aria-label=Comments] textarea')?.focus());
+  }
+
+  const ARROWS: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+  /** So far an arrow moves what is marked, or makes it larger or smaller. CSS px of the frame. */
+  const KEY_STEP = 8;
+
+  /** The same by keys, from the middle of the frame. */
+  function mark(event: KeyboardEvent) {
+    const { width, height } = session.scene!.scene;
+    const box = pulled ?? [width / 3, height / 3, width / 3, height / 3];
+    const way = ARROWS[event.key];
+    if (event.key === 'Enter') {
+      pulled = null;
+      speakOf(box);
+    } else if (event.key === 'Escape') {
+      pulled = null;
+      session.comments.isMarking = false;
+    } else if (way) {
+      const [x, y, wide, high] = box;
+      const [byX, byY] = [way[0] * KEY_STEP, way[1] * KEY_STEP];
+      const within = (value: number, least: number, most: number) => Math.min(Math.max(least, value), Math.max(least, most));
+      pulled = event.shiftKey
+        ? [x, y, within(wide + byX, KEY_STEP, width - x), within(high + byY, KEY_STEP, height - y)]
+        : [within(x + byX, 0, width - wide), within(y + byY, 0, height - high), wide, high];
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
   }
 
   function open(id: string) {
@@ -79,8 +114,17 @@
 </script>
 
 {#if session.comments.isMarking}
-  <!-- svelte-ignore a11y_no_static_element_interactions -->
-  <span class="absolute inset-0 z-10 cursor-crosshair touch-none bg-[#f0b13c22]" data-marking onpointerdown={pull}></span>
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+  <div
+    class="absolute inset-0 z-10 cursor-crosshair touch-none bg-[#f0b13c22]"
+    role="application"
+    aria-label="Part of the frame: pull over it, or move it by arrows, change its size by them with Shift, and take it with Enter"
+    tabindex="0"
+    data-marking
+    use:takeFocus
+    onpointerdown={pull}
+    onkeydown={mark}
+  ></div>
 {/if}
 {#each regions as { id, box: [x, y, width, height] } (id)}
   <CommentRegion x={x * scale} y={y * scale} width={width * scale} height={height * scale} {id} isOpen={session.comments.open === id} />

@@ -1,6 +1,7 @@
 <script lang="ts">
   import {
     count,
+    exampleOfStep,
     formOfStep,
     moveThread,
     piecesOf,
@@ -86,18 +87,24 @@
   const alike = $derived(session.pasted.has(thread.id) ? sameElsewhere(session.plain.piece, thread) : null);
   const last = $derived(thread.branches.length - 1);
 
-  const kinds = Object.values(stepKinds).map((kind) => ({ value: kind.fresh as Step, label: kind.label, meaning: kind.meaning }));
+  const kinds = Object.values(stepKinds).map((kind) => ({
+    value: kind.fresh as Step,
+    label: kind.label,
+    meaning: kind.meaning,
+    example: () => exampleOfStep(kind.do),
+  }));
 
   /** What can be put behind what the thread does already. */
   const additions = $derived([
     ...(thread.branches[last]?.if === undefined
       ? [{ value: () => rewrite(session, thread, 'Add a condition', withCondition(thread, last, 'true')), label: 'only if …', hint: 'condition' }]
       : [{ value: () => rewrite(session, thread, 'Add a branch', plusBranch(thread)), label: 'otherwise …', hint: 'branch' }]),
-    ...kinds.map(({ value, label, meaning }) => ({
+    ...kinds.map(({ value, label, meaning, example }) => ({
       value: () => rewrite(session, thread, 'Add a step', plusStep(thread, last, value)),
       label,
       hint: 'step',
       meaning,
+      example,
     })),
   ]);
   let more = $state(false);
@@ -140,7 +147,7 @@
   ondragover={(event) => event.dataTransfer?.types.includes(THREAD_TYPE) && event.preventDefault()}
   ondrop={drop}
   oncontextmenu={(event) => {
-    if (!session.canEdit || asLine) return;
+    if (asLine) return;
     event.preventDefault();
     event.stopPropagation();
     more = true;
@@ -243,27 +250,27 @@
         aria-label="{count(said.length, 'comment')} on the thread"
         onclick={openSaid}>❞ {said.length}</button
       >{/if}
-    {#if session.canEdit}
-      <!-- In the margin, so that a thread takes no line more for what is seen only when it is pointed at. -->
-      <span class="absolute -left-9 top-0 flex opacity-0 focus-within:opacity-100 group-hover/thread:opacity-100">
-        <button bind:this={moreButton} class="margin-key" aria-label="More about the thread" aria-expanded={more} onclick={() => (more = !more)}
-          >⋯</button
-        >
-        <ChipMenu name="Add to the thread" label="+" tone="margin-key" options={additions} filter onpick={(add) => add()} />
-      </span>
-      {#if more && moreButton}
-        <Popover anchor={moreButton} label="More about the thread" onclose={() => (more = false)} width={180}>
-          <button class="menu-row" onclick={() => ((asLine = true), (more = false))}>Write it as a line</button>
-          <button class="menu-row" onclick={() => (copy(), (more = false))}>Copy</button>
+    <!-- In the margin, so that a thread takes no line more for what is seen only when it is pointed at. -->
+    <span class="absolute -left-9 top-0 flex opacity-0 focus-within:opacity-100 group-hover/thread:opacity-100">
+      <button bind:this={moreButton} class="margin-key" aria-label="More about the thread" aria-expanded={more} onclick={() => (more = !more)}
+        >⋯</button
+      >
+      {#if session.canEdit}<ChipMenu name="Add to the thread" label="+" tone="margin-key" options={additions} filter onpick={(add) => add()} />{/if}
+    </span>
+    {#if more && moreButton}
+      <Popover anchor={moreButton} label="More about the thread" onclose={() => (more = false)} width={180}>
+        {#if session.canEdit}<button class="menu-row" onclick={() => ((asLine = true), (more = false))}>Write it as a line</button>{/if}
+        <button class="menu-row" onclick={() => (copy(), (more = false))}>Copy</button>
+        <button class="menu-row" onclick={comment}>Comment</button>
+        {#if session.canEdit}
           <button class="menu-row" onclick={() => ((noting = true), (more = false))}>{thread.note ? 'Change the note' : 'Note'}</button>
-          <button class="menu-row" onclick={comment}>Comment</button>
           <button class="menu-row" onclick={() => (toggle(), (more = false))}>{thread.enabled ? 'Switch off' : 'Switch on'}</button>
           <button
             class="menu-row text-[var(--brick-text)]"
             onclick={() => session.edit('Remove a thread', [{ op: 'remove', table: 'threads', id: thread.id }])}>Remove</button
           >
-        </Popover>
-      {/if}
+        {/if}
+      </Popover>
     {/if}
   {/if}
 </div>

@@ -1,7 +1,8 @@
 <script lang="ts">
-  import { DIRECTIONS, easingsOf, parseEasing, transitionKinds, transitionWords, type Transition } from '@zany/core';
+  import { DIRECTIONS, easingsOf, exampleOfTransition, parseEasing, transitionKinds, transitionWords, type Transition } from '@zany/core';
   import NumberField from './NumberField.svelte';
   import { getDesk } from '$lib/shared/desk.svelte';
+  import MovingPicture from '$lib/shared/MovingPicture.svelte';
   import Popover from '$lib/shared/Popover.svelte';
 
   interface Props {
@@ -37,21 +38,22 @@
   /** The kind that is pointed at, or has the focus: what it means is said below. */
   let told: Transition['type'] | null = $state(null);
 
-  function setType(type: Transition['type']) {
+  /** The transition as one of another type: what both have stays. */
+  function asType(type: Transition['type']): Transition {
     const fresh = transitionKinds[type].fresh;
-    onchange(
-      timed && fresh.type !== 'cut'
-        ? {
-            ...fresh,
-            ...(fresh.type !== transition.type && 'direction' in fresh && 'direction' in transition && { direction: transition.direction }),
-            ms: timed.ms,
-            easing: timed.easing,
-            ...(timed.delay !== undefined && { delay: timed.delay }),
-            ...(timed.stagger && { stagger: timed.stagger }),
-          }
-        : fresh
-    );
+    if (!timed || fresh.type === 'cut') return fresh;
+    return {
+      ...fresh,
+      ...(fresh.type !== transition.type && 'direction' in fresh && 'direction' in transition && { direction: transition.direction }),
+      ms: timed.ms,
+      easing: timed.easing,
+      ...(timed.delay !== undefined && { delay: timed.delay }),
+      ...(timed.stagger && { stagger: timed.stagger }),
+    };
   }
+  const setType = (type: Transition['type']) => onchange(asType(type));
+  /** It moves as it is set, or would be. */
+  const example = $derived(exampleOfTransition(told === null || told === transition.type ? transition : asType(told), within));
 
   function setTiming(change: {
     ms?: number;
@@ -75,13 +77,14 @@
   onclick={() => (open = !open)}>{label ?? words}</button
 >
 {#if open && chip}
-  <Popover anchor={chip} label="Transition" onclose={() => (open = false)} width={270}>
+  <Popover anchor={chip} label="Transition" onclose={() => (open = false)} width={340}>
     <div class="flex flex-col gap-2 p-1.5">
       <div class="flex flex-wrap gap-1" class:hidden={kinds.length < 2}>
         {#each kinds as kind (kind.type)}
           <button
             class="chip {kind.type === transition.type ? 'chip-on' : ''}"
             aria-pressed={kind.type === transition.type}
+            data-first={kind.type === transition.type ? '' : undefined}
             onpointerenter={() => (told = kind.type)}
             onpointerleave={() => (told = null)}
             onfocus={() => (told = kind.type)}
@@ -90,7 +93,12 @@
           >
         {/each}
       </div>
-      {#if kinds.length > 1}<p class="soft min-h-[3em]">{transitionKinds[told ?? transition.type].meaning}</p>{/if}
+      {#if kinds.length > 1}
+        <div class="flex min-h-[98px] gap-2">
+          {#key example}<MovingPicture {example} label={transitionKinds[told ?? transition.type].label} />{/key}
+          <p class="soft flex-1">{transitionKinds[told ?? transition.type].meaning}</p>
+        </div>
+      {/if}
       {#if 'direction' in transition}
         <div class="flex gap-1" role="group" aria-label="Direction">
           {#each DIRECTIONS as direction (direction)}

@@ -1,4 +1,6 @@
 <script lang="ts" generics="T">
+  import type { MovingExample } from '@zany/core';
+  import MovingPicture from './MovingPicture.svelte';
   import Popover from './Popover.svelte';
 
   interface Option {
@@ -7,6 +9,8 @@
     readonly hint?: string;
     /** What it means, said below while it is pointed at. */
     readonly meaning?: string;
+    /** What it does, shown there too. */
+    readonly example?: () => MovingExample | null;
   }
   interface Props {
     label: string;
@@ -28,6 +32,8 @@
   /** Chosen by keys, or by a pointer that moves: one that rests while the list changes under it chooses nothing. */
   let at = $state(0);
   const shown = $derived(options.filter((option) => option.label.toLowerCase().includes(typed.trim().toLowerCase())));
+
+  const example = $derived(open ? (shown[at]?.example?.() ?? null) : null);
 
   /** Where the keyboard was before it opened; the chip, if that was pressed. */
   let back: HTMLElement | null = null;
@@ -94,8 +100,11 @@
         <p class="soft px-2 py-1">Nothing fits.</p>
       {/each}
     </div>
-    {#if shown[at]?.meaning}<p class="soft sticky -bottom-1.5 max-w-[300px] border-t border-[var(--line)] bg-inherit px-2 py-1">
-        {shown[at]!.meaning}
-      </p>{/if}
+    {#if shown[at]?.meaning}
+      <div class="sticky -bottom-1.5 flex max-w-[300px] flex-col gap-1 border-t border-[var(--line)] bg-inherit px-2 py-1">
+        {#if example}{#key example}<MovingPicture {example} label={shown[at]!.label} />{/key}{/if}
+        <p class="soft">{shown[at]!.meaning}</p>
+      </div>
+    {/if}
   </Popover>
 {/if}

@@ -39,6 +39,7 @@
   import type { Entry } from '$lib/shared/ledger-entries';
   import ReadOut from './ReadOut.svelte';
   import { Recorder } from './recorder';
+  import WalkComments from './WalkComments.svelte';
   import WhatWasSaid from './WhatWasSaid.svelte';
 
   const session = useSession();
@@ -266,6 +267,7 @@
       onopen={openPlace}
     />
     <KeptWalks {showing} onwalk={(id, from, events) => void walkIt(id, from, events)} />
+    <WalkComments run={session.run} onjump={(frame) => player?.send({ type: 'jump', frame })} />
     <WhatWasSaid {coverage} onjump={(frame) => player?.send({ type: 'jump', frame })} onopen={({ thread }) => openThread(thread)} />
     <Changes />
   </section>
