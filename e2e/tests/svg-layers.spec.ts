@@ -63,3 +63,71 @@ test('a drawing without shapes, and one that is none, are said', async ({ studio
     await expect(page.getByText(`${name} holds no shapes that can be layers.`)).toBeVisible();
   }
 });
+
+test('what moves in a drawing by itself moves by keyframes, what is linked is a hit area, and what is used again is there again', async ({
+  studio,
+  page,
+}) => {
+  const drawing = `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 200 100" width="200" height="100">
+    <style>.sea { fill: #0b7a75 }</style>
+    <defs><g id="gull"><rect width="20" height="10" fill="#26232c"/></g></defs>
+    <rect id="Sea" class="sea" y="60" width="200" height="40"/>
+    <rect id="Boat" x="10" y="50" width="40" height="20" fill="#b23a26"><animate attributeName="x" from="10" to="150" dur="1s" repeatCount="indefinite"/><animate attributeName="x" begin="click" from="0" to="9" dur="1s"/></rect>
+    <use href="#gull" x="100" y="10"/><use xlink:href="#gull" x="150" y="20" transform="translate(5 0)"/>
+    <a href="https://kittiwake.example/"><circle id="Buoy" cx="180" cy="80" r="10" fill="#f0b13c"/></a>
+  </svg>`;
+  const id = await studio.newPiece('Moves');
+  await page.locator('[data-chooser]').setInputFiles({ name: 'sea.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(drawing) });
+  await page.getByRole('button', { name: /^As layers in/ }).click();
+  await expect(page.getByText('sea.svg came in as layers without its Boat’s motion (x).')).toBeVisible();
+  await studio.saved();
+  const { piece } = (await (await page.request.get(`/api/pieces/${id}`)).json()) as {
+    piece: {
+      scenes: Record<
+        string,
+        {
+          timeline?: {
+            length: number;
+            loop?: boolean;
+            tracks: Record<string, { layer: string; property: string; keys: Record<string, { time: number; value: number }> }>;
+          };
+        }
+      >;
+      layers: Record<string, { name: string; type: string; pose: { x: number; y: number; width: number; height: number }; style: { fill?: string } }>;
+      threads: Record<string, { owner: string; branches: { steps: { do: string; address?: string }[] }[] }>;
+    };
+  };
+  const layers = Object.values(piece.layers).map(({ name, type, pose, style }) => [name, type, pose.x, pose.y, style.fill]);
+  expect(layers).toEqual(
+    expect.arrayContaining([
+      ['Sea', 'box', 0, 60, '#0b7a75'],
+      ['Boat', 'box', 10, 50, '#b23a26'],
+      ['Box', 'box', 100, 10, '#26232c'],
+      ['Box', 'box', 155, 20, '#26232c'],
+      ['Buoy', 'oval', 170, 70, '#f0b13c'],
+    ])
+  );
+  const [timeline] = Object.values(piece.scenes).flatMap((scene) => scene.timeline ?? []);
+  expect([timeline!.length, timeline!.loop]).toEqual([25, true]);
+  const tracks = Object.values(timeline!.tracks).map(({ layer, property, keys }) => [
+    piece.layers[layer]!.name,
+    property,
+    Object.values(keys)
+      .sort((a, b) => a.time - b.time)
+      .map(({ time, value }) => [time, value]),
+  ]);
+  expect(tracks).toEqual([
+    [
+      'Boat',
+      'x',
+      [
+        [0, 10],
+        [24, 150],
+      ],
+    ],
+  ]);
+  const [link] = Object.values(piece.threads);
+  expect([piece.layers[link!.owner]!.type, link!.branches[0]!.steps[0]!.address]).toEqual(['hit', 'https://kittiwake.example/']);
+  await page.keyboard.press('Control+z');
+  await expect(studio.row('sea')).toBeHidden();
+});

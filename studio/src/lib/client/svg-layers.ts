@@ -1,6 +1,7 @@
 import type { LayerType, PageLink, Rect, Style } from '@zany/core';
 import { outlineOf, round } from './svg-outline';
-import { hrefOf, withDrawing } from './svg-read';
+import { motionsOf, type Motion, type Motions } from './svg-motion';
+import { hrefOf, movingOf, withDrawing } from './svg-read';
 
 /** One shape of an SVG file as a layer will be: its box in the drawing, and how it is painted. CSS pixels of the drawing. */
 export interface Shape {
@@ -15,6 +16,8 @@ export interface Shape {
   readonly path?: string;
   readonly text?: string;
   readonly size?: number;
+  /** How it moves by itself, in CSS px of the drawing. */
+  readonly motions?: readonly Motion[];
   /** A drawing of this shape alone, where no layer can be painted as it is: with a gradient, a mask, dashes. */
   readonly svg?: string;
 }
@@ -87,10 +90,25 @@ function measured(drawing: SVGSVGElement): Drawing {
       left.push(`more than ${MOST_SHAPES} shapes`);
       break;
     }
-    const shape = shapeOf(drawing, node, corner.multiply(node.getScreenCTM()!));
-    if (shape) shapes.push({ ...shape, x: round(shape.x - size.x), y: round(shape.y - size.y) });
+    const matrix = corner.multiply(node.getScreenCTM()!);
+    const shape = shapeOf(drawing, node, matrix);
+    if (!shape) continue;
+    const placed = { ...shape, x: round(shape.x - size.x), y: round(shape.y - size.y) };
+    const moved = motionsIn(node, placed, matrix);
+    shapes.push({ ...placed, ...(moved.motions.length && { motions: moved.motions }) });
+    left.push(...moved.left.map((what) => `${shape.name}’s motion (${what})`));
   }
   return { width, height, shapes, links: linksIn(drawing, size), left };
+}
+
+/** How a shape moves by itself, where it stands upright: its own, not what groups around it do. */
+function motionsIn(node: SVGGraphicsElement, { x, y, width, height }: Shape, matrix: DOMMatrix): Motions {
+  const written = movingOf(node);
+  const isUpright = Math.abs(matrix.b) < 1e-6 && Math.abs(matrix.c) < 1e-6 && matrix.a > 0 && matrix.d > 0;
+  if (written.length === 0) return { motions: [], left: [] };
+  if (!isUpright) return { motions: [], left: ['it is turned'] };
+  const attributes = Object.fromEntries([...node.attributes].map(({ name, value }) => [name, value] as const));
+  return motionsOf(written, { attributes, x, y, width, height, byX: matrix.a, byY: matrix.d });
 }
 
 const SHAPES = 'rect, circle, ellipse, path, polygon, polyline, line, text, image';

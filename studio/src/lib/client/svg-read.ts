@@ -1,10 +1,16 @@
+import type { Written } from './svg-motion';
+
 /** SVG drawings of others, read without being shown or run: parsed apart, taken clean, and laid out by the browser where nobody sees it. */
 
 /** So many copies of what a drawing uses again are made at most, and so deep in each other. */
 const COPIES = { most: 2000, deep: 10 } as const;
 
 /** What a file may lead to, load or run has no place in what is only measured. */
-const NEVER = 'script, foreignObject, animate, animateMotion, animateTransform, set, iframe, video, audio';
+const NEVER = 'script, foreignObject, animateMotion, iframe, video, audio';
+
+/** What moves a shape: read, and taken out before it moves anything. */
+const MOVING = 'animate, animateTransform, set';
+const MOVED_BY = 'data-moved-by';
 
 const LINKED = 'http://www.w3.org/1999/xlink';
 
@@ -17,6 +23,7 @@ export function withDrawing<T>(svg: string, ask: (drawing: SVGSVGElement) => T):
   const root = parsed.documentElement;
   if (root.nodeName !== 'svg') return null;
   for (const bad of root.querySelectorAll(NEVER)) bad.remove();
+  for (const moving of root.querySelectorAll(MOVING)) keepMotion(moving);
   for (const style of root.querySelectorAll('style')) style.textContent = plainCss(style.textContent ?? '');
   for (const node of [root, ...root.querySelectorAll('*')])
     for (const { name, value } of [...node.attributes]) if (/^on/i.test(name) || /url\(\s*['"]?(?!#)/i.test(value)) node.removeAttribute(name);
@@ -34,6 +41,16 @@ export function withDrawing<T>(svg: string, ask: (drawing: SVGSVGElement) => T):
     holder.remove();
   }
 }
+
+function keepMotion(moving: Element): void {
+  const { parentElement: shape } = moving;
+  const written = Object.fromEntries([...moving.attributes].map(({ name, value }) => [name, value] as const));
+  if (shape) shape.setAttribute(MOVED_BY, JSON.stringify([...movingOf(shape), { ...written, element: moving.nodeName }]));
+  moving.remove();
+}
+
+/** What moves a shape, as it was written. */
+export const movingOf = (shape: Element): readonly Written[] => JSON.parse(shape.getAttribute(MOVED_BY) ?? '[]') as Written[];
 
 /** Rules that fetch nothing. */
 const plainCss = (css: string): string => css.replace(/@import[^;]*;?/gi, '').replace(/url\(\s*['"]?(?!#)[^)]*\)/gi, 'none');

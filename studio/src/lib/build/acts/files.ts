@@ -4,16 +4,21 @@ import {
   escapeText,
   framesByName,
   framesOf,
+  framesPerSecond,
   hitAreas,
   keysBetween,
+  MOST_FRAMES,
   MOST_NAME,
   newLayer,
+  setKey,
   takeName,
   layerKind,
+  timelineOperations,
   type Asset,
   type BroughtIn,
   type Layer,
   type Operation,
+  type Timeline,
 } from '@zany/core';
 import { newId } from '$lib/client/ids';
 import { shapesOf, type Shape } from '$lib/client/svg-layers';
@@ -63,12 +68,13 @@ export async function drawHere(session: EditorSession, file: string, svg: string
     height: at(drawing.height),
   };
   const keys = keysBetween(null, null, drawing.shapes.length);
+  const ids = drawing.shapes.map(() => newId());
   const shapes = drawing.shapes.flatMap((shape, i): Layer[] => {
     const asset = assets.get(shape);
     if (shape.type === 'picture' && !asset) return [];
     return [
       {
-        id: newId(),
+        id: ids[i]!,
         scene: sceneId,
         parent: group,
         order: keys[i]!,
@@ -91,12 +97,35 @@ export async function drawHere(session: EditorSession, file: string, svg: string
     newLayer(session.piece, { id: group, scene: sceneId, name, type: 'group', pose, style: {} }),
     ...shapes.map((value): Operation => ({ op: 'put', table: 'layers', value })),
     ...areas.operations,
+    ...timeOf(session, sceneId, drawing.shapes, ids, scale),
   ]);
   if (!made) return;
   session.select([group]);
   session.refuse(areas.left);
   if (drawing.left.length) session.notify(`${file} came in as layers without its ${drawing.left.join(' and ')}.`);
 }
+
+/** Keyframes of shapes that move by themselves, in the time that the scene has, or in one of its own. */
+function timeOf(session: EditorSession, sceneId: string, shapes: readonly Shape[], ids: readonly string[], scale: number): Operation[] {
+  const moving = shapes.flatMap(({ motions = [] }, i) => motions.map((motion) => ({ motion, layer: ids[i]! })));
+  if (moving.length === 0) return [];
+  const { piece } = session.plain;
+  const fps = framesPerSecond({ piece });
+  const old = piece.scenes.get(sceneId)?.timeline;
+  const at = (seconds: number) => Math.min(MOST_FRAMES - 1, Math.round(seconds * fps));
+  const last = Math.max(...moving.flatMap(({ motion }) => motion.keys.map(({ seconds }) => at(seconds))));
+  let timeline: Timeline = old ?? { length: 1, ...(moving.some(({ motion }) => motion.goesRound) && { loop: true }) };
+  timeline = { ...timeline, length: Math.max(timeline.length, last + 1) };
+  for (const { motion, layer } of moving)
+    for (const { seconds, value, easing } of motion.keys) {
+      const sized = typeof value === 'number' && IN_PX.has(motion.property) ? Math.round(value * scale * 100) / 100 : value;
+      timeline = setKey(timeline, newId(), layer, motion.property, { time: at(seconds), value: sized, easing });
+    }
+  return timelineOperations(piece, sceneId, timeline);
+}
+
+/** Properties that are lengths. */
+const IN_PX: ReadonlySet<string> = new Set(['x', 'y', 'width', 'height']);
 
 /** Sends what is a picture of itself; what is refused is said. */
 async function picturesOf(session: EditorSession, shapes: readonly Shape[]): Promise<Map<Shape, Asset>> {
