@@ -11,6 +11,8 @@ const shoot = async ({ page }: Studio, name: string) => {
   await page.screenshot({ path: `${folder}${name}.png` });
 };
 
+test.beforeEach(({ studio }) => studio.workroom());
+
 test('workroom', async ({ studio }) => {
   await expect(studio.page.locator('article')).not.toHaveCount(0);
   await expect(studio.page.getByText('being looked through…')).toHaveCount(0, { timeout: 40_000 });
@@ -145,7 +147,7 @@ test('states of a part', async ({ studio, page }) => {
 });
 
 test('versions', async ({ page, studio }) => {
-  const headers = { origin: new URL(page.url()).origin };
+  const headers = { origin: await studio.origin() };
   const data = await readFile(new URL('../../demo/pieces/1-ticket-app.zip', import.meta.url));
   const answer = await page.request.post('/api/packages', { data, headers: { ...headers, 'content-type': 'application/octet-stream' } });
   const { id } = (await answer.json()) as { id: string };
