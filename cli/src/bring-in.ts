@@ -5,16 +5,17 @@ import { bytesOf, faultText, load, sha256, Unreadable, write } from './files.ts'
 
 /** Brings a file into a piece, and writes the piece as a package; what came in and what was left is printed. */
 export async function bringIn(piece: string, file: string, out: string, print: (text: string) => void): Promise<number> {
-  const form = importFor(file);
-  if (!form)
+  const known = importFor(file);
+  if (!known)
     throw new Unreadable(`${file}: what can be brought in is ${listWords(imports.map(({ label, endings }) => `${label} (${endings.join(', ')})`))}.`);
   const opened = await load(piece);
   const bytes = await bytesOf(file);
+  const form = importFor(file, bytes) ?? known;
   const pictures = form.pictures?.(bytes);
   if (pictures && !pictures.ok) throw new Unreadable(`${file}: ${faultText(pictures.error)}`);
   const taken = picturesIn(pictures?.value ?? new Map());
-  const known = new Map([...taken].map(([name, { asset }]) => [name, asset] as const));
-  const read = form.read(opened.piece, bytes, () => randomUUID(), known);
+  const byName = new Map([...taken].map(([name, { asset }]) => [name, asset] as const));
+  const read = form.read(opened.piece, bytes, () => randomUUID(), byName);
   if (!read.ok) throw new Unreadable(`${file}: ${faultText(read.error)}`);
   const applied = apply(opened.piece, read.value.operations);
   if (!applied.ok) throw new Unreadable(`${file}: ${faultText(applied.error)}`);

@@ -224,6 +224,11 @@ test.each(['6-tide-lesson', '8-harbour-clock'])(
       ).toEqual([]);
       expect((JSON.parse(json) as { layers: object[] }).layers.length, file).toBeGreaterThan(0);
     }
+    // One of them comes back as a part.
+    const [name0, first] = files[0]!;
+    await writeFile(join(folder, name0), first);
+    const back = await call(['bring-in', await file('plain.json'), join(folder, name0), '--out', join(folder, 'back.zip')]);
+    expect([back.code, back.out]).toEqual([0, expect.stringMatching(/^Brought in: the part .+ with \d+ layers?\./) as string]);
     // It does refuse what does not fit.
     expect(validator.validate('{"layers": 7}').some(({ type }) => type === 'error')).toBe(true);
   }

@@ -256,7 +256,11 @@ test('frames as pictures: in each state, in three sizes, some of them', async ({
     name: 'Harbour',
     size: [100, 60],
     parts: {
-      Bell: { size: [20, 10], states: { Still: {}, Rung: { Dome: { style: { fill: '#b23a26' } } } }, layers: { Dome: { at: [0, 0, 20, 10], style: { fill: '#26232c' } } } },
+      Bell: {
+        size: [20, 10],
+        states: { Still: {}, Rung: { Dome: { style: { fill: '#b23a26' } } } },
+        layers: { Dome: { at: [0, 0, 20, 10], style: { fill: '#26232c' } } },
+      },
     },
     frames: {
       Home: {

@@ -120,6 +120,13 @@ test('an animation that is handed over shows at each moment what the piece shows
     const { data } = await rgba(pictures[`${String(frame + 1).padStart(2, '0')}.png`]!);
     expect(distance(await shownAt(other, frame), data), `timeline frame ${frame + 1}`).toBeLessThan(2);
   }
+  // Brought in again it is a part of its own, with as many timeline frames.
+  await studio.desk('Build');
+  await page.locator('[data-chooser]').setInputFiles([{ name: 'sea.json', mimeType: 'application/json', buffer: Buffer.from(json) }]);
+  await expect(page.getByText(/^Brought in: the part Sea with \d+ layers\./)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Open the part Sea' })).toBeVisible();
+  await page.getByRole('region', { name: 'Strip' }).getByRole('tab', { name: 'Time' }).click();
+  await expect(page.locator('[data-knot]')).not.toHaveCount(0);
   // Two moments are told from each other, so that near is near.
   expect(distance(await shownAt(other, 0), await shownAt(other, 23))).toBeGreaterThan(10);
   await other.close();

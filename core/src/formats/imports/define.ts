@@ -22,6 +22,8 @@ export interface ImportForm<K extends string = string> {
   readonly isWhole?: true;
   /** Endings of its files, in small letters. */
   readonly endings: readonly string[];
+  /** Whether a file is in this form, where others have the same ending. */
+  readonly fits?: (bytes: Uint8Array) => boolean;
   /** The pictures in it, by the names that `read` knows them by; to be taken in before it is read. */
   readonly pictures?: (bytes: Uint8Array) => Result<ReadonlyMap<string, Uint8Array>>;
   /** `assets` are the pictures that were taken in, by their names. */

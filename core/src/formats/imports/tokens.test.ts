@@ -107,7 +107,7 @@ describe('design tokens', () => {
 
   test.each([
     ['no JSON', '{"a":', 'no-json'],
-    ['a list', '[1]', 'no-tokens'],
+    ['a list', '[1]', 'no-object'],
     ['nothing', '{}', 'no-tokens'],
     ['what is nested without end', '{"a":'.repeat(5000) + '1' + '}'.repeat(5000), 'too-deep'],
     ['too much', `{"a":[${'1,'.repeat(300_000)}1]}`, 'too-large'],

@@ -1,4 +1,3 @@
-import { strFromU8 } from 'fflate';
 import { inOrder, namedLast, setHead, type Ordered } from '../../edit/commands/named.ts';
 import type { MakeId } from '../../edit/make-id.ts';
 import type { Operation } from '../../edit/operation.ts';
@@ -7,11 +6,11 @@ import { FAMILIES } from '../../piece/faces.ts';
 import type { Piece } from '../../piece/piece.ts';
 import type { Letters } from '../../piece/schema.ts';
 import { isRecord } from '../../record.ts';
-import { jsonTextFault } from '../../piece/shape.ts';
 import { fail, fault, ok, type Result } from '../../result.ts';
 import { cutText, isWellFormed, mendedText } from '../../text.ts';
 import { count } from '../../words.ts';
 import { defineImport, type CameIn } from './define.ts';
+import { readObject } from './json.ts';
 
 const LIMITS = { depth: 30, values: 200_000, bytes: 20_000_000 } as const;
 
@@ -31,18 +30,10 @@ export const tokens = defineImport({
  * already changes what is kept under it; aliases are followed. What is no colour, typography or cubic Bézier is left.
  */
 export function tokensIn(piece: Piece, bytes: Uint8Array, makeId: MakeId): Result<CameIn> {
-  if (bytes.length > LIMITS.bytes) return fail(fault('too-large', [], `This has more than ${LIMITS.bytes / 1e6} MB.`));
-  const unfit = jsonTextFault(bytes, LIMITS);
-  if (unfit) return fail(unfit);
-  let json: unknown;
-  try {
-    json = JSON.parse(strFromU8(bytes));
-  } catch {
-    return fail(fault('no-json', [], 'This is no JSON, so it holds no design tokens.'));
-  }
-  if (!isRecord(json)) return fail(fault('no-tokens', [], 'This holds no design tokens: it is no object.'));
+  const read = readObject(bytes, LIMITS, 'design tokens');
+  if (!read.ok) return read;
   const tokens = new Map<string, Token>();
-  collect(json, [], null, tokens);
+  collect(read.value, [], null, tokens);
   if (tokens.size === 0) return fail(fault('no-tokens', [], 'This holds no design tokens: nothing in it has a $value.'));
   return ok(new Reading(piece, tokens, makeId).run());
 }

@@ -155,9 +155,10 @@
     bringing = null;
     if (typeof read === 'string') return session.notify(read);
     if (stop.signal.aborted) return;
-    const before = new Set(session.program.frames);
+    const before = new Set(session.piece.scenes.keys());
     session.edit(`Bring in ${file.name}`, read.operations, 'plain');
-    const first = session.program.frames.find((id) => !before.has(id));
+    const isNew = (id: string) => !before.has(id);
+    const first = session.program.frames.find(isNew) ?? [...session.piece.scenes.keys()].find(isNew);
     if (first) session.openScene(first);
     session.notify(cameInWords(read));
     session.refuse(read.left.map((line) => `${file.name}: ${line}`));

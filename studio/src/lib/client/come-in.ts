@@ -13,9 +13,9 @@ export async function comeIn(
   progress: (done: number, all: number) => void,
   stop: AbortSignal
 ): Promise<CameIn | string> {
-  const form = importFor(file.name);
-  if (!form) return `${file.name} cannot be brought in.`;
   const bytes = new Uint8Array(await file.arrayBuffer());
+  const form = importFor(file.name, bytes);
+  if (!form) return `${file.name} cannot be brought in.`;
   const pictures = form.pictures?.(bytes);
   if (pictures && !pictures.ok) return `${file.name}: ${pictures.error.sentence}`;
   const sent = [...(pictures?.value ?? [])].filter(([name]) => SHOWN.test(name));

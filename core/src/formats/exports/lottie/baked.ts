@@ -36,7 +36,7 @@ export function bakedNumber(moments: readonly number[], near = 0.01): Baked {
 const isNear = (a: readonly number[], b: readonly number[], near: number): boolean => a.every((value, i) => Math.abs(value - b[i]!) <= near);
 
 /** The moments between which all others lie on a straight line. */
-function turns(moments: readonly (readonly number[])[], near: number): number[] {
+export function turns(moments: readonly (readonly number[])[], near: number): number[] {
   const last = moments.length - 1;
   const found = [0];
   for (let from = 0; from < last;) {

@@ -55,7 +55,7 @@
   const walks = $derived(walksOf(session.piece.head));
   let walkAt = $state(0);
   let walkScale = $state(1);
-  let walkForm: 'webm' | 'gif' = $state(canFilm ? 'webm' : 'gif');
+  let walkForm: 'webm' | 'gif' | 'png' = $state(canFilm ? 'webm' : 'gif');
   const filmedWalk = $derived(walks[walkAt] ?? walks[0] ?? null);
 
   let making: Making | null = $state.raw(null);
@@ -123,7 +123,12 @@
     const shots = shotsOfWalk(program, filmedWalk, WALK_RATE, MOST);
     if (!shots) return session.notify(`A film of ${filmedWalk.name} would be longer than ${MOST / WALK_RATE} seconds, which is too long.`);
     const wish = { shots, assetUrl, scale: walkScale };
-    void make('walk', walkForm, (own) => (walkForm === 'webm' ? own.webm(wish, WALK_RATE) : own.gif(wish, WALK_RATE, false)));
+    const films = {
+      webm: (own: Making) => own.webm(wish, WALK_RATE),
+      gif: (own: Making) => own.gif(wish, WALK_RATE, false),
+      png: (own: Making) => own.pictures(wish),
+    };
+    void make('walk', walkForm, films[walkForm]);
   }
 </script>
 
@@ -263,6 +268,7 @@
             >as <select class="field h-8" bind:value={walkForm} aria-label="Form of the walk's film">
               {#if canFilm}<option value="webm">a WebM film</option>{/if}
               <option value="gif">one GIF</option>
+              <option value="png">PNG pictures</option>
             </select></label
           >
         </div>

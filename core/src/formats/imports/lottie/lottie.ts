@@ -1,0 +1,114 @@
+import type { MakeId } from '../../../edit/make-id.ts';
+import { keysBetween } from '../../../edit/order.ts';
+import type { Operation } from '../../../edit/operation.ts';
+import { scenesOf, type Asset, type Layer, type Piece, type Scene } from '../../../piece/piece.ts';
+import { framesPerSecond } from '../../../run/playhead.ts';
+import { fail, fault, ok, type Result } from '../../../result.ts';
+import { isRecord } from '../../../record.ts';
+import { cutText, mendedText } from '../../../text.ts';
+import { count, takeName } from '../../../words.ts';
+import { defineImport, type CameIn } from '../define.ts';
+import { readObject } from '../json.ts';
+import { fromBase64 } from './base64.ts';
+import { AnimationReading } from './reading.ts';
+import { listIn, numberOf, recordIn, type Json } from './values.ts';
+
+const LIMITS = { depth: 100, values: 2_000_000, bytes: 60_000_000 } as const;
+
+export const lottieAnimation = defineImport({
+  kind: 'lottie',
+  label: 'Lottie animations',
+  meaning: 'a part with a timeline: shapes, words and pictures as layers, what moves as keyframes, markers as labels',
+  endings: ['.json'],
+  fits: (bytes) => {
+    const read = animationIn(bytes);
+    return read.ok && 'op' in read.value;
+  },
+  pictures: (bytes) => {
+    const read = animationIn(bytes);
+    if (!read.ok) return read;
+    const files = new Map<string, Uint8Array>();
+    for (const asset of listIn(read.value['assets']).filter(isRecord)) {
+      const [, ending, data] = /^data:image\/(png|jpe?g|webp);base64,(.*)$/s.exec(String(asset['p'] ?? '')) ?? [];
+      const picture = data === undefined ? null : fromBase64(data);
+      if (picture) files.set(`${String(asset['id'])}.${ending}`, picture);
+    }
+    return ok(files);
+  },
+  read: (piece, bytes, makeId, assets) => {
+    const read = animationIn(bytes);
+    return read.ok ? ok(partOf(piece, read.value, assets, makeId)) : read;
+  },
+});
+
+/** An animation as JSON; a fault for anything else. */
+function animationIn(bytes: Uint8Array): Result<Json> {
+  const read = readObject(bytes, LIMITS, 'animation');
+  return read.ok && !Array.isArray(read.value['layers']) ? fail(fault('no-animation', [], 'This holds no animation: it has no layers.')) : read;
+}
+
+/** Timeline frames of a part at most. */
+const MOST = 3000;
+
+function partOf(piece: Piece, json: Json, assets: ReadonlyMap<string, Asset>, makeId: MakeId): CameIn {
+  const left: string[] = [];
+  const [begin, end] = [numberOf(json['ip'], 0), numberOf(json['op'], 1)];
+  const by = Math.min(1000, Math.max(0.1, numberOf(json['fr'], 24))) / framesPerSecond({ piece });
+  const wanted = Math.max(1, Math.round((end - begin) / by));
+  const length = Math.min(MOST, wanted);
+  if (length < wanted) left.push(`what comes after ${MOST} of its ${wanted} timeline frames`);
+  const side = (value: unknown) => Math.min(20_000, Math.max(1, Math.round(numberOf(value, 100))));
+  const there = scenesOf(piece, 'part');
+  const name = takeName(new Set(there.map((part) => part.name)), cutText(mendedText(String(json['nm'] ?? '')).trim(), 110) || 'Animation');
+  const id = makeId();
+  const reading = new AnimationReading({ json, scene: id, length, frameAt: (time) => begin + time * by, assets, makeId, left });
+  const layers = reading.layers();
+  const markers = listIn(json['markers'])
+    .filter(isRecord)
+    .flatMap((marker) => {
+      const time = Math.round((numberOf(marker['tm'], 0) - begin) / by);
+      return time >= 0 && time < length ? [{ time, name: cutText(mendedText(String(marker['cm'] ?? '')).trim(), 110) || 'Marker' }] : [];
+    });
+  const taken = new Set<string>();
+  const times = new Set<number>();
+  const labels = markers.flatMap((marker) => (times.has(marker.time) ? [] : (times.add(marker.time), [marker])));
+  const scene: Scene = {
+    id,
+    use: 'part',
+    name,
+    order: keysBetween(there.at(-1)?.order ?? null, null, 1)[0]!,
+    width: side(json['w']),
+    height: side(json['h']),
+    background: '#ffffff00',
+    timeline: {
+      length,
+      ...(labels.length && {
+        labels: Object.fromEntries(
+          labels.map(({ time, name: wantedName }) => [makeId(), { time, name: takeName(taken, wantedName), ending: { do: 'go on' as const } }])
+        ),
+      }),
+      ...reading.time(),
+    },
+  };
+  const pictures = [...new Map(layers.flatMap(({ asset }) => (asset === undefined ? [] : [[asset, asset] as const]))).keys()]
+    .flatMap((asset) => [...assets.values()].filter((one) => one.id === asset).slice(0, 1))
+    .filter((asset) => !piece.assets.has(asset.id));
+  const operations: Operation[] = [
+    ...pictures.map((value): Operation => ({ op: 'put', table: 'assets', value })),
+    { op: 'put', table: 'scenes', value: scene },
+    ...layers.map((value: Layer): Operation => ({ op: 'put', table: 'layers', value })),
+  ];
+  const made = [`the part ${name} with ${count(layers.length, 'layer')}`];
+  return {
+    operations,
+    made,
+    left: [
+      ...new Set([
+        ...left,
+        ...listIn(recordIn(json)['chars'])
+          .slice(0, 1)
+          .map(() => 'its letters as outlines: words are set in the usual typeface'),
+      ]),
+    ],
+  };
+}
