@@ -98,10 +98,8 @@ class Ooxml {
     const shapes = this.shapesIn(at(own.root, 'p:cSld', 'p:spTree'), lineage, own, ON_SLIDE, what, false);
     const background = this.background(lineage, what);
     if (background.picture) shapes.unshift(background.picture);
-    if (
-      at(own.root, 'p:timing', 'p:tnLst') &&
-      [...everyOf(at(own.root, 'p:timing')!, 'p:anim'), ...everyOf(at(own.root, 'p:timing')!, 'p:animEffect')].length
-    )
+    const timing = at(own.root, 'p:timing');
+    if (timing && ['p:anim', 'p:animEffect', 'p:animMotion'].some((kind) => !everyOf(timing, kind).next().done))
       this.left.push(`${what}: its animations`);
     if ([...own.links.values()].some(({ kind }) => kind === 'notesSlide')) this.left.push(`${what}: its notes`);
     const { transition, after } = this.change(own, what);

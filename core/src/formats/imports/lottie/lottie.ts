@@ -11,7 +11,7 @@ import { defineImport, type CameIn } from '../define.ts';
 import { readObject } from '../json.ts';
 import { fromBase64 } from './base64.ts';
 import { AnimationReading } from './reading.ts';
-import { listIn, numberOf, recordIn, type Json } from './values.ts';
+import { listIn, numberOf, type Json } from './values.ts';
 
 const LIMITS = { depth: 100, values: 2_000_000, bytes: 60_000_000 } as const;
 
@@ -90,25 +90,15 @@ function partOf(piece: Piece, json: Json, assets: ReadonlyMap<string, Asset>, ma
       ...reading.time(),
     },
   };
-  const pictures = [...new Map(layers.flatMap(({ asset }) => (asset === undefined ? [] : [[asset, asset] as const]))).keys()]
-    .flatMap((asset) => [...assets.values()].filter((one) => one.id === asset).slice(0, 1))
-    .filter((asset) => !piece.assets.has(asset.id));
+  const shown = new Set(layers.map(({ asset }) => asset));
+  const pictures = [...new Map([...assets.values()].map((asset) => [asset.id, asset] as const)).values()].filter(
+    (asset) => shown.has(asset.id) && !piece.assets.has(asset.id)
+  );
   const operations: Operation[] = [
     ...pictures.map((value): Operation => ({ op: 'put', table: 'assets', value })),
     { op: 'put', table: 'scenes', value: scene },
     ...layers.map((value: Layer): Operation => ({ op: 'put', table: 'layers', value })),
   ];
-  const made = [`the part ${name} with ${count(layers.length, 'layer')}`];
-  return {
-    operations,
-    made,
-    left: [
-      ...new Set([
-        ...left,
-        ...listIn(recordIn(json)['chars'])
-          .slice(0, 1)
-          .map(() => 'its letters as outlines: words are set in the usual typeface'),
-      ]),
-    ],
-  };
+  if (listIn(json['chars']).length) left.push('its letters as outlines: words are set in the usual typeface');
+  return { operations, made: [`the part ${name} with ${count(layers.length, 'layer')}`], left: [...new Set(left)] };
 }
