@@ -39,6 +39,9 @@ export function cutText(text: string, most: number, end = ''): string {
   return mendedText(text.slice(0, length || most - end.length)).trimEnd() + end;
 }
 
+/** A text of others as a name here; the usual one where nothing is left of it. There is room for a number behind it. */
+export const nameFrom = (text: string, usual: string): string => cutText(mendedText(text).trim(), MOST_NAME - 10) || usual;
+
 /** A JSON value with all its texts and keys mended; the same object where nothing was wrong. Walks without recursion. */
 export function mended<T>(value: T): T {
   if (!anyText(value, (text) => !isWellFormed(text))) return value;

@@ -55,6 +55,9 @@ export const pair = (value: number): string =>
     .toString(16)
     .padStart(2, '0');
 
+/** Red, green and blue from 0 to 1 as `#rrggbb`, with how opaque it is behind it where that is not wholly. */
+export const hexOfRgb = (rgb: readonly number[], alpha = 1): string => `#${rgb.map(pair).join('')}${pair(alpha) === 'ff' ? '' : pair(alpha)}`;
+
 /** The nearest `#rrggbb`, with its opacity behind it where it is not whole. */
 export function hexOf({ L, a, b, alpha }: Lab): string {
   const l = (L + 0.3963377774 * a + 0.2158037573 * b) ** 3;

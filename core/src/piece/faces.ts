@@ -25,4 +25,8 @@ export const DEFAULT_FAMILY = 'Atkinson Hyperlegible Next';
 /** What letters can be set in: a bundled face, or what the device has of a kind. */
 export const FAMILIES = [...(Object.keys(FACES) as (keyof typeof FACES)[]), 'sans-serif', 'serif', 'monospace'] as const;
 
+/** What letters can be set in by a name that others write; undefined for what is not here. */
+export const familyNamed = (name: string): (typeof FAMILIES)[number] | undefined =>
+  FAMILIES.find((known) => known.toLowerCase() === name.trim().toLowerCase());
+
 export const faceOf = (family: string): Face | undefined => (FACES as Record<string, Face>)[family];

@@ -36,3 +36,12 @@ const wellFormed = {
   mailto: (text: string) => /^mailto:[^@\s]+@[^@\s?]+\.[^@\s?]+(\?.*)?$/i.test(text),
   tel: (text: string) => /^tel:\+?[\d\-().]*\d[\d\-().]*(;.*)?$/i.test(text),
 };
+
+/** An address or a name with what was escaped in it; as it is where a % escapes nothing. */
+export function unescaped(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
+}

@@ -12,7 +12,7 @@ import { gherkin } from './gherkin.ts';
 import { graphml } from './graphml.ts';
 import { lottie } from './lottie/lottie.ts';
 import { mermaid } from './mermaid.ts';
-import { fileName } from './names.ts';
+import { fileName, takeFileName } from './names.ts';
 import { npm } from './npm.ts';
 import { page } from './page.ts';
 import { playwright } from './playwright.ts';
@@ -37,6 +37,6 @@ export function exported(kind: ExportKind, piece: Piece, assets: AssetBytes, par
 /** A file name made of the piece's name. */
 export const exportName = (name: string, kind: ExportKind): string => `${fileName(name)}${exportKinds[kind].ending}`;
 
-export { fileName };
+export { fileName, takeFileName };
 export { exportGroups, type ExportGroup } from './groups.ts';
 export type { ExportForm };

@@ -5,3 +5,12 @@ export const fileName = (name: string): string =>
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]+/gu, '-')
     .replace(/^-+|-+$/g, '') || 'piece';
+
+/** The same, with a number behind it where another file is called so; the name is then taken. */
+export function takeFileName(taken: Set<string>, wanted: string): string {
+  const plain = fileName(wanted);
+  let name = plain;
+  for (let i = 2; taken.has(name); i++) name = `${plain}-${i}`;
+  taken.add(name);
+  return name;
+}

@@ -1,4 +1,4 @@
-import { rgbOf } from '../../../motion/color.ts';
+import { hexOfRgb, rgbOf } from '../../../motion/color.ts';
 import { countedText, typedPart } from '../../../motion/shares.ts';
 import { DEFAULT_INK, valuesOf, type Values } from '../../../motion/values.ts';
 import { outlinesOf } from '../../../motion/path.ts';
@@ -152,15 +152,8 @@ class Composition {
 
   ground({ x, y, width, height }: Surface, color: string): void {
     const { rgb, alpha } = rgbOf(color);
-    const hex = rgb
-      .map((one) =>
-        Math.round(one * 255)
-          .toString(16)
-          .padStart(2, '0')
-      )
-      .join('');
     if (alpha > 0)
-      this.put({ ty: 1, nm: 'Ground', sc: `#${hex}`, sw: Math.round(width), sh: Math.round(height) }, null, still({ p: [x, y], o: alpha * 100 }));
+      this.put({ ty: 1, nm: 'Ground', sc: hexOfRgb(rgb), sw: Math.round(width), sh: Math.round(height) }, null, still({ p: [x, y], o: alpha * 100 }));
   }
 
   /** A layer with all in it; `around` is how opaque what it is in is at each moment. */

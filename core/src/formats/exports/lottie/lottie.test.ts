@@ -115,10 +115,11 @@ test('a file for each timeline, with its pictures in it; a piece without any say
         },
       },
       PIER: { layers: {}, timeline: { length: 3 } },
+      'Pier 2': { layers: {}, timeline: { length: 4 } },
     },
   });
   const files = unzipSync(lottie.write(piece, new Map([[asset.id, strToU8('png')]]), parts) as Uint8Array);
-  expect(Object.keys(files).sort()).toEqual(['pier-2.json', 'pier.json']);
+  expect(Object.keys(files).sort()).toEqual(['pier-2-2.json', 'pier-2.json', 'pier.json']);
   const json = JSON.parse(strFromU8(files['pier.json']!)) as { op: number; assets: object[]; layers: { ty: number; ks: { s: object } }[] };
   expect([json.op, json.assets]).toEqual([5, [{ id: 'picture_0', w: 40, h: 20, u: '', p: 'data:image/png;base64,AAAA', e: 1 }]]);
   // From the front: the picture, what moves it, the ground.

@@ -4,10 +4,9 @@ import { compile } from '../../../program/compile.ts';
 import { framesOf, scenesOf, type Piece, type Scene } from '../../../piece/piece.ts';
 import { threadsAt } from '../../../program/node.ts';
 import { layerKind } from '../../../vocabulary/layers/all.ts';
-import { takeName } from '../../../words.ts';
 import { defineExport } from '../define.ts';
 import { zipped } from '../folder.ts';
-import { fileName } from '../names.ts';
+import { takeFileName } from '../names.ts';
 import { animationOf } from './animation.ts';
 
 /** Timeline frames of one animation at most: each is looked at by itself. */
@@ -32,10 +31,7 @@ export const lottie = defineExport({
     };
     return zipped(
       Object.fromEntries(
-        timed(piece).map((scene) => [
-          `${fileName(takeName(taken, fileName(scene.name)))}.json`,
-          JSON.stringify(animationOf(program, scene, { picture })),
-        ])
+        timed(piece).map((scene) => [`${takeFileName(taken, scene.name)}.json`, JSON.stringify(animationOf(program, scene, { picture }))])
       )
     );
   },
@@ -49,8 +45,9 @@ const timed = (piece: Piece): Scene[] => withTimeline(piece).filter(({ timeline 
 
 /** What the animations do not say, by what is in the scenes. */
 function omitted(piece: Piece): string[] {
-  const program = compile(piece);
   const scenes = withTimeline(piece);
+  if (scenes.length === 0) return ['anything: it has no timeline'];
+  const program = compile(piece);
   const long = scenes.filter(({ timeline }) => timeline!.length > MOST).map(({ name }) => `${name}: it has more than ${MOST} timeline frames`);
   const nodes = timed(piece).flatMap((scene) => expand(program, program.scenes.get(scene.id)!).nodes.map((node) => ({ scene, node })));
   const each = nodes.flatMap(({ scene, node }) => leftOf(scene, node).map((what) => `${scene.name}, ${node.layer.name}: ${what}`));
@@ -63,7 +60,7 @@ function omitted(piece: Piece): string[] {
       ? ['where long lines break: only breaks that are written are kept; typefaces are named, not in the files']
       : []),
   ];
-  return scenes.length ? [...long, ...each, ...all] : ['anything: it has no timeline'];
+  return [...long, ...each, ...all];
 }
 
 function leftOf(scene: Scene, { layer, inside }: Node): string[] {

@@ -1,10 +1,10 @@
 import {
-  fileName,
   filmOfWalk,
   framesOf,
   scenesOf,
   statesOf,
   stillScreen,
+  takeFileName,
   type KeptWalk,
   type Picture as Moment,
   type Point,
@@ -42,13 +42,6 @@ const MOST_PIXELS = 64_000_000;
 /** Frames and parts as they begin, and in each of their states where those are wanted; each file with a name of its own. */
 export function shotsOfScenes(program: Program, scenes: ReadonlySet<string>, withStates: boolean): FrameShot[] {
   const taken = new Set<string>();
-  const nameOf = (wanted: string): string => {
-    const plain = fileName(wanted);
-    let name = plain;
-    for (let i = 2; taken.has(name); i++) name = `${plain}-${i}`;
-    taken.add(name);
-    return name;
-  };
   return [...framesOf(program.piece), ...scenesOf(program.piece, 'part')]
     .filter(({ id }) => scenes.has(id))
     .flatMap((scene) => {
@@ -58,7 +51,7 @@ export function shotsOfScenes(program: Program, scenes: ReadonlySet<string>, wit
         : [{ state: null, title: scene.name }];
       return looks.flatMap(({ state, title }) => {
         const screen = stillScreen(program, scene.id, { state });
-        return screen ? [{ name: nameOf(title), title, frame: scene.id, state, screen }] : [];
+        return screen ? [{ name: takeFileName(taken, title), title, frame: scene.id, state, screen }] : [];
       });
     });
 }
