@@ -4,16 +4,12 @@ import type { Page } from '@playwright/test';
 import { unzipSync, strFromU8 } from 'fflate';
 import sharp from 'sharp';
 import type { ComposeSpec } from '@zany/core/testing';
+import { distance, rgba } from './pixels.ts';
 import { expect, test } from './studio.ts';
 
 /** Timelines as Lottie animations: another program that plays them shows at each timeline frame what the pictures show. */
 
 const player = fileURLToPath(import.meta.resolve('lottie-web/build/player/lottie.min.js'));
-
-const rgba = async (png: Uint8Array) => sharp(png).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-
-/** How far two pictures are from each other on average, of 255. */
-const distance = (a: Uint8Array, b: Uint8Array): number => a.reduce((sum, value, i) => sum + Math.abs(value - b[i]!), 0) / a.length;
 
 interface Played {
   setCurrentRawFrameValue(frame: number): void;
