@@ -5,6 +5,7 @@ import { walksOf } from '../edit/commands/walks.ts';
 import { walkKept, type Walked } from '../walk/kept.ts';
 import { count } from '../words.ts';
 import { csvOf } from './csv.ts';
+import { standingDocument } from './document.ts';
 import { escaped } from './escaped.ts';
 import { placeName, toSarif, type Reported, type SaidOfThread } from './sarif.ts';
 
@@ -70,34 +71,23 @@ export function toHtmlReport(program: Program, audit: Reported, when: string): s
       ${reason === undefined ? '' : `<p><strong>Set aside:</strong> ${escaped(reason)}</p>`}
     </article>`;
   const title = `Loose ends of ${program.piece.head.name}`;
-  return `<!doctype html>
-<html lang="en">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width">
-<title>${escaped(title)}</title>
-<style>
-body { margin: 2rem auto; max-width: 46rem; padding: 0 1rem; background: #fbf7ee; color: #26232c; font: 15px/1.5 system-ui, sans-serif; }
+  return standingDocument(
+    title,
+    STYLE,
+    `<p>${escaped(count(findings.length, 'loose end'))}${aside.length ? `, ${aside.length} set aside` : ''}. ${escaped(exploredWords(audit))}</p>
+<p class="soft">${escaped(when)}</p>
+${findings.map((found) => article(found)).join('')}
+${aside.length ? `<h2>Set aside</h2>${aside.map((found) => article(found, found.reason)).join('')}` : ''}
+${said.length ? `<h2>What was said by those who walked it</h2>${said.map(saidArticle).join('')}` : ''}`
+  );
+}
+
+const STYLE = `body { margin: 2rem auto; max-width: 46rem; padding: 0 1rem; background: #fbf7ee; color: #26232c; font: 15px/1.5 system-ui, sans-serif; }
 h1, h2 { font-weight: 650; line-height: 1.2; } h3 { margin: 0; font-size: 1rem; }
 article { padding: .9rem 0; border-top: 1px solid #ddd2bd; break-inside: avoid; } article p { margin: .2rem 0; }
 .soft { color: #6f6776; } .must { color: #9d3321; } .look { color: #8f5c00; } .note { color: #6f6776; }
 ol { margin: .4rem 0; padding-left: 1.4rem; }
-@media print { body { background: none; margin: 0; } }
-</style>
-</head>
-<body>
-<main>
-<h1>${escaped(title)}</h1>
-<p>${escaped(count(findings.length, 'loose end'))}${aside.length ? `, ${aside.length} set aside` : ''}. ${escaped(exploredWords(audit))}</p>
-<p class="soft">${escaped(when)}</p>
-${findings.map((found) => article(found)).join('')}
-${aside.length ? `<h2>Set aside</h2>${aside.map((found) => article(found, found.reason)).join('')}` : ''}
-${said.length ? `<h2>What was said by those who walked it</h2>${said.map(saidArticle).join('')}` : ''}
-</main>
-</body>
-</html>
-`;
-}
+@media print { body { background: none; margin: 0; } }`;
 
 const saidArticle = ({ line, place, verdict, note, by }: SaidOfThread) => `
     <article>

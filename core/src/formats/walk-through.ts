@@ -8,6 +8,7 @@ import { standingScreen, type Screen, type Stood } from '../run/resolve.ts';
 import { stillRun } from '../run/still.ts';
 import { targetOf } from '../vocabulary/steps/all.ts';
 import { count } from '../words.ts';
+import { standingDocument } from './document.ts';
 import { escaped } from './escaped.ts';
 import { areaSeen } from './leads-from.ts';
 
@@ -36,14 +37,20 @@ export function toWalkThrough(program: Program, frames: readonly PrintedFrame[],
   const title = `Walk-through of ${piece.head.name}`;
   // A frame in several states stands several times: what leads to it leads to the first.
   const places = new Map(frames.map(({ frame }, i) => [frame, i + 1] as const).reverse());
-  return `<!doctype html>
-<html lang="en">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width">
-<title>${escaped(title)}</title>
-<style>
-@page { size: A4 landscape; margin: 12mm; }
+  return standingDocument(
+    title,
+    STYLE,
+    `<p>${escaped(`${count(frames.length, 'picture')}. Where something can be done on a frame, it has a number; beside it stands what it does.`)}</p>
+<p class="soft">${escaped(when)}</p>
+<nav aria-label="Frames"><ol>
+${frames.map(({ title: name }, i) => `<li><a href="#f${i + 1}">${escaped(name)}</a></li>`).join('\n')}
+</ol></nav>
+${ownThreads(piece, piece.head.id, 'Everywhere in the piece', places)}
+${frames.map((frame, i) => frameSection(program, frame, i + 1, places)).join('\n')}`
+  );
+}
+
+const STYLE = `@page { size: A4 landscape; margin: 12mm; }
 body { margin: 2rem auto; max-width: 68rem; padding: 0 1rem; background: #fbf7ee; color: #26232c; font: 14px/1.45 system-ui, sans-serif; }
 h1, h2, h3 { font-weight: 650; line-height: 1.2; } h2 { margin: 0 0 .8rem; font-size: 1.25rem; } h3 { margin: 0; font-size: 1rem; break-after: avoid; }
 nav ol { columns: 3; padding-left: 2rem; } a { color: inherit; text-decoration-color: #b8860b; }
@@ -52,24 +59,7 @@ section.frame { display: flex; gap: 2rem; align-items: flex-start; padding: 1.4r
 .picture { flex: none; width: 46%; } .picture svg { display: block; max-width: 100%; max-height: 160mm; margin: 0 auto; border: 1px solid #ddd2bd; background: #ffffff; }
 .said { flex: 1; min-width: 0; } .said article { padding: .5rem 0; border-top: 1px solid #ddd2bd; break-inside: avoid; } .said p { margin: .2rem 0; overflow-wrap: anywhere; }
 b { display: inline-block; min-width: 1.5em; padding: 0 .3em; border-radius: .8em; background: #26232c; color: #ffffff; text-align: center; font-weight: 650; }
-@media print { body { margin: 0; max-width: none; padding: 0; background: none; } section.frame { break-before: page; border: none; padding: 0; } b { print-color-adjust: exact; } }
-</style>
-</head>
-<body>
-<main>
-<h1>${escaped(title)}</h1>
-<p>${escaped(`${count(frames.length, 'picture')}. Where something can be done on a frame, it has a number; beside it stands what it does.`)}</p>
-<p class="soft">${escaped(when)}</p>
-<nav aria-label="Frames"><ol>
-${frames.map(({ title: name }, i) => `<li><a href="#f${i + 1}">${escaped(name)}</a></li>`).join('\n')}
-</ol></nav>
-${ownThreads(piece, piece.head.id, 'Everywhere in the piece', places)}
-${frames.map((frame, i) => frameSection(program, frame, i + 1, places)).join('\n')}
-</main>
-</body>
-</html>
-`;
-}
+@media print { body { margin: 0; max-width: none; padding: 0; background: none; } section.frame { break-before: page; border: none; padding: 0; } b { print-color-adjust: exact; } }`;
 
 function frameSection(program: Program, { frame, title, state, picture }: PrintedFrame, place: number, places: ReadonlyMap<string, number>): string {
   const { piece } = program;

@@ -259,7 +259,7 @@ export function exampleOfTransition(transition: Transition, within: boolean): Mo
         layers: {
           Boat: { ...BOAT, at: [20, 56, 30, 22] },
           Sign: { at: [20, 14, 60, 26], style: { fill: TEAL, corner: 6 } },
-          Bell: { at: [0, 0, 10, 10], hidden: false, lines: [within ? 'click → put this in Far' : 'click → go to Far'] },
+          Bell: { at: [0, 0, 10, 10], lines: [within ? 'click → put this in Far' : 'click → go to Far'] },
         },
       },
       Far: { size: SIZE, background: TEAL, ending: true, layers: { Boat: { ...BOAT, at: [90, 20, 50, 32], style: { fill: GOLD, corner: 6 } } } },

@@ -1,5 +1,5 @@
 import type { KeptWalk } from '../piece/walks.ts';
-import type { Point } from '../program/geometry.ts';
+import { centerOf, type Point } from '../program/geometry.ts';
 import type { Program } from '../program/program.ts';
 import { boundsOf, resolveScreen } from '../run/resolve.ts';
 import { advance, begin } from '../run/run.ts';
@@ -62,11 +62,7 @@ class Film {
     if (event.type === 'press' || event.type === 'release') return { x: event.x, y: event.y };
     const layer = 'layer' in event ? event.layer : null;
     for (const surface of this.presentation.screen.surfaces)
-      for (const shown of surface.all)
-        if (shown.node.key === layer) {
-          const { x, y, width, height } = boundsOf(shown);
-          return { x: x + width / 2, y: y + height / 2 };
-        }
+      for (const shown of surface.all) if (shown.node.key === layer) return centerOf(boundsOf(shown));
     return null;
   }
 

@@ -1,12 +1,13 @@
 import type { MakeId } from '../make-id.ts';
-import { cutText, mendedText } from '../../text.ts';
-import { framesOf, layersUnder, threadsOf, type Asset, type Layer, type Piece, type Scene, type Thread } from '../../piece/piece.ts';
+import { cutText, nameFrom } from '../../text.ts';
+import { framesOf, layersUnder, threadsOf, type Asset, type Layer, type Piece, type Scene } from '../../piece/piece.ts';
 import type { Rect } from '../../program/geometry.ts';
-import { addressProblem } from '../../vocabulary/address.ts';
+import { addressProblem, unescaped } from '../../vocabulary/address.ts';
 import type { Step } from '../../vocabulary/steps/all.ts';
 import { naturally, takeName } from '../../words.ts';
 import { keysBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
+import { newThread } from './threads.ts';
 
 /** Files of pictures, videos and sounds as frames and as layers. */
 
@@ -136,7 +137,7 @@ export function hitAreas(place: LinkPlace, links: readonly PageLink[], frames: R
       scene,
       parent,
       order: keys[i]!,
-      name: takeName(names, cutText(mendedText(name).trim(), 110) || 'Link'),
+      name: takeName(names, nameFrom(name, 'Link')),
       type: 'hit',
       pose: {
         x: Math.round(box.x + area.x * box.width),
@@ -146,22 +147,21 @@ export function hitAreas(place: LinkPlace, links: readonly PageLink[], frames: R
       },
       style: {},
     };
-    const branches = [{ steps: [step] }];
-    const thread: Thread = { id: makeId(), on: 'layer', owner: id, order: 'a0', cue: { type: 'click' }, branches, enabled: true };
     return [
       { op: 'put', table: 'layers', value: layer },
-      { op: 'put', table: 'threads', value: thread },
+      newThread(makeId(), 'layer', id, { cue: { type: 'click' }, branches: [{ steps: [step] }] }),
     ];
   });
   return { operations, left };
 }
 
+/** The step that opens an address; a sentence where it is none. */
+export const openingOf = (address: string): Step | string =>
+  addressProblem(address) === null ? { do: 'open', address, tab: 'new' } : `“${cutText(address, 80)}” is no address that can be opened`;
+
 /** What a link does; a sentence where it leads nowhere. */
 function stepTo(to: PageLink['to'], frames: ReadonlyMap<string, string>): Step | string {
-  if ('address' in to)
-    return addressProblem(to.address) === null
-      ? { do: 'open', address: to.address, tab: 'new' }
-      : `“${cutText(to.address, 80)}” is no address that can be opened`;
+  if ('address' in to) return openingOf(to.address);
   const frame = frames.get(alike(to.file));
   return frame === undefined
     ? `“${cutText(to.file, 80)}” is not among what came in, and no frame is called so`
@@ -170,13 +170,7 @@ function stepTo(to: PageLink['to'], frames: ReadonlyMap<string, string>): Step |
 
 /** Names of files and frames that mean the same: `site/Day%20trip.svg`, `day-trip.png` and `Day trip`. */
 function alike(name: string): string {
-  let plain = name.replace(/[?#].*$/, '');
-  try {
-    plain = decodeURIComponent(plain);
-  } catch {
-    // A name may hold a % that escapes nothing.
-  }
-  return baseName(plain)
+  return baseName(unescaped(name.replace(/[?#].*$/, '')))
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
@@ -221,11 +215,4 @@ export function bringInLayers(piece: Piece, scene: string, files: readonly Broug
 const isBlank = (piece: Piece, frame: Scene) =>
   !piece.index.layersOf.has(frame.id) && threadsOf(piece, frame.id).length === 0 && /^Frame \d+$/.test(frame.name);
 
-const baseName = (file: string) =>
-  cutText(
-    mendedText(file)
-      .replace(/^.*[\\/]/, '')
-      .replace(/\.[a-z0-9]{1,5}$/i, '')
-      .trim(),
-    110
-  ) || 'Page';
+const baseName = (file: string) => nameFrom(file.replace(/^.*[\\/]/, '').replace(/\.[a-z0-9]{1,5}$/i, ''), 'Page');

@@ -6,13 +6,16 @@ import { naturally } from '../../words.ts';
 import { keysBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
 
+/** A thread that is not there yet; the first of its owner if no place is given. */
+export function newThread(id: string, on: OwnerKind, owner: string, { cue, branches }: LineThread, order = 'a0'): Operation {
+  const thread: Thread = { id, on, owner, order, cue, branches, enabled: true };
+  return { op: 'put', table: 'threads', value: thread };
+}
+
 /** Adds threads under those that their owner has, in the order given. */
 export function addThreads(piece: Piece, on: OwnerKind, owner: string, lines: readonly LineThread[], makeId: () => string): Operation[] {
   const keys = keysBetween(threadsOf(piece, owner).at(-1)?.order ?? null, null, lines.length);
-  return lines.map(({ cue, branches }, i) => {
-    const thread: Thread = { id: makeId(), on, owner, order: keys[i]!, cue, branches, enabled: true };
-    return { op: 'put', table: 'threads', value: thread };
-  });
+  return lines.map((line, i) => newThread(makeId(), on, owner, line, keys[i]!));
 }
 
 /** Gives a thread what a line says; its place, its note and whether it is on stay. */

@@ -1,5 +1,6 @@
 import { parseExpression } from '../../expression/parse.ts';
 import type { MakeId } from '../../edit/make-id.ts';
+import { newThread } from '../../edit/commands/threads.ts';
 import { keysBetween } from '../../edit/order.ts';
 import type { Operation } from '../../edit/operation.ts';
 import { framesOf, variablesOf, type Layer, type Piece, type Scene, type Thread, type Variable } from '../../piece/piece.ts';
@@ -169,8 +170,7 @@ class ChartReading {
 
   private addThread(on: 'layer' | 'scene', owner: string, cue: Thread['cue'], branches: readonly Branch[]): void {
     const order = `a${this.threads.toString(36).padStart(6, '0')}z`;
-    const thread: Thread = { id: this.makeId(), on, owner, order, cue, branches: [...branches], enabled: true };
-    this.operations.push({ op: 'put', table: 'threads', value: thread });
+    this.operations.push(newThread(this.makeId(), on, owner, { cue, branches: [...branches] }, order));
     this.threads++;
   }
 

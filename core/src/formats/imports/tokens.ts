@@ -2,12 +2,12 @@ import { inOrder, namedLast, setHead, type Ordered } from '../../edit/commands/n
 import type { MakeId } from '../../edit/make-id.ts';
 import type { Operation } from '../../edit/operation.ts';
 import { pair } from '../../motion/color.ts';
-import { FAMILIES } from '../../piece/faces.ts';
+import { familyNamed } from '../../piece/faces.ts';
 import type { Piece } from '../../piece/piece.ts';
 import type { Letters } from '../../piece/schema.ts';
 import { isRecord } from '../../record.ts';
 import { fail, fault, ok, type Result } from '../../result.ts';
-import { cutText, isWellFormed, mendedText } from '../../text.ts';
+import { nameFrom } from '../../text.ts';
 import { count } from '../../words.ts';
 import { defineImport, type CameIn } from './define.ts';
 import { readObject } from './json.ts';
@@ -140,9 +140,7 @@ class Reading {
       return typeof resolved === 'string' ? undefined : resolved.value;
     };
     const families = [part('fontFamily')].flat().filter((one) => typeof one === 'string');
-    const family = families
-      .map((wanted) => FAMILIES.find((known) => known.toLowerCase() === wanted.trim().toLowerCase()))
-      .find((one) => one !== undefined);
+    const family = families.map(familyNamed).find((one) => one !== undefined);
     const size = pixels(part('fontSize'));
     const weight = weightOf(part('fontWeight'));
     const leading = part('lineHeight');
@@ -202,7 +200,7 @@ function shortNames(tokens: readonly Token[]): Map<Token, string> {
   return names;
 }
 
-const fitting = (name: string): string => cutText((isWellFormed(name) ? name : mendedText(name)).trim(), 110) || 'Token';
+const fitting = (name: string): string => nameFrom(name, 'Token');
 
 /** A colour as pieces keep it; null for what cannot be read. */
 function colorFrom(value: unknown): string | null {

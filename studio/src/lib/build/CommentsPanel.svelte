@@ -37,11 +37,9 @@
   async function add(body: string): Promise<boolean> {
     if (!place) return false;
     const { about } = comments;
-    const answer = await comments.add(place, body);
-    if (!answer.ok) session.notify(answer.error.sentence);
-    else comments.open = answer.value.id;
-    if (answer.ok && comments.about === about) comments.about = null;
-    return answer.ok;
+    const isSaid = await session.comment(place, body);
+    if (isSaid && comments.about === about) comments.about = null;
+    return isSaid;
   }
 
   /** Shows where a comment belongs: its frame, its state, its layer. */

@@ -47,7 +47,7 @@
         {/each}
       </div>
       <div class="flex min-h-[98px] gap-2">
-        {#if example}{#key example}<MovingPicture {example} label={cueKind(told ?? cue.type).label} />{/key}{/if}
+        {#if example}<MovingPicture {example} label={cueKind(told ?? cue.type).label} />{/if}
         <p id="cue-meaning" class="soft flex-1"><b>{cueKind(told ?? cue.type).label}</b>: {cueKind(told ?? cue.type).meaning}</p>
       </div>
       {#if cue.type === 'key'}

@@ -95,7 +95,7 @@
       </div>
       {#if kinds.length > 1}
         <div class="flex min-h-[98px] gap-2">
-          {#key example}<MovingPicture {example} label={transitionKinds[told ?? transition.type].label} />{/key}
+          <MovingPicture {example} label={transitionKinds[told ?? transition.type].label} />
           <p class="soft flex-1">{transitionKinds[told ?? transition.type].meaning}</p>
         </div>
       {/if}

@@ -23,6 +23,8 @@ const MOST_SVG = 2_000_000;
 export async function aboutOf(file: File): Promise<PageAbout> {
   if (file instanceof PageFile) return file.about;
   const isDrawing = (/\.svg$/i.test(file.name) || file.type === 'image/svg+xml') && file.size <= MOST_SVG;
-  const links = isDrawing ? linksOf(await file.text()) : [];
+  const svg = isDrawing ? await file.text() : '';
+  // Most have none, and need not be laid out to see it.
+  const links = /<(\w+:)?a[\s>]/.test(svg) ? linksOf(svg) : [];
   return links.length ? { links } : {};
 }

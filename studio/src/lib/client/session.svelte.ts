@@ -32,7 +32,8 @@ import {
   type Timeline,
   withReachInTime,
 } from '@zany/core';
-import type { FollowedBatch, OpenedPiece, Person, Role } from '$lib/shared/types';
+import type { CommentPlace, FollowedBatch, OpenedPiece, Person, Role } from '$lib/shared/types';
+import { fewOf } from '$lib/shared/few';
 import { Auditor, type AuditAnswer, type Guided, type Ways } from './audit';
 import { ask, askText } from './api';
 import { followPiece } from './follow';
@@ -70,9 +71,6 @@ const isInTime = (operation: Operation) => operation.op === 'set' && operation.t
  * One open piece: what is confirmed by the server, what is pending, what is shown, what is selected, and what can be
  * undone. Components show it and ask it; they hold no rules of their own.
  */
-/** So many sentences about what did not come in stand on the screen at most. */
-const MOST_SAID = 5;
-
 export class EditorSession {
   readonly id: string;
   readonly person: Person;
@@ -577,11 +575,17 @@ export class EditorSession {
   }
 
   /** Says why files were refused, long enough to read it file by file. */
+  /** Says something of a place, and opens it; why it could not be said is told. */
+  async comment(place: CommentPlace, body: string): Promise<boolean> {
+    const answer = await this.comments.add(place, body);
+    if (answer.ok) this.comments.open = answer.value.id;
+    else this.notify(answer.error.sentence);
+    return answer.ok;
+  }
+
   /** Says what did not come in: the first few each, the others by their number. */
   refuse(problems: readonly string[]): void {
-    const said = problems.length > MOST_SAID ? problems.slice(0, MOST_SAID - 1) : problems;
-    for (const problem of said) this.notify(problem, undefined, 30_000);
-    if (said.length < problems.length) this.notify(`${problems.length - said.length} more of these.`, undefined, 30_000);
+    for (const problem of fewOf(problems)) this.notify(problem, undefined, 30_000);
   }
 
   notePasted(threads: readonly string[]): void {

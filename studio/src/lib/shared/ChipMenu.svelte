@@ -102,7 +102,7 @@
     </div>
     {#if shown[at]?.meaning}
       <div class="sticky -bottom-1.5 flex max-w-[300px] flex-col gap-1 border-t border-[var(--line)] bg-inherit px-2 py-1">
-        {#if example}{#key example}<MovingPicture {example} label={shown[at]!.label} />{/key}{/if}
+        {#if example}<MovingPicture {example} label={shown[at]!.label} />{/if}
         <p class="soft">{shown[at]!.meaning}</p>
       </div>
     {/if}

@@ -27,10 +27,7 @@
 
   async function add(body: string): Promise<boolean> {
     if (!place) return false;
-    const answer = await comments.add(place, body);
-    if (!answer.ok) session.notify(answer.error.sentence);
-    else comments.open = answer.value.id;
-    return answer.ok;
+    return session.comment(place, body);
   }
 
   function show({ place: { scene } }: CommentThread) {

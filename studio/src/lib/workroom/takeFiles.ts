@@ -5,6 +5,7 @@ import { comeIn } from '$lib/client/come-in';
 import { isDocument, unfoldDocuments } from '$lib/client/documents';
 import { PageFile } from '$lib/client/page-file';
 import { isMedia, isPicture, uploadPictures } from '$lib/client/pictures';
+import { fewOf } from '$lib/shared/few';
 
 interface Listener {
   readonly say: (text: string) => void;
@@ -27,7 +28,7 @@ export async function takeFiles(files: readonly File[], listener: Listener): Pro
     if (!answer.ok) listener.problem(`${file.name}: ${answer.error.sentence}`);
   }
   const read = await unfoldDocuments(pages, (done, all) => listener.say(`Reading ${done} of ${all} pages…`), new AbortController().signal);
-  read.left.forEach((problem) => listener.problem(problem));
+  fewOf(read.left).forEach((problem) => listener.problem(problem));
   if (read.files.length) await pieceOf(read.files, listener);
 }
 
@@ -41,10 +42,10 @@ async function pieceOf(pictures: readonly File[], listener: Listener): Promise<v
   const piece = await emptied(isWhole ? name : `${name} and more`, size);
   if (typeof piece === 'string') return listener.problem(piece);
   const { taken, problems } = await uploadPictures(piece.id, pictures, (done, all) => listener.say(`Bringing in ${done} of ${all} pictures…`));
-  problems.forEach((problem) => listener.problem(problem));
+  fewOf(problems).forEach((problem) => listener.problem(problem));
   if (taken.length === 0) return void (await ask('DELETE', `/api/pieces/${piece.id}`));
   const brought = bringInPages(piece.empty, taken, false, newId);
-  brought.left.forEach((problem) => listener.problem(problem));
+  fewOf(brought.left).forEach((problem) => listener.problem(problem));
   await fill(piece.id, 'Bring in pages', [...piece.clear, ...brought.operations], listener);
 }
 
@@ -60,8 +61,7 @@ async function pieceFrom(file: File, listener: Listener): Promise<void> {
     await ask('DELETE', `/api/pieces/${piece.id}`);
     return listener.problem(read);
   }
-  read.left.slice(0, 5).forEach((line) => listener.problem(`${file.name}: ${line}`));
-  if (read.left.length > 5) listener.problem(`${read.left.length - 5} more of these.`);
+  fewOf(read.left.map((line) => `${file.name}: ${line}`)).forEach((problem) => listener.problem(problem));
   const size = Object.entries(read.size ?? {}).map(([side, value]): Operation => ({ op: 'set', table: 'piece', id: piece.id, path: [side], value }));
   await fill(piece.id, `Bring in ${file.name}`, [...piece.clear, ...size, ...read.operations], listener);
 }

@@ -1,3 +1,5 @@
+import { openingOf } from '../../../edit/commands/pages.ts';
+import { newThread } from '../../../edit/commands/threads.ts';
 import { keysBetween } from '../../../edit/order.ts';
 import type { MakeId } from '../../../edit/make-id.ts';
 import type { Operation } from '../../../edit/operation.ts';
@@ -5,8 +7,7 @@ import { framesOf, scenesOf, type Asset, type Layer, type Piece, type Scene, typ
 import type { Letters, Style } from '../../../piece/schema.ts';
 import type { Rect } from '../../../program/geometry.ts';
 import { escapeText } from '../../../expression/text.ts';
-import { cutText, mendedText } from '../../../text.ts';
-import { addressProblem } from '../../../vocabulary/address.ts';
+import { cutText, mendedText, nameFrom } from '../../../text.ts';
 import type { Step } from '../../../vocabulary/steps/all.ts';
 import type { Transition } from '../../../vocabulary/transitions/all.ts';
 import { count, takeName } from '../../../words.ts';
@@ -74,7 +75,7 @@ export function deckIn(piece: Piece, deck: Deck, assets: ReadonlyMap<string, Ass
 
 const rounded = (value: number): number => Math.round(value * 100) / 100;
 const inReach = (value: number, most = 100_000): number => Math.min(most, Math.max(-most, rounded(value)));
-const nameOf = (name: string, usual: string): string => cutText(mendedText(name).replace(/\s+/g, ' ').trim(), 110) || usual;
+const nameOf = (name: string, usual: string): string => nameFrom(name.replace(/\s+/g, ' '), usual);
 
 class DeckReading {
   private readonly operations: Operation[] = [];
@@ -196,8 +197,7 @@ class DeckReading {
   }
 
   private addThread(on: 'layer' | 'scene', owner: string, cue: Thread['cue'], step: Step): void {
-    const thread: Thread = { id: this.makeId(), on, owner, order: 'a0', cue, branches: [{ steps: [step] }], enabled: true };
-    this.operations.push({ op: 'put', table: 'threads', value: thread });
+    this.operations.push(newThread(this.makeId(), on, owner, { cue, branches: [{ steps: [step] }] }));
     this.counts.threads++;
   }
 
@@ -209,10 +209,7 @@ class DeckReading {
   /** What a link does from a slide, or from what many have in common; a sentence where that is nothing. */
   private stepOf(lead: DeckLead, slide: number | null): Step | string {
     const last = this.frames.length - 1;
-    if ('address' in lead) {
-      const address = lead.address.trim();
-      return addressProblem(address) === null ? { do: 'open', address, tab: 'new' } : `“${cutText(address, 80)}” is no address that can be opened`;
-    }
+    if ('address' in lead) return openingOf(lead.address.trim());
     if ('slide' in lead) {
       const to = this.deck.slides.findIndex(({ key }) => key === lead.slide);
       return to < 0 ? 'it leads to a slide that is not there' : this.goTo(to);

@@ -1,10 +1,11 @@
-import { FAMILIES } from '../../../piece/faces.ts';
+import { familyNamed } from '../../../piece/faces.ts';
 import { pair } from '../../../motion/color.ts';
 import type { Letters, Style } from '../../../piece/schema.ts';
-import type { Rect } from '../../../program/geometry.ts';
+import { union, type Rect } from '../../../program/geometry.ts';
 import { fail, fault, ok, type Result } from '../../../result.ts';
 import type { Direction } from '../../../vocabulary/directions.ts';
 import type { Transition } from '../../../vocabulary/transitions/all.ts';
+import { unescaped } from '../../../vocabulary/address.ts';
 import { at, attribute, everyOf, numberIn, textIn, within, type Xml } from '../xml.ts';
 import { resolved, type Archive } from './archive.ts';
 import { listed, MOST, type Deck, type DeckLead, type DeckShape, type Ground, type Slide } from './deck.ts';
@@ -339,7 +340,7 @@ class Odp {
       share *= size === null ? (shareIn(one) ?? 1) : 1;
     }
     const face = (said(runs, TEXT, 'fo:font-family') ?? said(runs, TEXT, 'style:font-name') ?? '').replace(/^['"]|['"]$/g, '');
-    const family = FAMILIES.find((known) => known.toLowerCase() === face.toLowerCase());
+    const family = familyNamed(face);
     if (face && !family) this.missing.add(face);
     const weight = said(runs, TEXT, 'fo:font-weight');
     const align = said(paragraphs, PARAGRAPH, 'fo:text-align');
@@ -443,13 +444,7 @@ const OPPOSITE: Readonly<Record<Direction, Direction>> = { left: 'right', right:
 /** `#page2` and `#Pay` are slides, all else is an address. */
 function leadTo(href: string): DeckLead {
   if (!href.startsWith('#')) return { address: href };
-  let name = href.slice(1);
-  try {
-    name = decodeURIComponent(name);
-  } catch {
-    // A name may hold a % that escapes nothing.
-  }
-  return { slide: name };
+  return { slide: unescaped(href.slice(1)) };
 }
 
 const nameIn = (node: Xml): string => attribute(node, 'draw:name') || textIn(at(node, 'svg:title')).trim() || usualName[node.name] || 'Shape';
@@ -463,12 +458,7 @@ const usualName: Readonly<Record<string, string>> = {
 
 const plain = (name: string, box: Rect): DeckShape => ({ name, type: 'box', box, rotation: 0, style: {} });
 
-function around(shapes: readonly DeckShape[]): Rect {
-  const boxes = shapes.map(({ box }) => box);
-  if (boxes.length === 0) return { x: 0, y: 0, width: 1, height: 1 };
-  const [x, y] = [Math.min(...boxes.map((box) => box.x)), Math.min(...boxes.map((box) => box.y))];
-  return { x, y, width: Math.max(...boxes.map((box) => box.x + box.width)) - x, height: Math.max(...boxes.map((box) => box.y + box.height)) - y };
-}
+const around = (shapes: readonly DeckShape[]): Rect => union(shapes.map((shape) => shape.box)) ?? { x: 0, y: 0, width: 1, height: 1 };
 
 interface Place {
   readonly box: Rect;

@@ -1,4 +1,4 @@
-import { pair } from '../../../motion/color.ts';
+import { hexOfRgb } from '../../../motion/color.ts';
 import { at, attribute, numberIn, within, type Xml } from '../xml.ts';
 
 /** Colours of Office Open XML (ISO/IEC 29500, 20.1.2.3): by value, or by a place in a theme, and changed by so much. */
@@ -63,8 +63,7 @@ function changed(color: string, node: Xml): string {
     else if (change.name === 'a:lumMod') rgb = withLight(rgb, (light) => light * share);
     else if (change.name === 'a:lumOff') rgb = withLight(rgb, (light) => light + share);
   }
-  const hex = `#${rgb.map((one) => pair(Math.min(1, Math.max(0, one)))).join('')}`;
-  return alpha >= 1 ? hex : `${hex}${pair(Math.max(0, alpha))}`;
+  return hexOfRgb(rgb, alpha);
 }
 
 /** A colour with another lightness (HSL). */

@@ -1,4 +1,4 @@
-import { FAMILIES } from '../../../piece/faces.ts';
+import { familyNamed } from '../../../piece/faces.ts';
 import type { Letters, Style } from '../../../piece/schema.ts';
 import type { Rect } from '../../../program/geometry.ts';
 import { fail, fault, ok, type Result } from '../../../result.ts';
@@ -68,21 +68,23 @@ class Ooxml {
   private readonly sheets = new Map<string, Sheet | null>();
   private readonly grounds = new Map<string, Ground>();
   private readonly missing = new Set<string>();
+  private readonly size: { readonly width: number; readonly height: number };
 
   constructor(
     private readonly archive: Archive,
     private readonly presentation: Xml
-  ) {}
+  ) {
+    const size = at(presentation, 'p:sldSz');
+    this.size = { width: px(numberIn(size, 'cx') ?? 9_144_000), height: px(numberIn(size, 'cy') ?? 6_858_000) };
+  }
 
   read(): Deck {
-    const size = at(this.presentation, 'p:sldSz');
-    const [width, height] = [px(numberIn(size, 'cx') ?? 9_144_000), px(numberIn(size, 'cy') ?? 6_858_000)];
     const links = this.linksOf('ppt/presentation.xml');
     const listed = within(at(this.presentation, 'p:sldIdLst'), 'p:sldId').flatMap((node) => links.get(attribute(node, 'r:id') ?? '')?.to ?? []);
     if (listed.length > MOST.slides) this.left.push(`${listed.length - MOST.slides} of ${listed.length} slides`);
     const slides = listed.slice(0, MOST.slides).flatMap((path, i) => this.slide(path, i) ?? []);
     if (this.missing.size) this.left.push(`typefaces that are not here, so the usual one stands in: ${[...this.missing].sort().join(', ')}`);
-    return { width, height, slides, grounds: this.grounds, left: this.left };
+    return { ...this.size, slides, grounds: this.grounds, left: this.left };
   }
 
   private slide(path: string, i: number): Slide | null {
@@ -174,8 +176,7 @@ class Ooxml {
       const blip = attribute(at(properties, 'a:blipFill', 'a:blip'), 'r:embed');
       const file = blip === undefined ? undefined : sheet.links.get(blip)?.to;
       if (file !== undefined) {
-        const size = at(this.presentation, 'p:sldSz');
-        const box = { x: 0, y: 0, width: px(numberIn(size, 'cx') ?? 9_144_000), height: px(numberIn(size, 'cy') ?? 6_858_000) };
+        const box = { x: 0, y: 0, ...this.size };
         return { color: color ?? '#ffffff', picture: { name: 'Background', type: 'picture', box, rotation: 0, style: {}, picture: file } };
       }
       const gradient = this.firstStop(at(properties, 'a:gradFill'), palette);
@@ -390,7 +391,7 @@ class Ooxml {
     const anchor = say('anchor', frames);
     const align = say('algn', paragraphs);
     const face = runs.map((one) => attribute(at(one, 'a:latin'), 'typeface')).find((one) => one !== undefined);
-    const family = face === undefined ? undefined : FAMILIES.find((known) => known.toLowerCase() === face.toLowerCase());
+    const family = face === undefined ? undefined : familyNamed(face);
     if (face !== undefined && !family && !face.startsWith('+')) this.missing.add(face);
     const color = runs.map((one) => colorIn(at(one, 'a:solidFill'), lineage.palette)).find((one) => one !== null) ?? ink;
     return {

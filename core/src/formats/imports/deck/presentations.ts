@@ -1,5 +1,6 @@
 import type { Asset, Piece } from '../../../piece/piece.ts';
 import type { MakeId } from '../../../edit/make-id.ts';
+import { onceFor } from '../../../once.ts';
 import { fail, fault, ok, type Result } from '../../../result.ts';
 import { defineImport, type CameIn } from '../define.ts';
 import { Archive } from './archive.ts';
@@ -30,7 +31,8 @@ function deckFrom(piece: Piece, bytes: Uint8Array, makeId: MakeId, assets: Reado
   return opened.ok ? ok(deckIn(piece, opened.value.deck, assets, makeId)) : opened;
 }
 
-function opening(bytes: Uint8Array): Result<{ archive: Archive; deck: Deck }> {
+/** Its pictures are asked for first, and then all of it. */
+const opening = onceFor((bytes: Uint8Array): Result<{ archive: Archive; deck: Deck }> => {
   if (bytes[0] === 0xd0 && bytes[1] === 0xcf)
     return fail(
       fault('old-deck', [], 'This is in the form that presentations had before 2007, or locked by a password. Save it as .odp or .pptx first.')
@@ -41,4 +43,4 @@ function opening(bytes: Uint8Array): Result<{ archive: Archive; deck: Deck }> {
   const deck = archive.file('ppt/presentation.xml') ? readOoxml(archive) : readOdp(archive);
   if (!deck.ok) return deck;
   return deck.value.slides.length ? ok({ archive, deck: deck.value }) : fail(fault('no-slides', [], 'This presentation has no slides.'));
-}
+});

@@ -3,9 +3,10 @@ import { keysBetween } from '../../../edit/order.ts';
 import type { Operation } from '../../../edit/operation.ts';
 import { scenesOf, type Asset, type Layer, type Piece, type Scene } from '../../../piece/piece.ts';
 import { framesPerSecond } from '../../../run/playhead.ts';
+import { onceFor } from '../../../once.ts';
 import { fail, fault, ok, type Result } from '../../../result.ts';
 import { isRecord } from '../../../record.ts';
-import { cutText, mendedText } from '../../../text.ts';
+import { nameFrom } from '../../../text.ts';
 import { count, takeName } from '../../../words.ts';
 import { defineImport, type CameIn } from '../define.ts';
 import { readObject } from '../json.ts';
@@ -41,11 +42,11 @@ export const lottieAnimation = defineImport({
   },
 });
 
-/** An animation as JSON; a fault for anything else. */
-function animationIn(bytes: Uint8Array): Result<Json> {
+/** An animation as JSON; a fault for anything else. It is asked for what it is, for its pictures, and then for all of it. */
+const animationIn = onceFor((bytes: Uint8Array): Result<Json> => {
   const read = readObject(bytes, LIMITS, 'animation');
   return read.ok && !Array.isArray(read.value['layers']) ? fail(fault('no-animation', [], 'This holds no animation: it has no layers.')) : read;
-}
+});
 
 /** Timeline frames of a part at most. */
 const MOST = 3000;
@@ -59,7 +60,7 @@ function partOf(piece: Piece, json: Json, assets: ReadonlyMap<string, Asset>, ma
   if (length < wanted) left.push(`what comes after ${MOST} of its ${wanted} timeline frames`);
   const side = (value: unknown) => Math.min(20_000, Math.max(1, Math.round(numberOf(value, 100))));
   const there = scenesOf(piece, 'part');
-  const name = takeName(new Set(there.map((part) => part.name)), cutText(mendedText(String(json['nm'] ?? '')).trim(), 110) || 'Animation');
+  const name = takeName(new Set(there.map((part) => part.name)), nameFrom(String(json['nm'] ?? ''), 'Animation'));
   const id = makeId();
   const reading = new AnimationReading({ json, scene: id, length, frameAt: (time) => begin + time * by, assets, makeId, left });
   const layers = reading.layers();
@@ -67,7 +68,7 @@ function partOf(piece: Piece, json: Json, assets: ReadonlyMap<string, Asset>, ma
     .filter(isRecord)
     .flatMap((marker) => {
       const time = Math.round((numberOf(marker['tm'], 0) - begin) / by);
-      return time >= 0 && time < length ? [{ time, name: cutText(mendedText(String(marker['cm'] ?? '')).trim(), 110) || 'Marker' }] : [];
+      return time >= 0 && time < length ? [{ time, name: nameFrom(String(marker['cm'] ?? ''), 'Marker') }] : [];
     });
   const taken = new Set<string>();
   const times = new Set<number>();

@@ -1,4 +1,4 @@
-import { pair } from '../../../motion/color.ts';
+import { hexOfRgb } from '../../../motion/color.ts';
 import type { MakeId } from '../../../edit/make-id.ts';
 import { keysBetween } from '../../../edit/order.ts';
 import { escapeText } from '../../../expression/text.ts';
@@ -6,7 +6,7 @@ import type { Asset, Layer } from '../../../piece/piece.ts';
 import type { Style, Timeline, Tracked } from '../../../piece/schema.ts';
 import { IDENTITY, rotated, scaled, translated, type Matrix } from '../../../program/matrix.ts';
 import { isRecord } from '../../../record.ts';
-import { cutText, mendedText } from '../../../text.ts';
+import { cutText, mendedText, nameFrom } from '../../../text.ts';
 import { turns } from '../../exports/lottie/baked.ts';
 import { boxOf, isMoving, listIn, numberOf, numbersAt, outlineAt, pathData, recordIn, type Json } from './values.ts';
 
@@ -62,8 +62,9 @@ export class AnimationReading {
     };
   }
 
+  private count = 0;
   private get isFull(): boolean {
-    return [...this.waiting.values()].reduce((sum, list) => sum + list.length, 0) >= MOST_LAYERS;
+    return this.count >= MOST_LAYERS;
   }
 
   /** Its layers from the back to the front; the format has the one in front first. */
@@ -74,6 +75,12 @@ export class AnimationReading {
       if (this.isFull) return void this.leave('Animation', `more than ${MOST_LAYERS} layers`);
       this.layer(layer, byNumber, parent, frames, deep);
     }
+  }
+
+  private assetOf({ refId }: Json): Json | undefined {
+    return listIn(this.wanted.json['assets'])
+      .filter(isRecord)
+      .find(({ id }) => id === refId);
   }
 
   private leave(name: string, what: string): void {
@@ -89,8 +96,10 @@ export class AnimationReading {
     if (listIn(layer['masksProperties']).length) this.leave(name, 'its masks');
     if (listIn(layer['ef']).length) this.leave(name, 'its effects');
     if (numberOf(layer['bm'], 0) !== 0) this.leave(name, 'how it mixes with what is behind it');
-    const group = this.group(name, parent, this.matrices(layer, byNumber, frames, name), percentAt(recordIn(layer['ks'])['o'], frames));
-    this.span(group, layer, frames);
+    const there = timesIn(layer, frames);
+    const opacity = percentAt(recordIn(layer['ks'])['o'], frames);
+    const group = this.group(name, parent, this.matrices(layer, byNumber, frames, name), opacity, there.length === 0);
+    if (there.length > 0 && there.length < frames.length) this.spans[this.wanted.makeId()] = { layer: group, from: there[0]!, to: there.at(-1)! };
     switch (type) {
       case 0:
         return this.precomposed(layer, group, frames, deep, name);
@@ -111,9 +120,7 @@ export class AnimationReading {
   }
 
   private precomposed(layer: Json, group: string, frames: Frames, deep: number, name: string): void {
-    const asset = listIn(this.wanted.json['assets'])
-      .filter(isRecord)
-      .find(({ id }) => id === layer['refId']);
+    const asset = this.assetOf(layer);
     if (!asset || deep >= MOST_DEEP) return this.leave(name, 'what is in it');
     if (layer['tm'] !== undefined) this.leave(name, 'that its time goes otherwise');
     const [start, stretch] = [numberOf(layer['st'], 0), numberOf(layer['sr'], 1) || 1];
@@ -122,9 +129,7 @@ export class AnimationReading {
   }
 
   private picture(layer: Json, group: string, name: string): void {
-    const asset = listIn(this.wanted.json['assets'])
-      .filter(isRecord)
-      .find(({ id }) => id === layer['refId']);
+    const asset = this.assetOf(layer);
     const found = [...this.wanted.assets].find(([file]) => file.replace(/\.[a-z]+$/, '') === String(layer['refId']))?.[1];
     if (!asset || !found) return this.leave(name, 'its picture, which is not in the file or in another form');
     const pose = box(0, 0, numberOf(asset['w'], found.width), numberOf(asset['h'], found.height));
@@ -268,7 +273,7 @@ export class AnimationReading {
   }
 
   /** A group whose corner moves as a matrix says. */
-  private group(name: string, parent: string | null, matrices: readonly Matrix[], opacity: readonly number[]): string {
+  private group(name: string, parent: string | null, matrices: readonly Matrix[], opacity: readonly number[], isNever = false): string {
     let last = 0;
     const poses = matrices.map(({ a, b, c, d, e, f }, t) => {
       const turn = (Math.atan2(b, a) * 180) / Math.PI;
@@ -288,7 +293,8 @@ export class AnimationReading {
       ...(first.rotation !== 0 && { rotation: within(first.rotation, 36_000) }),
       ...(first.scale !== 1 && { scale: Math.min(100, tidy(first.scale)) }),
     };
-    const id = this.put(parent, { name, type: 'group', pose, style: opacity[0]! < 1 ? { opacity: tidy(opacity[0]!) } : {} });
+    const style = opacity[0]! < 1 ? { opacity: tidy(opacity[0]!) } : {};
+    const id = this.put(parent, { name, type: 'group', pose, style, ...(isNever && { hidden: true }) });
     for (const property of ['x', 'y', 'rotation'] as const)
       this.track(
         id,
@@ -305,25 +311,12 @@ export class AnimationReading {
     return id;
   }
 
-  /** The frames of the animation in which a layer is there. */
-  private span(layer: string, { ip, op }: Json, frames: Frames): void {
-    const [from, to] = [numberOf(ip, -Infinity), numberOf(op, Infinity)];
-    const there = frames.flatMap((frame, time) => (frame >= from - 1e-6 && frame < to - 1e-6 ? [time] : []));
-    if (there.length === frames.length) return;
-    const first = there[0];
-    if (first === undefined) {
-      const made = [...this.waiting.values()].flat().find(({ id }) => id === layer);
-      if (made) (made as { hidden?: boolean }).hidden = true;
-      return;
-    }
-    this.spans[this.wanted.makeId()] = { layer, from: first, to: there.at(-1)! };
-  }
-
   private put(parent: string | null, layer: Pick<Layer, 'name' | 'type' | 'pose' | 'style'> & Partial<Layer>): string {
     const id = this.wanted.makeId();
     const list = this.waiting.get(parent) ?? [];
     list.push({ ...layer, id, scene: this.wanted.scene, parent, order: 'a0' });
     this.waiting.set(parent, list);
+    this.count++;
     return id;
   }
 
@@ -379,19 +372,19 @@ interface Paint {
   readonly isSeen: boolean;
 }
 
+/** The timeline frames at which a layer is there. */
+const timesIn = ({ ip, op }: Json, frames: Frames): number[] => {
+  const [from, to] = [numberOf(ip, -Infinity), numberOf(op, Infinity)];
+  return frames.flatMap((frame, time) => (frame >= from - 1e-6 && frame < to - 1e-6 ? [time] : []));
+};
+
 /** Shapes that change others. */
 const OTHER = new Set(['rp', 'mm', 'rd', 'pb', 'zz', 'op', 'tw']);
 
 const tidy = (value: number): number => Math.round(value * 1000) / 1000;
 const within = (value: number, most: number): number => Math.min(most, Math.max(-most, Number.isFinite(value) ? tidy(value) : 0));
 
-const nameOf = ({ nm }: Json, usual: string): string =>
-  cutText(
-    mendedText(typeof nm === 'string' ? nm : '')
-      .replace(/\s+/g, ' ')
-      .trim(),
-    110
-  ) || usual;
+const nameOf = ({ nm }: Json, usual: string): string => nameFrom(typeof nm === 'string' ? nm.replace(/\s+/g, ' ') : '', usual);
 
 const box = (x: number, y: number, width: number, height: number): Layer['pose'] => ({
   x: within(x, 100_000),
@@ -428,8 +421,7 @@ function colorAt(item: Json, frame: number): number[] {
   return [red, green, blue, alpha * own];
 }
 
-const hexOf = ([red = 0, green = 0, blue = 0, alpha = 1]: readonly number[]): string =>
-  `#${pair(red)}${pair(green)}${pair(blue)}${alpha < 0.998 ? pair(alpha) : ''}`;
+const hexOf = ([red = 0, green = 0, blue = 0, alpha = 1]: readonly number[]): string => hexOfRgb([red, green, blue], alpha);
 
 function styleOf({ fill, line, widths }: Paint): Style {
   return {

@@ -4,11 +4,11 @@
   import { download, sizeWords } from '$lib/shared/download';
   import { Making } from './film.svelte';
   import { shotsOfScenes, shotsOfTimeline, shotsOfWalk } from './making';
+  import ScaleSelect from './ScaleSelect.svelte';
   import { canFilm as canFilmHere } from './webm';
 
   /** Frames as pictures, and timelines as films, made in this browser from what the stage shows. */
   const session = useSession();
-  const SCALES = [1, 2, 3] as const;
   type FilmForm = 'webm' | 'gif' | 'png' | 'svg';
   type What = 'pictures' | 'film' | 'walk';
   const FILES = {
@@ -160,11 +160,7 @@
         </select>
         <label class="flex items-center gap-1.5"><input type="checkbox" bind:checked={withStates} /> in each of their states</label>
         {#if picturesAs !== 'svg'}
-          <label class="flex items-center gap-1.5"
-            >size <select class="field h-8" bind:value={scale} aria-label="Size of the pictures"
-              >{#each SCALES as one (one)}<option value={one}>{one}×</option>{/each}</select
-            ></label
-          >{/if}
+          <ScaleSelect bind:scale label="Size of the pictures" />{/if}
         <label class="flex items-center gap-1.5"
           >as <select class="field h-8" bind:value={picturesAs} aria-label="Form of the pictures">
             <option value="png">PNG pictures</option>
@@ -175,8 +171,8 @@
         >
       </div>
       {#if picturesAs === 'walk'}<p class="soft text-[13px]">
-          One HTML page, laid out for A4: each frame with its areas numbered, and beside it what every thread says. Print it from any browser, or keep
-          it as a PDF from there.
+          One HTML page, laid out for A4: each frame with its areas numbered, and beside it what every thread says that is switched on. Print it from
+          any browser, or keep it as a PDF from there.
         </p>{:else if picturesAs !== 'png'}<p class="soft text-[13px]">
           {picturesAs === 'pdf' ? 'A page for each, with its name beside it.' : 'A file for each, with its pictures and faces in it.'}
           Where a click leads from a frame as it begins, the {picturesAs === 'pdf' ? 'page' : 'file'} leads too; it remembers nothing, so no value leads
@@ -218,11 +214,7 @@
               >{#each [1, 2, 3, 4] as one (one)}<option value={one}>{['', 'frame', 'second', 'third', 'fourth'][one]}</option>{/each}</select
             ></label
           >
-          <label class="flex items-center gap-1.5"
-            >size <select class="field h-8" bind:value={filmScale} aria-label="Size of the film"
-              >{#each SCALES as one (one)}<option value={one}>{one}×</option>{/each}</select
-            ></label
-          >
+          <ScaleSelect bind:scale={filmScale} label="Size of the film" />
           <label class="flex items-center gap-1.5"
             >as <select class="field h-8" bind:value={form} aria-label="Form of the film">
               {#if canFilm}<option value="webm">a WebM film</option>{/if}
@@ -259,11 +251,7 @@
           >
             {#each walks as { name }, i (i)}<option value={i}>{name}</option>{/each}
           </select>
-          <label class="flex items-center gap-1.5"
-            >size <select class="field h-8" bind:value={walkScale} aria-label="Size of the walk's film"
-              >{#each SCALES as one (one)}<option value={one}>{one}×</option>{/each}</select
-            ></label
-          >
+          <ScaleSelect bind:scale={walkScale} label="Size of the walk's film" />
           <label class="flex items-center gap-1.5"
             >as <select class="field h-8" bind:value={walkForm} aria-label="Form of the walk's film">
               {#if canFilm}<option value="webm">a WebM film</option>{/if}
