@@ -18,6 +18,7 @@ export { compileWith, startFrame, update, type Item, type ParseExpression, type 
 export * from './run/resolve.ts';
 export { stillLayer, stillScreen, type Still } from './run/still.ts';
 export { threadsAt, type Node } from './program/node.ts';
+export { isFocusable, takesClicks } from './run/focusable.ts';
 export { advance, begin, isPlaying, nextDeadline, replay, start } from './run/run.ts';
 export { valueOfField, valueOfVariable } from './run/environment.ts';
 export { framesPerSecond } from './run/playhead.ts';

@@ -213,6 +213,31 @@ test('keys, focus and blur; Enter presses what has the focus; disabled layers ar
   await stage.hears('x', 'chord', 'focus', 'second', 'blur', 'late');
 });
 
+test('what waits for the focus is a stop of its own, and is not pressed there; what is only to be read is none', async ({ stage, page }) => {
+  await stage.play({
+    frames: {
+      home: {
+        layers: {
+          tip: { at: [20, 20, 100, 60], text: 'Tip', lines: ['focus → send tip', 'blur → send gone', 'release → send let go'] },
+          read: { at: [20, 120, 100, 60], text: 'Read', role: 'text', lines: ['click → send read'] },
+          go: { at: [20, 220, 100, 60], text: 'Go', lines: ['click → send go'] },
+        },
+        lines: ['key Enter → send enter'],
+      },
+    },
+  });
+  await stage.hears();
+  await page.keyboard.press('Tab');
+  await expect(stage.frame.getByRole('group', { name: 'Tip' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Tab');
+  await expect(stage.frame.getByRole('button', { name: 'Go' })).toBeFocused();
+  await page.keyboard.press('Space');
+  await stage.hears('tip', 'enter', 'gone', 'go');
+  await stage.layer('read').click();
+  await stage.hears('tip', 'enter', 'gone', 'go', 'read');
+});
+
 test('fields are real form controls, both ways with their variables', async ({ stage }) => {
   await stage.play({
     variables: {

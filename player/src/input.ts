@@ -126,11 +126,11 @@ export function listen(player: Takes, box: HTMLElement): Stop {
   /** Enter and space press what has the focus, as they do everywhere; arrows and page keys scroll where nothing else takes them. */
   function pressKey(event: KeyboardEvent): void {
     if (isControl(event.target)) return event.stopPropagation();
-    const layer = (event.target as HTMLElement).closest<HTMLElement>('[tabindex]')?.dataset['layer'];
-    if (layer === undefined || (event.key !== 'Enter' && event.key !== ' ') || event.repeat) return;
+    const of = (event.target as HTMLElement).closest<HTMLElement>('[tabindex]')?.dataset;
+    if (of?.['layer'] === undefined || of['takes'] !== 'press' || (event.key !== 'Enter' && event.key !== ' ') || event.repeat) return;
     event.preventDefault();
     event.stopPropagation();
-    player.send({ type: 'click', layer });
+    player.send({ type: 'click', layer: of['layer'] });
   }
 
   return () => stop.abort();

@@ -1,4 +1,4 @@
-import { threadsAt, type Node, type Shown } from '@zany/core/engine';
+import { isFocusable, threadsAt, type Node, type Shown } from '@zany/core/engine';
 
 /** What layers are to assistive technology. */
 
@@ -10,13 +10,10 @@ export function roleOf(node: Node): string | null {
   if (role) return role === 'none' || role === 'text' ? null : role === 'image' ? 'img' : role;
   if (node.layer.type === 'field') return null;
   const threads = clicks(node);
-  if (threads.length === 0) return null;
+  if (threads.length === 0) return isFocusable(node) ? 'group' : null;
   const steps = threads.flatMap((thread) => thread.branches.flatMap((branch) => branch.steps));
   return steps.length > 0 && steps.every((step) => step.do === 'open') ? 'link' : 'button';
 }
-
-/** Whether a person can press it with the keyboard. */
-export const isOperable = (node: Node): boolean => clicks(node).length > 0;
 
 /** Whether being selected means something to people. */
 export const canBeSelected = ({ layer }: Node): boolean =>

@@ -2,7 +2,9 @@ import {
   DEFAULT_INK,
   layerKind,
   countedText,
+  isFocusable,
   outlinesOf,
+  takesClicks,
   typedPart,
   valueOfField,
   valuesOf,
@@ -17,7 +19,7 @@ import {
 } from '@zany/core/engine';
 import { dashOf, dress, fieldWords, placeElement, Styles } from './appearance.ts';
 import { makeControl, showValue, type Control } from './fields.ts';
-import { canBeSelected, isOperable, nameOf, roleOf } from './roles.ts';
+import { canBeSelected, nameOf, roleOf } from './roles.ts';
 
 export interface ScreenOptions {
   /** The address of a picture, video or sound file. */
@@ -373,9 +375,10 @@ export class ScreenView {
     attribute(element, 'role', role);
     if (!role) return attribute(element, 'tabindex', null);
     attribute(element, 'aria-label', nameOf(shown));
-    const operable = isOperable(shown.node);
-    attribute(element, 'tabindex', operable ? (shown.enabled ? '0' : '-1') : null);
-    attribute(element, 'aria-disabled', operable && !shown.enabled ? 'true' : null);
+    const focusable = isFocusable(shown.node);
+    attribute(element, 'data-takes', takesClicks(shown.node) ? 'press' : null);
+    attribute(element, 'tabindex', focusable ? (shown.enabled ? '0' : '-1') : null);
+    attribute(element, 'aria-disabled', focusable && !shown.enabled ? 'true' : null);
     attribute(element, 'aria-pressed', canBeSelected(shown.node) && role === 'button' ? String(shown.selected) : null);
   }
 }

@@ -63,6 +63,19 @@ describe('every cue and every step', () => {
     );
   });
 
+  test('the states of the scene itself are read by its name as well as by this, and are kept as one', () => {
+    for (const [named, written] of [
+      ['put home in Open', 'put this in Open'],
+      ['toggle home with Open wide · dissolve 200 ms', 'toggle this with Open wide · dissolve 200 ms'],
+      ['next state around of home', 'next state around'],
+    ] as const) {
+      const [one, other] = [parseLine(`click → ${named}`, scope), parseLine(`click → ${written}`, scope)];
+      expect(one).toEqual(other);
+      expect(one.ok && printLine(one.value, scope)).toContain(written);
+    }
+    expect(parseLine('click → put Pay in Open', scope).ok).toBe(false);
+  });
+
   test('whole threads with branches and joined steps', () => {
     fc.assert(
       fc.property(fc.integer(), (seed) => {

@@ -20,6 +20,7 @@ const scope: LineScope = {
   layers: [],
   variables: [],
   stateful: [],
+  itself: [],
   playable: [],
   conditions: [],
   scene: null,

@@ -17,6 +17,8 @@ export interface LineScope {
   readonly variables: readonly Named[];
   /** What can be in a state besides the thread's own scene: placements, frames, sheets. */
   readonly stateful: readonly Named[];
+  /** The scene itself, where it has states: what *this* means in a step may be said by its name as well. */
+  readonly itself: readonly Named[];
   /** What has a timeline, or is media: placements, groups, video and sound. */
   readonly playable: readonly Named[];
   /** The scene that the thread stands in: what steps mean that name nothing. Null for the piece. */
@@ -74,6 +76,10 @@ function makeScope(piece: Piece, scene: string | null, owner: string | null): Li
     },
     get stateful() {
       return stateful();
+    },
+    get itself() {
+      const own = piece.scenes.get(scene ?? '');
+      return own?.states ? [own] : [];
     },
     get playable() {
       return playable();

@@ -46,6 +46,16 @@ const namedOrThis = (things: (scope: LineScope) => readonly Named[], what: strin
   },
 });
 
+/** What has states, by name; the scene itself, which is left out in what is kept, may be named as well. */
+const stateful: SlotType<string | null> = {
+  print: (id, { scope, slot }) => writeNamed(scope.stateful, id, slot.before),
+  read: (reader, { scope, slot }) => {
+    const what = 'the name of a placement, frame or sheet that has states';
+    const id = readNamed(reader, [...scope.stateful, ...scope.itself], what, slot.before);
+    return id !== null && id === scope.scene ? undefined : id;
+  },
+};
+
 /** What a state or label is of: in a step what it names, else the scene it stands in; in a cue what it belongs to. */
 const ofField = ({ slot, whole, scope }: SlotContext): string | undefined =>
   slot.of === undefined ? undefined : ((fieldAt(whole, slot.of) as string | undefined) ?? scope.scene ?? undefined);
@@ -117,7 +127,7 @@ export const slots = {
     read: (reader: LineReader, context: SlotContext) => readFrame(reader, context.scope, context.slot.before),
   },
   layer: namedOrThis(({ layers }) => layers, 'the name of a layer here'),
-  stateful: named(({ scope }) => scope.stateful, 'the name of a placement, frame or sheet that has states') as SlotType<string>,
+  stateful: stateful as SlotType<string>,
   playable: namedOrThis(({ playable }) => playable, 'the name of a placement, group, video or sound') as SlotType<string>,
   variable: named(({ scope }) => scope.variables, 'the name of a variable'),
   state: named((context) => context.scope.statesOf(ofField(context)), 'the name of a state of it'),

@@ -296,6 +296,37 @@ describe('what is tried', () => {
   });
 });
 
+describe('what follows from itself', () => {
+  const circle = (p: object, q: object) =>
+    audited({ frames: { home: home(['click → go to shop'], { p: { ...button(0, 200), when: p }, q: { ...button(0, 300), when: q } }), shop: back } })
+      .findings.filter(({ rule }) => rule === 'expression-error')
+      .map(({ title, sentence }) => `${title}. ${sentence}`);
+
+  test('is told where it never comes to rest, with what it is and what it would be', () => {
+    const told = 'It goes round in a circle: it is 1, and worked out again it would be 3.';
+    expect(circle({ x: 'q.x + 1' }, { x: 'p.x + 1' })[0]).toBe(`p.x follows from itself. ${told}`);
+    expect(circle({ x: 'p.x + 1' }, {})).toHaveLength(1);
+    expect(circle({ shown: 'not(q.shown)' }, { shown: 'p.shown' })).toHaveLength(1);
+  });
+
+  test('is let be where it comes to rest, and where nothing goes round', () => {
+    expect(circle({ enabled: 'not(q.enabled)' }, { enabled: 'not(p.enabled)' })).toEqual([]);
+    expect(circle({ x: 'q.x' }, { x: 'p.x' })).toEqual([]);
+    expect(circle({ x: 'q.x + 1' }, { x: '40' })).toEqual([]);
+  });
+});
+
+describe('what is dragged', () => {
+  const dragged = (knob: object) =>
+    told({ frames: { home: { layers: { bin: { at: [200, 400, 120, 120] }, knob: { at: [0, 400, 60, 60], ...knob } } }, shop: back } });
+
+  test('stays where it can be taken again, unless it may be pulled further', () => {
+    expect(dragged({ drag: { axis: 'both' }, lines: ['drop on bin → go to shop'] })).toEqual([]);
+    const far = { drag: { axis: 'x', bounds: { left: -80, right: 0, top: 0, bottom: 0 } }, lines: ['click → go to shop'] };
+    expect(dragged(far)).toEqual(['dead-end: Nothing leads on from home in the state that its route leads to.']);
+  });
+});
+
 describe('what a timeline has moved', () => {
   const z = { at: [20, 300, 120, 48] as const, text: 'Go', lines: ['click → go to b'] };
   const moved = (

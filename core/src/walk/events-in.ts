@@ -159,14 +159,26 @@ function* drags(from: Stood, cues: readonly Cue[], screen: Screen<Stood>): Itera
   }
   const { bounds, snap } = from.node.layer.drag!;
   const { pose } = from.node.layer;
+  const box = boundsOf(from);
+  const across = awayIn(box.x - (from.x - pose.x), box.width, screen.width);
+  const down = awayIn(box.y - (from.y - pose.y), box.height, screen.height);
   // Counted from where it began, so that dragging on and on leads to no place twice.
   const places = [
     ...(snap ?? []),
-    { x: bounds?.right ?? Math.max(AWAY, pose.width), y: bounds?.bottom ?? Math.max(AWAY, pose.height) },
-    { x: bounds?.left ?? -Math.max(AWAY, pose.width), y: bounds?.top ?? -Math.max(AWAY, pose.height) },
+    { x: bounds?.right ?? across.on, y: bounds?.bottom ?? down.on },
+    { x: bounds?.left ?? across.back, y: bounds?.top ?? down.back },
   ];
   for (const { x, y } of places) yield { type: 'drag', layer, dx: pose.x + x - from.x, dy: pose.y + y - from.y };
 }
 
+/** How far something is dragged out of the way to both sides: who drags has it under the finger, so that some of it stays on the screen. */
+function awayIn(at: number, size: number, room: number): { readonly on: number; readonly back: number } {
+  const far = Math.max(AWAY, size);
+  const left = Math.min(size, HELD);
+  return { on: Math.max(0, Math.min(far, room - left - at)), back: Math.min(0, Math.max(-far, left - size - at)) };
+}
+
 /** In CSS px. */
 const AWAY = 40;
+/** So much of what is dragged stays where it can be taken again, in CSS px. */
+const HELD = 24;

@@ -116,13 +116,13 @@ function* hardOn(screen: Screen, when: string): Iterable<Illegible> {
       if (!isRead(shown)) continue;
       const alpha = opacityOn(shown);
       if (alpha < FAINT) continue;
-      const point = pointIn(shown);
-      // What something around it cuts off is not seen.
-      if (!isUnder(shown, point)) continue;
-      const ground = groundUnder(screen, shown, point);
-      if (!ground) continue;
       const ink = rgbOf(shown.style.ink ?? DEFAULT_INK);
-      const contrast = contrastOf(over(ground, ink.rgb, ink.alpha * alpha), ground);
+      const contrasts = pointsIn(shown).flatMap((point) => {
+        // What something around it cuts off is not seen.
+        const ground = isUnder(shown, point) ? groundUnder(screen, shown, point) : null;
+        return ground ? contrastOf(over(ground, ink.rgb, ink.alpha * alpha), ground) : [];
+      });
+      const contrast = Math.min(...contrasts);
       const wanted = wantedFor(shown);
       if (contrast < wanted - 0.005) yield { node: shown.node, contrast, wanted, when };
     }
@@ -152,16 +152,26 @@ function wantedFor({ letters, matrix }: Shown): number {
   return size >= 24 || (size >= 18.66 && (letters.weight ?? USUAL_LETTERS.weight) >= 700) ? 3 : 4.5;
 }
 
-/** A point of a text where its first letters stand. */
-function pointIn({ width, height, letters, matrix, node }: Shown): Point {
+/** Points of a text where letters stand: at its edge or its middle, and further along its longest line, however narrow its letters are. */
+function pointsIn({ width, height, letters, matrix, node, text = '' }: Shown): readonly Point[] {
   const size = letters.size ?? USUAL_LETTERS.size;
   const isText = layerKind(node.layer).isProse;
   const align = letters.align ?? (isText ? 'left' : 'center');
   const place = letters.place ?? (isText ? 'top' : 'middle');
-  const x = align === 'center' ? width / 2 : align === 'left' ? Math.min(width / 2, size / 2) : Math.max(width / 2, width - size / 2);
+  const along = Math.max(...text.split('\n').map((line) => line.length)) * size * NARROW;
+  const edge = Math.min(width / 2, size / 2);
+  const further = Math.min(width / 2, edge + along);
+  const xs = {
+    left: [edge, further],
+    center: [width / 2, Math.max(edge, width / 2 - along / 2)],
+    right: [width - edge, width - further],
+  }[align];
   const y = place === 'middle' ? height / 2 : place === 'top' ? Math.min(height / 2, size * 0.65) : Math.max(height / 2, height - size * 0.65);
-  return mapPoint(matrix, x, y);
+  return [...new Set(xs)].map((x) => mapPoint(matrix, x, y));
 }
+
+/** Letters are wider than this on the whole, as a part of their size. */
+const NARROW = 0.2;
 
 /** The colour under a text at a point, its own fill included; null where it is a picture, or cannot be said. */
 function groundUnder(screen: Screen, text: Shown, point: Point): Rgb | null {

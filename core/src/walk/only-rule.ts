@@ -1,5 +1,4 @@
-import type { Cue } from '../vocabulary/cues/all.ts';
-import { sceneOfThread, type Thread } from '../piece/piece.ts';
+import { sceneOfThread, type Piece, type Thread } from '../piece/piece.ts';
 import { ownerOf, placeOfThread } from './at-thread.ts';
 import { isComplete } from './live.ts';
 import { finding, type Finding, type Rule } from './finding.ts';
@@ -13,7 +12,7 @@ interface Only {
   /** What somebody has who does not get there. */
   readonly way: Way;
   /** Cues that ask for more by themselves: they are told by where they lead, or by other rules. */
-  readonly isMeant: (cue: Cue, on: Thread['on']) => boolean;
+  readonly isMeant: (thread: Thread, piece: Piece) => boolean;
   readonly frame: (name: string) => string;
   readonly thread: (owner: string) => string;
 }
@@ -29,7 +28,7 @@ export const onlyRule = ({ id, words, meaning, spares, way, isMeant, frame, thre
     const { threads: all } = program.piece;
     const asked = [...exploration.fired].flatMap((one) => {
       const found = all.get(one);
-      return found && !isMeant(found.cue, found.on) ? found : [];
+      return found && !isMeant(found, program.piece) ? found : [];
     });
     const within = exploration.by(way, [...exploration.reached.keys(), ...asked.map(({ id }) => id)]);
     if (!within.isComplete) return [];

@@ -114,6 +114,26 @@ describe('reading the piece', () => {
     const field = (value: number) => ({ f: { type: 'field', at: [0, 200, 200, 60], field: { kind: 'slider', min: 0, max: 10, value } } as const });
     expect(says('out-of-range', pair(field(12)))).toEqual(['It holds 12 at first; f is at most 10.']);
     expect(says('out-of-range', pair(field(10)))).toEqual([]);
+    const parts = { Lamp: { states: { off: {}, on: {} }, timeline: { length: 8, labels: { glow: [0, 'hold'] as const } }, layers: {} } };
+    const read = (condition: string, more: object = {}) =>
+      says(
+        'out-of-range',
+        pair(
+          {
+            lamp: { type: 'placement', part: 'Lamp' },
+            f: { type: 'field', field: { kind: 'slider', max: 9, ...more } },
+            tip: { when: { shown: condition } },
+          },
+          { parts }
+        )
+      );
+    expect(read('lamp.state = "lit"')).toEqual(['What shown of tip follows asks for what never is: “lit” is none of the states of lamp.']);
+    expect(read('lamp.section in ("glow", "dusk")')).toEqual([
+      'What shown of tip follows asks for what never is: “dusk” is none of the sections of lamp.',
+    ]);
+    expect(read('f.value > 9')).toEqual(['What shown of tip follows asks for what never is: f is at most 9.']);
+    for (const held of ['lamp.state = "on"', 'lamp.section = ""', 'f.value >= 9']) expect(read(held)).toEqual([]);
+    expect(read('f.value > 9', { value: 12 })).toEqual(['It holds 12 at first; f is at most 9.']);
     expect(says('out-of-range', pair({}, { variables: { seats: number(30, { max: 9 }) } }))).toEqual(['It begins with 30; seats is at most 9.']);
   });
 
@@ -272,6 +292,12 @@ describe('seeing the piece', () => {
     expect(says('low-contrast', pair({ pressed }))).toEqual(['pressed has a contrast of 1.3 to 1, hovered; 4.5 to 1 is needed.']);
     const disabled = { ...pressed, looks: { disabled: { style: { fill: '#dddddd' } } }, disabled: true };
     expect(says('low-contrast', pair({ disabled }))).toEqual([]);
+    const across = (words: string) => ({
+      dark: { at: [0, 200, 60, 60] as const, style: { fill: '#101010' } },
+      words: { type: 'text' as const, text: words, at: [4, 210, 300, 30] as const, style: { ink: '#ffffff' } },
+    });
+    expect(says('low-contrast', pair(across('Bay')))).toEqual([]);
+    expect(says('low-contrast', pair(across('Over the bay and far beyond')))).toEqual(['words has a contrast of 1 to 1; 4.5 to 1 is needed.']);
     const states = { day: {}, night: { word: { style: { ink: '#eeeeee' } } } };
     const night = { word: { type: 'text', text: 'Tide', at: [10, 100, 200, 40] } as const, on: button(0, 0, 'click → toggle this with night') };
     expect(says('low-contrast', { frames: { home: { states, layers: night } } })).toEqual([
@@ -298,6 +324,10 @@ describe('seeing the piece', () => {
     const held = (...lines: string[]) => pair({ held: { ...button(200, 0, ...lines) } }, { variables: { n: number(0) } });
     expect(says('no-keyboard', held('press → set n to 1'))).toHaveLength(1);
     expect(says('no-keyboard', held('press → set n to 1', 'click → go to shop'))).toEqual([]);
+    const read = { ...button(200, 0, 'click → set n to 1'), role: 'text' as const };
+    const readOn = (more: object) => says('no-keyboard', pair({ read, ...more }, { variables: { n: number(0) } }));
+    expect(readOn({})).toEqual(['What read does when clicked nothing does for the keyboard.']);
+    expect(readOn({ too: { ...read, role: 'button' } })).toEqual([]);
   });
 });
 
@@ -481,7 +511,7 @@ describe('exploring the piece', () => {
   test('timer-race: due at one moment to different places; not at different ones, nor to the same', () => {
     const timed = (...lines: string[]) => says('timer-race', { frames: { home: { lines }, a: back, b: back } });
     expect(timed('after 2 s → go to a', 'after 2 s → go to b')).toEqual([
-      'Threads of home and home are due at the same moment, 2 s on, and lead to different places.',
+      'Two threads of home are due at the same moment, 2 s on, and lead to different places.',
     ]);
     expect(timed('after 2 s → go to a', 'after 3 s → go to b')).toEqual([]);
     expect(timed('after 2 s → go to a', 'after 2 s → go to a')).toEqual([]);

@@ -1,6 +1,7 @@
+import type { Piece, Thread } from '../piece/piece.ts';
 import { isPointed, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
-import type { Thread } from '../piece/piece.ts';
-import { threadsAt, type Node } from '../program/node.ts';
+import { isFocusable, isPassedOver, takesClicks } from '../run/focusable.ts';
+import type { Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { expand } from '../program/expand.ts';
 import { threadsIn } from './at-thread.ts';
@@ -14,10 +15,8 @@ interface WayKind {
   readonly allows: (program: Program) => (event: RunEvent) => boolean;
 }
 
-/** Whether the keyboard comes to a layer and presses it: by Enter or space, as a click. */
-export const isOperable = (node: Node): boolean => node.layer.field !== undefined || hasClick(threadsAt(node));
-
-const hasClick = (threads: readonly Thread[]) => threads.some(({ enabled, cue }) => enabled && waitsFor(cue, 'click'));
+/** Whether the keyboard presses a layer: by Enter or space, as a click. */
+const isOperable = (node: Node): boolean => node.layer.field !== undefined || (takesClicks(node) && isFocusable(node));
 
 /** What a keyboard does without pointing at anything. */
 const TYPED: ReadonlySet<RunEvent['type']> = new Set(['key', 'value', 'wait', 'media', 'signal', 'pad', 'scroll', 'set']);
@@ -27,25 +26,32 @@ export const ways: { readonly [W in Way]: WayKind } = {
   keyboard: {
     allows: (program) => (event) => {
       if (TYPED.has(event.type)) return true;
-      if (event.type === 'focus') return event.layer === null || isAt(program, event.layer);
-      return event.type === 'click' && event.layer !== null && isAt(program, event.layer);
+      if (event.type === 'focus') return event.layer === null || isAt(program, event.layer, isFocusable);
+      return event.type === 'click' && event.layer !== null && isAt(program, event.layer, isOperable);
     },
   },
 };
 
-function isAt(program: Program, key: string): boolean {
+function isAt(program: Program, key: string, is: (node: Node) => boolean): boolean {
   const scene = program.scenes.get(program.piece.layers.get(key.split('/', 1)[0]!)?.scene ?? '');
   const node = scene && expand(program, scene).byKey.get(key);
-  return node !== undefined && isOperable(node);
+  return node !== undefined && is(node);
 }
 
 /** Whether anything in a piece asks for more than a way can do: where not, nobody need be asked what it comes to. */
 export function asksMoreThan({ piece }: Program, way: Way): boolean {
-  return threadsIn(piece).some(({ enabled, cue, on }) => {
+  return threadsIn(piece).some((thread) => {
+    const { enabled, cue } = thread;
     if (!enabled) return false;
     if (way === 'finger') return waitsFor(cue, 'hover') || waitsFor(cue, 'leave');
-    return isOnlyPointed(cue) || (on !== 'layer' && waitsFor(cue, 'click'));
+    return isOnlyPointed(cue) || (waitsFor(cue, 'click') && !isTypedClick(piece, thread));
   });
+}
+
+/** Whether a click comes from the keyboard, too: to a layer that it does not pass over. */
+export function isTypedClick({ layers }: Piece, { on, owner }: Pick<Thread, 'on' | 'owner'>): boolean {
+  const layer = on === 'layer' ? layers.get(owner) : undefined;
+  return layer !== undefined && !isPassedOver(layer);
 }
 
 /** Cues that only a pointer gives: a click comes from the keyboard, too. */

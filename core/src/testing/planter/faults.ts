@@ -177,6 +177,10 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → if Seats / 0 > 1 → go to harbour')),
       brings: [],
     }),
+    (piece, chance) => ({
+      at: put(piece, corner(piece, chance), 'Odd', { ...text('Few', ROOM[0], ROOM[1]), when: { x: 'Odd.x + 1' } }),
+      brings: ['endless-loop'],
+    }),
   ],
   'type-clash': [
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → if Seats = "two" → go to harbour')) }),
@@ -231,6 +235,19 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       const { layers } = piece.frames['boats']!;
       layers['Odd'] = spare('Night', 'click → set Boat to "Night"');
       return { at: { scene: 'boats', layer: 'Odd' }, brings: ['no-effect'] };
+    },
+    (piece, chance) => {
+      piece.parts['Lamp'] = {
+        size: [60, 60],
+        states: { off: {}, on: {} },
+        layers: { Glow: { at: [0, 0, 60, 60], lines: ['click → toggle Lamp with on'], label: 'Glow' } },
+      };
+      const scene = corner(piece, chance);
+      put(piece, scene, 'Lamp', { type: 'placement', part: 'Lamp', at: [...ROOM, 60, 60] });
+      return {
+        at: put(piece, scene, 'Odd', { ...text('Lit', ROOM[0], ROOM[1] + 80), when: { shown: 'Lamp.state = "lit"' } }),
+        brings: ['no-feedback'],
+      };
     },
   ],
   'same-name': [
@@ -449,6 +466,11 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       const scene = corner(piece, chance);
       piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'swipe right → go to full'];
       return { at: { scene, layer: null } };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      piece.frames['far'] = { layers: { Home: button('Home', 20, 760, onHome) } };
+      return { at: put(piece, scene, 'Odd', { ...spare('Far', 'click → go to far'), role: 'text' }), brings: ['mouse-only'] };
     },
   ],
   'no-name': [

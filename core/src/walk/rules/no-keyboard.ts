@@ -1,10 +1,11 @@
-import type { Thread } from '../../piece/piece.ts';
+import type { Piece, Thread } from '../../piece/piece.ts';
 import { byOrder, sceneOfThread } from '../../piece/piece.ts';
 import { onceFor } from '../../once.ts';
 import type { Program } from '../../program/program.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
 import { scenesSeen } from '../pressed.ts';
+import { isTypedClick } from '../ways.ts';
 
 export const noKeyboard: Rule = {
   id: 'no-keyboard',
@@ -14,14 +15,14 @@ export const noKeyboard: Rule = {
   spares: 'what a button or a key does as well',
   check: ({ program }) => {
     const { piece } = program;
-    if (!threadsIn(piece).some((thread) => thread.enabled && isPointed(thread))) return [];
+    if (!threadsIn(piece).some((thread) => thread.enabled && isPointed(piece, thread))) return [];
     const seen = new Set(scenesSeen(program).map(({ scene }) => scene.id));
     const threads = threadsIn(piece)
       .filter(({ enabled }) => enabled)
       .sort(byOrder);
     const typed = new Map<string | null, Set<string>>();
     for (const thread of threads) {
-      if (!isTyped(thread)) continue;
+      if (!isTyped(piece, thread)) continue;
       const scene = sceneOfThread(piece, thread);
       const done = typed.get(scene) ?? new Set();
       for (const what of doneBy(thread)) done.add(inWords(program, scene, what));
@@ -30,7 +31,7 @@ export const noKeyboard: Rule = {
     const told = new Set<string>();
     return threads.flatMap((thread) => {
       const scene = sceneOfThread(piece, thread);
-      if (!isPointed(thread) || (scene !== null && !seen.has(scene)) || told.has(thread.owner)) return [];
+      if (!isPointed(piece, thread) || (scene !== null && !seen.has(scene)) || told.has(thread.owner)) return [];
       if (thread.on === 'layer' && isOperated(thread, threads)) return [];
       const carried = scene === null ? [] : (piece.scenes.get(scene)?.carries ?? []).map(({ sheet }) => sheet);
       const around = [scene, null, ...carried].flatMap((one) => [...(typed.get(one) ?? [])]);
@@ -44,6 +45,7 @@ export const noKeyboard: Rule = {
 };
 
 const words: Partial<Record<Thread['cue']['type'], string>> = {
+  click: 'clicked',
   press: 'pressed',
   release: 'let go',
   'double click': 'double-clicked',
@@ -54,11 +56,14 @@ const words: Partial<Record<Thread['cue']['type'], string>> = {
   drop: 'dropped',
 };
 
-const isPointed = ({ cue }: Thread): boolean => cue.type in words;
+const isPointed = (piece: Piece, thread: Thread): boolean =>
+  thread.cue.type in words && !(thread.cue.type === 'click' && (thread.on !== 'layer' || isTypedClick(piece, thread)));
 
 /** The keyboard gets to it: by a click of a layer, a key, a pad button, or in a field. */
-const isTyped = ({ cue, on }: Thread): boolean =>
-  (cue.type === 'click' && on === 'layer') || cue.type === 'key' || cue.type === 'pad' || cue.type === 'change';
+const isTyped = (piece: Piece, thread: Thread): boolean => {
+  const { cue } = thread;
+  return (cue.type === 'click' && isTypedClick(piece, thread)) || cue.type === 'key' || cue.type === 'pad' || cue.type === 'change';
+};
 
 /** Being pressed or let go comes with the click of a layer that can be clicked. */
 const isOperated = ({ owner, cue }: Thread, threads: readonly Thread[]): boolean =>

@@ -1,7 +1,8 @@
 import { partsOf, valueWords, type Ast, type Value } from '../../expression/ast.ts';
 import { onceFor } from '../../once.ts';
 import { TWEEN_LIMITS } from '../../vocabulary/steps/tween.ts';
-import type { Thread, Variable } from '../../piece/schema.ts';
+import { statesOf } from '../../piece/piece.ts';
+import type { Layer, Thread, Variable } from '../../piece/schema.ts';
 import type { Program, SceneProgram } from '../../program/program.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 import { asBefore } from '../again.ts';
@@ -21,9 +22,15 @@ const report = (place: Finding['place'], title: string, sentence: string, more =
   return more ? { ...found, id: `${found.id}:${more}` } : found;
 };
 
-/** Why a variable never is a value; null where it can be. */
-function whyNever({ name, type, min, max, options }: Pick<Variable, 'name' | 'type' | 'min' | 'max' | 'options'>, value: Value): string | null {
-  if (type === 'choice') return typeof value !== 'string' || options?.includes(value) ? null : `“${value}” is none of the options of ${name}`;
+/** What has limits, or is one of some words. */
+interface Ranged extends Pick<Variable, 'name' | 'type' | 'min' | 'max' | 'options'> {
+  /** What its words are. */
+  readonly what?: string;
+}
+
+/** Why something never is a value; null where it can be. */
+function whyNever({ name, type, min, max, options, what = 'options' }: Ranged, value: Value): string | null {
+  if (type === 'choice') return typeof value !== 'string' || options?.includes(value) ? null : `“${value}” is none of the ${what} of ${name}`;
   if (type !== 'number' || typeof value !== 'number') return null;
   if (max !== undefined && value > max) return `${name} is at most ${valueWords(max)}`;
   return min !== undefined && value < min ? `${name} is at least ${valueWords(min)}` : null;
@@ -53,16 +60,39 @@ const computed = (program: Program): Finding[] =>
     const given = set ? constantOf(parsed.value) : null;
     const why = set && given !== null ? whyNever(set, given) : null;
     if (set && why) return [report(place, `${set.name} is set out of range`, `${what} sets ${set.name} to ${String(given)}; ${why}.`)];
-    const held = comparisonsIn(parsed.value).flatMap(({ id, op, value }) => {
-      const variable = program.variables.get(id);
-      return (variable && neverHolds(variable, op, value)) ?? [];
+    const held = comparisonsIn(parsed.value).flatMap(({ ref, op, value }) => {
+      const asked = askedOf(program, ref);
+      return (asked && neverHolds(asked, op, value)) ?? [];
     })[0];
     return held ? [report(place, 'A comparison never holds', `${what} asks for what never is: ${held}.`)] : [];
   });
 
+/** What is asked for where a variable, a field, a state or a section is read, with its limits; null for what has none. */
+function askedOf({ piece, variables }: Program, { id, property }: Ref): Ranged | null {
+  if (property === null) return variables.get(id) ?? null;
+  const layer = piece.layers.get(id.split('/').at(-1)!);
+  const scene = piece.scenes.get(layer?.part ?? id);
+  const name = layer?.name ?? scene?.name ?? '';
+  if (property === 'value' && layer?.field) return limitsOf(name, layer.field);
+  if (!scene || (property !== 'state' && property !== 'section')) return null;
+  const names =
+    property === 'state' ? statesOf(scene).map((state) => state.name) : Object.values(scene.timeline?.labels ?? {}).map((label) => label.name);
+  return { name, type: 'choice', options: ['', ...names], what: `${property}s` };
+}
+
+/** The limits of what is put into a field, and of what it holds at first. */
+function limitsOf(name: string, { kind, value, min, max, options = [] }: NonNullable<Layer['field']>): Ranged | null {
+  if (kind === 'choice') return { name, type: 'choice', options: [...options, String(value ?? '')] };
+  if (kind !== 'number' && kind !== 'slider') return null;
+  const first = typeof value === 'number' ? [value] : [];
+  return { name, type: 'number', min: min === undefined ? min : Math.min(min, ...first), max: max === undefined ? max : Math.max(max, ...first) };
+}
+
+type Ref = Ast & { readonly k: 'ref' };
+
 type Comparing = '=' | '<' | '<=' | '>' | '>=';
 
-function neverHolds(variable: Variable, op: Comparing, value: Value): string | null {
+function neverHolds(variable: Ranged, op: Comparing, value: Value): string | null {
   if (op === '=') return whyNever(variable, value);
   if (typeof value !== 'number') return null;
   const { min, max, name } = variable;
@@ -72,7 +102,7 @@ function neverHolds(variable: Variable, op: Comparing, value: Value): string | n
 }
 
 interface Comparison {
-  readonly id: string;
+  readonly ref: Ref;
   readonly op: Comparing;
   readonly value: Value;
 }
@@ -84,7 +114,7 @@ const comparisonsIn = onceFor((ast: Ast): readonly Comparison[] => [...own(ast),
 function own(ast: Ast): Comparison[] {
   const one = (a: Ast, op: string, b: Ast): Comparison[] => {
     const value = constantOf(b);
-    return a.k === 'ref' && a.property === null && value !== null && op in MIRRORED ? [{ id: a.id, op: op as Comparing, value }] : [];
+    return a.k === 'ref' && value !== null && op in MIRRORED ? [{ ref: a, op: op as Comparing, value }] : [];
   };
   if (ast.k === 'op') return [...one(ast.a, ast.op, ast.b), ...(ast.op in MIRRORED ? one(ast.b, MIRRORED[ast.op as Comparing], ast.a) : [])];
   if (ast.k === 'between') return [...one(ast.a, '>=', ast.low), ...one(ast.a, '<=', ast.high)];

@@ -12,7 +12,8 @@ export const timerRace: Rule = {
     races.flatMap(({ threads, ms, at }) => {
       const [one, other] = threads.map((id) => piece.threads.get(id));
       if (!one || !other) return [];
-      const sentence = `Threads of ${ownerOf(piece, one)} and ${ownerOf(piece, other)} are due at the same moment, ${durationWords(Math.round(ms))} on, and lead to different places.`;
+      const owners = [...new Set([ownerOf(piece, one), ownerOf(piece, other)])];
+      const sentence = `${owners.length === 1 ? 'Two threads' : 'Threads'} of ${owners.join(' and ')} are due at the same moment, ${durationWords(Math.round(ms))} on, and lead to different places.`;
       return [
         finding('timer-race', 'must', placeOfThread(piece, one), `${ownerOf(piece, one)} races`, sentence, {
           route: routeBy(at),
