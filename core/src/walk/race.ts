@@ -1,7 +1,9 @@
 import type { Program } from '../program/program.ts';
 import { destination } from '../run/frames.ts';
+import { runnerFor } from '../run/machine.ts';
+import { meetIn } from '../run/run.ts';
 import type { RunState } from '../run/state.ts';
-import type { Wait } from './waits.ts';
+import { deadlineOf, type Wait } from './waits.ts';
 
 /** Two threads that are due at one moment and lead to different places. */
 export interface Race {
@@ -12,11 +14,15 @@ export interface Race {
 
 /** The threads of two things that are due at one moment, where they do not agree on where to lead. */
 export function raceOf(program: Program, run: RunState, one: Wait, other: Wait): Race['threads'] | null {
-  const [a, b] = [dueThread(one), dueThread(other)];
-  if (!a || !b || a.thread === b.thread) return null;
-  const places = placesOf(program, run, b);
-  const clash = [...placesOf(program, run, a)].some(([what, to]) => places.has(what) && places.get(what) !== to);
-  return clash ? [a.thread, b.thread] : null;
+  const others = dueThreads(program, run, other);
+  for (const a of dueThreads(program, run, one))
+    for (const b of others) {
+      if (a.thread === b.thread) continue;
+      const places = placesOf(program, run, b);
+      const clash = [...placesOf(program, run, a)].some(([what, to]) => places.has(what) && places.get(what) !== to);
+      if (clash) return [a.thread, b.thread];
+    }
+  return null;
 }
 
 interface DueThread {
@@ -26,9 +32,13 @@ interface DueThread {
   readonly next: number;
 }
 
-function dueThread(wait: Wait): DueThread | null {
-  if (wait.kind === 'head') return null;
-  return wait.kind === 'timer' ? { thread: wait.timer.thread, branch: -1, next: 0 } : wait.activity;
+/** The threads that fire when something is due: of a playhead those that hear where it comes to. */
+function dueThreads(program: Program, run: RunState, wait: Wait): readonly DueThread[] {
+  if (wait.kind === 'timer') return [{ thread: wait.timer.thread, branch: -1, next: 0 }];
+  if (wait.kind === 'steps') return [wait.activity];
+  if (!run.roots[wait.scene]?.heads[wait.instance]?.playing) return [];
+  const { reports } = meetIn(runnerFor(program, run), deadlineOf(wait));
+  return reports.flatMap(({ fired }) => fired.map(({ thread, branch }) => ({ thread, branch, next: 0 })));
 }
 
 /** Where a thread leads, by what it brings somewhere: a frame, or a state of something. Of several branches, if they agree. */

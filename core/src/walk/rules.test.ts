@@ -515,6 +515,16 @@ describe('exploring the piece', () => {
     ]);
     expect(timed('after 2 s → go to a', 'after 3 s → go to b')).toEqual([]);
     expect(timed('after 2 s → go to a', 'after 2 s → go to a')).toEqual([]);
+    // At 24 a second the label is come to after one second.
+    const played = (...lines: string[]) =>
+      says('timer-race', {
+        frames: { home: { timeline: { length: 48, labels: { in: [0, 'go on'], out: [24, 'hold'] } }, lines }, a: back, b: back },
+      });
+    expect(played('label out → go to a', 'after 1 s → go to b')).toEqual([
+      'Two threads of home are due at the same moment, 1 s on, and lead to different places.',
+    ]);
+    expect(played('label out → go to a', 'after 1 s → go to a')).toEqual([]);
+    expect(played('label out → go to a', 'after 1100 ms → go to b')).toEqual([]);
   });
 
   test('media-hangs: it ends and nothing listens in a frame with no other way on; then it is no plain dead end', () => {

@@ -635,6 +635,13 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       piece.sheets['bar']!.lines = ['after 20 s → go to full'];
       return { at: { scene: 'harbour', layer: null }, brings: ['never-fires'] };
     },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      if (scene === 'boats' || piece.frames[scene]!.timeline) return null;
+      piece.frames[scene]!.timeline = { length: 240, labels: { waits: [0, 'go on'], over: [216, 'hold'] } };
+      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'label over → go to full', 'after 9 s → go to harbour'];
+      return { at: { scene, layer: null }, brings: ['never-fires', 'unreachable-section', 'empty-section'] };
+    },
   ],
   'mouse-only': [
     (piece, chance) => {
