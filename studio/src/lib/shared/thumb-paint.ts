@@ -1,5 +1,6 @@
 import { forgetLines, paintMoment, paintScreen } from '@zany/player';
 import type { Picture as Moment, Screen } from '@zany/core';
+import { inText } from './in-text';
 
 /** Paints small pictures of screens, a few at a time, so that many of them hold up nothing. */
 
@@ -184,7 +185,11 @@ export function paintThumb(image: HTMLImageElement, wanted: ThumbPaint): void {
     if (!canvas) return;
     const turn = (turns.get(image) ?? 0) + 1;
     turns.set(image, turn);
-    void canvas.convertToBlob({ type: 'image/webp', quality: 0.92 }).then((blob) => turns.get(image) === turn && show(image, blob));
+    void canvas
+      .convertToBlob({ type: 'image/webp', quality: 0.92 })
+      // An address that only names it has to be registered with the browser, which keeps the page waiting.
+      .then(inText)
+      .then((address) => turns.get(image) === turn && (image.src = address));
   };
   soon(image, paint);
 }
@@ -192,17 +197,10 @@ export function paintThumb(image: HTMLImageElement, wanted: ThumbPaint): void {
 /** How often each image was painted: what is ready after a later one is not shown any more. */
 const turns = new WeakMap<HTMLImageElement, number>();
 
-function show(image: HTMLImageElement, blob: Blob): void {
-  const old = image.src;
-  image.src = URL.createObjectURL(blob);
-  if (old) URL.revokeObjectURL(old);
-}
-
 /** Lets go of what an image shows, or was to show. */
 export function forgetThumb(image: HTMLImageElement): void {
   queue.delete(image);
   turns.delete(image);
-  if (image.src) URL.revokeObjectURL(image.src);
 }
 
 const seers = new WeakMap<Element, (seen: boolean) => void>();

@@ -1,6 +1,7 @@
 import { leadsFrom, toWalkThrough, type Lead, type PrintedFrame, type Program, type Screen } from '@zany/core';
 import { strToU8, zipSync } from 'fflate';
-import { breath, hundredths, inText, onWhite, painted, pngOf, type FrameShot, type MomentShot, type Shot } from './making';
+import { inText } from '../../shared/in-text';
+import { breath, hundredths, onWhite, painted, pngOf, type FrameShot, type MomentShot, type Shot } from './making';
 import { pdfOf, type Page } from './pdf';
 import { SvgMaker } from './svg';
 import { beginWebm, type FilmFile } from './webm';

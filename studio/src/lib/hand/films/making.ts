@@ -152,12 +152,3 @@ export function onWhite(picture: Picture): Picture {
 export async function pngOf(picture: Picture): Promise<Uint8Array> {
   return new Uint8Array(await (await picture.convertToBlob({ type: 'image/png' })).arrayBuffer());
 }
-
-/** A file as an address that holds it. */
-export const inText = (blob: Blob): Promise<string> =>
-  new Promise((resolve, reject) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve(reader.result as string);
-    reader.onerror = () => reject(new Error('A picture cannot be read.'));
-    reader.readAsDataURL(blob);
-  });

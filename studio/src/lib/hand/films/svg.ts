@@ -1,7 +1,7 @@
 import type { Lead, Screen } from '@zany/core';
 import { forgetLines, paintScreen, type PaintOptions } from '@zany/player';
 import { pictureOnce } from '$lib/shared/thumb-paint';
-import { inText } from './making';
+import { inText } from '../../shared/in-text';
 import { SvgCanvas, SvgOutline, type SvgPicture } from './svg-canvas';
 
 /** Screens as SVG files that need nothing else: pictures and faces are in them. */
