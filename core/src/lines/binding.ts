@@ -33,9 +33,12 @@ const isCondition = (what: Bindable) => what === 'shown' || what === 'enabled' |
 export const printBinding = ({ what, value }: LineBinding, scope: LineScope): string =>
   `${bindingWords[what]} ${displayExpression(value, scope.expression).text}`;
 
+/** What can be bound of a scene itself: the state that it is in. */
+export const SCENE_BINDABLE: readonly Bindable[] = ['state'];
+
 /** Whether a line is about a binding, complete or not. */
-export const beginsBinding = (text: string): boolean =>
-  BINDABLE.some((what) => text.trimStart().toLowerCase().startsWith(bindingWords[what]) || text.trim().toLowerCase() === what);
+export const beginsBinding = (text: string, kinds: readonly Bindable[] = BINDABLE): boolean =>
+  kinds.some((what) => text.trimStart().toLowerCase().startsWith(bindingWords[what]) || text.trim().toLowerCase() === what);
 
 export function parseBinding(text: string, scope: LineScope): Result<LineBinding, LineError> {
   const reader = new LineReader(text);

@@ -1,7 +1,7 @@
 import { parseLine } from './line.ts';
 import { LineError, LineReader } from './reader.ts';
 import type { LineScope } from './scope.ts';
-import { offersOfBindings, offersOfExpression, readForOffers } from './offers.ts';
+import { offersOfBindings, offersOfExpression, offersOfState, readForOffers } from './offers.ts';
 
 export interface Completion {
   /** Where in the line the text to be replaced begins. */
@@ -16,6 +16,7 @@ export function completions(text: string, scope: LineScope, most = 8): Completio
   const reader = new LineReader(text);
   readForOffers(reader, scope);
   if (scope.owner !== null) offersOfBindings(reader, scope);
+  else if (scope.itself.length) offersOfState(reader, scope);
   return gathered(reader, text, most);
 }
 

@@ -1,4 +1,4 @@
-import { readBinding } from './binding.ts';
+import { bindingWords, readBinding } from './binding.ts';
 import { readLine } from './line.ts';
 import { LineError, type LineReader } from './reader.ts';
 import { slots } from './slots.ts';
@@ -11,6 +11,15 @@ export const readForOffers = (reader: LineReader, scope: LineScope): void => qui
 export function offersOfBindings(reader: LineReader, scope: LineScope): void {
   reader.at = 0;
   quietly(() => readBinding(reader, scope));
+}
+
+/** The same for a scene that has states: which one it is always in. */
+export function offersOfState(reader: LineReader, scope: LineScope): void {
+  reader.at = 0;
+  quietly(() => {
+    reader.offer([bindingWords.state]);
+    if (reader.word([bindingWords.state]) !== null) offersOfExpression(reader, scope);
+  });
 }
 
 /** Names, properties and functions that an expression could go on with. */

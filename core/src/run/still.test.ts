@@ -3,10 +3,11 @@ import { compose, layerId as id, stateId, type ComposeSpec } from '../compose/co
 import { apply } from '../edit/apply.ts';
 import type { Operation } from '../edit/operation.ts';
 import { compile } from '../program/compile.ts';
-import { update } from '../program/program.ts';
+import { update, type Program } from '../program/program.ts';
+import type { Value } from '../expression/ast.ts';
 import { unwrap } from '../result.ts';
 import type { Screen } from './resolve.ts';
-import { stillLayer, stillRun, stillScreen } from './still.ts';
+import { lookedAtWith, stateAtFirst, stillLayer, stillRun, stillScreen, variablesSeen, type Still } from './still.ts';
 
 const spec: ComposeSpec = {
   fps: 10,
@@ -154,5 +155,53 @@ describe('one layer by itself', () => {
   test('none where it is not there', () => {
     expect(stillLayer(program, 'harbour', 'nothing')).toBeNull();
     expect(stillLayer(program, 'harbour', id('bar', 'home'))).toBeNull();
+  });
+});
+
+describe('a scene whose state follows an expression', () => {
+  const program = compile(
+    compose({
+      variables: {
+        Seats: { type: 'number', initial: 4, min: 0 },
+        Day: { type: 'choice', initial: 'Friday', options: ['Friday', 'Sunday'] },
+        Unread: { type: 'number', initial: 0 },
+      },
+      frames: {
+        boat: {
+          states: { free: {}, full: { words: { text: 'No seat is left' } } },
+          stateIs: 'if Seats = 0 then "full" else "free"',
+          layers: { words: { type: 'text', text: 'Seats: {Seats}' }, sunday: { when: { shown: 'Day = "Sunday"' } } },
+        },
+      },
+    })
+  );
+  const [free, full] = [stateId('boat', 'free'), stateId('boat', 'full')];
+  const seen = (one: Program, still: Still = {}) =>
+    stillScreen(one, 'boat', still)!
+      .surfaces.flatMap(({ all }) => all)
+      .map(({ node, text }) => `${node.layer.name}${text ? `: ${text}` : ''}`);
+
+  test('depends on the variables that are read for it, and begins in the state that they give', () => {
+    expect(variablesSeen(program, 'boat')).toEqual(['Seats', 'Day']);
+    expect(variablesSeen(program, 'gone')).toEqual([]);
+    expect(stateAtFirst(program, 'boat')).toBe(free);
+  });
+
+  test('is looked at with other values, and the piece stays as it is', () => {
+    const values = new Map<string, Value>([
+      ['Seats', 0],
+      ['Day', 'Sunday'],
+    ]);
+    const other = lookedAtWith(program, values);
+    expect(stateAtFirst(other, 'boat')).toBe(full);
+    expect(seen(other)).toEqual(['words: No seat is left', 'sunday']);
+    expect(seen(program)).toEqual(['words: Seats: 4']);
+    // As long as it is the same that is asked for, nothing is worked out anew.
+    expect(lookedAtWith(program, values).variables).toBe(other.variables);
+  });
+
+  test('is looked at in any of its states', () => {
+    expect(seen(program, { state: full })).toEqual(['words: No seat is left']);
+    expect(seen(lookedAtWith(program, new Map([['Seats', 0]])), { state: free })).toEqual(['words: Seats: 0']);
   });
 });

@@ -2,9 +2,11 @@ import { Beside } from '../once.ts';
 import { begin } from './run.ts';
 import { clipFrames } from './played.ts';
 import type { RootRun, RunState } from './state.ts';
+import { byOrder } from '../piece/piece.ts';
 import { expand } from '../program/expand.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
-import { resolveRoot, resolveScreen, type Screen } from './resolve.ts';
+import type { Value } from '../expression/ast.ts';
+import { resolveRoot, resolveScreen, stateOf, type Screen } from './resolve.ts';
 
 /** How a scene is to be looked at without running it. */
 export interface Still {
@@ -61,6 +63,33 @@ export function stillRun(program: Program, scene: string, still: Still = {}): Ru
   const sceneProgram = program.scenes.get(scene);
   const begun = sceneProgram && beginning(program, sceneProgram);
   return begun ? posed(program, begun.run, scene, still) : null;
+}
+
+/** The state that a scene begins in by itself; null for one without states, or that is not there. */
+export function stateAtFirst(program: Program, scene: string): string | null {
+  const sceneProgram = program.scenes.get(scene);
+  const begun = sceneProgram && beginning(program, sceneProgram);
+  return begun ? stateOf(begun.run.roots[scene]!, expand(program, sceneProgram).instances.get('')!) : null;
+}
+
+/** The variables on which it depends how a scene looks as it begins, in the order of the piece. */
+export function variablesSeen(program: Program, scene: string): string[] {
+  const sceneProgram = program.scenes.get(scene);
+  if (!sceneProgram) return [];
+  const read = new Set(expand(program, sceneProgram).bindings.flatMap(({ reads }) => Array.from(reads, (key) => key.split(':').at(-1)!)));
+  const seen = [...program.variables.values()].filter(({ id }) => read.has(id));
+  return seen.sort(byOrder).map(({ id }) => id);
+}
+
+const looked = new Beside<ReadonlyMap<string, Value>, { readonly of: Program['variables']; readonly variables: Program['variables'] }>();
+
+/** The program in which some variables begin with other values, to look at; its variables are the same as long as they follow from the same. */
+export function lookedAtWith(program: Program, values: ReadonlyMap<string, Value>): Program {
+  const of = program.variables;
+  const old = looked.get(values);
+  if (old?.of === of) return { ...program, variables: old.variables };
+  const begun = [...of].map(([id, variable]) => [id, values.has(id) ? { ...variable, initial: values.get(id)! } : variable] as const);
+  return { ...program, variables: looked.set(values, { of, variables: new Map(begun) }).variables };
 }
 
 /** One layer of a scene by itself, at the corner of a screen of its size. */
@@ -128,6 +157,9 @@ function posed(
   for (const key of disabled ?? []) flags[`${key}.enabled`] = false;
   const states = state ? { ...root.states, '': state } : root.states;
   const heads = frame === undefined || !root.heads[''] ? root.heads : headsAt(program, run, root, frame);
+  // A state that is asked for is looked at whatever its scene would be in.
+  const { ':stateIs': _is, ...unbound } = root.bound;
+  const bound = state ? unbound : root.bound;
   const press = pressed && over.length ? { node: over[0]!, scene, from: { x: 0, y: 0 }, at: 0, drag: null, spent: false } : null;
-  return { ...run, over, pressed: press, focus, roots: { ...run.roots, [scene]: { ...root, flags, states, heads } } };
+  return { ...run, over, pressed: press, focus, roots: { ...run.roots, [scene]: { ...root, flags, states, heads, bound } } };
 }

@@ -39,7 +39,7 @@
 
 <button
   bind:this={chip}
-  class="chip whitespace-nowrap text-[11.5px] !text-[var(--plum)]"
+  class="chip whitespace-nowrap text-[12px] !text-[var(--plum)]"
   aria-expanded={open}
   aria-label="Carried: {words}"
   onclick={() => (open = !open)}>{words}</button

@@ -10,6 +10,7 @@
   import LineInput from './LineInput.svelte';
   import ThreadRow from './ThreadRow.svelte';
   import SelectionCard from './SelectionCard.svelte';
+  import SceneBindingRow from './SceneBindingRow.svelte';
   import SceneSentence from './SceneSentence.svelte';
   import SheetRows from './SheetRows.svelte';
   import PieceThreads from './PieceThreads.svelte';
@@ -258,11 +259,12 @@
         <div class="flex items-center gap-2">
           <span class="h-[14px] w-[11px] rounded-[2px] border border-[var(--soft)]"></span><span class="font-semibold"
             >The {scene.scene.use} itself</span
-          ><span class="soft ml-auto text-[11.5px]">clicks beside all layers, keys, times</span>
+          ><span class="soft ml-auto text-[12px]">clicks beside all layers, keys, times</span>
         </div>
         <div class="ml-[22px]">
           {#if session.selection.length === 0 && session.canEdit && !session.trying}<div class="my-1.5"><SceneSentence {session} {scene} /></div>{/if}
           {#each scene.threads as thread (thread.id)}<ThreadRow {session} {thread} fired={fired.has(thread.id)} />{/each}
+          {#if scene.scene.stateIs !== undefined}<SceneBindingRow {session} scene={scene.scene} value={scene.scene.stateIs} />{/if}
           {#if session.selection.length === 0 && session.canEdit && !session.trying}<div class="my-1.5">
               <LineInput {session} on="scene" owner={scene.scene.id} />
             </div>{/if}

@@ -134,7 +134,7 @@
                   height={44}
                 /></span
               >
-              <span class="w-full truncate text-center text-[11px]">{label.name}</span>
+              <span class="w-full truncate text-center text-[12px]">{label.name}</span>
             </button>
           {/each}
         </div>
@@ -153,7 +153,7 @@
             <span class="border border-[var(--line)] {frame.draft ? 'opacity-60' : ''}"
               ><Thumb scene={session.program.scenes.get(frame.id) ?? null} assetUrl={session.assetUrl} width={54} height={64} /></span
             >
-            <span class="w-full truncate text-center text-[11px]">{frame.name}</span>
+            <span class="w-full truncate text-center text-[12px]">{frame.name}</span>
           </button>
         {/each}
       </div>

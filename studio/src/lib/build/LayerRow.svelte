@@ -123,11 +123,11 @@
     {/if}
     {#if finding}
       <span
-        class="min-w-0 truncate text-[11.5px] {finding.severity === 'must' ? 'text-[var(--brick-text)]' : 'text-[var(--gold-text)]'}"
+        class="min-w-0 truncate text-[12px] {finding.severity === 'must' ? 'text-[var(--brick-text)]' : 'text-[var(--gold-text)]'}"
         title={told.map(({ sentence }) => sentence).join('\n')}>{[...new Set(told.map(({ rule }) => words.get(rule)))].slice(0, 2).join(' · ')}</span
       >
     {:else}
-      <span class="min-w-0 truncate text-[11.5px] {layer.type === 'placement' ? 'text-[var(--plum)]' : 'soft'}" title={away ?? meta}
+      <span class="min-w-0 truncate text-[12px] {layer.type === 'placement' ? 'text-[var(--plum)]' : 'soft'}" title={away ?? meta}
         >{away ?? (folded ? `${folded} inside` : meta)}</span
       >
     {/if}

@@ -13,6 +13,7 @@
     parseLines,
     printLine,
     rewriteThread,
+    SCENE_BINDABLE,
     timelineOperations,
     scopeOf,
     unknownVariable,
@@ -23,7 +24,7 @@
     type LineError,
   } from '@zany/core';
   import { newId } from '$lib/client/ids';
-  import { bind } from './acts';
+  import { bind, bindState } from './acts';
   import type { EditorSession } from '$lib/client/session.svelte';
 
   interface Props {
@@ -58,7 +59,9 @@
   /** A line is a thread, or, on a layer, a binding. */
   type Written = LineThread | LineBinding;
   const parseHere = (line: string): Result<Written, LineError> =>
-    on === 'layer' && !thread && beginsBinding(line) ? parseBinding(line, scope) : parseLine(line, scope);
+    !thread && on !== 'piece' && beginsBinding(line, on === 'scene' ? SCENE_BINDABLE : undefined)
+      ? parseBinding(line, scope)
+      : parseLine(line, scope);
   const parsed = $derived.by(() => (typed.trim() ? parseHere(typed) : null));
   const lacking = $derived(parsed && !parsed.ok ? unknownVariable(typed, scope.variables) : null);
   const problem = $derived(touched && parsed && !parsed.ok ? parsed.error : null);
@@ -71,7 +74,7 @@
 
   function writeOne(written: Written) {
     if ('cue' in written) return write([written]);
-    if (bind(session, owners, written.what, written.value)) done();
+    if (on === 'scene' ? bindState(session, owner, written.value) : bind(session, owners, written.what, written.value)) done();
   }
 
   function write(lines: readonly LineThread[]) {

@@ -40,7 +40,7 @@
       onclick={onpick}>{name}</button
     >
   {/if}
-  <span class="soft text-[11px]">{words}</span>
+  <span class="soft text-[12px]">{words}</span>
   <button class="soft px-0.5" aria-label="Rename {name}" title="Rename" onclick={() => (renaming = true)}>✎</button>
   <button class="soft px-0.5" aria-label="Remove {name}" title="Remove; {stays}" onclick={onremove}>✕</button>
 </div>

@@ -41,7 +41,7 @@
   >
   <button
     bind:this={button}
-    class="max-w-[84px] truncate rounded px-0.5 text-[11.5px] hover:bg-[var(--chip)] {name === 'missing' ? 'text-[var(--brick-text)]' : ''}"
+    class="max-w-[84px] truncate rounded px-0.5 text-[12px] hover:bg-[var(--chip)] {name === 'missing' ? 'text-[var(--brick-text)]' : ''}"
     aria-label="{label}: {name ?? 'swatches'}"
     aria-expanded={open}
     title="Swatches"

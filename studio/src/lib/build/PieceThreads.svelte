@@ -27,7 +27,7 @@
 
 <div class="px-3.5 py-2" role="group" aria-label="Threads of the whole piece">
   <div class="flex items-center gap-2">
-    <span class="text-[var(--gold)]">∞</span><span class="font-semibold">On every frame</span><span class="soft ml-auto text-[11.5px]"
+    <span class="text-[var(--gold)]">∞</span><span class="font-semibold">On every frame</span><span class="soft ml-auto text-[12px]"
       >keys that work anywhere</span
     >
   </div>

@@ -33,16 +33,16 @@
         >{sheet.scene.name}</button
       >
       {#if wired(sheet) > 2}<button
-          class="soft text-[11.5px] underline"
+          class="soft text-[12px] underline"
           aria-expanded={isOpen(sheet)}
           onclick={() => (opened = { ...opened, [sheet.scene.id]: !isOpen(sheet) })}>{isOpen(sheet) ? 'fold' : count(wired(sheet), 'thread')}</button
         >{/if}
-      <span class="soft text-[11.5px]">sheet ·</span>
+      <span class="soft text-[12px]">sheet ·</span>
       <CarrierChip {session} sheet={sheet.scene.id} />
     </div>
     {#if isOpen(sheet)}<div class="ml-[22px]">
         {#each sheet.items.filter((item) => item.threads.length) as item (item.layer.id)}
-          <p class="soft mt-1 text-[11.5px]">{item.layer.name}</p>
+          <p class="soft mt-1 text-[12px]">{item.layer.name}</p>
           {#each item.threads as thread (thread.id)}<ThreadRow {session} {thread} fired={fired.has(thread.id)} />{/each}
         {/each}
         {#each sheet.threads as thread (thread.id)}<ThreadRow {session} {thread} fired={fired.has(thread.id)} />{/each}

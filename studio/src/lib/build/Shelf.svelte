@@ -161,7 +161,7 @@
       title="New frame"
       onclick={() => addFrame(session)}>+</button
     >
-    <button class="soft shrink-0 text-center text-[11.5px] leading-tight underline" onclick={onbring}>bring in pages</button>
+    <button class="soft shrink-0 text-center text-[12px] leading-tight underline" onclick={onbring}>bring in pages</button>
   {/if}
   <ShelfScenes {session} use="sheet" />
   <ShelfScenes {session} use="part" />

@@ -22,7 +22,7 @@
 </script>
 
 {#if scenes.length}
-  <h2 class="mt-1 w-full border-t border-[var(--line)] px-2 pt-2 text-center text-[11.5px] font-semibold text-[var(--plum)]">
+  <h2 class="mt-1 w-full border-t border-[var(--line)] px-2 pt-2 text-center text-[12px] font-semibold text-[var(--plum)]">
     {use === 'part' ? 'Parts' : 'Sheets'}
   </h2>
   {#each scenes as scene (scene.id)}
@@ -49,11 +49,11 @@
         <RenameField
           name={scene.name}
           label="Name of the {use}"
-          class="h-5 w-full !px-1 text-[11px]"
+          class="h-5 w-full !px-1 text-[12px]"
           onname={(name) => setFrame(session, scene.id, `Rename ${scene.name}`, 'name', name)}
           onclose={() => (renaming = null)}
         />
-      {:else}<span class="soft w-full truncate text-center text-[11.5px]" title={scene.name}>{scene.name}</span>{/if}
+      {:else}<span class="soft w-full truncate text-center text-[12px]" title={scene.name}>{scene.name}</span>{/if}
     </div>
   {/each}
 {/if}

@@ -432,7 +432,7 @@
     const isOfMany = look !== null && look === session.openLook && look.layers.length > 1;
     return sceneId === null
       ? null
-      : stillScreen(isOfMany ? session.seenProgram : session.program, sceneId, {
+      : stillScreen(session.lookedWith.on(isOfMany ? session.seenProgram : session.program), sceneId, {
           state: stateId,
           ...(session.moment !== null && { frame: session.moment }),
           ...(!isOfMany && poseOfLook(look?.name, look?.layers ?? [])),

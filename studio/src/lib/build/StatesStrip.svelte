@@ -6,6 +6,7 @@
   import Thumb from '$lib/shared/Thumb.svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import LookedWith from './LookedWith.svelte';
 
   /** The states of the open scene, side by side. A press on a layer in any of them selects it there. */
   let { session }: { session: EditorSession } = $props();
@@ -57,6 +58,7 @@
       .join(' / ');
 </script>
 
+<LookedWith {session} />
 {#each states as state (state.id)}
   {@const isOpen = state.id === session.stateId}
   <div class="flex shrink-0 flex-col gap-1" role="group" aria-label="State {state.name}">
@@ -103,7 +105,7 @@
           title="Double-click to rename"
           ondblclick={() => session.canEdit && (renaming = state.id)}>{state.name}</button
         >
-        {#if initial === state.id}<span class="soft text-[11px]" title="The scene begins in this state">begins</span>{/if}
+        {#if initial === state.id}<span class="soft text-[12px]" title="The scene begins in this state">begins</span>{/if}
         <button class="soft px-1" aria-label="More about {state.name}" onclick={(event) => (menu = { id: state.id, anchor: event.currentTarget })}
           >⋯</button
         >

@@ -182,70 +182,78 @@
       />
     </div>
   {:else}
-    {#if thread.cue.type !== 'after'}<span>When</span>{/if}
-    <CueChip {scope} cue={thread.cue} on={thread.on} onchange={(cue) => rewrite(session, thread, 'Change a cue', { ...lineOf(thread), cue })} />
+    <span class="phrase">
+      {#if thread.cue.type !== 'after'}<span>When</span>{/if}
+      <CueChip {scope} cue={thread.cue} on={thread.on} onchange={(cue) => rewrite(session, thread, 'Change a cue', { ...lineOf(thread), cue })} />
+    </span>
     {#each thread.branches as branch, b (b)}
       <span class="contents" role="group" aria-label="Branch {b + 1}">
-        {#if b > 0}<span class="w-full"></span><span>otherwise</span>{#if session.canEdit}<button
-              class="chip chip-ghost -mx-0.5 w-4 !px-0 opacity-0 focus:opacity-100 group-hover/thread:opacity-100"
-              aria-label="Remove this branch"
-              onclick={() => rewrite(session, thread, 'Remove a branch', withoutBranch(thread, b))}>✕</button
-            >{/if}{/if}
+        {#if b > 0}<span class="w-full"></span><span class="phrase"
+            >otherwise{#if session.canEdit}<button
+                class="cut"
+                aria-label="Remove this branch"
+                onclick={() => rewrite(session, thread, 'Remove a branch', withoutBranch(thread, b))}>✕</button
+              >{/if}</span
+          >{/if}
         {#if branch.if !== undefined}
-          <span>if</span>
-          <ConditionChip
-            value={branch.if}
-            {scope}
-            start={branch.if === 'true'}
-            onchange={(condition) => rewrite(session, thread, 'Change a condition', withCondition(thread, b, condition))}
-          />
-          <button
-            class="chip chip-ghost opacity-0 focus:opacity-100 group-hover/thread:opacity-100"
-            aria-label="Remove the condition"
-            onclick={() => rewrite(session, thread, 'Remove a condition', withCondition(thread, b, undefined))}>✕</button
-          >
+          <span class="phrase">
+            <span>if</span>
+            <ConditionChip
+              value={branch.if}
+              {scope}
+              start={branch.if === 'true'}
+              onchange={(condition) => rewrite(session, thread, 'Change a condition', withCondition(thread, b, condition))}
+            />
+            {#if session.canEdit}<button
+                class="cut"
+                aria-label="Remove the condition"
+                onclick={() => rewrite(session, thread, 'Remove a condition', withCondition(thread, b, undefined))}>✕</button
+              >{/if}
+          </span>
         {/if}
         {#each branch.steps as step, at (at)}
-          {#if at === 0}<span class="soft">→</span>{:else}<button
-              class="soft underline decoration-dotted underline-offset-2"
-              title="Together with the step before, or after it"
-              aria-label="{step.with ? 'With' : 'Then'}: change"
-              onclick={() => change(b, at, joined(step))}>{step.with ? 'with' : 'then'}</button
-            >{/if}
-          {#each piecesOf(formOfStep(step), step, scope) as piece, i (i)}
-            {#if 'word' in piece}<span>{piece.word}</span>{:else}<SlotChip
-                slot={piece.slot}
-                value={piece.value}
-                text={piece.text}
-                whole={step}
-                {scope}
-                layer={thread.on === 'layer' ? thread.owner : null}
-                alike={alike?.has(placeKey(b, at, piece.slot.path)) ?? false}
-                onchange={(value) => change(b, at, withField(step, piece.slot.path, value))}
-              />{/if}
-          {/each}
-          {#if step.do === 'open'}
-            <button class="chip chip-ghost" onclick={() => change(b, at, { ...step, tab: step.tab === 'new' ? 'same' : 'new' })}
-              >{step.tab === 'new' ? 'this tab instead' : 'new tab instead'}</button
-            >
-          {/if}
-          {#if branch.steps.length > 1 || step.do !== 'go'}<button
-              class="chip chip-ghost -mx-0.5 w-4 !px-0 opacity-0 focus:opacity-100 group-hover/thread:opacity-100"
-              aria-label="Remove this step"
-              onclick={() => rewrite(session, thread, 'Remove a step', withoutStep(thread, b, at))}>✕</button
-            >{/if}
+          <span class="phrase">
+            {#if at === 0}<span class="soft">→</span>{:else}<button
+                class="soft underline decoration-dotted underline-offset-2"
+                title="Together with the step before, or after it"
+                aria-label="{step.with ? 'With' : 'Then'}: change"
+                onclick={() => change(b, at, joined(step))}>{step.with ? 'with' : 'then'}</button
+              >{/if}
+            {#each piecesOf(formOfStep(step), step, scope) as piece, i (i)}
+              {#if 'word' in piece}<span>{piece.word}</span>{:else}<SlotChip
+                  slot={piece.slot}
+                  value={piece.value}
+                  text={piece.text}
+                  whole={step}
+                  {scope}
+                  layer={thread.on === 'layer' ? thread.owner : null}
+                  alike={alike?.has(placeKey(b, at, piece.slot.path)) ?? false}
+                  onchange={(value) => change(b, at, withField(step, piece.slot.path, value))}
+                />{/if}
+            {/each}
+            {#if step.do === 'open'}
+              <button class="chip chip-ghost" onclick={() => change(b, at, { ...step, tab: step.tab === 'new' ? 'same' : 'new' })}
+                >{step.tab === 'new' ? 'this tab instead' : 'new tab instead'}</button
+              >
+            {/if}
+            {#if session.canEdit && (branch.steps.length > 1 || step.do !== 'go')}<button
+                class="cut"
+                aria-label="Remove this step"
+                onclick={() => rewrite(session, thread, 'Remove a step', withoutStep(thread, b, at))}>✕</button
+              >{/if}
+          </span>
         {:else}<span class="soft">→ …</span>{/each}
       </span>
     {/each}
     {#if alike?.size}
       <button
-        class="chip chip-ghost text-[11.5px]"
+        class="chip chip-ghost text-[12px]"
         title="It says the same as another thread, and is meant to"
         onclick={() => session.settlePasted(thread.id)}>same is right</button
       >
     {/if}
     {#if said.length}<button
-        class="chip chip-ghost text-[11.5px]"
+        class="chip chip-ghost text-[12px]"
         title={commentWords(said[0]!.body).slice(0, 200)}
         aria-label="{count(said.length, 'comment')} on the thread"
         onclick={openSaid}>❞ {said.length}</button
@@ -274,3 +282,39 @@
     {/if}
   {/if}
 </div>
+
+<style>
+  /* A thread breaks where its sentence does; only what is longer than a row breaks within. */
+  .phrase {
+    position: relative;
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 4px;
+    max-width: 100%;
+  }
+  /* On the corner of what it removes, so that it takes no room beside it. */
+  .cut {
+    position: absolute;
+    z-index: 1;
+    top: -8px;
+    right: -7px;
+    width: 16px;
+    height: 16px;
+    border: 1px solid var(--line);
+    border-radius: 8px;
+    background: var(--sheet);
+    color: var(--soft);
+    font-size: 9px;
+    line-height: 1;
+    opacity: 0;
+  }
+  .phrase:hover > .cut,
+  .cut:focus-visible {
+    opacity: 1;
+  }
+  .cut:hover {
+    border-color: var(--brick);
+    color: var(--brick-text);
+  }
+</style>

@@ -114,14 +114,16 @@
               empty="0"
               onset={(value) => set(variable, 'initial', value ?? 0)}
             />
-            {#each ['min', 'max'] as const as limit (limit)}
-              <span class="soft">{limit === 'min' ? 'from' : 'to'}</span><NumberField
-                value={variable[limit]}
-                label="{variable.name} {limit === 'min' ? 'at least' : 'at most'}"
-                onset={(value) => set(variable, limit, value)}
-                empty="–"
-              />
-            {/each}
+            <span class="flex items-center gap-1">
+              {#each ['min', 'max'] as const as limit (limit)}
+                <span class="soft">{limit === 'min' ? 'from' : 'to'}</span><NumberField
+                  value={variable[limit]}
+                  label="{variable.name} {limit === 'min' ? 'at least' : 'at most'}"
+                  onset={(value) => set(variable, limit, value)}
+                  empty="–"
+                />
+              {/each}
+            </span>
           {:else if variable.type === 'choice'}
             <ChipMenu
               name="{variable.name} begins as"
@@ -149,7 +151,7 @@
           {/if}
         </div>
         <button
-          class="soft text-left text-[11.5px] underline"
+          class="soft text-left text-[12px] underline"
           onclick={() => (used = used === variable.id ? null : variable.id)}
           aria-expanded={used === variable.id}>{used === variable.id ? 'hide where it is used' : 'where it is used'}</button
         >

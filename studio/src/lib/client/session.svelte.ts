@@ -12,6 +12,7 @@ import {
   pieceToJson,
   posed,
   startFrame,
+  stateAtFirst,
   statesOf,
   update,
   withReach,
@@ -37,6 +38,7 @@ import { fewOf } from '$lib/shared/few';
 import { Auditor, type AuditAnswer, type Guided, type Ways } from './audit';
 import { ask, askText } from './api';
 import { followPiece } from './follow';
+import { LookedWith } from './looked-with.svelte';
 import { newId } from './ids';
 import { isMarked } from './marked';
 import { Comments } from './comments.svelte';
@@ -92,6 +94,8 @@ export class EditorSession {
   /** The look that is edited, of the layers named; rest is the layers themselves. */
   look: LookName | 'rest' = $state('rest');
   lookLayers: readonly string[] = $state.raw([]);
+  /** What variables are while the open scene is looked at. */
+  readonly lookedWith = new LookedWith();
   /** A look that is only tried: it is seen on the stage as long as it is pointed at. */
   triedLook: { readonly layers: readonly string[]; readonly name: LookName | 'rest' } | null = $state.raw(null);
   /** The state of the open scene that is looked at and edited; null where it has none. */
@@ -470,6 +474,7 @@ export class EditorSession {
 
   private firstShownState(): string | null {
     const scene = this.sceneId === null ? undefined : this.piece.scenes.get(this.sceneId);
+    if (scene?.stateIs !== undefined) return stateAtFirst(this.lookedWith.on(this.program), scene.id);
     return (scene && (scene.initial ?? statesOf(scene)[0]?.id)) ?? null;
   }
 

@@ -94,7 +94,7 @@
           onpointerleave={() => onhover?.(null)}
           onfocus={() => (at = i)}
         >
-          <span class="flex-1 truncate">{option.label}</span>{#if option.hint}<span class="soft text-[11px]">{option.hint}</span>{/if}
+          <span class="flex-1 truncate">{option.label}</span>{#if option.hint}<span class="soft text-[12px]">{option.hint}</span>{/if}
         </button>
       {:else}
         <p class="soft px-2 py-1">Nothing fits.</p>

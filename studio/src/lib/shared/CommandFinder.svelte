@@ -77,7 +77,7 @@
       {#each shown as entry, i (entry.label)}
         <li role="option" aria-selected={i === at} aria-disabled={entry.needs !== null} class={i === at ? 'rounded bg-[var(--gold-wash)]' : ''}>
           <button class="menu-row h-8" aria-disabled={entry.needs !== null} tabindex="-1" onclick={() => pick(entry)} onpointermove={() => (at = i)}
-            ><span class="flex-1 {entry.needs ? 'opacity-60' : ''}">{entry.label}</span>{#if entry.needs}<span class="soft text-[11.5px]"
+            ><span class="flex-1 {entry.needs ? 'opacity-60' : ''}">{entry.label}</span>{#if entry.needs}<span class="soft text-[12px]"
                 >{entry.needs}</span
               >{:else if entry.hint}<kbd>{entry.hint}</kbd>{/if}</button
           >

@@ -29,7 +29,7 @@
 
 {#if timeline && head}
   <div
-    class="relative flex h-[18px] w-full max-w-[720px] shrink-0 self-center overflow-hidden rounded-[4px] border border-[var(--line)] text-[10.5px] leading-[16px]"
+    class="relative flex h-[18px] w-full max-w-[720px] shrink-0 self-center overflow-hidden rounded-[4px] border border-[var(--line)] text-[12px] leading-[16px]"
     role="img"
     aria-label="{head.playing ? 'Playing' : 'Standing in'} {words}"
     data-run-seam={words}

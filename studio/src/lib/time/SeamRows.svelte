@@ -317,7 +317,7 @@
         {#if track}
           {@const value = trackValue((line.track ?? track).track, session.moment ?? 0)}
           <span class="soft flex-1 truncate text-[12px]">{propertyKinds[track.track.property].words}</span>
-          <span class="text-[11.5px] tabular-nums">{typeof value === 'number' ? Math.round(value * 100) / 100 : ''}</span>
+          <span class="text-[12px] tabular-nums">{typeof value === 'number' ? Math.round(value * 100) / 100 : ''}</span>
           {#if typeof value === 'string' && value.startsWith('#')}<span
               class="h-3 w-3 rounded-sm border border-[var(--line)]"
               style:background={value}

@@ -197,7 +197,7 @@
             options={endings}
             onpick={(ending) => seam.edit(`${nameOf(section)} ${endingWords(timeline, { ending })}`, (now) => setEnding(now, section.label!, ending))}
           />
-        {:else}<span class="soft whitespace-nowrap text-[11px]" title={endingWords(timeline, section)}
+        {:else}<span class="soft whitespace-nowrap text-[12px]" title={endingWords(timeline, section)}
             >{width > WIDE ? endingWords(timeline, section) : SIGNS[section.ending.do]}</span
           >{/if}
       {/if}
@@ -229,7 +229,7 @@
     >
     {#each endings as ending (ending.label)}
       <button class="menu-row" onclick={() => (seam.edit(`Ending: ${ending.label}`, (now) => setEnding(now, id, ending.value)), (menu = null))}
-        ><span class="flex-1">{ending.label}</span><span class="soft text-[11.5px]">{ending.hint}</span></button
+        ><span class="flex-1">{ending.label}</span><span class="soft text-[12px]">{ending.hint}</span></button
       >
     {/each}
     {@const ending = timeline.labels?.[id]?.ending}

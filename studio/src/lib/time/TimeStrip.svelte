@@ -430,7 +430,7 @@
             ondblclick={() => session.canEdit && sections?.label(moment)}
           >
             {#each { length: Math.ceil(rulerEnd / step) } as _, i (i)}
-              <span class="soft absolute top-0 border-l border-[var(--line)] pl-0.5 text-[10px] leading-[18px]" style:left="{i * step * perFrame}px"
+              <span class="soft absolute top-0 border-l border-[var(--line)] pl-0.5 text-[12px] leading-[18px]" style:left="{i * step * perFrame}px"
                 >{i * step + 1}{#if (i * step) % fps === 0}<span> · {(i * step) / fps} s</span>{/if}</span
               >
             {/each}
@@ -438,10 +438,10 @@
         </div>
         <div class="flex border-b border-[var(--line)]">
           <span
-            class="soft sticky left-0 z-10 shrink-0 border-r border-[var(--line)] bg-[var(--rim)] pl-2 text-[11.5px] leading-[26px]"
+            class="soft sticky left-0 z-10 shrink-0 border-r border-[var(--line)] bg-[var(--rim)] pl-2 text-[12px] leading-[26px]"
             style:width="{NAMES}px"
             ><button
-              class="chip {seam.all ? 'chip-on' : 'chip-ghost'} !h-[18px] text-[11px]"
+              class="chip {seam.all ? 'chip-on' : 'chip-ghost'} !h-[18px] text-[12px]"
               aria-pressed={seam.all}
               onclick={() => (seam.all = !seam.all)}>all layers</button
             ></span

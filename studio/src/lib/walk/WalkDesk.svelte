@@ -345,7 +345,7 @@
               jumping = false;
             }}
             ><span class="border border-[var(--line)]"><Thumb scene={frame} assetUrl={session.assetUrl} width={54} height={72} /></span><span
-              class="max-w-[64px] truncate text-[11px]">{frame.scene.name}</span
+              class="max-w-[64px] truncate text-[12px]">{frame.scene.name}</span
             ></button
           >
         {/each}
@@ -414,12 +414,12 @@
           <span class="relative rounded border-2 {session.run?.frame === frame.scene.id ? 'border-[var(--teal)]' : 'border-[var(--line)]'}"
             ><Thumb scene={frame} assetUrl={session.assetUrl} width={58} height={64} />
             <span
-              class="absolute bottom-0 right-0 rounded-tl bg-[var(--sheet)] px-1 text-[11px] font-bold {left
+              class="absolute bottom-0 right-0 rounded-tl bg-[var(--sheet)] px-1 text-[12px] font-bold {left
                 ? 'text-[var(--gold-text)]'
                 : 'text-[var(--teal)]'}">{left || (coverage.visited(frame.scene.id) ? '✓' : '')}</span
             >
           </span>
-          <span class="max-w-[72px] truncate text-[11px]">{i + 1} {frame.scene.name}</span>
+          <span class="max-w-[72px] truncate text-[12px]">{i + 1} {frame.scene.name}</span>
         </button>
       {/each}
     </div>

@@ -50,7 +50,7 @@
           ></span></span
         >
         <span>{size.label}</span>
-        <span class="soft text-[11px]">{size.width} × {size.height}</span>
+        <span class="soft text-[12px]">{size.width} × {size.height}</span>
       </button>
     {/each}
   </div>

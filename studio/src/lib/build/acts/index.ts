@@ -19,7 +19,19 @@ export {
 export { addLook, freshLook, removeLook } from './looks';
 export { bringInHere, replaceFile, drawHere } from './files';
 export { drawLayer, isPainted, isShape, setLayer, restyleSelected, outlineOnly, writtenText, writeText } from './draw';
-export { leadTo, bind, choiceOperations, selectedLooks, chooseOne, leaveChoice, bringInto, playFrom, addressIn, openOnClick } from './wire';
+export {
+  leadTo,
+  bind,
+  bindState,
+  choiceOperations,
+  selectedLooks,
+  chooseOne,
+  leaveChoice,
+  bringInto,
+  playFrom,
+  addressIn,
+  openOnClick,
+} from './wire';
 export { makePartOfSelection, carryAcross, takeApartSelected, placeHere, goInside, placeEverywhere } from './parts';
 export {
   removeSelected,

@@ -11,6 +11,14 @@ export function leadTo(session: EditorSession, frame: string): void {
   session.edit(`Lead to ${name}`, wireTo(session.piece, session.selection, frame, newId));
 }
 
+/** Has the state of a scene follow an expression; undefined lets it go by its threads again. */
+export const bindState = (session: EditorSession, scene: string, value: string | undefined): boolean =>
+  session.edit(
+    value === undefined ? 'The state follows nothing' : `${bindingWords.state} …`,
+    [{ op: 'set', table: 'scenes', id: scene, path: ['stateIs'], ...(value !== undefined && { value }) }],
+    'plain'
+  );
+
 /**
  * Makes a property of layers follow a stored expression; undefined lets it go. What is disabled at times and has no look for
  * that gets one, so that it shows.
