@@ -10,6 +10,7 @@ import { seedDemo } from '$lib/server/seed';
 import { closeStreams } from '$lib/server/services/following';
 import { closeLinkStreams } from '$lib/server/services/link-stream';
 import { isPerson } from '$lib/server/principal';
+import { countRequest } from '$lib/server/services/key-pace';
 import { keyFault } from '$lib/server/services/person-keys';
 import { bearerOf, whoAsks } from '$lib/server/who-asks';
 import { stopQueue, workOn } from '$lib/server/queue';
@@ -52,6 +53,8 @@ export const handle: Handle = async ({ event, resolve }) => {
   const asking = event.url.pathname === '/health' ? null : await whoAsks(event);
   const refused = asking?.keyMay ? keyFault(asking.keyMay, event.request.method, event.route.id) : null;
   if (refused) return json({ error: refused.fault }, { status: refused.status });
+  const full = asking?.key === undefined ? null : await countRequest(asking.key);
+  if (full) return json({ error: full.refusal.fault }, { status: full.refusal.status, headers: { 'Retry-After': String(full.wait) } });
   event.locals.who = asking?.who ?? null;
   event.locals.person = isPerson(event.locals.who) ? event.locals.who : null;
   const response = await resolve(event);

@@ -13,6 +13,8 @@ export interface Asking {
   readonly who: Principal;
   /** What the key of a program that acts for somebody may; null where no such key was brought. */
   readonly keyMay: KeyMay | null;
+  /** What that key is counted by. */
+  readonly key?: string;
 }
 
 /** Who asks, as the server knows. */
@@ -22,5 +24,5 @@ export async function whoAsks({ request, cookies, route, params }: Pick<RequestE
   const key = bearerOf(request.headers);
   if (key === null) return { who: await personOfSession(cookies.get('session')), keyMay: null };
   const used = await personOfKey(key);
-  return used ? { who: used.person, keyMay: used.may } : { who: await padOf(key), keyMay: null };
+  return used ? { who: used.person, keyMay: used.may, key: used.key } : { who: await padOf(key), keyMay: null };
 }

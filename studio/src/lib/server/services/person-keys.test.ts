@@ -2,6 +2,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { rows } from '../database';
 import { sha256 } from '../digest';
 import { closeWorld, newPerson, openWorld } from '../testing/world';
+import { countRequest, PACE } from './key-pace';
 import { endPersonKey, keyFault, makePersonKey, personKeysOf, personOfKey } from './person-keys';
 
 beforeAll(openWorld);
@@ -12,11 +13,11 @@ const wish = { name: 'our build', may: 'read', days: 30 } as const;
 test('a key is whose it was made by, until it is ended or has run out; it is kept as a digest alone', async () => {
   const [odd, liv] = [await newPerson('Odd Vik'), await newPerson('Liv Moe')];
   const key = await makePersonKey(odd, wish);
-  expect(await personOfKey(key)).toEqual({ person: odd, may: 'read' });
   const [listed] = await personKeysOf(odd);
+  expect(await personOfKey(key)).toEqual({ person: odd, may: 'read', key: listed!.id });
   expect(listed).toMatchObject({ name: 'our build', may: 'read' });
   expect(Math.round((Date.parse(listed!.expires) - Date.now()) / 86_400_000)).toBe(30);
-  expect(Date.now() - Date.parse(listed!.used!)).toBeLessThan(60_000);
+  expect(Date.now() - Date.parse((await personKeysOf(odd))[0]!.used!)).toBeLessThan(60_000);
   expect(JSON.stringify(await rows('SELECT * FROM person_keys'))).not.toContain(key);
   expect(await personKeysOf(liv)).toEqual([]);
   await expect(endPersonKey(liv, listed!.id)).rejects.toThrow('no such key');
@@ -49,4 +50,14 @@ test('a key opens nothing but what is for programs, and one that reads changes n
     expect(refused('read', method, '/api/pieces')).toBe('This key only reads. Make one that may change things.');
   for (const route of ['/account', '/', '/p/[id]', '/apis'])
     for (const may of ['read', 'change'] as const) expect(refused(may, 'GET', route)).toBe('A key opens nothing but addresses under /api.');
+});
+
+test('a key that is asked with too often is told to wait, by how long, and holds up no other', async () => {
+  for (let i = 0; i < PACE.requests; i++) expect(await countRequest('wild')).toBeNull();
+  const full = await countRequest('wild');
+  expect(full!.refusal).toMatchObject({ code: 'too-often', status: 429 });
+  expect(full!.refusal.message).toMatch(/Ask again in \d+ s\.$/);
+  expect(full!.wait).toBeGreaterThan(0);
+  expect(full!.wait).toBeLessThanOrEqual(PACE.seconds);
+  expect(await countRequest('calm')).toBeNull();
 });

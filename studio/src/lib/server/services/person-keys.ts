@@ -55,17 +55,17 @@ export async function endPersonKey(who: Principal, id: string): Promise<void> {
 }
 
 /** Whose key it is, and what it may; null where there is none, or it has run out. That it was used is noted once an hour. */
-export async function personOfKey(key: string): Promise<{ readonly person: Person; readonly may: KeyMay } | null> {
+export async function personOfKey(key: string): Promise<{ readonly person: Person; readonly may: KeyMay; readonly key: string } | null> {
   const hash = sha256(key);
-  const [found] = await rows<Person & { may: KeyMay; stale: boolean }>(
-    `SELECT people.id, people.name, email, may, used_at IS NULL OR used_at < now() - interval '1 hour' AS stale
+  const [found] = await rows<Person & { key: string; may: KeyMay; stale: boolean }>(
+    `SELECT person_keys.id AS key, people.id, people.name, email, may, used_at IS NULL OR used_at < now() - interval '1 hour' AS stale
      FROM person_keys JOIN people ON people.id = person_id WHERE key_hash = $1 AND expires > now()`,
     [hash]
   );
   if (!found) return null;
   if (found.stale) await rows('UPDATE person_keys SET used_at = now() WHERE key_hash = $1', [hash]);
   const { id, name, email, may } = found;
-  return { person: { id, name, email }, may };
+  return { person: { id, name, email }, may, key: found.key };
 }
 
 /** Why a request that brings a key may not be made with it; null where it may. */
