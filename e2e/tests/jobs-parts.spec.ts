@@ -42,7 +42,7 @@ test('job 1: picture carousel that clicks through', async ({ studio, page }) => 
   await page.keyboard.press('Escape');
   await page.getByRole('navigation', { name: 'Frames' }).getByRole('button', { name: 'Open the part Slides' }).click();
   await expect(page.getByRole('group', { name: /^State Slide/ })).toHaveCount(3);
-  finish('1  picture carousel that clicks through', acts, 18);
+  finish('1  picture carousel that clicks through', acts, 12);
 });
 
 test('job 2: menu bar with one open submenu', async ({ studio, page }) => {
@@ -76,7 +76,7 @@ test('job 2: menu bar with one open submenu', async ({ studio, page }) => {
   await expect(studio.stage.getByText('Tides entry')).toBeVisible();
   await acts.do('close it', () => studio.button('Tides').click());
   await expect(studio.stage.getByText('Tides entry')).toHaveCount(0);
-  finish('2  menu bar with one open submenu', acts, 25);
+  finish('2  menu bar with one open submenu', acts, 16);
 });
 
 test('job 3: screens, common navigation, a way back', async ({ studio, page }) => {
@@ -199,7 +199,7 @@ test('job 11: gallery with detail pages', async ({ studio, page }) => {
   await studio.running('Gallery');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('navigation', { name: 'Frames' }).getByRole('heading', { name: 'Gallery pages' })).toBeVisible();
-  finish('11 gallery with detail pages', acts, 25);
+  finish('11 gallery with detail pages', acts, 16);
 });
 
 test('job 20: tabs on every page', async ({ studio, page }) => {
@@ -222,5 +222,5 @@ test('job 20: tabs on every page', async ({ studio, page }) => {
   const gaps = boxes.slice(1).map((box, i) => Math.round((box.x - boxes[i]!.x - boxes[i]!.width) * 10) / 10);
   expect(new Set(gaps).size).toBe(1);
   expect(new Set(boxes.map((box) => Math.round(box.width))).size).toBe(1);
-  finish('20 tabs on every page', acts, 18);
+  finish('20 tabs on every page', acts, 12);
 });

@@ -158,8 +158,7 @@ function posed(
   const states = state ? { ...root.states, '': state } : root.states;
   const heads = frame === undefined || !root.heads[''] ? root.heads : headsAt(program, run, root, frame);
   // A state that is asked for is looked at whatever its scene would be in.
-  const { ':stateIs': _is, ...unbound } = root.bound;
-  const bound = state ? unbound : root.bound;
+  const bound = state && ':stateIs' in root.bound ? { ...root.bound, ':stateIs': null } : root.bound;
   const press = pressed && over.length ? { node: over[0]!, scene, from: { x: 0, y: 0 }, at: 0, drag: null, spent: false } : null;
   return { ...run, over, pressed: press, focus, roots: { ...run.roots, [scene]: { ...root, flags, states, heads, bound } } };
 }

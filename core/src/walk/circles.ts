@@ -1,7 +1,8 @@
 import { expand, type Expansion } from '../program/expand.ts';
 import type { Binding } from '../program/binding.ts';
 import type { Program } from '../program/program.ts';
-import { liveRootsOf, valueIn } from '../run/environment.ts';
+import { onceFor } from '../once.ts';
+import { valueIn } from '../run/environment.ts';
 import type { Value } from '../expression/ast.ts';
 import type { Exploration } from './exploration.ts';
 
@@ -17,22 +18,30 @@ export interface Circle {
 /** Bindings that never come to rest, each once for its layer: looked for where each frame was first come to. */
 export function circlesIn(program: Program, { reached, runOf }: Pick<Exploration, 'reached' | 'runOf'>): Circle[] {
   const found = new Map<string, Circle>();
-  for (const state of reached.values()) {
+  for (const [frame, state] of reached) {
+    const expansions = [frame, ...(program.piece.scenes.get(frame)?.carries ?? []).map(({ sheet }) => sheet)].flatMap((id) => {
+      const scene = program.scenes.get(id);
+      return scene ? expand(program, scene) : [];
+    });
+    if (!expansions.some((expansion) => circling(expansion).length)) continue;
     const run = runOf(state);
-    for (const scene of liveRootsOf(program, run)) {
-      const expansion = expand(program, program.scenes.get(scene)!);
-      for (const binding of expansion.bindings) {
-        const was = run.roots[scene]!.bound[binding.key];
-        if (was === undefined || binding.what === 'text' || !followsFromItself(binding, expansion)) continue;
+    for (const expansion of expansions)
+      for (const binding of circling(expansion)) {
+        const was = run.roots[expansion.root.scene.id]?.bound[binding.key];
+        if (was === undefined) continue;
         const given = valueIn(program, run, binding.instance, binding.source);
         const again = given.ok ? given.value : null;
         const key = `${binding.node?.layer.id ?? binding.instance.scene.scene.id} ${binding.what}`;
         if (again !== was && !found.has(key)) found.set(key, { binding, state, was: was as Value | null, again });
       }
-    }
   }
   return [...found.values()];
 }
+
+/** Bindings that read what follows from themselves. */
+const circling = onceFor((expansion: Expansion): readonly Binding[] =>
+  expansion.bindings.filter((binding) => binding.what !== 'text' && followsFromItself(binding, expansion))
+);
 
 function followsFromItself(binding: Binding, { readers }: Expansion): boolean {
   const seen = new Set<Binding>();

@@ -5,10 +5,22 @@
   import EyeOff from '@lucide/svelte/icons/eye-off';
   import Lock from '@lucide/svelte/icons/lock';
   import LockOpen from '@lucide/svelte/icons/lock-open';
-  import { colorOf, likelyFrames, framesOf, rules, wireTo, type Bindable, type Item } from '@zany/core';
+  import {
+    bindingWords,
+    colorOf,
+    likelyFrames,
+    framesOf,
+    parseBinding,
+    rules,
+    scopeOf,
+    wireTo,
+    writeThing,
+    type Bindable,
+    type Item,
+  } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { newId } from '$lib/client/ids';
-  import { addressIn, leaveChoice, openOnClick, setLayer } from './acts';
+  import { addressIn, bind, leaveChoice, openOnClick, setLayer } from './acts';
   import BindingRow from './BindingRow.svelte';
   import LayerMark from './LayerMark.svelte';
   import LineInput from './LineInput.svelte';
@@ -39,6 +51,15 @@
   const finding = $derived(told[0]);
   const asks = $derived(findings.some((found) => found.rule === 'looks-clickable'));
   const likely = $derived(asks && isOnly ? likelyFrames(session.piece, layer, layer.scene, framesOf(session.piece)).slice(0, 3) : []);
+  /** What a button is likely to wait for: the first box to tick in its scene. */
+  const agreeing = $derived.by(() => {
+    const isButton = isOnly && !layer.field && layer.bindings?.enabled === undefined && item.threads.some(({ cue }) => cue.type === 'click');
+    const box = isButton ? session.scene?.items.find((one) => one.layer.field?.kind === 'checkbox' || one.layer.field?.kind === 'switch') : undefined;
+    if (!box) return null;
+    const line = `${bindingWords.enabled} ${writeThing(box.layer.name)}.selected`;
+    const parsed = parseBinding(line, scopeOf(session.piece, layer.scene, layer.id));
+    return parsed.ok ? { line, value: parsed.value.value } : null;
+  });
   const address = $derived(isOnly && item.threads.length === 0 ? addressIn(layer.text) : null);
   /** A line written here is for all that is selected. */
   const isWriting = $derived(isSelected && session.writing === layer.id);
@@ -176,6 +197,12 @@
             <div class="flex flex-wrap items-center gap-1">
               <span class="soft">likely:</span>
               <button class="chip chip-ghost" onclick={() => openOnClick(session, layer.id, address)}>→ open {address}</button>
+            </div>
+          {/if}
+          {#if agreeing}
+            <div class="flex flex-wrap items-center gap-1">
+              <span class="soft">likely:</span>
+              <button class="chip chip-ghost" onclick={() => bind(session, [layer.id], 'enabled', agreeing.value)}>{agreeing.line}</button>
             </div>
           {/if}
           {#if likely.length}

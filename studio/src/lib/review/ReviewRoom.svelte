@@ -237,7 +237,15 @@
   {:else if !mayWalk}
     <FrameGallery {program} {assetUrl} />
   {:else}
-    <div bind:this={host} class="absolute inset-0 outline-none" data-running tabindex="-1"></div>
+    <!-- A press beside the frame meets nothing either. -->
+    <div
+      bind:this={host}
+      class="absolute inset-0 outline-none"
+      data-running
+      tabindex="-1"
+      role="presentation"
+      onpointerup={({ target }) => target === host && hint()}
+    ></div>
   {/if}
 
   {#if isAsking && task}

@@ -101,12 +101,25 @@ function nearestEdges(box: Rect, { width, height }: { width: number; height: num
   return [vertical, box.x + box.width / 2 < width / 2 ? 'left' : 'right'];
 }
 
-/** Hides layers while the scene is scrolled down and brings them back while it is scrolled up; bars go off over their nearest edge. */
+/**
+ * Hides layers while the scene is scrolled down and brings them back while it is scrolled up; bars go off over their nearest edge. Of
+ * several only the bars along the top do, if there are any. What scrolls along as yet stays put from now on.
+ */
 export function slipAway(session: EditorSession): void {
   const { scene, sceneId, selection } = session;
   if (!scene || !sceneId) return;
+  const edgesOf = (id: string) => {
+    const box = scene.byId.get(id)?.box;
+    return box ? nearestEdges(box, scene.scene) : [];
+  };
+  const top = selection.filter((id) => edgesOf(id).join() === 'top');
+  const slipping = top.length ? top : selection;
+  const isScrolled = scene.scene.contentHeight !== undefined;
+  const pins = selection.flatMap((id): Operation[] =>
+    !isScrolled || session.piece.layers.get(id)?.pin ? [] : [{ op: 'set', table: 'layers', id, path: ['pin'], value: edgesOf(id) }]
+  );
   const steps = (away: boolean) =>
-    selection.flatMap((id, i): Step[] => {
+    slipping.flatMap((id, i): Step[] => {
       const box = scene.byId.get(id)?.box;
       const layer = session.piece.layers.get(id);
       if (!box || !layer) return [];
@@ -119,9 +132,8 @@ export function slipAway(session: EditorSession): void {
     cue: { type: 'scroll', direction, by: 20 },
     branches: [{ steps: steps(direction === 'down') }],
   }));
-  const swipes: LineThread[] =
-    scene.scene.contentHeight === undefined ? lines.map((line, i) => ({ ...line, cue: { type: 'swipe', direction: i === 0 ? 'up' : 'down' } })) : [];
-  session.edit('Slip away while scrolling', addThreads(session.piece, 'scene', sceneId, [...lines, ...swipes], newId), 'plain');
+  const swipes: LineThread[] = isScrolled ? [] : lines.map((line, i) => ({ ...line, cue: { type: 'swipe', direction: i === 0 ? 'up' : 'down' } }));
+  session.edit('Slip away while scrolling', [...pins, ...addThreads(session.piece, 'scene', sceneId, [...lines, ...swipes], newId)], 'plain');
 }
 
 /** Moves the selection as a whole into the scene, by the shortest way, with the margin that it had outside. */
