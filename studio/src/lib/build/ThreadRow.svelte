@@ -123,11 +123,29 @@
     session.edit('Move a thread', threadBefore(session.piece, id, thread.id));
   }
 
+  type Piece = ReturnType<typeof piecesOf>[number];
+
+  /** How a step goes: the sentence may break before it. */
+  const isHow = (piece: Piece): boolean => !('word' in piece) && (piece.slot.kind === 'transition' || piece.slot.kind === 'timing');
+
   const toggle = () =>
     session.edit(thread.enabled ? 'Switch a thread off' : 'Switch a thread on', [
       { op: 'set', table: 'threads', id: thread.id, path: ['enabled'], value: !thread.enabled },
     ]);
 </script>
+
+{#snippet part(piece: Piece, step: Step, b: number, at: number)}
+  {#if 'word' in piece}<span>{piece.word}</span>{:else}<SlotChip
+      slot={piece.slot}
+      value={piece.value}
+      text={piece.text}
+      whole={step}
+      {scope}
+      layer={thread.on === 'layer' ? thread.owner : null}
+      alike={alike?.has(placeKey(b, at, piece.slot.path)) ?? false}
+      onchange={(value) => change(b, at, withField(step, piece.slot.path, value))}
+    />{/if}
+{/snippet}
 
 <div
   class="stitch group/thread relative my-1.5 flex flex-wrap items-center gap-1 leading-[22px] {thread.enabled
@@ -212,6 +230,7 @@
           </span>
         {/if}
         {#each branch.steps as step, at (at)}
+          {@const pieces = piecesOf(formOfStep(step), step, scope)}
           <span class="phrase">
             {#if at === 0}<span class="soft">→</span>{:else}<button
                 class="soft underline decoration-dotted underline-offset-2"
@@ -219,18 +238,7 @@
                 aria-label="{step.with ? 'With' : 'Then'}: change"
                 onclick={() => change(b, at, joined(step))}>{step.with ? 'with' : 'then'}</button
               >{/if}
-            {#each piecesOf(formOfStep(step), step, scope) as piece, i (i)}
-              {#if 'word' in piece}<span>{piece.word}</span>{:else}<SlotChip
-                  slot={piece.slot}
-                  value={piece.value}
-                  text={piece.text}
-                  whole={step}
-                  {scope}
-                  layer={thread.on === 'layer' ? thread.owner : null}
-                  alike={alike?.has(placeKey(b, at, piece.slot.path)) ?? false}
-                  onchange={(value) => change(b, at, withField(step, piece.slot.path, value))}
-                />{/if}
-            {/each}
+            {#each pieces.filter((piece) => !isHow(piece)) as piece, i (i)}{@render part(piece, step, b, at)}{/each}
             {#if step.do === 'open'}
               <button class="chip chip-ghost" onclick={() => change(b, at, { ...step, tab: step.tab === 'new' ? 'same' : 'new' })}
                 >{step.tab === 'new' ? 'this tab instead' : 'new tab instead'}</button
@@ -242,6 +250,7 @@
                 onclick={() => rewrite(session, thread, 'Remove a step', withoutStep(thread, b, at))}>✕</button
               >{/if}
           </span>
+          {#each pieces.filter(isHow) as piece, i (i)}{@render part(piece, step, b, at)}{/each}
         {:else}<span class="soft">→ …</span>{/each}
       </span>
     {/each}
