@@ -1,14 +1,19 @@
 <script lang="ts">
-  import { bindingWords, scopeOf, type Bindable, type Layer } from '@zany/core';
-  import type { EditorSession } from '$lib/client/session.svelte';
-  import { bind } from './acts';
+  import { bindingWords, type Bindable, type LineScope } from '@zany/core';
   import ConditionChip from './ConditionChip.svelte';
   import ExpressionField from './ExpressionField.svelte';
 
-  /** A property that always follows an expression, as a sentence under its layer. */
-  let { session, layer, what, value }: { session: EditorSession; layer: Layer; what: Bindable; value: string } = $props();
+  interface Props {
+    scope: LineScope;
+    what: Bindable;
+    value: string;
+    canEdit: boolean;
+    /** Undefined lets it go. */
+    onchange: (value: string | undefined) => void;
+  }
+  /** A property that always follows an expression, as a sentence under its layer or its scene. */
+  let { scope, what, value, canEdit, onchange }: Props = $props();
 
-  const scope = $derived(scopeOf(session.piece, layer.scene, layer.id));
   const isCondition = $derived(what === 'shown' || what === 'enabled' || what === 'selected');
   const begin = $derived(bindingWords[what].replace(/^\w/, (letter) => letter.toUpperCase()));
 </script>
@@ -20,19 +25,13 @@
 >
   <span>{begin}</span>
   {#if isCondition}
-    <ConditionChip {value} {scope} name={begin} onchange={(next) => bind(session, [layer.id], what, next)} />
+    <ConditionChip {value} {scope} name={begin} {onchange} />
   {:else}
-    <ExpressionField
-      {value}
-      {scope}
-      wanted={what === 'state' ? 'text' : 'number'}
-      label={begin}
-      onchange={(next) => bind(session, [layer.id], what, next)}
-    />
+    <ExpressionField {value} {scope} wanted={what === 'state' ? 'text' : 'number'} label={begin} {onchange} />
   {/if}
-  {#if session.canEdit}<button
+  {#if canEdit}<button
       class="chip chip-ghost opacity-0 focus:opacity-100 group-hover/binding:opacity-100"
       aria-label="Remove: {bindingWords[what]}"
-      onclick={() => bind(session, [layer.id], what, undefined)}>✕</button
+      onclick={() => onchange(undefined)}>✕</button
     >{/if}
 </div>

@@ -3,14 +3,14 @@
   import RenameField from '$lib/shared/RenameField.svelte';
   import { later } from '$lib/shared/later.svelte';
   import { recycler } from '$lib/shared/recycle';
-  import { awayWords, layersUnder, moveInto, type Item } from '@zany/core';
+  import { awayWords, layersUnder, moveInto, scopeOf, type Item } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { setFrame, sheetOrder } from './acts';
+  import { bindState, setFrame, sheetOrder } from './acts';
+  import BindingRow from './BindingRow.svelte';
   import LayerRow from './LayerRow.svelte';
   import LineInput from './LineInput.svelte';
   import ThreadRow from './ThreadRow.svelte';
   import SelectionCard from './SelectionCard.svelte';
-  import SceneBindingRow from './SceneBindingRow.svelte';
   import SceneSentence from './SceneSentence.svelte';
   import SheetRows from './SheetRows.svelte';
   import PieceThreads from './PieceThreads.svelte';
@@ -264,7 +264,13 @@
         <div class="ml-[22px]">
           {#if session.selection.length === 0 && session.canEdit && !session.trying}<div class="my-1.5"><SceneSentence {session} {scene} /></div>{/if}
           {#each scene.threads as thread (thread.id)}<ThreadRow {session} {thread} fired={fired.has(thread.id)} />{/each}
-          {#if scene.scene.stateIs !== undefined}<SceneBindingRow {session} scene={scene.scene} value={scene.scene.stateIs} />{/if}
+          {#if scene.scene.stateIs !== undefined}<BindingRow
+              scope={scopeOf(session.piece, scene.scene.id)}
+              what="state"
+              value={scene.scene.stateIs}
+              canEdit={session.canEdit}
+              onchange={(next) => bindState(session, scene.scene.id, next)}
+            />{/if}
           {#if session.selection.length === 0 && session.canEdit && !session.trying}<div class="my-1.5">
               <LineInput {session} on="scene" owner={scene.scene.id} />
             </div>{/if}

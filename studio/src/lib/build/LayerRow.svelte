@@ -51,13 +51,14 @@
   const finding = $derived(told[0]);
   const asks = $derived(findings.some((found) => found.rule === 'looks-clickable'));
   const likely = $derived(asks && isOnly ? likelyFrames(session.piece, layer, layer.scene, framesOf(session.piece)).slice(0, 3) : []);
+  const scope = $derived(scopeOf(session.piece, layer.scene, layer.id));
   /** What a button is likely to wait for: the first box to tick in its scene. */
   const agreeing = $derived.by(() => {
     const isButton = isOnly && !layer.field && layer.bindings?.enabled === undefined && item.threads.some(({ cue }) => cue.type === 'click');
     const box = isButton ? session.scene?.items.find((one) => one.layer.field?.kind === 'checkbox' || one.layer.field?.kind === 'switch') : undefined;
     if (!box) return null;
     const line = `${bindingWords.enabled} ${writeThing(box.layer.name)}.selected`;
-    const parsed = parseBinding(line, scopeOf(session.piece, layer.scene, layer.id));
+    const parsed = parseBinding(line, scope);
     return parsed.ok ? { line, value: parsed.value.value } : null;
   });
   const address = $derived(isOnly && item.threads.length === 0 ? addressIn(layer.text) : null);
@@ -189,7 +190,7 @@
         </p>
       {/if}
       {#each bindings as [what, value] (layer.id + what)}
-        <BindingRow {session} {layer} {what} {value} />
+        <BindingRow {scope} {what} {value} canEdit={session.canEdit} onchange={(next) => bind(session, [layer.id], what, next)} />
       {/each}
       {#if isOnly && session.canEdit && !session.trying}
         <div class="my-1.5 flex flex-col gap-1">

@@ -579,7 +579,6 @@ export class EditorSession {
     setTimeout(() => this.dismiss(notice.id), ms);
   }
 
-  /** Says why files were refused, long enough to read it file by file. */
   /** Says something of a place, and opens it; why it could not be said is told. */
   async comment(place: CommentPlace, body: string): Promise<boolean> {
     const answer = await this.comments.add(place, body);
