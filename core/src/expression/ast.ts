@@ -91,11 +91,15 @@ export function partsOf(ast: Ast): readonly Ast[] {
 }
 
 /** An expression with other ones in the place of what it reads. */
-export function replaceRefs(ast: Ast, by: (ref: Ast & { readonly k: 'ref' }) => Ast): Ast {
-  const inside = (part: Ast) => replaceRefs(part, by);
+export const replaceRefs = (ast: Ast, by: (ref: Ast & { readonly k: 'ref' }) => Ast): Ast =>
+  ast.k === 'ref' ? by(ast) : withParts(ast, (part) => replaceRefs(part, by));
+
+/** An expression with another one in the place of a part of it. */
+export const replacePart = (ast: Ast, part: Ast, by: Ast): Ast => (ast === part ? by : withParts(ast, (one) => replacePart(one, part, by)));
+
+/** An expression with its parts as they come out. */
+function withParts(ast: Ast, inside: (part: Ast) => Ast): Ast {
   switch (ast.k) {
-    case 'ref':
-      return by(ast);
     case 'op':
       return { ...ast, a: inside(ast.a), b: inside(ast.b) };
     case 'minus':

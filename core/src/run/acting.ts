@@ -91,7 +91,7 @@ class StepActing implements Acting {
     showScrolling(this.runner, this.call, scene, timing);
   }
 
-  value = (expression: string): Value | null => this.runner.tryExpression(this.runner.run, this.call.instance, expression);
+  value = (expression: string): Value | null => this.runner.tryExpression(this.runner.run, this.call.instance, expression, this.call.thread.id);
 
   variableName = (variable: string): string | null => this.runner.program.variables.get(variable)?.name ?? null;
 

@@ -165,7 +165,7 @@ export class Runner {
     const { branches } = call.thread;
     for (const [i, branch] of branches.entries()) {
       if (branch.if === undefined) return i;
-      const value = this.tryExpression(this.before, call.instance, branch.if);
+      const value = this.tryExpression(this.before, call.instance, branch.if, call.thread.id);
       if (value === true) return i;
     }
     for (const why of this.duties.explainBranches(this.program, this.before, call)) this.why(why);
@@ -569,11 +569,11 @@ export class Runner {
 
   // ── bindings ────────────────────────────────────────────────────────────────
 
-  /** Computes an expression; what goes wrong is reported and gives null. */
-  tryExpression(run: RunState, instance: Instance, stored: string): Value | null {
+  /** Computes an expression, which may be one of a thread; what goes wrong is reported and gives null. */
+  tryExpression(run: RunState, instance: Instance, stored: string, thread?: string): Value | null {
     const given = valueIn(this.program, run, instance, stored);
     if (given.ok) return given.value;
-    this.why({ code: 'expression-error', sentence: given.error.sentence });
+    this.why({ code: 'expression-error', fault: given.error.code, sentence: given.error.sentence, ...(thread !== undefined && { thread }) });
     return null;
   }
 

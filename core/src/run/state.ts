@@ -1,4 +1,4 @@
-import type { Value } from '../expression/ast.ts';
+import type { ExpressionFault, Value } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
 import type { Point } from '../program/geometry.ts';
 import type { Timing } from '../fields/step-fields.ts';
@@ -197,6 +197,8 @@ export interface Fired {
 /** Why something a person might have expected did not happen. */
 export interface WhyNot {
   readonly code: string;
+  /** What kind of fault kept an expression from having a value. */
+  readonly fault?: ExpressionFault['code'];
   readonly sentence: string;
   readonly layer?: string;
   readonly thread?: string;

@@ -13,6 +13,7 @@ export class Account {
   readonly branches = new Set<string>();
   readonly acted = new Set<string>();
   readonly endless = new Map<string, Moment & { readonly step: Timed }>();
+  readonly failed = new Map<string, Moment & { readonly step: Timed }>();
   readonly places = new Map<string, Spot[]>();
   /** How many branches one event fires at most. */
   together = 0;
@@ -31,7 +32,7 @@ export class Account {
 
   /** An effect comes about in a state. */
   keep(effect: Effect, state: number, step: Timed, { stirring }: Ambient, at: () => Moment): void {
-    const { threads, branches, acted, endless } = effect.outcome;
+    const { threads, branches, acted, endless, failed } = effect.outcome;
     effect.accounted++;
     for (const thread of threads) this.fired.add(thread);
     this.together = Math.max(this.together, branches.length);
@@ -45,6 +46,7 @@ export class Account {
     }
     for (const branch of acted) this.acted.add(branch);
     for (const thread of endless) if (!this.endless.has(thread)) this.endless.set(thread, { ...at(), step });
+    for (const thread of failed) if (!this.failed.has(thread)) this.failed.set(thread, { ...at(), step });
   }
 
   /** An effect leads to another state: what it clears was other than it begins. */

@@ -13,7 +13,7 @@ const ORDERS: ReadonlySet<string> = new Set(['<', '<=', '>', '>=']);
 /** Whether something is read in an expression other than by comparing it with a given value, or a text with another one of a field. */
 export function isComputedWith(ast: Ast, isIt: IsIt, areHeld: (ast: Ast) => boolean = () => false, isCompared = false): boolean {
   if (ast.k === 'ref') return !isCompared && isIt(ast.id, ast.property);
-  if (ast.k === 'call' && ast.fn === LENGTH && isCompared) return false;
+  if (ast.k === 'call' && (ast.fn === LENGTH || isNumberOf(ast, isIt)) && isCompared) return false;
   const inside = isCompared ? foldedIn(ast) : null;
   if (inside) return isComputedWith(inside.ast, isIt, areHeld, true);
   if (heldAgainst(ast) || areHeld(ast)) return false;
@@ -35,22 +35,29 @@ function holdsAgainstGiven(ast: Ast): boolean {
 }
 
 /** What a call asks of a text, where it asks that with a given one. */
-function patternOf(ast: Ast): Pattern | null {
+export function patternOf(ast: Ast): (Pattern & { readonly of: Ast }) | null {
   if (ast.k !== 'call' || !(PATTERNS as readonly string[]).includes(ast.fn)) return null;
-  const [, given] = ast.args;
-  return given?.k === 'value' && typeof given.value === 'string' ? { asks: ast.fn as Pattern['asks'], text: given.value } : null;
+  const [of, given] = ast.args;
+  return of && given?.k === 'value' && typeof given.value === 'string' ? { asks: ast.fn as Pattern['asks'], text: given.value, of } : null;
 }
 
 /** What is written in capitals, or without any, before something is asked of it; null for any other expression. */
 const foldedIn = (ast: Ast): { readonly ast: Ast; readonly fold: Fold } | null =>
   ast.k === 'call' && (FOLDS as readonly string[]).includes(ast.fn) ? { ast: ast.args[0]!, fold: ast.fn as Fold } : null;
 
+/** Whether an expression is the number that a text is. */
+const isNumberOf = (ast: Ast, isIt: IsIt): boolean =>
+  ast.k === 'call' && ast.fn === 'number' && ast.args[0]?.k === 'ref' && isIt(ast.args[0].id, ast.args[0].property);
+
+/** Whether an expression asks which number a text is. */
+export const asksNumber = (ast: Ast, isIt: IsIt): boolean => isNumberOf(ast, isIt) || partsOf(ast).some((part) => asksNumber(part, isIt));
+
 /** All that an expression asks of a text by given ones. */
 export function patternsIn(ast: Ast, isIt: IsIt): Pattern[] {
   const isRef = (one: Ast | undefined): boolean => one?.k === 'ref' && isIt(one.id, one.property);
   const isAsked = (one: Ast | undefined): boolean => isRef(one && (foldedIn(one)?.ast ?? one));
   const called = ast.k === 'call' && isAsked(ast.args[0]) ? patternOf(ast) : null;
-  const own = called ? [called] : comparesWith(ast, isAsked).map((text): Pattern => ({ asks: 'is', text }));
+  const own = called ? [{ asks: called.asks, text: called.text }] : comparesWith(ast, isAsked).map((text): Pattern => ({ asks: 'is', text }));
   const fold = partsOf(ast).flatMap((part) => (isAsked(part) ? (foldedIn(part)?.fold ?? []) : []))[0];
   return [...own.map((one) => (fold ? { ...one, fold } : one)), ...partsOf(ast).flatMap((part) => patternsIn(part, isIt))];
 }

@@ -124,6 +124,9 @@ export class Asking {
       starts,
       ended: [...new Map(store.ended.map((one) => [JSON.stringify(one), one])).values()],
       endedHeads: heads.ended,
+      failed: [
+        ...new Set(reports.flatMap(({ whyNot }) => whyNot.flatMap(({ fault, thread }) => (fault === 'division-by-zero' && thread ? thread : [])))),
+      ],
       leaves: leavesPiece(reports),
       isHurry: isHurry({ activities: now.activities.filter(({ head }) => head !== null) }),
       isDeep: after.isDeep,

@@ -199,8 +199,8 @@ describe('what is tried', () => {
     expect(told({ frames: piece('a.value > 3 and a.value < 8', fives) })).toEqual([]);
     // Of very many some are tried, which takes no longer.
     expect(audited({ frames: piece('a.value * b.value < 0', { min: 0, max: 1e12, step: 0.001 }) }).exploration.cut).toMatch(/^not tried/);
-    // One that goes anywhere cannot be tried whole, but what is found is found.
-    const smooth = audited({ frames: piece('a.value + b.value = 17', { min: 0, max: 10 }) });
+    // Where something is multiplied, one that goes anywhere cannot be tried whole, but what is found is found.
+    const smooth = audited({ frames: piece('a.value * b.value > 17', { min: 0, max: 10 }) });
     expect([smooth.exploration.cut, smooth.told]).toEqual(['not tried: all that can be put into a and b', []]);
     expect(smooth.exploration.reached.has('shop')).toBe(true);
   });

@@ -51,6 +51,8 @@ export interface Exploration {
   readonly acted: ReadonlySet<string>;
   /** Threads that set each other off without end, and where that was first met. */
   readonly endless: ReadonlyMap<string, Moment & { readonly step: Timed }>;
+  /** Threads that divide by zero, and where that was first met. */
+  readonly failed: ReadonlyMap<string, Moment & { readonly step: Timed }>;
   /** Things due at one moment that lead to different places. */
   readonly races: readonly (Race & { readonly at: Moment })[];
   /** What was not tried in any state, as phrases: then nothing is claimed that trying it could refute. */

@@ -308,6 +308,7 @@ class Sliced implements Exploring {
       acted: union((one) => one.acted),
       entered: union((one) => one.entered),
       endless: new Map(all.flatMap((one) => [...one.endless])),
+      failed: new Map(all.flatMap((one) => [...one.failed])),
       races: all.flatMap((one) => one.races),
       views,
       isFreed: this.freed !== null,

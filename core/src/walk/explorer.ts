@@ -280,7 +280,7 @@ export class Explorer {
     const gaps = [...this.gaps, ...(left === null ? this.unlikeCounts() : [])];
     const cut = [left, untaken, gaps.length ? `not tried: ${listWords(gaps)}` : null].filter((part) => part !== null).join('; ') || null;
     const { entered, views } = this;
-    const { fired, branches, acted, endless, places, together } = this.account;
+    const { fired, branches, acted, endless, failed, places, together } = this.account;
     const runOf = (state: number) => this.reader.runOf(state);
     const levels: Levels = {
       rowOf: (state) => this.reader.rowOf.at(state),
@@ -300,6 +300,7 @@ export class Explorer {
       branches,
       acted,
       endless,
+      failed,
       races,
       entered: entered.all,
       slots,

@@ -39,7 +39,7 @@ export function heldIn(ast: Ast, isNumber: (id: string) => boolean, lose: (id: s
 }
 
 /** The pairs of which an expression asks how they stand to each other; null for one that asks no such thing. */
-function pairsOf(ast: Ast): (readonly [Ast, Ast])[] | null {
+export function pairsOf(ast: Ast): (readonly [Ast, Ast])[] | null {
   if (isComparison(ast)) return [[ast.a, ast.b]];
   if (ast.k === 'between') return [ast.low, ast.high].map((end) => [ast.a, end] as const);
   if (ast.k !== 'in') return null;

@@ -21,6 +21,8 @@ export interface Outcome {
   readonly entered: readonly (readonly [scene: string, key: string, state: string])[];
   /** Threads that set each other off without end. */
   readonly endless: readonly string[];
+  /** Threads that divide by zero. */
+  readonly failed: readonly string[];
   /** A link is opened in the same tab, which leaves the piece. */
   readonly leaves: boolean;
   /** What begins to wait, each for so many units of time; what it ends of what waits, whether anything of it does or not. */

@@ -83,6 +83,7 @@ const NOTHING: Outcome = {
   clearing: [],
   entered: [],
   endless: [],
+  failed: [],
   leaves: false,
   starts: [],
   ended: [],

@@ -9,13 +9,14 @@ import { possibleScenes } from './possible.ts';
 import { asBefore } from './again.ts';
 import { lookingBack, type LookingBack } from './back.ts';
 import { countersIn, type Counter, type Swing } from './counters.ts';
-import { isComputedWith, patternsIn } from './asked-of.ts';
+import { asksNumber, isComputedWith, patternsIn } from './asked-of.ts';
 import { Compared, keyOf } from './compared.ts';
 import { shownOnly } from './shown-only.ts';
 import { readIn, type Read } from './reads.ts';
 import { spoken, standingExpressions } from './standing.ts';
 import { TextsHeld } from './texts-held.ts';
 import { areAllWays } from './texts.ts';
+import { togetherIn } from './together.ts';
 import { usesOf, type IsIt } from './uses.ts';
 import { areAllTried, classesOf, valuesFor, type Asked, type Field } from './values.ts';
 
@@ -159,21 +160,35 @@ function fieldsAsked(program: Program, read: readonly Read[], compared: Compared
     const variable = program.variables.get(id);
     return variable !== undefined && variable.min === undefined && variable.max === undefined && variable.type !== 'choice';
   };
-  return open.map((layer) => {
+  const together = togetherIn(program, read, open, isFree);
+  const all = open.map((layer) => {
     const isIt = heldBy(layer, read);
     const { asked, isAll, isAlone } = usesOf(read, isIt, isFree);
     for (const ast of asked) compared.read(ast);
     const isComputed = !isAll || asked.some((ast) => isComputedWith(ast, isIt, texts.areHeld));
+    const patterns = layer.field!.kind === 'text' ? asked.flatMap((ast) => patternsIn(ast, isIt)) : [];
+    const alone = isAll && isAlone ? classesOf(layer.field!, asked) : null;
+    const beside = isComputed && !alone ? together.get(layer.id) : undefined;
+    const isNumber = asked.some((ast) => asksNumber(ast, isIt));
+    return { layer, isComputed, isNumber, patterns, classes: alone ?? beside?.values ?? null, isKnown: alone !== null || beside?.isAll === true };
+  });
+  const isOfMany = all.filter(({ layer, isComputed, classes }) => layer.field!.kind !== 'text' && isComputed && !classes).length > 1;
+  return all.map(({ layer, isComputed, isNumber, patterns: own, classes, isKnown }) => {
     const isText = layer.field!.kind === 'text';
-    const patterns = isText ? asked.flatMap((ast) => patternsIn(ast, isIt)) : [];
-    const told = [...new Map(patterns.map((one) => [`${one.asks} ${one.fold ?? ''} ${one.text}`, one])).values()];
-    const classes = isAll && isAlone ? classesOf(layer.field!, asked) : null;
+    const isHeld = isText && texts.isIn(layer);
+    // What is asked of one of two that can be the same is asked of the other.
+    const asked = isHeld ? all.flatMap((one) => (texts.areBeside(layer, one.layer) ? one.patterns : [])) : own;
+    const patterns = [...new Map(asked.map((one) => [`${one.asks} ${one.fold ?? ''} ${one.text}`, one])).values()];
     const { values, asksLength } = given(compared, layer.id);
-    const others = isText && texts.isIn(layer) ? texts.beside(layer) : 0;
+    const others = isHeld ? texts.othersBeside(layer) : 0;
+    const lengths = asksLength ? values.filter((value) => typeof value === 'number') : [];
     const isTried = isText
-      ? !isComputed && others <= MOST_BESIDE && areAllWays(told, asksLength ? values.filter((value) => typeof value === 'number') : [])
-      : !isComputed || classes !== null || areAllTried(layer.field!);
-    return { layer, isComputed, patterns: told, classes, others: Math.min(others, MOST_BESIDE), isTried };
+      ? !isComputed &&
+        others <= MOST_BESIDE &&
+        areAllWays(patterns, lengths, others + 1) &&
+        !(isNumber && (patterns.length > 0 || others > 0 || asksLength))
+      : !isComputed || isKnown || (!classes && areAllTried(layer.field!, isOfMany));
+    return { layer, isComputed, isNumber, isOfMany, patterns, classes, others: Math.min(others, MOST_BESIDE), isTried };
   });
 }
 
@@ -202,6 +217,8 @@ const askedIn = (compared: Compared, layer: string, known: Partial<FieldAsked> =
   patterns: known.patterns ?? [],
   classes: known.classes ?? null,
   others: known.others ?? 0,
+  isNumber: known.isNumber ?? false,
+  isOfMany: known.isOfMany ?? false,
 });
 
 /** Values by layers, as long as a layer has the same field: in a part that is placed twice it may not. */

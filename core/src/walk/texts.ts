@@ -56,15 +56,15 @@ function classesOf(lengths: readonly number[]): Lengths[] {
   return [...all, { least: (asked.at(-1) ?? -1) + 1, most: Infinity }].filter(({ least, most }) => least <= most);
 }
 
-/** A text for each way in which what is asked can come out, as far as one is found; the usual one for its way. */
-export const textsFor = (patterns: readonly Pattern[], lengths: readonly number[] = []): string[] => [...waysMet(patterns, lengths).values()];
+/** Texts for each way in which what is asked can come out, as far as they are found, so many for each; the usual one for its way. */
+export const textsFor = (patterns: readonly Pattern[], lengths: readonly number[] = [], many = 1): string[] =>
+  [...waysMet(patterns, lengths, many).values()].flat();
 
 const wayOf = (way: readonly boolean[], at: number): string => `${way.join()} ${at}`;
 
-function waysMet(patterns: readonly Pattern[], lengths: readonly number[]): Map<string, string> {
+function waysMet(patterns: readonly Pattern[], lengths: readonly number[], many: number): Map<string, string[]> {
   const classes = classesOf(lengths);
-  const filler = fillerFor(patterns);
-  const met = new Map<string, string>();
+  const met = new Map<string, string[]>();
   const meet = (text: string) => {
     const length = lengthOf(text);
     const at = classes.findIndex(({ most }) => length <= most);
@@ -72,11 +72,16 @@ function waysMet(patterns: readonly Pattern[], lengths: readonly number[]): Map<
       patterns.map((one) => isSo(text, one)),
       at
     );
-    if (!met.has(way)) met.set(way, text);
+    const texts = met.get(way) ?? met.set(way, []).get(way)!;
+    if (texts.length < many && !texts.includes(text)) texts.push(text);
   };
-  const made = textsOf(patterns, filler);
-  for (const text of ['', USUAL, ...made]) meet(text);
-  for (const text of made) for (const { least } of classes) for (const long of lengthened(text, least, filler)) meet(long);
+  meet('');
+  meet(USUAL);
+  for (const filler of fillersFor(patterns, many)) {
+    const made = textsOf(patterns, filler);
+    made.forEach(meet);
+    for (const text of made) for (const { least } of classes) for (const long of lengthened(text, least, filler)) meet(long);
+  }
   return met;
 }
 
@@ -94,9 +99,9 @@ function textsOf(asked: readonly Pattern[], filler: string): string[] {
   return [...new Set(['', ...patterns.map(({ text }) => text), ...texts])];
 }
 
-/** A sign that stands in no text that is asked for. */
-const fillerFor = (patterns: readonly Pattern[]): string =>
-  [...'abcdefghijklmnopqrstuvwxyz-'].find((sign) => patterns.every(({ text }) => !text.toLowerCase().includes(sign))) ?? '·';
+/** Signs that stand in no text that is asked for. */
+const fillersFor = (patterns: readonly Pattern[], many: number): string[] =>
+  [...'abcdefghijklmnopqrstuvwxyz-·'].filter((sign) => patterns.every(({ text }) => !text.toLowerCase().includes(sign))).slice(0, many);
 
 /** A text that is made as long as is asked, at each of its places; none for one that is longer. */
 function lengthened(text: string, length: number, filler: string): string[] {
@@ -110,12 +115,16 @@ function subsetsOf(all: readonly string[]): string[][] {
   return all.reduce<string[][]>((subsets, one) => [...subsets, ...subsets.map((some) => [...some, one])], [[]]);
 }
 
-/** Whether the texts that are made tell all: each way in which what is asked can come out is that of one of them. */
-export function areAllWays(patterns: readonly Pattern[], lengths: readonly number[] = []): boolean {
+/** Whether the texts that are made tell all: each way in which what is asked can come out is that of so many of them, or of all there are. */
+export function areAllWays(patterns: readonly Pattern[], lengths: readonly number[] = [], many = 1): boolean {
   if (lengths.some((length) => length >= MOST_SIGNS)) return false;
-  if (patterns.every(({ asks, fold }) => asks === 'is' && fold === patterns[0]!.fold)) return true;
+  if ((many === 1 || lengths.length === 0) && patterns.every(({ asks, fold }) => asks === 'is' && fold === patterns[0]!.fold)) return true;
   if (patterns.length > MOST_ASKED) return false;
-  const met = waysMet(patterns, lengths);
+  const met = waysMet(patterns, lengths, many);
+  const areEnough = (way: readonly boolean[], at: number, { most }: Lengths) => {
+    const all = patterns.some(({ asks, fold }, i) => way[i] && asks === 'is' && !fold) || most === 0 ? 1 : many;
+    return (met.get(wayOf(way, at))?.length ?? 0) >= all;
+  };
   const ways = patterns.reduce<boolean[][]>(
     (all) =>
       all.flatMap((way) => [
@@ -127,7 +136,7 @@ export function areAllWays(patterns: readonly Pattern[], lengths: readonly numbe
   return ways.every((way) => {
     const [least, only] = [leastLength(patterns, way), patterns.find((one, i) => way[i] && one.asks === 'is')];
     const canHave = ({ least: from, most }: Lengths) => least <= most && (!only || (lengthOf(only.text) >= from && lengthOf(only.text) <= most));
-    return !canBe(patterns, way) || classesOf(lengths).every((lengths, at) => met.has(wayOf(way, at)) || !canHave(lengths));
+    return !canBe(patterns, way) || classesOf(lengths).every((lengths, at) => areEnough(way, at, lengths) || !canHave(lengths));
   });
 }
 

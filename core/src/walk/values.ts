@@ -29,8 +29,22 @@ function stepsOf({
   return { at: (many) => Number((min + Math.min(count, Math.max(0, many)) * step).toFixed(10)), count };
 }
 
+/** What a person can put into a field for a number: from the least to the most where these are given, and by which steps. */
+export interface Range {
+  readonly least: number | undefined;
+  readonly most: number | undefined;
+  readonly steps: { readonly at: (count: number) => number; readonly count: number } | null;
+}
+
+export function rangeOf(field: Field): Range {
+  const isSlider = field.kind === 'slider';
+  const steps = stepsOf(field);
+  const [least, most] = [field.min ?? (isSlider ? SLIDER.least : undefined), field.max ?? (isSlider ? SLIDER.most : undefined)];
+  return { least, most: steps ? steps.at(steps.count) : most, steps };
+}
+
 /** Whether every value that a person can put into a field is tried, though something is computed with it. */
-export const areAllTried = (field: Field): boolean => (stepsOf(field)?.count ?? Infinity) <= MOST_VALUES;
+export const areAllTried = (field: Field, isOfMany: boolean): boolean => (stepsOf(field)?.count ?? Infinity) <= (isOfMany ? SPREAD : MOST_VALUES);
 
 /** What is asked of the value of a field. */
 export interface Asked {
@@ -38,35 +52,46 @@ export interface Asked {
   readonly values: readonly Value[];
   /** Whether it is asked how long a text is. */
   readonly asksLength: boolean;
+  /** Of a text: which number it is. */
+  readonly isNumber: boolean;
   /** Something is computed with it. */
   readonly isComputed: boolean;
   readonly patterns: readonly Pattern[];
   /** One value for each way in which all that is asked of it comes out, where that is known. */
   readonly classes: readonly Value[] | null;
+  /** Something is computed with others, too, of which not all that counts is known: then fewer values of each are tried. */
+  readonly isOfMany: boolean;
   /** So many other texts that a person writes is it held against. */
   readonly others: number;
 }
 
 /** One value for each class that comparing with given values can tell apart; where something is computed with it, as many as can be. */
-export function* valuesFor(field: Field, { values, asksLength, isComputed, patterns, classes, others }: Asked): Iterable<Value> {
+export function* valuesFor(field: Field, { values, asksLength, isComputed, isNumber, isOfMany, patterns, classes, others }: Asked): Iterable<Value> {
   if (field.kind === 'choice') return yield* field.options ?? [];
   if (classes) return yield* classes;
   const numbers = values.filter((value) => typeof value === 'number').sort((a, b) => a - b);
-  if (field.kind === 'text')
-    return yield* new Set(['', USUAL, ...textsIn(values), ...textsFor(patterns, asksLength ? numbers : []), ...othersThan(textsIn(values), others)]);
   const between = numbers.slice(1).map((value, i) => (value + numbers[i]!) / 2);
   const near = [...numbers.flatMap((value) => [value - 1, value, value + 1]), ...between];
+  if (field.kind === 'text')
+    return yield* new Set([
+      '',
+      USUAL,
+      ...textsIn(values),
+      ...textsFor(patterns, asksLength ? numbers : [], others + 1),
+      ...(isNumber ? near.map(String) : []),
+      ...othersThan(textsIn(values), others),
+    ]);
   const steps = stepsOf(field);
   if (steps) {
     const asked = near.flatMap((value) => [-1, 0, 1, 2].map((more) => Math.floor((value - steps.at(0)) / field.step! + 1e-9) + more));
-    const tried = isComputed ? spreadTo(steps.count) : [0, steps.count, ...asked];
+    const tried = isComputed ? spreadTo(steps.count, isOfMany) : [0, steps.count, ...asked];
     return yield* new Set(tried.map(steps.at));
   }
   const isSlider = field.kind === 'slider';
   const least = field.min ?? (isSlider ? SLIDER.least : Math.min(0, ...near));
   const most = field.max ?? (isSlider ? SLIDER.most : Math.max(10, ...near));
   const whole = Math.floor(most) - Math.ceil(least);
-  const more = isComputed && whole >= 0 ? spreadTo(Math.min(whole, MOST_WHOLE)).map((count) => Math.ceil(least) + count) : [];
+  const more = isComputed && whole >= 0 ? spreadTo(Math.min(whole, MOST_WHOLE), isOfMany).map((count) => Math.ceil(least) + count) : [];
   yield* new Set([least, most, ...more, ...near.filter((value) => value >= least && value <= most)]);
 }
 
@@ -111,5 +136,7 @@ function answerOf(compute: Compiled, value: Value): Value | null {
 const MOST_WHOLE = 10_000;
 
 /** The whole numbers from 0 to a greatest one; where these are too many, some that lie evenly between. */
-const spreadTo = (most: number): readonly number[] =>
-  most <= MOST_VALUES ? Array.from({ length: most + 1 }, (_, i) => i) : Array.from({ length: SPREAD + 1 }, (_, i) => Math.round((i * most) / SPREAD));
+const spreadTo = (most: number, isOfMany: boolean): readonly number[] =>
+  most <= (isOfMany ? SPREAD : MOST_VALUES)
+    ? Array.from({ length: most + 1 }, (_, i) => i)
+    : Array.from({ length: SPREAD + 1 }, (_, i) => Math.round((i * most) / SPREAD));

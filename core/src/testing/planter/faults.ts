@@ -54,6 +54,21 @@ function keyed(piece: Draft, property: 'scale' | 'opacity', to: number): Omit<Pl
 }
 
 const ROOM = [210, 560] as const;
+
+/** Puts two sliders into a frame, and a key that asks something of both. */
+function askedOfTwo(piece: Draft, scene: string, asks: string): Omit<Planted, 'piece'> {
+  for (const [i, name] of ['Grown', 'Small'].entries())
+    piece.frames[scene]!.layers[name] = {
+      type: 'field',
+      label: name,
+      at: [ROOM[0], ROOM[1] + i * 60, 160, 52],
+      field: { kind: 'slider', min: i, max: 6 - 3 * i },
+    };
+  const lines = [`key b → if ${asks} → go to full`, 'key g → if Grown.value + Small.value > 8 → go to harbour'];
+  piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), ...lines];
+  return { at: { scene, layer: null } };
+}
+
 const spare = (words: string, ...lines: string[]) => button(words, ROOM[0], ROOM[1], ...lines);
 const onHome = 'click → go to harbour';
 
@@ -181,6 +196,12 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       at: put(piece, corner(piece, chance), 'Odd', { ...text('Few', ROOM[0], ROOM[1]), when: { x: 'Odd.x + 1' } }),
       brings: ['endless-loop'],
     }),
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      piece.frames[scene]!.layers['Bags'] = { type: 'field', label: 'Bags', at: [...ROOM, 160, 52], field: { kind: 'slider', min: 0, max: 4 } };
+      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'key b → if 12 / Bags.value > 5 → go to full'];
+      return { at: { scene, layer: null } };
+    },
   ],
   'type-clash': [
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → if Seats = "two" → go to harbour')) }),
@@ -577,6 +598,8 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), `key b → if ${asks} → go to full`];
       return { at: { scene, layer: null } };
     },
+    (piece, chance) => askedOfTwo(piece, corner(piece, chance), 'Grown.value + Small.value > 9'),
+    (piece, chance) => askedOfTwo(piece, corner(piece, chance), 'Grown.value > Small.value + 6'),
   ],
   'no-effect': [
     (piece) => (piece.frames['boats'] ? { at: put(piece, 'boats', 'Odd', spare('Stay', 'click → go to boats')) } : null),

@@ -1,21 +1,42 @@
 import type { Value } from '../../expression/ast.ts';
+import { ownerOf, placeOfThread } from '../at-thread.ts';
 import { circlesIn, type Circle } from '../circles.ts';
 import { dataRule } from '../data-rule.ts';
 import { startOf } from '../explore.ts';
+import type { Timed } from '../moves.ts';
+import { routeBy, type Moment } from '../moment.ts';
 import { finding, type Finding, type Rule, type RuleContext } from '../finding.ts';
 
 const faulty = dataRule(
   'expression-error',
   'cannot be computed',
-  'a condition, binding, assignment or text whose expression cannot be read, names what is not there, cannot be computed, or follows from itself and never comes to rest',
+  'a condition, binding, assignment or text whose expression cannot be read, names what is not there, cannot be computed, divides by zero where a person can come to, or follows from itself and never comes to rest',
   'an expression that can be computed in every state, whatever comes of it',
   ({ code }) => code !== 'wrong-type'
 );
 
 export const expressionError: Rule = {
   ...faulty,
-  check: (context) => [...faulty.check(context), ...circlesIn(context.program, context.exploration).map((one) => told(one, context))],
+  check: (context) => {
+    const written = faulty.check(context);
+    const known = new Set(written.map(({ place }) => place.thread));
+    const met = [...context.exploration.failed].filter(([thread]) => !known.has(thread)).flatMap(([thread, at]) => failed(thread, at, context));
+    return [...written, ...met, ...circlesIn(context.program, context.exploration).map((one) => told(one, context))];
+  },
 };
+
+/** A thread that divides by zero where a person can come to. */
+function failed(id: string, at: Moment & { readonly step: Timed }, { program: { piece } }: RuleContext): Finding[] {
+  const thread = piece.threads.get(id);
+  if (!thread) return [];
+  const owner = ownerOf(piece, thread);
+  const sentence = 'It divides by zero, which has no value: a condition then does not hold, and a step does nothing.';
+  return [
+    finding('expression-error', 'must', placeOfThread(piece, thread), `What ${owner} does cannot be computed`, sentence, {
+      route: routeBy(at, at.step),
+    }),
+  ];
+}
 
 function told({ binding: { node, instance, what }, state, was, again }: Circle, { exploration }: RuleContext): Finding {
   const { scene } = instance.scene;

@@ -1,0 +1,184 @@
+import * as fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { compose, type PlacedSpec, type ComposeSpec as Spec } from '../compose/compose.ts';
+import { compile } from '../program/compile.ts';
+import { timesOver } from '../testing/runs.ts';
+import { audit } from './audit.ts';
+import { facesOf, heightOver, middleOf, type Plane } from './faces.ts';
+
+/** Numbers that are put into fields and asked about together: whatever can come about is met, and what is said never to does not. */
+
+type Range = { readonly kind: 'slider' | 'number'; readonly min?: number; readonly max?: number; readonly step?: number };
+
+const NAMES = ['a', 'b', 'c', 'd'];
+const button = (y: number, line: string): PlacedSpec => ({ at: [0, y, 200, 60], text: `Go ${y}`, lines: [line] });
+const back = { layers: { back: button(0, 'click → go to home') } };
+
+function spec(condition: string, ranges: readonly Range[], more: Partial<Spec> = {}, besides: Spec['frames'][string]['layers'] = {}): Spec {
+  const fields = ranges.map((field, i) => [NAMES[i]!, { type: 'field', at: [220, i * 70, 200, 60], label: NAMES[i]!, field }] as const);
+  const layers = { ...Object.fromEntries(fields), ...besides, go: button(0, `click → if ${condition} → go to shop`) };
+  return { ...more, frames: { home: { layers }, shop: back } };
+}
+
+function said(made: Spec) {
+  const { exploration, findings } = audit(compile(compose(made)));
+  const never = findings.some(({ rule }) => rule === 'never-fires');
+  return { cut: exploration.cut, isMet: exploration.reached.has('shop'), never };
+}
+
+const MET = { cut: null, isMet: true, never: false };
+const NEVER = { cut: null, isMet: false, never: true };
+
+const hundred: Range = { kind: 'slider', min: 0, max: 100 };
+const whole: Range = { ...hundred, step: 1 };
+const ten: Range = { kind: 'slider', min: 0, max: 10, step: 1 };
+const any: Range = { kind: 'number' };
+const some: Range = { kind: 'number', min: 0 };
+
+describe('numbers put into fields', () => {
+  test.each<[string, Range[]]>([
+    ['a.value + b.value > 150', [hundred, hundred]],
+    ['a.value + b.value > 150', [whole, whole]],
+    ['a.value + b.value = 200', [hundred, whole]],
+    ['a.value - b.value > 99', [hundred, hundred]],
+    ['a.value * b.value = 35', [ten, ten]],
+    ['a.value / b.value > 3', [hundred, { ...hundred, min: 1 }]],
+    ['modulo(a.value, 7) = b.value + 1', [ten, ten]],
+    ['max(a.value, b.value) < 10 and min(a.value, b.value) > 8', [hundred, hundred]],
+    ['a.value + b.value + c.value > 290', [hundred, hundred, hundred]],
+    ['a.value + b.value + c.value = 100', [some, some, some]],
+    ['a.value > b.value and b.value > c.value', [any, any, any]],
+    ['a.value + b.value + c.value + d.value = 400', [hundred, hundred, hundred, hundred]],
+    ['a.value = b.value and a.value > 7', [any, some]],
+  ])('are found where something comes of them together: %s', (condition, ranges) => {
+    expect(said(spec(condition, ranges))).toEqual(MET);
+  });
+
+  test.each<[string, Range[]]>([
+    ['a.value + b.value > 200', [hundred, hundred]],
+    ['a.value + b.value > 200', [whole, whole]],
+    ['a.value * b.value = 11', [ten, ten]],
+    ['a.value / b.value > 10', [ten, { ...ten, min: 1 }]],
+    ['a.value / b.value > 100', [hundred, { ...hundred, min: 1 }]],
+    ['a.value + b.value + c.value > 300', [hundred, hundred, hundred]],
+    ['a.value > b.value and b.value > c.value and c.value > a.value', [any, any, any]],
+    [
+      'a.value + b.value = 51',
+      [
+        { ...whole, step: 2 },
+        { ...whole, step: 2 },
+      ],
+    ],
+    ['a.value < b.value and a.value - b.value >= 0', [any, any]],
+    ['max(a.value, b.value) < 10 and min(a.value, b.value) >= 10', [hundred, hundred]],
+  ])('are told never to come to what they cannot: %s', (condition, ranges) => {
+    expect(said(spec(condition, ranges))).toEqual(NEVER);
+  });
+
+  const member = { member: { type: 'field' as const, at: [220, 400, 200, 60] as const, label: 'Member', field: { kind: 'checkbox' as const } } };
+
+  test('with what is chosen, with a limit that is set, and by way of a variable', () => {
+    const price = '(if member.selected then 10 else 12) * a.value > 100';
+    expect(said(spec(price, [{ kind: 'number', min: 1, max: 9 }], {}, member))).toEqual(MET);
+    expect(said(spec(price, [{ kind: 'number', min: 1, max: 8 }], {}, member))).toEqual(NEVER);
+    const limited = (most: number) =>
+      said(
+        spec(
+          'a.value + b.value > Limit',
+          [hundred, hundred],
+          { variables: { Limit: { type: 'number', initial: 250 } } },
+          { more: button(100, `click → set Limit to ${most}`) }
+        )
+      );
+    expect([limited(199), limited(201)]).toEqual([MET, NEVER]);
+    const summed = (condition: string) =>
+      said(
+        spec(
+          condition,
+          [hundred, hundred],
+          { variables: { Sum: { type: 'number', initial: 0 } } },
+          { sum: button(100, 'click → set Sum to a.value + b.value') }
+        )
+      );
+    expect([summed('Sum > 199'), summed('Sum > 200')]).toEqual([MET, NEVER]);
+  });
+
+  test('what can be filled while the other cannot is not taken to be tried whole', () => {
+    const made = spec('a.value + b.value > 200', [hundred, hundred]);
+    const { home } = made.frames!;
+    const hidden = { ...home!.layers!['b']!, when: { enabled: 'a.value > 50' } };
+    expect(said({ ...made, frames: { ...made.frames, home: { layers: { ...home!.layers, b: hidden } } } })).toEqual({
+      cut: 'not tried: all that can be put into a and b',
+      isMet: false,
+      never: false,
+    });
+  });
+
+  const random = fc.record({
+    ranges: fc.array(fc.record({ min: fc.integer({ min: -3, max: 3 }), count: fc.integer({ min: 0, max: 6 }), step: fc.constantFrom(1, 2, 0.5) }), {
+      minLength: 2,
+      maxLength: 3,
+    }),
+    asked: fc.array(
+      fc.record({
+        times: fc.array(fc.constantFrom(-2, -1, 0, 1, 1, 3), { minLength: 3, maxLength: 3 }),
+        op: fc.constantFrom('=', '<', '>=', '!='),
+        to: fc.integer({ min: -12, max: 14 }),
+      }),
+      { minLength: 1, maxLength: 3 }
+    ),
+  });
+
+  const holds = {
+    '=': (a: number, b: number) => a === b,
+    '<': (a: number, b: number) => a < b,
+    '>=': (a: number, b: number) => a >= b,
+    '!=': (a: number, b: number) => a !== b,
+  };
+
+  test('are met if, and only if, some of all there are do', () => {
+    let met = 0;
+    fc.assert(
+      fc.property(random, ({ ranges, asked }) => {
+        const all = ranges.reduce<number[][]>(
+          (tuples, { min, count, step }) => tuples.flatMap((one) => Array.from({ length: count + 1 }, (_, i) => [...one, min + i * step])),
+          [[]]
+        );
+        const isSo = all.some((tuple) =>
+          asked.every(({ times, op, to }) =>
+            holds[op as keyof typeof holds](
+              tuple.reduce((sum, value, i) => sum + value * times[i]!, 0),
+              to
+            )
+          )
+        );
+        met += Number(isSo);
+        const sums = asked.map(({ times, op, to }) => `${ranges.map((_, i) => `${times[i]} * ${NAMES[i]}.value`).join(' + ')} ${op} ${to}`);
+        const fields = ranges.map(({ min, count, step }): Range => ({ kind: 'slider', min, max: min + count * step, step }));
+        expect([sums, said(spec(sums.join(' and '), fields))]).toEqual([sums, isSo ? MET : NEVER]);
+      }),
+      { numRuns: timesOver(60) }
+    );
+    expect(met).toBeGreaterThan(5);
+  });
+});
+
+test('every point of a box is on one of its faces, and each face has a point of its own', () => {
+  const number = fc.integer({ min: -4, max: 4 });
+  const plane = fc.record({ times: fc.array(number, { minLength: 3, maxLength: 3 }), plus: number });
+  const point = fc.array(fc.double({ min: -3, max: 5, noNaN: true }), { minLength: 3, maxLength: 3 });
+  const box = [-3, -3, -3].map((least) => ({ least, most: 5 }));
+  const signsAt = (planes: readonly Plane[], at: readonly number[]) =>
+    planes.map((one) => (Math.abs(heightOver(one, at)) < 1e-7 ? 0 : Math.sign(heightOver(one, at)))).join();
+  fc.assert(
+    fc.property(fc.array(plane, { maxLength: 4 }), fc.array(point, { maxLength: 30 }), (planes, points) => {
+      const faces = facesOf(box, planes);
+      if (!faces) return;
+      const known = new Set(faces.map(({ signs }) => signs.join()));
+      expect(known.size).toBe(faces.length);
+      for (const face of faces) expect(signsAt(planes, middleOf(face))).toBe(face.signs.join());
+      for (const at of [...points, ...points.map((at) => at.map(Math.round))]) expect(known).toContain(signsAt(planes, at));
+    }),
+    { numRuns: timesOver(60) }
+  );
+});
