@@ -12,7 +12,8 @@ import { nextDeadline } from '../run/run.ts';
 import { keepsPresses } from '../run/pointer.ts';
 import { canPressBeside, groundOf } from '../run/reach.ts';
 import type { RootRun, RunEvent, RunState } from '../run/state.ts';
-import type { Telling } from './telling.ts';
+import type { Places, Telling } from './telling.ts';
+import { HELD } from './together.ts';
 
 const live = (threads: readonly Thread[]): Cue[] => threads.filter((thread) => thread.enabled).map((thread) => thread.cue);
 
@@ -139,15 +140,15 @@ function* eventsOn(one: Stood, screen: Screen<Stood>, root: RootRun, telling: Te
   if (has('hover', 'leave')) yield { type: 'hover', layer };
   if (has('focus') || telling.focuses(node)) yield { type: 'focus', layer };
   for (const swipe of tried(cues, 'swipe')) yield { ...swipe, layer };
-  if (drag) yield* drags(one, own, screen);
+  if (drag) yield* drags(one, own, screen, telling.placesOf(node.layer.id));
   if (field && !isBox) for (const value of telling.putInto(node.layer.id, field)) yield { type: 'value', layer, value };
   // Nobody can play it but the piece, and what goes round never ends.
   if (isMediaLayer(node.layer) && !media?.loop && tried(own, 'media').some(({ what }) => what === 'ended') && root.media[layer] === 'playing')
     yield { type: 'media', layer, what: 'ended' };
 }
 
-/** To every layer that waits for a drop, to every place it snaps to, and out of the way to both sides. */
-function* drags(from: Stood, cues: readonly Cue[], screen: Screen<Stood>): Iterable<RunEvent> {
+/** To every layer that waits for a drop, to every place it snaps to or that is asked about, and out of the way to both sides. */
+function* drags(from: Stood, cues: readonly Cue[], screen: Screen<Stood>, asked: Places): Iterable<RunEvent> {
   const layer = from.node.key;
   const begin = centerOf(boundsOf(from));
   for (const cue of cues) {
@@ -169,6 +170,8 @@ function* drags(from: Stood, cues: readonly Cue[], screen: Screen<Stood>): Itera
     { x: bounds?.left ?? across.back, y: bounds?.top ?? down.back },
   ];
   for (const { x, y } of places) yield { type: 'drag', layer, dx: pose.x + x - from.x, dy: pose.y + y - from.y };
+  for (const x of asked.x ?? [from.x])
+    for (const y of asked.y ?? [from.y]) if (asked.x ?? asked.y) yield { type: 'drag', layer, dx: x - from.x, dy: y - from.y };
 }
 
 /** How far something is dragged out of the way to both sides: who drags has it under the finger, so that some of it stays on the screen. */
@@ -180,5 +183,3 @@ function awayIn(at: number, size: number, room: number): { readonly on: number; 
 
 /** In CSS px. */
 const AWAY = 40;
-/** So much of what is dragged stays where it can be taken again, in CSS px. */
-const HELD = 24;

@@ -1,4 +1,4 @@
-import { replaceRefs, type Ast } from '../expression/ast.ts';
+import { readsOf, replaceRefs, type Ast } from '../expression/ast.ts';
 import type { Layer } from '../piece/piece.ts';
 import type { Program } from '../program/program.ts';
 import { keyOf } from './compared.ts';
@@ -9,6 +9,8 @@ import { standingExpressions } from './standing.ts';
 export interface Read {
   readonly ast: Ast;
   readonly sets: string | null;
+  /** Nothing but where something stands, how large it is or how much of it is seen follows it, and nothing asks for that. */
+  readonly isPose: boolean;
 }
 
 /**
@@ -25,11 +27,13 @@ export function readIn(program: Program, held: readonly Layer[], isLost: (variab
     const variable = ref.property === null && !set.has(last) ? program.variables.get(last) : undefined;
     return variable ? { k: 'value', value: variable.initial, from: ref.from, to: ref.to } : ref;
   };
-  return standingExpressions(program).flatMap(({ stored, isShown, sets = null }) => {
+  const read = standingExpressions(program).flatMap(({ stored, isShown, sets = null, poses }) => {
     if (isShown || (sets !== null && isLost(sets))) return [];
     const parsed = program.parse(stored);
-    return parsed.ok ? [{ ast: replaceRefs(parsed.value, standsFor), sets }] : [];
+    return parsed.ok ? [{ ast: replaceRefs(parsed.value, standsFor), sets, poses }] : [];
   });
+  const asked = new Set(read.flatMap(({ ast }) => [...readsOf(ast)].map((key) => key.split('/').at(-1)!)));
+  return read.map(({ ast, sets, poses }) => ({ ast, sets, isPose: poses !== undefined && !asked.has(poses) }));
 }
 
 /** A variable of the placement that a layer is named in, or of the whole piece. */

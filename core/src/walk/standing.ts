@@ -5,6 +5,7 @@ import { typesIn, variableType } from '../expression/scope.ts';
 import { textParts } from '../expression/text.ts';
 import { onceFor } from '../once.ts';
 import type { Layer, Piece, Scene, Thread } from '../piece/piece.ts';
+import { BINDABLE } from '../piece/bindable.ts';
 import { GIVES, type Gives } from '../fields/scalars.ts';
 import { fieldsOf, type Field } from '../piece/visit.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
@@ -24,6 +25,8 @@ export interface Standing {
   readonly isShown?: true;
   /** The variable that is set to it. */
   readonly sets?: string;
+  /** What of a layer's place, size or opacity follows it, as `id.property`. */
+  readonly poses?: string;
   /** Begins a sentence: `A condition of Pay`. */
   readonly what: string;
 }
@@ -37,11 +40,19 @@ export function standingExpressions(program: Program): readonly Standing[] {
 /** All of layers that expressions, and what is compared, can depend on; the same map as long as that is so. */
 export const spoken = (program: Program): ReadonlyMap<string, string> => inEach(program, 'spoken', spokenIn);
 
-const spokenIn = onceFor((scene: SceneProgram): string =>
-  JSON.stringify(
-    scene.items.map(({ layer: { id, name, bindings, text, looks, fills, field, drag } }) => [id, name, bindings, text, looks, fills, field, drag])
-  )
-);
+const spokenIn = onceFor((scene: SceneProgram): string => {
+  const layers = new Map(scene.items.map(({ layer }) => [layer.id, layer] as const));
+  const around = (layer: Layer): readonly unknown[] => {
+    const parent = layer.parent === null ? undefined : layers.get(layer.parent);
+    return [layer.hidden, layer.disabled, ...(parent ? [parent.id, ...around(parent)] : [])];
+  };
+  return JSON.stringify(
+    scene.items.map(({ layer }) => {
+      const { id, name, bindings, text, looks, fills, field, drag, part, pose } = layer;
+      return [id, name, bindings, text, looks, fills, field, drag, part, ...(field || drag ? around(layer) : []), ...(drag ? [pose] : [])];
+    })
+  );
+});
 
 /** Every expression of a piece: in conditions, steps, bindings and texts. */
 function* expressionsOf({ piece, scenes }: Program): Iterable<Standing> {
@@ -72,9 +83,12 @@ function* inLayer(piece: Piece, layer: Layer): Iterable<Standing> {
     const [where, , , path] = field.path;
     const inside = where === 'looks' && path !== undefined ? `${nameAt(piece, path)} in a look of ${layer.name}` : layer.name;
     const what = where === 'bindings' ? `What ${field.path[1]} of ${layer.name} follows` : `The text of ${inside}`;
-    yield* standingIn(piece, field, layer.scene, place, what);
+    const poses = where === 'bindings' && POSES.has(field.path[1]!) ? { poses: `${layer.id}.${field.path[1]}` } : {};
+    for (const standing of standingIn(piece, field, layer.scene, place, what)) yield { ...standing, ...poses };
   }
 }
+
+const POSES: ReadonlySet<string> = new Set(BINDABLE.filter((what) => !['shown', 'enabled', 'selected', 'state'].includes(what)));
 
 function* inScene(piece: Piece, scene: Scene): Iterable<Standing> {
   const place = { scene: scene.id };

@@ -16,7 +16,7 @@ import { readIn, type Read } from './reads.ts';
 import { spoken, standingExpressions } from './standing.ts';
 import { TextsHeld } from './texts-held.ts';
 import { areAllWays } from './texts.ts';
-import { togetherIn } from './together.ts';
+import { togetherIn, type Together } from './together.ts';
 import { usesOf, type IsIt } from './uses.ts';
 import { areAllTried, classesOf, valuesFor, type Asked, type Field } from './values.ts';
 
@@ -43,6 +43,8 @@ export interface Telling {
   readonly compared: Compared;
   /** What is put into a field on a layer, to try it; worked out when it is first asked for. */
   readonly putInto: (layer: string, field: Field) => readonly Value[];
+  /** Where a layer is dragged to, to try it. */
+  readonly placesOf: (layer: string) => Places;
   /** What a person could do with layers that exploring does not try, as phrases by layers; empty where it tries all there is. */
   readonly untried: ReadonlyMap<string, string>;
   /** All of it as one text to compare. */
@@ -71,13 +73,15 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
   const { goesBack, scroll, shared } = heardIn(program.piece.threads);
   const only = isAllShown ? new Set<string>() : shownOnly(program);
   const read = readIn(program, heldIn(program), (variable) => only.has(variable));
+  const asking = read.filter(({ isPose }) => !isPose);
   const expressions = read.map(({ ast }) => ast);
   const compared = comparedIn(program, read);
   const reads = new Set(expressions.flatMap((ast) => [...readsOf(ast)]));
   const takesShared = (cue: Cue) => shared.some((key) => fitsOccasion(cue, { type: 'key', key }));
   const hears = (node: Node, fits: (cue: Cue) => boolean) => node.item.threads.some((thread) => thread.enabled && fits(thread.cue));
   const { counters, swings, floors } = isAllShown ? NO_COUNTERS : countersIn(program, read, compared);
-  const fields = new Map(fieldsAsked(program, read, compared).map((one) => [one.layer.id, one]));
+  const together = togetherIn(program, asking, heldIn(program), (id) => isFree(program, id));
+  const fields = new Map(fieldsAsked(program, asking, compared, together).map((one) => [one.layer.id, one]));
   const untriedFields = [...fields.values()].filter(({ isTried }) => !isTried).map(({ layer }) => layer);
   const told: Omit<Telling, 'words' | 'looksBack'> = {
     back: goesBack,
@@ -91,10 +95,11 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
     focuses: (node) => hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue)),
     compared,
     putInto: valuesKept((layer, field) => [...valuesFor(field, askedIn(compared, layer, fields.get(layer)))]),
-    untried: new Map([...putInto(untriedFields), ...dragged(program, reads)]),
+    untried: new Map([...putInto(untriedFields), ...dragged(program, read, together)]),
+    placesOf: (layer) => ({ x: together.get(`${layer}.x`)?.values ?? null, y: together.get(`${layer}.y`)?.values ?? null }),
   };
   const { back, pad, untried } = told;
-  const asked = [...fields.values()].map(({ layer, ...known }) => [layer.id, known]);
+  const asked = [[...fields.values()].map(({ layer, ...known }) => [layer.id, known]), [...together]];
   return {
     ...told,
     words: JSON.stringify([
@@ -151,24 +156,25 @@ interface FieldAsked extends Omit<Asked, 'values' | 'asksLength'> {
   readonly isTried: boolean;
 }
 
+/** Whether a variable takes whatever it is set to. */
+function isFree(program: Program, id: string): boolean {
+  const variable = program.variables.get(id);
+  return variable !== undefined && variable.min === undefined && variable.max === undefined && variable.type !== 'choice';
+}
+
 /** What is asked of fields that more can be put into than can be listed; of what is asked by way of others they are compared with it too. */
-function fieldsAsked(program: Program, read: readonly Read[], compared: Compared): readonly FieldAsked[] {
+function fieldsAsked(program: Program, read: readonly Read[], compared: Compared, together: ReadonlyMap<string, Together>): readonly FieldAsked[] {
   const possible = possibleScenes(program);
   const open = heldIn(program).filter(({ scene, field }) => possible.has(scene) && field && ['text', 'number', 'slider'].includes(field.kind));
   const texts = new TextsHeld(program, read, open, compared);
-  const isFree = (id: string) => {
-    const variable = program.variables.get(id);
-    return variable !== undefined && variable.min === undefined && variable.max === undefined && variable.type !== 'choice';
-  };
-  const together = togetherIn(program, read, open, isFree);
   const all = open.map((layer) => {
     const isIt = heldBy(layer, read);
-    const { asked, isAll, isAlone } = usesOf(read, isIt, isFree);
+    const { asked, isAll, isAlone } = usesOf(read, isIt, (id) => isFree(program, id));
     for (const ast of asked) compared.read(ast);
     const isComputed = !isAll || asked.some((ast) => isComputedWith(ast, isIt, texts.areHeld));
     const patterns = layer.field!.kind === 'text' ? asked.flatMap((ast) => patternsIn(ast, isIt)) : [];
     const alone = isAll && isAlone ? classesOf(layer.field!, asked) : null;
-    const beside = isComputed && !alone ? together.get(layer.id) : undefined;
+    const beside = isComputed && !alone ? together.get(`${layer.id}.value`) : undefined;
     const isNumber = asked.some((ast) => asksNumber(ast, isIt));
     return { layer, isComputed, isNumber, patterns, classes: alone ?? beside?.values ?? null, isKnown: alone !== null || beside?.isAll === true };
   });
@@ -240,10 +246,19 @@ const namesOf = (layers: readonly Layer[]): string => listWords(layers.slice(0, 
 
 const putInto = (layers: readonly Layer[]): [string, string][] => layers.map(({ id }) => [id, `all that can be put into ${namesOf(layers)}`]);
 
-/** Layers that can be dragged anywhere, whose place is read. */
-function dragged(program: Program, reads: ReadonlySet<string>): [string, string][] {
-  const read = (id: string) => [...reads].some((key) => /\.[xy]$/.test(key) && key.slice(0, -2).split('/').at(-1) === id);
+/** Where a layer is dragged to, to try it: along each way in which it is asked how far it is. */
+export interface Places {
+  readonly x: readonly number[] | null;
+  readonly y: readonly number[] | null;
+}
+
+/** Layers that can be dragged anywhere, whose place is read, where not all places that count are known. */
+function dragged(program: Program, read: readonly Read[], together: ReadonlyMap<string, Together>): [string, string][] {
+  const asked = new Set(read.flatMap(({ ast, isPose }) => (isPose ? [] : [...readsOf(ast)].map((key) => key.split('/').at(-1)!))));
+  const isLeft = (key: string) => asked.has(key) && !together.get(key)?.isAll;
   const possible = possibleScenes(program);
-  const free = heldIn(program).filter((layer) => possible.has(layer.scene) && layer.drag && !layer.drag.snap?.length && read(layer.id));
+  const free = heldIn(program).filter(
+    (layer) => possible.has(layer.scene) && layer.drag && !layer.drag.snap?.length && (isLeft(`${layer.id}.x`) || isLeft(`${layer.id}.y`))
+  );
   return free.map(({ id }) => [id, `all places that ${namesOf(free)} can be dragged to`]);
 }

@@ -163,6 +163,59 @@ describe('numbers put into fields', () => {
   });
 });
 
+describe('what is dragged', () => {
+  const along = { axis: 'x' as const, bounds: { left: 0, right: 160, top: 0, bottom: 0 } };
+  const knob = (y: number, more: Partial<PlacedSpec> = {}): PlacedSpec => ({ at: [20, y, 40, 40], drag: along, ...more });
+  const dragged = (condition: string, k: PlacedSpec = knob(300), more: Spec['frames'] = {}) =>
+    said(spec(condition, [], {}, { k, m: knob(400), ...more }));
+
+  test.each([
+    ['k.x > 150', MET],
+    ['k.x > 99 and k.x < 101', MET],
+    ['(k.x - 20) / 1.6 >= 100', MET],
+    ['k.x + m.x > 359', MET],
+    ['k.x > 180', NEVER],
+    ['k.x < 99 and k.x > 101', NEVER],
+    ['k.x + m.x > 360', NEVER],
+  ])('is brought to where what is asked of its place comes out: %s', (condition, wanted) => {
+    expect(dragged(condition)).toEqual(wanted);
+  });
+
+  test('stays where it can be taken again, and along both ways where it may be', () => {
+    const free = knob(300, { drag: { axis: 'both' } });
+    expect(dragged('k.x > 150 and k.y < 100', free)).toEqual(MET);
+    expect(dragged('k.x > 15000', free)).toEqual(NEVER);
+  });
+
+  test('what else moves it is not taken to be tried whole', () => {
+    const cut = expect.stringMatching(/not tried: all places that k can be dragged to/);
+    for (const more of [{ when: { y: 'm.x' } }, { looks: { hover: { pose: { x: 5 } } } }] as Partial<PlacedSpec>[])
+      expect(dragged('k.x > 190', knob(300, more))).toMatchObject({ cut });
+  });
+
+  test('in parts, each where it is placed', () => {
+    const placed = (line: string) => {
+      const Track = { size: [200, 40] as const, layers: { k: { ...knob(0), at: [0, 0, 40, 40] as const, lines: [line] } } };
+      const at = (y: number) => ({ type: 'placement' as const, part: 'Track', at: [20, y, 200, 40] as const });
+      const made = spec(
+        'm.x > 20',
+        [],
+        { parts: { Track }, variables: { Full: { type: 'yes/no', initial: false } } },
+        { m: knob(500), one: at(100), two: at(200) }
+      );
+      const { exploration } = audit(compile(compose(made)));
+      return [exploration.cut, [...exploration.branches].filter((branch) => branch.includes('Track')).length];
+    };
+    expect(placed('drop → if k.x > 99 and k.x < 101 → set Full to true')).toEqual([null, 1]);
+    expect(placed('drop → if k.x > 160 → set Full to true')).toEqual([null, 0]);
+  });
+
+  test('how something stands or is seen by it leaves nothing untried', () => {
+    const bar = { bar: { at: [20, 600, 100, 10], when: { width: 'k.x * m.x / 10', opacity: 'k.x / 180' } } } as Record<string, PlacedSpec>;
+    expect(said(spec('k.x > 180', [], {}, { k: knob(300), m: knob(400), ...bar }))).toEqual(NEVER);
+  });
+});
+
 test('every point of a box is on one of its faces, and each face has a point of its own', () => {
   const number = fc.integer({ min: -4, max: 4 });
   const plane = fc.record({ times: fc.array(number, { minLength: 3, maxLength: 3 }), plus: number });

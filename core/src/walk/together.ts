@@ -1,6 +1,6 @@
 import { partsOf, replacePart, replaceRefs, type Ast, type Value } from '../expression/ast.ts';
 import { compileAst, type Compiled, type Environment } from '../expression/compile.ts';
-import type { Layer } from '../piece/piece.ts';
+import type { Layer, Scene } from '../piece/piece.ts';
 import type { Program } from '../program/program.ts';
 import { keyOf } from './compared.ts';
 import { facesOf, heightOver, middleOf, type Box, type Face, type Plane } from './faces.ts';
@@ -21,16 +21,19 @@ export interface Together {
   readonly isAll: boolean;
 }
 
-/** A field, and what holds what is put into it. */
+/** What a person sets a number with: a field, or a layer that is dragged along. `key` names what holds the number. */
 interface Knob {
   readonly layer: Layer;
   readonly key: string;
   readonly range: Range;
 }
 
-/** What is found by the ids of their layers; nothing of those of which anything else is asked. */
-export function togetherIn(program: Program, read: readonly Read[], fields: readonly Layer[], isFree: (id: string) => boolean) {
-  const knobs = knobsIn(program, fields);
+/**
+ * What is found for fields and for layers that are dragged, as `id.value`, `id.x` and `id.y`; nothing of those of which anything else is
+ * asked.
+ */
+export function togetherIn(program: Program, read: readonly Read[], layers: readonly Layer[], isFree: (id: string) => boolean) {
+  const knobs = knobsIn(program, layers);
   const found = new Map<string, Together>();
   if (knobs.size === 0) return found;
   const asked = new Asking(program, read, knobs, isFree);
@@ -39,30 +42,69 @@ export function togetherIn(program: Program, read: readonly Read[], fields: read
     const values = of.every(({ range }) => range.steps) ? (tried(of, atoms) ?? reasoned(of, atoms)) : reasoned(of, atoms);
     if (!values) continue;
     const isAll = values.isAll && (of.length === 1 || areThereTogether(program, of));
-    for (const [i, { layer, range }] of of.entries()) {
+    for (const [i, { layer, key, range }] of of.entries()) {
       const all = [...new Set([range.least ?? values.of[i]![0]!, range.most ?? values.of[i]![0]!, ...values.of[i]!, ...given[i]!])];
-      found.set(layer.id, { values: all, isAll });
+      found.set(layer.drag && !layer.field ? key : `${layer.id}.value`, { values: all, isAll });
     }
   }
   return found;
 }
 
-/** Fields of frames for numbers, each with a place of its own for what is put in. */
-function knobsIn(program: Program, fields: readonly Layer[]): Map<string, Knob> {
+/** Fields for numbers, each with a place of its own for what is put in, and what is dragged by hand alone. */
+function knobsIn(program: Program, layers: readonly Layer[]): Map<string, Knob> {
   const knobs = new Map<string, Knob>();
   const shared = new Set<string>();
-  for (const layer of fields) {
-    const { kind, variable } = layer.field!;
-    if (kind === 'text') continue;
+  for (const layer of layers) {
+    if (layer.drag) for (const knob of dragsOf(program, layer)) knobs.set(knob.key, knob);
+    const { kind, variable } = layer.field ?? {};
+    if (kind !== 'number' && kind !== 'slider') continue;
     const key = variable ?? `${layer.id}.value`;
     if (knobs.has(key)) shared.add(key);
     const range = rangeOf(layer.field!);
-    if (program.piece.scenes.get(layer.scene)?.use === 'frame' && isHeldWhole(program, variable, range)) knobs.set(key, { layer, key, range });
+    if (isHeldWhole(program, variable, range)) knobs.set(key, { layer, key, range });
     else shared.add(key);
   }
   for (const key of shared) knobs.delete(key);
   return knobs;
 }
+
+/** Where a layer can be dragged to that comes to rest wherever it is let go, and that nothing else moves. */
+function dragsOf({ piece }: Program, layer: Layer): Knob[] {
+  const { axis, bounds, snap, inertia } = layer.drag!;
+  const scene = piece.scenes.get(layer.scene);
+  if (!scene || snap?.length || inertia || layer.bindings?.x || layer.bindings?.y || isPosed(layer) || isMovedIn(piece, scene, layer.id)) return [];
+  const { x, y, width, height, rotation = 0, scale = 1 } = layer.pose;
+  const isUpright = scene.use === 'frame' && layer.parent === null && rotation === 0 && scale === 1;
+  const { left, right, top, bottom } = bounds ?? {};
+  const along = (key: 'x' | 'y', at: number, size: number, room: number, by?: number, to?: number): Knob[] => {
+    if (axis !== 'both' && axis !== key) return [];
+    const ends =
+      by === undefined || to === undefined ? (isUpright ? [Math.min(HELD, size) - size, room - Math.min(HELD, size)] : null) : [at + by, at + to];
+    if (!ends || ends[0]! > ends[1]!) return [];
+    return [{ layer, key: `${layer.id}.${key}`, range: { least: ends[0], most: ends[1], steps: null } }];
+  };
+  return [...along('x', x, width, scene.width, left, right), ...along('y', y, height, scene.height, top, bottom)];
+}
+
+/** Whether a look brings a layer elsewhere. */
+const isPosed = ({ looks }: Layer): boolean => Object.values(looks ?? {}).some((look) => look?.pose);
+
+/** Whether states, keyframes or steps bring a layer elsewhere. */
+function isMovedIn(piece: Program['piece'], { states, timeline }: Scene, id: string): boolean {
+  const isInState = Object.values(states ?? {}).some(({ deltas }) => deltas[id]?.pose);
+  const isOnTrack = Object.values(timeline?.tracks ?? {}).some(({ layer }) => layer === id);
+  const isInStep = [...piece.threads.values()].some(({ branches }) =>
+    branches.some(({ steps }) => steps.some((step) => textsIn(step).some((value) => value === id || value.endsWith(`/${id}`))))
+  );
+  return isInState || isOnTrack || isInStep;
+}
+
+/** The texts that stand in a step. */
+const textsIn = (value: unknown): string[] =>
+  typeof value === 'string' ? [value] : value && typeof value === 'object' ? Object.values(value).flatMap(textsIn) : [];
+
+/** So much of what is dragged stays where it can be taken again, in CSS px. */
+export const HELD = 24;
 
 /** Whether a variable that mirrors a field can be all that is put into that. */
 function isHeldWhole(program: Program, id: string | undefined, { least, most }: Range): boolean {
@@ -436,7 +478,7 @@ function signOf(a: Compiled, b: Compiled, environment: Environment): number | nu
   return typeof one !== 'number' || typeof other !== 'number' ? null : one === other ? 0 : one > other ? 1 : -1;
 }
 
-/** Whether fields stand on one frame, and there is nothing that keeps one of them from being filled while another can be. */
+/** Whether they stand in one scene, and there is nothing that keeps one of them from being filled while another can be. */
 function areThereTogether({ piece }: Program, of: readonly Knob[]): boolean {
   const scenes = new Set(of.map(({ layer }) => layer.scene));
   return scenes.size === 1 && of.every(({ layer }) => isThereAlways(piece, layer));

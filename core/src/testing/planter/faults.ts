@@ -600,6 +600,17 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
     },
     (piece, chance) => askedOfTwo(piece, corner(piece, chance), 'Grown.value + Small.value > 9'),
     (piece, chance) => askedOfTwo(piece, corner(piece, chance), 'Grown.value > Small.value + 6'),
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const drag = { axis: 'x', bounds: { left: 0, right: 90, top: 0, bottom: 0 } } as const;
+      piece.frames[scene]!.layers['Knob'] = { label: 'Wind', at: [ROOM[0], ROOM[1], 48, 48], drag };
+      const lines = [
+        `key b → if Knob.x > ${ROOM[0] + 90} → go to full`,
+        `key g → if Knob.x > ${ROOM[0] + 44} and Knob.x < ${ROOM[0] + 46} → go to harbour`,
+      ];
+      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), ...lines];
+      return { at: { scene, layer: null }, brings: ['mouse-only'] };
+    },
   ],
   'no-effect': [
     (piece) => (piece.frames['boats'] ? { at: put(piece, 'boats', 'Odd', spare('Stay', 'click → go to boats')) } : null),
