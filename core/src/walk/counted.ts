@@ -40,7 +40,7 @@ export interface Counted {
 }
 
 /** So many that are held against each other are followed. */
-const MOST_TOGETHER = 2;
+const MOST_TOGETHER = 3;
 
 /** By so many numbers, one computed from another, what is asked is followed. */
 const MOST_FLOWS = 6;

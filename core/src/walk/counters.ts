@@ -1,4 +1,4 @@
-import { valueWords, type Value } from '../expression/ast.ts';
+import { valueWords, type Ast, type Value } from '../expression/ast.ts';
 import type { Program } from '../program/program.ts';
 import { isComputedWith, patternsIn } from './asked-of.ts';
 import type { Compared } from './compared.ts';
@@ -6,7 +6,7 @@ import { countedIn, type Counted } from './counted.ts';
 import { mentionsIn } from './mentions.ts';
 import type { Read } from './reads.ts';
 import { heardOf } from './shown-only.ts';
-import { isVariable, mentions, type IsIt } from './uses.ts';
+import { CHOOSES, isVariable, mentions, type IsIt } from './uses.ts';
 
 /**
  * A number that counts one way, or is computed from others, and is only held against given ones: beyond the least and the most of these,
@@ -96,7 +96,7 @@ export function countersIn(program: Program, read: readonly Read[], compared: Co
   const numbers = free.flatMap(({ id, type, initial, scene }) =>
     type === 'number' ? { id, initial: initial as number, isPlaced: scene !== null, isHeard: heard.has(id) } : []
   );
-  const all = countedIn(read, numbers);
+  const all = countedIn(read.flatMap(chosenIn), numbers);
   const swings: Swing[] = [];
   for (const counted of all) {
     const count = countOf(counted);
@@ -104,6 +104,16 @@ export function countersIn(program: Program, read: readonly Read[], compared: Co
     else if (counted.steps.length > 0 || counted.numbers.length > 1) swings.push(swingOf(counted));
   }
   return { counters, swings, floors: new Map(all.flatMap(({ floors }) => [...floors])) };
+}
+
+/** What is set to one of several is set to each, and it is asked which. */
+function chosenIn(read: Read): readonly Read[] {
+  const { ast, sets } = read;
+  const asked = (ast: Ast): Read => ({ ast, sets: null, isPose: false });
+  if (sets !== null && ast.k === 'if') return [asked(ast.test), ...[ast.yes, ast.no].flatMap((one) => chosenIn({ ...read, ast: one }))];
+  if (sets === null || ast.k !== 'call' || !CHOOSES.has(ast.fn)) return [read];
+  const pairs = ast.args.flatMap((b, i) => ast.args.slice(0, i).map((a) => asked({ k: 'op', op: '<', a, b })));
+  return [...pairs, ...ast.args.flatMap((one) => chosenIn({ ...read, ast: one }))];
 }
 
 /** A number that counts one way, or is computed; null for any other. */

@@ -13,7 +13,7 @@ const number = (initial = 0) => ({ type: 'number' as const, initial });
 const button = (y: number, line: string): PlacedSpec => ({ at: [0, y, 200, 40], text: 'Go', lines: [line] });
 
 /** A piece of one frame whose buttons count, and two that one more leads to. */
-function found(variables: readonly string[], lines: readonly string[], more: readonly string[] = []) {
+function found(variables: readonly string[], lines: readonly string[], more: readonly string[] = [], maxStates = 3000) {
   const back = { layers: { back: button(0, 'click → go to home') } };
   const layers = Object.fromEntries(lines.map((line, i) => [`b${i}`, button(i * 60, `click → ${line}`)]));
   const spec = {
@@ -21,7 +21,7 @@ function found(variables: readonly string[], lines: readonly string[], more: rea
     frames: { home: { layers, lines: more }, win: back, lose: back },
   };
   const program = compile(compose(spec));
-  const exploration = explore(program, { maxStates: 3000 });
+  const exploration = explore(program, { maxStates });
   const { findings } = judge(program, exploration);
   const told = findings.filter(({ rule }) => ['never-fires', 'unreachable-frame', 'dead-end', 'no-effect'].includes(rule));
   return { cut: exploration.cut, told: told.map(({ rule, sentence }) => `${rule}: ${sentence}`), program, exploration };
@@ -42,6 +42,7 @@ describe('numbers without end', () => {
     ['the best so far', ['a', 'b'], ['set a to a + 1', 'set a to 0', 'if a > b → set b to a; then go to win; otherwise → go to lose']],
     ['what it was before', ['a', 'b'], ['set b to a; then set a to a + 1', isWon('a = b')]],
     ['the sum of two', ['a', 'b'], [...plus, isWon('a + b > 4')]],
+    ['the best so far, as the greater of two', ['a', 'b'], ['set a to a + 1', 'set b to max(b, a); then set a to 0', isWon('b > 5')]],
     ['a total', ['a', 'b', 'c'], [...plus.map((line) => `${line}; then set c to a * 12 + b * 8`), isWon('c > 40')]],
     ['a total of a total', ['a', 'b', 'c'], ['set a to a + 1; then set b to a * 10; then set c to b + 4', isWon('c > 40')]],
   ])('are walked whole: %s', (_, variables, lines) => {
@@ -60,14 +61,21 @@ describe('numbers without end', () => {
     expect([cut, told]).toEqual([null, expect.arrayContaining([never(condition)])]);
   });
 
-  test('what is not told is not claimed: a sum that falls below what it was taken never to, two that stand in proportion, three beside each other', () => {
+  test('what is not told is not claimed: a sum that falls below what it was taken never to, two that stand in proportion, four beside each other', () => {
     expect(found(['a', 'b'], ['set a to a + 1', 'set a to a - 1', 'set b to b + 1', isWon('a + b < -9')])).toMatchObject({
       cut: 'not tried: how far a can count',
       told: [],
     });
-    const counted = ['set a to a + 1', 'set b to b + 1', 'set c to c + 1'];
+    const counted = ['set a to a + 1', 'set b to b + 1', 'set c to c + 1', 'set d to d + 1'];
     expect(found(['a', 'b'], [...counted.slice(0, 2), isWon('a > b * 2')]).cut).toMatch(/^stopped at/);
-    expect(found(['a', 'b', 'c'], [...counted, isWon('a > b and b > c')]).cut).toMatch(/^stopped at/);
+    expect(found(['a', 'b', 'c', 'd'], [...counted, isWon('a > b and b > c and c > d')]).cut).toMatch(/^stopped at/);
+  });
+
+  test('three beside each other, as votes are, are walked whole', () => {
+    const votes = ['set a to a + 1', 'set b to b + 1', 'set c to c + 1'];
+    const asked = 'if a > b and b > c → go to win; otherwise if a > b and b > c and c > a → go to lose';
+    const { cut, told, exploration } = found(['a', 'b', 'c'], [...votes, asked], [], 25_000);
+    expect([cut, exploration.reached.has('win'), told]).toEqual([null, true, expect.arrayContaining([never('a > b and b > c and c > a')])]);
   });
 
   test('a total that something waits for is followed as it is', () => {

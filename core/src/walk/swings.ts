@@ -10,6 +10,7 @@ import { INITIAL, variableOf, type Slot } from './slots.ts';
 const FOLLOWED = [
   { levels: 6, furthest: 2 },
   { levels: 8, furthest: 1 },
+  { levels: 4, furthest: 1 },
 ] as const;
 
 /** What has gone beyond these is followed so many steps more, for what comes back from there. */

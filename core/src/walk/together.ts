@@ -8,7 +8,7 @@ import { pairsOf } from './held.ts';
 import { difference, linearOf, type Linear } from './linear.ts';
 import type { Read } from './reads.ts';
 import { canFail } from './shown-only.ts';
-import { isOnly, isVariable, mentions } from './uses.ts';
+import { CHOOSES, isOnly, isVariable, mentions } from './uses.ts';
 import { rangeOf, type Range } from './values.ts';
 
 /**
@@ -239,8 +239,6 @@ class Asking {
     return given.length === sets.length ? [...new Set([variable.initial, ...given])] : null;
   }
 }
-
-const CHOOSES: ReadonlySet<string> = new Set(['min', 'max']);
 
 /** What chooses between other expressions, innermost last. */
 const choiceIn = (ast: Ast): (Ast & { readonly k: 'if' | 'call' }) | null =>
