@@ -22,8 +22,8 @@ export async function apart(large: Buffer, small: Locator): Promise<{ mean: numb
   }, shot);
 }
 
-/** How many pixels of two pictures differ by more than `most` of 255 in any channel; all of them where their sizes differ. */
-export async function different(page: Page, one: Buffer, other: Buffer, most = 2): Promise<number> {
+/** How many pixels of two pictures differ by more than each of `most` of 255 in any channel; all of them where their sizes differ. */
+export async function different(page: Page, one: Buffer, other: Buffer, ...most: readonly number[]): Promise<readonly number[]> {
   return page.evaluate(
     async ({ urls, most }) => {
       const [a, b] = await Promise.all(
@@ -36,11 +36,13 @@ export async function different(page: Page, one: Buffer, other: Buffer, most = 2
           return context.getImageData(0, 0, image.width, image.height);
         })
       );
-      if (a!.width !== b!.width || a!.height !== b!.height) return a!.width * a!.height;
-      let count = 0;
-      for (let i = 0; i < a!.data.length; i += 4)
-        if ([0, 1, 2].some((channel) => Math.abs(a!.data[i + channel]! - b!.data[i + channel]!) > most)) count++;
-      return count;
+      if (a!.width !== b!.width || a!.height !== b!.height) return most.map(() => a!.width * a!.height);
+      const counts = most.map(() => 0);
+      for (let i = 0; i < a!.data.length; i += 4) {
+        const off = Math.max(...[0, 1, 2].map((channel) => Math.abs(a!.data[i + channel]! - b!.data[i + channel]!)));
+        most.forEach((least, at) => (counts[at]! += Number(off > least)));
+      }
+      return counts;
     },
     { urls: [one, other].map((png) => `data:image/png;base64,${png.toString('base64')}`), most }
   );

@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { Locator, Page } from '@playwright/test';
+import { axeOn } from './axe.ts';
 import { expect, test } from './studio.ts';
 
 /** The first ten minutes: an empty Workroom, pieces to take apart, and the tour that is done, not read. */
@@ -28,7 +28,7 @@ test('an empty Workroom shows three ways to begin: each leads to the Build desk'
   await expect(ways.getByRole('heading')).toHaveText(['With the pages you have', 'With a piece to take apart', 'With an empty one']);
   const apart = ways.getByRole('button', { name: /Ticket app|Pier kiosk|Summer banner|Crossing chart/ });
   await expect(apart).toHaveCount(4);
-  expect((await new AxeBuilder({ page: own }).analyze()).violations.map(({ id }) => id)).toEqual([]);
+  expect((await axeOn(own).analyze()).violations.map(({ id }) => id)).toEqual([]);
 
   // One to take apart is a copy of one's own, with its pictures, whole.
   await apart.filter({ hasText: 'Summer banner' }).dblclick();
@@ -117,7 +117,7 @@ test('? looks things up in the guide and the keys, and gives the desk back', asy
   await page.keyboard.press('Backspace');
   await help.getByRole('button', { name: 'Looks and states' }).click();
   await expect(help).toContainText('Point at a look to try it');
-  expect((await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations.map(({ id }) => id)).toEqual([]);
+  expect((await axeOn(page).include('[role=dialog]').analyze()).violations.map(({ id }) => id)).toEqual([]);
   await page.keyboard.press('Escape');
   await expect(help).toHaveCount(0);
   await page.keyboard.press('b');
@@ -149,7 +149,7 @@ test('cues, transitions and steps say what they mean where they are chosen, to p
   await cue.getByRole('button', { name: 'hovered', exact: true }).focus();
   await expect(cue).not.toContainText('moved 40 px or more');
   await expect(moving(cue, 'hovered')).toBeVisible();
-  expect((await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations.map(({ id }) => id)).toEqual([]);
+  expect((await axeOn(page).include('[role=dialog]').analyze()).violations.map(({ id }) => id)).toEqual([]);
   await page.keyboard.press('Escape');
 
   await page.getByRole('button', { name: /^Transition: push left/ }).click();

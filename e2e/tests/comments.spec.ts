@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { axeOn } from './axe.ts';
 import { Fingers } from './fingers.ts';
 import { expect, test, type Studio } from './studio.ts';
 
@@ -48,7 +48,7 @@ test('a comment by a phone comes to the stage, moves with its layer, is answered
   await phone.touchscreen.tap(button.x + button.width / 2, button.y + button.height / 2);
   await expect(phone.getByRole('dialog', { name: 'New comment' })).toContainText('Book on Plan');
   await phone.getByLabel('What you want to say').fill('Say **what** I book. <img src=x onerror=alert(1)> [see](javascript:alert(1))');
-  expect((await new AxeBuilder({ page: phone }).exclude('.zany-screen').analyze()).violations.map(({ id }) => id)).toEqual([]);
+  expect((await axeOn(phone).exclude('.zany-screen').analyze()).violations.map(({ id }) => id)).toEqual([]);
   await phone.getByRole('button', { name: 'Comment', exact: true }).tap();
 
   // A pull over a part is about that; it is left again.
@@ -82,7 +82,7 @@ test('a comment by a phone comes to the stage, moves with its layer, is answered
   await page.keyboard.type('Two seats it is.');
   await page.keyboard.press('Control+Enter');
   await expect(panel(page).getByText('Two seats it is.')).toBeVisible();
-  expect((await new AxeBuilder({ page }).include('[aria-label="Comments"]').analyze()).violations.map(({ id }) => id)).toEqual([]);
+  expect((await axeOn(page).include('[aria-label="Comments"]').analyze()).violations.map(({ id }) => id)).toEqual([]);
 
   await phone.getByRole('button', { name: /^Comment by Liv Moe/ }).tap();
   await expect(phone.getByRole('dialog', { name: 'Comment', exact: true })).toContainText('Two seats it is.');
@@ -179,7 +179,7 @@ test('about a thread and a part of a frame, spoken to by @, made a loose end, an
   // A loose end until it is mended; then the comment is answered, too.
   await panel(page).getByRole('button', { name: 'make it a loose end' }).click();
   await expect(panel(page).getByRole('button', { name: 'no loose end any more' })).toBeVisible();
-  expect((await new AxeBuilder({ page }).include('[aria-label="Comments"]').analyze()).violations.map(({ id }) => id)).toEqual([]);
+  expect((await axeOn(page).include('[aria-label="Comments"]').analyze()).violations.map(({ id }) => id)).toEqual([]);
   await studio.desk('Map');
   await page.getByRole('button', { name: 'legend' }).click();
   await expect(page.getByText('two comments that are open')).toBeVisible();
@@ -211,7 +211,7 @@ test('where a piece is walked, what was said of it is read, answered and resolve
   await page.keyboard.press('Control+Enter');
   await expect(said.getByText('Where is the way home?')).toBeVisible();
   await expect(said.getByRole('button', { name: /^comments/ })).toContainText('2');
-  expect((await new AxeBuilder({ page }).include('[aria-label="Comments"]').analyze()).violations.map(({ id }) => id)).toEqual([]);
+  expect((await axeOn(page).include('[aria-label="Comments"]').analyze()).violations.map(({ id }) => id)).toEqual([]);
   // One of another frame brings the piece there.
   await said.getByRole('button', { name: /Book on Plan/ }).click();
   await studio.running('Plan');

@@ -1,11 +1,11 @@
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import AxeBuilder from '@axe-core/playwright';
 import type { Download, Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { GifReader } from 'omggif';
 import type * as Pdf from 'pdfjs-dist';
 import { compose } from '@zany/core/testing';
+import { axeOn } from './axe.ts';
 import { distance, rgba } from './pixels.ts';
 import { test, expect, type Studio } from './studio.ts';
 
@@ -381,7 +381,7 @@ test('a walk-through is printed on A4, a frame to a side: its areas numbered on 
   const picture = await home.locator('image').getAttribute('href');
   const { data, info } = await rgba(Buffer.from(picture!.split(',')[1]!, 'base64'));
   expect([info.width, info.height, ...data.subarray(0, 3)]).toEqual([400, 240, 0x0b, 0x7a, 0x75]);
-  expect((await new AxeBuilder({ page: reader }).analyze()).violations.map(({ id: rule }) => rule)).toEqual([]);
+  expect((await axeOn(reader).analyze()).violations.map(({ id: rule }) => rule)).toEqual([]);
   const { pages } = await readPdf(reader, await reader.pdf({ preferCSSPageSize: true, printBackground: true }));
   await reader.close();
   expect(pages.map(({ width, height }) => [Math.round(width), Math.round(height)])).toEqual([

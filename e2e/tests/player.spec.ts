@@ -2,10 +2,10 @@ import { readFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 import { readdirSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import AxeBuilder from '@axe-core/playwright';
 import { htmlPage, readPackage, unwrap, writePackage, type PageParts, type Piece } from '@zany/core';
 import { compose, layerId as id, type ComposeSpec } from '@zany/core/testing';
 import { expect, test as base, type Page } from '@playwright/test';
+import { axeOn } from './axe.ts';
 
 /** Exported pages in the browser, by real pointer, touch and keyboard input. */
 
@@ -553,9 +553,7 @@ for (const file of readdirSync(pieces).filter((name) => name.endsWith('.zip')))
     );
     await page.goto('http://piece.test/piece.html');
     await expect(page.locator('.zany-scene').first()).toBeVisible();
-    const { violations } = await new AxeBuilder({ page })
-      .disableRules(['color-contrast', 'landmark-one-main', 'page-has-heading-one', 'region'])
-      .analyze();
+    const { violations } = await axeOn(page).disableRules(['color-contrast', 'landmark-one-main', 'page-has-heading-one', 'region']).analyze();
     expect(violations.map(({ id: rule, nodes }) => `${rule}: ${nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
   });
 

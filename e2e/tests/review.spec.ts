@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { BrowserContext, Page } from '@playwright/test';
+import { axeOn } from './axe.ts';
 import { expect, test, type Studio } from './studio.ts';
 
 /** One link is sent; others walk by it on their phones, give up, are found out about, and are shut out. */
@@ -58,7 +58,7 @@ async function faults(page: Page): Promise<string[]> {
   const found: string[] = [];
   for (const theme of ['lamplight', 'linen']) {
     await page.evaluate((name) => (document.documentElement.dataset['theme'] = name), theme);
-    const { violations } = await new AxeBuilder({ page })
+    const { violations } = await axeOn(page)
       .exclude('.zany-screen')
       .options({ resultTypes: ['violations'] })
       .analyze();

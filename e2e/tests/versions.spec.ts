@@ -1,7 +1,7 @@
-import AxeBuilder from '@axe-core/playwright';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { readPackage, unwrap, writePackage, type Operation } from '@zany/core';
+import { axeOn } from './axe.ts';
 import { test, expect, type Studio } from './studio.ts';
 import { TEN } from './ten-changes.ts';
 
@@ -119,7 +119,7 @@ test('a version is named later, renamed, compared with another one, and opened a
 
   for (const theme of ['linen', 'lamplight']) {
     if (theme === 'lamplight') await page.getByRole('button', { name: /lamplight/i }).click();
-    const { violations } = await new AxeBuilder({ page }).analyze();
+    const { violations } = await axeOn(page).analyze();
     expect(violations.map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 200))])).toEqual([]);
   }
   await page.getByRole('button', { name: 'Open as a piece of its own' }).click();

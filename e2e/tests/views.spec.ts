@@ -1,9 +1,9 @@
-import AxeBuilder from '@axe-core/playwright';
+import { axeOn } from './axe.ts';
 import { expect, test, type Studio } from './studio.ts';
 
 /** What axe finds in the studio itself, or only in what has just come up in it, with places; what a piece shows is its designer's. */
 async function faults({ page }: Studio, rules: string[] | null, within?: string): Promise<string[]> {
-  const axe = new AxeBuilder({ page }).exclude('.zany-screen').options({ resultTypes: ['violations'] });
+  const axe = axeOn(page).exclude('.zany-screen');
   if (within) {
     await expect(page.locator(within).first()).toBeVisible();
     axe.include(within);

@@ -353,7 +353,7 @@ function put<Way>(
     if (point && (values.some(({ size }) => size === 0) || !isIn(values, ways[i]!))) add(point);
   }
   const isAll = points.every((all, i) => all.length > 0 || isIn(values, ways[i]!));
-  for (const point of points.flat()) if (sizeOf(values) <= FEW_TOGETHER) add(point);
+  for (const point of of.length > 1 ? points.flat() : []) if (sizeOf(values) <= FEW_TOGETHER) add(point);
   return { of: values.map((all) => [...all]), isAll };
 }
 
