@@ -49,6 +49,7 @@ export { EXAMPLE_SIZE, exampleOfCue, exampleOfStep, exampleOfTransition, type Mo
 export { keysById, keysOf, type KeyOf, type Keys } from './motion/track.ts';
 export * from './edit/reach/in-time.ts';
 export * from './edit/commands/repeat.ts';
+export * from './edit/commands/slides-of-one.ts';
 export * from './edit/commands/replace.ts';
 export * from './edit/commands/rows.ts';
 export * from './edit/commands/parts.ts';

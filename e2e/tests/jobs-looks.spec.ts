@@ -99,13 +99,9 @@ test('job 15: button with all its looks', async ({ studio, page }) => {
   const acts = new Acts(studio);
   const strip = page.getByRole('region', { name: 'Strip' });
   await acts.do('select it', () => studio.select('Buy'));
-  await acts.do('a hover look', () => strip.getByRole('button', { name: 'add a hover look' }).click());
-  await acts.do('a press look from hover', () => strip.getByRole('button', { name: 'add a press look' }).click());
-  await acts.do('a selected and hovered look from press', () => strip.getByRole('button', { name: 'add a selected, hovered look' }).click());
-  await acts.do('its own words', () => strip.getByLabel('Text of the look').fill('Bought'), 2);
-  await acts.do('open how it behaves', () => page.getByRole('toolbar').getByRole('button', { name: 'behaves' }).click());
-  await acts.do('a larger hit area', () => page.getByRole('button', { name: 'a larger area' }).click());
-  await page.keyboard.press('Escape');
+  await acts.do('all its looks', () => strip.getByRole('button', { name: 'all of a button' }).click());
+  await acts.type('Bought');
+  await acts.do('a larger hit area', () => strip.getByRole('button', { name: 'a larger area to press' }).click());
   await acts.press('Shift+P');
   await acts.try();
   const face = studio.stage.locator('[data-layer]').filter({ hasText: 'Buy' }).last();
@@ -115,12 +111,14 @@ test('job 15: button with all its looks', async ({ studio, page }) => {
   await page.keyboard.press('Escape');
   await page.getByRole('navigation', { name: 'Frames' }).getByRole('button', { name: 'Open the part Buy' }).click();
   await studio.select('Buy');
-  await expect(strip.getByRole('group', { name: / look$/ })).toHaveCount(5);
+  for (const look of ['Rest', 'Hover', 'Press', 'Selected', 'Selected, hovered'])
+    await expect(strip.getByRole('group', { name: `${look} look`, exact: true })).toBeVisible();
+  await expect(strip.getByRole('button', { name: 'a larger area to press' })).toHaveCount(0);
   await strip.getByRole('button', { name: 'Selected, hovered look', exact: true }).click();
   await expect(strip.getByLabel('Text of the look')).toHaveValue('Bought');
   await strip.getByRole('button', { name: 'Hover look', exact: true }).click();
   await expect(strip.getByLabel('Text of the look')).toHaveValue('Buy');
-  finish('15 button with all its looks', acts, 10);
+  finish('15 button with all its looks', acts, 6);
 });
 
 test('job 21: slide-over menu', async ({ studio, page }) => {

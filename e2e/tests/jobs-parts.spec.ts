@@ -90,33 +90,28 @@ test('job 3: screens, common navigation, a way back', async ({ studio, page }) =
     ),
   });
   const acts = new Acts(studio);
-  await acts.do('select a button', () => studio.select('Boats'));
-  await acts.do('add a hover look', () => page.getByRole('button', { name: 'add a hover look' }).click());
-  await acts.do('add a press look', () => page.getByRole('button', { name: 'add a press look' }).click());
   await acts.do('select the bar', () => studio.select('Bar'));
   await acts.press('p');
-  await acts.press('Enter');
+  const dialog = page.getByRole('dialog', { name: 'Pair up' });
+  await acts.do('seen hovered and pressed', () => dialog.getByLabel('with hover and press looks').check());
+  await acts.do('apply', () => dialog.getByRole('button', { name: 'Apply' }).click());
   await acts.press('Shift+C');
   await acts.press('y');
-  await acts.type('Back');
-  await acts.press('Enter');
-  await acts.press('Shift+C');
+  await acts.do('a way back everywhere', () => page.getByRole('button', { name: 'Place Back' }).click({ modifiers: ['Shift'] }));
   for (const [frame, kind] of [
     ['Aboard', 'success'],
     ['Declined', 'error'],
   ] as const) {
-    await acts.do(`open ${frame}`, () => studio.openFrame(frame));
-    await acts.do('open its kind', () => page.getByRole('button', { name: 'Kind: none' }).click());
-    await acts.do(`choose ${kind}`, () => page.getByRole('dialog', { name: 'Kind' }).getByRole('button', { name: kind }).click());
+    const own = page.getByRole('navigation', { name: 'Frames' }).getByRole('button', { name: `Open ${frame}` });
+    await acts.do(`what can be done with ${frame}`, () => own.click({ button: 'right' }));
+    await acts.do(`choose ${kind}`, () => page.getByRole('group', { name: 'Kind' }).getByRole('button', { name: kind }).click());
   }
   await acts.try();
-  await studio.button('Boats').hover();
-  await expect(
-    studio.stage
-      .locator('[data-layer]')
-      .filter({ hasText: /^Boats$/ })
-      .first()
-  ).toBeVisible();
+  const face = studio.stage.locator('[data-layer]').filter({ hasText: /^Fares$/ });
+  const fill = () => face.last().evaluate((node) => getComputedStyle(node).backgroundColor);
+  const rest = await fill();
+  await studio.button('Fares').hover();
+  await expect.poll(fill).not.toBe(rest);
   await acts.do('press a button of the bar', () => studio.button('Boats').click());
   await studio.running('Boats');
   await studio.button('‹ Back').click();
@@ -126,7 +121,8 @@ test('job 3: screens, common navigation, a way back', async ({ studio, page }) =
     await studio.openFrame(frame);
     await expect(page.getByRole('group', { name: 'Sheet Bar', exact: true })).toContainText('over all frames');
   }
-  finish('3  screens, common navigation, a way back', acts, 20);
+  for (const kind of ['success', 'error']) await expect(page.locator(`[title="${kind}"]`)).toHaveCount(1);
+  finish('3  screens, common navigation, a way back', acts, 13);
 });
 
 test('job 9: message slider', async ({ studio, page }) => {
@@ -141,25 +137,25 @@ test('job 9: message slider', async ({ studio, page }) => {
     },
   });
   const acts = new Acts(studio);
-  await acts.do('select the message', () => studio.select('Message'));
-  await acts.press('r');
-  await acts.type('Wind,Tide,Fog');
-  await acts.press('Enter');
-  await acts.do('select the button', () => studio.select('Dot'));
-  await acts.do('add a hover look', () => page.getByRole('button', { name: 'add a hover look' }).click());
-  await acts.press('r');
-  await acts.type('3');
-  await acts.press('Enter');
   await acts.press('Control+a');
   await acts.press('s');
+  await acts.type('Wind,Tide,Fog');
   await acts.press('Enter');
   await acts.try();
   await expect(studio.button('Dot')).toHaveCount(3);
+  await expect(studio.stage.getByText('Wind', { exact: true })).toBeInViewport();
   await acts.do('press the second', () => studio.button('Dot 2').click());
+  await expect(studio.stage.getByText('Tide', { exact: true })).toBeInViewport();
   await expect(studio.button('Dot 2')).toHaveAttribute('aria-pressed', 'true');
   await expect(studio.stage.locator('[aria-pressed="true"]')).toHaveCount(1);
   await expect(page.getByRole('complementary', { name: 'Ledger' })).toContainText('300 ms');
-  finish('9  message slider', acts, 15);
+  await page.keyboard.press('Escape');
+  await page.getByRole('navigation', { name: 'Frames' }).getByRole('button', { name: 'Open the part Slides' }).click();
+  for (const name of ['Dot', 'Dot 2', 'Dot 3']) {
+    await studio.select(name);
+    for (const look of ['Hover', 'Selected']) await expect(page.getByRole('group', { name: `${look} look` })).toBeVisible();
+  }
+  finish('9  message slider', acts, 10);
 });
 
 test('job 11: gallery with detail pages', async ({ studio, page }) => {

@@ -20,12 +20,12 @@ test('job 4: hit areas over finished page pictures', async ({ studio, page }) =>
   await acts.do('at their size', () => page.getByRole('button', { name: "At the pictures' size" }).click());
   await expect.poll(() => studio.frames()).toHaveLength(8);
 
-  // Seven equal areas: one drawn, one dragged, the rest go as far again.
+  // Seven equal areas: one drawn, the rest below it.
   await acts.press('h');
   await acts.do('draw over the first button', () => studio.drag([40, 130], [350, 190]));
-  await acts.do('duplicate by dragging', () => studio.drag([200, 160], [200, 244], 'Alt'));
-  for (let i = 0; i < 5; i++) await acts.press('Control+d');
-  await acts.press('Control+a');
+  await acts.press('r');
+  await acts.type('1x7');
+  await acts.press('Enter');
   await acts.press('p');
   const dialog = page.getByRole('dialog', { name: 'Pair up' });
   await expect(dialog.getByRole('button', { name: /^Frame for/ })).toHaveCount(7);
@@ -39,21 +39,13 @@ test('job 4: hit areas over finished page pictures', async ({ studio, page }) =>
   await acts.do('apply', () => dialog.getByRole('button', { name: 'Apply' }).click());
 
   // Logo and help on every page.
-  await acts.press('h');
+  await acts.do('draw one area after the other', () => page.getByRole('button', { name: 'Hit area', exact: true }).dblclick());
   await acts.do('draw over the logo', () => studio.drag([0, 20], [120, 84]));
   await acts.do('pick the first page', () => landings.getByRole('button', { name: 'Lead to 0 Home' }).click());
-  await acts.press('h');
   await acts.do('draw over help', () => studio.drag([340, 40], [370, 70]));
   await acts.do('pick the help page', () => landings.getByRole('button', { name: 'Lead to 8 Help' }).click());
   await acts.do('add the logo to the selection', () => studio.select('Hit area 8', ['Control']));
-  await acts.press('Control+c');
-  await acts.do('choose all pages', () =>
-    page
-      .getByRole('navigation', { name: 'Frames' })
-      .getByRole('button', { name: 'Open 8 Help' })
-      .click({ modifiers: ['Shift'] })
-  );
-  await acts.press('Control+v');
+  await acts.press('Shift+C');
 
   // Too small is caught; and it runs.
   await acts.do('open the loose ends', () => studio.looseEnds().click());
@@ -64,10 +56,10 @@ test('job 4: hit areas over finished page pictures', async ({ studio, page }) =>
   await studio.desk('Build');
   await expect.poll(() => studio.frames()).toHaveLength(9);
   await studio.openFrame('3 Tides');
-  await expect(page.getByRole('treeitem')).toHaveCount(3);
+  await expect(page.getByRole('group', { name: /^Sheet / })).toContainText('over all frames');
   await studio.openFrame('0 Home');
   await expect(studio.row('Hit area 7').getByRole('button', { name: /Leads to: Hit area 7 page/ })).toBeVisible();
-  finish('4  hit areas over finished page pictures', acts, 30);
+  finish('4  hit areas over finished page pictures', acts, 20);
 });
 
 test('job 6: home page with a menu', async ({ studio, page }) => {
@@ -78,21 +70,17 @@ test('job 6: home page with a menu', async ({ studio, page }) => {
   );
   await expect.poll(() => studio.frames()).toHaveLength(5);
   const acts = new Acts(studio);
-  const landings = page.getByRole('complementary', { name: 'Landings' });
 
   await acts.press('b');
   await acts.do('draw the button', () => studio.drag([40, 200], [350, 256]));
   await acts.do('add a hover look', () => page.getByRole('button', { name: 'add a hover look' }).click());
-  await acts.do('style it: corner and colour stay in step in all copies made from it', () => page.getByRole('button', { name: 'Rest look' }).click());
-  await acts.do('lead to the first topic', () => landings.getByRole('button', { name: 'Lead to 1 Boats' }).click());
-  for (const [i, topic] of topics.slice(1).entries()) {
-    await acts.press('Control+d');
-    await acts.do(`lead to ${topic}`, () => landings.getByRole('button', { name: `Lead to ${i + 2} ${topic}` }).click());
-  }
+  await acts.press('r');
+  await acts.do('one for each topic', () => page.getByRole('button', { name: 'one for each of the 4 others' }).click());
+  await acts.do('make them', () => page.getByRole('button', { name: 'Make 4' }).click());
   await acts.press('Escape');
   await acts.do('add page keys', () => page.getByRole('button', { name: /^add page keys/ }).click());
   await acts.press('t');
-  await acts.do('press the third button', () => page.locator('[data-running]').getByRole('button', { name: 'Box 3' }).click());
+  await acts.do('press the third button', () => page.locator('[data-running]').getByRole('button', { name: '3 Tides' }).click());
   await studio.running('3 Tides');
   await acts.press('ArrowRight');
   await studio.running('4 Islands');
@@ -106,10 +94,10 @@ test('job 6: home page with a menu', async ({ studio, page }) => {
   await page.keyboard.press('Escape');
   await studio.openFrame('0 Home');
   const tops: number[] = [];
-  for (const n of [1, 2, 3, 4]) {
-    await studio.select(`Box ${n}`);
+  for (const [i, topic] of topics.entries()) {
+    await studio.select(`${i + 1} ${topic}`);
     tops.push(Number(await page.getByRole('toolbar', { name: 'Properties' }).getByLabel('y', { exact: true }).inputValue()));
   }
   expect(new Set(tops.slice(1).map((top, i) => top - tops[i]!)).size).toBe(1);
-  finish('6  home page with a menu', acts, 20);
+  finish('6  home page with a menu', acts, 13);
 });

@@ -76,8 +76,16 @@
   /** Unfolds a side at once, to come to something in it. */
   const unfold = (side: Side) => sides.isFolded(side) && flushSync(() => sides.fold(side, false));
 
+  /** Whether it goes on drawing what it has drawn one of. */
+  let keepsTool = $state(false);
+
+  function pick(picked: Tool, isKept = false) {
+    tool = picked;
+    keepsTool = isKept;
+  }
+
   const takeBack = desk.lend({
-    pickTool: (picked) => (tool = picked),
+    pickTool: (picked) => pick(picked),
     focusFinder: () => {
       unfold('cues');
       finder?.focus();
@@ -306,11 +314,12 @@
     {#if session.canEdit}
       {#each tools as item (item.id)}
         <button
-          class="chip h-[26px] !px-1.5 {tool === item.id ? 'chip-on' : ''}"
+          class="chip h-[26px] !px-1.5 {tool === item.id ? 'chip-on' : ''} {tool === item.id && keepsTool ? 'ring-2 ring-[var(--gold)]' : ''}"
           aria-pressed={tool === item.id}
           aria-label={item.label}
-          title="{item.label} ({item.key})"
-          onclick={() => (tool = item.id)}
+          title={item.id === 'select' ? `${item.label} (${item.key})` : `${item.label} (${item.key}); twice to draw many`}
+          onclick={() => pick(item.id)}
+          ondblclick={() => item.id !== 'select' && pick(item.id, true)}
           ><ToolMark tool={item.id} />{#if hasWords}<span class={isInHeader ? '' : 'hidden @[680px]:inline'}>{item.label}</span>{/if}</button
         >
       {/each}
@@ -377,7 +386,7 @@
         </div>
       {:else}
         <StateBar {session} />
-        <Stage bind:this={stage} {session} bind:tool bind:zoom {showHits} />
+        <Stage bind:this={stage} {session} bind:tool {keepsTool} bind:zoom {showHits} />
       {/if}
     </div>
     {#if !session.trying}<Strip {session} folded={!isOpen('strip')} onfold={(now) => sides.fold('strip', now)} />{/if}

@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { onDestroy } from 'svelte';
+  import { onDestroy, tick } from 'svelte';
   import { durationWords, stillLayer, type Item, type LookName, type Operation } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import { fieldKey } from '$lib/shared/focus';
   import { sceneView } from '$lib/shared/sceneView';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { addLook, removeLook, writeText, writtenText } from './acts';
+  import { addAllLooks, addLook, looksLeft, removeLook, writeText, writtenText } from './acts';
   import { aLook, labelOfLook, looks, poseOfLook } from './look-poses';
   import TransitionChip from './TransitionChip.svelte';
 
@@ -28,6 +28,27 @@
   /** A new look is made from the one that is open. */
   const from = $derived(session.look);
   const isOpen = (look: Look) => session.look === look;
+
+  const areMore = $derived(items.some(({ layer }) => looksLeft(layer).length > 1));
+  /** What is pressed as it is drawn. */
+  const isBare = $derived(items.every(({ layer }) => !layer.hit && layer.type !== 'placement' && layer.type !== 'group'));
+
+  let words: HTMLInputElement | undefined = $state();
+
+  /** The words of the last one can be written at once. */
+  async function addAll() {
+    addAllLooks(session, ids);
+    await tick();
+    words?.focus();
+    words?.select();
+  }
+
+  const largerArea = () =>
+    session.edit(
+      'A larger area to press',
+      ids.map((id): Operation => ({ op: 'set', table: 'layers', id, path: ['hit'], value: { how: 'own', grow: 8 } })),
+      'plain'
+    );
 
   const scaleOf = ({ box }: Item) => Math.min(1.5, 120 / box.width, 52 / box.height);
 
@@ -115,18 +136,25 @@
             >+ {look.label}</button
           >
         {/each}
+        {#if areMore}<button class="chip" title="Hover, press, selected, and selected and hovered, each made from another one" onclick={addAll}
+            >all of a button</button
+          >{/if}
       </span>
     </div>
   {/if}
-  {#if one?.text !== undefined}
-    <label class="flex w-[170px] flex-col gap-1 self-start"
-      ><span class="soft">text {isOpen('rest') && session.reach === null ? '' : `in ${labelOfLook(session.look)}`}</span><input
-        class="field"
-        value={writtenText(session, one)}
-        aria-label="Text of the look"
-        onkeydown={fieldKey}
-        onchange={(event) => writeText(session, one, event.currentTarget.value)}
-      /></label
-    >
-  {/if}
+  <div class="flex shrink-0 flex-col items-start gap-1.5 self-start">
+    {#if one?.text !== undefined}
+      <label class="flex w-[170px] flex-col gap-1"
+        ><span class="soft">text {isOpen('rest') && session.reach === null ? '' : `in ${labelOfLook(session.look)}`}</span><input
+          class="field"
+          bind:this={words}
+          value={writtenText(session, one)}
+          aria-label="Text of the look"
+          onkeydown={fieldKey}
+          onchange={(event) => writeText(session, one, event.currentTarget.value)}
+        /></label
+      >
+    {/if}
+    {#if isBare}<button class="chip" title="A press counts 8 px around it, too" onclick={largerArea}>a larger area to press</button>{/if}
+  </div>
 {/if}

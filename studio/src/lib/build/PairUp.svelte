@@ -25,7 +25,7 @@
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { takeFocus } from '$lib/shared/focus';
-  import { boxed, bundleNamed, choiceOperations, selectedLooks } from './acts';
+  import { boxed, bundleNamed, choiceOperations, lookOperations, looksLeft, selectedLooks } from './acts';
 
   let { session }: { session: EditorSession } = $props();
 
@@ -140,6 +140,8 @@
 
   /** Whether each layer is seen as selected while what it leads to is shown. */
   let marks = $state(false);
+  /** Whether each is to be seen hovered and pressed. */
+  let looks = $state(false);
 
   function wired(wire: typeof wireToLabel, property: 'state' | 'section'): Operation[] {
     const scene = session.sceneId!;
@@ -186,11 +188,20 @@
       panels: panelOperations,
       pages: pageOperations,
     };
-    const operations = made[mode]();
+    const paired = pairs.flatMap(({ layer, partner }) => (partner === null ? [] : (session.piece.layers.get(layer) ?? [])));
+    const operations = [...made[mode](), ...(looks && hasLooks ? lookOperations(session.piece, paired, ['hover', 'press']) : [])];
     session.panel = null;
-    const paired = pairs.filter(({ partner }) => partner !== null).length;
-    session.edit(mode === 'pages' ? `Make ${pairs.length} pages` : `Pair up ${count(paired, 'layer')}`, operations, 'plain');
+    session.edit(mode === 'pages' ? `Make ${pairs.length} pages` : `Pair up ${count(paired.length, 'layer')}`, operations, 'plain');
   }
+
+  /** Whether some of those that lead somewhere look alike, hovered and pressed. */
+  const hasLooks = $derived(
+    mode !== 'pages' &&
+      pairs.some(({ layer: id }) => {
+        const layer = session.piece.layers.get(id);
+        return layer !== undefined && looksLeft(layer, ['hover', 'press']).length > 0;
+      })
+  );
 
   const close = () => (session.panel = null);
   const sentences: Record<Mode, string> = {
@@ -264,6 +275,11 @@
       ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={marks} /> and is seen as selected while its {mode === 'labels'
         ? 'section'
         : 'state'} is shown</label
+    >
+  {/if}
+  {#if hasLooks}
+    <label class="flex items-center gap-2"
+      ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={looks} /> with hover and press looks</label
     >
   {/if}
   {#if open && mode === 'frames'}

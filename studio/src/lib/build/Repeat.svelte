@@ -1,10 +1,11 @@
 <script lang="ts">
-  import { cutText, framesOf, namedAfterFrames, namedByWords, repeatLayer, type Operation } from '@zany/core';
+  import { framesOf, namedAfterFrames, namedByWords, repeatLayer, type Operation } from '@zany/core';
   import { untrack } from 'svelte';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { takeFocus } from '$lib/shared/focus';
   import { freshLook } from './acts';
+  import { wordsWritten } from './written';
 
   /** One layer as a row or grid of equal ones, seen on the stage before it is made; as tabs it is named after the frames and leads to them. */
   let { session }: { session: EditorSession } = $props();
@@ -21,6 +22,7 @@
   const all = framesOf(session.piece);
   // svelte-ignore state_referenced_locally
   const chosen = session.frameSelection.length > 1 ? all.filter((frame) => session.frameSelection.includes(frame.id)) : all;
+  const others = chosen.filter((frame) => frame.id !== scene);
 
   // svelte-ignore state_referenced_locally
   const sceneWidth = session.scene!.scene.width;
@@ -29,8 +31,12 @@
   let down = $state(1);
   let gap = $state(8);
   let fill = $state(false);
-  let forFrames = $state(false);
-  let mark = $state(true);
+  /** Frames that there is one for each of: tabs for all, or a menu for all but the one it is on. */
+  let target: 'all' | 'others' | null = $state(null);
+  const frames = $derived(target === 'all' ? chosen : target === 'others' ? others : null);
+  let marks = $state(true);
+  /** A menu has no entry for the frame that is open. */
+  const mark = $derived(marks && target === 'all');
 
   /** Ids are made once for each place, so that what is previewed is what is made. */
   const ids: string[] = [];
@@ -41,17 +47,12 @@
 
   const operations = $derived.by((): Operation[] => {
     const makeId = makeIds();
-    const columns = forFrames ? chosen.length : across;
-    const width = sceneWidth - box.x * 2;
-    const repeated = repeatLayer(
-      base,
-      scene,
-      id,
-      { across: columns, down: forFrames ? 1 : down, gapX: gap, gapY: gap, fill: fill || forFrames ? Math.max(columns, width) : null, count },
-      makeId
-    );
+    const [columns, rows] = !frames ? [across, down] : isMenu ? [1, frames.length] : [frames.length, 1];
+    const isFilled = frames ? !isMenu : fill;
+    const width = isFilled ? Math.max(columns, sceneWidth - box.x * 2) : null;
+    const repeated = repeatLayer(base, scene, id, { across: columns, down: rows, gapX: gap, gapY: gap, fill: width, count }, makeId);
     const layer = base.piece.layers.get(id)!;
-    if (!forFrames) return [...repeated.operations, ...namedByWords(base.piece, repeated.ids, words, id)];
+    if (!frames) return [...repeated.operations, ...namedByWords(base.piece, repeated.ids, words, id)];
     const look: Operation[] =
       mark && !layer.looks?.selected
         ? repeated.ids.map((one) => ({
@@ -62,7 +63,7 @@
             value: freshLook(base.piece, layer, 'selected', 'rest'),
           }))
         : [];
-    return [...repeated.operations, ...namedAfterFrames(base.piece, repeated.ids, chosen, mark, makeId), ...look];
+    return [...repeated.operations, ...namedAfterFrames(base.piece, repeated.ids, frames, mark, makeId), ...look];
   });
 
   $effect(() => {
@@ -72,14 +73,7 @@
   });
 
   /** Words with commas between them: one layer for each, with its name and text. */
-  const words = $derived(
-    /^\s*\d/.test(written) || !written.trim()
-      ? []
-      : written
-          .split(',')
-          .map((word) => cutText(word.trim(), 110))
-          .filter(Boolean)
-  );
+  const words = $derived(wordsWritten(written));
 
   /** `3`, `3 x 2`, or words. */
   function write(event: Event) {
@@ -89,9 +83,10 @@
     else if (words.length) isColumn ? ([across, down] = [1, words.length]) : ([across, down] = [words.length, 1]);
   }
   const isColumn = $derived(box.width > sceneWidth * 0.6);
+  const isMenu = $derived(target === 'others' && isColumn);
 
   /** As many as there are words, whatever the grid. */
-  const count = $derived(forFrames ? chosen.length : words.length || across * down);
+  const count = $derived(frames ? frames.length : words.length || across * down);
 
   /** With words the other number of the grid follows, so that none is left out. */
   function shape(which: 'across' | 'down', to: number) {
@@ -117,17 +112,22 @@
   <h3 class="text-[15px]">Repeat {session.piece.layers.get(id)?.name}</h3>
   {#if all.length > 1}
     <div class="flex flex-wrap gap-1" role="group" aria-label="What for">
-      <button class="chip {forFrames ? '' : 'chip-on'}" aria-pressed={!forFrames} onclick={() => (forFrames = false)}>a row or grid</button>
-      <button class="chip {forFrames ? 'chip-on' : ''}" aria-pressed={forFrames} onclick={() => (forFrames = true)}
+      <button class="chip {target === null ? 'chip-on' : ''}" aria-pressed={target === null} onclick={() => (target = null)}>a row or grid</button>
+      <button class="chip {target === 'all' ? 'chip-on' : ''}" aria-pressed={target === 'all'} onclick={() => (target = 'all')}
         >one for each of {chosen.length} frames</button
       >
+      {#if others.length > 1 && others.length < chosen.length}
+        <button class="chip {target === 'others' ? 'chip-on' : ''}" aria-pressed={target === 'others'} onclick={() => (target = 'others')}
+          >one for each of the {others.length} others</button
+        >
+      {/if}
     </div>
   {/if}
-  {#if forFrames}
-    <p class="soft">Spread evenly, named after the frames and leading to them.</p>
-    <label class="flex items-center gap-2"
-      ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={mark} />mark the open one as selected</label
-    >
+  {#if frames}
+    <p class="soft">{isMenu ? 'Below each other' : 'Spread evenly'}, named after the frames and leading to them.</p>
+    {#if target === 'all'}<label class="flex items-center gap-2"
+        ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={marks} />mark the open one as selected</label
+      >{/if}
   {:else}
     <input
       class="field w-full"

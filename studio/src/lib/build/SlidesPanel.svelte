@@ -1,9 +1,10 @@
 <script lang="ts">
-  import { framesPerSecond, makeSlides, makeTimedSlides, slideRoles, type SlideRoles } from '@zany/core';
+  import { framesPerSecond, goOn, makeSlides, makeTimedSlides, oneSlide, slideRoles, slidesOfOne, type SlideRoles, type WentOn } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { takeFocus } from '$lib/shared/focus';
-  import { boxed } from './acts';
+  import { boxed, lookOperations, looksLeft } from './acts';
+  import { wordsWritten } from './written';
   import NumberField from './NumberField.svelte';
   import TransitionChip from './TransitionChip.svelte';
 
@@ -13,6 +14,15 @@
   // svelte-ignore state_referenced_locally
   const layers = boxed(session.selection.flatMap((id) => session.scene?.byId.get(id) ?? []));
   let roles: SlideRoles | null = $state.raw(slideRoles(layers));
+  /** One that is to be many: they are made of it. */
+  // svelte-ignore state_referenced_locally
+  const one = roles ? null : oneSlide(layers);
+  let written = $state('');
+  const words = $derived.by(() => {
+    const many = /^\s*(\d{1,2})\s*$/.exec(written);
+    const own = layers.find(({ id }) => id === one?.slide);
+    return many && own ? Array.from({ length: Number(many[1]) }, () => own.text ?? own.name) : wordsWritten(written);
+  });
   let ms = $state(300);
   let easing = $state('ease-out');
   let around = $state(false);
@@ -34,25 +44,67 @@
   const nameOf = (id: string) => layers.find((layer) => layer.id === id)?.name ?? '';
   const close = () => (session.panel = null);
 
+  /** What can be pressed is seen to be, where it has no looks yet. */
+  function withLooks(begun: WentOn, pressed: readonly (string | null)[]): WentOn {
+    const { piece } = begun.program;
+    const plain = pressed
+      .flatMap((id) => (id === null ? [] : (piece.layers.get(id) ?? [])))
+      .filter((layer) => looksLeft(layer, ['hover', 'press']).length === 2);
+    return goOn(begun, lookOperations(piece, plain, ['hover']));
+  }
+
+  /** The slides, of one if they are to be made of it. */
+  function begin(scene: string): (WentOn & { readonly roles: SlideRoles }) | null {
+    const begun: WentOn = { program: session.plain, operations: [] };
+    if (one) return slidesOfOne(withLooks(begun, [...(one.arrows ?? []), one.dot]), scene, one, words, newId);
+    return roles && { ...withLooks(begun, [...(roles.arrows ?? []), ...roles.dots]), roles };
+  }
+
   function apply() {
-    if (!roles || !session.sceneId) return;
+    const scene = session.sceneId;
+    const begun = scene === null ? null : begin(scene);
+    if (scene === null || !begun) return;
+    const { program, operations, roles: all } = begun;
+    const name = `Make ${all.slides.length} slides`;
     if (over === 'time') {
-      const frames = seconds * framesPerSecond(session.plain);
-      const operations = makeTimedSlides(session.plain.piece, session.sceneId, roles, { frames, timing: { ms, easing }, around }, newId);
+      const frames = seconds * framesPerSecond(program);
+      const made = makeTimedSlides(program.piece, scene, all, { frames, timing: { ms, easing }, around }, newId);
       close();
-      session.edit(`Make ${roles.slides.length} slides in time`, operations, 'plain');
+      session.edit(`${name} in time`, [...operations, ...made], 'plain');
       return;
     }
-    const made = makeSlides(session.plain, session.sceneId, roles, { name: 'Slides', timing: { ms, easing }, around }, newId);
+    const made = makeSlides(program, scene, all, { name: 'Slides', timing: { ms, easing }, around }, newId);
     close();
-    if (made && session.edit(`Make ${roles.slides.length} slides`, made.operations, 'plain')) session.select([made.placement]);
+    if (made && session.edit(name, [...operations, ...made.operations], 'plain')) session.select([made.placement]);
   }
+
+  /** Where words are asked for, these come first. */
+  const takesFocus = (node: HTMLElement) => void (one === null && node.focus());
 
   const light = (ids: readonly string[]) => (session.lit = ids);
 </script>
 
 <div class="flex min-h-0 flex-1 flex-col gap-2.5" role="dialog" aria-label="Make slides">
   <h3 class="text-[15px]">Make slides</h3>
+  {#if one}
+    <input
+      class="field w-full"
+      placeholder="3, or their words: Wind, Tide, Fog"
+      aria-label="How many slides, or their words"
+      bind:value={written}
+      onkeydown={(event) => {
+        event.stopPropagation();
+        if (event.key === 'Enter' && words.length > 1) apply();
+        if (event.key === 'Escape') close();
+      }}
+      use:takeFocus
+    />
+    <p class="soft">
+      {words.length > 1 ? `${words.length} slides` : 'Two or more slides'} of {nameOf(one.slide)}{one.dot === null
+        ? ''
+        : `, and a dot for each of ${nameOf(one.dot)}`}.
+    </p>
+  {/if}
   {#if roles}
     <ol class="scroll flex max-h-[180px] flex-col gap-1" aria-label="Slides in order">
       {#each roles.slides as id, n (id)}
@@ -74,8 +126,10 @@
       {/each}
     </ol>
     <button class="chip self-start" onclick={() => roles && (roles = { ...roles, slides: roles.slides.toReversed() })}>the other way round</button>
+  {/if}
+  {#if roles || one}
     <dl class="grid grid-cols-[64px_1fr] gap-y-1">
-      {#each [['arrows', roles.arrows ?? []], ['dots', roles.dots]] as const as [word, ids] (word)}
+      {#each [['arrows', (roles ?? one)?.arrows ?? []], ['dots', roles?.dots ?? (one?.dot ? [one.dot] : [])]] as const as [word, ids] (word)}
         <dt class="soft">{word}</dt>
         <dd onpointerenter={() => light(ids)} onpointerleave={() => light([])}>{ids.map(nameOf).join(', ') || 'none'}</dd>
       {/each}
@@ -118,10 +172,13 @@
       <button class="chip {around ? 'chip-on' : ''}" aria-pressed={around} onclick={() => (around = !around)}>round and round</button>
     </div>
     <div class="flex gap-2">
-      <button class="act act-go" onclick={apply} use:takeFocus>Make slides</button><button class="act act-plain" onclick={close}>Not now</button>
+      <button class="act act-go" disabled={one !== null && words.length < 2} onclick={apply} use:takesFocus>Make slides</button><button
+        class="act act-plain"
+        onclick={close}>Not now</button
+      >
     </div>
   {:else}
-    <p class="soft">Select two or more layers of one size, and with them two arrows and a dot for each, if there are some.</p>
+    <p class="soft">Select one layer, or more of one size, and with them two arrows and a dot, or one for each, if there are some.</p>
     <button class="act act-plain self-start" onclick={close} use:takeFocus>Close</button>
   {/if}
 </div>

@@ -41,10 +41,12 @@
   interface Props {
     session: EditorSession;
     tool: Tool;
+    /** It goes on drawing what it has drawn one of. */
+    keepsTool: boolean;
     zoom: number | 'fit';
     showHits: boolean;
   }
-  let { session, tool = $bindable(), zoom = $bindable(), showHits }: Props = $props();
+  let { session, tool = $bindable(), keepsTool, zoom = $bindable(), showHits }: Props = $props();
 
   let width = $state(600);
   let height = $state(500);
@@ -315,7 +317,7 @@
         const size = defaults[type];
         const good = box && box.width > 4 && box.height > 4 ? box : { x: from.x - size.width / 2, y: from.y - size.height / 2, ...size };
         const id = drawLayer(session, type, good);
-        tool = 'select';
+        if (!keepsTool) tool = 'select';
         if (id && type === 'text') typing = id;
       }
     );
@@ -347,7 +349,7 @@
     const { width, height } = defaults[tool];
     const id = drawLayer(session, tool, { x: (scene.scene.width - width) / 2, y: (Math.min(scene.scene.height, 844) - height) / 2, width, height });
     if (id && tool === 'text') typing = id;
-    tool = 'select';
+    if (!keepsTool) tool = 'select';
   }
 
   function open(event: MouseEvent) {

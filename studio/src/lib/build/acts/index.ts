@@ -16,7 +16,7 @@ export {
   renameBundle,
   takeApart,
 } from './frames';
-export { addLook, freshLook, removeLook } from './looks';
+export { addAllLooks, addLook, freshLook, lookOperations, looksLeft, removeLook } from './looks';
 export { bringInHere, replaceFile, drawHere } from './files';
 export { drawLayer, isPainted, isShape, setLayer, restyleSelected, outlineOnly, writtenText, writeText } from './draw';
 export {

@@ -18,6 +18,41 @@ export function addLook(session: EditorSession, ids: readonly string[], look: Lo
   if (session.edit(name, operations, 'plain')) session.openLookOf(ids, look);
 }
 
+/** The looks that a button that can be chosen is seen in, each with the one that it is made from. */
+const OF_A_BUTTON = [
+  ['hover', 'rest'],
+  ['press', 'hover'],
+  ['selected', 'rest'],
+  ['selectedHover', 'selected'],
+] as const satisfies readonly (readonly [LookName, LookName | 'rest'])[];
+
+/** Those of them that a layer does not have yet. */
+export const looksLeft = ({ looks: own }: Layer, all: readonly LookName[] = OF_A_BUTTON.map(([look]) => look)): LookName[] =>
+  all.filter((look) => own?.[look] === undefined);
+
+/** Gives layers looks that they do not have, each made from another one. */
+export function lookOperations(piece: Piece, layers: readonly Layer[], wanted: readonly LookName[]): Operation[] {
+  return layers.flatMap((layer) => {
+    let now = layer;
+    return OF_A_BUTTON.filter(([look]) => wanted.includes(look) && !layer.looks?.[look]).map(([look, from]): Operation => {
+      const value = freshLook(piece, now, look, from);
+      now = { ...now, looks: { ...now.looks, [look]: value } };
+      return { op: 'set', table: 'layers', id: layer.id, path: ['looks', look], value };
+    });
+  });
+}
+
+/** All looks of a button that can be chosen, at once; the last of them is open then. */
+export function addAllLooks(session: EditorSession, ids: readonly string[]): void {
+  const layers = ids.flatMap((id) => session.piece.layers.get(id) ?? []);
+  const operations = lookOperations(
+    session.piece,
+    layers,
+    OF_A_BUTTON.map(([look]) => look)
+  );
+  if (operations.length && session.edit(`Add ${operations.length} looks`, operations, 'plain')) session.openLookOf(ids, 'selectedHover');
+}
+
 /** What a new look of a layer begins as. */
 export function freshLook(piece: Piece, layer: Layer, look: LookName, from: LookName | 'rest'): object {
   const source = from === 'rest' ? undefined : layer.looks?.[from];
