@@ -19,6 +19,7 @@ export interface Face {
 }
 
 /** More than these are not followed. */
+const MOST_WAYS = 5;
 const MOST_FACES = 600;
 const MOST_POINTS = 160;
 
@@ -35,6 +36,7 @@ function sideOf(plane: Plane, point: readonly number[]): number {
 
 /** All faces of a box; null where there are too many. */
 export function facesOf(box: Box, planes: readonly Plane[]): readonly Face[] | null {
+  if (box.length > MOST_WAYS) return null;
   const corners = box.reduce<number[][]>(
     (all, { least, most }) => all.flatMap((one) => [...new Set([least, most])].map((end) => [...one, end])),
     [[]]

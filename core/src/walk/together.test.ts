@@ -50,6 +50,8 @@ describe('numbers put into fields', () => {
     ['a.value > b.value and b.value > c.value', [any, any, any]],
     ['a.value + b.value + c.value + d.value = 400', [hundred, hundred, hundred, hundred]],
     ['a.value = b.value and a.value > 7', [any, some]],
+    ['abs(a.value - b.value) > 99', [hundred, hundred]],
+    ['a.value between b.value and b.value + 1', [hundred, hundred]],
   ])('are found where something comes of them together: %s', (condition, ranges) => {
     expect(said(spec(condition, ranges))).toEqual(MET);
   });
@@ -70,6 +72,7 @@ describe('numbers put into fields', () => {
       ],
     ],
     ['a.value < b.value and a.value - b.value >= 0', [any, any]],
+    ['abs(a.value) > 100', [{ kind: 'number', min: -100, max: 100 }]],
     ['max(a.value, b.value) < 10 and min(a.value, b.value) >= 10', [hundred, hundred]],
   ])('are told never to come to what they cannot: %s', (condition, ranges) => {
     expect(said(spec(condition, ranges))).toEqual(NEVER);
@@ -101,6 +104,24 @@ describe('numbers put into fields', () => {
         )
       );
     expect([summed('Sum > 199'), summed('Sum > 200')]).toEqual([MET, NEVER]);
+  });
+
+  test('with what is picked from a list', () => {
+    const who = { who: { ...member.member, label: 'Who', field: { kind: 'choice' as const, options: ['Child', 'Grown'] } } };
+    const price = (most: number) =>
+      said(spec(`(if who.value = "Child" then 5 else 10) * a.value > ${most}`, [{ kind: 'number', min: 1, max: 6 }], {}, who));
+    expect([price(59), price(60)]).toEqual([MET, NEVER]);
+  });
+
+  test('where they are many, each as far as it goes: what is met so is met, and no more is said', () => {
+    const many = ['a', 'b', 'c', 'd', 'e', 'f', 'g'];
+    const fields = Object.fromEntries(
+      many.slice(4).map((name, i) => [name, { type: 'field' as const, at: [220, 300 + i * 70, 200, 60] as const, label: name, field: ten }])
+    );
+    const sum = many.map((name) => `${name}.value`).join(' + ');
+    const asked = (most: number) => said(spec(`${sum} > ${most}`, [ten, ten, ten, ten], {}, fields));
+    expect(asked(69)).toMatchObject({ isMet: true });
+    expect(asked(70)).toEqual({ cut: 'not tried: all that can be put into a, b and c', isMet: false, never: false });
   });
 
   test('what can be filled while the other cannot is not taken to be tried whole', () => {

@@ -196,17 +196,21 @@ class Asking {
   private chosenIn(ast: Ast): readonly Ast[] {
     const choice = choiceIn(ast);
     if (!choice) return [ast];
-    const chosen = choice.k === 'if' ? this.choose(choice) : choice.args;
-    // Which of some is the least or the most depends on how each stands to each.
-    if (choice.k === 'call')
-      for (const [i, b] of choice.args.entries()) for (const a of choice.args.slice(0, i)) this.take({ k: 'op', op: '<', a, b });
-    return chosen.flatMap((one) => this.chosenIn(replacePart(ast, choice, one)));
+    return this.choose(choice).flatMap((one) => this.chosenIn(replacePart(ast, choice, one)));
   }
 
-  private choose({ test, yes, no }: Ast & { readonly k: 'if' }): readonly Ast[] {
-    if (test.k === 'value') return [test.value === true ? yes : no];
-    this.take(test);
-    return [yes, no];
+  /** All that can be chosen, with what is asked for that. */
+  private choose(choice: Choice): readonly Ast[] {
+    if (choice.k === 'if') {
+      if (choice.test.k === 'value') return [choice.test.value === true ? choice.yes : choice.no];
+      this.take(choice.test);
+      return [choice.yes, choice.no];
+    }
+    const [a] = choice.args;
+    // Which of some is the least or the most depends on how each stands to each.
+    const pairs = choice.fn === ABS ? [[a!, NOTHING] as const] : choice.args.flatMap((b, i) => choice.args.slice(0, i).map((a) => [a, b] as const));
+    for (const [a, b] of pairs) this.take({ k: 'op', op: '<', a, b });
+    return choice.fn === ABS ? [a!, { k: 'minus', a: a! }] : choice.args;
   }
 
   /** An expression for each way in which what it speaks of besides knobs can be; null where these cannot be told. */
@@ -231,18 +235,26 @@ class Asking {
   /** All that something can be: whether a thing is so, or a variable that is only ever set to given values. */
   private valuesOf(key: string, property: string | null): readonly Value[] | null {
     if (property === 'selected' || property === 'enabled' || property === 'shown') return [true, false];
+    const field = property === 'value' ? this.program.piece.layers.get(key.slice(0, -'.value'.length))?.field : undefined;
+    if (field)
+      return field.kind === 'choice' ? ['', ...(field.options ?? [])] : field.kind === 'checkbox' || field.kind === 'switch' ? [true, false] : null;
     const variable = property === null ? this.program.variables.get(key) : undefined;
     if (!variable || variable.min !== undefined || variable.max !== undefined) return null;
     if (variable.type === 'yes/no') return [true, false];
+    if (variable.type === 'choice') return variable.options ?? null;
     const sets = this.read.filter(({ sets }) => sets === key);
     const given = sets.flatMap(({ ast }) => (ast.k === 'value' ? ast.value : []));
     return given.length === sets.length ? [...new Set([variable.initial, ...given])] : null;
   }
 }
 
+const ABS = 'abs';
+
+type Choice = Ast & { readonly k: 'if' | 'call' };
+
 /** What chooses between other expressions, innermost last. */
-const choiceIn = (ast: Ast): (Ast & { readonly k: 'if' | 'call' }) | null =>
-  ast.k === 'if' || (ast.k === 'call' && CHOOSES.has(ast.fn))
+const choiceIn = (ast: Ast): Choice | null =>
+  ast.k === 'if' || (ast.k === 'call' && (CHOOSES.has(ast.fn) || ast.fn === ABS))
     ? ast
     : partsOf(ast).reduce<ReturnType<typeof choiceIn>>((found, part) => found ?? choiceIn(part), null);
 
@@ -310,8 +322,11 @@ interface Compared extends Plane {
 /** Where sums are compared: a point for each way in which they can come out. */
 function reasoned(of: readonly Knob[], atoms: readonly Ast[]): Found | null {
   const planes = planesOf(of, atoms);
-  const faces = planes && facesOf(boxOf(of, planes), planes);
-  if (!faces) return null;
+  if (!planes) return null;
+  const box = boxOf(of, planes);
+  const faces = facesOf(box, planes);
+  // Each sum comes out on either side of what it is held against, if it does, where all are as far as they go.
+  if (!faces) return { of: box.map(({ least, most }) => [least, most]), isAll: false };
   const point: number[] = of.map(() => 0);
   const environment = environmentOf(of, point);
   const sideAt = ({ sideIn }: Compared, at: readonly number[]) => {
