@@ -22,6 +22,8 @@ export interface Face {
 const MOST_WAYS = 5;
 const MOST_FACES = 600;
 const MOST_POINTS = 160;
+/** So many times two points are looked at. */
+const MOST_WORK = 300_000;
 
 const EPSILON = 1e-9;
 
@@ -42,7 +44,10 @@ export function facesOf(box: Box, planes: readonly Plane[]): readonly Face[] | n
     [[]]
   );
   let faces: Face[] = [{ points: corners, signs: [] }];
+  let work = 0;
   for (const plane of planes) {
+    work += faces.reduce((sum, { points }) => sum + points.length ** 2, 0);
+    if (work > MOST_WORK) return null;
     faces = faces.flatMap((face) => cut(face, plane, planes));
     if (faces.length > MOST_FACES || faces.some(({ points }) => points.length > MOST_POINTS)) return null;
   }

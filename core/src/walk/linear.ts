@@ -13,7 +13,8 @@ const COMPARES: ReadonlySet<string> = new Set(['=', '!=', '<', '<=', '>', '>='])
 
 export const isComparison = (ast: Ast): ast is Ast & { readonly k: 'op' } => ast.k === 'op' && COMPARES.has(ast.op);
 
-const ROUNDS: ReadonlySet<string> = new Set(['floor', 'ceiling', 'round up', 'round down', 'round half up']);
+/** Functions that give a number near the one they are given. */
+export const ROUNDS: ReadonlySet<string> = new Set(['floor', 'ceiling', 'round up', 'round down', 'round half up']);
 
 /** What is computed by adding, by multiplying with given numbers, and by rounding; null for anything else. */
 export function linearOf(ast: Ast): Linear | null {

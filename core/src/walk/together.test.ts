@@ -51,6 +51,9 @@ describe('numbers put into fields', () => {
     ['a.value + b.value + c.value + d.value = 400', [hundred, hundred, hundred, hundred]],
     ['a.value = b.value and a.value > 7', [any, some]],
     ['abs(a.value - b.value) > 99', [hundred, hundred]],
+    ['floor(a.value / 10) = 7', [hundred]],
+    ['round half up((a.value + b.value) / 40, 0) = 5', [hundred, hundred]],
+    ['round half up(a.value / 3, 1) * 2 = 1.4', [hundred]],
     ['a.value between b.value and b.value + 1', [hundred, hundred]],
   ])('are found where something comes of them together: %s', (condition, ranges) => {
     expect(said(spec(condition, ranges))).toEqual(MET);
@@ -72,6 +75,9 @@ describe('numbers put into fields', () => {
       ],
     ],
     ['a.value < b.value and a.value - b.value >= 0', [any, any]],
+    ['floor(a.value / 10) > 10', [hundred]],
+    ['ceiling(a.value / 10) < 0', [hundred]],
+    ['floor(a.value / 10) = 7.5', [hundred]],
     ['abs(a.value) > 100', [{ kind: 'number', min: -100, max: 100 }]],
     ['max(a.value, b.value) < 10 and min(a.value, b.value) >= 10', [hundred, hundred]],
   ])('are told never to come to what they cannot: %s', (condition, ranges) => {
@@ -122,6 +128,21 @@ describe('numbers put into fields', () => {
     const asked = (most: number) => said(spec(`${sum} > ${most}`, [ten, ten, ten, ten], {}, fields));
     expect(asked(69)).toMatchObject({ isMet: true });
     expect(asked(70)).toEqual({ cut: 'not tried: all that can be put into a, b and c', isMet: false, never: false });
+  });
+
+  test('what two fields hold, and what a step sets beyond a field, is not taken for what it begins with', () => {
+    const shared = (y: number) => ({
+      type: 'field' as const,
+      at: [220, y, 200, 60] as const,
+      label: 'Limit',
+      field: { kind: 'number' as const, variable: 'Limit' },
+    });
+    const Limit = { type: 'number' as const, initial: 50 };
+    const made = spec('a.value > Limit + 60', [hundred], { variables: { Limit } }, { one: shared(400), two: shared(500) });
+    expect(said(made)).toMatchObject({ never: false });
+    const mirrored: Range & { variable: string } = { ...hundred, variable: 'Limit' };
+    const beyond = spec('Limit + b.value = 250', [mirrored, hundred], { variables: { Limit } }, { more: button(500, 'click → set Limit to 200') });
+    expect(said(beyond)).toMatchObject({ never: false });
   });
 
   test('what can be filled while the other cannot is not taken to be tried whole', () => {

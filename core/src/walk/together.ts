@@ -1,11 +1,12 @@
-import { partsOf, replacePart, replaceRefs, type Ast, type Value } from '../expression/ast.ts';
+import { partsOf, readsOf, replacePart, replaceRefs, type Ast, type Value } from '../expression/ast.ts';
 import { compileAst, type Compiled, type Environment } from '../expression/compile.ts';
 import type { Layer, Scene } from '../piece/piece.ts';
 import type { Program } from '../program/program.ts';
 import { keyOf } from './compared.ts';
 import { facesOf, heightOver, middleOf, type Box, type Face, type Plane } from './faces.ts';
 import { pairsOf } from './held.ts';
-import { difference, linearOf, type Linear } from './linear.ts';
+import { difference, isGiven, linearOf, ROUNDS, type Linear } from './linear.ts';
+import { mentionsIn } from './mentions.ts';
 import type { Read } from './reads.ts';
 import { canFail } from './shown-only.ts';
 import { CHOOSES, isOnly, isVariable, mentions } from './uses.ts';
@@ -21,8 +22,9 @@ export interface Together {
   readonly isAll: boolean;
 }
 
-/** What a person sets a number with: a field, or a layer that is dragged along. `key` names what holds the number. */
+/** What a person sets a number with: a field, or a layer that is dragged along, by its name. `key` names what holds the number. */
 interface Knob {
+  readonly name: string;
   readonly layer: Layer;
   readonly key: string;
   readonly range: Range;
@@ -33,7 +35,7 @@ interface Knob {
  * asked.
  */
 export function togetherIn(program: Program, read: readonly Read[], layers: readonly Layer[], isFree: (id: string) => boolean) {
-  const knobs = knobsIn(program, layers);
+  const knobs = knobsIn(program, read, layers);
   const found = new Map<string, Together>();
   if (knobs.size === 0) return found;
   const asked = new Asking(program, read, knobs, isFree);
@@ -41,27 +43,31 @@ export function togetherIn(program: Program, read: readonly Read[], layers: read
     const given = of.map(({ key }) => asked.givenTo(key));
     const values = of.every(({ range }) => range.steps) ? (tried(of, atoms) ?? reasoned(of, atoms)) : reasoned(of, atoms);
     if (!values) continue;
-    const isAll = values.isAll && (of.length === 1 || areThereTogether(program, of));
-    for (const [i, { layer, key, range }] of of.entries()) {
-      const all = [...new Set([range.least ?? values.of[i]![0]!, range.most ?? values.of[i]![0]!, ...values.of[i]!, ...given[i]!])];
-      found.set(layer.drag && !layer.field ? key : `${layer.id}.value`, { values: all, isAll });
+    const areWithin = of.every(({ range }, i) => given[i]!.every((value) => isWithin(range, value)));
+    const isAll = values.isAll && areWithin && (of.length === 1 || areThereTogether(program, of));
+    for (const [i, { name, range }] of of.entries()) {
+      const [some] = values.of[i]!;
+      const more = given[i]!.filter((value) => isWithin(range, value));
+      found.set(name, { values: [...new Set([range.least ?? some!, range.most ?? some!, ...values.of[i]!, ...more])], isAll });
     }
   }
   return found;
 }
 
 /** Fields for numbers, each with a place of its own for what is put in, and what is dragged by hand alone. */
-function knobsIn(program: Program, layers: readonly Layer[]): Map<string, Knob> {
+function knobsIn(program: Program, read: readonly Read[], layers: readonly Layer[]): Map<string, Knob> {
   const knobs = new Map<string, Knob>();
   const shared = new Set<string>();
+  const asked = new Set(read.flatMap(({ ast }) => [...readsOf(ast)].map((key) => key.split('/').at(-1)!)));
   for (const layer of layers) {
-    if (layer.drag) for (const knob of dragsOf(program, layer)) knobs.set(knob.key, knob);
+    if (layer.drag && (asked.has(`${layer.id}.x`) || asked.has(`${layer.id}.y`)))
+      for (const knob of dragsOf(program, layer)) knobs.set(knob.key, knob);
     const { kind, variable } = layer.field ?? {};
     if (kind !== 'number' && kind !== 'slider') continue;
     const key = variable ?? `${layer.id}.value`;
     if (knobs.has(key)) shared.add(key);
     const range = rangeOf(layer.field!);
-    if (isHeldWhole(program, variable, range)) knobs.set(key, { layer, key, range });
+    if (isHeldWhole(program, variable, range)) knobs.set(key, { name: `${layer.id}.value`, layer, key, range });
     else shared.add(key);
   }
   for (const key of shared) knobs.delete(key);
@@ -81,9 +87,10 @@ function dragsOf({ piece }: Program, layer: Layer): Knob[] {
     const ends =
       by === undefined || to === undefined ? (isUpright ? [Math.min(HELD, size) - size, room - Math.min(HELD, size)] : null) : [at + by, at + to];
     if (!ends || ends[0]! > ends[1]!) return [];
-    return [{ layer, key: `${layer.id}.${key}`, range: { least: ends[0], most: ends[1], steps: null } }];
+    const name = `${layer.id}.${key}`;
+    return [{ name, layer, key: name, range: { least: ends[0], most: ends[1], steps: null } }];
   };
-  return [...along('x', x, width, scene.width, left, right), ...along('y', y, height, scene.height, top, bottom)];
+  return [...along('x', x, width, scene.width, left, right), ...along('y', y, height, Math.max(scene.height, scene.contentHeight ?? 0), top, bottom)];
 }
 
 /** Whether a look brings a layer elsewhere. */
@@ -242,6 +249,8 @@ class Asking {
     if (!variable || variable.min !== undefined || variable.max !== undefined) return null;
     if (variable.type === 'yes/no') return [true, false];
     if (variable.type === 'choice') return variable.options ?? null;
+    // What a field that is no knob mirrors, a person puts in.
+    if (mentionsIn(this.program).mirrored.has(key)) return null;
     const sets = this.read.filter(({ sets }) => sets === key);
     const given = sets.flatMap(({ ast }) => (ast.k === 'value' ? ast.value : []));
     return given.length === sets.length ? [...new Set([variable.initial, ...given])] : null;
@@ -393,26 +402,53 @@ function rootsOf(plane: Plane): readonly (readonly number[])[] {
 /** What is compared, as planes; null where anything is no sum. */
 function planesOf(of: readonly Knob[], atoms: readonly Ast[]): readonly Compared[] | null {
   const planes: Compared[] = [];
-  for (const [a, b] of atoms.flatMap((atom) => pairsOf(atom)!)) {
-    const parts = isQuotient(a) ? [b, a] : [a, b];
-    const [one, other] = parts as [Ast, Ast];
-    // Of a quotient it is asked how what is divided stands to so many times what divides it, and on which side of nothing that is.
-    const asked = isQuotient(other)
-      ? ([
-          [other.b, NOTHING],
-          [other.a, { k: 'op', op: '*', a: one, b: other.b }],
-        ] as const)
-      : ([[a, b]] as const);
-    const sums = asked.map(([one, other]) => sumOf(one, other));
-    for (const [i, sum] of sums.entries()) {
+  for (const pair of atoms.flatMap((atom) => pairsOf(atom)!)) {
+    const asked = quotientIn(pair) ?? roundedIn(pair) ?? [{ a: pair[0], b: pair[1] }];
+    for (const { a, b, sideIn = sideBetween(a, b) } of asked) {
+      const sum = sumOf(a, b);
       if (!sum || sum.slack !== 0) return null;
       const times = of.map(({ key }) => [...sum.terms.values()].find(({ ref }) => keyOf(ref.id, ref.property) === key)?.times ?? 0);
-      const sideIn = i === 1 ? quotientSide(other as Quotient, one) : sideBetween(asked[i]![0], asked[i]![1]);
       if (times.some(Boolean)) planes.push({ times, plus: sum.plus, sideIn });
     }
   }
   return planes;
 }
+
+/** Two that are compared instead of others. */
+interface Instead {
+  readonly a: Ast;
+  readonly b: Ast;
+  readonly sideIn?: Compared['sideIn'];
+}
+
+/** Of a quotient it is asked how what is divided stands to so many times what divides it, and on which side of nothing that is. */
+function quotientIn([a, b]: readonly [Ast, Ast]): Instead[] | null {
+  const [quotient, other] = isQuotient(a) ? [a, b] : [b, a];
+  if (!isQuotient(quotient)) return null;
+  return [
+    { a: quotient.b, b: NOTHING },
+    { a: quotient.a, b: { k: 'op', op: '*', a: other, b: quotient.b }, sideIn: quotientSide(quotient, other) },
+  ];
+}
+
+const ROUNDED: Ast = { k: 'ref', id: '·', property: null };
+
+/** Of what is rounded it is asked where it stands to each place about what it is held against at which that comes out otherwise. */
+function roundedIn([a, b]: readonly [Ast, Ast]): Instead[] | null {
+  const [call, ...more] = [a, b].flatMap(roundingIn);
+  if (!call || more.length > 0) return null;
+  const sum = sumOf(replacePart(a, call, ROUNDED), replacePart(b, call, ROUNDED));
+  const [term, ...others] = sum ? [...sum.terms.values()] : [];
+  const scale = call.args[1] ? linearOf(call.args[1]) : null;
+  if (!sum || !term || term.ref !== ROUNDED || others.length > 0 || sum.slack !== 0 || (call.args[1] && !(scale && isGiven(scale)))) return null;
+  const unit = 10 ** -(scale?.plus ?? 0);
+  // Those that round half up do so halfway.
+  const first = Math.ceil((-sum.plus / term.times / unit - 1) * 2);
+  return Array.from({ length: 5 }, (_, i) => ({ a: call.args[0]!, b: { k: 'value', value: ((first + i) * unit) / 2 } }));
+}
+
+const roundingIn = (ast: Ast): (Ast & { readonly k: 'call' })[] =>
+  ast.k === 'call' && ROUNDS.has(ast.fn) ? [ast] : partsOf(ast).flatMap(roundingIn);
 
 type Quotient = Ast & { readonly k: 'op' };
 
@@ -465,6 +501,8 @@ function pointsOf(face: Face): readonly (readonly (readonly number[])[])[] {
     at,
   ]);
 }
+
+const isWithin = ({ least = -Infinity, most = Infinity }: Range, value: number): boolean => value >= least && value <= most;
 
 /** The value of a field that is nearest. */
 function within({ least = -Infinity, most = Infinity, steps }: Range, value: number): number {
