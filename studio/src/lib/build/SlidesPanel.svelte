@@ -152,7 +152,7 @@
         ? 'A part with a state for each slide. Arrows go back and on, dots go to their slide and follow.'
         : 'A section for each slide, in which it alone is there. Arrows turn to the one before and after, dots play theirs and follow.'}
     </p>
-    <div class="flex items-center gap-1.5">
+    <div class="flex flex-wrap items-center gap-1.5 [&_.chip]:whitespace-nowrap">
       <span class="soft">in</span><NumberField
         value={ms}
         label="Milliseconds"

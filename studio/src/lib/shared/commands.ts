@@ -394,7 +394,7 @@ export const commands: readonly Command[] = [
     short: 'Make slides',
     group: 'Parts',
     keys: ['s'],
-    when: many,
+    when: selecting,
     run: ({ session }) => (session.panel = 'slides'),
   },
   {
