@@ -1,12 +1,13 @@
-import { valueWords, type Ast, type Value } from '../expression/ast.ts';
+import { valueWords, type Value } from '../expression/ast.ts';
 import type { Program } from '../program/program.ts';
 import { isComputedWith, patternsIn } from './asked-of.ts';
+import { choiceOf } from './choices.ts';
 import type { Compared } from './compared.ts';
 import { countedIn, type Counted } from './counted.ts';
 import { mentionsIn } from './mentions.ts';
 import type { Read } from './reads.ts';
 import { heardOf } from './shown-only.ts';
-import { CHOOSES, isVariable, mentions, type IsIt } from './uses.ts';
+import { isVariable, mentions, type IsIt } from './uses.ts';
 
 /**
  * A number that counts one way, or is computed from others, and is only held against given ones: beyond the least and the most of these,
@@ -108,12 +109,10 @@ export function countersIn(program: Program, read: readonly Read[], compared: Co
 
 /** What is set to one of several is set to each, and it is asked which. */
 function chosenIn(read: Read): readonly Read[] {
-  const { ast, sets } = read;
-  const asked = (ast: Ast): Read => ({ ast, sets: null, isPose: false });
-  if (sets !== null && ast.k === 'if') return [asked(ast.test), ...[ast.yes, ast.no].flatMap((one) => chosenIn({ ...read, ast: one }))];
-  if (sets === null || ast.k !== 'call' || !CHOOSES.has(ast.fn)) return [read];
-  const pairs = ast.args.flatMap((b, i) => ast.args.slice(0, i).map((a) => asked({ k: 'op', op: '<', a, b })));
-  return [...pairs, ...ast.args.flatMap((one) => chosenIn({ ...read, ast: one }))];
+  const choice = read.sets === null ? null : choiceOf(read.ast);
+  if (!choice) return [read];
+  const asked = choice.asked.map((ast): Read => ({ ast, sets: null, isPose: false }));
+  return [...asked, ...choice.chosen.flatMap((ast) => chosenIn({ ...read, ast }))];
 }
 
 /** A number that counts one way, or is computed; null for any other. */

@@ -170,8 +170,8 @@ function* drags(from: Stood, cues: readonly Cue[], screen: Screen<Stood>, asked:
     { x: bounds?.left ?? across.back, y: bounds?.top ?? down.back },
   ];
   for (const { x, y } of places) yield { type: 'drag', layer, dx: pose.x + x - from.x, dy: pose.y + y - from.y };
-  for (const x of asked.x ?? [from.x])
-    for (const y of asked.y ?? [from.y]) if (asked.x ?? asked.y) yield { type: 'drag', layer, dx: x - from.x, dy: y - from.y };
+  if (!asked.x && !asked.y) return;
+  for (const x of asked.x ?? [from.x]) for (const y of asked.y ?? [from.y]) yield { type: 'drag', layer, dx: x - from.x, dy: y - from.y };
 }
 
 /** How far something is dragged out of the way to both sides: who drags has it under the finger, so that some of it stays on the screen. */

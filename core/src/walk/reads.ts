@@ -32,9 +32,13 @@ export function readIn(program: Program, held: readonly Layer[], isLost: (variab
     const parsed = program.parse(stored);
     return parsed.ok ? [{ ast: replaceRefs(parsed.value, standsFor), sets, poses }] : [];
   });
-  const asked = new Set(read.flatMap(({ ast }) => [...readsOf(ast)].map((key) => key.split('/').at(-1)!)));
+  const asked = keysRead(read);
   return read.map(({ ast, sets, poses }) => ({ ast, sets, isPose: poses !== undefined && !asked.has(poses) }));
 }
+
+/** All that expressions read, by last names: of a placement's variable the variable, with the property of a layer. */
+export const keysRead = (read: readonly Pick<Read, 'ast'>[]): ReadonlySet<string> =>
+  new Set(read.flatMap(({ ast }) => [...readsOf(ast)].map((key) => key.split('/').at(-1)!)));
 
 /** A variable of the placement that a layer is named in, or of the whole piece. */
 function besides(program: Program, path: string, variable: string): string {

@@ -12,7 +12,7 @@ import { countersIn, type Counter, type Swing } from './counters.ts';
 import { asksNumber, isComputedWith, patternsIn } from './asked-of.ts';
 import { Compared, keyOf } from './compared.ts';
 import { shownOnly } from './shown-only.ts';
-import { readIn, type Read } from './reads.ts';
+import { keysRead, readIn, type Read } from './reads.ts';
 import { spoken, standingExpressions } from './standing.ts';
 import { TextsHeld } from './texts-held.ts';
 import { areAllWays } from './texts.ts';
@@ -95,7 +95,7 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
     focuses: (node) => hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue)),
     compared,
     putInto: valuesKept((layer, field) => [...valuesFor(field, askedIn(compared, layer, fields.get(layer)))]),
-    untried: new Map([...putInto(untriedFields), ...dragged(program, read, together)]),
+    untried: new Map([...putInto(untriedFields), ...dragged(program, asking, together)]),
     placesOf: (layer) => ({ x: together.get(`${layer}.x`)?.values ?? null, y: together.get(`${layer}.y`)?.values ?? null }),
   };
   const { back, pad, untried } = told;
@@ -254,7 +254,7 @@ export interface Places {
 
 /** Layers that can be dragged anywhere, whose place is read, where not all places that count are known. */
 function dragged(program: Program, read: readonly Read[], together: ReadonlyMap<string, Together>): [string, string][] {
-  const asked = new Set(read.flatMap(({ ast, isPose }) => (isPose ? [] : [...readsOf(ast)].map((key) => key.split('/').at(-1)!))));
+  const asked = keysRead(read);
   const isLeft = (key: string) => asked.has(key) && !together.get(key)?.isAll;
   const possible = possibleScenes(program);
   const free = heldIn(program).filter(

@@ -1,16 +1,17 @@
-import { partsOf, readsOf, replacePart, replaceRefs, type Ast, type Value } from '../expression/ast.ts';
+import { partsOf, replacePart, replaceRefs, type Ast, type Value } from '../expression/ast.ts';
 import { compileAst, type Compiled, type Environment } from '../expression/compile.ts';
 import type { Layer, Scene } from '../piece/piece.ts';
 import type { Program } from '../program/program.ts';
+import { choiceOf, type Choice } from './choices.ts';
 import { keyOf } from './compared.ts';
 import { facesOf, heightOver, middleOf, type Box, type Face, type Plane } from './faces.ts';
 import { pairsOf } from './held.ts';
 import { difference, isGiven, linearOf, ROUNDS, type Linear } from './linear.ts';
 import { mentionsIn } from './mentions.ts';
-import type { Read } from './reads.ts';
+import { keysRead, type Read } from './reads.ts';
 import { canFail } from './shown-only.ts';
-import { CHOOSES, isOnly, isVariable, mentions } from './uses.ts';
-import { rangeOf, type Range } from './values.ts';
+import { isOnly, isVariable, mentions } from './uses.ts';
+import { answerIn, rangeOf, type Range } from './values.ts';
 
 /**
  * Numbers that people put into fields and of which something is asked together: a sum of two sliders, which of two is more, a price for
@@ -58,7 +59,7 @@ export function togetherIn(program: Program, read: readonly Read[], layers: read
 function knobsIn(program: Program, read: readonly Read[], layers: readonly Layer[]): Map<string, Knob> {
   const knobs = new Map<string, Knob>();
   const shared = new Set<string>();
-  const asked = new Set(read.flatMap(({ ast }) => [...readsOf(ast)].map((key) => key.split('/').at(-1)!)));
+  const asked = keysRead(read);
   for (const layer of layers) {
     if (layer.drag && (asked.has(`${layer.id}.x`) || asked.has(`${layer.id}.y`)))
       for (const knob of dragsOf(program, layer)) knobs.set(knob.key, knob);
@@ -207,17 +208,11 @@ class Asking {
   }
 
   /** All that can be chosen, with what is asked for that. */
-  private choose(choice: Choice): readonly Ast[] {
-    if (choice.k === 'if') {
-      if (choice.test.k === 'value') return [choice.test.value === true ? choice.yes : choice.no];
-      this.take(choice.test);
-      return [choice.yes, choice.no];
-    }
-    const [a] = choice.args;
-    // Which of some is the least or the most depends on how each stands to each.
-    const pairs = choice.fn === ABS ? [[a!, NOTHING] as const] : choice.args.flatMap((b, i) => choice.args.slice(0, i).map((a) => [a, b] as const));
-    for (const [a, b] of pairs) this.take({ k: 'op', op: '<', a, b });
-    return choice.fn === ABS ? [a!, { k: 'minus', a: a! }] : choice.args;
+  private choose(ast: Ast): readonly Ast[] {
+    if (ast.k === 'if' && ast.test.k === 'value') return [ast.test.value === true ? ast.yes : ast.no];
+    const { asked, chosen } = choiceAt(ast)!;
+    for (const one of asked) this.take(one);
+    return chosen;
   }
 
   /** An expression for each way in which what it speaks of besides knobs can be; null where these cannot be told. */
@@ -257,15 +252,15 @@ class Asking {
   }
 }
 
-const ABS = 'abs';
-
-type Choice = Ast & { readonly k: 'if' | 'call' };
+/** What is chosen between: of how far a number is from 0 that, or that with the other sign. */
+function choiceAt(ast: Ast): Choice | null {
+  if (ast.k !== 'call' || ast.fn !== 'abs') return choiceOf(ast);
+  const a = ast.args[0]!;
+  return { asked: [{ k: 'op', op: '<', a, b: NOTHING }], chosen: [a, { k: 'minus', a }] };
+}
 
 /** What chooses between other expressions, innermost last. */
-const choiceIn = (ast: Ast): Choice | null =>
-  ast.k === 'if' || (ast.k === 'call' && (CHOOSES.has(ast.fn) || ast.fn === ABS))
-    ? ast
-    : partsOf(ast).reduce<ReturnType<typeof choiceIn>>((found, part) => found ?? choiceIn(part), null);
+const choiceIn = (ast: Ast): Ast | null => (choiceAt(ast) ? ast : partsOf(ast).reduce<Ast | null>((found, part) => found ?? choiceIn(part), null));
 
 /** Whether all that an expression speaks of is such. */
 function onlyRefs(ast: Ast, isSuch: (key: string, property: string | null) => boolean): boolean {
@@ -303,7 +298,7 @@ function tried(of: readonly Knob[], atoms: readonly Ast[]): Found | null {
     }
     return point;
   };
-  const wayAt = () => computed.map((compute) => String(answerOf(compute, environment))).join();
+  const wayAt = () => computed.map((compute) => String(answerIn(compute, environment))).join();
   const ways = new Map<string, number[]>();
   for (let at = 0; at < size; at++) {
     pointAt(at);
@@ -516,16 +511,8 @@ function environmentOf(of: readonly Knob[], point: readonly number[]): Environme
   return { read: (id, property) => point[at.get(keyOf(id, property))!]!, nameOf: () => '', special: () => 0 };
 }
 
-function answerOf(compute: Compiled, environment: Environment): Value | null {
-  try {
-    return compute(environment);
-  } catch {
-    return null;
-  }
-}
-
 function signOf(a: Compiled, b: Compiled, environment: Environment): number | null {
-  const [one, other] = [answerOf(a, environment), answerOf(b, environment)];
+  const [one, other] = [answerIn(a, environment), answerIn(b, environment)];
   return typeof one !== 'number' || typeof other !== 'number' ? null : one === other ? 0 : one > other ? 1 : -1;
 }
 

@@ -3,9 +3,6 @@ import { keyOf } from './compared.ts';
 import type { Read } from './reads.ts';
 import { canFail } from './shown-only.ts';
 
-/** Functions that give one of what they are given. */
-export const CHOOSES: ReadonlySet<string> = new Set(['min', 'max']);
-
 /** Whether a name is that of the thing that is spoken of. */
 export type IsIt = (id: string, property: string | null) => boolean;
 

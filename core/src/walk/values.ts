@@ -1,5 +1,5 @@
 import type { Ast, Value } from '../expression/ast.ts';
-import { compileAst, type Compiled } from '../expression/compile.ts';
+import { compileAst, type Compiled, type Environment } from '../expression/compile.ts';
 import type { Layer } from '../piece/piece.ts';
 import { textsFor, USUAL, type Pattern } from './texts.ts';
 
@@ -44,7 +44,9 @@ export function rangeOf(field: Field): Range {
 }
 
 /** Whether every value that a person can put into a field is tried, though something is computed with it. */
-export const areAllTried = (field: Field, isOfMany: boolean): boolean => (stepsOf(field)?.count ?? Infinity) <= (isOfMany ? SPREAD : MOST_VALUES);
+export const areAllTried = (field: Field, isOfMany: boolean): boolean => (stepsOf(field)?.count ?? Infinity) <= mostTried(isOfMany);
+
+const mostTried = (isOfMany: boolean): number => (isOfMany ? SPREAD : MOST_VALUES);
 
 /** What is asked of the value of a field. */
 export interface Asked {
@@ -81,15 +83,12 @@ export function* valuesFor(field: Field, { values, asksLength, isComputed, isNum
       ...(isNumber ? near.map(String) : []),
       ...othersThan(textsIn(values), others),
     ]);
-  const steps = stepsOf(field);
+  const { steps, least = Math.min(0, ...near), most = Math.max(10, ...near) } = rangeOf(field);
   if (steps) {
     const asked = near.flatMap((value) => [-1, 0, 1, 2].map((more) => Math.floor((value - steps.at(0)) / field.step! + 1e-9) + more));
     const tried = isComputed ? spreadTo(steps.count, isOfMany) : [0, steps.count, ...asked];
     return yield* new Set(tried.map(steps.at));
   }
-  const isSlider = field.kind === 'slider';
-  const least = field.min ?? (isSlider ? SLIDER.least : Math.min(0, ...near));
-  const most = field.max ?? (isSlider ? SLIDER.most : Math.max(10, ...near));
   const whole = Math.floor(most) - Math.ceil(least);
   const more = isComputed && whole >= 0 ? spreadTo(Math.min(whole, MOST_WHOLE), isOfMany).map((count) => Math.ceil(least) + count) : [];
   yield* new Set([least, most, ...more, ...near.filter((value) => value >= least && value <= most)]);
@@ -115,7 +114,7 @@ export function classesOf(field: Field, asked: readonly Ast[]): readonly Value[]
   const found = new Map<string, number>();
   for (let count = 0; count <= steps.count; count++) {
     const value = steps.at(count);
-    const answers = JSON.stringify(computed.map((compute) => answerOf(compute, value)));
+    const answers = JSON.stringify(computed.map((compute) => answerIn(compute, { read: () => value, nameOf: () => '', special: () => 0 })));
     if (found.has(answers)) continue;
     found.set(answers, value);
     if (found.size > MOST_VALUES) return null;
@@ -123,10 +122,10 @@ export function classesOf(field: Field, asked: readonly Ast[]): readonly Value[]
   return [...new Set([steps.at(0), steps.at(steps.count), ...found.values()])];
 }
 
-/** What an expression gives where all that it speaks of is one value; null where it gives none. */
-function answerOf(compute: Compiled, value: Value): Value | null {
+/** What an expression gives; null where it gives none. */
+export function answerIn(compute: Compiled, environment: Environment): Value | null {
   try {
-    return compute({ read: () => value, nameOf: () => '', special: () => 0 });
+    return compute(environment);
   } catch {
     return null;
   }
@@ -137,6 +136,6 @@ const MOST_WHOLE = 10_000;
 
 /** The whole numbers from 0 to a greatest one; where these are too many, some that lie evenly between. */
 const spreadTo = (most: number, isOfMany: boolean): readonly number[] =>
-  most <= (isOfMany ? SPREAD : MOST_VALUES)
+  most <= mostTried(isOfMany)
     ? Array.from({ length: most + 1 }, (_, i) => i)
     : Array.from({ length: SPREAD + 1 }, (_, i) => Math.round((i * most) / SPREAD));
