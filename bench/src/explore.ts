@@ -38,7 +38,7 @@ const families: Record<string, Family> = {
         home: { layers: row(n, turning) },
       },
     }),
-    whole: 15,
+    whole: 18,
     small: 7,
     model: (variables) => ({ variables, most: 1, step: 'round' }),
   },
@@ -68,7 +68,7 @@ const families: Record<string, Family> = {
       variables: Object.fromEntries(Array.from({ length: n }, (_, i) => [`v${i}`, { type: 'number', initial: 0, min: 0, max: 9 }])),
       frames: { home: { layers: row(n, (i) => ({ lines: [`click → set v${i} to v${i} + 1`] })) } },
     }),
-    whole: 5,
+    whole: 6,
     small: 2,
     model: (variables) => ({ variables, most: 9, step: 'up' }),
   },
@@ -137,11 +137,14 @@ const families: Record<string, Family> = {
   },
 };
 
+/** So many states are explored at most. */
+const MOST = 1_000_000;
+
 for (const [name, { make, whole, small, model, least }] of Object.entries(families)) {
   const explored = (n: number) => {
     const program = compile(compose(make(n)));
     const began = performance.now();
-    const { count, moves, cut } = explore(program, { maxStates: 200_000, slicedFrom: name.startsWith('seats that') ? 1000 : 200_000 });
+    const { count, moves, cut } = explore(program, { maxStates: MOST, slicedFrom: name.startsWith('seats that') ? 1000 : MOST });
     return { states: count, moves, cut, took: performance.now() - began };
   };
   // Once warm: what was explored before has readied nothing but the code.

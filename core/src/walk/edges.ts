@@ -10,6 +10,11 @@ export interface Deed {
   readonly step: Timed;
 }
 
+/** What knows edges that need not be kept: where the first of those of a state end, and how, as they are kept. */
+export interface Leads {
+  each(state: number, visit: (to: number, how: number) => void): void;
+}
+
 export interface Edge extends Deed {
   readonly to: number;
   /** It goes back over where the frame was come from. */
@@ -26,6 +31,9 @@ export class Edges {
   private readonly counts = new Ints();
   /** Those that were found after others of another state: as they stand in the list of all. */
   private readonly later = new Map<number, number[]>();
+  /** For states with edges that are not kept: what knows them, by numbers, and 1. */
+  private readonly ways = new Ints();
+  private readonly leads: Leads[] = [];
   /** Edge by edge: where it ends; twice the number of what is done, and one more where it goes back over where the frame was come from. */
   private readonly all = new Ints();
   /** The state with those at the end of the list. */
@@ -58,6 +66,13 @@ export class Edges {
     }
   }
 
+  /** The first edges of a state are known by something else. */
+  leadAs(state: number, leads: Leads): void {
+    if (this.leads.at(-1) !== leads) this.leads.push(leads);
+    while (this.ways.length <= state) this.ways.push(0);
+    this.ways.put(state, this.leads.length);
+  }
+
   /** Begins those of a state; false where there are some that others followed. */
   private begin(from: number): boolean {
     while (this.counts.length <= from) {
@@ -75,6 +90,8 @@ export class Edges {
 
   /** Goes over the edges of a state as numbers, in the order in which they were found. */
   private visit(state: number, visit: (to: number, how: number) => void): void {
+    const way = state < this.ways.length ? this.ways.at(state) : 0;
+    if (way > 0) this.leads[way - 1]!.each(state, visit);
     if (state >= this.counts.length) return;
     const begin = this.begins.at(state);
     const end = begin + 2 * this.counts.at(state);

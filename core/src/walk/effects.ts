@@ -8,6 +8,8 @@ import { isInCore, type Outcome } from './outcome.ts';
 /** What an outcome comes to where some of what tells states apart is left as it begins: worked out once for all states in which it does. */
 export interface Effect {
   readonly outcome: Outcome;
+  /** The number of the outcome. */
+  readonly number: number;
   /** It depends on what is left: what comes of it besides where it leads is told where that is explored. */
   readonly isElsewhere: boolean;
   /** It depends on what is left and can be set at will. */
@@ -41,6 +43,8 @@ export interface Effect {
 
 export class Effects {
   private readonly known: (Effect | undefined)[] = [];
+  /** Another number whenever something of which all was told is taken otherwise. */
+  retold = 0;
 
   constructor(
     private readonly memory: Memory,
@@ -54,16 +58,17 @@ export class Effects {
 
   of(outcome: Outcome): Effect {
     const number = this.memory.numberOf(outcome);
-    const effect = (this.known[number] ??= this.made(outcome));
+    const effect = (this.known[number] ??= this.made(outcome, number));
     if (effect.known !== this.memory.slots.columns.length && outcome.cleared.length > 0) this.write(effect);
     return effect;
   }
 
-  private made(outcome: Outcome): Effect {
+  private made(outcome: Outcome, number: number): Effect {
     const { leaves, isTaken, pushed, endless, isHurry, isDeep, starts, ended, endedHeads } = outcome;
     const reads = this.left.size > 0 ? this.memory.readsOf(outcome) : [];
     const effect: Effect = {
       outcome,
+      number,
       isElsewhere: reads.some((column) => this.left.has(column)),
       isFree: reads.some((column) => this.free.has(column)),
       isPlain: !leaves && !isTaken && !isHurry && !isDeep && pushed.length === 0 && endless.length === 0 && starts.length === 0,
@@ -112,6 +117,7 @@ export class Effects {
       effect.move = move;
       effect.step = { event, moves: [move], ...(effect.isFree && { sought: { event: number, outcome: effect.outcome } }) };
       effect.deed = -1;
+      if (effect.isTold) this.retold++;
       effect.isTold = false;
     }
     return effect.step!;

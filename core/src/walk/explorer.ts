@@ -15,6 +15,7 @@ import { Effects, type Effect } from './effects.ts';
 import { Entered, statesTold } from './entered.ts';
 import type { Exploration, Levels, Within } from './exploration.ts';
 import { THIRD_TIME } from './hurry.ts';
+import { longer } from './ints.ts';
 import type { Moment } from './moment.ts';
 import type { First, Sought, Timed } from './moves.ts';
 import { leavesPiece } from './leaving.ts';
@@ -22,6 +23,7 @@ import type { Memory } from './memory.ts';
 import { Met } from './met.ts';
 import type { Outcome, Seen } from './outcome.ts';
 import { Routes } from './routes.ts';
+import { Lane } from './lanes.ts';
 import { INITIAL, type Reading } from './slots.ts';
 import { settle } from './settle.ts';
 import { raceOf } from './race.ts';
@@ -121,7 +123,10 @@ export class Explorer {
   /** What came of loops without end, as far as it is followed. */
   private readonly loops = new Set<Outcome>();
   /** What came of each event the last time: what it sets off is known then. */
-  private readonly last: Outcome[] = [];
+  private last = new Int32Array(1 << 8).fill(NONE_YET);
+  /** Where all leads that can be done, by what that is: where nothing waits, and where something does. */
+  private readonly lanes = new Map<readonly number[], Lane>();
+  private readonly lanesInTime = new Map<readonly number[], Lane>();
   /** All that came of events, and was found to do and to see, in the states that were followed, with where it first was. */
   readonly uses: Use[] = [];
   private readonly used = new Set<Answer>();
@@ -358,16 +363,19 @@ export class Explorer {
 
   private expand(state: number): void {
     const row = this.reader.rowOf.at(state);
+    const zone = this.reader.zoneIn(row);
+    const isAlone = zone === 0 && this.reader.stackOf.at(state) === EMPTY;
+    if (isAlone && this.isQuick && this.goQuickly(state, row)) return;
     const glance = this.reader.glanceAt(state);
     // One for all that is asked of this state: what is asked next may be worked out of what was before.
     let kept: Here | null = null;
     const here = () => (kept ??= this.reader.hereIn(state));
     const { memory } = this;
-    const zone = this.reader.zoneIn(row);
     const look = this.lookIn(state, row, glance, here);
     const { seen, events } = look;
     if (memory.slots.entering.length) this.entered.meet(memory.slots, this.reader.rootsIn(row), glance, this.isOwn);
     const isMoving = this.isMoving(zone, glance);
+    look.isPlain = !isMoving && this.untriedAmong(events).length === 0;
     if (isMoving || !look.isUsed) {
       if (this.use(seen, 'seen', state, here, isMoving)) {
         this.see(seen, state, isMoving);
@@ -390,6 +398,30 @@ export class Explorer {
     }
   }
 
+  /** Whether there is nothing to do about a state but to look, and to try what can be done. */
+  private get isQuick(): boolean {
+    const { slots } = this.memory;
+    const isWhole = this.left.size === 0 && this.free.length === 0 && this.isAllowed === ALWAYS;
+    return isWhole && !this.swings.isOpen && slots.entering.length === 0 && slots.activities.column < 0 && slots.passing.length === 0;
+  }
+
+  /** Follows all from a state in which nothing waits, where it is known what there is to see and where that leads; false where it is not. */
+  private goQuickly(state: number, row: number): boolean {
+    const { reader, memory } = this;
+    const { rows } = reader;
+    const known = this.looks.asOf(memory.version).find(reader.frameNumberIn(row), rows, row);
+    if (known < 0) return false;
+    const look = this.looks.answers[known]!;
+    if (!look.isUsed || !look.isPlain) return false;
+    if (!look.lane || !this.isNow(look.lane)) look.lane = this.laneFor(look.events, 0);
+    const { lane } = look;
+    this.goAlong(lane, state, row);
+    if (!lane.isAtEnd) return false;
+    this.edges.leadAs(state, lane);
+    this.moves += look.events.length;
+    return true;
+  }
+
   /** What there is to see in a state, and what can be done. */
   private lookIn(state: number, row: number, glance: Here, here: () => Here): Look {
     const { memory, reader } = this;
@@ -399,7 +431,7 @@ export class Explorer {
     const frame = reader.frameIn(row);
     const seen = memory.knownSeen(frame, glance) ?? memory.seenIn(frame, here(), () => this.asking.look(here()));
     const events = memory.knownEvents(frame, glance) ?? memory.eventsOf(frame, here(), () => this.asking.find(here()));
-    const look = { seen, events, isUsed: false };
+    const look = { seen, events, isUsed: false, isPlain: false, lane: null };
     const looked = [seen, events].map((answer) => memory.lookedAt(answer, reader.glanceAt(state)));
     if (looked.every((one) => one !== null)) {
       const columns = new Map(looked.flat());
@@ -417,7 +449,14 @@ export class Explorer {
     const glance = this.reader.glanceAt(state);
     const isAnyone = this.isAllowed === ALWAYS;
     const isAlone = this.reader.stackOf.at(state) === EMPTY && !this.swings.isOpen;
-    for (let i = 0; i < events.length; i++) {
+    const lane = isStill && isAlone && isAnyone ? this.laneFor(events, zone) : null;
+    if (lane) {
+      this.goAlong(lane, state, row);
+      this.moves += lane.at;
+      if (lane.isAtEnd) return edges.leadAs(state, lane);
+      lane.each(state, (to, how) => edges.add(state, to, how >> 1), lane.at);
+    }
+    for (let i = lane?.at ?? 0; i < events.length; i++) {
       const event = events[i]!;
       if (!isAnyone && !this.isAllowed(memory.events[event]!)) continue;
       this.moves++;
@@ -430,9 +469,11 @@ export class Explorer {
             decision.leap = rows.leap(decision.looked, told.columns, told.values);
             decision.ordered = rows.ordered;
           }
-          const known = decision.leap === null ? -1 : rows.leapt(row, decision.leap);
+          if (lane && decision.leap !== null && this.isNow(lane))
+            lane.keep(i, row, decision.looked.keys(), decision.leap, told, this.account.isFull(told));
+          const known = decision.leap === null ? -1 : rows.leapt(row, decision.leap, told.columns, told.values);
           const next = known >= 0 ? known : rows.with(row, told.columns, told.values);
-          this.last[event] = told.outcome;
+          this.setLast(event, told);
           const to = isAlone ? met.alone(next) : -1;
           if (to < 0) this.followTold(state, next, told);
           else if (to !== state) edges.add(state, to, told.deed);
@@ -447,6 +488,35 @@ export class Explorer {
       this.reader.glanceAt(state);
       decisions.asOf(memory.version);
     }
+  }
+
+  /** Goes along a lane in a state, as far as it is known where that leads. */
+  private goAlong(lane: Lane, state: number, row: number): void {
+    const { rows } = this.reader;
+    for (let effect = lane.along(0, row, this.last); effect; effect = lane.along(lane.at + 1, row, this.last)) {
+      const next = rows.with(row, effect.columns, effect.values);
+      if (this.reader.zoneIn(next) === 0) this.met.comeAnew(next, state, lane.deed);
+      else this.met.come(next, EMPTY, state, lane.deed, null, false);
+    }
+  }
+
+  /** Where all leads that can be done, as far as it is known now. */
+  private laneFor(events: readonly number[], zone: number): Lane {
+    const lanes = zone === 0 ? this.lanes : this.lanesInTime;
+    let lane = lanes.get(events);
+    if (!lane || !this.isNow(lane)) {
+      this.met.markAll();
+      const asOf = [this.memory.version, this.reader.rows.ordered, this.effects.retold];
+      lanes.set(events, (lane = new Lane(events, this.reader, this.met, asOf)));
+    }
+    return lane;
+  }
+
+  private isNow = (lane: Lane): boolean => lane.isOf(this.memory.version, this.reader.rows.ordered, this.effects.retold);
+
+  private setLast(event: number, { number }: Effect): void {
+    while (this.last.length <= event) this.last = lengthened(this.last);
+    this.last[event] = number;
   }
 
   /** What can be done once something is set that can be, at will: from all that it can be set to, as far as that makes a difference. */
@@ -511,7 +581,7 @@ export class Explorer {
 
   /** Whether there is nothing more to be told of an effect, but for where it leads. */
   private isTold(effect: Effect, event: number, zone: number): boolean {
-    return effect.isTold && isFree(effect, zone) && (this.account.isFull(effect) || this.last[event] === effect.outcome);
+    return effect.isTold && isFree(effect, zone) && (this.account.isFull(effect) || this.last[event] === effect.number);
   }
 
   /** Comes to a row by an effect of which all else was told: most moves by far are such. */
@@ -532,10 +602,12 @@ export class Explorer {
     if (this.isTurned(state, next)) return this.account.move(effect);
     const stack = this.isBackAsked(next) ? this.reader.stackOf.at(state) : EMPTY;
     const to = this.met.come(next, stack, state, this.effects.deed(effect), null, false);
-    if (to === state) return;
-    this.account.move(effect);
-    this.edges.add(state, to, this.effects.deed(effect));
-    effect.isTold = effect.isUsed && effect.isEntered && !effect.isElsewhere;
+    if (to !== state) {
+      this.account.move(effect);
+      this.edges.add(state, to, this.effects.deed(effect));
+    }
+    const isMoveTold = effect.hasMoved || effect.outcome.clearing.length === 0;
+    effect.isTold = effect.isUsed && effect.isEntered && !effect.isElsewhere && isMoveTold;
   }
 
   /** Whether steps wait that will change what is seen. */
@@ -669,8 +741,8 @@ export class Explorer {
 
   private note(state: number, event: number, effect: Effect, step: Timed, here: () => Here): void {
     const { outcome } = effect;
-    if (outcome !== this.last[event]) {
-      this.last[event] = outcome;
+    if (effect.number !== this.last[event]) {
+      this.setLast(event, effect);
       this.useOnce(effect, event, state, here);
       if (!effect.isElsewhere && !this.account.isFull(effect)) this.account.keep(effect, state, step, this.ambient, () => this.momentAt(state));
     }
@@ -774,6 +846,11 @@ export class Explorer {
 
 const NONE: readonly never[] = [];
 
+/** Of an event nothing came yet. */
+const NONE_YET = -1;
+
+const lengthened = (last: Int32Array): Int32Array<ArrayBuffer> => longer(last as Int32Array<ArrayBuffer>).fill(NONE_YET, last.length);
+
 const ALWAYS = () => true;
 
 /** Whether an effect has nothing to do with what waits. */
@@ -798,6 +875,10 @@ interface Look {
   readonly events: readonly number[];
   /** Account was kept of both, where nothing moves. */
   isUsed: boolean;
+  /** There is nothing else to do about it, where nothing moves. */
+  isPlain: boolean;
+  /** Where all leads that can be done, where nothing waits. */
+  lane: Lane | null;
 }
 
 /** What a state is come to with: a row, a stack with what is put on it, and over what was gone back for that. */

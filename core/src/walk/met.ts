@@ -36,6 +36,7 @@ export class Met {
   /** Scenes on the screen, with the state in which each was first. */
   readonly reached = new Map<string, number>();
   private readonly laid = new Set<number>();
+  private shown = NONE;
   /** For states that *back* led to: what was gone back over. */
   readonly backOver = new Map<number, Push>();
 
@@ -86,6 +87,19 @@ export class Met {
     return state;
   }
 
+  /** The state with a row in which nothing waits, and nothing on its stack, which was not met before. */
+  comeAnew(row: number, parent: number, deed: number): void {
+    const { reader } = this;
+    const state = this.parents.length;
+    this.parents.push(parent);
+    this.cameBy.push(deed);
+    this.begun.push(this.begun.at(parent));
+    this.stand(row, state);
+    reader.rowOf.push(row);
+    reader.stackOf.push(EMPTY);
+    this.show(state, row);
+  }
+
   private knownAs(row: number, stack: number, isItself: boolean): number | undefined {
     const known = this.at(row, stack);
     if (known !== undefined || isItself) return known;
@@ -93,10 +107,12 @@ export class Met {
     const others = zone === 0 ? undefined : this.timeless.get(this.timelessKey(row, stack));
     if (!others) return undefined;
     const now = this.times.zone(zone);
-    return others.slice(-MOST_HELD).find((other) => {
+    const wider = others.slice(-MOST_HELD).find((other) => {
       const wide = this.times.zone(this.reader.zoneIn(this.reader.rowOf.at(other)));
       return areSame(wide.waits, now.waits) && areSame(wide.spans, now.spans) && isInside(now, wide);
     });
+    if (wider !== undefined && stack === EMPTY) this.stand(row, wider);
+    return wider;
   }
 
   private timelessKey(row: number, stack: number): number {
@@ -105,12 +121,10 @@ export class Met {
 
   /** Notes where the last state stands. */
   private put(row: number, stack: number): number {
-    const { byRow, reader } = this;
+    const { reader } = this;
     const state = this.length - 1;
-    if (stack === EMPTY) {
-      while (byRow.length <= row) byRow.push(NONE);
-      byRow.put(row, state);
-    } else this.byBoth.set(row * MOST_PLACES + stack, state);
+    if (stack === EMPTY) this.stand(row, state);
+    else this.byBoth.set(row * MOST_PLACES + stack, state);
     if (reader.zoneIn(row) !== 0) {
       const key = this.timelessKey(row, stack);
       const others = this.timeless.get(key);
@@ -119,12 +133,38 @@ export class Met {
     }
     reader.rowOf.push(row);
     reader.stackOf.push(stack);
+    this.show(state, row);
+    return state;
+  }
+
+  /** Notes which state a row with nothing on its stack is. */
+  private stand(row: number, state: number): void {
+    const { byRow } = this;
+    while (byRow.length < row) byRow.push(NONE);
+    if (byRow.length === row) byRow.push(state);
+    else byRow.put(row, state);
+    this.reader.rows.mark(row);
+  }
+
+  /** Marks all rows that are states with nothing on their stacks, where that has to be done anew. */
+  markAll(): void {
+    const { rows } = this.reader;
+    if (this.markedAs === rows.ordered) return;
+    this.markedAs = rows.ordered;
+    for (let row = 0; row < this.byRow.length; row++) if (this.byRow.at(row) !== NONE) rows.mark(row);
+  }
+
+  private markedAs = NONE;
+
+  /** Notes which scenes are on the screen. */
+  private show(state: number, row: number): void {
+    const { reader } = this;
     const laid = reader.laidIn(row);
-    if (this.laid.has(laid)) return state;
+    if (laid === this.shown || this.laid.has(laid)) return;
+    this.shown = laid;
     this.laid.add(laid);
     for (const frame of [reader.frameIn(row), ...reader.overlaysIn(row).map((overlay) => overlay.frame)])
       if (!this.reached.has(frame)) this.reached.set(frame, state);
-    return state;
   }
 
   frameOf(state: number): string {

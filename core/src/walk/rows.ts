@@ -7,25 +7,27 @@ import { longer } from './ints.ts';
  */
 export class Rows {
   /** Of 8 bits, until a number asks for more. */
-  private cells: Cells = new Uint8Array(1 << 12);
+  cells: Cells = new Uint8Array(1 << 12);
   /** The same memory in pieces of 32 bits: to copy and to compare. */
   private words = new Uint32Array(this.cells.buffer);
-  private width = 16;
+  width = 16;
   /** So many words a row has. */
   private span = 4;
   /** For each column how many numbers there are to be in it. */
   private ranges = new Int32Array(this.width).fill(1);
   /** A number for each column by which the numbers in it count in sums. */
   private factors = new Int32Array(this.width);
-  private sums = new Int32Array(1 << 8);
+  sums = new Int32Array(1 << 8);
   /** Whether no two rows that can be have the same sum. */
-  private isDense = true;
+  isDense = true;
   /** Where that is so, by their sums the rows, and 1; else twice as long as it has places: in each a sum, and the row that has it, and 1. 0 for none. */
   private table = new Int32Array(1);
+  /** Where no two rows have the same sum, a bit for each sum: 1 where its row was marked since sums count as they do. */
+  marks = new Uint32Array(1);
   /** The greatest number that cells hold. */
   private most = 0xff;
   length = 0;
-  /** Another number whenever sums count anew. */
+  /** Another number whenever sums count anew, or there are more numbers to be in a column. */
   ordered = 0;
 
   /** The number in a column of a row. */
@@ -53,21 +55,36 @@ export class Rows {
     return known > 0 ? known - 1 : this.add(sum, sum, row, columns, values);
   }
 
+  /** How many numbers there are to be in a column. */
+  rangeOf(column: number): number {
+    return column < this.width ? this.ranges[column]! : 1;
+  }
+
+  mark(row: number): void {
+    const sum = this.sums[row]!;
+    if (this.isDense) this.marks[sum >> 5]! |= 1 << (sum & 31);
+  }
+
   /** How far the sum of a row changes where some columns of it, with given numbers, are set to others; null where that depends on the row. */
   leap(was: ReadonlyMap<number, number>, columns: readonly number[], values: readonly number[]): number | null {
-    if (!this.isDense) return null;
     let leap = 0;
     for (const [i, column] of columns.entries()) {
       const before = was.get(column);
       if (before === undefined || column >= this.width || values[i]! >= this.ranges[column]!) return null;
-      leap += (values[i]! - before) * this.factors[column]!;
+      leap = (leap + Math.imul(values[i]! - before, this.factors[column]!)) | 0;
     }
     return leap;
   }
 
-  /** The row that is so far from another one; -1 where there is none yet. */
-  leapt(row: number, leap: number): number {
-    return this.table[this.sums[row]! + leap]! - 1;
+  /** The row that is so far from another one by the numbers of some columns; -1 where there is none yet. */
+  leapt(row: number, leap: number, columns: readonly number[], values: readonly number[]): number {
+    const sum = (this.sums[row]! + leap) | 0;
+    if (this.isDense) return this.table[sum]! - 1;
+    const { table } = this;
+    const mask = table.length - 1;
+    for (let at = placeOf(sum) & mask; table[at + 1]! > 0; at = (at + 2) & mask)
+      if (table[at] === sum && this.isLike(table[at + 1]! - 1, row, columns, values)) return table[at + 1]! - 1;
+    return -1;
   }
 
   /** The row with a sum that may be another row's too. */
@@ -117,8 +134,9 @@ export class Rows {
     while (column >= this.width) this.widen();
     const range = this.ranges[column]!;
     if (value < range) return;
-    const wider = Math.max(value + 1, Math.ceil(range * 1.5));
+    const wider = Math.max(value + 1, Math.ceil(range * 1.125));
     this.ranges[column] = wider;
+    this.ordered++;
     if (this.isDense) this.order();
     // Whatever is within a range has room in cells.
     if (wider - 1 <= this.most) return;
@@ -135,13 +153,15 @@ export class Rows {
 
   /** Finds all rows anew, by whichever sums there is room for. */
   private order(): void {
-    this.ordered++;
     const all = this.ranges.reduce((product, range) => product * range, 1);
+    const wasDense = this.isDense;
     this.isDense = all <= Math.max(FEW, Math.min(MOST_DENSE, this.length * DENSE));
+    if (wasDense || this.isDense) this.ordered++;
     let weight = 1;
     this.factors = this.ranges.map((range, column) => (this.isDense ? (weight *= range) / range : factorOf(column)));
     this.table = new Int32Array(this.isDense ? all : 2 ** Math.ceil(Math.log2(Math.max(this.length, 1 << 8)) + 3));
     for (let row = 0; row < this.length; row++) this.note(row);
+    this.marks = new Uint32Array(this.isDense ? (all >> 5) + 1 : 1);
   }
 
   private note(row: number): void {
@@ -169,9 +189,9 @@ export class Rows {
 }
 
 /** So many rows that could be have a place each. */
-const FEW = 1 << 18;
+const FEW = 1 << 20;
 /** More have, where so many times as many could be as there are; but never more than so many. */
-const DENSE = 32;
+const DENSE = 64;
 const MOST_DENSE = 1 << 24;
 
 type Cells = Uint8Array | Uint16Array | Uint32Array;

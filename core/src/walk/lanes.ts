@@ -1,0 +1,177 @@
+import type { Leads } from './edges.ts';
+import type { Effect } from './effects.ts';
+import { longer } from './ints.ts';
+import type { Met } from './met.ts';
+import type { Reader } from './reader.ts';
+import type { Rows } from './rows.ts';
+
+/** So many columns tell apart what comes of an event, at most. */
+const COLUMNS = 3;
+/** Nothing is known of what comes of an event, or where it leads. */
+const UNKNOWN = -0x80000000;
+/** So many numbers are kept in a lane, at most. */
+const MOST = 1 << 16;
+
+/**
+ * Where all leads that can be done in states in which the same can be, as far as all else of it was told: how far among rows, by the
+ * numbers in a few columns. Most moves by far are such: this goes along them by lists of numbers and nothing else, and they need not be
+ * kept as edges, since they can be found here again. It says what was learned, and nothing by itself.
+ */
+export class Lane implements Leads {
+  /** For each event the columns that tell apart what comes of it, and by how much a number there counts. */
+  private readonly columns: Int32Array;
+  private readonly strides: Int32Array;
+  /** Where what is known of each event begins; or UNKNOWN. */
+  private readonly bases: Int32Array;
+  /** How far it leads, the number of what came of it (-1 - that, where account is still kept of it), and what that was. */
+  private leaps = new Int32Array(64);
+  private outcomes = new Int32Array(64);
+  private readonly effects: (Effect | undefined)[] = [];
+  private deeds = new Int32Array(64);
+  private length = 0;
+  /** The event that was come to, and where what is known of it stands. */
+  at = 0;
+  private place = 0;
+
+  constructor(
+    private readonly events: readonly number[],
+    private readonly reader: Reader,
+    private readonly met: Met,
+    /** As of what leaps are so, and nothing else is known. */
+    private readonly asOf: readonly number[]
+  ) {
+    this.columns = new Int32Array(events.length * COLUMNS);
+    this.strides = new Int32Array(events.length * COLUMNS);
+    this.bases = new Int32Array(events.length).fill(UNKNOWN);
+  }
+
+  /** Whether it can be gone along as of these. */
+  isOf(version: number, ordered: number, retold: number): boolean {
+    const { asOf } = this;
+    return asOf[0] === version && asOf[1] === ordered && asOf[2] === retold;
+  }
+
+  /**
+   * Goes along from an event on, in a state with nothing on its stack, up to one that leads to what was not met yet: gives what comes of
+   * that; null where it leads to what is not known, or at the end.
+   */
+  along(from: number, row: number, last: Int32Array): Effect | null {
+    const { columns, strides, bases, leaps, outcomes, events } = this;
+    const { rows } = this.reader;
+    const { cells, width, sums, marks, isDense } = rows;
+    const base = row * width;
+    const sum = sums[row]!;
+    let i = from;
+    for (let k = i * COLUMNS; i < bases.length; i++, k += COLUMNS) {
+      let at = bases[i]!;
+      if (at < 0) break;
+      at +=
+        cells[base + columns[k]!]! * strides[k]! +
+        cells[base + columns[k + 1]!]! * strides[k + 1]! +
+        cells[base + columns[k + 2]!]! * strides[k + 2]!;
+      const leap = leaps[at]!;
+      if (leap === UNKNOWN) break;
+      const outcome = outcomes[at]!;
+      // Of what came otherwise the last time account is kept, where that is not full.
+      if (outcome < 0) {
+        if (last[events[i]!] !== ~outcome) break;
+      } else last[events[i]!] = outcome;
+      if (isDense) {
+        const to = sum + leap;
+        if ((marks[to >> 5]! & (1 << (to & 31))) !== 0) continue;
+      } else if (this.isMet(row, leap, this.effects[at]!)) continue;
+      this.at = i;
+      this.place = at;
+      return this.effects[at]!;
+    }
+    this.at = i;
+    return null;
+  }
+
+  private isMet(row: number, leap: number, { columns, values }: Effect): boolean {
+    const next = this.reader.rows.leapt(row, leap, columns, values);
+    return next >= 0 && this.met.alone(next) >= 0;
+  }
+
+  get isAtEnd(): boolean {
+    return this.at === this.events.length;
+  }
+
+  /** What is done where it was come to, as a number for edges. */
+  get deed(): number {
+    return this.deeds[this.place]!;
+  }
+
+  each(state: number, visit: (to: number, how: number) => void, end = this.events.length): void {
+    const { rows, rowOf } = this.reader;
+    const row = rowOf.at(state);
+    for (let i = 0; i < end; i++) {
+      const at = this.placeOf(i, rows, row);
+      const effect = this.effects[at]!;
+      const to = this.met.alone(rows.with(row, effect.columns, effect.values));
+      if (to !== state) visit(to, this.deeds[at]! * 2);
+    }
+  }
+
+  /** Keeps how far an event leads from a row, by the columns that were looked at or are set. */
+  keep(i: number, row: number, looked: Iterable<number>, leap: number, effect: Effect, isFull: boolean): void {
+    const { rows } = this.reader;
+    const outcome = isFull ? effect.number : ~effect.number;
+    if (this.bases[i]! >= 0) {
+      const at = this.placeOf(i, rows, row);
+      if (this.leaps[at] !== UNKNOWN && this.outcomes[at] === outcome) return;
+    }
+    // In others there is but one number.
+    const told = [...looked, ...effect.columns].filter((column) => rows.rangeOf(column) > 1);
+    const known = this.columnsOf(i);
+    const isApart = this.bases[i]! >= 0 && told.every((column) => known.includes(column));
+    if (!isApart && !this.layOut(i, [...new Set([...known, ...told])])) return;
+    const at = this.placeOf(i, rows, row);
+    this.leaps[at] = leap;
+    this.outcomes[at] = outcome;
+    this.effects[at] = effect;
+    this.deeds[at] = effect.deed;
+  }
+
+  private placeOf(i: number, rows: Rows, row: number): number {
+    let at = this.bases[i]!;
+    for (let k = i * COLUMNS; k < (i + 1) * COLUMNS; k++) at += rows.at(row, this.columns[k]!) * this.strides[k]!;
+    return at;
+  }
+
+  private columnsOf(i: number): number[] {
+    return [...this.columns.subarray(i * COLUMNS, (i + 1) * COLUMNS)].filter((_, k) => this.strides[i * COLUMNS + k]! > 0);
+  }
+
+  /** Makes room for all numbers in some columns, first among them those that it had; what was known is so whatever the others say. */
+  private layOut(i: number, all: readonly number[]): boolean {
+    const { rows } = this.reader;
+    const [from, before] = [this.bases[i]!, this.columnsOf(i).reduce((product, column) => product * rows.rangeOf(column), 1)];
+    const size = all.reduce((product, column) => product * rows.rangeOf(column), 1);
+    if (all.length > COLUMNS || this.length + size > MOST) return false;
+    let stride = 1;
+    all.forEach((column, k) => {
+      this.columns[i * COLUMNS + k] = column;
+      this.strides[i * COLUMNS + k] = stride;
+      stride *= rows.rangeOf(column);
+    });
+    const base = this.length;
+    this.length += size;
+    if (this.length > this.leaps.length) {
+      this.leaps = longer(this.leaps, this.length);
+      this.outcomes = longer(this.outcomes, this.length);
+      this.deeds = longer(this.deeds, this.length);
+    }
+    for (let at = 0; at < size; at++) {
+      const was = from + (at % before);
+      const isKnown = from >= 0 && this.leaps[was] !== UNKNOWN;
+      this.leaps[base + at] = isKnown ? this.leaps[was]! : UNKNOWN;
+      if (!isKnown) continue;
+      this.outcomes[base + at] = this.outcomes[was]!;
+      this.effects[base + at] = this.effects[was];
+      this.deeds[base + at] = this.deeds[was]!;
+    }
+    this.bases[i] = base;
+    return true;
+  }
+}
