@@ -27,6 +27,7 @@ import { Lane } from './lanes.ts';
 import { INITIAL, type Reading } from './slots.ts';
 import { settle } from './settle.ts';
 import { raceOf } from './race.ts';
+import { Returns } from './returns.ts';
 import { Reader } from './reader.ts';
 import { onItsWay } from './sights.ts';
 import { EMPTY, type Push } from './stacks.ts';
@@ -124,6 +125,7 @@ export class Explorer {
   private readonly loops = new Set<Outcome>();
   /** What came of each event the last time: what it sets off is known then. */
   private last = new Int32Array(1 << 8).fill(NONE_YET);
+  private readonly returns: Returns;
   /** Where all leads that can be done, by what that is: where nothing waits, and where something does. */
   private readonly lanes = new Map<readonly number[], Lane>();
   private readonly lanesInTime = new Map<readonly number[], Lane>();
@@ -154,6 +156,7 @@ export class Explorer {
     this.asking = new Asking(memory, telling, ambient);
     this.reader = new Reader(memory);
     this.met = new Met(this.reader, memory.times, this.deeds);
+    this.returns = new Returns(this.reader, this.met);
     this.swings = new Swings(this.reader.rows, telling.swings, telling.floors);
     this.clock = new Clock(memory, left);
     this.where = new Whereabouts(memory, this.reader, this.clock, left, () => ({ telling: this.telling, ambient: this.ambient }));
@@ -636,6 +639,8 @@ export class Explorer {
     const stack = this.reader.stackOf.at(state);
     const deed = this.effects.deed(effect);
     const { threads, isTaken, pushed } = outcome;
+    const isReturn = isTaken && !due && pushed.length === 0 && this.reader.zoneIn(row) === 0 && !this.swings.isOpen;
+    if (isReturn) return this.goBack(state, row, effect, deed);
     const come = (stack: number, over: Push | null): void => {
       const arrival: Arrival = { row, step, threads, effect, isTaken, stack, over, pushed };
       // What is due with it at that moment follows at once.
@@ -644,6 +649,20 @@ export class Explorer {
     };
     if (isTaken) this.reader.stacks.whatLiesBelow(stack, come);
     else come(stack, null);
+  }
+
+  /** Goes back over where a frame was come from: to one row over each of the stacks that can lie below. */
+  private goBack(state: number, row: number, effect: Effect, deed: number): void {
+    const { met, account } = this;
+    const isAsked = this.isBackAsked(row);
+    this.returns.add(state, { row, isAsked, deed });
+    this.edges.leadAs(state, this.returns);
+    this.reader.stacks.whatLiesBelow(this.reader.stackOf.at(state), (below, push) => {
+      const stack = isAsked ? below : EMPTY;
+      const known = met.standing(row, stack);
+      const to = known < 0 ? met.come(row, stack, state, deed, push, false) : known;
+      if (to !== state) account.move(effect);
+    });
   }
 
   /** Whether what comes of something is followed on; where it is not, the state is told to be followed only in part. */

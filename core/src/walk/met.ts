@@ -3,6 +3,7 @@ import type { Deed } from './edges.ts';
 import type { State } from './exploration.ts';
 import { Ints } from './ints.ts';
 import type { Timed } from './moves.ts';
+import { Pairs } from './pairs.ts';
 import type { Reader } from './reader.ts';
 import { EMPTY, type Push } from './stacks.ts';
 import type { Times } from './times.ts';
@@ -10,9 +11,6 @@ import { isInside } from './zones.ts';
 
 /** A start was come to from nowhere, by nothing; and no state has a row. */
 const NONE = -1;
-
-/** Places on back stacks, at most. */
-const MOST_PLACES = 2 ** 21;
 
 /** A zone is held against so many others that were met last of what is like it but for time. */
 const MOST_HELD = 32;
@@ -30,9 +28,10 @@ export class Met {
   private readonly listed: State[] = [];
   /** States by their rows, with nothing on the back stack; and by both. */
   private readonly byRow = new Ints();
-  private readonly byBoth = new Map<number, number>();
+  private readonly byBoth = new Pairs();
   /** States by their rows but for time, and what is on their back stacks. */
-  private readonly timeless = new Map<number, number[]>();
+  private readonly timeless = new Pairs();
+  private readonly likeButForTime: number[][] = [];
   /** Scenes on the screen, with the state in which each was first. */
   readonly reached = new Map<string, number>();
   private readonly laid = new Set<number>();
@@ -58,9 +57,13 @@ export class Met {
 
   /** The state with a row and a stack. */
   at(row: number, stack: number): number | undefined {
-    if (stack !== EMPTY) return this.byBoth.get(row * MOST_PLACES + stack);
-    const state = this.alone(row);
+    const state = this.standing(row, stack);
     return state === NONE ? undefined : state;
+  }
+
+  /** The same; -1 for none. */
+  standing(row: number, stack: number): number {
+    return stack === EMPTY ? this.alone(row) : this.byBoth.get(row, stack);
   }
 
   /** The state that somebody begins in, new or known. */
@@ -104,8 +107,9 @@ export class Met {
     const known = this.at(row, stack);
     if (known !== undefined || isItself) return known;
     const zone = this.reader.zoneIn(row);
-    const others = zone === 0 ? undefined : this.timeless.get(this.timelessKey(row, stack));
-    if (!others) return undefined;
+    const alike = zone === 0 ? NONE : this.timeless.get(this.timelessIn(row), stack);
+    if (alike === NONE) return undefined;
+    const others = this.likeButForTime[alike]!;
     const now = this.times.zone(zone);
     const wider = others.slice(-MOST_HELD).find((other) => {
       const wide = this.times.zone(this.reader.zoneIn(this.reader.rowOf.at(other)));
@@ -115,8 +119,8 @@ export class Met {
     return wider;
   }
 
-  private timelessKey(row: number, stack: number): number {
-    return this.reader.rows.with(row, [this.times.column], [0]) * MOST_PLACES + stack;
+  private timelessIn(row: number): number {
+    return this.reader.rows.with(row, [this.times.column], [0]);
   }
 
   /** Notes where the last state stands. */
@@ -124,12 +128,12 @@ export class Met {
     const { reader } = this;
     const state = this.length - 1;
     if (stack === EMPTY) this.stand(row, state);
-    else this.byBoth.set(row * MOST_PLACES + stack, state);
+    else this.byBoth.set(row, stack, state);
     if (reader.zoneIn(row) !== 0) {
-      const key = this.timelessKey(row, stack);
-      const others = this.timeless.get(key);
-      if (others) others.push(state);
-      else this.timeless.set(key, [state]);
+      const timeless = this.timelessIn(row);
+      const alike = this.timeless.get(timeless, stack);
+      if (alike === NONE) this.timeless.set(timeless, stack, this.likeButForTime.push([state]) - 1);
+      else this.likeButForTime[alike]!.push(state);
     }
     reader.rowOf.push(row);
     reader.stackOf.push(stack);

@@ -231,7 +231,8 @@ describe('slices', () => {
           found(whole).filter((line) => isOne(line) || found(cut).includes(line))
         );
       }),
-      { numRuns: timesOver(25) }
+      // On the last only after scrolling more can be done while something lies over its one frame.
+      { numRuns: timesOver(25), examples: [[147428561]] }
     );
     expect(sliced).toBeGreaterThan(2);
   });

@@ -23,12 +23,15 @@ interface Place {
   /** The frame on the top. */
   readonly top: string;
   readonly below: Map<number, Push | null>;
+  /** The same in the order in which it was found. */
+  readonly belows: number[];
+  readonly pushes: (Push | null)[];
   /** Told of each place that turns out to lie below. */
   readonly heard: ((below: number, push: Push | null) => void)[];
 }
 
 export class Stacks {
-  private readonly places: Place[] = [{ top: '', below: new Map(), heard: [] }];
+  private readonly places: Place[] = [placeFor('')];
   private readonly numbers = new Map<string, number>();
 
   /** The frame on the top; '' for the empty stack. */
@@ -40,7 +43,7 @@ export class Stacks {
     let number = this.numbers.get(key);
     if (number === undefined) {
       this.numbers.set(key, (number = this.places.length));
-      this.places.push({ top, below: new Map(), heard: [] });
+      this.places.push(placeFor(top));
     }
     return number;
   }
@@ -50,16 +53,29 @@ export class Stacks {
     const place = this.places[stack]!;
     if (place.below.has(below)) return;
     place.below.set(below, push);
-    for (const hear of [...place.heard]) hear(below, push);
+    place.belows.push(below);
+    place.pushes.push(push);
+    // Who asks from now on is told of it then.
+    const { length } = place.heard;
+    for (let i = 0; i < length; i++) place.heard[i]!(below, push);
   }
 
   /** What is known to lie below a place, and how it came to. */
   belowOf = (stack: number): ReadonlyMap<number, Push | null> => this.places[stack]!.below;
 
+  /** Goes over everything that is known to lie below a place. */
+  eachBelow(stack: number, visit: (below: number, push: Push | null) => void): void {
+    const { belows, pushes } = this.places[stack]!;
+    const { length } = belows;
+    for (let i = 0; i < length; i++) visit(belows[i]!, pushes[i]!);
+  }
+
   /** Calls for everything that lies below a place, now and as it is found. */
   whatLiesBelow(stack: number, hear: (below: number, push: Push | null) => void): void {
     const place = this.places[stack]!;
     place.heard.push(hear);
-    for (const [below, push] of [...place.below]) hear(below, push);
+    this.eachBelow(stack, hear);
   }
 }
+
+const placeFor = (top: string): Place => ({ top, below: new Map(), belows: [], pushes: [], heard: [] });

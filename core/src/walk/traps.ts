@@ -1,7 +1,7 @@
 import { stepKind } from '../vocabulary/steps/all.ts';
 import type { Program } from '../program/program.ts';
 import { startFrames } from '../program/program.ts';
-import type { RunEvent } from '../run/state.ts';
+import type { RunEvent, RunState } from '../run/state.ts';
 import type { Deed } from './edges.ts';
 import type { Exploration } from './exploration.ts';
 import { startOf } from './explore.ts';
@@ -102,8 +102,21 @@ function doesMore({ piece }: Program, { event, threads }: Deed): boolean {
   return threads.some((id) => piece.threads.get(id)?.branches.some(({ steps }) => steps.some((step) => !stepKind(step.do).changesNothing)));
 }
 
+/** A frame with what lies over it, in words. */
+const laidIn = ({ frame, overlays }: RunState): string => [frame, ...overlays.map((overlay) => overlay.frame)].join(' ');
+
+/** Of frames that lead to no other, what lies over them where more is done than going and waiting, in any slice: as after scrolling there. */
+function doneElsewhere(program: Program, { slices }: Exploration, leading: ReadonlySet<string>): ReadonlySet<string> {
+  const found = new Set<string>();
+  for (const { states, edges, runOf } of slices)
+    for (const [at, { frame }] of states.entries())
+      if (!leading.has(frame) && edges.of(at).some((edge) => doesMore(program, edge))) found.add(laidIn(runOf(at)));
+  return found;
+}
+
 /** States in which a person can rest: a start from which one can go on, an ending, a link out of the piece, or one that was not followed. */
-function resting(program: Program, { states, edges, unfollowed, leavesFrom, stirs }: Exploration): number[] {
+function resting(program: Program, exploration: Exploration): number[] {
+  const { states, edges, unfollowed, leavesFrom, stirs, runOf } = exploration;
   const sources = edges.sources();
   const starts = new Set(startFrames(program));
   const at = [...states.keys()];
@@ -112,8 +125,11 @@ function resting(program: Program, { states, edges, unfollowed, leavesFrom, stir
   const goesOn = new Set(at.filter((state) => leads(state) || unfollowed.has(state)));
   for (const state of goesOn) for (const source of sources[state]!) goesOn.add(source);
   const leading = new Set(at.filter((state) => goesOn.has(state)).map((state) => states[state]!.frame));
+  const elsewhere = doneElsewhere(program, exploration, leading);
   const canGoOn = (state: number) =>
-    goesOn.has(state) || (!leading.has(states[state]!.frame) && [...edges.of(state), ...stirs.of(state)].some((edge) => doesMore(program, edge)));
+    goesOn.has(state) ||
+    (!leading.has(states[state]!.frame) &&
+      ([...edges.of(state), ...stirs.of(state)].some((edge) => doesMore(program, edge)) || elsewhere.has(laidIn(runOf(state)))));
   const isExit = (frame: string) => program.scenes.get(frame)?.scene.ending === true || leavesFrom.has(frame);
   return at.filter((state) => {
     const { frame } = states[state]!;
