@@ -12,6 +12,7 @@ import {
   type Value,
   type ValueType,
 } from './ast.ts';
+import { asDecimal } from './decimal.ts';
 import { callFunction } from './functions.ts';
 
 /** Where an expression gets the values of what it names. */
@@ -113,7 +114,8 @@ function calculate(op: '+' | '-' | '*' | '/' | '**', a: Value, b: Value, at: Par
     return refuse('wrong-type', `“${op}” cannot be used between a ${typeOf(a)} and a ${typeOf(b)}.`, at);
   if (op === '/' && b === 0) return refuse('division-by-zero', 'This divides by zero.', at);
   const value = { '+': () => a + b, '-': () => a - b, '*': () => a * b, '/': () => a / b, '**': () => a ** b }[op]();
-  return Number.isFinite(value) ? value : refuse('out-of-range', 'This number is too large.', at);
+  const scale = op === '+' || op === '-' ? Math.max(Math.abs(a), Math.abs(b), Math.abs(value)) : Math.abs(value);
+  return Number.isFinite(value) ? asDecimal(value, scale) : refuse('out-of-range', 'This number is too large.', at);
 }
 
 function makeTest(test: Test, at: Partial<At>): (value: Value, environment: Environment) => boolean {

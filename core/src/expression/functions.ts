@@ -1,4 +1,5 @@
 import { ExpressionError, typeOf, type At, type Value, type ValueType } from './ast.ts';
+import { asDecimal } from './decimal.ts';
 
 /** The functions of FEEL that can be used, by name. Sources: DMN 1.4, 10.3.4.3 (strings) and 10.3.4.5 (numbers). */
 export interface FunctionKind {
@@ -32,6 +33,12 @@ const number = (gives: (args: readonly number[]) => number, count: number, least
   gives: 'number',
   run: (args) => gives(numbers(args)),
 });
+
+/** What is left of one number once another one is taken off as often as can be. */
+function modulo(x: number, y: number): number {
+  const whole = asDecimal(y * Math.floor(asDecimal(x / y)));
+  return asDecimal(x - whole, Math.max(Math.abs(x), Math.abs(whole)));
+}
 
 const awayFromZero = (n: number) => Math.sign(n) * Math.ceil(Math.abs(n));
 const towardsZero = (n: number) => Math.trunc(n);
@@ -99,7 +106,7 @@ export const functions: Readonly<Record<string, FunctionKind>> = {
     run: ([a, b], at) => {
       const [x, y] = [a as number, b as number];
       if (y === 0) throw new ExpressionError({ code: 'division-by-zero', sentence: 'This divides by zero.', from: at.from ?? 0, to: at.to ?? 0 });
-      return x - y * Math.floor(x / y);
+      return modulo(x, y);
     },
   },
 };
