@@ -413,6 +413,18 @@ describe('what lies in front', () => {
     expect(told({ frames: { home: home(['click → go to shop'], { card }), shop: back } })).toEqual([]);
   });
 
+  test.each([
+    ['of whole steps', { step: 1 }],
+    ['without steps', {}],
+  ])('what comes too near to something only between the ends of a slider %s is found', (_, steps) => {
+    const slider = { at: [20, 700, 350, 40], field: { kind: 'slider', min: 0, max: 100, ...steps } } as const;
+    const moved = { at: [0, 300, 30, 30], when: { x: 'slider.value * 3' }, lines: ['click → go to inn'] } as const;
+    const still = { at: [150, 332, 30, 30], lines: ['click → go to shop'] } as const;
+    const { findings, exploration } = audited({ frames: { home: { layers: { slider, moved, still } }, shop: back, inn: back } });
+    expect(exploration.cut).toBeNull();
+    expect(findings.filter(({ rule }) => rule === 'crowded-hit')).toHaveLength(1);
+  });
+
   test('in a part, where it is placed', () => {
     const parts = {
       bar: { size: [390, 100] as const, layers: { go: button(0, 0, 'click → go to shop'), over: { ...lid, at: [0, 0, 390, 100] as const } } },

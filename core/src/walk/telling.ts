@@ -17,7 +17,7 @@ import { spoken, standingExpressions } from './standing.ts';
 import { TextsHeld } from './texts-held.ts';
 import { areAllWays } from './texts.ts';
 import { togetherIn, type Together } from './together.ts';
-import { usesOf, type IsIt } from './uses.ts';
+import { mentions, usesOf, type IsIt } from './uses.ts';
 import { areAllTried, classesOf, valuesFor, type Asked, type Field } from './values.ts';
 
 /** What can tell two runs of a piece apart besides states and variables, because something in the piece listens to it. */
@@ -81,7 +81,7 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
   const hears = (node: Node, fits: (cue: Cue) => boolean) => node.item.threads.some((thread) => thread.enabled && fits(thread.cue));
   const { counters, swings, floors } = isAllShown ? NO_COUNTERS : countersIn(program, read, compared);
   const together = togetherIn(program, asking, heldIn(program), (id) => isFree(program, id));
-  const fields = new Map(fieldsAsked(program, asking, compared, together).map((one) => [one.layer.id, one]));
+  const fields = new Map(fieldsAsked(program, read, compared, together).map((one) => [one.layer.id, one]));
   const untriedFields = [...fields.values()].filter(({ isTried }) => !isTried).map(({ layer }) => layer);
   const told: Omit<Telling, 'words' | 'looksBack'> = {
     back: goesBack,
@@ -163,11 +163,12 @@ function isFree(program: Program, id: string): boolean {
 }
 
 /** What is asked of fields that more can be put into than can be listed; of what is asked by way of others they are compared with it too. */
-function fieldsAsked(program: Program, read: readonly Read[], compared: Compared, together: ReadonlyMap<string, Together>): readonly FieldAsked[] {
+function fieldsAsked(program: Program, all: readonly Read[], compared: Compared, together: ReadonlyMap<string, Together>): readonly FieldAsked[] {
+  const [read, placing] = [all.filter(({ isPose }) => !isPose), all.filter(({ isPose }) => isPose)];
   const possible = possibleScenes(program);
   const open = heldIn(program).filter(({ scene, field }) => possible.has(scene) && field && ['text', 'number', 'slider'].includes(field.kind));
   const texts = new TextsHeld(program, read, open, compared);
-  const all = open.map((layer) => {
+  const each = open.map((layer) => {
     const isIt = heldBy(layer, read);
     const { asked, isAll, isAlone } = usesOf(read, isIt, (id) => isFree(program, id));
     for (const ast of asked) compared.read(ast);
@@ -176,14 +177,23 @@ function fieldsAsked(program: Program, read: readonly Read[], compared: Compared
     const alone = isAll && isAlone ? classesOf(layer.field!, asked) : null;
     const beside = isComputed && !alone ? together.get(`${layer.id}.value`) : undefined;
     const isNumber = asked.some((ast) => asksNumber(ast, isIt));
-    return { layer, isComputed, isNumber, patterns, classes: alone ?? beside?.values ?? null, isKnown: alone !== null || beside?.isAll === true };
+    const isPlacing = layer.field!.kind !== 'text' && placing.some(({ ast }) => mentions(ast, isIt));
+    return {
+      layer,
+      isPlacing,
+      isComputed,
+      isNumber,
+      patterns,
+      classes: alone ?? beside?.values ?? null,
+      isKnown: alone !== null || beside?.isAll === true,
+    };
   });
-  const isOfMany = all.filter(({ layer, isComputed, classes }) => layer.field!.kind !== 'text' && isComputed && !classes).length > 1;
-  return all.map(({ layer, isComputed, isNumber, patterns: own, classes, isKnown }) => {
+  const isOfMany = each.filter(({ layer, isComputed, classes }) => layer.field!.kind !== 'text' && isComputed && !classes).length > 1;
+  return each.map(({ layer, isPlacing, isComputed, isNumber, patterns: own, classes, isKnown }) => {
     const isText = layer.field!.kind === 'text';
     const isHeld = isText && texts.isIn(layer);
     // What is asked of one of two that can be the same is asked of the other.
-    const asked = isHeld ? all.flatMap((one) => (texts.areBeside(layer, one.layer) ? one.patterns : [])) : own;
+    const asked = isHeld ? each.flatMap((one) => (texts.areBeside(layer, one.layer) ? one.patterns : [])) : own;
     const patterns = [...new Map(asked.map((one) => [`${one.asks} ${one.fold ?? ''} ${one.text}`, one])).values()];
     const { values, asksLength } = given(compared, layer.id);
     const others = isHeld ? texts.othersBeside(layer) : 0;
@@ -194,7 +204,7 @@ function fieldsAsked(program: Program, read: readonly Read[], compared: Compared
         areAllWays(patterns, lengths, others + 1) &&
         !(isNumber && (patterns.length > 0 || others > 0 || asksLength))
       : !isComputed || isKnown || (!classes && areAllTried(layer.field!, isOfMany));
-    return { layer, isComputed, isNumber, isOfMany, patterns, classes, others: Math.min(others, MOST_BESIDE), isTried };
+    return { layer, isPlacing, isComputed, isNumber, isOfMany, patterns, classes, others: Math.min(others, MOST_BESIDE), isTried };
   });
 }
 
@@ -225,6 +235,7 @@ const askedIn = (compared: Compared, layer: string, known: Partial<FieldAsked> =
   others: known.others ?? 0,
   isNumber: known.isNumber ?? false,
   isOfMany: known.isOfMany ?? false,
+  isPlacing: known.isPlacing ?? false,
 });
 
 /** Values by layers, as long as a layer has the same field: in a part that is placed twice it may not. */

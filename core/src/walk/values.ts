@@ -65,10 +65,26 @@ export interface Asked {
   readonly isOfMany: boolean;
   /** So many other texts that a person writes is it held against. */
   readonly others: number;
+  /** Something stands, is as large or is seen by it: places between the ends are tried, too. */
+  readonly isPlacing: boolean;
 }
 
+/** What something only stands by is tried in so many even steps from the least to the most. */
+const PLACES = 4;
+
 /** One value for each class that comparing with given values can tell apart; where something is computed with it, as many as can be. */
-export function* valuesFor(field: Field, { values, asksLength, isComputed, isNumber, isOfMany, patterns, classes, others }: Asked): Iterable<Value> {
+export function* valuesFor(field: Field, asked: Asked): Iterable<Value> {
+  if (!asked.isPlacing) return yield* valuesAsked(field, asked);
+  const values = [...valuesAsked(field, asked)];
+  const [least, most] = [values, values].map((all, i) => Math[i ? 'max' : 'min'](...all.filter((value) => typeof value === 'number')));
+  const { steps } = rangeOf(field);
+  const placed = Array.from({ length: PLACES + 1 }, (_, i) =>
+    steps ? steps.at(Math.round((steps.count * i) / PLACES)) : least! + ((most! - least!) * i) / PLACES
+  );
+  yield* new Set([...values, ...placed]);
+}
+
+function* valuesAsked(field: Field, { values, asksLength, isComputed, isNumber, isOfMany, patterns, classes, others }: Asked): Iterable<Value> {
   if (field.kind === 'choice') return yield* field.options ?? [];
   if (classes) return yield* classes;
   const numbers = values.filter((value) => typeof value === 'number').sort((a, b) => a - b);
