@@ -51,14 +51,17 @@ export class Decisions<T> {
     return at === UNKNOWN ? -1 : -1 - at;
   }
 
-  /** Keeps the answer to a question by the columns that were looked at for it, in the order in which they were. */
-  keep(question: number, looked: readonly Looked[], answer: T): void {
-    if (looked.length > MOST_COLUMNS || looked.some(([, number]) => number > MOST_NUMBER) || this.length > MOST_CELLS) return;
+  /**
+   * Keeps the answer to a question by the columns that were looked at for it, in the order in which they were; false where these are too
+   * many for that.
+   */
+  keep(question: number, looked: readonly Looked[], answer: T): boolean {
+    if (looked.length > MOST_COLUMNS || looked.some(([, number]) => number > MOST_NUMBER) || this.length > MOST_CELLS) return false;
     if (question >= this.roots.length) this.roots = longer(this.roots, question + 1);
     let at = this.roots[question]!;
     let put = (next: number) => (this.roots[question] = next);
     for (const [column, number] of looked) {
-      if (at < UNKNOWN || (at > UNKNOWN && this.cells[at + COLUMN] !== column)) return;
+      if (at < UNKNOWN || (at > UNKNOWN && this.cells[at + COLUMN] !== column)) return true;
       const room = at === UNKNOWN ? 0 : this.cells[at + ROOM]!;
       if (number >= room) put((at = this.placeFor(column, Math.max(number + 1, room * 2), at)));
       const here = at + NEXT + number;
@@ -67,6 +70,7 @@ export class Decisions<T> {
     }
     if (at === UNKNOWN) put(-1 - this.answers.length);
     if (at === UNKNOWN) this.answers.push(answer);
+    return true;
   }
 
   /** A place with more room, and what followed from another one before. */

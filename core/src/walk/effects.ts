@@ -39,6 +39,8 @@ export interface Effect {
   deed: number;
   /** All that there is to say of it was said, but for more places where it comes about, and where it leads. */
   isTold: boolean;
+  /** Too much tells it apart for it to be found at once. */
+  isWide: boolean;
 }
 
 export class Effects {
@@ -86,6 +88,7 @@ export class Effects {
       step: null,
       deed: -1,
       isTold: false,
+      isWide: false,
     };
     this.write(effect);
     return effect;

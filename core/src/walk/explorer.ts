@@ -434,12 +434,23 @@ export class Explorer {
     const frame = reader.frameIn(row);
     const seen = memory.knownSeen(frame, glance) ?? memory.seenIn(frame, here(), () => this.asking.look(here()));
     const events = memory.knownEvents(frame, glance) ?? memory.eventsOf(frame, here(), () => this.asking.find(here()));
-    const look = { seen, events, isUsed: false, isPlain: false, lane: null };
+    const look = this.lookOf(seen, events);
+    if (look.isWide) return look;
     const looked = [seen, events].map((answer) => memory.lookedAt(answer, reader.glanceAt(state)));
-    if (looked.every((one) => one !== null)) {
-      const columns = new Map(looked.flat());
-      this.looks.asOf(memory.version).keep(question, [...columns], look);
-    }
+    const columns = looked.every((one) => one !== null) ? new Map(looked.flat()) : null;
+    look.isWide = !columns || !this.looks.asOf(memory.version).keep(question, [...columns], look);
+    return look;
+  }
+
+  private readonly looksBy = new Map<readonly number[], Look[]>();
+
+  private lookOf(seen: Seen, events: readonly number[]): Look {
+    const known = this.looksBy.get(events);
+    let look = known?.find((one) => one.seen === seen);
+    if (look) return look;
+    look = { seen, events, isUsed: false, isPlain: false, isWide: false, lane: null };
+    if (known) known.push(look);
+    else this.looksBy.set(events, [look]);
     return look;
   }
 
@@ -574,8 +585,10 @@ export class Explorer {
 
   /** Keeps which effect of which all was told an event has, to be found at once from now on. */
   private decide(event: number, effect: Effect, glance: Here): void {
+    if (effect.isWide) return;
     const looked = this.memory.lookedAt(effect.outcome, glance);
-    if (looked) this.decisions.asOf(this.memory.version).keep(event, looked, { effect, looked: new Map(looked), leap: null, ordered: -1 });
+    const told = looked && { effect, looked: new Map(looked), leap: null, ordered: -1 };
+    effect.isWide = !told || !this.decisions.asOf(this.memory.version).keep(event, looked, told);
   }
 
   private learn(event: number, here: () => Here): Effect {
@@ -896,6 +909,8 @@ interface Look {
   isUsed: boolean;
   /** There is nothing else to do about it, where nothing moves. */
   isPlain: boolean;
+  /** Too much tells it apart for it to be found at once. */
+  isWide: boolean;
   /** Where all leads that can be done, where nothing waits. */
   lane: Lane | null;
 }

@@ -7,8 +7,9 @@ import type { Rows } from './rows.ts';
 
 /** So many columns tell apart what comes of an event, at most. */
 const COLUMNS = 3;
-/** Nothing is known of what comes of an event, or where it leads. */
+/** Nothing is known of what comes of an event, or where it leads; or nothing will be, as too much tells it apart. */
 const UNKNOWN = -0x80000000;
+const SLOW = -1;
 /** So many numbers are kept in a lane, at most. */
 const MOST = 1 << 16;
 
@@ -21,7 +22,7 @@ export class Lane implements Leads {
   /** For each event the columns that tell apart what comes of it, and by how much a number there counts. */
   private readonly columns: Int32Array;
   private readonly strides: Int32Array;
-  /** Where what is known of each event begins; or UNKNOWN. */
+  /** Where what is known of each event begins; or UNKNOWN, or SLOW. */
   private readonly bases: Int32Array;
   /** How far it leads, the number of what came of it (-1 - that, where account is still kept of it), and what that was. */
   private leaps = new Int32Array(64);
@@ -115,6 +116,7 @@ export class Lane implements Leads {
 
   /** Keeps how far an event leads from a row, by the columns that were looked at or are set. */
   keep(i: number, row: number, looked: Iterable<number>, leap: number, effect: Effect, isFull: boolean): void {
+    if (this.bases[i] === SLOW) return;
     const { rows } = this.reader;
     const outcome = isFull ? effect.number : ~effect.number;
     if (this.bases[i]! >= 0) {
@@ -148,7 +150,11 @@ export class Lane implements Leads {
     const { rows } = this.reader;
     const [from, before] = [this.bases[i]!, this.columnsOf(i).reduce((product, column) => product * rows.rangeOf(column), 1)];
     const size = all.reduce((product, column) => product * rows.rangeOf(column), 1);
-    if (all.length > COLUMNS || this.length + size > MOST) return false;
+    if (all.length > COLUMNS || this.length + size > MOST) {
+      // What was known already is gone on with.
+      if (from === UNKNOWN) this.bases[i] = SLOW;
+      return false;
+    }
     let stride = 1;
     all.forEach((column, k) => {
       this.columns[i * COLUMNS + k] = column;
