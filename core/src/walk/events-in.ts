@@ -13,7 +13,7 @@ import { keepsPresses } from '../run/pointer.ts';
 import { canPressBeside, groundOf } from '../run/reach.ts';
 import type { RootRun, RunEvent, RunState } from '../run/state.ts';
 import type { Places, Telling } from './telling.ts';
-import { HELD } from './together.ts';
+import { HELD } from './knobs.ts';
 
 const live = (threads: readonly Thread[]): Cue[] => threads.filter((thread) => thread.enabled).map((thread) => thread.cue);
 
