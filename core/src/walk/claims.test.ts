@@ -316,6 +316,53 @@ describe('what follows from itself', () => {
   });
 });
 
+describe('what divides by zero', () => {
+  const divided = (layers: Layers, variables: Spec['variables']) =>
+    audited({
+      variables,
+      frames: { home: home(['click → go to shop'], { ...layers, add: button(0, 100, 'click → set Seats to Seats + 1') }), shop: back },
+    }).findings.filter(({ rule }) => rule === 'expression-error');
+  const seats = { Seats: { type: 'number', initial: 0 } } as const;
+  const says = (found: ReturnType<typeof divided>) => found.map(({ title, sentence, route }) => [title, sentence, route!.events.length]);
+  const dots = 'It divides by zero, which has no value: “…” stands in its place.';
+  const unbound = 'It divides by zero, which has no value: it is as if it was not bound.';
+  const price = (text: string): Layers => ({ price: { type: 'text', text, at: [0, 300, 200, 20] } });
+
+  test('is told of texts, and of what follows something, with a route', () => {
+    expect(says(divided(price('each {60 / Seats}'), seats))).toEqual([['The text of price cannot be computed', dots, 0]]);
+    expect(says(divided(price('each {60 / (Seats - 2)}'), seats))).toEqual([['The text of price cannot be computed', dots, 2]]);
+    expect(says(divided(price('{modulo(7, Seats - 1)} left'), seats))).toEqual([['The text of price cannot be computed', dots, 1]]);
+    const wide: Layers = { bar: { at: [0, 300, 200, 20], when: { width: '200 / (3 - Seats)' } } };
+    expect(says(divided(wide, { Seats: { ...seats.Seats, max: 5 } }))).toEqual([['What width of bar follows cannot be computed', unbound, 3]]);
+    const slid: Layers = { Bags: { at: [0, 500, 300, 40], field: { kind: 'slider', min: -4, max: 4, step: 1 } } };
+    expect(says(divided({ ...slid, ...price('{12 / Bags.value}') }, seats))).toEqual([['The text of price cannot be computed', dots, 1]]);
+    expect(divided({ ...slid, ...price('{12 / (Bags.value + 9)}') }, seats)).toEqual([]);
+  });
+
+  test('is told in a part, of a placement of its own', () => {
+    const parts = {
+      Till: {
+        size: [200, 60] as const,
+        layers: { sum: { type: 'text', text: '{60 / Seats}', at: [0, 0, 90, 20] } as const },
+      },
+    };
+    const frames = { home: home(['click → go to shop'], { till: { type: 'placement', part: 'Till', at: [0, 300, 200, 60] } }), shop: back };
+    const found = audited({ variables: seats, parts, frames }).findings.filter(({ rule }) => rule === 'expression-error');
+    expect(found.map(({ place }) => place.scene)).toEqual(['Till']);
+  });
+
+  test('is let be where nobody can come to it', () => {
+    expect(divided(price('each {60 / Seats}'), { Seats: { type: 'number', initial: 1, min: 1, max: 4 } })).toEqual([]);
+    expect(divided(price('each {60 / (Seats + 1)}'), seats)).toEqual([]);
+    expect(divided(price('each {if Seats > 0 then 60 / Seats else 0}'), seats)).toEqual([]);
+    expect(divided(price('half {60 / 2}'), seats)).toEqual([]);
+  });
+
+  test('is told once, where what is written can never be computed', () => {
+    expect(divided(price('each {60 / 0}'), seats)).toHaveLength(1);
+  });
+});
+
 describe('what is dragged', () => {
   const dragged = (knob: object) =>
     told({ frames: { home: { layers: { bin: { at: [200, 400, 120, 120] }, knob: { at: [0, 400, 60, 60], ...knob } } }, shop: back } });

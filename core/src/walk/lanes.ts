@@ -25,10 +25,10 @@ export class Lane implements Leads {
   /** Where what is known of each event begins; or UNKNOWN, or SLOW. */
   private readonly bases: Int32Array;
   /** How far it leads, the number of what came of it (-1 - that, where account is still kept of it), and what that was. */
-  private leaps = new Int32Array(64);
-  private outcomes = new Int32Array(64);
+  private leaps = new Int32Array(0);
+  private outcomes = new Int32Array(0);
   private readonly effects: (Effect | undefined)[] = [];
-  private deeds = new Int32Array(64);
+  private deeds = new Int32Array(0);
   private length = 0;
   /** The event that was come to, and where what is known of it stands. */
   at = 0;

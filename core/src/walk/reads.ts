@@ -2,6 +2,7 @@ import { readsOf, replaceRefs, type Ast } from '../expression/ast.ts';
 import type { Layer } from '../piece/piece.ts';
 import type { Program } from '../program/program.ts';
 import { keyOf } from './compared.ts';
+import { divisorsIn, isNothing } from './divisors.ts';
 import { mentionsIn } from './mentions.ts';
 import { standingExpressions } from './standing.ts';
 
@@ -14,7 +15,7 @@ export interface Read {
 }
 
 /**
- * All of them; what is only shown leads nowhere, whatever it reads. A variable that nothing sets stands in them as the value that it has,
+ * All of them; what is only shown leads nowhere, whatever it reads, unless it divides by that. A variable that nothing sets stands in them as the value that it has,
  * and what a field holds as the variable that mirrors it.
  */
 export function readIn(program: Program, held: readonly Layer[], isLost: (variable: string) => boolean): Read[] {
@@ -28,9 +29,12 @@ export function readIn(program: Program, held: readonly Layer[], isLost: (variab
     return variable ? { k: 'value', value: variable.initial, from: ref.from, to: ref.to } : ref;
   };
   const read = standingExpressions(program).flatMap(({ stored, isShown, sets = null, poses }) => {
-    if (isShown || (sets !== null && isLost(sets))) return [];
     const parsed = program.parse(stored);
-    return parsed.ok ? [{ ast: replaceRefs(parsed.value, standsFor), sets, poses }] : [];
+    if (!parsed.ok || (sets !== null && isLost(sets))) return [];
+    const ast = replaceRefs(parsed.value, standsFor);
+    // Of what is only shown, or placed, it is asked whether there is a value at all.
+    const divided = divisorsIn(ast).map((divisor) => ({ ast: isNothing(divisor), sets: null, poses: undefined }));
+    return [...(isShown ? [] : [{ ast, sets, poses }]), ...(isShown || poses ? divided : [])];
   });
   const asked = keysRead(read);
   return read.map(({ ast, sets, poses }) => ({ ast, sets, isPose: poses !== undefined && !asked.has(poses) }));

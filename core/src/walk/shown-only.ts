@@ -5,6 +5,7 @@ import { fieldsOf } from '../piece/visit.ts';
 import type { Program } from '../program/program.ts';
 import { asBefore } from './again.ts';
 import { keyOf } from './compared.ts';
+import { divisorsIn } from './divisors.ts';
 import { mentionsIn } from './mentions.ts';
 import { spoken, standingExpressions } from './standing.ts';
 
@@ -38,8 +39,13 @@ function livelyIn(program: Program): ReadonlySet<string> {
   for (const id of heardOf(program)) lively.add(id);
   const sets: { readonly sets: string; readonly of: ReadonlySet<string> }[] = [];
   for (const { stored, isShown, sets: set } of standingExpressions(program)) {
-    const parsed = isShown ? null : program.parse(stored);
-    if (!parsed?.ok) continue;
+    const parsed = program.parse(stored);
+    if (!parsed.ok) continue;
+    if (isShown) {
+      // Where a text divides by nothing is told.
+      for (const divisor of divisorsIn(parsed.value)) for (const id of mentionedIn(divisor)) lively.add(id);
+      continue;
+    }
     const of = mentionedIn(parsed.value);
     if (set === undefined || canFail(parsed.value)) for (const id of of) lively.add(id);
     else sets.push({ sets: set, of });

@@ -202,6 +202,12 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'key b → if 12 / Bags.value > 5 → go to full'];
       return { at: { scene, layer: null } };
     },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const layers = piece.frames[scene]!.layers;
+      layers['Bags'] = { type: 'field', label: 'Bags', at: [...ROOM, 160, 52], field: { kind: 'slider', min: 0, max: 4 } };
+      return { at: put(piece, scene, 'Odd', text('{12 / Bags.value} each', ROOM[0], ROOM[1] + 60)) };
+    },
   ],
   'type-clash': [
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → if Seats = "two" → go to harbour')) }),

@@ -2,6 +2,7 @@ import type { Value } from '../../expression/ast.ts';
 import { ownerOf, placeOfThread } from '../at-thread.ts';
 import { circlesIn, type Circle } from '../circles.ts';
 import { dataRule } from '../data-rule.ts';
+import { dividedByZero, type Divided } from '../divided.ts';
 import { startOf } from '../explore.ts';
 import type { Timed } from '../moves.ts';
 import { routeBy, type Moment } from '../moment.ts';
@@ -21,7 +22,10 @@ export const expressionError: Rule = {
     const written = faulty.check(context);
     const known = new Set(written.map(({ place }) => place.thread));
     const met = [...context.exploration.failed].filter(([thread]) => !known.has(thread)).flatMap(([thread, at]) => failed(thread, at, context));
-    return [...written, ...met, ...circlesIn(context.program, context.exploration).map((one) => told(one, context))];
+    const circles = circlesIn(context.program, context.exploration).map((one) => told(one, context));
+    const divided = dividedByZero(context.program, context.exploration).map(dividedAt);
+    const given = new Set([...written, ...circles].map(wordsOf));
+    return [...written, ...met, ...circles, ...divided.filter((one) => !given.has(wordsOf(one)))];
   },
 };
 
@@ -36,6 +40,24 @@ function failed(id: string, at: Moment & { readonly step: Timed }, { program: { 
       route: routeBy(at, at.step),
     }),
   ];
+}
+
+const wordsOf = ({ place: { scene, layer } }: Finding): string => `${scene} ${layer}`;
+
+/** A binding or a text that divides by zero. */
+function dividedAt({ binding: { node, instance, what }, state, exploration }: Divided): Finding {
+  const { scene } = instance.scene;
+  const of = node ? node.layer.name : scene.name;
+  const name = what === 'text' ? `The text of ${of}` : what === 'stateIs' ? `The state of ${of}` : `What ${what} of ${of} follows`;
+  const then = what === 'text' ? '“…” stands in its place' : 'it is as if it was not bound';
+  return finding(
+    'expression-error',
+    'must',
+    { scene: scene.id, ...(node && { layer: node.layer.id }) },
+    `${name} cannot be computed`,
+    `It divides by zero, which has no value: ${then}.`,
+    { route: { from: startOf(exploration, state), events: exploration.routeTo(state) } }
+  );
 }
 
 function told({ binding: { node, instance, what }, state, was, again }: Circle, { exploration }: RuleContext): Finding {
