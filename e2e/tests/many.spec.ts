@@ -52,12 +52,7 @@ test('threads pasted on many lead where each is called after, or as they were co
       Fares: {},
     },
   });
-  const paste = (text: string) =>
-    page.evaluate((text) => {
-      const data = new DataTransfer();
-      data.setData('text/plain', text);
-      window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-    }, text);
+  const paste = (text: string) => studio.pasteText(text);
   await studio.select('Fares');
   await studio.select('Other', ['Control']);
   await paste('click → go to Boats · push left 300 ms');
@@ -115,4 +110,63 @@ test('a placement becomes as many as a table has rows, seen before it is made; o
   await expect(seen).toContainText('Vik');
   await page.keyboard.press('Control+z');
   await expect(seen).toContainText('Skarra');
+});
+
+test('what is the same in many frames is made so from one of them, but for those left out', async ({ studio, page }) => {
+  const bar = (x: number, fill: string) => ({ Bar: { at: [x, 700, 300, 56] as const, style: { fill }, lines: ['click → go to Home'] } });
+  await studio.given({
+    frames: { Home: { layers: bar(20, '#0b7a75') }, Times: { layers: bar(30, gold) }, Fares: { layers: bar(40, gold) }, Boats: { layers: {} } },
+  });
+  await studio.select('Bar');
+  await page.keyboard.press('Shift+E');
+  const panel = page.getByRole('dialog', { name: 'The same in other frames' });
+  await expect(panel).toContainText('2 layers called the same in 2 other frames');
+  await expect(panel.getByRole('listitem')).toHaveText([/Times.*place and size and paint and lines/, /Fares.*place and size and paint and lines/]);
+  await panel.getByRole('button', { name: 'place and size' }).click();
+  await panel.getByRole('checkbox', { name: /^Fares/ }).uncheck();
+  await panel.getByRole('button', { name: 'Change 1 layer' }).click();
+  await expect(panel).toBeHidden();
+
+  const fillIn = async (frame: string) => {
+    await studio.openFrame(frame);
+    return studio.sheet
+      .locator('[data-layer]')
+      .first()
+      .evaluate((node) => getComputedStyle(node).backgroundColor);
+  };
+  expect(await fillIn('Times')).toBe('rgb(11, 122, 117)');
+  expect(await fillIn('Fares')).toBe('rgb(240, 177, 60)');
+  await page.keyboard.press('Control+z');
+  expect(await fillIn('Times')).toBe('rgb(240, 177, 60)');
+});
+
+test('a frame that is put down on the stage leads there, and with what leads somewhere selected makes one more of that', async ({ studio, page }) => {
+  await studio.given({ frames: { Map: {}, Skarra: {}, Orrin: {} } });
+  await studio.putDown('Skarra', 195, 200);
+  await expect(studio.row('Skarra')).toBeVisible();
+  await page.getByRole('toolbar', { name: 'Properties' }).getByRole('button', { name: 'Outline only' }).click();
+  await studio.putDown('Orrin', 195, 500);
+  await expect(studio.row('Orrin')).toBeVisible();
+  const grounds = () => studio.sheet.locator('[data-layer]').evaluateAll((nodes) => nodes.map((node) => getComputedStyle(node).backgroundColor));
+  await expect.poll(grounds).toEqual(['rgba(255, 255, 255, 0)', 'rgba(255, 255, 255, 0)']);
+  // Its own frame leads nowhere, and the order of the frames stays.
+  await studio.putDown('Map', 195, 700);
+  await expect(page.getByText('That frame is the open one')).toBeVisible();
+  expect(await studio.frames()).toEqual(['Map', 'Skarra', 'Orrin']);
+  await page.keyboard.press('t');
+  await studio.stage.getByText('Orrin').click();
+  await studio.running('Orrin');
+});
+
+test('an address that is pasted is a text that opens it, below what is selected; other words are none', async ({ studio, page }) => {
+  await studio.given({ frames: { Home: { layers: { Boats: button(100) } } } });
+  await studio.select('Boats');
+  await studio.pasteText('kittiwake.example/islands');
+  await expect(studio.row('Text 1').getByRole('textbox')).toHaveValue('https://kittiwake.example/islands');
+  const box = await studio.sheet.getByText('kittiwake.example/islands').boundingBox();
+  expect(box!.y).toBeGreaterThan((await studio.sheet.locator('[data-layer]').first().boundingBox())!.y);
+  await page.keyboard.press('Control+z');
+  await expect(studio.row('Text 1')).toBeHidden();
+  await studio.pasteText('the islands');
+  await expect(page.getByRole('region', { name: 'Cue sheet' }).getByText('the islands')).toBeHidden();
 });

@@ -96,6 +96,23 @@ export class Studio {
     if (modifier) await this.page.keyboard.up(modifier);
   }
 
+  /** Drags a frame from the shelf onto the stage. */
+  async putDown(frame: string, x: number, y: number): Promise<void> {
+    const { x: left, y: top } = (await this.sheet.boundingBox())!;
+    const to = await this.onScreen(x, y);
+    const from = this.page.getByRole('navigation', { name: 'Frames' }).getByRole('group', { name: frame, exact: true });
+    await from.dragTo(this.sheet, { targetPosition: { x: to.x - left, y: to.y - top } });
+  }
+
+  /** Pastes what was copied as text. */
+  async pasteText(text: string): Promise<void> {
+    await this.page.evaluate((text) => {
+      const data = new DataTransfer();
+      data.setData('text/plain', text);
+      window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    }, text);
+  }
+
   async clickStage(x: number, y: number): Promise<void> {
     const at = await this.onScreen(x, y);
     await this.page.mouse.click(at.x, at.y);

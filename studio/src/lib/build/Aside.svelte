@@ -13,6 +13,7 @@
   import RowsPanel from './RowsPanel.svelte';
   import SlidesPanel from './SlidesPanel.svelte';
   import StartersPanel from './StartersPanel.svelte';
+  import TwinsPanel from './TwinsPanel.svelte';
   import VariablesPanel from './VariablesPanel.svelte';
 
   /** Beside the stage: where threads lead, what the piece remembers, and whatever panel is open. */
@@ -73,6 +74,7 @@
     </div>
   {:else if panel === 'rows'}<RowsPanel {session} />
   {:else if panel === 'repeat'}<Repeat {session} />
+  {:else if panel === 'twins'}<TwinsPanel {session} />
   {:else}
     <div class="flex items-baseline gap-3" role="tablist" aria-label="Beside the stage">
       <button role="tab" aria-selected={tab === 'landings'} class="tab-word" onclick={() => (tab = 'landings')}>Landings</button>

@@ -20,7 +20,7 @@
   import RunningPiece from '$lib/shared/RunningPiece.svelte';
   import type { Player } from '@zany/player';
   import { flushSync, onDestroy } from 'svelte';
-  import { bringInHere, drawHere, pasteThreads, CLIP_TYPE, clipOf, linesOf, paste, removeSelected } from './acts';
+  import { addressHere, bringInHere, drawHere, pasteThreads, CLIP_TYPE, clipOf, linesOf, paste, removeSelected } from './acts';
   import Aside from './Aside.svelte';
   import BringInBar, { type Bringing } from './BringInBar.svelte';
   import CueSheet from './CueSheet.svelte';
@@ -216,7 +216,10 @@
     if (files.length) return take(files);
     const text = event.clipboardData?.getData(CLIP_TYPE);
     if (!session.canEdit) return;
-    if (!text) return pasteThreads(session, event.clipboardData?.getData('text/plain') ?? '') ? event.preventDefault() : undefined;
+    if (!text) {
+      const words = event.clipboardData?.getData('text/plain') ?? '';
+      return pasteThreads(session, words) || addressHere(session, words) ? event.preventDefault() : undefined;
+    }
     event.preventDefault();
     const clip = readClip(text);
     if (clip.ok) paste(session, clip.value);

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { FRAME_TYPE } from './acts';
   import RenameField from '$lib/shared/RenameField.svelte';
   import Thumb from '$lib/shared/Thumb.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
@@ -53,7 +54,10 @@
   aria-label={frame.name}
   data-shelf-frame={id}
   draggable={session.canEdit}
-  ondragstart={ondrag}
+  ondragstart={(event) => {
+    event.dataTransfer?.setData(FRAME_TYPE, id);
+    ondrag();
+  }}
   ondragover={(event) => {
     const { top, height } = event.currentTarget.getBoundingClientRect();
     ondragover(event.clientY < top + height / 2);

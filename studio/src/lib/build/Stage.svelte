@@ -21,7 +21,7 @@
   import { sceneView } from '$lib/shared/sceneView';
   import { touches } from '$lib/shared/touch';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { drawLayer, duplicate, noteStep, placeHere, writeText, writtenText } from './acts';
+  import { FRAME_TYPE, drawLayer, duplicate, leadFromHere, noteStep, placeHere, writeText, writtenText } from './acts';
   import { cursorOf, HANDLES, placeOf, pullSnapped, type Handle } from './handles';
   import { poseOfLook } from './look-poses';
   import { snapEdge, snapMove, type Guide } from './snap';
@@ -383,11 +383,16 @@
 
   const PART_TYPE = 'application/x-zany-part';
 
-  function dropPart(event: DragEvent) {
-    const part = event.dataTransfer?.getData(PART_TYPE);
-    if (!part || !sheet) return;
+  const isTaken = (event: DragEvent) =>
+    session.canEdit && !session.trying && [PART_TYPE, FRAME_TYPE].some((type) => event.dataTransfer?.types.includes(type));
+
+  /** A part that is put down is placed there; of a frame, what leads to it is. */
+  function dropped(event: DragEvent) {
+    if (!sheet || !isTaken(event)) return;
     event.preventDefault();
-    placeHere(session, part, pointOf(event));
+    const part = event.dataTransfer!.getData(PART_TYPE);
+    if (part) placeHere(session, part, pointOf(event));
+    else leadFromHere(session, event.dataTransfer!.getData(FRAME_TYPE), pointOf(event));
   }
 
   function wheel(event: WheelEvent) {
@@ -458,8 +463,8 @@
     onpointerdown={press}
     onpointermove={measure}
     ondblclick={open}
-    ondragover={(event) => event.dataTransfer?.types.includes(PART_TYPE) && event.preventDefault()}
-    ondrop={dropPart}
+    ondragover={(event) => isTaken(event) && event.preventDefault()}
+    ondrop={dropped}
     onwheel={wheel}
     oncontextmenu={menu}
     {@attach touches({ pinch, hold: menu })}

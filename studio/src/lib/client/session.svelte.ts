@@ -153,13 +153,13 @@ export class EditorSession {
   /** The seam was asked for by the keyboard, which comes to it. */
   timeAsked = $state(false);
   /** The panel that was asked for, beside the stage. */
-  panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | 'find' | 'behaves' | 'more' | 'rows' | 'comments' | null = $state(null);
+  panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | 'find' | 'behaves' | 'more' | 'rows' | 'twins' | 'comments' | null = $state(null);
 
   /** The same as far as there is something for it. */
   get shownPanel(): EditorSession['panel'] {
     const { panel, selection } = this;
     const isIdle =
-      ((panel === 'pair up' || panel === 'behaves' || panel === 'more') && selection.length === 0) || (panel === 'repeat' && selection.length !== 1);
+      (['pair up', 'behaves', 'more', 'twins'].includes(panel ?? '') && selection.length === 0) || (panel === 'repeat' && selection.length !== 1);
     return isIdle ? null : panel;
   }
 

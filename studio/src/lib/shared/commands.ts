@@ -377,6 +377,16 @@ export const commands: readonly Command[] = [
     run: ({ session }) => (session.panel = 'repeat'),
   },
   {
+    id: 'twins',
+    label: 'Make the selection the same in other frames',
+    short: 'The same in other frames',
+    group: 'Layers',
+    keys: ['Shift+E'],
+    needs: 'select layers of a frame first',
+    when: (context) => selecting(context) && context.session.scene?.scene.use === 'frame',
+    run: ({ session }) => (session.panel = 'twins'),
+  },
+  {
     id: 'rows',
     label: 'Fill placements from the rows of a table',
     short: 'Fill from rows',
@@ -615,7 +625,7 @@ export const keyLabel = (keys: string): string =>
 /** Commands in the menu of the selected layers, in groups; those that do not fit the selection are left out. */
 export const layerMenu: readonly (readonly string[])[] = [
   ['write', 'landing', 'pair', 'choose-one'],
-  ['rename', 'properties', 'duplicate', 'repeat', 'slides'],
+  ['rename', 'properties', 'twins', 'duplicate', 'repeat', 'slides'],
   ['group', 'ungroup', 'make-part', 'go-in', 'take-apart', 'carry'],
   ['front', 'forward', 'backward', 'back'],
   ['lock', 'hide', 'delete'],

@@ -10,10 +10,12 @@ import {
   type Operation,
   type Rect,
   restyle,
+  wireToStep,
 } from '@zany/core';
 import { newId } from '$lib/client/ids';
 import type { EditorSession } from '$lib/client/session.svelte';
 import { freeLayerName } from './names';
+import { addressIn } from './wire';
 
 /** Drawing layers and writing in them. Each is one named edit. */
 
@@ -42,6 +44,33 @@ export function drawLayer(session: EditorSession, type: 'box' | 'oval' | 'text' 
   if (!session.edit(`Draw ${layer.name}`, [newLayer(session.piece, layer)])) return null;
   session.select([id]);
   return id;
+}
+
+/** Puts an address that was copied below what is selected, or in the middle of what there is, as a text that opens it; false for any other text. */
+export function addressHere(session: EditorSession, words: string): boolean {
+  const address = addressIn(words);
+  const scene = session.scene?.scene;
+  if (!address || !scene || !session.sceneId) return false;
+  const text = words.trim();
+  const size = { width: Math.min(scene.width - 32, Math.max(80, text.length * 9)), height: 28 };
+  const below = session.selection.flatMap((id) => session.scene?.byId.get(id)?.box ?? []);
+  const at = below.length
+    ? { x: Math.min(...below.map(({ x }) => x)), y: Math.max(...below.map(({ y, height }) => y + height)) + 12 }
+    : { x: (scene.width - size.width) / 2, y: (scene.height - size.height) / 2 };
+  const id = newId();
+  const layer = {
+    id,
+    scene: session.sceneId,
+    name: freeLayerName(session, 'text'),
+    type: 'text' as const,
+    pose: rounded({ x: Math.max(0, Math.min(scene.width - size.width, at.x)), y: Math.min(scene.height - size.height, at.y), ...size }),
+    style: {},
+    text,
+  };
+  const made = [newLayer(session.piece, layer)];
+  const opens = wireToStep(session.piece, id, { do: 'open', address, tab: 'new' }, newId);
+  if (session.edit(`Open ${address}`, [...made, ...opens])) session.select([id]);
+  return true;
 }
 
 const rounded = ({ x, y, width, height }: Rect): Rect => ({

@@ -18,8 +18,10 @@ export {
 } from './frames';
 export { addAllLooks, addLook, freshLook, lookOperations, looksLeft, removeLook } from './looks';
 export { bringInHere, replaceFile, drawHere } from './files';
-export { drawLayer, isPainted, isShape, setLayer, restyleSelected, outlineOnly, writtenText, writeText } from './draw';
+export { addressHere, drawLayer, isPainted, isShape, setLayer, restyleSelected, outlineOnly, writtenText, writeText } from './draw';
 export {
+  FRAME_TYPE,
+  leadFromHere,
   leadTo,
   bind,
   bindState,

@@ -1,9 +1,34 @@
-import { bindingWords, makeChoice, statesOf, wireTo, wireToLabel, wireToState, wireToStep, type Bindable, type Operation } from '@zany/core';
+import {
+  bindingWords,
+  frameLedTo,
+  leadThere,
+  makeChoice,
+  statesOf,
+  wireTo,
+  wireToLabel,
+  wireToState,
+  wireToStep,
+  type Bindable,
+  type Operation,
+} from '@zany/core';
 import { newId } from '$lib/client/ids';
 import type { EditorSession } from '$lib/client/session.svelte';
 import { freshLook } from './looks';
 
 /** Wiring the selection by a press. Each is one named edit. */
+
+/** As what a frame is that is dragged. */
+export const FRAME_TYPE = 'application/x-zany-frame';
+
+/** A frame was put down on the stage: there now stands what leads to it, made as what is selected if that leads to one. */
+export function leadFromHere(session: EditorSession, frame: string, at: { readonly x: number; readonly y: number }): void {
+  const { piece, settled, sceneId, selection } = session;
+  if (!sceneId || !piece.scenes.has(frame)) return;
+  if (frame === sceneId) return session.notify('That frame is the open one: put another one down here, to lead to it.');
+  const like = selection.length === 1 && frameLedTo(piece, selection[0]!) !== null ? selection[0]! : null;
+  const made = leadThere(settled, sceneId, frame, at, like, newId);
+  if (made && session.edit(`Lead to ${piece.scenes.get(frame)!.name}`, made.operations)) session.select([made.id]);
+}
 
 /** Makes clicks on the selection lead to a frame. */
 export function leadTo(session: EditorSession, frame: string): void {

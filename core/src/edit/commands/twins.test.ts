@@ -1,0 +1,87 @@
+import { expect, test } from 'vitest';
+import { compose } from '../../compose/compose.ts';
+import { compile } from '../../program/compile.ts';
+import { unwrap } from '../../result.ts';
+import { apply } from '../apply.ts';
+import { carryToTwins, twinKinds, twinsOf, unlikeIn, type Shared } from './twins.ts';
+
+const title = (text: string, y: number, fill: string) => ({ type: 'text', text, at: [16, y, 200, 30], style: { ink: fill } }) as const;
+
+const piece = compose({
+  variables: { Seats: { type: 'number', initial: 2 } },
+  frames: {
+    home: {
+      layers: {
+        Title: title('Kittiwake Line', 20, '#0b7a75'),
+        Next: {
+          at: [16, 700, 120, 44],
+          style: { fill: '#e59a00' },
+          looks: { hover: { style: { fill: '#ffb020' } } },
+          lines: ['click → go to times'],
+        },
+        Left: { type: 'text', text: '{Seats} left', at: [16, 400, 100, 20] },
+      },
+    },
+    times: {
+      layers: {
+        title: title('Times', 24, '#26232c'),
+        Next: { at: [16, 690, 100, 44], style: { fill: '#e59a00' }, lines: ['click → go to pay'] },
+        Left: { type: 'text', text: 'none left', at: [16, 400, 100, 20] },
+      },
+    },
+    pay: { layers: { Title: { at: [0, 0, 50, 50] }, Next: { at: [16, 700, 120, 44], style: { fill: '#e59a00' }, lines: ['click → go to home'] } } },
+  },
+  parts: { Card: { size: [100, 100], layers: { Title: title('Card', 0, '#000000') } } },
+});
+const program = compile(piece);
+
+const from = (...names: string[]) =>
+  twinsOf(
+    piece,
+    names.map((name) => `home_${name}`)
+  );
+const madeSo = (twins: ReturnType<typeof from>, ...kinds: Shared[]) => unwrap(apply(piece, carryToTwins(program, twins, kinds))).piece;
+
+test('twins have one name and one type, in frames alone, however the name is written', () => {
+  expect(from('Title').map(({ id }) => id)).toEqual(['times_title']);
+  expect(from('Next', 'Title').map(({ id, frame }) => `${frame} ${id}`)).toEqual(['times times_title', 'times times_Next', 'pay pay_Next']);
+  expect(twinsOf(piece, [])).toEqual([]);
+  expect(twinsOf(piece, ['gone'])).toEqual([]);
+});
+
+test('of several with one name the first is that of the first, and what has none there has no twin', () => {
+  const chips = (count: number) => ({
+    layers: Object.fromEntries(Array.from({ length: count }, (_, i) => [`c${i}`, { name: 'Chip', at: [i * 50, 0, 40, 40] as const }])),
+  });
+  const twins = twinsOf(compose({ frames: { a: chips(3), b: chips(2) } }), ['a_c0', 'a_c1', 'a_c2']);
+  expect(twins.map(({ source, id }) => [source, id])).toEqual([
+    ['a_c0', 'b_c0'],
+    ['a_c1', 'b_c1'],
+  ]);
+});
+
+test('only what is otherwise is carried over, and then nothing is otherwise any more', () => {
+  const twins = from('Title', 'Next');
+  expect(unlikeIn(program, twins, 'place').map(({ id }) => id)).toEqual(['times_title', 'times_Next']);
+  expect(unlikeIn(program, twins, 'paint').map(({ id }) => id)).toEqual(['times_title']);
+  expect(unlikeIn(program, twins, 'looks').map(({ id }) => id)).toEqual(['times_Next', 'pay_Next']);
+  const now = madeSo(twins, ...(Object.keys(twinKinds) as Shared[]));
+  for (const kind of Object.keys(twinKinds) as Shared[]) expect(unlikeIn(compile(now), twins, kind)).toEqual([]);
+  expect(now.layers.get('times_title')).toMatchObject({ text: 'Kittiwake Line', style: { ink: '#0b7a75' }, pose: { x: 16, y: 20 } });
+  expect(now.layers.get('pay_Next')!.looks).toEqual(piece.layers.get('home_Next')!.looks);
+  // Where they lead stays their own.
+  expect(now.threads).toBe(piece.threads);
+  expect(carryToTwins(compile(now), twins, ['place', 'paint'])).toEqual([]);
+});
+
+test('each way is carried alone, and what a twin has besides goes where the other has none', () => {
+  const now = madeSo(from('Next'), 'paint');
+  expect(now).toBe(piece);
+  const back = twinsOf(piece, ['times_Next']).filter(({ frame }) => frame === 'home');
+  expect(unwrap(apply(piece, carryToTwins(program, back, ['looks']))).piece.layers.get('home_Next')!.looks).toBeUndefined();
+});
+
+test('words that are computed in their own frame are not carried', () => {
+  expect(unlikeIn(program, from('Left'), 'words')).toEqual([]);
+  expect(unlikeIn(program, from('Left'), 'place')).toEqual([]);
+});
