@@ -10,6 +10,7 @@ import {
   pieceFromTrusted,
   startOf,
   update,
+  type Change,
   type Exploring,
   type Operation,
   type Program,
@@ -25,7 +26,9 @@ let program: Program | null = null;
 let explored: Exploring | null = null;
 /** What was explored before the last edit: what was learned of all that it left as it was is still true. */
 let earlier: Exploring | null = null;
-/** The piece as it was opened, and as it is, each walked as far as is usual. */
+/** The piece as it was opened. */
+let opened: Program | null = null;
+/** The same, and as it is, each walked as far as is usual. */
 let first: Version | null = null;
 let last: Version | null = null;
 let version = 0;
@@ -54,8 +57,7 @@ onmessage = ({ data }: MessageEvent<AuditTask>) => {
   if (data.type === 'busy') return void (busyUntil = performance.now() + REST);
   if (data.type === 'guide') return tellWay(data);
   if (data.type === 'ways') return postMessage({ ask: data.ask, ways: waysNow() } satisfies AskAnswer);
-  if (data.type === 'changes')
-    return postMessage({ ask: data.ask, changes: first && last ? compareVersions(first, last) : null } satisfies AskAnswer);
+  if (data.type === 'changes') return postMessage({ ask: data.ask, changes: changesNow() } satisfies AskAnswer);
   clearTimeout(timer);
   version = data.version;
   if (data.type === 'on') {
@@ -65,6 +67,7 @@ onmessage = ({ data }: MessageEvent<AuditTask>) => {
     return;
   }
   program = data.type === 'piece' ? compile(pieceFromTrusted(data.piece)) : take(data.operations);
+  opened ??= program;
   earlier = data.type === 'piece' ? null : (explored ?? earlier);
   explored = null;
   timer = setTimeout(begin, PAUSE);
@@ -75,6 +78,19 @@ function tellWay({ ask, run, walked }: Extract<AuditTask, { type: 'guide' }>): v
   const next: Guided =
     program && exploration ? (guide(program, exploration, run, new Set(walked)) ?? (exploration.cut === null ? 'nothing' : null)) : null;
   postMessage({ ask, next } satisfies AskAnswer);
+}
+
+function changesNow(): readonly Change[] | null {
+  if (!last || !opened) return null;
+  first ??= walked(opened);
+  return compareVersions(first, last);
+}
+
+/** A piece walked as far as is usual: the one that was opened, where it was changed before it could be. */
+function walked(program: Program): Version {
+  const whole = exploring(program);
+  whole.on(whole.usual);
+  return { program, audit: judge(program, whole.result()) };
 }
 
 function waysNow(): Ways | null {
@@ -129,7 +145,7 @@ function answer(isDone: boolean): void {
   const { findings, aside, exploration } = audit;
   if (isDone) {
     last = { program: program!, audit };
-    first ??= last;
+    if (program === opened) first ??= last;
   }
   const message: AuditAnswer = {
     version,
