@@ -76,7 +76,7 @@ describe('against another FEEL interpreter', () => {
         if (typeof mine === 'number') expect(theirs, text).toBeCloseTo(mine, 9);
         else expect(theirs, text).toBe(mine);
       }),
-      { numRuns: 2500 }
+      { numRuns: 1200 }
     );
 
   test('numbers', () => agree(numbers(3)));
@@ -141,7 +141,7 @@ describe('what is no silent nothing', () => {
           }
         }
       ),
-      { numRuns: 1500 }
+      { numRuns: 800 }
     );
   });
 });

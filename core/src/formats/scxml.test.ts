@@ -154,7 +154,7 @@ describe('against an independent interpreter of state charts', () => {
   afterEach(() => void vi.useRealTimers());
 
   test('the same events lead to the same frame and state, on hundreds of random sequences', async () => {
-    const pieces = timesOver(22);
+    const pieces = timesOver(15);
     const sequences = 20;
     let compared = 0;
     for (let seed = 0; seed < pieces; seed++) {

@@ -54,7 +54,7 @@ test('exploring says what running every event in every state says, of pieces wit
       expect([...mine.fired].filter((one) => !theirs.fired.has(one))).toEqual([]);
       expect([...moves].filter((one) => !theirs.moves.has(one) && !stays(one)).slice(0, 1)).toEqual([]);
     }),
-    { numRuns: timesOver(50) }
+    { numRuns: timesOver(35) }
   );
   expect(whole).toBeGreaterThan(10);
 });
@@ -85,7 +85,7 @@ test('every route leads where it says when the engine replays it, of pieces with
       });
       expect(exploration.reached.size).toBeGreaterThanOrEqual(startFrames(program).length);
     }),
-    { numRuns: timesOver(30) }
+    { numRuns: timesOver(20) }
   );
 });
 

@@ -92,7 +92,7 @@ test('what is shown by a route is so where the route ends', () => {
     fc.property(seeds, (seed) => {
       check(compile(richPiece(seed)));
     }),
-    { numRuns: timesOver(15) }
+    { numRuns: timesOver(10) }
   );
   expect([...told].sort()).toEqual(Object.keys(shown).sort());
 });
@@ -134,7 +134,7 @@ test('what never happens happens to nobody who tries everything', () => {
       );
       expect(states.filter((state) => !theirs.entered.has(state) && !unmet.includes(state) && !begun.has(state))).toEqual([]);
     }),
-    { numRuns: timesOver(18) }
+    { numRuns: timesOver(12) }
   );
   expect(whole).toBeGreaterThan(2);
 });
@@ -160,7 +160,7 @@ test('what somebody with a finger or a keyboard comes to is what trying all that
       const met = (ids: ReadonlySet<string>) => asked.filter((id) => ids.has(id));
       expect(met(new Set([...some.reached, ...some.fired]))).toEqual(met(new Set([...theirs.reached, ...theirs.fired])));
     }),
-    { numRuns: timesOver(32) }
+    { numRuns: timesOver(20) }
   );
   expect(whole).toBeGreaterThan(0);
 });
