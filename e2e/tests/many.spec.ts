@@ -153,6 +153,18 @@ test('a frame that is put down on the stage leads there, and with what leads som
   await studio.putDown('Map', 195, 700);
   await expect(page.getByText('That frame is the open one')).toBeVisible();
   expect(await studio.frames()).toEqual(['Map', 'Skarra', 'Orrin']);
+  // Several that are chosen stand below each other, but for the open one.
+  await page.keyboard.press('Escape');
+  for (const frame of ['Skarra', 'Orrin'])
+    await page
+      .getByRole('navigation', { name: 'Frames' })
+      .getByRole('button', { name: `Open ${frame}`, exact: true })
+      .click({ modifiers: ['Control'] });
+  await studio.putDown('Orrin', 195, 640);
+  await expect(studio.row('Skarra 2')).toBeVisible();
+  await expect(studio.row('Orrin 2')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(studio.row('Orrin 2')).toBeHidden();
   await page.keyboard.press('t');
   await studio.stage.getByText('Orrin').click();
   await studio.running('Orrin');

@@ -10,6 +10,9 @@ import {
   wireToStep,
   type Bindable,
   type Operation,
+  apply,
+  framesOf,
+  update,
 } from '@zany/core';
 import { newId } from '$lib/client/ids';
 import type { EditorSession } from '$lib/client/session.svelte';
@@ -20,14 +23,34 @@ import { freshLook } from './looks';
 /** As what a frame is that is dragged. */
 export const FRAME_TYPE = 'application/x-zany-frame';
 
-/** A frame was put down on the stage: there now stands what leads to it, made as what is selected if that leads to one. */
+/** Between what leads to several frames, in CSS px. */
+const GAP = 12;
+
+/**
+ * A frame was put down on the stage: there now stands what leads to it, made as what is selected if that leads to one. With others chosen
+ * in the shelf what leads to those stands below it.
+ */
 export function leadFromHere(session: EditorSession, frame: string, at: { readonly x: number; readonly y: number }): void {
-  const { piece, settled, sceneId, selection } = session;
+  const { piece, settled, sceneId, selection, frameSelection } = session;
   if (!sceneId || !piece.scenes.has(frame)) return;
-  if (frame === sceneId) return session.notify('That frame is the open one: put another one down here, to lead to it.');
+  const chosen = frameSelection.includes(frame) && frameSelection.length > 1 ? framesOf(piece).map(({ id }) => id) : [frame];
+  const frames = chosen.filter((id) => id !== sceneId && (id === frame || frameSelection.includes(id)));
+  if (frames.length === 0) return session.notify('That frame is the open one: put another one down here, to lead to it.');
   const like = selection.length === 1 && frameLedTo(piece, selection[0]!) !== null ? selection[0]! : null;
-  const made = leadThere(settled, sceneId, frame, at, like, newId);
-  if (made && session.edit(`Lead to ${piece.scenes.get(frame)!.name}`, made.operations)) session.select([made.id]);
+  let program = settled;
+  let { y } = at;
+  const [made, operations]: [string[], Operation[]] = [[], []];
+  for (const one of frames) {
+    const there = leadThere(program, sceneId, one, { x: at.x, y }, like, newId);
+    const applied = there && apply(program.piece, there.operations);
+    if (!applied?.ok) continue;
+    program = update(program, applied.value.piece, applied.value.touched);
+    made.push(there!.id);
+    operations.push(...there!.operations);
+    y += program.piece.layers.get(there!.id)!.pose.height + GAP;
+  }
+  const name = frames.length === 1 ? piece.scenes.get(frames[0]!)!.name : `${frames.length} frames`;
+  if (session.edit(`Lead to ${name}`, operations)) session.select(made);
 }
 
 /** Makes clicks on the selection lead to a frame. */
