@@ -23,7 +23,8 @@ import type { Memory } from './memory.ts';
 import { Met } from './met.ts';
 import type { Outcome, Seen } from './outcome.ts';
 import { Routes } from './routes.ts';
-import { Lane } from './lanes.ts';
+import { Lanes } from './lanes.ts';
+import { Looks } from './looks.ts';
 import { INITIAL, type Reading } from './slots.ts';
 import { settle } from './settle.ts';
 import { raceOf } from './race.ts';
@@ -109,8 +110,7 @@ export class Explorer {
   /** What was taken to be set at will, and is not. */
   readonly unfree = new Set<Group>();
   private readonly decisions = new Decisions<Told>();
-  /** What there is to see and to do, by frames. */
-  private readonly looks = new Decisions<Look>();
+  private readonly looks: Looks;
   private readonly routes: Routes;
   private views = new Views();
   private readonly gaps = new Set<string>();
@@ -126,9 +126,7 @@ export class Explorer {
   /** What came of each event the last time: what it sets off is known then. */
   private last = new Int32Array(1 << 8).fill(NONE_YET);
   private readonly returns: Returns;
-  /** Where all leads that can be done, by what that is: where nothing waits, and where something does. */
-  private readonly lanes = new Map<readonly number[], Lane>();
-  private readonly lanesInTime = new Map<readonly number[], Lane>();
+  private readonly lanes: Lanes;
   /** All that came of events, and was found to do and to see, in the states that were followed, with where it first was. */
   readonly uses: Use[] = [];
   private readonly used = new Set<Answer>();
@@ -157,10 +155,12 @@ export class Explorer {
     this.reader = new Reader(memory);
     this.met = new Met(this.reader, memory.times, this.deeds);
     this.returns = new Returns(this.reader, this.met);
+    this.looks = new Looks(memory, this.reader, () => this.asking);
     this.swings = new Swings(this.reader.rows, telling.swings, telling.floors);
     this.clock = new Clock(memory, left);
     this.where = new Whereabouts(memory, this.reader, this.clock, left, () => ({ telling: this.telling, ambient: this.ambient }));
     this.effects = new Effects(memory, this.clock, left, this.edges, new Set(free.flatMap((group) => [...group])));
+    this.lanes = new Lanes(memory, this.reader, this.met, this.effects);
     this.atWill = new AtWill(memory, this.reader, () => this.asking, isAllowed);
     const { met, firsts } = this;
     const { stackOf, stacks } = this.reader;
@@ -374,7 +374,7 @@ export class Explorer {
     let kept: Here | null = null;
     const here = () => (kept ??= this.reader.hereIn(state));
     const { memory } = this;
-    const look = this.lookIn(state, row, glance, here);
+    const look = this.looks.in(state, row, glance, here);
     const { seen, events } = look;
     if (memory.slots.entering.length) this.entered.meet(memory.slots, this.reader.rootsIn(row), glance, this.isOwn);
     const isMoving = this.isMoving(zone, glance);
@@ -410,48 +410,15 @@ export class Explorer {
 
   /** Follows all from a state in which nothing waits, where it is known what there is to see and where that leads; false where it is not. */
   private goQuickly(state: number, row: number): boolean {
-    const { reader, memory } = this;
-    const { rows } = reader;
-    const known = this.looks.asOf(memory.version).find(reader.frameNumberIn(row), rows, row);
-    if (known < 0) return false;
-    const look = this.looks.answers[known]!;
-    if (!look.isUsed || !look.isPlain) return false;
-    if (!look.lane || !this.isNow(look.lane)) look.lane = this.laneFor(look.events, 0);
+    const look = this.looks.atOnce(row);
+    if (!look?.isUsed || !look.isPlain) return false;
+    if (!look.lane || !this.lanes.isNow(look.lane)) look.lane = this.lanes.for(look.events, 0);
     const { lane } = look;
-    this.goAlong(lane, state, row);
+    this.lanes.go(lane, state, row, this.last);
     if (!lane.isAtEnd) return false;
     this.edges.leadAs(state, lane);
     this.moves += look.events.length;
     return true;
-  }
-
-  /** What there is to see in a state, and what can be done. */
-  private lookIn(state: number, row: number, glance: Here, here: () => Here): Look {
-    const { memory, reader } = this;
-    const question = reader.frameNumberIn(row);
-    const known = this.looks.asOf(memory.version).find(question, reader.rows, row);
-    if (known >= 0) return this.looks.answers[known]!;
-    const frame = reader.frameIn(row);
-    const seen = memory.knownSeen(frame, glance) ?? memory.seenIn(frame, here(), () => this.asking.look(here()));
-    const events = memory.knownEvents(frame, glance) ?? memory.eventsOf(frame, here(), () => this.asking.find(here()));
-    const look = this.lookOf(seen, events);
-    if (look.isWide) return look;
-    const looked = [seen, events].map((answer) => memory.lookedAt(answer, reader.glanceAt(state)));
-    const columns = looked.every((one) => one !== null) ? new Map(looked.flat()) : null;
-    look.isWide = !columns || !this.looks.asOf(memory.version).keep(question, [...columns], look);
-    return look;
-  }
-
-  private readonly looksBy = new Map<readonly number[], Look[]>();
-
-  private lookOf(seen: Seen, events: readonly number[]): Look {
-    const known = this.looksBy.get(events);
-    let look = known?.find((one) => one.seen === seen);
-    if (look) return look;
-    look = { seen, events, isUsed: false, isPlain: false, isWide: false, lane: null };
-    if (known) known.push(look);
-    else this.looksBy.set(events, [look]);
-    return look;
   }
 
   /** All that can be done in a state: this is gone through more than anything else, and has to stay short. */
@@ -463,9 +430,9 @@ export class Explorer {
     const glance = this.reader.glanceAt(state);
     const isAnyone = this.isAllowed === ALWAYS;
     const isAlone = this.reader.stackOf.at(state) === EMPTY && !this.swings.isOpen;
-    const lane = isStill && isAlone && isAnyone ? this.laneFor(events, zone) : null;
+    const lane = isStill && isAlone && isAnyone ? this.lanes.for(events, zone) : null;
     if (lane) {
-      this.goAlong(lane, state, row);
+      this.lanes.go(lane, state, row, this.last);
       this.moves += lane.at;
       if (lane.isAtEnd) return edges.leadAs(state, lane);
       lane.each(state, (to, how) => edges.add(state, to, how >> 1), lane.at);
@@ -483,7 +450,7 @@ export class Explorer {
             decision.leap = rows.leap(decision.looked, told.columns, told.values);
             decision.ordered = rows.ordered;
           }
-          if (lane && decision.leap !== null && this.isNow(lane))
+          if (lane && decision.leap !== null && this.lanes.isNow(lane))
             lane.keep(i, row, decision.looked.keys(), decision.leap, told, this.account.isFull(told));
           const known = decision.leap === null ? -1 : rows.leapt(row, decision.leap, told.columns, told.values);
           const next = known >= 0 ? known : rows.with(row, told.columns, told.values);
@@ -503,30 +470,6 @@ export class Explorer {
       decisions.asOf(memory.version);
     }
   }
-
-  /** Goes along a lane in a state, as far as it is known where that leads. */
-  private goAlong(lane: Lane, state: number, row: number): void {
-    const { rows } = this.reader;
-    for (let effect = lane.along(0, row, this.last); effect; effect = lane.along(lane.at + 1, row, this.last)) {
-      const next = rows.with(row, effect.columns, effect.values);
-      if (this.reader.zoneIn(next) === 0) this.met.comeAnew(next, state, lane.deed);
-      else this.met.come(next, EMPTY, state, lane.deed, null, false);
-    }
-  }
-
-  /** Where all leads that can be done, as far as it is known now. */
-  private laneFor(events: readonly number[], zone: number): Lane {
-    const lanes = zone === 0 ? this.lanes : this.lanesInTime;
-    let lane = lanes.get(events);
-    if (!lane || !this.isNow(lane)) {
-      this.met.markAll();
-      const asOf = [this.memory.version, this.reader.rows.ordered, this.effects.retold];
-      lanes.set(events, (lane = new Lane(events, this.reader, this.met, asOf)));
-    }
-    return lane;
-  }
-
-  private isNow = (lane: Lane): boolean => lane.isOf(this.memory.version, this.reader.rows.ordered, this.effects.retold);
 
   private setLast(event: number, { number }: Effect): void {
     while (this.last.length <= event) this.last = lengthened(this.last);
@@ -899,20 +842,6 @@ interface Told {
   /** How far it leads among rows, as these count then; null where that is not the same for all of them. */
   leap: number | null;
   ordered: number;
-}
-
-/** What is seen, and what can be done, as numbers of events. */
-interface Look {
-  readonly seen: Seen;
-  readonly events: readonly number[];
-  /** Account was kept of both, where nothing moves. */
-  isUsed: boolean;
-  /** There is nothing else to do about it, where nothing moves. */
-  isPlain: boolean;
-  /** Too much tells it apart for it to be found at once. */
-  isWide: boolean;
-  /** Where all leads that can be done, where nothing waits. */
-  lane: Lane | null;
 }
 
 /** What a state is come to with: a row, a stack with what is put on it, and over what was gone back for that. */

@@ -1,9 +1,11 @@
 import type { Leads } from './edges.ts';
-import type { Effect } from './effects.ts';
+import type { Effect, Effects } from './effects.ts';
 import { longer } from './ints.ts';
+import type { Memory } from './memory.ts';
 import type { Met } from './met.ts';
 import type { Reader } from './reader.ts';
 import type { Rows } from './rows.ts';
+import { EMPTY } from './stacks.ts';
 
 /** So many columns tell apart what comes of an event, at most. */
 const COLUMNS = 3;
@@ -179,5 +181,44 @@ export class Lane implements Leads {
     }
     this.bases[i] = base;
     return true;
+  }
+}
+
+/** Lanes by what can be done, as far as it is known now where that leads. */
+export class Lanes {
+  private readonly still = new Map<readonly number[], Lane>();
+  /** The same while something waits. */
+  private readonly inTime = new Map<readonly number[], Lane>();
+
+  constructor(
+    private readonly memory: Memory,
+    private readonly reader: Reader,
+    private readonly met: Met,
+    private readonly effects: Effects
+  ) {}
+
+  for(events: readonly number[], zone: number): Lane {
+    const lanes = zone === 0 ? this.still : this.inTime;
+    let lane = lanes.get(events);
+    if (!lane || !this.isNow(lane)) {
+      this.met.markAll();
+      const asOf = [this.memory.version, this.reader.rows.ordered, this.effects.retold];
+      lanes.set(events, (lane = new Lane(events, this.reader, this.met, asOf)));
+    }
+    return lane;
+  }
+
+  isNow(lane: Lane): boolean {
+    return lane.isOf(this.memory.version, this.reader.rows.ordered, this.effects.retold);
+  }
+
+  /** Goes along a lane in a state, as far as it is known where that leads; new states are met on the way. */
+  go(lane: Lane, state: number, row: number, last: Int32Array): void {
+    const { reader, met } = this;
+    for (let effect = lane.along(0, row, last); effect; effect = lane.along(lane.at + 1, row, last)) {
+      const next = reader.rows.with(row, effect.columns, effect.values);
+      if (reader.zoneIn(next) === 0) met.comeAnew(next, state, lane.deed);
+      else met.come(next, EMPTY, state, lane.deed, null, false);
+    }
   }
 }
