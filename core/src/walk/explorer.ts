@@ -23,7 +23,7 @@ import type { Memory } from './memory.ts';
 import { Met } from './met.ts';
 import type { Outcome, Seen } from './outcome.ts';
 import { Routes } from './routes.ts';
-import { Lanes } from './lanes.ts';
+import { Lanes, type Lane } from './lanes.ts';
 import { Looks } from './looks.ts';
 import { INITIAL, type Reading } from './slots.ts';
 import { settle } from './settle.ts';
@@ -124,7 +124,7 @@ export class Explorer {
   /** What came of loops without end, as far as it is followed. */
   private readonly loops = new Set<Outcome>();
   /** What came of each event the last time: what it sets off is known then. */
-  private last = new Int32Array(1 << 8).fill(NONE_YET);
+  private last: Int32Array<ArrayBuffer> = new Int32Array(1 << 8).fill(NONE_YET);
   private readonly returns: Returns;
   private readonly lanes: Lanes;
   /** All that came of events, and was found to do and to see, in the states that were followed, with where it first was. */
@@ -378,7 +378,8 @@ export class Explorer {
     const { seen, events } = look;
     if (memory.slots.entering.length) this.entered.meet(memory.slots, this.reader.rootsIn(row), glance, this.isOwn);
     const isMoving = this.isMoving(zone, glance);
-    look.isPlain = !isMoving && this.untriedAmong(events).length === 0;
+    const untried = this.untriedAmong(events);
+    look.isPlain = !isMoving && untried.length === 0;
     if (isMoving || !look.isUsed) {
       if (this.use(seen, 'seen', state, here, isMoving)) {
         this.see(seen, state, isMoving);
@@ -387,7 +388,7 @@ export class Explorer {
       this.use(events, 'events', state, here);
       look.isUsed = !isMoving;
     }
-    for (const phrase of this.untriedAmong(events)) this.leave(state, phrase);
+    for (const phrase of untried) this.leave(state, phrase);
     this.tryAll(state, row, zone, events, here);
     for (const group of this.atWill.setIn(row, this.free)) this.trySet(state, row, group);
     if (this.left.size) this.stirByTimers(state);
@@ -413,11 +414,15 @@ export class Explorer {
     const look = this.looks.atOnce(row);
     if (!look?.isUsed || !look.isPlain) return false;
     if (!look.lane || !this.lanes.isNow(look.lane)) look.lane = this.lanes.for(look.events, 0);
-    const { lane } = look;
+    return this.goAlong(look.lane, state, row);
+  }
+
+  /** Goes along a lane in a state; whether it is known to its end, and so the edges of the state are. */
+  private goAlong(lane: Lane, state: number, row: number): boolean {
     this.lanes.go(lane, state, row, this.last);
     if (!lane.isAtEnd) return false;
     this.edges.leadAs(state, lane);
-    this.moves += look.events.length;
+    this.moves += lane.at;
     return true;
   }
 
@@ -432,9 +437,8 @@ export class Explorer {
     const isAlone = this.reader.stackOf.at(state) === EMPTY && !this.swings.isOpen;
     const lane = isStill && isAlone && isAnyone ? this.lanes.for(events, zone) : null;
     if (lane) {
-      this.lanes.go(lane, state, row, this.last);
+      if (this.goAlong(lane, state, row)) return;
       this.moves += lane.at;
-      if (lane.isAtEnd) return edges.leadAs(state, lane);
       lane.each(state, (to, how) => edges.add(state, to, how >> 1), lane.at);
     }
     for (let i = lane?.at ?? 0; i < events.length; i++) {
@@ -472,7 +476,7 @@ export class Explorer {
   }
 
   private setLast(event: number, { number }: Effect): void {
-    while (this.last.length <= event) this.last = lengthened(this.last);
+    while (this.last.length <= event) this.last = longer(this.last).fill(NONE_YET, this.last.length);
     this.last[event] = number;
   }
 
@@ -823,8 +827,6 @@ const NONE: readonly never[] = [];
 
 /** Of an event nothing came yet. */
 const NONE_YET = -1;
-
-const lengthened = (last: Int32Array): Int32Array<ArrayBuffer> => longer(last as Int32Array<ArrayBuffer>).fill(NONE_YET, last.length);
 
 const ALWAYS = () => true;
 

@@ -69,10 +69,7 @@ export class Met {
   /** The state that somebody begins in, new or known. */
   begin(frame: string, row: number, stack: number, isItself: boolean): void {
     if (this.knownAs(row, stack, isItself) !== undefined) return;
-    this.parents.push(NONE);
-    this.cameBy.push(NONE);
-    this.begun.push(this.starts.push(frame) - 1);
-    this.put(row, stack);
+    this.add(row, stack, NONE, NONE, this.starts.push(frame) - 1);
   }
 
   /**
@@ -82,25 +79,14 @@ export class Met {
   come(row: number, stack: number, parent: number, deed: number, over: Push | null, isItself: boolean): number {
     const known = this.knownAs(row, stack, isItself);
     if (known !== undefined) return known;
-    this.parents.push(parent);
-    this.cameBy.push(deed);
-    this.begun.push(this.begun.at(over ? over.from : parent));
-    const state = this.put(row, stack);
+    const state = this.add(row, stack, parent, deed, this.begun.at(over ? over.from : parent));
     if (over) this.backOver.set(state, over);
     return state;
   }
 
   /** The state with a row in which nothing waits, and nothing on its stack, which was not met before. */
   comeAnew(row: number, parent: number, deed: number): void {
-    const { reader } = this;
-    const state = this.parents.length;
-    this.parents.push(parent);
-    this.cameBy.push(deed);
-    this.begun.push(this.begun.at(parent));
-    this.stand(row, state);
-    reader.rowOf.push(row);
-    reader.stackOf.push(EMPTY);
-    this.show(state, row);
+    this.add(row, EMPTY, parent, deed, this.begun.at(parent));
   }
 
   private knownAs(row: number, stack: number, isItself: boolean): number | undefined {
@@ -123,10 +109,13 @@ export class Met {
     return this.reader.rows.with(row, [this.times.column], [0]);
   }
 
-  /** Notes where the last state stands. */
-  private put(row: number, stack: number): number {
+  /** One state more. */
+  private add(row: number, stack: number, parent: number, deed: number, begun: number): number {
     const { reader } = this;
-    const state = this.length - 1;
+    const state = this.length;
+    this.parents.push(parent);
+    this.cameBy.push(deed);
+    this.begun.push(begun);
     if (stack === EMPTY) this.stand(row, state);
     else this.byBoth.set(row, stack, state);
     if (reader.zoneIn(row) !== 0) {

@@ -79,26 +79,25 @@ export class Rows {
   /** The row that is so far from another one by the numbers of some columns; -1 where there is none yet. */
   leapt(row: number, leap: number, columns: readonly number[], values: readonly number[]): number {
     const sum = (this.sums[row]! + leap) | 0;
-    if (this.isDense) return this.table[sum]! - 1;
-    const { table } = this;
-    const mask = table.length - 1;
-    for (let at = placeOf(sum) & mask; table[at + 1]! > 0; at = (at + 2) & mask)
-      if (table[at] === sum && this.isLike(table[at + 1]! - 1, row, columns, values)) return table[at + 1]! - 1;
-    return -1;
+    return this.table[this.isDense ? sum : this.placeIn(sum, row, columns, values) + 1]! - 1;
   }
 
   /** The row with a sum that may be another row's too. */
   private kept(sum: number, row: number, columns: readonly number[], values: readonly number[]): number {
+    const at = this.placeIn(sum, row, columns, values);
+    const known = this.table[at + 1]!;
+    if (known > 0) return known - 1;
+    this.table[at] = sum;
+    return this.add(sum, at + 1, row, columns, values);
+  }
+
+  /** Where a row with a sum that may be another row's too stands in the table, or would. */
+  private placeIn(sum: number, row: number, columns: readonly number[], values: readonly number[]): number {
     const { table } = this;
     const mask = table.length - 1;
     let at = placeOf(sum) & mask;
-    for (; table[at + 1]! > 0; at = (at + 2) & mask)
-      if (table[at] === sum) {
-        const other = table[at + 1]! - 1;
-        if (this.isLike(other, row, columns, values)) return other;
-      }
-    table[at] = sum;
-    return this.add(sum, at + 1, row, columns, values);
+    while (table[at + 1]! > 0 && !(table[at] === sum && this.isLike(table[at + 1]! - 1, row, columns, values))) at = (at + 2) & mask;
+    return at;
   }
 
   /** Whether a row is like another one but for the numbers of some columns. */

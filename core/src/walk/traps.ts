@@ -1,6 +1,7 @@
 import { stepKind } from '../vocabulary/steps/all.ts';
 import type { Program } from '../program/program.ts';
 import { startFrames } from '../program/program.ts';
+import { scenesOn } from '../run/environment.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
 import type { Deed } from './edges.ts';
 import type { Exploration } from './exploration.ts';
@@ -102,15 +103,15 @@ function doesMore({ piece }: Program, { event, threads }: Deed): boolean {
   return threads.some((id) => piece.threads.get(id)?.branches.some(({ steps }) => steps.some((step) => !stepKind(step.do).changesNothing)));
 }
 
-/** A frame with what lies over it, in words. */
-const laidIn = ({ frame, overlays }: RunState): string => [frame, ...overlays.map((overlay) => overlay.frame)].join(' ');
+/** All that is on the screen, in words. */
+const screenIn = (program: Program, run: RunState): string => scenesOn(program, run).join(' ');
 
 /** Of frames that lead to no other, what lies over them where more is done than going and waiting, in any slice: as after scrolling there. */
 function doneElsewhere(program: Program, { slices }: Exploration, leading: ReadonlySet<string>): ReadonlySet<string> {
   const found = new Set<string>();
   for (const { states, edges, runOf } of slices)
     for (const [at, { frame }] of states.entries())
-      if (!leading.has(frame) && edges.of(at).some((edge) => doesMore(program, edge))) found.add(laidIn(runOf(at)));
+      if (!leading.has(frame) && edges.of(at).some((edge) => doesMore(program, edge))) found.add(screenIn(program, runOf(at)));
   return found;
 }
 
@@ -125,11 +126,13 @@ function resting(program: Program, exploration: Exploration): number[] {
   const goesOn = new Set(at.filter((state) => leads(state) || unfollowed.has(state)));
   for (const state of goesOn) for (const source of sources[state]!) goesOn.add(source);
   const leading = new Set(at.filter((state) => goesOn.has(state)).map((state) => states[state]!.frame));
-  const elsewhere = doneElsewhere(program, exploration, leading);
+  // Most frames lead to others: then nobody asks.
+  let elsewhere: ReadonlySet<string> | null = null;
+  const isDoneElsewhere = (state: number) => (elsewhere ??= doneElsewhere(program, exploration, leading)).has(screenIn(program, runOf(state)));
   const canGoOn = (state: number) =>
     goesOn.has(state) ||
     (!leading.has(states[state]!.frame) &&
-      ([...edges.of(state), ...stirs.of(state)].some((edge) => doesMore(program, edge)) || elsewhere.has(laidIn(runOf(state)))));
+      ([...edges.of(state), ...stirs.of(state)].some((edge) => doesMore(program, edge)) || isDoneElsewhere(state)));
   const isExit = (frame: string) => program.scenes.get(frame)?.scene.ending === true || leavesFrom.has(frame);
   return at.filter((state) => {
     const { frame } = states[state]!;

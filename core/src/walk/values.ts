@@ -76,10 +76,11 @@ const PLACES = 4;
 export function* valuesFor(field: Field, asked: Asked): Iterable<Value> {
   if (!asked.isPlacing) return yield* valuesAsked(field, asked);
   const values = [...valuesAsked(field, asked)];
-  const [least, most] = [values, values].map((all, i) => Math[i ? 'max' : 'min'](...all.filter((value) => typeof value === 'number')));
+  const numbers = values.filter((value) => typeof value === 'number');
+  const [least, most] = [Math.min(...numbers), Math.max(...numbers)];
   const { steps } = rangeOf(field);
   const placed = Array.from({ length: PLACES + 1 }, (_, i) =>
-    steps ? steps.at(Math.round((steps.count * i) / PLACES)) : least! + ((most! - least!) * i) / PLACES
+    steps ? steps.at(Math.round((steps.count * i) / PLACES)) : least + ((most - least) * i) / PLACES
   );
   yield* new Set([...values, ...placed]);
 }

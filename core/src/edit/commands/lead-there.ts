@@ -1,4 +1,4 @@
-import { threadsOf, type Layer, type Piece } from '../../piece/piece.ts';
+import { layerIdsOf, threadsOf, type Layer, type Piece } from '../../piece/piece.ts';
 import type { Program } from '../../program/program.ts';
 import { takeName } from '../../words.ts';
 import { unwrap } from '../../result.ts';
@@ -81,7 +81,7 @@ const wired = (piece: Piece, made: Operation[], id: string, frame: string, makeI
 ];
 
 const freeName = (piece: Piece, scene: string, name: string): string =>
-  takeName(new Set([...(piece.index.layersOf.get(scene) ?? [])].map((id) => piece.layers.get(id)!.name)), name);
+  takeName(new Set([...layerIdsOf(piece, scene)].map((id) => piece.layers.get(id)!.name)), name);
 
 /** A brace in a name is no expression. */
 const withoutBraces = (name: string): string => name.replaceAll(/[{\\]/g, (sign) => `\\${sign}`);

@@ -1,6 +1,7 @@
 /// <reference lib="webworker" />
 import {
   apply,
+  audit,
   compareVersions,
   compile,
   exploring,
@@ -82,15 +83,9 @@ function tellWay({ ask, run, walked }: Extract<AuditTask, { type: 'guide' }>): v
 
 function changesNow(): readonly Change[] | null {
   if (!last || !opened) return null;
-  first ??= walked(opened);
+  // Where it was changed before it could be walked.
+  first ??= { program: opened, audit: audit(opened) };
   return compareVersions(first, last);
-}
-
-/** A piece walked as far as is usual: the one that was opened, where it was changed before it could be. */
-function walked(program: Program): Version {
-  const whole = exploring(program);
-  whole.on(whole.usual);
-  return { program, audit: judge(program, whole.result()) };
 }
 
 function waysNow(): Ways | null {

@@ -1,18 +1,18 @@
 import {
+  apply,
   bindingWords,
   frameLedTo,
+  framesOf,
   leadThere,
   makeChoice,
   statesOf,
+  update,
   wireTo,
   wireToLabel,
   wireToState,
   wireToStep,
   type Bindable,
   type Operation,
-  apply,
-  framesOf,
-  update,
 } from '@zany/core';
 import { newId } from '$lib/client/ids';
 import type { EditorSession } from '$lib/client/session.svelte';
@@ -33,8 +33,8 @@ const GAP = 12;
 export function leadFromHere(session: EditorSession, frame: string, at: { readonly x: number; readonly y: number }): void {
   const { piece, settled, sceneId, selection, frameSelection } = session;
   if (!sceneId || !piece.scenes.has(frame)) return;
-  const chosen = frameSelection.includes(frame) && frameSelection.length > 1 ? framesOf(piece).map(({ id }) => id) : [frame];
-  const frames = chosen.filter((id) => id !== sceneId && (id === frame || frameSelection.includes(id)));
+  const chosen = frameSelection.includes(frame) ? frameSelection : [frame];
+  const frames = framesOf(piece).flatMap(({ id }) => (id !== sceneId && chosen.includes(id) ? id : []));
   if (frames.length === 0) return session.notify('That frame is the open one: put another one down here, to lead to it.');
   const like = selection.length === 1 && frameLedTo(piece, selection[0]!) !== null ? selection[0]! : null;
   let program = settled;
