@@ -8,6 +8,8 @@ const ARGS = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
+  // A page that is opened after another one has what that one has fetched and compiled.
+  '--process-per-site',
 ];
 
 /**

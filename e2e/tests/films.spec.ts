@@ -35,18 +35,21 @@ const played = (page: Page, film: Uint8Array, perSecond = 24) =>
       const { videoWidth: width, videoHeight: height, duration: seconds } = video;
       const context = new OffscreenCanvas(width, height).getContext('2d')!;
       const pictures: string[] = [];
+      // What was sought is not always what is drawn yet: the browser says when it is.
+      document.body.append(video);
       const show = async (time: number) => {
-        const sought = new Promise((resolve) => (video.onseeked = resolve));
+        const shown = new Promise((resolve) => video.requestVideoFrameCallback(resolve));
         video.currentTime = time;
-        await sought;
+        await shown;
       };
-      // Elsewhere first: what is shown before anything was sought is not yet there on a busy machine.
+      // Elsewhere first: what is shown already is not shown again.
       await show(seconds / 2);
       for (let i = 0; i < Math.round(seconds * rate); i++) {
         await show((i + 0.5) / rate);
         context.drawImage(video, 0, 0);
         pictures.push(btoa(String.fromCharCode(...context.getImageData(0, 0, width, height).data)));
       }
+      video.remove();
       return { width, height, seconds, pictures };
     },
     [Buffer.from(film).toString('base64'), perSecond] as const

@@ -4,8 +4,9 @@ import { readdirSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { htmlPage, readPackage, unwrap, writePackage, type PageParts, type Piece } from '@zany/core';
 import { compose, layerId as id, type ComposeSpec } from '@zany/core/testing';
-import { expect, test as base, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { axeOn } from './axe.ts';
+import { test as base } from './kept-context.ts';
 
 /** Exported pages in the browser, by real pointer, touch and keyboard input. */
 

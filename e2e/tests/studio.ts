@@ -1,6 +1,7 @@
-import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { writePackage, type Piece } from '@zany/core';
 import { compose, type ComposeSpec } from '@zany/core/testing';
+import { test as base } from './kept-context.ts';
 import type { FileToBring } from './pages.ts';
 
 export { expect };

@@ -20,6 +20,8 @@ export async function startStudio({
     PORT: String(port),
     ORIGIN: `http://localhost:${port}`,
     BODY_SIZE_LIMIT: '320M',
+    // Longer than a proxy, or a client that asks now and then, keeps a connection for the next request.
+    KEEP_ALIVE_TIMEOUT: '50',
     ZANY_WORKER: join(root, 'studio/dist/worker.js'),
     DATABASE_URL: databaseUrl,
     ZANY_MAIL_FOLDER: mailFolder,
