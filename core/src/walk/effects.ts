@@ -14,7 +14,7 @@ export interface Effect {
   readonly isElsewhere: boolean;
   /** It depends on what is left and can be set at will. */
   readonly isFree: boolean;
-  /** Nothing to do with time, nor with what was come from, and nothing but a row comes of it. */
+  /** Nothing to do with what was come from, and nothing but a row and what waits comes of it. */
   readonly isPlain: boolean;
   /** It starts nothing that waits, and ends nothing. */
   readonly isTimeless: boolean;
@@ -45,8 +45,6 @@ export interface Effect {
 
 export class Effects {
   private readonly known: (Effect | undefined)[] = [];
-  /** Another number whenever something of which all was told is taken otherwise. */
-  retold = 0;
 
   constructor(
     private readonly memory: Memory,
@@ -73,7 +71,7 @@ export class Effects {
       number,
       isElsewhere: reads.some((column) => this.left.has(column)),
       isFree: reads.some((column) => this.free.has(column)),
-      isPlain: !leaves && !isTaken && !isHurry && !isDeep && pushed.length === 0 && endless.length === 0 && starts.length === 0,
+      isPlain: !leaves && !isTaken && !isHurry && !isDeep && pushed.length === 0 && endless.length === 0,
       isTimeless: [starts, ended, endedHeads].every(({ length }) => length === 0),
       columns: [],
       values: [],
@@ -116,19 +114,20 @@ export class Effects {
 
   /** What is done, as it is taken on a route. */
   step(effect: Effect, number: number, event: RunEvent, move: Move): Timed {
-    if (effect.move !== move) {
-      effect.move = move;
-      effect.step = { event, moves: [move], ...(effect.isFree && { sought: { event: number, outcome: effect.outcome } }) };
-      effect.deed = -1;
-      if (effect.isTold) this.retold++;
-      effect.isTold = false;
-    }
-    return effect.step!;
+    if (effect.move === move) return effect.step!;
+    const step = { event, moves: [move], ...(effect.isFree && { sought: { event: number, outcome: effect.outcome } }) };
+    // One of which all was told stays as it was: it is looked up as that.
+    if (effect.isTold) return step;
+    effect.move = move;
+    effect.step = step;
+    effect.deed = -1;
+    return step;
   }
 
   /** The same as a number for edges. */
-  deed(effect: Effect): number {
-    if (effect.deed < 0) effect.deed = this.edges.deed(effect.step!, effect.outcome.threads);
+  deed(effect: Effect, step = effect.step!): number {
+    if (step !== effect.step) return this.edges.deed(step, effect.outcome.threads);
+    if (effect.deed < 0) effect.deed = this.edges.deed(step, effect.outcome.threads);
     return effect.deed;
   }
 }

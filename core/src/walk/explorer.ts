@@ -23,7 +23,7 @@ import type { Memory } from './memory.ts';
 import { Met } from './met.ts';
 import type { Outcome, Seen } from './outcome.ts';
 import { Routes } from './routes.ts';
-import { Lanes, type Lane } from './lanes.ts';
+import { Lanes, type Lane, type Way } from './lanes.ts';
 import { Looks } from './looks.ts';
 import { INITIAL, type Reading } from './slots.ts';
 import { settle } from './settle.ts';
@@ -160,7 +160,7 @@ export class Explorer {
     this.clock = new Clock(memory, left);
     this.where = new Whereabouts(memory, this.reader, this.clock, left, () => ({ telling: this.telling, ambient: this.ambient }));
     this.effects = new Effects(memory, this.clock, left, this.edges, new Set(free.flatMap((group) => [...group])));
-    this.lanes = new Lanes(memory, this.reader, this.met, this.effects);
+    this.lanes = new Lanes(memory, this.reader, this.met);
     this.atWill = new AtWill(memory, this.reader, () => this.asking, isAllowed);
     const { met, firsts } = this;
     const { stackOf, stacks } = this.reader;
@@ -367,8 +367,10 @@ export class Explorer {
   private expand(state: number): void {
     const row = this.reader.rowOf.at(state);
     const zone = this.reader.zoneIn(row);
-    const isAlone = zone === 0 && this.reader.stackOf.at(state) === EMPTY;
-    if (isAlone && this.isQuick && this.goQuickly(state, row)) return;
+    const isQuick = this.reader.stackOf.at(state) === EMPTY && this.isQuick;
+    if (isQuick && zone === 0 && this.goQuickly(state, row)) return;
+    const lane = isQuick && zone !== 0 ? this.laneWaiting(row, zone) : null;
+    if (lane?.isLooked && this.goAlong(lane, state, row)) return;
     const glance = this.reader.glanceAt(state);
     // One for all that is asked of this state: what is asked next may be worked out of what was before.
     let kept: Here | null = null;
@@ -379,26 +381,29 @@ export class Explorer {
     if (memory.slots.entering.length) this.entered.meet(memory.slots, this.reader.rootsIn(row), glance, this.isOwn);
     const isMoving = this.isMoving(zone, glance);
     const untried = this.untriedAmong(events);
-    look.isPlain = !isMoving && untried.length === 0;
+    look.isPlain = untried.length === 0;
     if (isMoving || !look.isUsed) {
       if (this.use(seen, 'seen', state, here, isMoving)) {
         this.see(seen, state, isMoving);
         if (seen.isCut) this.gaps.add('layers beyond the first 20,000 of a frame');
       }
       this.use(events, 'events', state, here);
-      look.isUsed = !isMoving;
+      look.isUsed ||= !isMoving;
     }
+    if (lane) lane.isLooked = look.isPlain;
     for (const phrase of untried) this.leave(state, phrase);
-    this.tryAll(state, row, zone, events, here);
+    const done = this.tryAll(state, row, zone, events, here, lane);
     for (const group of this.atWill.setIn(row, this.free)) this.trySet(state, row, group);
     if (this.left.size) this.stirByTimers(state);
     if (zone === 0) return;
-    for (const due of this.clock.duesIn(zone, this.reader.rootsIn(row))) {
+    for (const [i, due] of this.clock.duesIn(zone, this.reader.rootsIn(row)).entries()) {
+      if (events.length + i < done) continue;
       const then = due.passed.size ? this.reader.hereIn(state, due.passed) : here();
       this.moves++;
       const effect = this.effects.of(memory.outcomeOf(due.event, then, () => this.asking.learn(then, due.event)));
       if (effect.isFree && !this.effects.isOutside(effect)) this.doubt(effect);
       this.follow(state, due.event, then, effect, due);
+      if (lane) this.keepWaiting(lane, events.length + i, row, then, effect, due.event, due);
     }
   }
 
@@ -417,6 +422,41 @@ export class Explorer {
     return this.goAlong(look.lane, state, row);
   }
 
+  /** The lane of a row in which something waits, where that is met often. */
+  private laneWaiting(row: number, zone: number): Lane | null {
+    const look = this.looks.atOnce(row);
+    return look && this.lanes.waitingIn(row, look, () => this.clock.duesIn(zone, this.reader.rootsIn(row)).map(({ event }) => event));
+  }
+
+  /** Keeps where an event leads from a row in which something waits, where there is nothing more to be told of it. */
+  private keepWaiting(lane: Lane, i: number, row: number, here: Here, effect: Effect, event: number, due: Due | null): void {
+    const { rows } = this.reader;
+    const { outcome } = effect;
+    const isTold = effect.isPlain && effect.isUsed && effect.isEntered && (effect.hasMoved || outcome.clearing.length === 0);
+    const looked = isTold && this.memory.lookedAt(outcome, here);
+    if (!looked || looked.some(([column]) => due?.passed.has(column))) return;
+    const landing = this.clock.land(this.reader.zoneIn(row), due, outcome, here);
+    if (landing.isFull === 'not followed') return;
+    const way = this.wayBy(effect, landing);
+    const next = rows.with(row, way.columns, way.values);
+    if (due && this.clock.dueAtOnce(this.reader.zoneIn(next), this.reader.rootsIn(next))) return;
+    const leap = rows.leap(new Map(way.columns.map((column) => [column, rows.at(row, column)])), way.columns, way.values);
+    if (leap === null || !this.lanes.isNow(lane)) return;
+    const step = this.effects.step(effect, event, due ? this.clock.waitFor(due) : this.memory.events[event]!, landing.move);
+    const columns = looked.map(([column]) => column);
+    lane.keep(i, row, columns, leap, way, this.effects.deed(effect, step), this.account.isFull(effect));
+  }
+
+  /** What becomes of a row by an effect, with what waits then. */
+  private wayBy(effect: Effect, { zone, columns, values, isFull }: Landing): Way {
+    if (isFull) return { number: effect.number, columns: NONE, values: NONE };
+    if (zone === AS_BEFORE) return effect;
+    const set = new Map(effect.columns.map((column, i) => [column, effect.values[i]!]));
+    columns.forEach((column, i) => set.set(column, values[i]!));
+    set.set(this.memory.times.column, zone);
+    return { number: effect.number, columns: [...set.keys()], values: [...set.values()] };
+  }
+
   /** Goes along a lane in a state; whether it is known to its end, and so the edges of the state are. */
   private goAlong(lane: Lane, state: number, row: number): boolean {
     this.lanes.go(lane, state, row, this.last);
@@ -426,8 +466,11 @@ export class Explorer {
     return true;
   }
 
-  /** All that can be done in a state: this is gone through more than anything else, and has to stay short. */
-  private tryAll(state: number, row: number, zone: number, events: readonly number[], here: () => Here): void {
+  /**
+   * All that can be done in a state: this is gone through more than anything else, and has to stay short. Gives how much was tried: with
+   * what is due, where that was gone along too.
+   */
+  private tryAll(state: number, row: number, zone: number, events: readonly number[], here: () => Here, waiting: Lane | null): number {
     const { memory, effects, edges, met } = this;
     const isStill = this.clock.isStill(zone);
     const decisions = this.decisions.asOf(memory.version);
@@ -435,13 +478,14 @@ export class Explorer {
     const glance = this.reader.glanceAt(state);
     const isAnyone = this.isAllowed === ALWAYS;
     const isAlone = this.reader.stackOf.at(state) === EMPTY && !this.swings.isOpen;
-    const lane = isStill && isAlone && isAnyone ? this.lanes.for(events, zone) : null;
+    const lane = waiting ?? (isStill && isAlone && isAnyone ? this.lanes.for(events, zone) : null);
     if (lane) {
-      if (this.goAlong(lane, state, row)) return;
+      if (this.goAlong(lane, state, row)) return lane.at;
       this.moves += lane.at;
       lane.each(state, (to, how) => edges.add(state, to, how >> 1), lane.at);
     }
-    for (let i = lane?.at ?? 0; i < events.length; i++) {
+    const from = lane?.at ?? 0;
+    for (let i = from; i < events.length; i++) {
       const event = events[i]!;
       if (!isAnyone && !this.isAllowed(memory.events[event]!)) continue;
       this.moves++;
@@ -455,7 +499,7 @@ export class Explorer {
             decision.ordered = rows.ordered;
           }
           if (lane && decision.leap !== null && this.lanes.isNow(lane))
-            lane.keep(i, row, decision.looked.keys(), decision.leap, told, this.account.isFull(told));
+            lane.keep(i, row, decision.looked.keys(), decision.leap, told, told.deed, this.account.isFull(told));
           const known = decision.leap === null ? -1 : rows.leapt(row, decision.leap, told.columns, told.values);
           const next = known >= 0 ? known : rows.with(row, told.columns, told.values);
           this.setLast(event, told);
@@ -469,10 +513,14 @@ export class Explorer {
       const effect = known ? effects.of(known) : this.learn(event, here);
       if (isStill && decided < 0 && this.isTold(effect, event, zone)) this.decide(event, effect, glance);
       if (effect.isPlain && isStill && isFree(effect, zone)) this.followPlainly(state, row, event, effect, here);
-      else this.follow(state, event, here(), effect, null);
+      else {
+        this.follow(state, event, here(), effect, null);
+        if (waiting) this.keepWaiting(waiting, i, row, here(), effect, event, null);
+      }
       this.reader.glanceAt(state);
       decisions.asOf(memory.version);
     }
+    return Math.max(from, events.length);
   }
 
   private setLast(event: number, { number }: Effect): void {
@@ -597,7 +645,7 @@ export class Explorer {
     if (!this.isTaken(state, outcome, landing) || landing.isFull) return;
     const row = this.rowBy(this.reader.rowOf.at(state), effect, landing);
     const stack = this.reader.stackOf.at(state);
-    const deed = this.effects.deed(effect);
+    const deed = this.effects.deed(effect, step);
     const { threads, isTaken, pushed } = outcome;
     const isReturn = isTaken && !due && pushed.length === 0 && this.reader.zoneIn(row) === 0 && !this.swings.isOpen;
     if (isReturn) return this.goBack(state, row, effect, deed);
@@ -831,7 +879,7 @@ const NONE_YET = -1;
 const ALWAYS = () => true;
 
 /** Whether an effect has nothing to do with what waits. */
-const isFree = (effect: Effect, zone: number): boolean => zone === 0 || effect.isTimeless;
+const isFree = (effect: Effect, zone: number): boolean => (zone === 0 ? effect.outcome.starts.length === 0 : effect.isTimeless);
 
 /** The layer into which something is put, or that is dragged. */
 const layerAsked = (event: RunEvent): string | undefined =>

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { compile } from '../program/compile.ts';
-import { advance } from '../run/run.ts';
+import { advance, begin, replay } from '../run/run.ts';
 import { compose, type ComposeSpec, type PlacedSpec } from '../compose/compose.ts';
 import { seat } from '../testing/seats.ts';
 import { explore } from './explore.ts';
@@ -53,6 +53,50 @@ const pieces: Record<string, ComposeSpec> = {
     },
   },
 };
+
+/** Pieces in which most things are waited for, and what comes of that depends on switches. */
+const waited: Record<string, ComposeSpec> = {
+  'leads on, or sets something': {
+    variables: numbered(6, { type: 'yes/no', initial: false }),
+    frames: {
+      a: {
+        layers: { ...row(6, turned), on: { at: [0, 200, 90, 44], lines: ['click → if v0 = true → wait 1 s; go to b'] } },
+        lines: ['after 2 s → if v1 = true → go to b; otherwise → set v2 to true', 'after 3 s → set v3 to false'],
+      },
+      b: { layers: { on: { at: [0, 200, 90, 44], lines: ['click → go to a'] } }, lines: ['after 1 s → go to c'] },
+      c: { layers: row(6, turned), lines: ['after 500 ms → set v1 to true; go to a'] },
+    },
+  },
+  'is laid over and taken away': {
+    variables: numbered(6, { type: 'yes/no', initial: false }),
+    frames: {
+      a: {
+        layers: { ...row(6, turned), on: { at: [0, 200, 90, 44], lines: ['click → lay over b at bottom'] } },
+        lines: ['after 1 s → lay over c at bottom'],
+      },
+      b: { size: [200, 80], layers: { off: { at: [0, 0, 90, 44], lines: ['click → lift'] } }, lines: ['after 1 s → lift'] },
+      c: { size: [200, 80], layers: {}, lines: ['after 2 s → if v0 = true → lift; otherwise → go to a'] },
+    },
+  },
+};
+
+test.each(Object.entries(waited))('where the passing of time leads is what the engine says: what is due %s', (_, spec) => {
+  const program = compile(compose(spec));
+  const exploration = explore(program, { maxStates: 3000, slicedFrom: 1e9 });
+  expect(exploration.cut).toBeNull();
+  const { edges, count, states } = exploration;
+  const due = new Set<string>();
+  for (let state = 0; state < count; state += 5)
+    for (const { to, event, threads, step } of edges.of(state)) {
+      if (event.type !== 'wait') continue;
+      const route = exploration.routeTo(state, [], [step]);
+      expect(route).not.toBeNull();
+      const { run } = replay(program, begin(program, states[state]!.start)!.run, route!);
+      expect(exploration.stateOf(run)).toBe(to);
+      due.add(threads.join());
+    }
+  expect(due.size).toBeGreaterThan(2);
+});
 
 /** Where an edge leads, the engine comes to from its state as well, and so it does by whatever else can be clicked there. */
 test.each(Object.entries(pieces))('where clicks lead is what the engine says: %s', (_, spec) => {

@@ -1,5 +1,5 @@
 import type { Leads } from './edges.ts';
-import type { Effect, Effects } from './effects.ts';
+import type { Effect } from './effects.ts';
 import { longer } from './ints.ts';
 import type { Memory } from './memory.ts';
 import type { Met } from './met.ts';
@@ -14,6 +14,16 @@ const UNKNOWN = -0x80000000;
 const SLOW = -1;
 /** So many numbers are kept in a lane, at most. */
 const MOST = 1 << 16;
+/** So often the same is waited for, with the same to be done, before it is kept where that leads: most of what waits is met but now and then. */
+const OFTEN = 3;
+
+/** What can be done, of which there is one where the same is seen and can be done. */
+interface Doable {
+  readonly events: readonly number[];
+}
+
+/** What becomes of a row: an effect of which all else was told, or one with what waits then. */
+export type Way = Pick<Effect, 'number' | 'columns' | 'values'>;
 
 /**
  * Where all leads that can be done in states in which the same can be, as far as all else of it was told: how far among rows, by the
@@ -29,19 +39,24 @@ export class Lane implements Leads {
   /** How far it leads, the number of what came of it (-1 - that, where account is still kept of it), and what that was. */
   private leaps = new Int32Array(0);
   private outcomes = new Int32Array(0);
-  private readonly effects: (Effect | undefined)[] = [];
+  private readonly ways: (Way | undefined)[] = [];
   private deeds = new Int32Array(0);
   private length = 0;
   /** The event that was come to, and where what is known of it stands. */
   at = 0;
   private place = 0;
+  /** In a state where the same is seen and can be done, and the same waits, account was kept of all but moves. */
+  isLooked = false;
 
   constructor(
+    /** What can be done, and what is due. */
     private readonly events: readonly number[],
     private readonly reader: Reader,
     private readonly met: Met,
     /** As of what leaps are so, and nothing else is known. */
-    private readonly asOf: readonly number[]
+    private readonly asOf: readonly number[],
+    /** The column of what waits, where that is the same all along it; -1 where it may be this or that. */
+    private readonly time = -1
   ) {
     this.columns = new Int32Array(events.length * COLUMNS);
     this.strides = new Int32Array(events.length * COLUMNS);
@@ -49,16 +64,16 @@ export class Lane implements Leads {
   }
 
   /** Whether it can be gone along as of these. */
-  isOf(version: number, ordered: number, retold: number): boolean {
+  isOf(version: number, ordered: number): boolean {
     const { asOf } = this;
-    return asOf[0] === version && asOf[1] === ordered && asOf[2] === retold;
+    return asOf[0] === version && asOf[1] === ordered;
   }
 
   /**
    * Goes along from an event on, in a state with nothing on its stack, up to one that leads to what was not met yet: gives what comes of
    * that; null where it leads to what is not known, or at the end.
    */
-  along(from: number, row: number, last: Int32Array): Effect | null {
+  along(from: number, row: number, last: Int32Array): Way | null {
     const { columns, strides, bases, leaps, outcomes, events } = this;
     const { rows } = this.reader;
     const { cells, width, sums, marks, isDense } = rows;
@@ -82,16 +97,16 @@ export class Lane implements Leads {
       if (isDense) {
         const to = sum + leap;
         if ((marks[to >> 5]! & (1 << (to & 31))) !== 0) continue;
-      } else if (this.isMet(row, leap, this.effects[at]!)) continue;
+      } else if (this.isMet(row, leap, this.ways[at]!)) continue;
       this.at = i;
       this.place = at;
-      return this.effects[at]!;
+      return this.ways[at]!;
     }
     this.at = i;
     return null;
   }
 
-  private isMet(row: number, leap: number, { columns, values }: Effect): boolean {
+  private isMet(row: number, leap: number, { columns, values }: Way): boolean {
     const next = this.reader.rows.leapt(row, leap, columns, values);
     return next >= 0 && this.met.alone(next) >= 0;
   }
@@ -110,31 +125,31 @@ export class Lane implements Leads {
     const row = rowOf.at(state);
     for (let i = 0; i < end; i++) {
       const at = this.placeOf(i, rows, row);
-      const effect = this.effects[at]!;
-      const to = this.met.alone(rows.with(row, effect.columns, effect.values));
+      const { columns, values } = this.ways[at]!;
+      const to = this.met.alone(rows.with(row, columns, values));
       if (to !== state) visit(to, this.deeds[at]! * 2);
     }
   }
 
   /** Keeps how far an event leads from a row, by the columns that were looked at or are set. */
-  keep(i: number, row: number, looked: Iterable<number>, leap: number, effect: Effect, isFull: boolean): void {
+  keep(i: number, row: number, looked: Iterable<number>, leap: number, way: Way, deed: number, isFull: boolean): void {
     if (this.bases[i] === SLOW) return;
     const { rows } = this.reader;
-    const outcome = isFull ? effect.number : ~effect.number;
+    const outcome = isFull ? way.number : ~way.number;
     if (this.bases[i]! >= 0) {
       const at = this.placeOf(i, rows, row);
       if (this.leaps[at] !== UNKNOWN && this.outcomes[at] === outcome) return;
     }
     // In others there is but one number.
-    const told = [...looked, ...effect.columns].filter((column) => rows.rangeOf(column) > 1);
+    const told = [...looked, ...way.columns].filter((column) => column !== this.time && rows.rangeOf(column) > 1);
     const known = this.columnsOf(i);
     const isApart = this.bases[i]! >= 0 && told.every((column) => known.includes(column));
     if (!isApart && !this.layOut(i, [...new Set([...known, ...told])])) return;
     const at = this.placeOf(i, rows, row);
     this.leaps[at] = leap;
     this.outcomes[at] = outcome;
-    this.effects[at] = effect;
-    this.deeds[at] = effect.deed;
+    this.ways[at] = way;
+    this.deeds[at] = deed;
   }
 
   private placeOf(i: number, rows: Rows, row: number): number {
@@ -176,7 +191,7 @@ export class Lane implements Leads {
       this.leaps[base + at] = isKnown ? this.leaps[was]! : UNKNOWN;
       if (!isKnown) continue;
       this.outcomes[base + at] = this.outcomes[was]!;
-      this.effects[base + at] = this.effects[was];
+      this.ways[base + at] = this.ways[was];
       this.deeds[base + at] = this.deeds[was]!;
     }
     this.bases[i] = base;
@@ -187,36 +202,51 @@ export class Lane implements Leads {
 /** Lanes by what can be done, as far as it is known now where that leads. */
 export class Lanes {
   private readonly still = new Map<readonly number[], Lane>();
-  /** The same while something waits. */
+  /** The same while something waits, whatever that is; and for each that waits often: before that, how often it did. */
   private readonly inTime = new Map<readonly number[], Lane>();
+  private readonly waiting = new Map<Doable, Map<number, Lane | number>>();
 
   constructor(
     private readonly memory: Memory,
     private readonly reader: Reader,
-    private readonly met: Met,
-    private readonly effects: Effects
+    private readonly met: Met
   ) {}
 
   for(events: readonly number[], zone: number): Lane {
     const lanes = zone === 0 ? this.still : this.inTime;
     let lane = lanes.get(events);
-    if (!lane || !this.isNow(lane)) {
-      this.met.markAll();
-      const asOf = [this.memory.version, this.reader.rows.ordered, this.effects.retold];
-      lanes.set(events, (lane = new Lane(events, this.reader, this.met, asOf)));
-    }
+    if (!lane || !this.isNow(lane)) lanes.set(events, (lane = this.made(events)));
     return lane;
   }
 
+  /** The lane of what waits and what is on the screen in a row, which goes over what is due as well; null where that is not met often. */
+  waitingIn(row: number, look: Doable, dues: () => readonly number[]): Lane | null {
+    const { reader } = this;
+    let lanes = this.waiting.get(look);
+    if (!lanes) this.waiting.set(look, (lanes = new Map<number, Lane | number>()));
+    const key = reader.laidIn(row) + reader.zoneIn(row) * 2 ** 32;
+    const known = lanes.get(key) ?? 0;
+    const isOften = typeof known !== 'number' || known >= OFTEN;
+    if (typeof known !== 'number' && this.isNow(known)) return known;
+    const lane = isOften ? this.made([...look.events, ...dues()], this.memory.times.column) : null;
+    lanes.set(key, lane ?? (known as number) + 1);
+    return lane;
+  }
+
+  private made(events: readonly number[], time = -1): Lane {
+    this.met.markAll();
+    return new Lane(events, this.reader, this.met, [this.memory.version, this.reader.rows.ordered], time);
+  }
+
   isNow(lane: Lane): boolean {
-    return lane.isOf(this.memory.version, this.reader.rows.ordered, this.effects.retold);
+    return lane.isOf(this.memory.version, this.reader.rows.ordered);
   }
 
   /** Goes along a lane in a state, as far as it is known where that leads; new states are met on the way. */
   go(lane: Lane, state: number, row: number, last: Int32Array): void {
     const { reader, met } = this;
-    for (let effect = lane.along(0, row, last); effect; effect = lane.along(lane.at + 1, row, last)) {
-      const next = reader.rows.with(row, effect.columns, effect.values);
+    for (let way = lane.along(0, row, last); way; way = lane.along(lane.at + 1, row, last)) {
+      const next = reader.rows.with(row, way.columns, way.values);
       if (reader.zoneIn(next) === 0) met.comeAnew(next, state, lane.deed);
       else met.come(next, EMPTY, state, lane.deed, null, false);
     }

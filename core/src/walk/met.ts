@@ -14,6 +14,8 @@ const NONE = -1;
 
 /** A zone is held against so many others that were met last of what is like it but for time. */
 const MOST_HELD = 32;
+/** So many zones held against each other are remembered: where there are more, each is met but once. */
+const MOST_PAIRS = 1 << 12;
 
 /**
  * States by the numbers in the order in which they were met, each a row over a stack, with how it was come to: as numbers, since there
@@ -92,22 +94,44 @@ export class Met {
   private knownAs(row: number, stack: number, isItself: boolean): number | undefined {
     const known = this.at(row, stack);
     if (known !== undefined || isItself) return known;
+    const { rowOf } = this.reader;
     const zone = this.reader.zoneIn(row);
     const alike = zone === 0 ? NONE : this.timeless.get(this.timelessIn(row), stack);
     if (alike === NONE) return undefined;
     const others = this.likeButForTime[alike]!;
-    const now = this.times.zone(zone);
-    const wider = others.slice(-MOST_HELD).find((other) => {
-      const wide = this.times.zone(this.reader.zoneIn(this.reader.rowOf.at(other)));
-      return areSame(wide.waits, now.waits) && areSame(wide.spans, now.spans) && isInside(now, wide);
-    });
-    if (wider !== undefined && stack === EMPTY) this.stand(row, wider);
-    return wider;
+    for (let i = Math.max(0, others.length - MOST_HELD); i < others.length; i++) {
+      const wider = others[i]!;
+      if (!this.isWider(this.reader.zoneIn(rowOf.at(wider)), zone)) continue;
+      if (stack === EMPTY) this.stand(row, wider);
+      return wider;
+    }
+    return undefined;
   }
 
-  private timelessIn(row: number): number {
-    return this.reader.rows.with(row, [this.times.column], [0]);
+  /** Whether time can have passed in one zone in all ways in which it can in another: these are held against each other again and again. */
+  private isWider(wide: number, narrow: number): boolean {
+    const key = wide * 2 ** 26 + narrow;
+    const known = this.wider.get(key);
+    if (known !== undefined) return known;
+    const [out, within] = [this.times.zone(wide), this.times.zone(narrow)];
+    const isWider = areSame(out.waits, within.waits) && areSame(out.spans, within.spans) && isInside(within, out);
+    if (this.wider.size < MOST_PAIRS) this.wider.set(key, isWider);
+    return isWider;
   }
+
+  private readonly wider = new Map<number, boolean>();
+
+  private timelessIn(row: number): number {
+    if (row !== this.timed) {
+      this.timed = row;
+      this.untimed = this.reader.rows.with(row, [this.times.column], [0]);
+    }
+    return this.untimed;
+  }
+
+  /** The row that was last asked for as it is without time, and that. */
+  private timed = NONE;
+  private untimed = NONE;
 
   /** One state more. */
   private add(row: number, stack: number, parent: number, deed: number, begun: number): number {
