@@ -42,7 +42,10 @@ const NOT_RUN = new Set(
 );
 
 /** What says why or what in a sentence, with the places of it: in an exported page nobody reads that. */
-const SAYING = { done: [0], notDone: [0, 1], stays: [0], happen: [0], nodeCue: [3], refuse: [1], fail: [0] };
+const SAYING = { done: [0], notDone: [0, 1], stays: [0], happen: [0], nodeCue: [3], refuse: [0, 1], fail: [0] };
+
+/** Whether a refusal is told by it: codes stay, as something may follow from them. */
+const isCode = (node) => ts.isStringLiteral(node) && /^[a-z-]+$/.test(node.text);
 
 /** Takes out of the vocabulary and the engine what an exported page has no use for; what only that needed goes with it. */
 const bare = {
@@ -59,7 +62,7 @@ const bare = {
 
 const named = (node) => (node && ts.isIdentifier(node) ? node.text : '');
 
-const WORDING = new Set(['valueWords', 'wordsOf', 'keyWords', 'String', 'whyDisabled']);
+const WORDING = new Set(['valueWords', 'wordsOf', 'keyWords', 'String', 'whyDisabled', 'typeOf']);
 
 /** What is only done for those who ask why, or what was done. */
 const FOR_ASKING = new Set(['whyNoClick', 'whyNoKey', 'noteStep']);
@@ -79,7 +82,8 @@ const silenced = (context) => (source) => {
     if (called === 'explainBranches') return factory.createArrayLiteralExpression();
     const at = SAYING[called];
     if (at === undefined) return ts.visitEachChild(node, visit, context);
-    const given = node.arguments.map((argument, i) => (at.includes(i) && !does(argument) ? empty() : ts.visitNode(argument, visit)));
+    const isSaying = (argument, i) => at.includes(i) && !does(argument) && !(called === 'refuse' && isCode(argument));
+    const given = node.arguments.map((argument, i) => (isSaying(argument, i) ? empty() : ts.visitNode(argument, visit)));
     return factory.updateCallExpression(node, node.expression, undefined, given);
   };
   return ts.visitNode(source, visit);
@@ -130,7 +134,8 @@ const bundle = async (entry, outDir, format, ssr, file = 'runtime.js', empty = t
   if (ssr) return;
   // What one has made small the other makes smaller: each knows ways that the other does not.
   const path = `${outDir}/${file}`;
-  writeFileSync(path, (await minify(readFileSync(path, 'utf8'), { ecma: 2020, compress: { passes: 3 } })).code);
+  // Nothing is read for the sake of reading it: no getter has to be called where what it gives is not used.
+  writeFileSync(path, (await minify(readFileSync(path, 'utf8'), { ecma: 2020, compress: { passes: 3, pure_getters: true } })).code);
 };
 
 export async function buildRuntime() {

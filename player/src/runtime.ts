@@ -13,7 +13,7 @@ interface PageData {
 
 const data = JSON.parse(document.getElementById('data')!.textContent!) as PageData;
 const host = document.getElementById('piece')!;
-const missing = { ok: false as const, error: { code: 'syntax' as const, sentence: 'This expression cannot be read.', from: 0, to: 0 } };
+const missing = { ok: false as const, error: { code: 'syntax' as const, sentence: '', from: 0, to: 0 } };
 const program = compileWith(pieceFromTrusted(data.piece), (stored) =>
   data.expressions[stored] ? { ok: true, value: data.expressions[stored] } : missing
 );
