@@ -10,6 +10,7 @@
 
 <script lang="ts">
   import { count, naturally } from '@zany/core';
+  import { askBelow } from '$lib/shared/asks-below.svelte';
   import { takeFocus } from '$lib/shared/focus';
 
   interface Props {
@@ -23,16 +24,13 @@
   }
   let { files, bringing, head, into, ontake, oncancel }: Props = $props();
 
+  $effect(askBelow);
+
   const names = $derived([...(files ?? [])].map((file) => file.name).sort(naturally));
 </script>
 
 <svelte:window onkeydowncapture={(event) => event.key === 'Escape' && files && oncancel()} />
-<div
-  class="pop fixed bottom-6 left-1/2 z-40 flex -translate-x-1/2 items-center gap-4 px-4 py-3"
-  role="dialog"
-  aria-label="Bring in pages"
-  data-asks-below
->
+<div class="pop fixed bottom-6 left-1/2 z-40 flex -translate-x-1/2 items-center gap-4 px-4 py-3" role="dialog" aria-label="Bring in pages">
   {#if bringing}
     <span role="status"
       >{bringing.done} of {bringing.what === 'read' ? `${count(bringing.all, 'page')} read` : `${count(bringing.all, 'picture')} brought in`}</span

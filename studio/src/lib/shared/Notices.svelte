@@ -1,10 +1,16 @@
 <script lang="ts">
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { isAskedBelow } from './asks-below.svelte';
 
   let { session }: { session: Pick<EditorSession, 'notices' | 'dismiss'> } = $props();
 </script>
 
-<div class="notices fixed bottom-4 left-1/2 z-50 flex -translate-x-1/2 flex-col items-center gap-2" role="status" aria-live="polite">
+<!-- What asks something at the bottom stays in sight. -->
+<div
+  class="notices fixed left-1/2 z-50 flex -translate-x-1/2 flex-col items-center gap-2 {isAskedBelow() ? 'bottom-[92px]' : 'bottom-4'}"
+  role="status"
+  aria-live="polite"
+>
   {#each session.notices as notice (notice.id)}
     <div class="flex max-w-[560px] items-center gap-3 rounded-lg bg-[var(--bar)] px-4 py-2 text-[var(--bar-ink)] shadow-xl">
       <span>{notice.text}</span>
@@ -17,10 +23,3 @@
     </div>
   {/each}
 </div>
-
-<style>
-  /* What asks something at the bottom stays in sight. */
-  :global(body:has([data-asks-below])) .notices {
-    bottom: 92px;
-  }
-</style>
