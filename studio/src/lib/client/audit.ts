@@ -1,4 +1,5 @@
 import type { Audit, Change, Finding, Operation, PieceJson, RunEvent, RunState } from '@zany/core';
+import { FindingsHearer, type Told } from './told-findings';
 
 export type AuditTask =
   | { readonly type: 'piece'; readonly version: number; readonly piece: PieceJson }
@@ -48,6 +49,9 @@ export interface AuditAnswer {
   readonly ms: number;
 }
 
+/** The same as the worker tells it. */
+export type AuditNews = Omit<AuditAnswer, 'findings'> & { readonly findings: readonly Told[] };
+
 /** What people do while they wait for the picture to follow. */
 const ACTS = ['keydown', 'pointerdown', 'pointermove', 'wheel'] as const;
 /** In milliseconds; less than the worker waits after each. */
@@ -60,10 +64,11 @@ export class Auditor {
   private toldBusy = 0;
   private asks = 0;
   private readonly asked = new Map<number, (answer: AskAnswer) => void>();
+  private readonly findings = new FindingsHearer();
 
   constructor(take: (answer: AuditAnswer, isCurrent: boolean) => void) {
-    this.worker.onmessage = ({ data }: MessageEvent<AuditAnswer | AskAnswer>) => {
-      if (!('ask' in data)) return take(data, data.version === this.version);
+    this.worker.onmessage = ({ data }: MessageEvent<AuditNews | AskAnswer>) => {
+      if (!('ask' in data)) return take({ ...data, findings: this.findings.hear(data.findings) }, data.version === this.version);
       this.asked.get(data.ask)?.(data);
       this.asked.delete(data.ask);
     };

@@ -17,7 +17,8 @@ import {
   type Program,
   type Version,
 } from '@zany/core';
-import type { AuditAnswer, AuditTask, AskAnswer, Guided, Ways } from './audit';
+import type { AuditNews, AuditTask, AskAnswer, Guided, Ways } from './audit';
+import { FindingsTeller } from './told-findings';
 
 /**
  * Keeps a piece of its own, fed by operations, and says what its loose ends are when it has come to rest: soon what is found
@@ -32,6 +33,7 @@ let opened: Program | null = null;
 /** The same, and as it is, each walked as far as is usual. */
 let first: Version | null = null;
 let last: Version | null = null;
+const teller = new FindingsTeller();
 let version = 0;
 let most = 0;
 let timer: ReturnType<typeof setTimeout> | undefined;
@@ -142,10 +144,10 @@ function answer(isDone: boolean): void {
     last = { program: program!, audit };
     if (program === opened) first ??= last;
   }
-  const message: AuditAnswer = {
+  const message: AuditNews = {
     version,
     isDone,
-    findings,
+    findings: teller.tell(findings),
     aside,
     states: exploration.count,
     moves: exploration.moves,
