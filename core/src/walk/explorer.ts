@@ -23,7 +23,7 @@ import type { Memory } from './memory.ts';
 import { Met } from './met.ts';
 import type { Outcome, Seen } from './outcome.ts';
 import { Routes } from './routes.ts';
-import { Lanes, type Lane, type Way } from './lanes.ts';
+import { Lanes, type Lane } from './lanes.ts';
 import { Looks } from './looks.ts';
 import { INITIAL, type Reading } from './slots.ts';
 import { settle } from './settle.ts';
@@ -37,6 +37,7 @@ import type { Telling } from './telling.ts';
 import { columnOfWait } from './times.ts';
 import { scenesOf, Views } from './views.ts';
 import { Whereabouts } from './whereabouts.ts';
+import { Waiting } from './waiting.ts';
 import { waitingIn } from './waits.ts';
 import { isDueNow } from './zones.ts';
 
@@ -127,6 +128,7 @@ export class Explorer {
   private last: Int32Array<ArrayBuffer> = new Int32Array(1 << 8).fill(NONE_YET);
   private readonly returns: Returns;
   private readonly lanes: Lanes;
+  private readonly waiting: Waiting;
   /** All that came of events, and was found to do and to see, in the states that were followed, with where it first was. */
   readonly uses: Use[] = [];
   private readonly used = new Set<Answer>();
@@ -161,6 +163,8 @@ export class Explorer {
     this.where = new Whereabouts(memory, this.reader, this.clock, left, () => ({ telling: this.telling, ambient: this.ambient }));
     this.effects = new Effects(memory, this.clock, left, this.edges, new Set(free.flatMap((group) => [...group])));
     this.lanes = new Lanes(memory, this.reader, this.met);
+    const { reader, clock, effects, looks, account, lanes } = this;
+    this.waiting = new Waiting({ memory, reader, clock, effects, looks, account, lanes });
     this.atWill = new AtWill(memory, this.reader, () => this.asking, isAllowed);
     const { met, firsts } = this;
     const { stackOf, stacks } = this.reader;
@@ -369,7 +373,7 @@ export class Explorer {
     const zone = this.reader.zoneIn(row);
     const isQuick = this.reader.stackOf.at(state) === EMPTY && this.isQuick;
     if (isQuick && zone === 0 && this.goQuickly(state, row)) return;
-    const lane = isQuick && zone !== 0 ? this.laneWaiting(row, zone) : null;
+    const lane = isQuick && zone !== 0 ? this.waiting.laneIn(row, zone) : null;
     if (lane?.isLooked && this.goAlong(lane, state, row)) return;
     const glance = this.reader.glanceAt(state);
     // One for all that is asked of this state: what is asked next may be worked out of what was before.
@@ -403,7 +407,7 @@ export class Explorer {
       const effect = this.effects.of(memory.outcomeOf(due.event, then, () => this.asking.learn(then, due.event)));
       if (effect.isFree && !this.effects.isOutside(effect)) this.doubt(effect);
       this.follow(state, due.event, then, effect, due);
-      if (lane) this.keepWaiting(lane, events.length + i, row, then, effect, due.event, due);
+      if (lane) this.waiting.keep(lane, events.length + i, row, then, effect, due.event, due);
     }
   }
 
@@ -420,41 +424,6 @@ export class Explorer {
     if (!look?.isUsed || !look.isPlain) return false;
     if (!look.lane || !this.lanes.isNow(look.lane)) look.lane = this.lanes.for(look.events, 0);
     return this.goAlong(look.lane, state, row);
-  }
-
-  /** The lane of a row in which something waits, where that is met often. */
-  private laneWaiting(row: number, zone: number): Lane | null {
-    const look = this.looks.atOnce(row);
-    return look && this.lanes.waitingIn(row, look, () => this.clock.duesIn(zone, this.reader.rootsIn(row)).map(({ event }) => event));
-  }
-
-  /** Keeps where an event leads from a row in which something waits, where there is nothing more to be told of it. */
-  private keepWaiting(lane: Lane, i: number, row: number, here: Here, effect: Effect, event: number, due: Due | null): void {
-    const { rows } = this.reader;
-    const { outcome } = effect;
-    const isTold = effect.isPlain && effect.isUsed && effect.isEntered && (effect.hasMoved || outcome.clearing.length === 0);
-    const looked = isTold && this.memory.lookedAt(outcome, here);
-    if (!looked || looked.some(([column]) => due?.passed.has(column))) return;
-    const landing = this.clock.land(this.reader.zoneIn(row), due, outcome, here);
-    if (landing.isFull === 'not followed') return;
-    const way = this.wayBy(effect, landing);
-    const next = rows.with(row, way.columns, way.values);
-    if (due && this.clock.dueAtOnce(this.reader.zoneIn(next), this.reader.rootsIn(next))) return;
-    const leap = rows.leap(new Map(way.columns.map((column) => [column, rows.at(row, column)])), way.columns, way.values);
-    if (leap === null || !this.lanes.isNow(lane)) return;
-    const step = this.effects.step(effect, event, due ? this.clock.waitFor(due) : this.memory.events[event]!, landing.move);
-    const columns = looked.map(([column]) => column);
-    lane.keep(i, row, columns, leap, way, this.effects.deed(effect, step), this.account.isFull(effect));
-  }
-
-  /** What becomes of a row by an effect, with what waits then. */
-  private wayBy(effect: Effect, { zone, columns, values, isFull }: Landing): Way {
-    if (isFull) return { number: effect.number, columns: NONE, values: NONE };
-    if (zone === AS_BEFORE) return effect;
-    const set = new Map(effect.columns.map((column, i) => [column, effect.values[i]!]));
-    columns.forEach((column, i) => set.set(column, values[i]!));
-    set.set(this.memory.times.column, zone);
-    return { number: effect.number, columns: [...set.keys()], values: [...set.values()] };
   }
 
   /** Goes along a lane in a state; whether it is known to its end, and so the edges of the state are. */
@@ -515,7 +484,7 @@ export class Explorer {
       if (effect.isPlain && isStill && isFree(effect, zone)) this.followPlainly(state, row, event, effect, here);
       else {
         this.follow(state, event, here(), effect, null);
-        if (waiting) this.keepWaiting(waiting, i, row, here(), effect, event, null);
+        if (waiting) this.waiting.keep(waiting, i, row, here(), effect, event, null);
       }
       this.reader.glanceAt(state);
       decisions.asOf(memory.version);

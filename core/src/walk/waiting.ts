@@ -1,0 +1,67 @@
+import type { Account } from './account.ts';
+import type { Here } from './asking.ts';
+import { AS_BEFORE, type Clock, type Due, type Landing } from './clock.ts';
+import type { Effect, Effects } from './effects.ts';
+import type { Lane, Lanes, Way } from './lanes.ts';
+import type { Looks } from './looks.ts';
+import type { Memory } from './memory.ts';
+import type { Reader } from './reader.ts';
+
+/** What is known of the states that are explored, as far as lanes are made of it. */
+export interface Explored {
+  readonly memory: Memory;
+  readonly reader: Reader;
+  readonly clock: Clock;
+  readonly effects: Effects;
+  readonly looks: Looks;
+  readonly account: Account;
+  readonly lanes: Lanes;
+}
+
+/**
+ * Lanes of states in which something waits: what is due, and what starts or ends waiting, leads in all states with one zone to one other
+ * zone, so that it is gone along like all else once nothing more is to be told of it.
+ */
+export class Waiting {
+  constructor(private readonly known: Explored) {}
+
+  /** The lane of a row, where the same waits and can be done often; null where it does not. */
+  laneIn(row: number, zone: number): Lane | null {
+    const { looks, lanes, clock, reader } = this.known;
+    const look = looks.atOnce(row);
+    return look && lanes.waitingIn(row, look, () => clock.duesIn(zone, reader.rootsIn(row)).map(({ event }) => event));
+  }
+
+  /** Keeps where the event with a place in a lane leads from a row, where there is nothing more to be told of it. */
+  keep(lane: Lane, i: number, row: number, here: Here, effect: Effect, event: number, due: Due | null): void {
+    const { memory, reader, clock, effects, account, lanes } = this.known;
+    const { rows } = reader;
+    const { outcome } = effect;
+    const isTold = effect.isPlain && effect.isUsed && effect.isEntered && (effect.hasMoved || outcome.clearing.length === 0);
+    const looked = isTold && memory.lookedAt(outcome, here);
+    if (!looked || looked.some(([column]) => due?.passed.has(column))) return;
+    const landing = clock.land(reader.zoneIn(row), due, outcome, here);
+    if (landing.isFull === 'not followed') return;
+    const way = this.wayBy(effect, landing);
+    const next = rows.with(row, way.columns, way.values);
+    // What is due at the same moment would follow at once.
+    if (due && clock.dueAtOnce(reader.zoneIn(next), reader.rootsIn(next))) return;
+    const leap = rows.leap(new Map(way.columns.map((column) => [column, rows.at(row, column)])), way.columns, way.values);
+    if (leap === null || !lanes.isNow(lane)) return;
+    const step = effects.step(effect, event, due ? clock.waitFor(due) : memory.events[event]!, landing.move);
+    const columns = looked.map(([column]) => column);
+    lane.keep(i, row, columns, leap, way, effects.deed(effect, step), account.isFull(effect));
+  }
+
+  /** What becomes of a row by an effect, with what waits then. */
+  private wayBy(effect: Effect, { zone, columns, values, isFull }: Landing): Way {
+    if (isFull) return { number: effect.number, columns: NONE, values: NONE };
+    if (zone === AS_BEFORE) return effect;
+    const set = new Map(effect.columns.map((column, i) => [column, effect.values[i]!]));
+    columns.forEach((column, i) => set.set(column, values[i]!));
+    set.set(this.known.memory.times.column, zone);
+    return { number: effect.number, columns: [...set.keys()], values: [...set.values()] };
+  }
+}
+
+const NONE: readonly never[] = [];
