@@ -6,9 +6,9 @@ export const durationWords = (ms: number): string => (ms >= 1000 && ms % 1000 ==
 /** `1 frame`, `2 frames`. */
 export const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
 
-/** A list in a sentence: `a, b and c`. */
-export const listWords = (words: readonly string[]): string =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+/** A list in a sentence: `a, b and c`; or with *or*, as after *no*. */
+export const listWords = (words: readonly string[], last: 'and' | 'or' = 'and'): string =>
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} ${last} ${words.at(-1)}`;
 
 /** The name itself where it is free, else with the first free number behind it; the name is then taken. */
 export function takeName(taken: Set<string>, wanted: string): string {

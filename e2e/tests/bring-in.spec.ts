@@ -38,7 +38,7 @@ test('design tokens become swatches and type styles in one edit, change them whe
   await chooser.setInputFiles([tokens(`${'{"a":'.repeat(4000)}1${'}'.repeat(4000)}`)]);
   await expect(page.getByText('harbour.tokens.json: This is nested more than 30 deep.')).toBeVisible();
   await chooser.setInputFiles([{ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('hm') }]);
-  await expect(page.getByText(/notes\.txt is no PNG.* and no design tokens, presentations, state charts and Lottie animations\./)).toBeVisible();
+  await expect(page.getByText(/notes\.txt is no PNG.* and no design tokens, presentations, state charts or Lottie animations\./)).toBeVisible();
 
   await studio.desk('Hand over');
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save the tokens' }).click()]);

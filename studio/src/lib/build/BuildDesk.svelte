@@ -133,7 +133,10 @@
     const others = files.filter((other) => !pages.includes(other) && !isMedia(other));
     for (const file of others.filter(({ name }) => !importFor(name)))
       session.notify(
-        `${file.name} is no PNG, JPEG, WebP or SVG picture, no ${DOCUMENTS}, no video or sound, and no ${listWords(imports.map(({ label }) => label))}.`
+        `${file.name} is no PNG, JPEG, WebP or SVG picture, no ${DOCUMENTS}, no video or sound, and no ${listWords(
+          imports.map(({ label }) => label),
+          'or'
+        )}.`
       );
     if (!session.canEdit) return;
     for (const file of others.filter(({ name }) => importFor(name))) void readIn(file);
