@@ -131,9 +131,14 @@ export class Lane implements Leads {
     }
   }
 
+  /** Whether it is not kept where an event leads: too much tells that apart. */
+  isSlow(i: number): boolean {
+    return this.bases[i] === SLOW;
+  }
+
   /** Keeps how far an event leads from a row, by the columns that were looked at or are set. */
   keep(i: number, row: number, looked: Iterable<number>, leap: number, way: Way, deed: number, isFull: boolean): void {
-    if (this.bases[i] === SLOW) return;
+    if (this.isSlow(i)) return;
     const { rows } = this.reader;
     const outcome = isFull ? way.number : ~way.number;
     if (this.bases[i]! >= 0) {
@@ -226,10 +231,13 @@ export class Lanes {
     if (!lanes) this.waiting.set(look, (lanes = new Map<number, Lane | number>()));
     const key = reader.laidIn(row) + reader.zoneIn(row) * 2 ** 32;
     const known = lanes.get(key) ?? 0;
-    const isOften = typeof known !== 'number' || known >= OFTEN;
+    if (typeof known === 'number' && known < OFTEN) {
+      lanes.set(key, known + 1);
+      return null;
+    }
     if (typeof known !== 'number' && this.isNow(known)) return known;
-    const lane = isOften ? this.made([...look.events, ...dues()], this.memory.times.column) : null;
-    lanes.set(key, lane ?? (known as number) + 1);
+    const lane = this.made([...look.events, ...dues()], this.memory.times.column);
+    lanes.set(key, lane);
     return lane;
   }
 

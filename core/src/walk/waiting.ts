@@ -34,6 +34,7 @@ export class Waiting {
 
   /** Keeps where the event with a place in a lane leads from a row, where there is nothing more to be told of it. */
   keep(lane: Lane, i: number, row: number, here: Here, effect: Effect, event: number, due: Due | null): void {
+    if (lane.isSlow(i)) return;
     const { memory, reader, clock, effects, account, lanes } = this.known;
     const { rows } = reader;
     const { outcome } = effect;

@@ -131,13 +131,9 @@
     const media = files.filter(isMedia);
     const pages = files.filter((file) => (isPicture(file) || isDocument(file)) && !isMedia(file));
     const others = files.filter((other) => !pages.includes(other) && !isMedia(other));
+    const labels = imports.map(({ label }) => label);
     for (const file of others.filter(({ name }) => !importFor(name)))
-      session.notify(
-        `${file.name} is no PNG, JPEG, WebP or SVG picture, no ${DOCUMENTS}, no video or sound, and no ${listWords(
-          imports.map(({ label }) => label),
-          'or'
-        )}.`
-      );
+      session.notify(`${file.name} is no PNG, JPEG, WebP or SVG picture, no ${DOCUMENTS}, no video or sound, and no ${listWords(labels, 'or')}.`);
     if (!session.canEdit) return;
     for (const file of others.filter(({ name }) => importFor(name))) void readIn(file);
     if (media.length) void send(media, 'layers');
