@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { passwordProblem } from '../passwords';
 import { closeWorld, makeMember, newPerson, newPiece, openWorld } from '../testing/world';
 import { newId } from '../ids';
+import { Listener, stopListening, type Connect } from '../listen';
 import { access, visibleOf } from './rights';
 import { follow } from './following';
 import { closeSession, openSession, personOfSession, register, rememberDevice, signIn } from './people';
@@ -131,7 +132,7 @@ describe('open streams', () => {
       )
     );
     await heard.until(() => heard.text().includes('{"piece":"nothing"}'));
-    await new Promise((resolve) => setTimeout(resolve, 300));
+    // Told at once, or looked for when this server begins to hear what is told: whichever comes first.
     await setDeleted(owner, a.id, true);
     await heard.until(() => heard.text().includes(`event: gone\ndata: {"piece":"${a.id}"}`));
     expect(heard.text()).not.toContain(`event: gone\ndata: {"piece":"${b.id}"}`);
@@ -144,10 +145,43 @@ describe('open streams', () => {
     const { id } = await newPiece(owner);
     const token = await openSession(owner, undefined);
     const heard = await reading(await follow(owner, token, new Map([[id, 0]])));
-    await new Promise((resolve) => setTimeout(resolve, 300));
     await closeSession(token);
     await heard.until(() => heard.ended());
     expect(heard.text()).toContain('event: signed-out');
+  });
+
+  test('what was told while nobody could hear it is looked for: a deleted piece is gone, comments are asked for', async () => {
+    await stopListening();
+    let hears: () => void = () => undefined;
+    const connection = {
+      on: () => connection,
+      connect: () => new Promise<void>((resolve) => (hears = resolve)),
+      query: async () => ({ rows: [] }),
+      end: async () => undefined,
+    } as unknown as ReturnType<Connect>;
+    const store = globalThis as typeof globalThis & { zanyListener?: Listener };
+    store.zanyListener = new Listener(() => connection);
+    const owner = await newPerson();
+    const [a, b] = [await newPiece(owner), await newPiece(owner)];
+    const token = await openSession(owner, undefined);
+    const heard = await reading(
+      await follow(
+        owner,
+        token,
+        new Map([
+          [a.id, 0],
+          [b.id, 0],
+        ])
+      )
+    );
+    await setDeleted(owner, a.id, true);
+    expect(heard.text()).not.toContain('event:');
+    hears();
+    await heard.until(() => heard.text().includes(`event: gone\ndata: {"piece":"${a.id}"}`));
+    expect(heard.text()).toContain(`event: comments\ndata: {"piece":"${b.id}"`);
+    expect(heard.text()).not.toContain(`event: gone\ndata: {"piece":"${b.id}"}`);
+    await heard.stop();
+    await stopListening();
   });
 
   test('one that nobody reads is dropped before it fills the memory', async () => {
