@@ -5,7 +5,7 @@ import { Cluster } from './lib/cluster.mjs';
 import { ensurePrograms } from './lib/debian.mjs';
 import { Owner } from './lib/owner.mjs';
 import { isFree } from './lib/ports.mjs';
-import { build, buildParts, checkNode, installPackages } from './lib/prepare.mjs';
+import { build, buildParts, checkNode, installPackages, packAssets } from './lib/prepare.mjs';
 import { dataFolder } from './lib/run.mjs';
 import { main, say, Stop } from './lib/say.mjs';
 import { end, startStudio } from './lib/studio.mjs';
@@ -95,7 +95,11 @@ await main(async () => {
   const ownDatabase = !process.env.DATABASE_URL;
   if (ownDatabase) await ensurePrograms(['postgresql']);
   await installPackages();
-  await (dev ? buildParts() : build());
+  if (dev) await buildParts();
+  else {
+    await build();
+    await packAssets();
+  }
   const port = await choosePort();
   try {
     let databaseUrl = process.env.DATABASE_URL;

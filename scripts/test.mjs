@@ -61,8 +61,9 @@ await main(async () => {
     const rest = [
       () => unit('cli'),
       () => unit('studio'),
-      () => check('lint', bin('eslint'), ['.', '--max-warnings', '0']),
-      () => check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']),
+      () => check('lint of Svelte', bin('eslint'), ['.', '--max-warnings', '0']),
+      () => check('lint', bin('oxlint'), ['-c', 'oxlint.config.mjs', '--deny-warnings']),
+      () => check('format', bin('oxfmt'), ['--check', '.']),
       // The core's declarations are made once, for all that build on it.
       () => check('types', bin('tsgo'), ['-b', 'core', 'player', 'cli', 'demo', 'bench', 'e2e']),
       () => check('types of studio', bin('svelte-check'), ['--tsgo', '--threshold', 'error'], join(root, 'studio')),

@@ -5,7 +5,8 @@ import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
 export default {
   preprocess: vitePreprocess(),
   kit: {
-    adapter: adapter({ out: 'build' }),
+    // What browsers are sent is packed when it is to be served to them, not for every test.
+    adapter: adapter({ out: 'build', precompress: false }),
     csp: {
       mode: 'nonce',
       directives: {

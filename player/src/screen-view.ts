@@ -200,9 +200,10 @@ export class ScreenView {
     for (const { element } of sorted) {
       // What has the focus would lose it on its way, so all that stands before it goes behind.
       if (element !== cursor && element.parentElement === container && this.hasFocus(element))
-        for (let next; cursor && cursor !== element; cursor = next) {
-          next = cursor.nextElementSibling;
+        while (cursor && cursor !== element) {
+          const next: Element | null = cursor.nextElementSibling;
           container.append(cursor);
+          cursor = next;
         }
       if (element === cursor) cursor = cursor.nextElementSibling;
       else container.insertBefore(element, cursor);

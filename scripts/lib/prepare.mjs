@@ -1,5 +1,8 @@
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, readdirSync } from 'node:fs';
+import { readFile, writeFile } from 'node:fs/promises';
+import { extname, join } from 'node:path';
+import { promisify } from 'node:util';
+import { brotliCompress, gzip, constants } from 'node:zlib';
 import { collect, root } from './run.mjs';
 import { say, since, Stop } from './say.mjs';
 import { digest, once } from './stamp.mjs';
@@ -63,6 +66,25 @@ export async function build() {
 
 /** Builds all but the studio itself, which builds its pages as they are asked for while it is worked on. */
 export const buildParts = () => buildStep('node', ['scripts/build-runtime.mjs'], root);
+
+/** What gets smaller when it is packed. */
+const PACKED = new Set(['.js', '.css', '.html', '.json', '.svg', '.xml', '.txt', '.webmanifest']);
+
+/** Lays beside each file that browsers are sent what it is packed, so that the server has it ready; what is there stays. */
+export async function packAssets() {
+  const folder = join(root, 'studio/build/client');
+  const files = readdirSync(folder, { recursive: true, withFileTypes: true })
+    .filter((entry) => entry.isFile() && PACKED.has(extname(entry.name)))
+    .map((entry) => join(entry.parentPath ?? entry.path, entry.name))
+    .filter((file) => !existsSync(`${file}.br`));
+  const params = { [constants.BROTLI_PARAM_QUALITY]: 9 };
+  for (const file of files) {
+    const bytes = await readFile(file);
+    await writeFile(`${file}.gz`, await promisify(gzip)(bytes, { level: 9 }));
+    // The last to be written: a file that has it has both.
+    await writeFile(`${file}.br`, await promisify(brotliCompress)(bytes, { params }));
+  }
+}
 
 async function buildStep(command, args, cwd) {
   const { code, output } = await collect(command, args, { cwd });

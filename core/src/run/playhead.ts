@@ -25,7 +25,9 @@ export interface Section {
   /** The last timeline frame of it. */
   readonly to: number;
   readonly ending:
-    { readonly do: 'hold' | 'go on' } | { readonly do: 'loop'; readonly times?: number } | { readonly do: 'go to'; readonly label: string | null };
+    | { readonly do: 'hold' | 'go on' }
+    | { readonly do: 'loop'; readonly times?: number }
+    | { readonly do: 'go to'; readonly label: string | null };
 }
 
 /** The sections of a timeline in order; together they cover it. */

@@ -2,7 +2,19 @@ import type { Direction } from './directions.ts';
 
 /** What there is no more to say of than that it happens. */
 export type PlainOccasion =
-  'click' | 'double click' | 'press' | 'release' | 'long press' | 'hover' | 'leave' | 'drag start' | 'drag' | 'in view' | 'focus' | 'blur' | 'change';
+  | 'click'
+  | 'double click'
+  | 'press'
+  | 'release'
+  | 'long press'
+  | 'hover'
+  | 'leave'
+  | 'drag start'
+  | 'drag'
+  | 'in view'
+  | 'focus'
+  | 'blur'
+  | 'change';
 
 /** What happens to a running piece or in it that a thread can wait for, as the engine says it to cues. */
 export type Occasion =

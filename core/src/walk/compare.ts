@@ -17,7 +17,15 @@ export interface Version {
 }
 
 export type ChangeKind =
-  'reached' | 'not reached' | 'fires' | 'does not fire' | 'longer' | 'shorter' | 'leads elsewhere' | 'new loose end' | 'mended';
+  | 'reached'
+  | 'not reached'
+  | 'fires'
+  | 'does not fire'
+  | 'longer'
+  | 'shorter'
+  | 'leads elsewhere'
+  | 'new loose end'
+  | 'mended';
 
 export interface Change {
   readonly kind: ChangeKind;

@@ -76,8 +76,7 @@
         spellcheck="false"
         bind:value={written}
         use:takeFocus
-        onkeydown={(event) => event.key !== 'Escape' && event.stopPropagation()}
-      ></textarea>
+        onkeydown={(event) => event.key !== 'Escape' && event.stopPropagation()}></textarea>
       <label class="chip relative cursor-pointer self-start"
         >from a file<input
           class="absolute inset-0 h-full w-full cursor-pointer opacity-0"

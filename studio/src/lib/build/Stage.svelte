@@ -570,8 +570,7 @@
                     event.preventDefault();
                     event.currentTarget.blur();
                   }
-                }}
-              ></textarea>
+                }}></textarea>
             {/if}
           {/if}
         </div>

@@ -183,8 +183,7 @@
         aria-label="Note of the thread"
         use:takeFocus
         onkeydown={(event) => event.stopPropagation()}
-        onblur={keepNote}
-      ></textarea>
+        onblur={keepNote}></textarea>
     {:else}<button class="soft w-full text-left text-[12px] italic" onclick={() => session.canEdit && (noting = true)}>{thread.note}</button>{/if}
   {/if}
   {#if asLine}

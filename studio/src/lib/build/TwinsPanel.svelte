@@ -33,7 +33,7 @@
     return found.length ? listWords(found.map((kind) => twinKinds[kind].label)) : 'as here already';
   };
 
-  const without = <T,>(set: ReadonlySet<T>, one: T): ReadonlySet<T> => {
+  const without = <T>(set: ReadonlySet<T>, one: T): ReadonlySet<T> => {
     const next = new Set(set);
     if (!next.delete(one)) next.add(one);
     return next;

@@ -142,8 +142,7 @@
     onpaste={paste}
     ondrop={drop}
     ondragover={(event) => event.dataTransfer?.types.includes('Files') && event.preventDefault()}
-    onblur={() => (begun = null)}
-  ></textarea>
+    onblur={() => (begun = null)}></textarea>
   {#if fitting.length}
     <ul data-popover id="{uid}-names" role="listbox" aria-label="Who is spoken to" class="flex flex-wrap gap-1">
       {#each fitting as name, i (name)}
