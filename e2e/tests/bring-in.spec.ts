@@ -3,9 +3,21 @@ import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
 import { PDFDocument, PDFName, PDFString, rgb, StandardFonts } from 'pdf-lib';
 import sharp from 'sharp';
+import { axeOn } from './axe.ts';
 import { test, expect } from './studio.ts';
 
 /** What is no picture is brought in by what it is. */
+
+/** A photograph of paper that lies a little turned on a dark table, with boxes drawn on it. */
+const sketch = (boxes: readonly (readonly [number, number, number, number])[], ending: 'jpeg' | 'png' = 'jpeg') =>
+  sharp(
+    Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="1200" height="900"><rect width="1200" height="900" fill="#5b4632"/>
+      <g transform="rotate(3 600 450)"><rect x="100" y="80" width="1000" height="740" fill="#ece4d2"/>
+      ${boxes.map(([x, y, w, h]) => `<rect x="${x}" y="${y}" width="${w}" height="${h}" rx="12" fill="none" stroke="#34324a" stroke-width="5"/><path d="M${x + 20} ${y + 60}h${w - 60}" stroke="#34324a" stroke-width="5"/>`).join('')}
+      </g></svg>`)
+  )
+    .toFormat(ending)
+    .toBuffer();
 
 const tokens = (value: unknown, name = 'harbour.tokens.json') => ({
   name,
@@ -104,6 +116,80 @@ test('a PDF comes in as frames that look like its pages, are called by its outli
   await page.keyboard.press('t');
   await studio.stage.getByRole('button', { name: 'Pay now' }).click();
   await studio.running('Pay here');
+});
+
+test('frames drawn on paper are found in a photograph, put right by their corners, and come in as one edit', async ({ studio, page }) => {
+  await studio.newPiece('Quay on paper');
+  const boxes = [
+    [150, 140, 250, 420],
+    [470, 140, 250, 420],
+    [790, 140, 250, 420],
+  ] as const;
+  await page.locator('[data-chooser]').setInputFiles([
+    { name: 'quay.jpg', mimeType: 'image/jpeg', buffer: await sketch(boxes) },
+    { name: 'torn.jpg', mimeType: 'image/jpeg', buffer: (await sketch(boxes)).subarray(0, 90) },
+  ]);
+  await page.getByRole('button', { name: 'Cut out of paper…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Frames from paper' });
+  await expect(dialog.getByRole('button', { name: 'Bring in 3 frames, 390 wide' })).toBeEnabled();
+  await expect(dialog.getByRole('button', { name: 'Show frame 3' }).locator('img')).toBeVisible();
+  for (const theme of ['linen', 'lamplight']) {
+    await page.evaluate((name) => (document.documentElement.dataset['theme'] = name), theme);
+    expect((await axeOn(page).analyze()).violations).toEqual([]);
+  }
+
+  await dialog.getByRole('button', { name: '2', exact: true }).click();
+  await expect(dialog.getByText('torn.jpg cannot be read as a picture. Take it again as JPEG or PNG.')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Show frame 2' }).click();
+
+  // By keyboard a corner goes where it is put; by hand too; a frame whose sides cross is none.
+  const corner = dialog.getByRole('button', { name: 'Frame 2, right bottom corner' });
+  const at = async () => (await corner.boundingBox())!;
+  const before = await at();
+  await corner.focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowDown');
+  expect((await at()).y - before.y).toBeCloseTo(40, 0);
+  const [x, y] = [before.x + before.width / 2, before.y + before.height / 2 + 40];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x - 300, y - 500, { steps: 4 });
+  await page.mouse.up();
+  await expect(dialog.getByText('Its sides cross: pull its corners apart.')).toBeVisible();
+  await expect(dialog.getByRole('button', { name: 'Bring in 2 frames, 390 wide' })).toBeEnabled();
+  await dialog.getByRole('button', { name: 'Find them again' }).click();
+  await expect(dialog.getByRole('button', { name: 'Bring in 3 frames, 390 wide' })).toBeEnabled();
+  await dialog.getByRole('button', { name: 'One more' }).click();
+  await expect(dialog.getByRole('button', { name: 'Bring in 4 frames, 390 wide' })).toBeEnabled();
+  for (const frame of [4, 3]) await dialog.getByRole('button', { name: `Leave out frame ${frame}` }).click();
+
+  await dialog.getByRole('button', { name: 'Bring in 2 frames, 390 wide' }).click();
+  await expect(dialog).toBeHidden();
+  await expect(page.getByRole('heading', { name: 'quay 1' })).toBeVisible();
+  await expect(page.getByText(/frame 1 · 390 × 6[4-7]\d/)).toBeVisible();
+  await studio.openFrame('quay 2');
+  // Straight and white: what is drawn across the top is all that is dark.
+  const picture = await sharp(await studio.sheet.screenshot())
+    .greyscale()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const { width, height } = picture.info;
+  const dark = (u: number, v: number) => picture.data[Math.round(v * height) * width + Math.round(u * width)]! < 110;
+  const rows = Array.from({ length: 90 }, (_, i) => 0.05 + i / 100);
+  for (const u of [0.25, 0.5, 0.7]) {
+    const lines = rows.filter((v) => [-0.004, 0, 0.004].some((by) => dark(u, v + by)));
+    expect(lines.length).toBeGreaterThan(0);
+    expect(Math.max(...lines) - Math.min(...lines)).toBeLessThan(0.03);
+    expect(Math.abs(lines[0]! - 60 / 420)).toBeLessThan(0.03);
+  }
+  await studio.saved();
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect(page.getByRole('heading', { name: 'Frame 1' })).toBeVisible();
+
+  await page.locator('[data-chooser]').setInputFiles([{ name: 'quay.png', mimeType: 'image/png', buffer: await sketch([], 'png') }]);
+  await page.getByRole('button', { name: 'Cut out of paper…' }).click();
+  await expect(dialog.getByRole('button', { name: 'Bring in 1 frame, 390 wide' })).toBeEnabled();
+  await page.keyboard.press('Escape');
+  await expect(dialog).toBeHidden();
 });
 
 test('a PDF that is locked, cut off or none is refused with a sentence, and others beside it come in', async ({ studio, page }) => {

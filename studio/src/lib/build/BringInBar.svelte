@@ -20,9 +20,11 @@
     ontake: (how: 'own size' | 'fitted' | 'layers') => void;
     /** The open scene, which pictures can come into as layers. */
     into: string | null;
+    /** Frames are cut out of photographs of paper; not given where no file is one. */
+    onpaper: (() => void) | null;
     oncancel: () => void;
   }
-  let { files, bringing, head, into, ontake, oncancel }: Props = $props();
+  let { files, bringing, head, into, onpaper, ontake, oncancel }: Props = $props();
 
   $effect(askBelow);
 
@@ -44,6 +46,7 @@
     <button class="act act-go" onclick={() => ontake('own size')} use:takeFocus>At the pictures' size</button>
     <button class="act" onclick={() => ontake('fitted')}>Fitted to {head.width} × {head.height}</button>
     {#if into}<button class="act" onclick={() => ontake('layers')}>As layers in {into}</button>{/if}
+    {#if onpaper}<button class="act" onclick={onpaper}>Cut out of paper…</button>{/if}
     <button class="act act-plain" onclick={oncancel}>Not now</button>
   {/if}
 </div>

@@ -15,7 +15,8 @@
   import { newId } from '$lib/client/ids';
   import { comeIn } from '$lib/client/come-in';
   import { DOCUMENTS, isDocument, unfoldDocuments } from '$lib/client/documents';
-  import { isMedia, isPicture, uploadPictures } from '$lib/client/pictures';
+  import { PageFile } from '$lib/client/page-file';
+  import { isMedia, isPhoto, isPicture, uploadPictures } from '$lib/client/pictures';
   import Ledger from '$lib/shared/Ledger.svelte';
   import RunningPiece from '$lib/shared/RunningPiece.svelte';
   import type { Player } from '@zany/player';
@@ -52,6 +53,8 @@
   let dragging = $state(false);
   let bringing: Bringing | null = $state.raw(null);
   let waitingFiles: readonly File[] | null = $state.raw(null);
+  /** Photographs of paper that frames are being cut out of. */
+  let onPaper: readonly File[] | null = $state.raw(null);
   let chooser: HTMLInputElement;
   let comparer: HTMLInputElement;
 
@@ -426,5 +429,21 @@
     head={session.piece.head}
     into={session.scene?.scene.name ?? null}
     ontake={bringIn}
+    onpaper={waitingFiles?.every((file) => isPhoto(file) && !(file instanceof PageFile))
+      ? () => ([onPaper, waitingFiles] = [waitingFiles, null])
+      : null}
     oncancel={() => (waitingFiles = null)}
   />{/if}
+{#if onPaper}
+  {#await import('$lib/paper/FromPaper.svelte') then { default: FromPaper }}
+    <FromPaper
+      files={onPaper}
+      width={session.piece.head.width}
+      ontake={(pages) => {
+        onPaper = null;
+        void send(pages, 'own size');
+      }}
+      oncancel={() => (onPaper = null)}
+    />
+  {/await}
+{/if}

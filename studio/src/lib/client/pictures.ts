@@ -14,6 +14,9 @@ export const isMedia = (file: File): boolean => /\.(webm|mp4|m4v|ogg|oga|opus|mp
 
 export const isPicture = (file: File): boolean => /\.(png|jpe?g|webp|svg)$/i.test(file.name) || /^image\//.test(file.type);
 
+/** What a camera or a scanner gives. */
+export const isPhoto = (file: File): boolean => isPicture(file) && !/\.svg$/i.test(file.name) && file.type !== 'image/svg+xml';
+
 /** Sends picture files, a few at once; the ones that are refused are named and the others still come in. */
 export async function uploadPictures(
   piece: string,

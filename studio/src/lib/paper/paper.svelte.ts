@@ -1,0 +1,191 @@
+import { PageFile } from '$lib/client/page-file';
+import type { PaperAnswer, PaperAsked } from './paper.worker';
+import { canCut, quadOf, sizeOf, type Point, type Quad } from './quad';
+
+/** Pixels along the longest side of a photograph that is worked on at most. */
+const LONGEST = 4000;
+
+/** Pixels of a picture that is cut out, for one CSS px of its frame. */
+const FINE = 2;
+
+/** CSS px of a preview's width. */
+const PREVIEW = 220;
+
+/** A frame that is cut out of a photograph. */
+export class Cut {
+  quad: Quad = $state.raw(quadOf(() => ({ x: 0, y: 0 })));
+  /** An address of its picture as it will be, while it is as it was asked for; null until it is there. */
+  preview: string | null = $state(null);
+
+  constructor(quad: Quad) {
+    this.quad = quad;
+  }
+
+  get isWhole(): boolean {
+    return canCut(this.quad);
+  }
+}
+
+/** A photograph of paper. */
+export class Photo {
+  cuts: Cut[] = $state([]);
+  state: 'reading' | 'read' | 'unreadable' = $state('reading');
+  width = $state(0);
+  height = $state(0);
+  readonly address: string;
+
+  constructor(
+    readonly key: string,
+    readonly file: File
+  ) {
+    this.address = URL.createObjectURL(file);
+  }
+}
+
+/** Photographs of sketches on paper, from which frames are cut out in a worker. */
+export class Paper {
+  readonly photos: readonly Photo[];
+  /** How white paper is made, from 0 to 1. */
+  strength = $state(1);
+  private readonly worker = new Worker(new URL('./paper.worker.ts', import.meta.url), { type: 'module' });
+  private readonly waiting = new Map<number, (answer: PaperAnswer) => void>();
+  private asked = 0;
+  private later = new Map<Cut, ReturnType<typeof setTimeout>>();
+
+  constructor(
+    files: readonly File[],
+    /** How wide each frame is, CSS px. */
+    private readonly frameWidth: number
+  ) {
+    this.photos = files.map((file, i) => new Photo(String(i), file));
+    this.worker.onmessage = ({ data }: MessageEvent<PaperAnswer>) => {
+      this.waiting.get(data.id)?.(data);
+      this.waiting.delete(data.id);
+    };
+    void this.readAll();
+  }
+
+  get count(): number {
+    return this.photos.reduce((sum, { cuts }) => sum + cuts.filter(({ isWhole }) => isWhole).length, 0);
+  }
+
+  close(): void {
+    this.worker.terminate();
+    for (const timer of this.later.values()) clearTimeout(timer);
+    for (const { address, cuts } of this.photos) {
+      URL.revokeObjectURL(address);
+      for (const { preview } of cuts) if (preview) URL.revokeObjectURL(preview);
+    }
+  }
+
+  move(photo: Photo, cut: Cut, corner: number, to: Point): void {
+    const kept = { x: Math.max(0, Math.min(photo.width, to.x)), y: Math.max(0, Math.min(photo.height, to.y)) };
+    cut.quad = quadOf((i) => (i === corner ? kept : cut.quad[i]));
+    this.showSoon(photo, cut);
+  }
+
+  /** One more frame, in the middle of the photograph. */
+  add(photo: Photo): Cut {
+    const [w, h] = [photo.width, photo.height];
+    const at = (x: number, y: number) => ({ x: w * x, y: h * y });
+    const cut = new Cut([at(0.35, 0.3), at(0.65, 0.3), at(0.65, 0.7), at(0.35, 0.7)]);
+    photo.cuts.push(cut);
+    const made = photo.cuts.at(-1)!;
+    this.showSoon(photo, made);
+    return made;
+  }
+
+  remove(photo: Photo, cut: Cut): void {
+    if (cut.preview) URL.revokeObjectURL(cut.preview);
+    photo.cuts = photo.cuts.filter((other) => other !== cut);
+  }
+
+  /** The frames as they were found, whatever was moved since. */
+  async findAgain(photo: Photo): Promise<void> {
+    await this.read(photo);
+  }
+
+  showAll(): void {
+    for (const photo of this.photos) for (const cut of photo.cuts) this.showSoon(photo, cut);
+  }
+
+  /** All frames as pictures of pages, in the order of the photographs; stops where it is told to. */
+  async pages(progress: (done: number, all: number) => void, stop: AbortSignal): Promise<PageFile[]> {
+    const pages: PageFile[] = [];
+    const all = this.count;
+    for (const photo of this.photos) {
+      const name = photo.file.name.replace(/\.[a-z0-9]+$/i, '') || 'Sketch';
+      const cuts = photo.cuts.filter(({ isWhole }) => isWhole);
+      for (const [i, { quad }] of cuts.entries()) {
+        if (stop.aborted) return [];
+        progress(pages.length, all);
+        const answer = await this.ask({ do: 'cut', photo: photo.key, quad, width: this.frameWidth * FINE, strength: this.strength });
+        if (!('picture' in answer)) continue;
+        const { width, height } = sizeOf(quad);
+        const size = { width: this.frameWidth, height: Math.max(1, Math.round((this.frameWidth * height) / width)) };
+        pages.push(new PageFile([answer.picture], `${name}${cuts.length > 1 ? ` ${i + 1}` : ''}.png`, name, { size, links: [] }));
+      }
+    }
+    return pages;
+  }
+
+  private async readAll(): Promise<void> {
+    for (const photo of this.photos) await this.read(photo);
+  }
+
+  private async read(photo: Photo): Promise<void> {
+    photo.state = 'reading';
+    try {
+      const picture = await pictureOf(photo.file);
+      [photo.width, photo.height] = [picture.width, picture.height];
+      const answer = await this.ask({ do: 'read', photo: photo.key, picture }, [picture]);
+      if (!('cuts' in answer)) throw new Error('no picture');
+      photo.cuts = answer.cuts.map((quad) => new Cut(quad));
+      photo.state = 'read';
+      for (const cut of photo.cuts) void this.show(photo, cut);
+    } catch {
+      photo.state = 'unreadable';
+    }
+  }
+
+  /** While a corner is dragged, not for each step of it. */
+  private showSoon(photo: Photo, cut: Cut): void {
+    clearTimeout(this.later.get(cut));
+    this.later.set(
+      cut,
+      setTimeout(() => void this.show(photo, cut), 120)
+    );
+  }
+
+  private async show(photo: Photo, cut: Cut): Promise<void> {
+    this.later.delete(cut);
+    const { quad, isWhole } = cut;
+    const { strength } = this;
+    if (!isWhole) return;
+    const answer = await this.ask({ do: 'cut', photo: photo.key, quad, width: PREVIEW, strength });
+    if (cut.quad !== quad || this.strength !== strength || !('picture' in answer)) return;
+    if (cut.preview) URL.revokeObjectURL(cut.preview);
+    cut.preview = URL.createObjectURL(answer.picture);
+  }
+
+  private ask(what: Unnumbered<PaperAsked>, transfer: Transferable[] = []): Promise<PaperAnswer> {
+    const id = ++this.asked;
+    return new Promise((resolve) => {
+      this.waiting.set(id, resolve);
+      this.worker.postMessage({ ...what, id }, transfer);
+    });
+  }
+}
+
+type Unnumbered<Message> = Message extends unknown ? Omit<Message, 'id'> : never;
+
+/** A photograph as it is to be seen, turned as its camera says, and no larger than is worked on. */
+async function pictureOf(file: File): Promise<ImageBitmap> {
+  const whole = await createImageBitmap(file, { imageOrientation: 'from-image' });
+  const scale = LONGEST / Math.max(whole.width, whole.height);
+  if (scale >= 1) return whole;
+  const size = { resizeWidth: Math.round(whole.width * scale), resizeHeight: Math.round(whole.height * scale) };
+  const small = await createImageBitmap(whole, { ...size, resizeQuality: 'high' });
+  whole.close();
+  return small;
+}
