@@ -371,6 +371,14 @@ test('a walk-through is printed on A4, a frame to a side: its areas numbered on 
       Trip: { size: [200, 120], background: '#f7e6c3', layers: {}, lines: ['after 2 s → go to Home'] },
     },
   });
+  await studio.openFrame('Trip');
+  await page.getByRole('button', { name: 'note', exact: true }).click();
+  await page.keyboard.type('Ask for the fare.');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('Then wait.');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Note of Trip: Ask for the fare. Then wait.' })).toBeVisible();
+  await studio.saved();
   await studio.desk('Hand over');
   await page.getByLabel('Form of the pictures').selectOption('walk');
   const saved = await save(studio, 'Save the pictures');
@@ -381,6 +389,7 @@ test('a walk-through is printed on A4, a frame to a side: its areas numbered on 
   const home = reader.locator('section').first();
   await expect(home.locator('rect')).toHaveCount(1);
   await expect(home.locator('article')).toHaveText(/^\s*1 Plan\s+click → go to Trip \(Trip is 2\)/);
+  await expect(reader.locator('section').last().locator('article').first()).toHaveText(/^\s*Note\s+Ask for the fare\.\s+Then wait\.$/);
   const picture = await home.locator('image').getAttribute('href');
   const { data, info } = await rgba(Buffer.from(picture!.split(',')[1]!, 'base64'));
   expect([info.width, info.height, ...data.subarray(0, 3)]).toEqual([400, 240, 0x0b, 0x7a, 0x75]);

@@ -53,6 +53,13 @@ test('every area is numbered from above to below, and stands in the picture as o
   expect(sections[0]).toContain('<rect x="260" y="10" width="40" height="40"');
 });
 
+test('what is noted of a frame stands before what it does, as it was written', () => {
+  const noted = { ...piece, scenes: piece.scenes.set(pay!.id, { ...pay!, note: 'Two <lines>\nof it' }) };
+  const printed = toWalkThrough(compile(noted), [frame(home!.id, 'Home'), frame(pay!.id, 'Pay')], 'now');
+  expect(printed.match(/<h3>Note<\/h3>/g)).toHaveLength(1);
+  expect(printed).toContain('<p class="note">Two &#60;lines&#62;\nof it</p>');
+});
+
 test('threads are said as they are written, with where the frames stand that they lead to', () => {
   expect(sections[0]).toContain(
     'click → if Seats &#62; 0 → go to Pay; otherwise → go to Home <span class="soft">(<a href="#f3">Pay is 3</a>)</span>'

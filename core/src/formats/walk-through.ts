@@ -57,7 +57,7 @@ nav ol { columns: 3; padding-left: 2rem; } a { color: inherit; text-decoration-c
 .soft { color: #625a69; }
 section.frame { display: flex; gap: 2rem; align-items: flex-start; padding: 1.4rem 0; border-top: 2px dashed #d9a441; }
 .picture { flex: none; width: 46%; } .picture svg { display: block; max-width: 100%; max-height: 160mm; margin: 0 auto; border: 1px solid #ddd2bd; background: #ffffff; }
-.said { flex: 1; min-width: 0; } .said article { padding: .5rem 0; border-top: 1px solid #ddd2bd; break-inside: avoid; } .said p { margin: .2rem 0; overflow-wrap: anywhere; }
+.said { flex: 1; min-width: 0; } .said article { padding: .5rem 0; border-top: 1px solid #ddd2bd; break-inside: avoid; } .said p { margin: .2rem 0; overflow-wrap: anywhere; } .said p.note { white-space: pre-wrap; }
 b { display: inline-block; min-width: 1.5em; padding: 0 .3em; border-radius: .8em; background: #26232c; color: #ffffff; text-align: center; font-weight: 650; }
 @media print { body { margin: 0; max-width: none; padding: 0; background: none; } section.frame { break-before: page; border: none; padding: 0; } b { print-color-adjust: exact; } }`;
 
@@ -76,12 +76,18 @@ function frameSection(program: Program, { frame, title, state, picture }: Printe
 <svg viewBox="0 0 ${width} ${height}" role="img" aria-label="${escaped(title)}, with its areas numbered"><image href="${escaped(picture)}" width="${width}" height="${height}"/>
 ${areas.map((area) => mark(area, Math.max(width, height) / 46)).join('')}</svg></div>
 <div class="said">
-${areas.map((area) => said(piece, area, places)).join('\n')}
+${noteOf(piece, frame)}${areas.map((area) => said(piece, area, places)).join('\n')}
 ${ownThreads(piece, frame, 'The frame itself', places)}
 ${sheets.join('\n')}
 ${areas.length === 0 ? '<p class="soft">Nothing can be done on its layers.</p>' : ''}
 </div>
 </section>`;
+}
+
+/** What whoever builds the frame is told of it, line by line. */
+function noteOf(piece: Piece, frame: string): string {
+  const note = piece.scenes.get(frame)?.note;
+  return note === undefined ? '' : `<article><h3>Note</h3>\n<p class="note">${escaped(note)}</p></article>\n`;
 }
 
 /** What has threads on a screen: what is seen from above to below, then what is not. */

@@ -321,6 +321,7 @@ export const SceneSchema = Obj(
     onReturn: Optional(oneOf(['start over', 'remember'] as const)),
     draft: Optional(Bool({ description: 'still to be drawn' })),
     ending: Optional(Bool({ description: 'nothing has to lead on from here' })),
+    note: Optional(Str({ minLength: 1, maxLength: 5000, description: 'for whoever builds it; nobody who uses the piece sees it' })),
   },
   strict
 );

@@ -4,6 +4,7 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import { setBundle, setKind, kindsFor } from './acts';
   import CarrierChip from './CarrierChip.svelte';
+  import NoteText from './NoteText.svelte';
   import NumberField from './NumberField.svelte';
   import PaintChip from './PaintChip.svelte';
   import WordChip from './WordChip.svelte';
@@ -20,6 +21,8 @@
   const kinds = $derived(kindsFor(session));
   const sheets = $derived(scenesOf(session.piece, 'sheet').filter((sheet) => !own.carries?.some((one) => one.sheet === sheet.id)));
   const used = $derived(own.use === 'part' ? placementsOf(session.piece, id) : []);
+
+  let isNoting = $state(false);
 
   const set = (name: string, path: string, value: unknown) =>
     session.edit(name, [{ op: 'set', table: 'scenes', id, path: [path], ...(value !== undefined && { value }) }], 'plain');
@@ -93,4 +96,17 @@
     onclick={() => set('Entered again', 'onReturn', own.onReturn === 'remember' ? undefined : 'remember')}
     >{own.onReturn === 'remember' ? 'remembers' : 'starts over'} when entered again</button
   >
+  {#if own.note === undefined && !isNoting}
+    <button class="chip chip-ghost" title="What whoever builds it should know" onclick={() => (isNoting = true)}>note</button>
+  {/if}
+  {#key id}
+    <NoteText
+      note={own.note}
+      label="Note of {own.name}"
+      most={5000}
+      canEdit={session.canEdit}
+      bind:writing={isNoting}
+      onkeep={(note) => set('Note', 'note', note || undefined)}
+    />
+  {/key}
 </div>

@@ -24,7 +24,7 @@
   import SlotChip from './SlotChip.svelte';
   import { commentWords } from '$lib/shared/comment-words';
   import { wholeFrame } from '$lib/shared/types';
-  import { takeFocus } from '$lib/shared/focus';
+  import NoteText from './NoteText.svelte';
   import { lineOf, plusBranch, plusStep, rewrite, withCondition, withoutBranch, withoutStep, withStep } from './cue-edit';
 
   let { session, thread, fired = false }: { session: EditorSession; thread: Thread; fired?: boolean } = $props();
@@ -32,12 +32,8 @@
   let asLine = $state(false);
   let noting = $state(false);
 
-  function keepNote(event: Event) {
-    const note = (event.currentTarget as HTMLTextAreaElement).value.trim();
-    noting = false;
-    if (note !== (thread.note ?? ''))
-      session.edit('Note', [{ op: 'set', table: 'threads', id: thread.id, path: ['note'], ...(note && { value: note }) }]);
-  }
+  const keepNote = (note: string) =>
+    session.edit('Note', [{ op: 'set', table: 'threads', id: thread.id, path: ['note'], ...(note && { value: note }) }]);
 
   const joined = ({ with: together, ...step }: Step): Step => (together ? step : { ...step, with: true }) as Step;
 
@@ -173,19 +169,7 @@
   onpointerenter={() => (session.litThread = thread.id)}
   onpointerleave={() => (session.litThread = null)}
 >
-  {#if noting || thread.note}
-    {#if noting}
-      <textarea
-        class="field w-full text-[12px]"
-        rows="2"
-        maxlength="2000"
-        value={thread.note ?? ''}
-        aria-label="Note of the thread"
-        use:takeFocus
-        onkeydown={(event) => event.stopPropagation()}
-        onblur={keepNote}></textarea>
-    {:else}<button class="soft w-full text-left text-[12px] italic" onclick={() => session.canEdit && (noting = true)}>{thread.note}</button>{/if}
-  {/if}
+  <NoteText note={thread.note} label="Note of the thread" most={2000} canEdit={session.canEdit} bind:writing={noting} onkeep={keepNote} />
   {#if asLine}
     <div class="w-full pr-1">
       <LineInput

@@ -41,6 +41,8 @@ export interface Slide {
   readonly transition: Transition | null;
   /** After so long the next slide follows by itself, ms. */
   readonly after: number | null;
+  /** What the speaker reads. */
+  readonly note: string;
 }
 
 export interface DeckShape {
@@ -65,8 +67,8 @@ export type DeckLead = { readonly slide: string } | { readonly turn: 'next' | 'p
 /** One shape, or none, as a list. */
 export const listed = (shape: DeckShape | null): DeckShape[] => (shape ? [shape] : []);
 
-/** Slides that come in at most, and shapes on one. */
-export const MOST = { slides: 500, shapes: 1000 } as const;
+/** Slides that come in at most, shapes on one, and signs of a note. */
+export const MOST = { slides: 500, shapes: 1000, note: 5000 } as const;
 
 /** Slides as frames after all others, and what they have in common as sheets under them. */
 export function deckIn(piece: Piece, deck: Deck, assets: ReadonlyMap<string, Asset>, makeId: MakeId): CameIn {
@@ -104,9 +106,11 @@ class DeckReading {
     slides.forEach((slide, i) => {
       const carries = slide.grounds.flatMap((key) => grounds.get(key) ?? []).map((sheet) => ({ sheet, place: 'under' as const }));
       const name = takeName(names, nameOf(slide.name, `Slide ${i + 1}`));
+      const note = cutText(mendedText(slide.note).trim(), MOST.note);
       const scene: Scene = {
         ...this.scene(this.frames[i]!, 'frame', name, keys[i]!, slide.background),
         ...(carries.length && { carries }),
+        ...(note && { note }),
       };
       this.operations.push({ op: 'put', table: 'scenes', value: scene });
       this.addShapes(scene, slide.shapes, i);

@@ -89,7 +89,6 @@ class Odp {
     const background = this.background(chain, master, what);
     if (background.picture) shapes.unshift(background.picture);
     if ([...everyOf(page, 'anim:seq')].some((sequence) => within(sequence).length > 0)) this.left.push(`${what}: its animations`);
-    if (textIn(at(page, 'presentation:notes')).trim() !== '') this.left.push(`${what}: its notes`);
     const showsMaster = said(chain, PAGE, 'presentation:background-objects-visible') !== 'false';
     const isNumbered = /^page\d+$/.test(name);
     return {
@@ -98,6 +97,7 @@ class Odp {
       background: background.color,
       grounds: showsMaster && master ? this.groundsOf(master, what) : [],
       shapes,
+      note: this.noteOf(page),
       ...this.change(chain, what),
     };
   }
@@ -105,6 +105,13 @@ class Odp {
   private titleOf(page: Xml): string {
     const title = within(page, 'draw:frame').find((frame) => attribute(frame, 'presentation:class') === 'title');
     return textIn(at(title, 'draw:text-box')).replace(/\s+/g, ' ').trim().slice(0, 100);
+  }
+
+  /** What the speaker reads; the slide itself and numbers of pages stand there too. */
+  private noteOf(page: Xml): string {
+    const frames = within(at(page, 'presentation:notes'), 'draw:frame').filter((frame) => attribute(frame, 'presentation:class') === 'notes');
+    const paragraphs = frames.flatMap((frame) => within(frame, 'draw:text-box').flatMap((box) => this.paragraphs(box)));
+    return paragraphs.map(paragraphText).join('\n');
   }
 
   private groundsOf(master: Xml, what: string): string[] {

@@ -103,17 +103,24 @@ class Ooxml {
     const timing = at(own.root, 'p:timing');
     if (timing && ['p:anim', 'p:animEffect', 'p:animMotion'].some((kind) => !everyOf(timing, kind).next().done))
       this.left.push(`${what}: its animations`);
-    if ([...own.links.values()].some(({ kind }) => kind === 'notesSlide')) this.left.push(`${what}: its notes`);
     const { transition, after } = this.change(own, what);
-    return { key: path, name, background: background.color, grounds: this.groundsOf(lineage, what), shapes, transition, after };
+    const note = this.noteOf(own);
+    return { key: path, name, background: background.color, grounds: this.groundsOf(lineage, what), shapes, note, transition, after };
   }
 
   private titleOf({ root }: Sheet): string {
     for (const shape of everyOf(root, 'p:sp')) {
-      const type = attribute(at(shape, 'p:nvSpPr', 'p:nvPr', 'p:ph'), 'type');
+      const type = placeOf(shape);
       if (type === 'title' || type === 'ctrTitle') return this.plainText(at(shape, 'p:txBody')).replace(/\s+/g, ' ').trim();
     }
     return attribute(at(root, 'p:cSld'), 'name') ?? '';
+  }
+
+  /** What the speaker reads; the slide itself and numbers of pages stand there too. */
+  private noteOf({ links }: Sheet): string {
+    const notes = [...links.values()].filter(({ kind }) => kind === 'notesSlide').map(({ to }) => this.sheet(to));
+    const bodies = notes.flatMap((sheet) => (sheet ? [...everyOf(sheet.root, 'p:sp')] : [])).filter((shape) => placeOf(shape) === 'body');
+    return bodies.map((shape) => this.plainText(at(shape, 'p:txBody'))).join('\n');
   }
 
   /** What master and layout show on every slide, from back to front. */
@@ -536,6 +543,9 @@ function paragraphText(paragraph: Xml): string {
     .map((one) => (one.name === 'a:br' ? '\n' : one.name === 'a:r' || one.name === 'a:fld' ? textIn(at(one, 'a:t')) : ''))
     .join('');
 }
+
+/** Which place of its layout a shape is in. */
+const placeOf = (shape: Xml): string | undefined => attribute(at(shape, 'p:nvSpPr', 'p:nvPr', 'p:ph'), 'type');
 
 /** The first number that a shape's outline is changed by. */
 function adjusted(geometry: Xml | undefined): number | null {

@@ -29,9 +29,11 @@ const tree = (...shapes: string[]) => `<p:cSld><p:spTree><p:nvGrpSpPr/><p:grpSpP
 
 /** A deck of as many slides as there are; all on one layout with a title at 40, 20 and a body, and a master with a band. */
 function deckOf(
-  slides: readonly { readonly xml: string; readonly rels?: readonly (readonly [string, string, string, string?])[]; readonly tail?: string }[]
+  slides: readonly { readonly xml: string; readonly rels?: readonly (readonly [string, string, string, string?])[]; readonly tail?: string }[],
+  more: Readonly<Record<string, string>> = {}
 ): Uint8Array {
   return zipped({
+    ...more,
     'ppt/presentation.xml': `<p:presentation ${OOXML}><p:sldIdLst>${slides.map((_, i) => `<p:sldId id="${256 + i}" r:id="s${i}"/>`).join('')}</p:sldIdLst><p:sldSz cx="${emu(960)}" cy="${emu(540)}"/></p:presentation>`,
     'ppt/_rels/presentation.xml.rels': RELS(...slides.map((_, i) => [`s${i}`, 'slide', `slides/slide${i + 1}.xml`] as const)),
     'ppt/theme/theme1.xml': `<a:theme ${OOXML} name="Pier"><a:themeElements><a:clrScheme name="x"><a:dk1><a:sysClr val="windowText" lastClr="26232C"/></a:dk1><a:lt1><a:srgbClr val="FFFFFF"/></a:lt1><a:accent1><a:srgbClr val="0B7A75"/></a:accent1></a:clrScheme></a:themeElements></a:theme>`,
@@ -217,6 +219,23 @@ describe('Office Open XML', () => {
   });
 });
 
+test('what a speaker reads is the note of its frame, and nothing else of the page it stands on (Office Open XML)', () => {
+  const place = (type: string) => `<p:ph type="${type}"/>`;
+  const body =
+    '<p:txBody><a:bodyPr/><a:p><a:r><a:t>Ask for</a:t></a:r><a:r><a:t> two</a:t></a:r></a:p><a:p><a:r><a:t>Then wait</a:t></a:r></a:p></p:txBody>';
+  const notes = tree(
+    shape('Slide', '', '', '', place('sldImg')),
+    shape('Notes', '', body, '', place('body')),
+    shape('Number', '', words('7'), '', place('sldNum'))
+  );
+  const rels = [['n', 'notesSlide', '../notesSlides/n1.xml']] as const;
+  const { after, came } = read(
+    deckOf([{ xml: tree(), rels }, { xml: tree() }], { 'ppt/notesSlides/n1.xml': `<p:notes ${OOXML}>${notes}</p:notes>` })
+  );
+  expect(framesOf(after).map(({ note }) => note)).toEqual(['Ask for two\nThen wait', undefined]);
+  expect(came.left).toEqual([]);
+});
+
 describe('OpenDocument', () => {
   const NAMES = ['office', 'style', 'text', 'table', 'presentation', 'script'].map(
     (name) => `xmlns:${name}="urn:oasis:names:tc:opendocument:xmlns:${name}:1.0"`
@@ -243,6 +262,26 @@ describe('OpenDocument', () => {
       text: 'Ahoy, you',
       letters: { size: 13.33, weight: 700 },
     });
+    expect(came.left).toEqual([]);
+  });
+
+  test('what a speaker reads is the note of its frame, cut where it is very long', () => {
+    const box = (kind: string, ...lines: string[]) =>
+      `<d:frame presentation:class="${kind}" ${at}><d:text-box>${lines.map((line) => `<text:p>${line}</text:p>`).join('')}</d:text-box></d:frame>`;
+    const page = (name: string, ...boxes: string[]) => `<d:page d:name="${name}"><presentation:notes>${boxes.join('')}</presentation:notes></d:page>`;
+    const long = 'Ahoy '.repeat(2000);
+    const { after, came } = read(
+      odp(
+        page('Pier', box('notes', 'Wait<text:s/>here', 'Wave'), box('page-number', '3')) +
+          page('Quay', box('notes', ' ')) +
+          page('Sea', box('notes', long))
+      )
+    );
+    const [pier, quay, sea] = framesOf(after).map(({ note }) => note);
+    expect(pier).toBe('Wait here\nWave');
+    expect(quay).toBeUndefined();
+    expect(sea!.length).toBeGreaterThan(4900);
+    expect(sea!.length).toBeLessThanOrEqual(5000);
     expect(came.left).toEqual([]);
   });
 
