@@ -4,6 +4,7 @@ import type { Page } from '@playwright/test';
 import { PDFDocument, PDFName, PDFString, rgb, StandardFonts } from 'pdf-lib';
 import sharp from 'sharp';
 import { axeOn } from './axe.ts';
+import { generator } from './random.ts';
 import { test, expect } from './studio.ts';
 
 /** What is no picture is brought in by what it is. */
@@ -204,6 +205,51 @@ test('a PDF that is locked, cut off or none is refused with a sentence, and othe
     .getByRole('dialog', { name: 'Bring in pages' })
     .getByRole('button', { name: /^Fitted/ })
     .click();
+  await expect.poll(() => studio.frames()).toEqual(['good 1', 'good 2', 'Pay here']);
+});
+
+/** A PDF of one page, from its objects. */
+const pdfOf = (contents: string, { box = '0 0 300 200', named = '', more = '' } = {}): Buffer =>
+  Buffer.from(`%PDF-1.7
+1 0 obj <</Type/Catalog/Pages 2 0 R>> endobj
+2 0 obj <</Type/Pages/Kids[3 0 R]/Count 1>> endobj
+3 0 obj <</Type/Page/Parent 2 0 R/MediaBox[${box}]/Contents 4 0 R/Resources<</XObject<<${named}>>>>>> endobj
+4 0 obj <</Length ${contents.length}>> stream
+${contents}
+endstream endobj
+${more}
+trailer <</Root 1 0 R>>
+%%EOF`);
+
+test('a PDF that is made to harm, or damaged in any way, is read or refused, and nothing hangs', async ({ studio, page }) => {
+  await studio.newPiece('Harm');
+  const again = (n: number, other: number) =>
+    `${n} 0 obj <</Type/XObject/Subtype/Form/BBox[0 0 300 200]/Resources<</XObject<</F ${other} 0 R>>>>/Length 100>> stream\n${'/F Do '.repeat(16)}    \nendstream endobj\n`;
+  const picture =
+    '5 0 obj <</Type/XObject/Subtype/Image/Width 60000/Height 60000/ColorSpace/DeviceRGB/BitsPerComponent 8/Length 5>> stream\nabcde\nendstream endobj';
+  const hostile = {
+    'in-itself': pdfOf('/F Do', { named: '/F 5 0 R', more: again(5, 6) + again(6, 5) }),
+    endless: pdfOf('0 0 9 9 re f', { box: '0 0 90000000 90000000' }),
+    thin: pdfOf('0 0 9 9 re f', { box: '0 0 0.0001 9000000' }),
+    'all-picture': pdfOf('q 300 0 0 200 0 0 cm /F Do Q', { named: '/F 5 0 R', more: picture }),
+    loop: Buffer.from(pdfOf('').toString().replace('/Kids[3 0 R]/Count 1', '/Kids[2 0 R 2 0 R]/Count 1000000')),
+  };
+  const good = await guide();
+  const chance = generator(11);
+  const damaged = Array.from({ length: 40 }, (_, i) => {
+    const bytes = Buffer.from(good);
+    for (let k = chance.whole(12); k >= 0; k--) bytes[chance.whole(bytes.length)] = chance.whole(256);
+    return [`damaged-${i}`, i % 5 === 0 ? bytes.subarray(0, chance.whole(bytes.length)) : bytes] as const;
+  });
+  const all = [...Object.entries(hostile), ...damaged, ['good', good] as const];
+  const bar = page.getByRole('dialog', { name: 'Bring in pages' });
+  await page.locator('[data-chooser]').setInputFiles(all.map(([name, buffer]) => ({ name: `${name}.pdf`, mimeType: 'application/pdf', buffer })));
+  await expect(bar.getByRole('button', { name: /^Fitted/ })).toBeVisible({ timeout: 100_000 });
+  await expect(page.getByText(/\d+ more of these\./)).toBeVisible();
+  await bar.getByRole('button', { name: 'Not now' }).click();
+
+  await page.locator('[data-chooser]').setInputFiles([{ name: 'good.pdf', mimeType: 'application/pdf', buffer: good }]);
+  await bar.getByRole('button', { name: /^Fitted/ }).click();
   await expect.poll(() => studio.frames()).toEqual(['good 1', 'good 2', 'Pay here']);
 });
 

@@ -27,7 +27,8 @@ export async function unfoldDocuments(files: readonly File[], progress: (done: n
       found.push(...read.pages);
       left.push(...read.left);
     } catch (error) {
-      left.push(`${file.name}: ${(error as Error).message}`);
+      // Who stops it knows.
+      if (!stop.aborted) left.push(`${file.name}: ${(error as Error).message}`);
     }
   }
   return { files: found, left };

@@ -4,8 +4,8 @@ import { PageFile } from './page-file';
 
 /** PDF files (ISO 32000) as pictures of their pages, with where they lead and what they are called. */
 
-/** Pages of one file at most, and pixels of a page's picture. */
-const MOST = { pages: 200, pixels: 16_000_000 } as const;
+/** Pages of one file at most, pixels of a page's picture, and milliseconds that a page, or the file itself, may take. */
+const MOST = { pages: 200, pixels: 16_000_000, ms: 20_000 } as const;
 
 /** CSS px for a point: 96 are an inch, as are 72 points. */
 const PX = 96 / 72;
@@ -29,10 +29,32 @@ export async function pagesOfPdf(file: File, progress: (done: number, all: numbe
     const data = new Uint8Array(await file.arrayBuffer());
     const named = { cMapUrl: '/', standardFontDataUrl: '/', wasmUrl: '/', cMapPacked: true };
     const settings = { ...named, BinaryDataFactory: PdfFiles, useWorkerFetch: false, useSystemFonts: false, enableXfa: false };
-    const pdf = await reader.getDocument({ data, worker, ...settings }).promise.catch(unreadable);
+    const pdf = await inTime(reader.getDocument({ data, worker, ...settings }).promise.catch(unreadable), stop);
     return await new PdfPages(pdf, file.name.replace(/\.pdf$/i, '') || 'Page').read(progress, stop);
   } finally {
     worker.destroy();
+  }
+}
+
+/** What comes in time and before it is stopped; what does not is thrown as too much. */
+async function inTime<T>(work: Promise<T>, stop: AbortSignal): Promise<T> {
+  let [late, halt]: [ReturnType<typeof setTimeout> | undefined, () => void] = [undefined, () => undefined];
+  const over = new Promise<never>((_, reject) => {
+    halt = () => reject(new TooMuch());
+    late = setTimeout(halt, MOST.ms);
+    stop.addEventListener('abort', halt);
+  });
+  try {
+    return await Promise.race([work, over]);
+  } finally {
+    clearTimeout(late);
+    stop.removeEventListener('abort', halt);
+  }
+}
+
+class TooMuch extends Error {
+  constructor() {
+    super('It takes too long to be read.');
   }
 }
 
@@ -55,17 +77,29 @@ class PdfPages {
     const titles = await this.titles();
     const pages: PageFile[] = [];
     for (let i = 0; i < all && !stop.aborted; i++) {
-      const page = await this.pdf.getPage(i + 1);
-      const view = page.getViewport({ scale: PX });
-      const [width, height] = [Math.max(1, Math.round(view.width)), Math.max(1, Math.round(view.height))];
-      const picture = await pictureOf(page, Math.min(FINE, Math.sqrt(MOST.pixels / (width * height))));
-      const title = titles.get(i);
-      const about = { size: { width, height }, links: await this.linksOf(page, i), ...(title && { title }) };
-      pages.push(new PageFile([picture], this.fileOf(i), this.name, about));
-      page.cleanup();
+      try {
+        pages.push(await this.page(i, titles.get(i), stop));
+      } catch (error) {
+        const why = error instanceof TooMuch ? 'it takes too long to be painted' : 'it is damaged';
+        if (!stop.aborted) this.left.push(`${this.name}, page ${i + 1}: ${why}`);
+      }
       progress(i + 1, all);
     }
     return { pages, left: this.left };
+  }
+
+  /** One page as a picture; throws where it cannot be read, or not in time. */
+  private async page(i: number, title: string | undefined, stop: AbortSignal): Promise<PageFile> {
+    const page = await inTime(this.pdf.getPage(i + 1), stop);
+    try {
+      const view = page.getViewport({ scale: PX });
+      const [width, height] = [sideOf(view.width), sideOf(view.height)];
+      const picture = await pictureOf(page, Math.min(FINE, Math.sqrt(MOST.pixels / (width * height))), stop);
+      const about = { size: { width, height }, links: await inTime(this.linksOf(page, i), stop), ...(title && { title }) };
+      return new PageFile([picture], this.fileOf(i), this.name, about);
+    } finally {
+      page.cleanup();
+    }
   }
 
   private fileOf = (page: number): string => `${this.name} ${page + 1}.png`;
@@ -131,11 +165,19 @@ interface Annotation {
   readonly overlaidText?: string;
 }
 
-async function pictureOf(page: Pdf.PDFPageProxy, scale: number): Promise<Blob> {
+/** Frames are no larger; what a damaged page says of its size may be anything. */
+const sideOf = (length: number): number => Math.min(20_000, Math.max(1, Math.round(length) || 1));
+
+async function pictureOf(page: Pdf.PDFPageProxy, scale: number, stop: AbortSignal): Promise<Blob> {
   const viewport = page.getViewport({ scale: PX * scale });
   const canvas = document.createElement('canvas');
-  [canvas.width, canvas.height] = [Math.max(1, Math.round(viewport.width)), Math.max(1, Math.round(viewport.height))];
-  await page.render({ canvas, viewport }).promise;
+  [canvas.width, canvas.height] = [sideOf(viewport.width), sideOf(viewport.height)];
+  const painting = page.render({ canvas, viewport });
+  try {
+    await inTime(painting.promise, stop);
+  } finally {
+    painting.cancel();
+  }
   const picture = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'));
   if (!picture) throw new Error(`Page ${page.pageNumber} cannot be painted.`);
   return picture;
