@@ -147,6 +147,74 @@ test('by phone and by mouse: a task is done, given up, and what was done is told
   await others.close();
 });
 
+test('a task is done in one state of a frame, or when something holds; what cannot hold is said while the link is made', async ({
+  studio,
+  page,
+  browser,
+}) => {
+  await studio.given({
+    name: 'Seats',
+    variables: { Seats: { type: 'number', initial: 0, min: 0, max: 4 } },
+    frames: {
+      Plan: {
+        size: [390, 700],
+        states: { open: {}, sent: {} },
+        layers: {
+          More: button(40, 'One more', 'click → set Seats to Seats + 1'),
+          Send: button(140, 'Send', 'click → put Plan in sent'),
+        },
+      },
+    },
+  });
+  await openReview(studio);
+  await page.getByRole('button', { name: 'New review link' }).click();
+  const form = page.getByRole('form', { name: 'New review link' });
+  await form.getByLabel('Whom it is for').fill('Seats');
+  for (const sentence of ['Take two seats.', 'Send it.']) {
+    await form.getByRole('button', { name: 'add a task' }).click();
+    await form.getByLabel('Task', { exact: true }).last().fill(sentence);
+  }
+  const [first, second] = [1, 2].map((i) => form.getByRole('group', { name: `Task ${i}` }));
+  await first!.getByLabel('Done when').selectOption('something holds');
+  await first!.getByLabel('What has to hold').fill('Seets = 2');
+  await second!.getByLabel('State to reach').selectOption('sent');
+  await form.getByRole('button', { name: 'Make the link' }).click();
+  await expect(form.getByRole('alert')).toContainText(/^Task 1: .*Seets/);
+  await first!.getByLabel('What has to hold').fill('Seats = 2');
+  await form.getByRole('button', { name: 'Make the link' }).click();
+  const address = await page.getByLabel('Address of Seats').inputValue();
+
+  const others = await browser.newContext();
+  const guest = await others.newPage();
+  await comeIn(guest, address, 'Liv Moe');
+  await expect(guest.getByText('Take two seats.')).toBeVisible();
+  await guest.getByRole('button', { name: 'Begin' }).click();
+  await running(guest).getByRole('button', { name: 'Send' }).click();
+  await running(guest).getByRole('button', { name: 'One more' }).click();
+  await expect(guest.getByRole('dialog', { name: 'Done' })).toHaveCount(0);
+  await running(guest).getByRole('button', { name: 'One more' }).click();
+  await expect(guest.getByRole('dialog', { name: 'Done' })).toContainText('It took 3 steps');
+  await guest.getByRole('button', { name: 'Next task' }).click();
+  await expect(guest.getByText('Send it.')).toBeVisible();
+  await guest.getByRole('button', { name: 'Begin' }).click();
+  await running(guest).getByRole('button', { name: 'One more' }).click();
+  await running(guest).getByRole('button', { name: 'Send' }).click();
+  await expect(guest.getByRole('dialog', { name: 'Done' })).toContainText('It took 2 steps');
+  await others.close();
+
+  // What the server finds by running the walks again, and by looking for the shortest way itself.
+  await page.reload();
+  await page.getByRole('link', { name: '1 person: what they did' }).click();
+  for (const [name, steps] of [
+    ['Take two seats.', '2 steps'],
+    ['Send it.', '1 step'],
+  ] as const) {
+    const task = page.getByRole('region', { name });
+    await expect(task.getByRole('img', { name: '1 reached it, 0 gave up, 0 left' })).toBeVisible();
+    await expect(task).toContainText(`The shortest way that was found takes ${steps}.`);
+  }
+});
+
 test('axe finds nothing in a new link, an address with its picture, people, and an account', async ({ studio, page }) => {
   test.setTimeout(240_000);
   await studio.given(spec);
