@@ -1,8 +1,9 @@
 import type Joi from 'joi';
 import parse from 'joi-to-json';
-import { exportKinds } from '@zany/core';
+import { BatchSchema, exportKinds, FORMAT } from '@zany/core';
 import { rights, type Deed } from '$lib/shared/rights';
 import { routeRights } from './route-rights';
+import { MOST_BATCHES } from './work/sent';
 
 /** The HTTP interface as an OpenAPI 3.1 document, made of the routes, of who may ask them, and of what they check bodies by. */
 
@@ -10,8 +11,8 @@ interface Operation {
   readonly summary: string;
   /** What is asked for behind `?`: each with its meaning, and the values that it takes. */
   readonly query?: Readonly<Record<string, { readonly means: string; readonly values?: readonly string[]; readonly isOptional?: true }>>;
-  /** What is sent, where that is no JSON. */
-  readonly sends?: { readonly type: string; readonly means: string };
+  /** What is sent, where no schema of the route says it. */
+  readonly sends?: { readonly type: string; readonly means: string; readonly schema?: object };
   /** What is answered, where that is no JSON, or worth a word. */
   readonly gives?: { readonly type?: string; readonly means: string };
 }
@@ -46,7 +47,17 @@ export const operations: Readonly<Record<string, Operation>> = {
     summary: 'Change a piece',
     sends: {
       type: 'application/json',
-      means: '`{"batches": [{"id", "name", "operations"}]}`, each applied as a whole or not at all; sending one twice does no harm',
+      means:
+        'Edits, each applied as a whole or not at all; sending one twice does no harm. What `put` puts, and what `set` leaves, has to be as `docs/piece.schema.json` says',
+      schema: {
+        type: 'object',
+        required: ['batches'],
+        properties: {
+          format: { const: FORMAT, description: 'The format that the edits are in' },
+          batches: { type: 'array', minItems: 1, maxItems: MOST_BATCHES, items: BatchSchema },
+        },
+        additionalProperties: false,
+      },
     },
     gives: { means: 'For each batch its revision, or what is wrong with it' },
   },
@@ -178,7 +189,8 @@ function operationOf(route: string, method: string, deed: Deed | 'anybody', sche
     schema: { type: 'string', ...(values && { enum: values }) },
   }));
   const body =
-    SENDING.has(method) && (sends ? { [sends.type]: { schema: {} } } : schema && { 'application/json': { schema: parse(schema, 'open-api-3.1') } });
+    SENDING.has(method) &&
+    (sends ? { [sends.type]: { schema: sends.schema ?? {} } } : schema && { 'application/json': { schema: parse(schema, 'open-api-3.1') } });
   return {
     summary,
     operationId: `${method.toLowerCase()}${route

@@ -3,6 +3,9 @@ import { cutText, EDIT_LIMITS, FORMAT, jsonTextFault, mendedText, MOST_NAME, sha
 import { Refusal } from '../refusal';
 import type { SentBatch } from './tasks';
 
+/** Batches that are sent at once at most. */
+export const MOST_BATCHES = 200;
+
 /** The outer shape of edits that are sent; what is in a batch is validated by the core. */
 const schema = Joi.object<{ format?: string; batches: { id: string; name: string; operations: object[] }[] }>({
   format: Joi.string().max(40),
@@ -15,7 +18,7 @@ const schema = Joi.object<{ format?: string; batches: { id: string; name: string
       })
     )
     .min(1)
-    .max(200)
+    .max(MOST_BATCHES)
     .required(),
 });
 
