@@ -7,6 +7,7 @@ import { promisify } from 'node:util';
 import { expect, test, type Page } from '@playwright/test';
 import { compile, framesOf, readPackage, stillScreen, unwrap, writePackage } from '@zany/core';
 import { compose, labOf, richPiece } from '@zany/core/testing';
+import { svelte } from '@sveltejs/vite-plugin-svelte';
 import { unzipSync } from 'fflate';
 import { build } from 'vite';
 import { generator } from './random.ts';
@@ -277,34 +278,74 @@ test('a banner opens the address it is given, its own without one, and none that
   );
 });
 
-test('the package for npm is bundled with an application and runs in it', async ({ page }) => {
-  const problems = problemsOf(page);
-  const files = unzipSync(await exported(join(root, 'demo/pieces/1-ticket-app.zip'), 'npm', 'npm.zip'));
-  const at = join(folder, 'app');
-  await mkdir(join(at, 'node_modules/ticket-app'), { recursive: true });
-  for (const [name, bytes] of Object.entries(files)) await writeFile(join(at, 'node_modules/ticket-app', name), bytes);
-  await writeFile(
-    join(at, 'index.html'),
-    '<!doctype html><title>App</title><link rel="icon" href="data:,"><main></main><script type="module" src="main.js"></script>'
-  );
-  await writeFile(
-    join(at, 'main.js'),
-    `import { makePiece } from 'ticket-app';
+/** What each kind of application writes to use the package, and what has to be of its own types. */
+const APPLICATIONS = {
+  plain: {
+    'main.ts': `import { makePiece, type PieceFrame } from 'ticket-app';
 const piece = makePiece();
+const named = (frame: PieceFrame | string) => (document.title = frame);
 piece.style.cssText = 'display: block; width: 390px; height: 844px';
-piece.addEventListener('zany-frame', ({ detail }) => (document.title = detail));
-document.querySelector('main').append(piece);
-`
-  );
-  await build({ root: at, logLevel: 'error', configFile: false });
-  const { address, stop } = await serve((name) => readFile(join(at, 'dist', name)).catch(() => undefined));
-  await page.goto(address);
-  await expect(page).toHaveTitle('Harbour');
-  await page.getByRole('button', { name: 'Plan a trip' }).click();
-  await expect(page).toHaveTitle('Sailings');
-  expect(problems).toEqual([]);
-  stop();
-});
+piece.addEventListener('zany-frame', (event) => named((event as CustomEvent<PieceFrame>).detail));
+document.querySelector('main')!.append(piece);
+`,
+  },
+  react: {
+    'main.ts': `import { createElement, useEffect, useRef } from 'react';
+import { createRoot } from 'react-dom/client';
+import { Piece } from 'ticket-app/react';
+import type { ZanyPiece } from 'ticket-app';
+function App() {
+  const piece = useRef<ZanyPiece>(null);
+  useEffect(() => piece.current!.addEventListener('zany-frame', (event) => (document.title = (event as CustomEvent<string>).detail)), []);
+  return createElement(Piece, { ref: piece, style: { display: 'block', width: 390, height: 844 } });
+}
+createRoot(document.querySelector('main')!).render(createElement(App));
+`,
+  },
+  svelte: {
+    'main.ts': `import { mount } from 'svelte';
+import App from './App.svelte';
+mount(App, { target: document.querySelector('main')! });
+`,
+    'App.svelte': `<script lang="ts">
+  import { src, type ZanyPiece } from 'ticket-app';
+  let frame = $state('');
+  const said = (event: Event) => (frame = (event as CustomEvent<string>).detail);
+  const named = (element: HTMLElement) => (element as ZanyPiece).addEventListener('zany-frame', said);
+</script>
+
+<svelte:head><title>{frame}</title></svelte:head>
+<zany-piece {src} use:named style="display: block; width: 390px; height: 844px"></zany-piece>
+`,
+  },
+} as const;
+
+for (const [kind, sources] of Object.entries(APPLICATIONS))
+  test(`the package for npm is bundled with a ${kind} application, by its types, and runs in it`, async ({ page }) => {
+    const problems = problemsOf(page);
+    const files = unzipSync(await exported(join(root, 'demo/pieces/1-ticket-app.zip'), 'npm', `npm-${kind}.zip`));
+    const at = join(folder, kind);
+    await mkdir(join(at, 'node_modules/ticket-app'), { recursive: true });
+    for (const [name, bytes] of Object.entries(files)) await writeFile(join(at, 'node_modules/ticket-app', name), bytes);
+    for (const [name, text] of Object.entries(sources)) await writeFile(join(at, name), text);
+    await writeFile(
+      join(at, 'index.html'),
+      '<!doctype html><title>App</title><link rel="icon" href="data:,"><main></main><script type="module" src="main.ts"></script>'
+    );
+    if (kind !== 'svelte') {
+      const compilerOptions = { strict: true, noEmit: true, target: 'es2022', module: 'esnext', moduleResolution: 'bundler', lib: ['es2022', 'dom'] };
+      await writeFile(join(at, 'tsconfig.json'), JSON.stringify({ compilerOptions: { ...compilerOptions, types: [] }, files: ['main.ts'] }));
+      await run(join(root, 'node_modules/.bin/tsgo'), ['-p', at]).catch(({ stdout }: { stdout: string }) => expect(stdout).toBe(''));
+    }
+    await build({ root: at, logLevel: 'error', configFile: false, plugins: kind === 'svelte' ? svelte({ configFile: false }) : [] });
+    const { address, stop } = await serve((name) => readFile(join(at, 'dist', name)).catch(() => undefined));
+    await page.goto(address);
+    await expect(page).toHaveTitle('Harbour');
+    await page.getByRole('button', { name: 'Plan a trip' }).click();
+    await expect(page).toHaveTitle('Sailings');
+    expect(problems).toEqual([]);
+    stop();
+  });
 
 test('what has the focus keeps it where layers come to stand in another order', async ({ page }) => {
   const problems = problemsOf(page);
