@@ -197,6 +197,31 @@ test('zany bring-in puts design tokens into a piece, says what is left, and refu
   expect((await call(['bring-in', out, demo, '--out', out])).err).toContain('design tokens (.tokens.json');
 });
 
+test('zany bring-in makes frames of pictures, in the order of their names, beside what else comes in, all or none', async () => {
+  const picture = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAIAAAABCAYAAAD0In+KAAAAEUlEQVR42mPgrir9//3Z4f8AFIMFmYBa1kYAAAAASUVORK5CYII=', 'base64');
+  const [ten, nine, torn, tokens] = ['Quay 10.png', 'Quay 9.png', 'torn.png', 'sea.tokens.json'].map((name) => join(folder, name));
+  await writeFile(ten!, picture);
+  await writeFile(nine!, picture);
+  await writeFile(torn!, picture.subarray(0, 9));
+  await writeFile(tokens!, JSON.stringify({ sea: { $type: 'color', $value: '#0b7a75' } }));
+  const out = join(folder, 'quay.zip');
+  const framesIn = async () =>
+    framesOf(unwrap(await readPackage(await readFile(out), null)).piece).map(({ name, width, height }) => [name, width, height]);
+  const before = framesOf(unwrap(await readPackage(await readFile(await file('plain.json')), null)).piece).length;
+  const done = await call(['bring-in', await file('plain.json'), ten!, tokens!, nine!, '--out', out]);
+  expect([done.code, done.out]).toEqual([0, 'Brought in: 1 swatch.\nBrought in: 2 frames.\n']);
+  expect((await framesIn()).slice(before)).toEqual([
+    ['Quay 9', 2, 1],
+    ['Quay 10', 2, 1],
+  ]);
+  const [, width, height] = (await framesIn())[0]!;
+  expect((await call(['bring-in', out, nine!, '--fit', '--out', out])).code).toBe(0);
+  expect((await framesIn()).at(-1)).toEqual(['Quay 11', width, height]);
+  const refused = await call(['bring-in', out, nine!, torn!, '--out', join(folder, 'none.zip')]);
+  expect([refused.code, refused.err]).toEqual([2, `zany: ${torn}: it is no PNG, JPEG or WebP picture, or it is damaged.\n`]);
+  await expect(readFile(join(folder, 'none.zip'))).rejects.toThrow('ENOENT');
+});
+
 test.each(['6-tide-lesson', '8-harbour-clock'])(
   'zany export writes the timelines of %s as animations that fit the published schema',
   async (name) => {

@@ -1,5 +1,5 @@
 import { createReadStream } from 'node:fs';
-import { exportKinds, VERSION, type ExportKind } from '@zany/core';
+import { exportKinds, imports, listWords, VERSION, type ExportKind } from '@zany/core';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { bringIn } from './bring-in.ts';
 import { check, checkFormats, checkOnAndOn, type Format } from './check.ts';
@@ -79,10 +79,14 @@ async function main(argv: string[]): Promise<number> {
         void (code = await exportFile(file, to, out, most, print))
     );
   program
-    .command('bring-in <piece> <file>')
-    .description('bring design tokens into a piece')
+    .command('bring-in <piece> <files...>')
+    .description(`bring ${listWords([...imports.map(({ label }) => label), 'pictures of pages'], 'or')} into a piece`)
     .requiredOption('--out <path>', 'where to write the package')
-    .action(async (piece: string, file: string, { out }: { out: string }) => void (code = await bringIn(piece, file, out, print)));
+    .option('--fit', 'make each page a frame of the size that the piece has, with its picture inside')
+    .action(
+      async (piece: string, files: string[], { out, fit = false }: { out: string; fit?: boolean }) =>
+        void (code = await bringIn(piece, files, fit, out, print))
+    );
   await program.parseAsync(argv);
   return code;
 }
