@@ -113,16 +113,29 @@ test('a placement becomes as many as a table has rows, seen before it is made; o
 });
 
 test('what is the same in many frames is made so from one of them, but for those left out', async ({ studio, page }) => {
-  const bar = (x: number, fill: string) => ({ Bar: { at: [x, 700, 300, 56] as const, style: { fill }, lines: ['click → go to Home'] } });
+  const bar = (x: number, fill: string, text = 'Deck') => ({
+    Bar: { at: [x, 700, 300, 56] as const, text, style: { fill }, lines: ['click → go to Home'] },
+  });
   await studio.given({
-    frames: { Home: { layers: bar(20, '#0b7a75') }, Times: { layers: bar(30, gold) }, Fares: { layers: bar(40, gold) }, Boats: { layers: {} } },
+    frames: {
+      Home: { variables: { Deck: { type: 'number', initial: 1 } }, layers: bar(20, '#0b7a75', 'Deck {Deck}') },
+      Times: { layers: bar(30, gold) },
+      Fares: { layers: bar(40, gold) },
+      Boats: { layers: {} },
+    },
   });
   await studio.select('Bar');
   await page.keyboard.press('Shift+E');
   const panel = page.getByRole('dialog', { name: 'The same in other frames' });
   await expect(panel).toContainText('2 layers called the same in 2 other frames');
   await expect(panel.getByRole('listitem')).toHaveText([/Times.*place and size and paint and lines/, /Fares.*place and size and paint and lines/]);
+  // What a text reads of its own frame has no meaning in others, and is not passed over in silence.
+  await expect(panel).toContainText('Stays, as it speaks of this frame alone: words of Bar.');
   await panel.getByRole('button', { name: 'place and size' }).click();
+  await panel.getByRole('button', { name: 'paint and lines' }).click();
+  await expect(panel.getByRole('listitem').first()).toHaveText(/Times.*as here but for place and size, paint and lines and words/);
+  await expect(panel.getByRole('button', { name: 'Nothing to change' })).toBeDisabled();
+  await panel.getByRole('button', { name: 'paint and lines' }).click();
   await panel.getByRole('checkbox', { name: /^Fares/ }).uncheck();
   await panel.getByRole('button', { name: 'Change 1 layer' }).click();
   await expect(panel).toBeHidden();

@@ -3,7 +3,7 @@ import { compose } from '../../compose/compose.ts';
 import { compile } from '../../program/compile.ts';
 import { unwrap } from '../../result.ts';
 import { apply } from '../apply.ts';
-import { carryToTwins, twinKinds, twinsOf, unlikeIn, type Shared } from './twins.ts';
+import { carryToTwins, leftIn, twinKinds, twinsOf, unlikeIn, type Shared } from './twins.ts';
 
 const title = (text: string, y: number, fill: string) => ({ type: 'text', text, at: [16, y, 200, 30], style: { ink: fill } }) as const;
 
@@ -81,7 +81,32 @@ test('each way is carried alone, and what a twin has besides goes where the othe
   expect(unwrap(apply(piece, carryToTwins(program, back, ['looks']))).piece.layers.get('home_Next')!.looks).toBeUndefined();
 });
 
-test('words that are computed in their own frame are not carried', () => {
-  expect(unlikeIn(program, from('Left'), 'words')).toEqual([]);
-  expect(unlikeIn(program, from('Left'), 'place')).toEqual([]);
+test('words and bindings that speak of the whole piece are carried; those that speak of their own frame stay, and that is known', () => {
+  const left = (text: string, more: object = {}) => ({ type: 'text', text, at: [16, 400, 100, 20], ...more }) as const;
+  const own = compose({
+    variables: { Seats: { type: 'number', initial: 2 } },
+    frames: {
+      home: {
+        variables: { Deck: { type: 'number', initial: 1 } },
+        layers: {
+          Left: left('{Seats} left', { when: { shown: 'Seats > 0' } }),
+          Deck: left('Deck {Deck}', { when: { shown: 'Deck = 1' } }),
+          Sign: left('{if Left.selected then "on" else "off"}'),
+        },
+      },
+      times: { layers: { Left: left('none left'), Deck: left('Deck 1'), Sign: left('{if Left.selected then "on" else "off"}') } },
+    },
+  });
+  const [at, twins] = [compile(own), twinsOf(own, ['home_Left', 'home_Deck', 'home_Sign'])];
+  const ids = (some: readonly { readonly id: string }[]) => some.map(({ id }) => id);
+  expect(ids(unlikeIn(at, twins, 'words'))).toEqual(['times_Left']);
+  expect(ids(leftIn(at, twins, 'words'))).toEqual(['times_Deck', 'times_Sign']);
+  expect(ids(unlikeIn(at, twins, 'bindings'))).toEqual(['times_Left']);
+  expect(ids(leftIn(at, twins, 'bindings'))).toEqual(['times_Deck']);
+  expect(leftIn(at, twins, 'place')).toEqual([]);
+  const now = unwrap(apply(own, carryToTwins(at, twins, ['words', 'bindings']))).piece;
+  const { text, bindings } = own.layers.get('home_Left')!;
+  expect(now.layers.get('times_Left')).toMatchObject({ text, bindings });
+  expect(now.layers.get('times_Deck')).toEqual(own.layers.get('times_Deck'));
+  expect(leftIn(compile(own), twinsOf(own, ['times_Deck']), 'words')).toEqual([]);
 });

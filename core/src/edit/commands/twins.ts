@@ -1,3 +1,4 @@
+import { namesIn } from '../../expression/ast.ts';
 import { byOrder, framesOf, layerIdsOf, type Layer, type Piece } from '../../piece/piece.ts';
 import type { Program } from '../../program/program.ts';
 import { wordsOfAll } from '../../same.ts';
@@ -48,9 +49,11 @@ interface TwinKind {
   /** What a layer has of it, as a text to compare; null where that cannot be carried to another frame. */
   readonly of: (program: Program, layer: Layer) => string | null;
   readonly carry: (program: Program, from: Layer, to: Layer) => Operation[];
+  /** What a layer has of it, as a text to compare, also where it cannot be carried. */
+  readonly written?: (layer: Layer) => string;
 }
 
-type Field = 'style' | 'letters' | 'text' | 'looks' | 'hit';
+type Field = 'style' | 'letters' | 'text' | 'looks' | 'hit' | 'bindings';
 
 const set = (to: Layer, field: Field, value: Layer[Field]): Operation => ({
   op: 'set',
@@ -62,11 +65,15 @@ const set = (to: Layer, field: Field, value: Layer[Field]): Operation => ({
 
 const wordsOf = (value: Layer[Field]): string => (typeof value === 'object' ? wordsOfAll(value) : (value ?? ''));
 
-const field = (label: string, name: Field, isOwn: (layer: Layer) => boolean = () => false): TwinKind => ({
+const field = (label: string, name: Field, isOwn: (layer: Layer, piece: Piece) => boolean = () => false): TwinKind => ({
   label,
-  of: (_, layer) => (isOwn(layer) ? null : wordsOf(layer[name])),
+  of: ({ piece }, layer) => (isOwn(layer, piece) ? null : wordsOf(layer[name])),
   carry: (_, from, to) => [set(to, name, from[name])],
+  written: (layer) => wordsOf(layer[name]),
 });
+
+/** Whether what is named in an expression, or in the braces of a text, is of one frame, and means nothing in another. */
+const speaksOfItsFrame = (piece: Piece, stored: string): boolean => namesIn(stored).some((id) => piece.variables.get(id)?.scene !== null);
 
 const boxOf = (program: Program, { scene, id }: Layer) => program.scenes.get(scene)?.byId.get(id)?.box;
 
@@ -92,10 +99,11 @@ export const twinKinds = {
   },
   paint: field('paint and lines', 'style'),
   letters: field('type', 'letters'),
-  // What stands in braces, and what a look does to the layers inside, speaks of layers of its own frame.
-  words: field('words', 'text', ({ text }) => text?.includes('{') ?? false),
+  words: field('words', 'text', ({ text }, piece) => speaksOfItsFrame(piece, text ?? '')),
+  // What a look does to the layers inside speaks of layers of its own frame.
   looks: field('hover, press and other looks', 'looks', ({ looks }) => Object.values(looks ?? {}).some((look) => look?.inside !== undefined)),
   hit: field('the area to press', 'hit'),
+  bindings: field('what it is bound to', 'bindings', ({ bindings }, piece) => speaksOfItsFrame(piece, Object.values(bindings ?? {}).join(' '))),
 } as const satisfies Record<string, TwinKind>;
 
 export type Shared = keyof typeof twinKinds;
@@ -108,6 +116,17 @@ export function unlikeIn(program: Program, twins: readonly Twin[], kind: Shared)
     const [from, to] = [layers.get(source), layers.get(id)];
     const wanted = from && of(program, from);
     return to !== undefined && wanted !== undefined && wanted !== null && of(program, to) !== wanted;
+  });
+}
+
+/** Those twins that stay otherwise in one way, since it speaks of what is only in the frame of what they are twins of. */
+export function leftIn(program: Program, twins: readonly Twin[], kind: Shared): Twin[] {
+  const { of, written } = twinKinds[kind] as TwinKind;
+  const { layers } = program.piece;
+  if (!written) return [];
+  return twins.filter(({ source, id }) => {
+    const [from, to] = [layers.get(source), layers.get(id)];
+    return from !== undefined && to !== undefined && of(program, from) === null && written(from) !== written(to);
   });
 }
 

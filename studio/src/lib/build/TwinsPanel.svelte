@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { carryToTwins, count, framesOf, listWords, twinKinds, twinsOf, unlikeIn, type Shared, type Twin } from '@zany/core';
+  import { carryToTwins, count, framesOf, leftIn, listWords, twinKinds, twinsOf, unlikeIn, type Shared, type Twin } from '@zany/core';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { takeFocus } from '$lib/shared/focus';
 
@@ -18,9 +18,19 @@
     // svelte-ignore state_referenced_locally
     new Set(only ? framesOf(session.plain.piece).flatMap(({ id }) => (only.has(id) ? [] : id)) : [])
   );
-  let unasked: ReadonlySet<Shared> = $state.raw(new Set<Shared>(['words']));
+  let unasked: ReadonlySet<Shared> = $state.raw(new Set<Shared>(['words', 'bindings']));
 
   const unlike = $derived(Object.fromEntries(kinds.map((kind) => [kind, unlikeIn(session.plain, twins, kind)])) as Record<Shared, Twin[]>);
+  /** What cannot be carried, as it speaks of this frame alone. */
+  const stays = $derived(Object.fromEntries(kinds.map((kind) => [kind, leftIn(session.plain, twins, kind)])) as Record<Shared, Twin[]>);
+  const staying = $derived(
+    kinds
+      .filter((kind) => stays[kind].length)
+      .map((kind) => {
+        const of = new Set(stays[kind].flatMap(({ source }) => session.plain.piece.layers.get(source)?.name ?? []));
+        return `${twinKinds[kind].label} of ${of.size > 3 ? count(of.size, 'layer') : listWords([...of])}`;
+      })
+  );
   const there = $derived(kinds.filter((kind) => unlike[kind].length > 0));
   const asked = $derived(there.filter((kind) => !unasked.has(kind)));
   const isIn = $derived(({ frame }: Twin) => !left.has(frame));
@@ -29,8 +39,12 @@
 
   /** What is otherwise in a frame, of what is asked for. */
   const saidOf = (frame: string) => {
-    const found = asked.filter((kind) => unlike[kind].some((twin) => twin.frame === frame));
-    return found.length ? listWords(found.map((kind) => twinKinds[kind].label)) : 'as here already';
+    const isOf = (list: readonly Twin[]) => list.some((twin) => twin.frame === frame);
+    const labels = (some: readonly Shared[]) => listWords(some.map((kind) => twinKinds[kind].label));
+    const found = asked.filter((kind) => isOf(unlike[kind]));
+    if (found.length) return labels(found);
+    const others = kinds.filter((kind) => isOf(stays[kind]) || isOf(unlike[kind]));
+    return others.length ? `as here but for ${labels(others)}` : 'as here already';
   };
 
   const without = <T>(set: ReadonlySet<T>, one: T): ReadonlySet<T> => {
@@ -70,6 +84,7 @@
         {/each}
       </div>
     {/if}
+    {#if staying.length}<p class="soft text-[12px]">Stays, as it speaks of this frame alone: {listWords(staying)}.</p>{/if}
     <ul class="scroll flex min-h-0 flex-col gap-1" aria-label="Frames">
       {#each frames as frame (frame.id)}
         <li>
@@ -88,7 +103,7 @@
     </ul>
     <div class="flex gap-2">
       <button class="act act-go" disabled={changed.size === 0} onclick={apply} use:takeFocus>
-        {changed.size ? `Change ${count(changed.size, 'layer')}` : 'All are as here'}
+        {changed.size ? `Change ${count(changed.size, 'layer')}` : staying.length || there.length ? 'Nothing to change' : 'All are as here'}
       </button>
       <button class="act act-plain" onclick={close}>Not now</button>
     </div>
