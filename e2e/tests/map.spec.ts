@@ -128,6 +128,18 @@ test('frames are put where they shall stand, stay there, and are arranged by flo
     return Math.round(((lost.x - start.x) / lost.width) * 20);
   };
   const put = await sideOf();
+  // By keyboard as well: nothing else moves, and each is one edit.
+  const [was, harbourWas] = [(await frame('Lost').boundingBox())!, (await frame('Harbour').boundingBox())!];
+  await frame('Lost').focus();
+  await page.keyboard.press('Alt+ArrowRight');
+  const step = (await frame('Lost').boundingBox())!.x - was.x;
+  expect(step).toBeGreaterThan(1);
+  await page.keyboard.press('Alt+Shift+ArrowDown');
+  expect((await frame('Lost').boundingBox())!.y - was.y).toBeCloseTo(5 * step, 0);
+  expect((await frame('Harbour').boundingBox())!.x).toBeCloseTo(harbourWas.x, 1);
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z');
+  await expect.poll(sideOf).toBe(put);
+  await studio.saved();
   await page.reload();
   await expect(frame('Lost')).toBeVisible();
   await expect.poll(sideOf).toBe(put);

@@ -268,7 +268,7 @@
   function carry(event: PointerEvent, id: string) {
     if (event.button !== 0 || !session.canEdit) return;
     event.stopPropagation();
-    const ids = session.frameSelection.includes(id) ? session.frameSelection : [id];
+    const ids = withSelected(id);
     // What is seen stays where it is, however far it is carried.
     chosen = view;
     const [x, y] = [event.clientX, event.clientY];
@@ -276,17 +276,26 @@
       move: (next) => (model.carried = { ids, dx: (next.clientX - x) / view.scale, dy: (next.clientY - y) / view.scale }),
       done: (last) => {
         const isPut = last.type === 'pointerup' && model.carried !== null;
-        const operations = ids.flatMap((one): Operation[] => {
-          const box = model.boxes.get(one);
-          return isPut && box
-            ? [{ op: 'set', table: 'scenes', id: one, path: ['onMap'], value: { x: Math.round(box.x), y: Math.round(box.y) } }]
-            : [];
-        });
+        const places = isPut ? placesOf(ids, 0, 0) : [];
         model.carried = null;
-        const what = ids.length > 1 ? `${ids.length} frames` : session.piece.scenes.get(id)?.name;
-        session.edit(`Place ${what} on the map`, operations, 'plain');
+        place(ids, places);
       },
     });
+  }
+
+  const withSelected = (id: string): readonly string[] => (session.frameSelection.includes(id) ? session.frameSelection : [id]);
+
+  /** Where frames are seen just now and a little from there, as where they shall stand. */
+  const placesOf = (ids: readonly string[], dx: number, dy: number) =>
+    ids.flatMap((id): Operation[] => {
+      const box = model.boxes.get(id);
+      const value = box && { x: Math.round(box.x + dx), y: Math.round(box.y + dy) };
+      return value ? [{ op: 'set', table: 'scenes', id, path: ['onMap'], value }] : [];
+    });
+
+  function place(ids: readonly string[], places: readonly Operation[]) {
+    const what = ids.length > 1 ? `${ids.length} frames` : session.piece.scenes.get(ids[0]!)?.name;
+    session.edit(`Place ${what} on the map`, places, 'plain');
   }
 
   const arrange = () =>
@@ -319,7 +328,10 @@
 
   const ways = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] } as const;
 
-  /** Arrows go to the frame that stands next in their direction. */
+  /** How far Alt and an arrow put a frame, on the map; the second with Shift. */
+  const PUT = [20, 100] as const;
+
+  /** Arrows go to the frame that stands next in their direction; with Alt they put the frame there. */
   function key(event: KeyboardEvent, id: string) {
     if (event.key === 'Enter') {
       event.preventDefault();
@@ -330,6 +342,12 @@
     if (!direction || !from) return;
     event.preventDefault();
     event.stopPropagation();
+    if (event.altKey) {
+      if (!session.canEdit) return;
+      chosen = view;
+      const far = PUT[event.shiftKey ? 1 : 0];
+      return place(withSelected(id), placesOf(withSelected(id), direction[0] * far, direction[1] * far));
+    }
     let next: string | null = null;
     let least = Infinity;
     for (const [other, box] of model.boxes) {
