@@ -26,6 +26,7 @@
   let chosen: Cut | null = $state(null);
   let room = $state({ width: 0, height: 0 });
   let making: { readonly done: number; readonly all: number } | null = $state(null);
+  let fault = $state('');
   let stop = new AbortController();
 
   const photo = $derived(paper.photos[at]!);
@@ -94,10 +95,15 @@
 
   async function make(): Promise<void> {
     stop = new AbortController();
+    fault = '';
     making = { done: 0, all: paper.count };
-    const pages = await paper.pages((done, all) => (making = { done, all }), stop.signal);
+    try {
+      const pages = await paper.pages((done, all) => (making = { done, all }), stop.signal);
+      if (pages.length) ontake(pages);
+    } catch (error) {
+      fault = (error as Error).message;
+    }
     making = null;
-    if (pages.length) ontake(pages);
   }
 
   const points = ({ quad }: Cut) => quad.map(({ x, y }) => `${x * scale},${y * scale}`).join(' ');
@@ -211,6 +217,7 @@
     {:else}
       <button class="act act-go" disabled={paper.count === 0} onclick={make}>Bring in {count(paper.count, 'frame')}, {width} wide</button>
       <button class="act act-plain" onclick={oncancel}>Not now</button>
+      {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
     {/if}
   </footer>
 </dialog>

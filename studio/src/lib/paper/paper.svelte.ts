@@ -2,8 +2,9 @@ import { PageFile } from '$lib/client/page-file';
 import type { PaperAnswer, PaperAsked } from './paper.worker';
 import { canCut, quadOf, sizeOf, type Point, type Quad } from './quad';
 
-/** Pixels along the longest side of a photograph that is worked on at most. */
+/** Pixels along the longest side of a photograph that is worked on at most, and of all together: each takes four bytes. */
 const LONGEST = 4000;
+const MOST_PIXELS = 64_000_000;
 
 /** Pixels of a picture that is cut out, for one CSS px of its frame. */
 const FINE = 2;
@@ -50,7 +51,8 @@ export class Paper {
   private readonly worker = new Worker(new URL('./paper.worker.ts', import.meta.url), { type: 'module' });
   private readonly waiting = new Map<number, (answer: PaperAnswer) => void>();
   private asked = 0;
-  private later = new Map<Cut, ReturnType<typeof setTimeout>>();
+  private readonly longest: number;
+  private readonly later = new Map<Cut, ReturnType<typeof setTimeout>>();
 
   constructor(
     files: readonly File[],
@@ -58,6 +60,7 @@ export class Paper {
     private readonly frameWidth: number
   ) {
     this.photos = files.map((file, i) => new Photo(String(i), file));
+    this.longest = Math.min(LONGEST, Math.floor(Math.sqrt(MOST_PIXELS / files.length)));
     this.worker.onmessage = ({ data }: MessageEvent<PaperAnswer>) => {
       this.waiting.get(data.id)?.(data);
       this.waiting.delete(data.id);
@@ -74,7 +77,7 @@ export class Paper {
     for (const timer of this.later.values()) clearTimeout(timer);
     for (const { address, cuts } of this.photos) {
       URL.revokeObjectURL(address);
-      for (const { preview } of cuts) if (preview) URL.revokeObjectURL(preview);
+      forget(cuts);
     }
   }
 
@@ -96,7 +99,7 @@ export class Paper {
   }
 
   remove(photo: Photo, cut: Cut): void {
-    if (cut.preview) URL.revokeObjectURL(cut.preview);
+    forget([cut]);
     photo.cuts = photo.cuts.filter((other) => other !== cut);
   }
 
@@ -109,7 +112,7 @@ export class Paper {
     for (const photo of this.photos) for (const cut of photo.cuts) this.showSoon(photo, cut);
   }
 
-  /** All frames as pictures of pages, in the order of the photographs; stops where it is told to. */
+  /** All frames as pictures of pages, in the order of the photographs; none where it is stopped, and an error where one cannot be made. */
   async pages(progress: (done: number, all: number) => void, stop: AbortSignal): Promise<PageFile[]> {
     const pages: PageFile[] = [];
     const all = this.count;
@@ -120,7 +123,7 @@ export class Paper {
         if (stop.aborted) return [];
         progress(pages.length, all);
         const answer = await this.ask({ do: 'cut', photo: photo.key, quad, width: this.frameWidth * FINE, strength: this.strength });
-        if (!('picture' in answer)) continue;
+        if (!('picture' in answer)) throw new Error(`Frame ${pages.length + 1} cannot be cut out. Pull its corners anew, or leave it out.`);
         const { width, height } = sizeOf(quad);
         const size = { width: this.frameWidth, height: Math.max(1, Math.round((this.frameWidth * height) / width)) };
         pages.push(new PageFile([answer.picture], `${name}${cuts.length > 1 ? ` ${i + 1}` : ''}.png`, name, { size, links: [] }));
@@ -136,10 +139,11 @@ export class Paper {
   private async read(photo: Photo): Promise<void> {
     photo.state = 'reading';
     try {
-      const picture = await pictureOf(photo.file);
+      const picture = await pictureOf(photo.file, this.longest);
       [photo.width, photo.height] = [picture.width, picture.height];
       const answer = await this.ask({ do: 'read', photo: photo.key, picture }, [picture]);
       if (!('cuts' in answer)) throw new Error('no picture');
+      forget(photo.cuts);
       photo.cuts = answer.cuts.map((quad) => new Cut(quad));
       photo.state = 'read';
       for (const cut of photo.cuts) void this.show(photo, cut);
@@ -179,10 +183,15 @@ export class Paper {
 
 type Unnumbered<Message> = Message extends unknown ? Omit<Message, 'id'> : never;
 
-/** A photograph as it is to be seen, turned as its camera says, and no larger than is worked on. */
-async function pictureOf(file: File): Promise<ImageBitmap> {
+/** Lets go of pictures that are shown no more. */
+function forget(cuts: readonly Cut[]): void {
+  for (const { preview } of cuts) if (preview) URL.revokeObjectURL(preview);
+}
+
+/** A photograph as it is to be seen, turned as its camera says, and with a longest side of so many pixels at most. */
+async function pictureOf(file: File, longest: number): Promise<ImageBitmap> {
   const whole = await createImageBitmap(file, { imageOrientation: 'from-image' });
-  const scale = LONGEST / Math.max(whole.width, whole.height);
+  const scale = longest / Math.max(whole.width, whole.height);
   if (scale >= 1) return whole;
   const size = { resizeWidth: Math.round(whole.width * scale), resizeHeight: Math.round(whole.height * scale) };
   const small = await createImageBitmap(whole, { ...size, resizeQuality: 'high' });
