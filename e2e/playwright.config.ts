@@ -13,11 +13,11 @@ const ARGS = [
 ];
 
 /**
- * Tests of which one opens more than one page, or touches: they have the browser with windows, as without them a press on a second page
- * once waited without end. All others are done faster without windows.
+ * Files of tests that open more than one page, or touch, as tests with the tag do in others: they have the browser with windows, as
+ * without them a press on a second page once waited without end. All others are done faster without windows.
  */
-const SEVERAL =
-  /(build|comments|handed-out|hands|held|in-step|jobs-motion|jobs-time|media-time|pad|path|people|player|review|saving|touch)\.spec\.ts$/;
+const SEVERAL = /(comments|held|in-step|pad|people|review|saving|touch)\.spec\.ts$/;
+const TAGGED = /@several/;
 
 const by = (executablePath: string) => ({ launchOptions: { executablePath, args: ARGS } });
 
@@ -35,7 +35,8 @@ export default defineConfig({
     screenshot: 'only-on-failure',
   },
   projects: [
-    { name: 'one page', testIgnore: SEVERAL, use: by(process.env['ZANY_BROWSER'] ?? '/usr/bin/chromium') },
+    { name: 'one page', testIgnore: SEVERAL, grepInvert: TAGGED, use: by(process.env['ZANY_BROWSER'] ?? '/usr/bin/chromium') },
     { name: 'several', testMatch: SEVERAL, use: by('/usr/bin/chromium') },
+    { name: 'several in others', testIgnore: SEVERAL, grep: TAGGED, use: by('/usr/bin/chromium') },
   ],
 });

@@ -191,7 +191,7 @@ test('threads: branches, with and then, notes, order by keys, lines pasted on ma
   await expect(thread().nth(1)).not.toContainText('otherwise');
 });
 
-test('whoever else is in the piece is seen, where they are and what they have selected', async ({ studio, page, context }) => {
+test('whoever else is in the piece is seen, where they are and what they have selected', { tag: '@several' }, async ({ studio, page, context }) => {
   const id = await studio.given({ frames: { Home: { layers: { Card: { at: [40, 100, 300, 80], style: { fill: gold } } } }, Pay: {} } });
   const second = new Studio(await context.newPage());
   await second.open(id);

@@ -242,41 +242,47 @@ test('flowcharts are read by their own reader', async ({ page }) => {
   }
 });
 
-test('a banner opens the address it is given, its own without one, and none that is no web address', async ({ page, context }) => {
-  const piece = compose({
-    size: [300, 250],
-    frames: {
-      Banner: {
-        size: [300, 250],
-        layers: { Book: { at: [0, 0, 300, 250], text: 'Book', lines: ['click → open https://kittiwake.example/own in new tab'] } },
+test(
+  'a banner opens the address it is given, its own without one, and none that is no web address',
+  { tag: '@several' },
+  async ({ page, context }) => {
+    const piece = compose({
+      size: [300, 250],
+      frames: {
+        Banner: {
+          size: [300, 250],
+          layers: { Book: { at: [0, 0, 300, 250], text: 'Book', lines: ['click → open https://kittiwake.example/own in new tab'] } },
+        },
       },
-    },
-  });
-  await writeFile(join(folder, 'banner.zip'), writePackage(piece, new Map()));
-  const html = await exported(join(folder, 'banner.zip'), 'banner', 'banner.html');
-  const { address, stop } = await serve(() => html);
-  await context.route(/^https:/, (route) => route.fulfill({ contentType: 'text/html', body: '<title>Opened</title>' }));
-  for (const [query, wanted] of [
-    ['?clickTag=https%3A%2F%2Fharbour.example%2Fexit%3Fid%3D7', 'https://harbour.example/exit?id=7'],
-    ['', 'https://kittiwake.example/own'],
-    ['?clickTag=javascript%3Aalert(1)', 'https://kittiwake.example/own'],
-  ] as const) {
-    await page.goto(`${address}/${query}`);
-    const opening = context.waitForEvent('page');
-    await page.locator('[data-layer]').first().click();
-    const opened = await opening;
-    await opened.waitForURL(wanted);
-    await opened.close();
+    });
+    await writeFile(join(folder, 'banner.zip'), writePackage(piece, new Map()));
+    const html = await exported(join(folder, 'banner.zip'), 'banner', 'banner.html');
+    const { address, stop } = await serve(() => html);
+    await context.route(/^https:/, (route) => route.fulfill({ contentType: 'text/html', body: '<title>Opened</title>' }));
+    for (const [query, wanted] of [
+      ['?clickTag=https%3A%2F%2Fharbour.example%2Fexit%3Fid%3D7', 'https://harbour.example/exit?id=7'],
+      ['', 'https://kittiwake.example/own'],
+      ['?clickTag=javascript%3Aalert(1)', 'https://kittiwake.example/own'],
+    ] as const) {
+      await page.goto(`${address}/${query}`);
+      const opening = context.waitForEvent('page');
+      await page.locator('[data-layer]').first().click();
+      const opened = await opening;
+      await opened.waitForURL(wanted);
+      await opened.close();
+    }
+    await expect(page.locator('meta[name="ad.size"]')).toHaveAttribute('content', 'width=300,height=250');
+    stop();
+    await expect(zany('export', join(folder, 'banner.zip'), '--to', 'banner', '--out', join(folder, 'b.html'), '--most', '20')).rejects.toMatchObject(
+      {
+        code: 1,
+      }
+    );
+    expect((await zany('export', join(folder, 'banner.zip'), '--to', 'banner', '--out', join(folder, 'b.html'), '--most', '900')).stdout).toMatch(
+      /of 900 kB\n$/
+    );
   }
-  await expect(page.locator('meta[name="ad.size"]')).toHaveAttribute('content', 'width=300,height=250');
-  stop();
-  await expect(zany('export', join(folder, 'banner.zip'), '--to', 'banner', '--out', join(folder, 'b.html'), '--most', '20')).rejects.toMatchObject({
-    code: 1,
-  });
-  expect((await zany('export', join(folder, 'banner.zip'), '--to', 'banner', '--out', join(folder, 'b.html'), '--most', '900')).stdout).toMatch(
-    /of 900 kB\n$/
-  );
-});
+);
 
 /** What each kind of application writes to use the package, and what has to be of its own types. */
 const APPLICATIONS = {

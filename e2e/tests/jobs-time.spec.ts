@@ -262,7 +262,7 @@ test('job 18 by the keyboard alone', async ({ studio, page }) => {
   await expect(page.getByRole('button', { name: 'make the section “Strom”' })).toBeVisible();
 });
 
-test('job 19: buttons to the web and to a moment', async ({ studio, page }, info) => {
+test('job 19: buttons to the web and to a moment', { tag: '@several' }, async ({ studio, page }, info) => {
   await studio.given({
     size: [640, 400],
     frames: {

@@ -411,7 +411,7 @@ test('timelines play at their speed, and a step shows a moment of them', async (
   expect(await at()).toBe(300);
 });
 
-test('touch: taps, swipes, and a finger that scrolls', async ({ browser }) => {
+test('touch: taps, swipes, and a finger that scrolls', { tag: '@several' }, async ({ browser }) => {
   const context = await browser.newContext({ hasTouch: true, viewport: { width: 400, height: 700 } });
   const page = await context.newPage();
   const stage = new Stage(page, []);
