@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { passwordProblem } from '../passwords';
 import { closeWorld, makeMember, newPerson, newPiece, openWorld } from '../testing/world';
 import { newId } from '../ids';
+import type { Person } from '$lib/shared/types';
 import { Listener, stopListening, type Connect } from '../listen';
 import { access, visibleOf } from './rights';
 import { follow } from './following';
@@ -116,21 +117,14 @@ describe('open streams', () => {
     return { text: () => text, ended: () => ended, until, stop: () => reader.cancel() };
   };
 
+  /** What somebody hears of pieces from the beginning on. */
+  const heardOf = async (who: Person, ...pieces: readonly string[]) =>
+    reading(await follow(who, await openSession(who, undefined), new Map(pieces.map((id) => [id, 0]))));
+
   test('a piece that is deleted is told as gone, and the others go on', async () => {
     const owner = await newPerson();
     const [a, b] = [await newPiece(owner), await newPiece(owner)];
-    const token = await openSession(owner, undefined);
-    const heard = await reading(
-      await follow(
-        owner,
-        token,
-        new Map([
-          [a.id, 0],
-          [b.id, 0],
-          ['nothing', 0],
-        ])
-      )
-    );
+    const heard = await heardOf(owner, a.id, b.id, 'nothing');
     await heard.until(() => heard.text().includes('{"piece":"nothing"}'));
     // Told at once, or looked for when this server begins to hear what is told: whichever comes first.
     await setDeleted(owner, a.id, true);
@@ -163,17 +157,7 @@ describe('open streams', () => {
     store.zanyListener = new Listener(() => connection);
     const owner = await newPerson();
     const [a, b] = [await newPiece(owner), await newPiece(owner)];
-    const token = await openSession(owner, undefined);
-    const heard = await reading(
-      await follow(
-        owner,
-        token,
-        new Map([
-          [a.id, 0],
-          [b.id, 0],
-        ])
-      )
-    );
+    const heard = await heardOf(owner, a.id, b.id);
     await setDeleted(owner, a.id, true);
     expect(heard.text()).not.toContain('event:');
     hears();
