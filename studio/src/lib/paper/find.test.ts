@@ -45,6 +45,45 @@ describe('frames on paper', () => {
       quads.forEach((quad, i) => expect(off(quad, FOUR[i]!)).toBeLessThan(20));
     });
 
+  for (const [name, arrows] of [
+    [
+      'in a row',
+      [
+        [0, 1],
+        [2, 3],
+      ],
+    ],
+    [
+      'in a ring',
+      [
+        [0, 1],
+        [0, 2],
+        [2, 3],
+        [1, 3],
+      ],
+    ],
+  ] as const)
+    test(`are found apart where arrows lead from one to the other ${name}`, () => {
+      for (const lines of [[], [0.12, 0.88]]) {
+        const quads = found({ paper, boxes: FOUR, lines, arrows }, aslant);
+        expect(quads).toHaveLength(4);
+        quads.forEach((quad, i) => expect(off(quad, FOUR[i]!)).toBeLessThan(24));
+      }
+    });
+
+  test('boxes in a box are part of it, and so is what lines part it into', () => {
+    const frame: Box = { x: 200, y: 190, width: 700, height: 1180 };
+    const cards = [260, 620].map((y): Box => ({ x: 260, y, width: 560, height: 300 }));
+    for (const [boxes, lines] of [
+      [[frame, ...cards], []],
+      [[frame], [0.1, 0.5]],
+    ] as const) {
+      const [only, ...more] = found({ paper, boxes, lines }, straight);
+      expect(more).toEqual([]);
+      expect(off(only!, frame)).toBeLessThan(24);
+    }
+  });
+
   test('lie inside of the lines that hold them', () => {
     for (const [i, quad] of found({ paper, boxes: FOUR }, straight).entries()) {
       const { x, y, width, height } = FOUR[i]!;

@@ -6,8 +6,8 @@ import { whitened } from './whiten';
 /** Pixels along the longest side of the picture in which is looked. */
 const LOOKED_AT = 720;
 
-/** What is drawn on paper as a frame takes at least this share of it; and paper this share of a photograph. */
-const LEAST = { frame: 0.01, paper: 0.25 } as const;
+/** What is drawn on paper as a frame takes at least this share of it, a part of one this; and paper this share of a photograph. */
+const LEAST = { frame: 0.01, strip: 0.001, paper: 0.25 } as const;
 
 /** Pictures less wide or high than this are no photographs. */
 const SMALLEST = 64;
@@ -21,10 +21,19 @@ export const MOST_CUTS = 24;
 /** How full of its corners something is at least that counts as having four. */
 const FULL = 0.8;
 
+/** Parts of one frame fill at least this share of it; what boxes leave free between them is more. */
+const PARTED = 0.88;
+
+/** Two boxes have a side in common where their corners are as near as this share of its length. */
+const SEAM = 0.12;
+
 /** A line of at most this many pixels may be left open, as hands leave them at corners. */
 const GAP = 3;
 
-/** Whether something is told from paper by being darker than this share of it. */
+/** Arrows from box to box, and what else hangs on one, go away where they are at most twice so many pixels thick. */
+const ARROW = 8;
+
+/** Darker than this of 255 is ink, on paper that was made white. */
 const INK = 200;
 
 const imageOf = ({ width, height, data }: Pixels): Image =>
@@ -53,8 +62,8 @@ function paperIn(pixels: Pixels): Quad {
   const grey = imageOf(pixels).grey().blur({ width: 9, height: 9 });
   const bright = grey.threshold({ algorithm: 'otsu' });
   // What is written on paper is part of it.
-  const [largest] = regionsOf(bright.solidFill());
-  if (!largest || largest.surface < LEAST.paper * width * height) return whole;
+  const [largest] = regionsOf(bright.solidFill(), LEAST.paper);
+  if (!largest) return whole;
   const quad = straightSides(largest.border);
   const { width: w, height: h } = sizeOf(quad);
   const isPaper = canCut(quad) && largest.surface > FULL * w * h && standsOut(grey, quad);
@@ -90,15 +99,74 @@ const clamped = (quad: Quad, width: number, height: number): Quad =>
 function boxesOn(paper: Pixels): Quad[] {
   const ink = inkOn(paper);
   // A line that is nearly closed holds what is in it.
-  const closed = ink.dilate({ iterations: GAP }).solidFill();
-  const boxes = regionsOf(closed)
-    .map(({ border, surface }) => ({ quad: straightSides(border), surface }))
-    .filter(({ quad, surface }) => {
-      const size = sizeOf(quad);
-      return canCut(quad) && surface > FULL * size.width * size.height;
-    })
-    .map(({ quad }) => inset(quad, GAP + strokeOf(ink, quad)));
-  return inRows(boxes.slice(0, MOST_CUTS));
+  const lines = ink.dilate({ iterations: GAP });
+  // What is filled stays, what is a line goes.
+  const solid = lines.solidFill().erode({ iterations: ARROW }).dilate({ iterations: ARROW });
+  const outer = boxesIn(regionsOf(solid, LEAST.frame)).map((quad) => inset(quad, GAP + strokeOf(ink, quad)));
+  const inner = joined(boxesIn(regionsOf(lines.invert(), LEAST.strip).filter(({ isInside }) => isInside)));
+  const frames = outermostOf(inner).filter((quad) => areaOf(quad) > LEAST.frame * paper.width * paper.height);
+  const boxes = outer.flatMap((quad) => {
+    const held = frames.filter((frame) => isAround(quad, middleOf(frame)));
+    const share = held.reduce((sum, frame) => sum + areaOf(frame), 0) / areaOf(quad);
+    // Boxes that arrows lead around in a ring hold what is between them; a box that lines part is filled by its parts.
+    return held.length > 1 && share < PARTED ? held : [quad];
+  });
+  const others = frames.filter((frame) => !outer.some((quad) => isAround(quad, middleOf(frame))));
+  return inRows([...boxes, ...others].sort((a, b) => areaOf(b) - areaOf(a)).slice(0, MOST_CUTS));
+}
+
+/** Of regions those with four corners. */
+const boxesIn = (regions: readonly Region[]): Quad[] =>
+  regions.flatMap(({ border, surface }) => {
+    const quad = straightSides(border);
+    const share = surface / areaOf(quad);
+    // What is more than its corners hold has arms.
+    return canCut(quad) && share > FULL && share < 2 - FULL ? [quad] : [];
+  });
+
+const areaOf = (quad: Quad): number => {
+  const { width, height } = sizeOf(quad);
+  return width * height;
+};
+
+const middleOf = (quad: Quad): Point => ({ x: (quad[0].x + quad[2].x) / 2, y: (quad[0].y + quad[2].y) / 2 });
+
+const isAround = (quad: Quad, { x, y }: Point): boolean =>
+  [0, 1, 2, 3].every((i) => {
+    const [a, b] = [quad[i]!, quad[(i + 1) % 4]!];
+    return (b.x - a.x) * (y - a.y) - (b.y - a.y) * (x - a.x) > 0;
+  });
+
+const outermostOf = (quads: readonly Quad[]): Quad[] =>
+  quads.filter((quad) => !quads.some((other) => areaOf(other) > areaOf(quad) && isAround(other, middleOf(quad))));
+
+/** Boxes with a whole side in common made one: a line from side to side parts a frame into a head and what is below it. */
+function joined(quads: readonly Quad[]): Quad[] {
+  const left = [...quads];
+  for (let i = 0; i < left.length; i++)
+    for (let j = 0; j < left.length; j++) {
+      const one = i === j ? null : (below(left[i]!, left[j]!) ?? beside(left[i]!, left[j]!));
+      if (!one) continue;
+      left[i] = one;
+      left.splice(j, 1);
+      if (j < i) i--;
+      j = -1;
+    }
+  return left;
+}
+
+const isNear = (a: Point, b: Point, size: number): boolean => distance(a, b) < size;
+
+/** Both as one where the second stands right below the first. */
+function below(a: Quad, b: Quad): Quad | null {
+  const near = sizeOf(a).width * SEAM;
+  return isNear(a[3], b[0], near) && isNear(a[2], b[1], near) ? [a[0], a[1], b[2], b[3]] : null;
+}
+
+/** Both as one where the second stands right of the first. */
+function beside(a: Quad, b: Quad): Quad | null {
+  const near = sizeOf(a).height * SEAM;
+  return isNear(a[1], b[0], near) && isNear(a[2], b[3], near) ? [a[0], b[1], b[2], a[3]] : null;
 }
 
 /** Where there is ink on paper; nothing at its very edge, where the table begins. */
@@ -115,25 +183,32 @@ function inkOn(paper: Pixels): Mask {
 }
 
 interface Region {
+  /** With what it holds. */
   readonly surface: number;
   /** Pixels at its outline. */
   readonly border: readonly Point[];
+  /** Whether it ends before the picture does. */
+  readonly isInside: boolean;
 }
 
-/** What hangs together in a mask, the largest first. */
-const regionsOf = (mask: Mask): Region[] =>
-  fromMask(mask, { allowCorners: true })
-    .getRois({ kind: 'white', minSurface: LEAST.frame * mask.width * mask.height })
+/** What hangs together in a mask and takes at least such a share of it, the largest first. */
+const regionsOf = (mask: Mask, least: number): Region[] =>
+  fromMask(mask)
+    .getRois({ kind: 'white', minSurface: least * mask.width * mask.height })
     .sort((a, b) => b.surface - a.surface)
-    .slice(0, MOST_CUTS * 2)
-    .map((roi) => ({
-      surface: roi.surface,
-      border: roi.getBorderPoints().map(({ column, row }) => ({ x: column + roi.origin.column + 0.5, y: row + roi.origin.row + 0.5 })),
-    }));
+    .slice(0, MOST_CUTS * 4)
+    .map((roi) => {
+      const { column, row } = roi.origin;
+      return {
+        surface: roi.filledSurface,
+        border: roi.getBorderPoints().map((point) => ({ x: point.column + column + 0.5, y: point.row + row + 0.5 })),
+        isInside: column > 0 && row > 0 && column + roi.width < mask.width && row + roi.height < mask.height,
+      };
+    });
 
 /** How thick the line of a box is, in pixels: the middle one of many looks inwards from its sides. */
 function strokeOf(ink: Mask, quad: Quad): number {
-  const middle = { x: (quad[0].x + quad[2].x) / 2, y: (quad[0].y + quad[2].y) / 2 };
+  const middle = middleOf(quad);
   const looks: number[] = [];
   const most = Math.max(4, distance(quad[0], quad[2]) * 0.02);
   for (let side = 0; side < 4; side++)

@@ -20,6 +20,8 @@ export interface Sketch {
   readonly gap?: number;
   /** What is drawn in each box: lines from its left to its right at these shares of its height. */
   readonly lines?: readonly number[];
+  /** Lines from box to box, by the numbers of both. */
+  readonly arrows?: readonly (readonly [number, number])[];
   /** How much darker it is at the right bottom than at the left top. */
   readonly shade?: number;
   readonly seed?: number;
@@ -32,7 +34,7 @@ function* numbers(seed: number): Generator<number, never> {
   }
 }
 
-export function tableOf({ paper, boxes, gap = 0, lines = [], shade = 0.4, seed = 7 }: Sketch): Pixels {
+export function tableOf({ paper, boxes, gap = 0, lines = [], arrows = [], shade = 0.4, seed = 7 }: Sketch): Pixels {
   const random = numbers(seed);
   const out = blank(WIDTH, HEIGHT);
   const put = (x: number, y: number, colour: readonly [number, number, number]) => {
@@ -63,6 +65,14 @@ export function tableOf({ paper, boxes, gap = 0, lines = [], shade = 0.4, seed =
     stroke(x + width, y + height, x, y + height);
     stroke(x, y + height, x, y);
     for (const at of lines) stroke(x, y + height * at, x + width, y + height * at);
+  }
+  for (const [from, to] of arrows) {
+    const [a, b] = [boxes[from]!, boxes[to]!];
+    const middle = ({ x, y, width, height }: Box) => [x + width / 2, y + height / 2] as const;
+    const [[x1, y1], [x2, y2]] = [middle(a), middle(b)];
+    // From edge to edge, in the direction in which they lie.
+    if (Math.abs(x2 - x1) > Math.abs(y2 - y1)) stroke(a.x + a.width, y1, b.x, y2);
+    else stroke(x1, a.y + a.height, x2, b.y);
   }
   for (let y = 0, at = 0; y < HEIGHT; y++)
     for (let x = 0; x < WIDTH; x++, at += 4) for (let c = 0; c < 3; c++) out.data[at + c]! *= 1 - (shade * (x / WIDTH + y / HEIGHT)) / 2;
