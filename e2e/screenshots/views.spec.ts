@@ -1,5 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import { readFile } from 'node:fs/promises';
+import { onPaper } from '../tests/on-paper.ts';
 import { expect, test, type Studio } from '../tests/studio.ts';
 import { TEN } from '../tests/ten-changes.ts';
 
@@ -144,6 +145,33 @@ test('states of a part', async ({ studio, page }) => {
   await page.getByRole('tab', { name: 'States' }).click();
   await page.getByRole('tab', { name: /^Variables/ }).click();
   await shoot(studio, 'states');
+});
+
+test('sketches on paper', async ({ studio, page }) => {
+  await studio.newPiece('Quay on paper');
+  const [harbour, sailings, aboard] = [150, 470, 790];
+  const hand = (x: number, y: number, width: number) => `M${x} ${y}q${width / 8} -10 ${width / 4} 0t${width / 4} 0t${width / 4} 0t${width / 4} 0`;
+  const button = (x: number, y: number, width: number) => `M${x} ${y}h${width}v44h${-width}z${hand(x + 24, y + 24, width - 48)}`;
+  const strokes = [
+    hand(harbour + 24, 176, 120),
+    `M${harbour + 30} 330l40 40h110l40 -40zM${harbour + 125} 330v-90l60 70h-60M${harbour + 20} 385q25 -14 50 0t50 0t50 0t50 0`,
+    button(harbour + 40, 440, 170),
+    hand(sailings + 24, 176, 150),
+    ...[240, 310, 380].map((y) => button(sailings + 30, y, 190)),
+    hand(aboard + 24, 176, 90),
+    `M${aboard + 75} 330l35 40l65 -90`,
+    hand(aboard + 50, 440, 150),
+    `M${harbour + 250} 350h60l-14 -10m14 10l-14 10M${sailings + 250} 350h60l-14 -10m14 10l-14 10`,
+  ];
+  const boxes = [harbour, sailings, aboard].map((x) => [x, 140, 250, 420] as const);
+  const photo = await onPaper(boxes, { strokes: strokes.join('') });
+  await page.locator('[data-chooser]').setInputFiles([{ name: 'Quay.jpg', mimeType: 'image/jpeg', buffer: photo }]);
+  await page.getByRole('button', { name: 'Cut out of paper…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Frames from paper' });
+  await expect(dialog.getByRole('button', { name: 'Show frame 3' }).locator('img')).toBeVisible();
+  await expect(dialog.getByRole('button', { name: 'Bring in 3 frames, 390 wide' })).toBeEnabled();
+  await dialog.getByRole('button', { name: 'Show frame 1' }).click();
+  await shoot(studio, 'paper');
 });
 
 test('versions', async ({ page, studio }) => {

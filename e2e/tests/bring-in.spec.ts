@@ -4,21 +4,11 @@ import type { Page } from '@playwright/test';
 import { PDFDocument, PDFName, PDFString, rgb, StandardFonts } from 'pdf-lib';
 import sharp from 'sharp';
 import { axeOn } from './axe.ts';
+import { onPaper } from './on-paper.ts';
 import { generator } from './random.ts';
 import { test, expect } from './studio.ts';
 
 /** What is no picture is brought in by what it is. */
-
-/** A photograph of paper that lies a little turned on a dark table, with boxes drawn on it. */
-const sketch = (boxes: readonly (readonly [number, number, number, number])[], ending: 'jpeg' | 'png' = 'jpeg') =>
-  sharp(
-    Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="1200" height="900"><rect width="1200" height="900" fill="#5b4632"/>
-      <g transform="rotate(3 600 450)"><rect x="100" y="80" width="1000" height="740" fill="#ece4d2"/>
-      ${boxes.map(([x, y, w, h]) => `<rect x="${x}" y="${y}" width="${w}" height="${h}" rx="12" fill="none" stroke="#34324a" stroke-width="5"/><path d="M${x + 20} ${y + 60}h${w - 60}" stroke="#34324a" stroke-width="5"/>`).join('')}
-      </g></svg>`)
-  )
-    .toFormat(ending)
-    .toBuffer();
 
 const tokens = (value: unknown, name = 'harbour.tokens.json') => ({
   name,
@@ -127,8 +117,8 @@ test('frames drawn on paper are found in a photograph, put right by their corner
     [790, 140, 250, 420],
   ] as const;
   await page.locator('[data-chooser]').setInputFiles([
-    { name: 'quay.jpg', mimeType: 'image/jpeg', buffer: await sketch(boxes) },
-    { name: 'torn.jpg', mimeType: 'image/jpeg', buffer: (await sketch(boxes)).subarray(0, 90) },
+    { name: 'quay.jpg', mimeType: 'image/jpeg', buffer: await onPaper(boxes) },
+    { name: 'torn.jpg', mimeType: 'image/jpeg', buffer: (await onPaper(boxes)).subarray(0, 90) },
   ]);
   await page.getByRole('button', { name: 'Cut out of paper…' }).click();
   const dialog = page.getByRole('dialog', { name: 'Frames from paper' });
@@ -186,7 +176,7 @@ test('frames drawn on paper are found in a photograph, put right by their corner
   await page.keyboard.press('ControlOrMeta+z');
   await expect(page.getByRole('heading', { name: 'Frame 1' })).toBeVisible();
 
-  await page.locator('[data-chooser]').setInputFiles([{ name: 'quay.png', mimeType: 'image/png', buffer: await sketch([], 'png') }]);
+  await page.locator('[data-chooser]').setInputFiles([{ name: 'quay.png', mimeType: 'image/png', buffer: await onPaper([], { ending: 'png' }) }]);
   await page.getByRole('button', { name: 'Cut out of paper…' }).click();
   await expect(dialog.getByRole('button', { name: 'Bring in 1 frame, 390 wide' })).toBeEnabled();
   await page.keyboard.press('Escape');
