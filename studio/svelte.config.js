@@ -1,12 +1,21 @@
 import adapter from '@sveltejs/adapter-node';
 import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
 
+/**
+ * The server sends what stands packed beside a file where there is that; it is packed when it is to be served, not for every test.
+ * @param {import('@sveltejs/kit').Adapter} made
+ * @returns {import('@sveltejs/kit').Adapter}
+ */
+const packedLater = (made) => ({
+  ...made,
+  adapt: (builder) => made.adapt(Object.create(builder, { compress: { value: async () => undefined } })),
+});
+
 /** @type {import('@sveltejs/kit').Config} */
 export default {
   preprocess: vitePreprocess(),
   kit: {
-    // What browsers are sent is packed when it is to be served to them, not for every test.
-    adapter: adapter({ out: 'build', precompress: false }),
+    adapter: packedLater(adapter({ out: 'build' })),
     csp: {
       mode: 'nonce',
       directives: {

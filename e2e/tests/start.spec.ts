@@ -94,6 +94,13 @@ test('a second start in one place leaves the first alone and says where it is', 
     expect(second.child.exitCode).toBe(1);
     expect(second.output).toContain(`Zany Thread already runs from this folder, at http://localhost:${first.port}`);
     expect(await first.health()).toBe(200);
+    // What browsers are sent stands packed on the server, and is sent so.
+    const page = await (await fetch(`http://localhost:${first.port}/sign-in`)).text();
+    const script = /_app\/immutable\/[\w/.-]+\.js/.exec(page)![0];
+    for (const packing of ['br', 'gzip']) {
+      const { headers } = await fetch(`http://localhost:${first.port}/${script}`, { headers: { 'accept-encoding': packing } });
+      expect(headers.get('content-encoding')).toBe(packing);
+    }
   } finally {
     await first.stop();
   }

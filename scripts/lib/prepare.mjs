@@ -2,7 +2,7 @@ import { existsSync, readdirSync } from 'node:fs';
 import { readFile, writeFile } from 'node:fs/promises';
 import { extname, join } from 'node:path';
 import { promisify } from 'node:util';
-import { brotliCompress, gzip, constants } from 'node:zlib';
+import * as zlib from 'node:zlib';
 import { collect, root } from './run.mjs';
 import { say, since, Stop } from './say.mjs';
 import { digest, once } from './stamp.mjs';
@@ -67,6 +67,9 @@ export async function build() {
 /** Builds all but the studio itself, which builds its pages as they are asked for while it is worked on. */
 export const buildParts = () => buildStep('node', ['scripts/build-runtime.mjs'], root);
 
+const gzip = promisify(zlib.gzip);
+const brotli = promisify(zlib.brotliCompress);
+
 /** What gets smaller when it is packed. */
 const PACKED = new Set(['.js', '.css', '.html', '.json', '.svg', '.xml', '.txt', '.webmanifest']);
 
@@ -77,12 +80,12 @@ export async function packAssets() {
     .filter((entry) => entry.isFile() && PACKED.has(extname(entry.name)))
     .map((entry) => join(entry.parentPath ?? entry.path, entry.name))
     .filter((file) => !existsSync(`${file}.br`));
-  const params = { [constants.BROTLI_PARAM_QUALITY]: 9 };
+  const params = { [zlib.constants.BROTLI_PARAM_QUALITY]: 9 };
   for (const file of files) {
     const bytes = await readFile(file);
-    await writeFile(`${file}.gz`, await promisify(gzip)(bytes, { level: 9 }));
+    await writeFile(`${file}.gz`, await gzip(bytes, { level: 9 }));
     // The last to be written: a file that has it has both.
-    await writeFile(`${file}.br`, await promisify(brotliCompress)(bytes, { params }));
+    await writeFile(`${file}.br`, await brotli(bytes, { params }));
   }
 }
 
