@@ -118,7 +118,7 @@ export {
 export { migrated, migratedEdit, takesEditsOf } from './piece/migrate.ts';
 export { pieceToJson, readPiece, schemaFault } from './piece/read.ts';
 export { DOCUMENT_LIMITS, EDIT_LIMITS, jsonTextFault, shapeFault, type ShapeLimits } from './piece/shape.ts';
-export { cutText, isWellFormed, mended, mendedText, MOST_NAME } from './text.ts';
+export { cutText, isWellFormed, mended, mendedText, MOST_NAME, MOST_NOTE } from './text.ts';
 export * from './piece/faces.ts';
 export * from './piece/paint.ts';
 export { coloursOf, recolour, typesOf, type TypeInUse } from './piece/painted.ts';

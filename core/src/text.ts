@@ -15,6 +15,9 @@ export const isWellFormed = (text: string): boolean => (native ? native.call(tex
 /** The signs that a name has at most, in UTF-16 units. */
 export const MOST_NAME = 120;
 
+/** The signs that a note on a frame has at most. */
+export const MOST_NOTE = 5000;
+
 /** The text without NUL, and with U+FFFD for each half of a pair. */
 export const mendedText = (text: string): string =>
   isWellFormed(text) ? text : text.replace(EVERY_UNFIT, (sign) => (sign === '\0' ? '' : '\ufffd'));

@@ -16,6 +16,7 @@ import {
   type TSchema,
   type TString,
 } from '@sinclair/typebox';
+import { MOST_NOTE } from '../text.ts';
 import { cueSchemas } from '../vocabulary/cues/schema.ts';
 import { layerKinds, type LayerType } from '../vocabulary/layers/all.ts';
 import { propertyKinds, type Tracked } from '../vocabulary/properties/all.ts';
@@ -321,7 +322,7 @@ export const SceneSchema = Obj(
     onReturn: Optional(oneOf(['start over', 'remember'] as const)),
     draft: Optional(Bool({ description: 'still to be drawn' })),
     ending: Optional(Bool({ description: 'nothing has to lead on from here' })),
-    note: Optional(Str({ minLength: 1, maxLength: 5000, description: 'for whoever builds it; nobody who uses the piece sees it' })),
+    note: Optional(Str({ minLength: 1, maxLength: MOST_NOTE, description: 'for whoever builds it; nobody who uses the piece sees it' })),
   },
   strict
 );

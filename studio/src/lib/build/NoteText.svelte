@@ -14,8 +14,8 @@
 
   function keep(event: Event) {
     const text = (event.currentTarget as HTMLTextAreaElement).value.trim();
-    writing = false;
     if (text !== (note ?? '')) onkeep(text);
+    writing = false;
   }
 
   function key(event: KeyboardEvent) {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { carry, placementsOf, scenesOf, type SceneProgram } from '@zany/core';
+  import { carry, MOST_NOTE, placementsOf, scenesOf, type SceneProgram } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { setBundle, setKind, kindsFor } from './acts';
@@ -22,10 +22,11 @@
   const sheets = $derived(scenesOf(session.piece, 'sheet').filter((sheet) => !own.carries?.some((one) => one.sheet === sheet.id)));
   const used = $derived(own.use === 'part' ? placementsOf(session.piece, id) : []);
 
-  let isNoting = $state(false);
+  /** The scene whose note is being written: it gets what was written, also where another one is opened meanwhile. */
+  let noted: string | null = $state(null);
 
-  const set = (name: string, path: string, value: unknown) =>
-    session.edit(name, [{ op: 'set', table: 'scenes', id, path: [path], ...(value !== undefined && { value }) }], 'plain');
+  const set = (name: string, path: string, value: unknown, of = id) =>
+    session.edit(name, [{ op: 'set', table: 'scenes', id: of, path: [path], ...(value !== undefined && { value }) }], 'plain');
 
   const resize = (path: 'width' | 'height', value: number | undefined) =>
     value !== undefined && set('Change the size', path, Math.max(1, Math.min(20_000, Math.round(value))));
@@ -96,17 +97,15 @@
     onclick={() => set('Entered again', 'onReturn', own.onReturn === 'remember' ? undefined : 'remember')}
     >{own.onReturn === 'remember' ? 'remembers' : 'starts over'} when entered again</button
   >
-  {#if own.note === undefined && !isNoting}
-    <button class="chip chip-ghost" title="What whoever builds it should know" onclick={() => (isNoting = true)}>note</button>
+  {#if own.note === undefined && noted !== id}
+    <button class="chip chip-ghost" title="What whoever builds it should know" onclick={() => (noted = id)}>note</button>
   {/if}
-  {#key id}
-    <NoteText
-      note={own.note}
-      label="Note of {own.name}"
-      most={5000}
-      canEdit={session.canEdit}
-      bind:writing={isNoting}
-      onkeep={(note) => set('Note', 'note', note || undefined)}
-    />
-  {/key}
+  <NoteText
+    note={own.note}
+    label="Note of {own.name}"
+    most={MOST_NOTE}
+    canEdit={session.canEdit}
+    bind:writing={() => noted === id, (isOn) => (noted = isOn ? id : null)}
+    onkeep={(note) => set('Note', 'note', note || undefined, noted ?? id)}
+  />
 </div>

@@ -7,7 +7,7 @@ import { framesOf, scenesOf, type Asset, type Layer, type Piece, type Scene, typ
 import type { Letters, Style } from '../../../piece/schema.ts';
 import type { Rect } from '../../../program/geometry.ts';
 import { escapeText } from '../../../expression/text.ts';
-import { cutText, mendedText, nameFrom } from '../../../text.ts';
+import { cutText, mendedText, MOST_NOTE, nameFrom } from '../../../text.ts';
 import type { Step } from '../../../vocabulary/steps/all.ts';
 import type { Transition } from '../../../vocabulary/transitions/all.ts';
 import { count, takeName } from '../../../words.ts';
@@ -67,8 +67,8 @@ export type DeckLead = { readonly slide: string } | { readonly turn: 'next' | 'p
 /** One shape, or none, as a list. */
 export const listed = (shape: DeckShape | null): DeckShape[] => (shape ? [shape] : []);
 
-/** Slides that come in at most, shapes on one, and signs of a note. */
-export const MOST = { slides: 500, shapes: 1000, note: 5000 } as const;
+/** Slides that come in at most, and shapes on one. */
+export const MOST = { slides: 500, shapes: 1000 } as const;
 
 /** Slides as frames after all others, and what they have in common as sheets under them. */
 export function deckIn(piece: Piece, deck: Deck, assets: ReadonlyMap<string, Asset>, makeId: MakeId): CameIn {
@@ -106,7 +106,7 @@ class DeckReading {
     slides.forEach((slide, i) => {
       const carries = slide.grounds.flatMap((key) => grounds.get(key) ?? []).map((sheet) => ({ sheet, place: 'under' as const }));
       const name = takeName(names, nameOf(slide.name, `Slide ${i + 1}`));
-      const note = cutText(mendedText(slide.note).trim(), MOST.note);
+      const note = cutText(mendedText(slide.note).trim(), MOST_NOTE);
       const scene: Scene = {
         ...this.scene(this.frames[i]!, 'frame', name, keys[i]!, slide.background),
         ...(carries.length && { carries }),
