@@ -20,7 +20,7 @@
     ontake: (how: 'own size' | 'fitted' | 'layers') => void;
     /** The open scene, which pictures can come into as layers. */
     into: string | null;
-    /** Frames are cut out of photographs of paper; not given where no file is one. */
+    /** Frames are cut out of photographs of paper; null where not all files can be some. */
     onpaper: (() => void) | null;
     oncancel: () => void;
   }

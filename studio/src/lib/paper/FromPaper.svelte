@@ -205,7 +205,7 @@
       </ol>
       <div class="flex gap-2">
         <button class="act" disabled={photo.state !== 'read'} onclick={() => (chosen = paper.add(photo))}>One more</button>
-        <button class="act act-plain" disabled={photo.state !== 'read'} onclick={() => paper.findAgain(photo)}>Find them again</button>
+        <button class="act act-plain" disabled={photo.state !== 'read'} onclick={() => paper.read(photo)}>Find them again</button>
       </div>
     </aside>
   </div>

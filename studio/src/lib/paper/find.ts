@@ -16,7 +16,7 @@ const SMALLEST = 64;
 const EDGE = 1.12;
 
 /** Frames found at most, the largest first. */
-export const MOST_CUTS = 24;
+const MOST_CUTS = 24;
 
 /** How full of its corners something is at least that counts as having four. */
 const FULL = 0.8;

@@ -1,6 +1,6 @@
 import { PageFile } from '$lib/client/page-file';
 import type { PaperAnswer, PaperAsked } from './paper.worker';
-import { canCut, quadOf, sizeOf, type Point, type Quad } from './quad';
+import { boxQuad, canCut, quadOf, sizeOf, type Point, type Quad } from './quad';
 
 /** Pixels along the longest side of a photograph that is worked on at most, and of all together: each takes four bytes. */
 const LONGEST = 4000;
@@ -89,9 +89,8 @@ export class Paper {
 
   /** One more frame, in the middle of the photograph. */
   add(photo: Photo): Cut {
-    const [w, h] = [photo.width, photo.height];
-    const at = (x: number, y: number) => ({ x: w * x, y: h * y });
-    const cut = new Cut([at(0.35, 0.3), at(0.65, 0.3), at(0.65, 0.7), at(0.35, 0.7)]);
+    const { width, height } = photo;
+    const cut = new Cut(boxQuad(width * 0.35, height * 0.3, width * 0.3, height * 0.4));
     photo.cuts.push(cut);
     const made = photo.cuts.at(-1)!;
     this.showSoon(photo, made);
@@ -101,11 +100,6 @@ export class Paper {
   remove(photo: Photo, cut: Cut): void {
     forget([cut]);
     photo.cuts = photo.cuts.filter((other) => other !== cut);
-  }
-
-  /** The frames as they were found, whatever was moved since. */
-  async findAgain(photo: Photo): Promise<void> {
-    await this.read(photo);
   }
 
   showAll(): void {
@@ -136,7 +130,8 @@ export class Paper {
     for (const photo of this.photos) await this.read(photo);
   }
 
-  private async read(photo: Photo): Promise<void> {
+  /** The frames as they are found, whatever was moved before. */
+  async read(photo: Photo): Promise<void> {
     photo.state = 'reading';
     try {
       const picture = await pictureOf(photo.file, this.longest);
@@ -168,7 +163,7 @@ export class Paper {
     if (!isWhole) return;
     const answer = await this.ask({ do: 'cut', photo: photo.key, quad, width: PREVIEW, strength });
     if (cut.quad !== quad || this.strength !== strength || !('picture' in answer)) return;
-    if (cut.preview) URL.revokeObjectURL(cut.preview);
+    forget([cut]);
     cut.preview = URL.createObjectURL(answer.picture);
   }
 

@@ -9,11 +9,7 @@ export type PaperAsked =
   | { readonly id: number; readonly do: 'read'; readonly photo: string; readonly picture: ImageBitmap }
   | { readonly id: number; readonly do: 'cut'; readonly photo: string; readonly quad: Quad; readonly width: number; readonly strength: number };
 
-export type PaperAnswer = { readonly id: number } & (
-  | { readonly cuts: readonly Quad[] }
-  | { readonly picture: Blob; readonly width: number; readonly height: number }
-  | { readonly problem: string }
-);
+export type PaperAnswer = { readonly id: number } & ({ readonly cuts: readonly Quad[] } | { readonly picture: Blob } | { readonly problem: string });
 
 const photos = new Map<string, Pixels>();
 
@@ -40,8 +36,7 @@ async function answer(asked: PaperAsked): Promise<PaperAnswer> {
     photos.set(asked.photo, photo);
     return { id: asked.id, cuts: findCuts(photo) };
   }
-  const { width, height, data } = cutOut(photos.get(asked.photo)!, asked.quad, asked.width, asked.strength);
-  return { id: asked.id, picture: await pictureOf({ width, height, data }), width, height };
+  return { id: asked.id, picture: await pictureOf(cutOut(photos.get(asked.photo)!, asked.quad, asked.width, asked.strength)) };
 }
 
 addEventListener('message', ({ data }: MessageEvent<PaperAsked>) => {

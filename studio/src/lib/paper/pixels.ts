@@ -1,10 +1,17 @@
-import { onto, type Quad } from './quad';
+import { boxQuad, onto, type Point, type Quad } from './quad';
 
 /** A picture as rows of red, green, blue and alpha, a byte each, as `ImageData` has it. */
 export interface Pixels {
   readonly width: number;
   readonly height: number;
   readonly data: Uint8ClampedArray<ArrayBuffer>;
+}
+
+/** Colours of a picture, whatever they are kept in; four numbers for each pixel. */
+interface Colours {
+  readonly width: number;
+  readonly height: number;
+  readonly data: ArrayLike<number>;
 }
 
 export const blank = (width: number, height: number): Pixels => ({ width, height, data: new Uint8ClampedArray(width * height * 4) });
@@ -22,7 +29,7 @@ export function straightened(from: Pixels, quad: Quad, width: number, height: nu
   for (let y = 0, at = 0; y < height; y++)
     for (let x = 0; x < width; x++, at += 4) {
       sum.fill(0);
-      for (let j = 0; j < n; j++) for (let i = 0; i < n; i++) add(from, map({ x: x + (i + 0.5) / n, y: y + (j + 0.5) / n }), sum);
+      for (let j = 0; j < n; j++) for (let i = 0; i < n; i++) addColour(from, map({ x: x + (i + 0.5) / n, y: y + (j + 0.5) / n }), sum);
       for (let c = 0; c < 3; c++) out.data[at + c] = sum[c]! / (n * n);
       out.data[at + 3] = 255;
     }
@@ -30,7 +37,7 @@ export function straightened(from: Pixels, quad: Quad, width: number, height: nu
 }
 
 /** Adds the colour at a point, between the pixels around it; beyond the edge the edge goes on. */
-function add({ width, height, data }: Pixels, { x, y }: { readonly x: number; readonly y: number }, sum: number[]): void {
+export function addColour({ width, height, data }: Colours, { x, y }: Point, sum: number[]): void {
   const [px, py] = [Math.max(0, Math.min(width - 1, x - 0.5)), Math.max(0, Math.min(height - 1, y - 0.5))];
   const [x0, y0] = [Math.floor(px), Math.floor(py)];
   const [x1, y1] = [Math.min(width - 1, x0 + 1), Math.min(height - 1, y0 + 1)];
@@ -43,16 +50,10 @@ function add({ width, height, data }: Pixels, { x, y }: { readonly x: number; re
   }
 }
 
-/** The longest side of a picture made at most so many pixels. */
+/** A picture with a longest side of so many pixels at most, and by how much it was made smaller. */
 export function within(from: Pixels, longest: number): { readonly pixels: Pixels; readonly scale: number } {
   const scale = Math.min(1, longest / Math.max(from.width, from.height));
   if (scale === 1) return { pixels: from, scale };
   const [width, height] = [Math.max(1, Math.round(from.width * scale)), Math.max(1, Math.round(from.height * scale))];
-  const whole: Quad = [
-    { x: 0, y: 0 },
-    { x: from.width, y: 0 },
-    { x: from.width, y: from.height },
-    { x: 0, y: from.height },
-  ];
-  return { pixels: straightened(from, whole, width, height), scale };
+  return { pixels: straightened(from, boxQuad(0, 0, from.width, from.height), width, height), scale };
 }

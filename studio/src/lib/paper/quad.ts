@@ -18,7 +18,7 @@ export const boxQuad = (x: number, y: number, width: number, height: number): Qu
 ];
 
 /** The corners of a row of points that lie about as an upright rectangle does: the outermost in each of the four slanting directions. */
-export function outermost(points: readonly Point[]): Quad {
+function outermost(points: readonly Point[]): Quad {
   const most = (worth: (point: Point) => number) => points.reduce((best, point) => (worth(point) > worth(best) ? point : best));
   return [most(({ x, y }) => -x - y), most(({ x, y }) => x - y), most(({ x, y }) => x + y), most(({ x, y }) => y - x)];
 }
@@ -75,7 +75,7 @@ function crossing(a: Line, b: Line): Point | null {
   return at(a.on.x + a.along.x * t, a.on.y + a.along.y * t);
 }
 
-const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
+export const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
 
 export const distance = (a: Point, b: Point): number => Math.hypot(a.x - b.x, a.y - b.y);
 
