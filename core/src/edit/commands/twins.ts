@@ -111,24 +111,23 @@ export type Shared = keyof typeof twinKinds;
 /** Those twins that are otherwise than what they are twins of, in one way. */
 export function unlikeIn(program: Program, twins: readonly Twin[], kind: Shared): Twin[] {
   const { of } = twinKinds[kind] as TwinKind;
-  const { layers } = program.piece;
-  return twins.filter(({ source, id }) => {
-    const [from, to] = [layers.get(source), layers.get(id)];
-    const wanted = from && of(program, from);
-    return to !== undefined && wanted !== undefined && wanted !== null && of(program, to) !== wanted;
+  return twinsWhere(program, twins, (from, to) => {
+    const wanted = of(program, from);
+    return wanted !== null && of(program, to) !== wanted;
   });
 }
 
 /** Those twins that stay otherwise in one way, since it speaks of what is only in the frame of what they are twins of. */
 export function leftIn(program: Program, twins: readonly Twin[], kind: Shared): Twin[] {
   const { of, written } = twinKinds[kind] as TwinKind;
-  const { layers } = program.piece;
-  if (!written) return [];
-  return twins.filter(({ source, id }) => {
-    const [from, to] = [layers.get(source), layers.get(id)];
-    return from !== undefined && to !== undefined && of(program, from) === null && written(from) !== written(to);
-  });
+  return written ? twinsWhere(program, twins, (from, to) => of(program, from) === null && written(from) !== written(to)) : [];
 }
+
+const twinsWhere = ({ piece: { layers } }: Program, twins: readonly Twin[], isSo: (from: Layer, to: Layer) => boolean): Twin[] =>
+  twins.filter(({ source, id }) => {
+    const [from, to] = [layers.get(source), layers.get(id)];
+    return from !== undefined && to !== undefined && isSo(from, to);
+  });
 
 /** Makes twins what they are twins of, in some ways. */
 export const carryToTwins = (program: Program, twins: readonly Twin[], kinds: readonly Shared[]): Operation[] =>

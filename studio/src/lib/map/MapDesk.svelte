@@ -346,7 +346,8 @@
       if (!session.canEdit) return;
       chosen = view;
       const far = PUT[event.shiftKey ? 1 : 0];
-      return place(withSelected(id), placesOf(withSelected(id), direction[0] * far, direction[1] * far));
+      const ids = withSelected(id);
+      return place(ids, placesOf(ids, direction[0] * far, direction[1] * far));
     }
     let next: string | null = null;
     let least = Infinity;

@@ -144,6 +144,10 @@ class Stream {
     this.write(`event: gone\ndata: ${JSON.stringify({ piece })}\n\n`);
   }
 
+  private commented(piece: string): void {
+    this.write(eventOf('comments', { piece, comments: true }));
+  }
+
   private forget(piece: string): void {
     this.at.delete(piece);
     this.leaves.get(piece)?.();
@@ -153,11 +157,11 @@ class Stream {
   private hear(told: Told | { readonly type: 'gap' }): void {
     if (told.type === 'gap') {
       // What was told in a gap is gone: it may have been about comments, or about who may see what.
-      for (const piece of this.at.keys()) this.write(eventOf('comments', { piece, comments: true }));
+      for (const piece of this.at.keys()) this.commented(piece);
       void this.checkRights();
     } else if (told.type === 'pad' && this.at.has(told.piece))
       this.write(eventOf('pad', { piece: told.piece, button: told.button } satisfies PadPress));
-    else if (told.type === 'comments' && this.at.has(told.piece)) this.write(eventOf('comments', { piece: told.piece, comments: true }));
+    else if (told.type === 'comments' && this.at.has(told.piece)) this.commented(told.piece);
     else if (told.type === 'presence' && this.at.has(told.piece)) {
       const { type: _type, ...presence } = told;
       this.write(eventOf('presence', presence satisfies Presence));
