@@ -16,6 +16,8 @@ export interface Effect {
   readonly isFree: boolean;
   /** Nothing to do with what was come from, and nothing but a row and what waits comes of it. */
   readonly isPlain: boolean;
+  /** The same, but that frames may be put on what was come from, or taken off it. */
+  readonly isSimple: boolean;
   /** It starts nothing that waits, and ends nothing. */
   readonly isTimeless: boolean;
   /** All columns that it writes, those of cleared scenes first, as far as there were so many columns. */
@@ -66,12 +68,14 @@ export class Effects {
   private made(outcome: Outcome, number: number): Effect {
     const { leaves, isTaken, pushed, endless, isHurry, isDeep, starts, ended, endedHeads } = outcome;
     const reads = this.left.size > 0 ? this.memory.readsOf(outcome) : [];
+    const isSimple = !leaves && !isHurry && !isDeep && endless.length === 0;
     const effect: Effect = {
       outcome,
       number,
       isElsewhere: reads.some((column) => this.left.has(column)),
       isFree: reads.some((column) => this.free.has(column)),
-      isPlain: !leaves && !isTaken && !isHurry && !isDeep && pushed.length === 0 && endless.length === 0,
+      isPlain: isSimple && !isTaken && pushed.length === 0,
+      isSimple,
       isTimeless: [starts, ended, endedHeads].every(({ length }) => length === 0),
       columns: [],
       values: [],

@@ -156,7 +156,9 @@ export class Explorer {
     this.asking = new Asking(memory, telling, ambient);
     this.reader = new Reader(memory);
     this.met = new Met(this.reader, memory.times, this.deeds);
-    this.returns = new Returns(this.reader, this.met);
+    this.returns = new Returns(this.reader, this.met, ({ state, row, isAsked, deed, effect }, below, push) =>
+      this.comeBack(state, row, isAsked ? below : EMPTY, effect, deed, push)
+    );
     this.looks = new Looks(memory, this.reader, () => this.asking);
     this.swings = new Swings(this.reader.rows, telling.swings, telling.floors);
     this.clock = new Clock(memory, left);
@@ -298,7 +300,7 @@ export class Explorer {
       rowOf: (state) => this.reader.rowOf.at(state),
       stackOf: (state) => this.reader.stackOf.at(state),
       at: (row, stack) => met.at(row, stack),
-      below: (stack) => [...this.reader.stacks.belowOf(stack).keys()],
+      below: this.reader.stacks.belowOf,
     };
     const races = [...this.races.values()];
     const numberIn = (column: number) => (state: number) => this.reader.glanceAt(state).at(column);
@@ -482,6 +484,7 @@ export class Explorer {
       const effect = known ? effects.of(known) : this.learn(event, here);
       if (isStill && decided < 0 && this.isTold(effect, event, zone)) this.decide(event, effect, glance);
       if (effect.isPlain && isStill && isFree(effect, zone)) this.followPlainly(state, row, event, effect, here);
+      else if (zone === 0 && this.isSettled(effect, event)) this.goOnOrBack(state, row, event, effect);
       else {
         this.follow(state, event, here(), effect, null);
         if (waiting) this.waiting.keep(waiting, i, row, here(), effect, event, null);
@@ -590,6 +593,24 @@ export class Explorer {
     effect.isTold = effect.isUsed && effect.isEntered && !effect.isElsewhere && isMoveTold;
   }
 
+  /** Whether there is nothing more to be told of an effect that leads on from frame to frame, or back, but for where it leads. */
+  private isSettled(effect: Effect, event: number): boolean {
+    if (!effect.isSimple || !effect.isUsed || !effect.isEntered || !effect.hasMoved || effect.isElsewhere) return false;
+    const { starts, pushed, isTaken } = effect.outcome;
+    if (starts.length > 0 || pushed.length !== (isTaken ? 0 : 1) || effect.move !== TIMELESS.move || this.swings.isOpen) return false;
+    return this.account.isFull(effect) || this.last[event] === effect.number;
+  }
+
+  /** The same, followed. */
+  private goOnOrBack(state: number, row: number, event: number, effect: Effect): void {
+    this.setLast(event, effect);
+    const next = this.reader.rows.with(row, effect.columns, effect.values);
+    const deed = this.effects.deed(effect);
+    const { isTaken, pushed, threads } = effect.outcome;
+    if (isTaken) return this.goBack(state, next, effect, deed);
+    this.arrive(state, deed, { row: next, step: effect.step!, threads, effect, isTaken, stack: this.reader.stackOf.at(state), over: null, pushed });
+  }
+
   /** Whether steps wait that will change what is seen. */
   private isMoving(zone: number, here: Reading): boolean {
     const { times, slots } = this.memory;
@@ -630,16 +651,14 @@ export class Explorer {
 
   /** Goes back over where a frame was come from: to one row over each of the stacks that can lie below. */
   private goBack(state: number, row: number, effect: Effect, deed: number): void {
-    const { met, account } = this;
-    const isAsked = this.isBackAsked(row);
-    this.returns.add(state, { row, isAsked, deed });
     this.edges.leadAs(state, this.returns);
-    this.reader.stacks.whatLiesBelow(this.reader.stackOf.at(state), (below, push) => {
-      const stack = isAsked ? below : EMPTY;
-      const known = met.standing(row, stack);
-      const to = known < 0 ? met.come(row, stack, state, deed, push, false) : known;
-      if (to !== state) account.move(effect);
-    });
+    this.returns.add({ state, row, isAsked: this.isBackAsked(row), deed, effect });
+  }
+
+  private comeBack(state: number, row: number, stack: number, effect: Effect, deed: number, push: Push | null): void {
+    const known = this.met.standing(row, stack);
+    const to = known < 0 ? this.met.come(row, stack, state, deed, push, false) : known;
+    if (to !== state) this.account.move(effect);
   }
 
   /** Whether what comes of something is followed on; where it is not, the state is told to be followed only in part. */
@@ -817,7 +836,8 @@ export class Explorer {
     const { top, below } = isAsked ? this.put(row, stack, pushed) : { top: EMPTY, below: stack };
     const isPut = isAsked && pushed.length > 0;
     const to = this.met.come(row, top, from, deed, over, isPut);
-    if (isPut) this.reader.stacks.lay(top, below, isTaken ? null : { from, step, entry: to, below });
+    const { stacks } = this.reader;
+    if (isPut && !stacks.isLaid(top, below)) stacks.lay(top, below, isTaken ? null : { from, step, entry: to, below });
     if (to === from) return;
     this.account.move(effect);
     this.edges.add(from, to, deed, over !== null || (isTaken && stack !== this.reader.stackOf.at(from)));
@@ -833,7 +853,7 @@ export class Explorer {
     let [top, below] = [stack, stack];
     pushed.forEach((frame, depth) => {
       below = top;
-      top = this.reader.stacks.place(row, depth, frame);
+      top = this.reader.stacks.place(row, depth, frame, this.memory.topNumber(frame));
       if (depth < pushed.length - 1) this.reader.stacks.lay(top, below, null);
     });
     return { top, below };

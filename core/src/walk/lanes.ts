@@ -42,6 +42,12 @@ export class Lane implements Leads {
   private readonly ways: (Way | undefined)[] = [];
   private deeds = new Int32Array(0);
   private length = 0;
+  /** For each event of how many that are known of it account is still kept. */
+  private readonly open: Int32Array;
+  /** The same as bases where that is none, and one column tells all apart; else -1. That column, and how a number there counts. */
+  private readonly plain: Int32Array;
+  private readonly column: Int32Array;
+  private readonly stride: Int32Array;
   /** The event that was come to, and where what is known of it stands. */
   at = 0;
   private place = 0;
@@ -55,11 +61,15 @@ export class Lane implements Leads {
     private readonly met: Met,
     /** As of what leaps are so, and nothing else is known. */
     private readonly asOf: readonly number[],
-    /** The column of what waits, where that is the same all along it; -1 where it may be this or that. */
-    private readonly time = -1
+    /** Columns in which the same stands all along it. */
+    private readonly fixed: ReadonlySet<number>
   ) {
     this.columns = new Int32Array(events.length * COLUMNS);
     this.strides = new Int32Array(events.length * COLUMNS);
+    this.open = new Int32Array(events.length);
+    this.plain = new Int32Array(events.length).fill(-1);
+    this.column = new Int32Array(events.length);
+    this.stride = new Int32Array(events.length);
     this.bases = new Int32Array(events.length).fill(UNKNOWN);
   }
 
@@ -74,26 +84,17 @@ export class Lane implements Leads {
    * that; null where it leads to what is not known, or at the end.
    */
   along(from: number, row: number, last: Int32Array): Way | null {
-    const { columns, strides, bases, leaps, outcomes, events } = this;
-    const { rows } = this.reader;
-    const { cells, width, sums, marks, isDense } = rows;
+    const { plain, column, stride, leaps } = this;
+    const { cells, width, sums, marks, isDense } = this.reader.rows;
     const base = row * width;
     const sum = sums[row]!;
     let i = from;
-    for (let k = i * COLUMNS; i < bases.length; i++, k += COLUMNS) {
-      let at = bases[i]!;
+    for (; i < plain.length; i++) {
+      const first = plain[i]!;
+      const at = first < 0 ? this.notedAt(i, row, last) : first + cells[base + column[i]!]! * stride[i]!;
       if (at < 0) break;
-      at +=
-        cells[base + columns[k]!]! * strides[k]! +
-        cells[base + columns[k + 1]!]! * strides[k + 1]! +
-        cells[base + columns[k + 2]!]! * strides[k + 2]!;
       const leap = leaps[at]!;
       if (leap === UNKNOWN) break;
-      const outcome = outcomes[at]!;
-      // Of what came otherwise the last time account is kept, where that is not full.
-      if (outcome < 0) {
-        if (last[events[i]!] !== ~outcome) break;
-      } else last[events[i]!] = outcome;
       if (isDense) {
         const to = sum + leap;
         if ((marks[to >> 5]! & (1 << (to & 31))) !== 0) continue;
@@ -106,6 +107,19 @@ export class Lane implements Leads {
     return null;
   }
 
+  /** Where what is known of an event stands that more columns tell apart, or of which account is kept; -1 where there is more to be told of it. */
+  private notedAt(i: number, row: number, last: Int32Array): number {
+    if (this.bases[i]! < 0) return -1;
+    const at = this.placeOf(i, this.reader.rows, row);
+    if (this.leaps[at] === UNKNOWN) return -1;
+    const outcome = this.outcomes[at]!;
+    const event = this.events[i]!;
+    // Of what came otherwise the last time account is kept, where that is not full.
+    if (outcome < 0) return last[event] === ~outcome ? at : -1;
+    last[event] = outcome;
+    return at;
+  }
+
   private isMet(row: number, leap: number, { columns, values }: Way): boolean {
     const next = this.reader.rows.leapt(row, leap, columns, values);
     return next >= 0 && this.met.alone(next) >= 0;
@@ -113,6 +127,11 @@ export class Lane implements Leads {
 
   get isAtEnd(): boolean {
     return this.at === this.events.length;
+  }
+
+  /** How far among rows it leads where it was come to. */
+  get leap(): number {
+    return this.leaps[this.place]!;
   }
 
   /** What is done where it was come to, as a number for edges. */
@@ -146,15 +165,24 @@ export class Lane implements Leads {
       if (this.leaps[at] !== UNKNOWN && this.outcomes[at] === outcome) return;
     }
     // In others there is but one number.
-    const told = [...looked, ...way.columns].filter((column) => column !== this.time && rows.rangeOf(column) > 1);
+    const told = [...looked, ...way.columns].filter((column) => !this.fixed.has(column) && rows.rangeOf(column) > 1);
     const known = this.columnsOf(i);
     const isApart = this.bases[i]! >= 0 && told.every((column) => known.includes(column));
     if (!isApart && !this.layOut(i, [...new Set([...known, ...told])])) return;
     const at = this.placeOf(i, rows, row);
+    this.open[i]! += (outcome < 0 ? 1 : 0) - this.openIn(at, 1);
     this.leaps[at] = leap;
     this.outcomes[at] = outcome;
     this.ways[at] = way;
     this.deeds[at] = deed;
+    this.plain[i] = this.open[i] === 0 && this.strides[i * COLUMNS + 1] === 0 ? this.bases[i]! : -1;
+  }
+
+  /** Of so many from a place on, those that are known and have account still kept of them. */
+  private openIn(at: number, count: number): number {
+    let open = 0;
+    for (let i = at; i < at + count; i++) if (this.leaps[i] !== UNKNOWN && this.outcomes[i]! < 0) open++;
+    return open;
   }
 
   private placeOf(i: number, rows: Rows, row: number): number {
@@ -183,6 +211,8 @@ export class Lane implements Leads {
       this.strides[i * COLUMNS + k] = stride;
       stride *= rows.rangeOf(column);
     });
+    this.column[i] = this.columns[i * COLUMNS]!;
+    this.stride[i] = this.strides[i * COLUMNS]!;
     const base = this.length;
     this.length += size;
     if (this.length > this.leaps.length) {
@@ -199,6 +229,7 @@ export class Lane implements Leads {
       this.ways[base + at] = this.ways[was];
       this.deeds[base + at] = this.deeds[was]!;
     }
+    this.open[i] = this.openIn(base, size);
     this.bases[i] = base;
     return true;
   }
@@ -220,7 +251,7 @@ export class Lanes {
   for(events: readonly number[], zone: number): Lane {
     const lanes = zone === 0 ? this.still : this.inTime;
     let lane = lanes.get(events);
-    if (!lane || !this.isNow(lane)) lanes.set(events, (lane = this.made(events)));
+    if (!lane || !this.isNow(lane)) lanes.set(events, (lane = this.made(events, this.fixedFor(events))));
     return lane;
   }
 
@@ -236,14 +267,21 @@ export class Lanes {
       return null;
     }
     if (typeof known !== 'number' && this.isNow(known)) return known;
-    const lane = this.made([...look.events, ...dues()], this.memory.times.column);
+    const fixed = new Set([...this.fixedFor(look.events), this.memory.times.column]);
+    const lane = this.made([...look.events, ...dues()], fixed);
     lanes.set(key, lane);
     return lane;
   }
 
-  private made(events: readonly number[], time = -1): Lane {
+  /** Columns in which the same stands wherever the same was found to be done: the frame, and what was looked at for that. */
+  private fixedFor(events: readonly number[]): ReadonlySet<number> {
+    const looked = this.memory.pathOf(events).flatMap(({ of }) => (typeof of === 'number' ? of : []));
+    return new Set([this.reader.frameColumn, ...looked]);
+  }
+
+  private made(events: readonly number[], fixed: ReadonlySet<number>): Lane {
     this.met.markAll();
-    return new Lane(events, this.reader, this.met, [this.memory.version, this.reader.rows.ordered], time);
+    return new Lane(events, this.reader, this.met, [this.memory.version, this.reader.rows.ordered], fixed);
   }
 
   isNow(lane: Lane): boolean {
@@ -253,8 +291,9 @@ export class Lanes {
   /** Goes along a lane in a state, as far as it is known where that leads; new states are met on the way. */
   go(lane: Lane, state: number, row: number, last: Int32Array): void {
     const { reader, met } = this;
+    const { rows } = reader;
     for (let way = lane.along(0, row, last); way; way = lane.along(lane.at + 1, row, last)) {
-      const next = reader.rows.with(row, way.columns, way.values);
+      const next = rows.areAllMarked ? rows.another(row, way.columns, way.values, lane.leap) : rows.with(row, way.columns, way.values);
       if (reader.zoneIn(next) === 0) met.comeAnew(next, state, lane.deed);
       else met.come(next, EMPTY, state, lane.deed, null, false);
     }

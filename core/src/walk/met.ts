@@ -12,6 +12,8 @@ import { isInside } from './zones.ts';
 /** A start was come to from nowhere, by nothing; and no state has a row. */
 const NONE = -1;
 
+const NOBODY = () => undefined;
+
 /** A zone is held against so many others that were met last of what is like it but for time. */
 const MOST_HELD = 32;
 /** So many zones held against each other are remembered: where there are more, each is met but once. */
@@ -38,6 +40,7 @@ export class Met {
   readonly reached = new Map<string, number>();
   private readonly laid = new Set<number>();
   private shown = NONE;
+  private told: (row: number, stack: number) => void = NOBODY;
   /** For states that *back* led to: what was gone back over. */
   readonly backOver = new Map<number, Push>();
 
@@ -50,6 +53,11 @@ export class Met {
 
   get length(): number {
     return this.parents.length;
+  }
+
+  /** Tells of every state that is new from now on. */
+  tell(told: (row: number, stack: number) => void): void {
+    this.told = told;
   }
 
   /** The state with a row and nothing on its stack; -1 for none. */
@@ -150,6 +158,7 @@ export class Met {
     }
     reader.rowOf.push(row);
     reader.stackOf.push(stack);
+    this.told(row, stack);
     this.show(state, row);
     return state;
   }

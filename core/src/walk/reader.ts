@@ -107,6 +107,10 @@ export class Reader {
     return column < 0 ? INITIAL : this.rows.at(row, column);
   }
 
+  get frameColumn(): number {
+    return this.frame.column;
+  }
+
   /** A number for the frame of a row. */
   frameNumberIn(row: number): number {
     return this.numberIn(row, this.frame);

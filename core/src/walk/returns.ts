@@ -1,34 +1,105 @@
 import type { Leads } from './edges.ts';
+import type { Effect } from './effects.ts';
+import { Incidence, type Set32 } from './incidence.ts';
+import { Ints } from './ints.ts';
 import type { Met } from './met.ts';
+import { Pairs } from './pairs.ts';
 import type { Reader } from './reader.ts';
-import { EMPTY } from './stacks.ts';
+import { EMPTY, type Push } from './stacks.ts';
 
 /** A way back from a state: the row that it leads to, whether what then lies on the stack makes a difference there, and what is done. */
-interface Return {
+export interface Return {
+  readonly state: number;
   readonly row: number;
   readonly isAsked: boolean;
   readonly deed: number;
+  readonly effect: Effect;
 }
 
-/** Where *back* leads from states: to one row over each of the stacks that can lie below, which may be very many. */
+/**
+ * Where *back* leads from states: to one row over each of the stacks that can lie below, which may be very many, and most of them met
+ * long ago. Which rows were met over which stacks is held as bits, so that what is new of a whole stack, or of all rows that are gone
+ * back to over it, is found at one look.
+ */
 export class Returns implements Leads {
-  private readonly all = new Map<number, Return[]>();
+  private readonly all: Return[] = [];
+  /** By states: where the last of theirs stands among all, and 1; and for each of these where the one before it does. */
+  private readonly last = new Ints();
+  private readonly before = new Ints();
+  /** The rows over stacks that were met, where anything goes back at all. */
+  private kept: Incidence | null = null;
+  /** By what lies on the top: the rows that it is gone back to, and what lies below. */
+  private readonly rows: Set32[] = [];
+  private readonly belows: Set32[] = [];
+  /** The same: the first way back to each row, and where it stands among those. */
+  private readonly over: Return[][] = [];
+  private readonly first = new Pairs();
+  /** By what lies on the top: ways back that did not lead to another state yet. */
+  private readonly unmoved: Return[][] = [];
 
   constructor(
-    private readonly reader: Reader,
-    private readonly met: Met
+    private readonly reader: Pick<Reader, 'rowOf' | 'stackOf' | 'stacks'>,
+    private readonly met: Pick<Met, 'length' | 'standing' | 'tell'>,
+    /** Comes to a state over what lies below, where that may be a new one. */
+    private readonly come: (from: Return, below: number, push: Push | null) => void,
+    private readonly mostKept?: number
   ) {}
 
-  add(state: number, to: Return): void {
-    const known = this.all.get(state);
-    if (known) known.push(to);
-    else this.all.set(state, [to]);
+  /** The states that were met, from now on too. */
+  private get known(): Incidence {
+    if (this.kept) return this.kept;
+    const { rowOf, stackOf } = this.reader;
+    const known = (this.kept = new Incidence(this.mostKept));
+    for (let state = 0; state < this.met.length; state++) known.put(rowOf.at(state), stackOf.at(state));
+    this.met.tell((row, stack) => known.put(row, stack));
+    return known;
+  }
+
+  /** Goes back from a state, to all that lies below, now and as it is found. */
+  add(to: Return): void {
+    const { known } = this;
+    const { stacks, stackOf } = this.reader;
+    const stack = stackOf.at(to.state);
+    this.note(to);
+    if (!to.isAsked || !known.isWhole) return stacks.whatLiesBelow(stack, (below, push) => this.come(to, below, push));
+    if (!this.unmoved[stack]) this.listen(stack);
+    if (to.effect.hasMoved) known.eachOther(this.belows[stack], to.row, (below) => this.come(to, below, stacks.pushOn(stack, below)));
+    else stacks.eachBelow(stack, (below, push) => this.come(to, below, push));
+    if (!to.effect.hasMoved) this.unmoved[stack]!.push(to);
+    if (this.first.get(stack, to.row) >= 0) return;
+    this.first.set(stack, to.row, this.over[stack]!.push(to) - 1);
+    known.add(this.rows, stack, to.row);
+  }
+
+  private note(to: Return): void {
+    const { last, before, all } = this;
+    while (last.length <= to.state) last.push(0);
+    before.push(last.at(to.state));
+    last.put(to.state, all.push(to));
+  }
+
+  private listen(stack: number): void {
+    const { known, first } = this;
+    const { stacks } = this.reader;
+    const over: Return[] = (this.over[stack] = []);
+    this.unmoved[stack] = [];
+    for (const below of stacks.belowOf(stack)) known.add(this.belows, stack, below);
+    stacks.hear(stack, (below, push) => {
+      const unmoved = this.unmoved[stack]!;
+      for (const one of unmoved) this.come(one, below, push);
+      if (unmoved.length) this.unmoved[stack] = unmoved.filter(({ effect }) => !effect.hasMoved);
+      known.add(this.belows, stack, below);
+      if (known.isWhole) known.eachOtherWith(this.rows[stack], below, (row) => this.come(over[first.get(stack, row)]!, below, push));
+      else for (const one of over) this.come(one, below, push);
+    });
   }
 
   each(state: number, visit: (to: number, how: number) => void): void {
     const { stacks, stackOf } = this.reader;
     const stack = stackOf.at(state);
-    for (const { row, isAsked, deed } of this.all.get(state) ?? [])
+    const ways: Return[] = [];
+    if (state < this.last.length) for (let at = this.last.at(state); at > 0; at = this.before.at(at - 1)) ways.push(this.all[at - 1]!);
+    for (const { row, isAsked, deed } of ways.reverse())
       stacks.eachBelow(stack, (below, push) => {
         const to = this.met.standing(row, isAsked ? below : EMPTY);
         if (to !== state) visit(to, deed * 2 + (push !== null || below !== stack ? 1 : 0));

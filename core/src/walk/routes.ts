@@ -42,7 +42,7 @@ export class Routes {
     const steps: Timed[] = [];
     let at = state;
     for (const below of stack) {
-      const push = this.comings.stacks.belowOf(this.comings.stackOf.at(at)).get(below);
+      const push = this.comings.stacks.pushOn(this.comings.stackOf.at(at), below);
       if (!push) break;
       this.trace(at, push.entry, steps);
       steps.push(push.step);

@@ -24,6 +24,7 @@ export class Rows {
   private table = new Int32Array(1);
   /** Where no two rows have the same sum, a bit for each sum: 1 where its row was marked since sums count as they do. */
   marks = new Uint32Array(1);
+  private marked = 0;
   /** The greatest number that cells hold. */
   private most = 0xff;
   length = 0;
@@ -62,7 +63,21 @@ export class Rows {
 
   mark(row: number): void {
     const sum = this.sums[row]!;
-    if (this.isDense) this.marks[sum >> 5]! |= 1 << (sum & 31);
+    const bit = 1 << (sum & 31);
+    if (!this.isDense || (this.marks[sum >> 5]! & bit) !== 0) return;
+    this.marks[sum >> 5]! |= bit;
+    this.marked++;
+  }
+
+  /** Whether what is not marked is no row. */
+  get areAllMarked(): boolean {
+    return this.isDense && this.marked === this.length;
+  }
+
+  /** The row so far from another one, by the numbers of some columns, where it is known that there is none yet. */
+  another(row: number, columns: readonly number[], values: readonly number[], leap: number): number {
+    const sum = this.sums[row]! + leap;
+    return this.add(sum, sum, row, columns, values);
   }
 
   /** How far the sum of a row changes where some columns of it, with given numbers, are set to others; null where that depends on the row. */
@@ -161,6 +176,7 @@ export class Rows {
     this.table = new Int32Array(this.isDense ? all : 2 ** Math.ceil(Math.log2(Math.max(this.length, 1 << 8)) + 3));
     for (let row = 0; row < this.length; row++) this.note(row);
     this.marks = new Uint32Array(this.isDense ? (all >> 5) + 1 : 1);
+    this.marked = 0;
   }
 
   private note(row: number): void {

@@ -1,4 +1,5 @@
 import type { Timed } from './moves.ts';
+import { Pairs } from './pairs.ts';
 
 /**
  * Back stacks without an end. What a frame was come to from stands on its stack: one place for each pair of the row that was come to
@@ -22,8 +23,7 @@ export interface Push {
 interface Place {
   /** The frame on the top. */
   readonly top: string;
-  readonly below: Map<number, Push | null>;
-  /** The same in the order in which it was found. */
+  /** What lies below, in the order in which that was found, and how each came to. */
   readonly belows: number[];
   readonly pushes: (Push | null)[];
   /** Told of each place that turns out to lie below. */
@@ -32,27 +32,31 @@ interface Place {
 
 export class Stacks {
   private readonly places: Place[] = [placeFor('')];
-  private readonly numbers = new Map<string, number>();
+  /** Places by the row that was come to, and by what was put there. */
+  private readonly numbers = new Pairs();
+  /** Where one place stands among those that lie below another. */
+  private readonly laid = new Pairs();
 
   /** The frame on the top; '' for the empty stack. */
   topOf = (stack: number): string => this.places[stack]!.top;
 
-  /** The place for a frame on top of others, as a row is come to. */
-  place(row: number, depth: number, top: string): number {
-    const key = `${row} ${depth} ${top}`;
-    let number = this.numbers.get(key);
-    if (number === undefined) {
-      this.numbers.set(key, (number = this.places.length));
-      this.places.push(placeFor(top));
-    }
-    return number;
+  /** The place for a frame, with a number of its own, on top of others as a row is come to: the first that is put there, or one after. */
+  place(row: number, depth: number, top: string, frame: number): number {
+    const what = frame + depth * MOST_FRAMES;
+    const known = this.numbers.get(row, what);
+    if (known >= 0) return known;
+    this.numbers.set(row, what, this.places.length);
+    return this.places.push(placeFor(top)) - 1;
   }
+
+  /** Whether it was found that one place lies below another. */
+  isLaid = (stack: number, below: number): boolean => this.laid.get(stack, below) >= 0;
 
   /** What lies below a place was found. */
   lay(stack: number, below: number, push: Push | null): void {
+    if (this.isLaid(stack, below)) return;
     const place = this.places[stack]!;
-    if (place.below.has(below)) return;
-    place.below.set(below, push);
+    this.laid.set(stack, below, place.belows.length);
     place.belows.push(below);
     place.pushes.push(push);
     // Who asks from now on is told of it then.
@@ -60,8 +64,14 @@ export class Stacks {
     for (let i = 0; i < length; i++) place.heard[i]!(below, push);
   }
 
-  /** What is known to lie below a place, and how it came to. */
-  belowOf = (stack: number): ReadonlyMap<number, Push | null> => this.places[stack]!.below;
+  /** What is known to lie below a place. */
+  belowOf = (stack: number): readonly number[] => this.places[stack]!.belows;
+
+  /** How one place came to lie below another; null where it did so with others, or does not. */
+  pushOn(stack: number, below: number): Push | null {
+    const at = this.laid.get(stack, below);
+    return at < 0 ? null : this.places[stack]!.pushes[at]!;
+  }
 
   /** Goes over everything that is known to lie below a place. */
   eachBelow(stack: number, visit: (below: number, push: Push | null) => void): void {
@@ -70,12 +80,19 @@ export class Stacks {
     for (let i = 0; i < length; i++) visit(belows[i]!, pushes[i]!);
   }
 
+  /** Calls for everything that turns out to lie below a place from now on. */
+  hear(stack: number, hear: (below: number, push: Push | null) => void): void {
+    this.places[stack]!.heard.push(hear);
+  }
+
   /** Calls for everything that lies below a place, now and as it is found. */
   whatLiesBelow(stack: number, hear: (below: number, push: Push | null) => void): void {
-    const place = this.places[stack]!;
-    place.heard.push(hear);
+    this.hear(stack, hear);
     this.eachBelow(stack, hear);
   }
 }
 
-const placeFor = (top: string): Place => ({ top, below: new Map(), belows: [], pushes: [], heard: [] });
+const placeFor = (top: string): Place => ({ top, belows: [], pushes: [], heard: [] });
+
+/** More frames than a piece has. */
+const MOST_FRAMES = 2 ** 15;
