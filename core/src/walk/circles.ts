@@ -4,39 +4,40 @@ import type { Program } from '../program/program.ts';
 import { onceFor } from '../once.ts';
 import { valueIn } from '../run/environment.ts';
 import type { Value } from '../expression/ast.ts';
+import { statesBound, type BoundIn } from './bound-in.ts';
 import type { Exploration } from './exploration.ts';
+import { rootsReached } from './live.ts';
 
 /** A binding that follows from itself, and comes out otherwise whenever it is worked out again. */
-export interface Circle {
+export interface Circle extends BoundIn {
   readonly binding: Binding;
-  /** A state in which it is so, with what it is there and what it would be. */
-  readonly state: number;
+  /** What it is there, and what it would be. */
   readonly was: Value | null;
   readonly again: Value | null;
 }
 
-/** Bindings that never come to rest, each once for its layer: looked for where each frame was first come to. */
-export function circlesIn(program: Program, { reached, runOf }: Pick<Exploration, 'reached' | 'runOf'>): Circle[] {
+/** Bindings that never come to rest, each once for its layer, in a state that is met. */
+export function circlesIn(program: Program, exploration: Exploration): Circle[] {
   const found = new Map<string, Circle>();
-  for (const [frame, state] of reached) {
-    const expansions = [frame, ...(program.piece.scenes.get(frame)?.carries ?? []).map(({ sheet }) => sheet)].flatMap((id) => {
-      const scene = program.scenes.get(id);
-      return scene ? expand(program, scene) : [];
-    });
-    if (!expansions.some((expansion) => circling(expansion).length)) continue;
-    const run = runOf(state);
-    for (const expansion of expansions)
-      for (const binding of circling(expansion)) {
-        const was = run.roots[expansion.root.scene.id]?.bound[binding.key];
+  for (const root of rootsReached(program, exploration)) {
+    let left = circling(expand(program, program.scenes.get(root)!));
+    if (left.length === 0) continue;
+    for (const at of statesBound(program, exploration, root, left)) {
+      for (const binding of left) {
+        const was = at.run.roots[root]?.bound[binding.key];
         if (was === undefined) continue;
-        const given = valueIn(program, run, binding.instance, binding.source);
+        const given = valueIn(program, at.run, binding.instance, binding.source);
         const again = given.ok ? given.value : null;
-        const key = `${binding.node?.layer.id ?? binding.instance.scene.scene.id} ${binding.what}`;
-        if (again !== was && !found.has(key)) found.set(key, { binding, state, was: was as Value | null, again });
+        if (again !== was) found.set(keyOf(binding), { ...at, binding, was: was as Value | null, again });
       }
+      left = left.filter((binding) => !found.has(keyOf(binding)));
+      if (left.length === 0) break;
+    }
   }
   return [...found.values()];
 }
+
+const keyOf = ({ node, instance, what }: Binding): string => `${node?.layer.id ?? instance.scene.scene.id} ${what}`;
 
 /** Bindings that read what follows from themselves. */
 const circling = onceFor((expansion: Expansion): readonly Binding[] =>

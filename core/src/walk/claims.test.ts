@@ -309,6 +309,25 @@ describe('what follows from itself', () => {
     expect(circle({ shown: 'not(q.shown)' }, { shown: 'p.shown' })).toHaveLength(1);
   });
 
+  test('is told where it comes to rest at first, and no more once something was set', () => {
+    const frames = (source: string) => ({
+      variables: { Step: { type: 'number' as const, initial: 0 } },
+      frames: {
+        home: home(['click → go to shop'], {
+          more: { ...button(0, 100, 'click → set Step to 4') },
+          p: { ...button(0, 200), when: { x: source } },
+          q: { ...button(0, 300), when: { x: 'p.x' } },
+        }),
+        shop: back,
+      },
+    });
+    const told = (source: string) => audited(frames(source)).findings.filter(({ rule }) => rule === 'expression-error');
+    const all = told('q.x + Step');
+    expect(all.map(({ title }) => title).sort()).toEqual(['p.x follows from itself', 'q.x follows from itself']);
+    expect(all.every(({ route }) => route!.events.length > 0)).toBe(true);
+    expect(told('q.x + Step * 0')).toEqual([]);
+  });
+
   test('is let be where it comes to rest, and where nothing goes round', () => {
     expect(circle({ enabled: 'not(q.enabled)' }, { enabled: 'not(p.enabled)' })).toEqual([]);
     expect(circle({ x: 'q.x' }, { x: 'p.x' })).toEqual([]);

@@ -27,7 +27,7 @@ import { Lanes, type Lane } from './lanes.ts';
 import { Looks } from './looks.ts';
 import { INITIAL, type Reading } from './slots.ts';
 import { settle } from './settle.ts';
-import { raceOf } from './race.ts';
+import { areApart, threadOf } from './race.ts';
 import { Returns } from './returns.ts';
 import { Reader } from './reader.ts';
 import { onItsWay } from './sights.ts';
@@ -629,7 +629,7 @@ export class Explorer {
     const step = this.effects.step(effect, event, due ? this.clock.waitFor(due) : this.memory.events[event]!, landing.move);
     if (this.effects.isOutside(effect)) return this.stir(state, event, effect, () => here);
     this.note(state, event, effect, step, () => here);
-    if (due) this.noteRaces(state, due);
+    if (due) this.noteRaces(state, event, here, effect, due);
     // Who opens a link in the same tab is gone.
     if (outcome.leaves) return void this.leavesFrom.add(this.met.frameOf(state));
     if (!this.isTaken(state, outcome, landing) || landing.isFull) return;
@@ -774,18 +774,31 @@ export class Explorer {
     columns.forEach((column, i) => this.entered.set(this.memory.slots.columns[column]!, values[i]!));
   }
 
-  /** Things that are due at one moment, and lead to different places. */
-  private noteRaces(state: number, due: Due): void {
-    const { times } = this.memory;
+  /** Things that are due at one moment, and lead to different places: each is held against what would come of the other one first. */
+  private noteRaces(state: number, event: number, here: Here, effect: Effect, due: Due): void {
+    const { memory } = this;
     due.zone.waits.forEach((other, at) => {
       if (at === due.at || !isDueNow(due.zone, at)) return;
-      const key = `${this.met.frameOf(state)} ${due.wait} ${other}`;
+      const rivalEvent = memory.dueNumber(other);
+      const rival = this.effects.of(memory.outcomeOf(rivalEvent, here, () => this.asking.learn(here, rivalEvent)));
+      const key = `${event} ${effect.number} ${rival.number}`;
       if (this.raced.has(key)) return;
       this.raced.add(key);
-      const threads = raceOf(this.program, this.reader.runOf(state), times.waits[due.wait]!, times.waits[other]!);
-      const { ms } = this.clock.waitFor(due);
-      if (threads && !this.races.has(threads.join(' '))) this.races.set(threads.join(' '), { threads, ms, at: this.momentAt(state) });
+      this.useOnce(rival, rivalEvent, state, () => here);
+      this.noteRace(state, due, effect, other, rival);
     });
+  }
+
+  private noteRace(state: number, due: Due, effect: Effect, other: number, rival: Effect): void {
+    const { times, slots } = this.memory;
+    const row = this.reader.rowOf.at(state);
+    const from = { column: this.reader.frameColumn, number: this.reader.frameNumberIn(row), frame: this.reader.frameIn(row) };
+    if (!areApart(effect, rival, from, slots.columns)) return;
+    const { piece } = this.program;
+    const [one, two] = [threadOf(piece, times.waits[due.wait]!, effect), threadOf(piece, times.waits[other]!, rival)];
+    if (one === null || two === null || one === two) return;
+    const key = `${one} ${two}`;
+    if (!this.races.has(key)) this.races.set(key, { threads: [one, two], ms: this.clock.waitFor(due).ms, at: this.momentAt(state) });
   }
 
   private readonly raced = new Set<string>();

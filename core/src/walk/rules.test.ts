@@ -515,6 +515,16 @@ describe('exploring the piece', () => {
     ]);
     expect(timed('after 2 s → go to a', 'after 3 s → go to b')).toEqual([]);
     expect(timed('after 2 s → go to a', 'after 2 s → go to a')).toEqual([]);
+    // What is set decides where each leads: they race where both do, however late that is found.
+    const set = (...lines: string[]) =>
+      says('timer-race', {
+        variables: { Fast: { type: 'yes/no', initial: false } },
+        frames: { home: { layers: { on: button(0, 0, 'click → set Fast to true') }, lines }, a: back, b: back },
+      });
+    expect(set('after 2 s → if Fast = true → go to a; otherwise → go to b', 'after 2 s → go to b')).toHaveLength(1);
+    expect(set('after 2 s → if Fast = true → go to a', 'after 2 s → if Fast = true → go to b')).toHaveLength(1);
+    expect(set('after 2 s → if Fast = true → go to a', 'after 2 s → if Fast = false → go to b')).toEqual([]);
+    expect(set('after 2 s → if Fast = true → go to a; otherwise → set Fast to true', 'after 2 s → go to a')).toEqual([]);
     // At 24 a second the label is come to after one second.
     const played = (...lines: string[]) =>
       says('timer-race', {

@@ -3,8 +3,8 @@ import { expect, test } from 'vitest';
 import { compile } from '../program/compile.ts';
 import type { Program } from '../program/program.ts';
 import { outwardNodes } from '../program/node.ts';
-import { runnerIn } from '../run/machine.ts';
-import { begin, replay, start } from '../run/run.ts';
+import { runnerFor, runnerIn } from '../run/machine.ts';
+import { begin, meetIn, replay, start } from '../run/run.ts';
 import { PlainStore } from '../run/store.ts';
 import { opacityOf, standingScreen } from '../run/resolve.ts';
 import type { RunState } from '../run/state.ts';
@@ -19,8 +19,7 @@ import { explore } from './explore.ts';
 import type { Finding } from './finding.ts';
 import { isComplete, scenesReached } from './live.ts';
 import { Ambient } from './ambient.ts';
-import { raceOf } from './race.ts';
-import { waitingIn } from './waits.ts';
+import { deadlineOf, waitingIn } from './waits.ts';
 import { seeingIn } from './sights.ts';
 import { statesMet } from './states-met.ts';
 import { asksMoreThan, ways, type Way } from './ways.ts';
@@ -31,6 +30,8 @@ const seeds = fc.integer({ min: 0, max: 1e9 });
 const MOST = 300;
 
 const endOf = (program: Program, { route }: Finding): RunState => replay(program, start(program, route!.from)!, route!.events).run;
+
+const statesIn = ({ roots }: RunState) => Object.entries(roots).map(([scene, { states }]) => [scene, states]);
 
 /** What has to be so at the end of the route of a finding. */
 const shown: Readonly<Record<string, (program: Program, found: Finding) => boolean>> = {
@@ -45,7 +46,11 @@ const shown: Readonly<Record<string, (program: Program, found: Finding) => boole
     const waiting = waitingIn(program, run, new Ambient(program));
     const first = Math.min(...waiting.map(({ left }) => left));
     const due = waiting.filter(({ left }) => left - first < 0.5);
-    return due.some((one) => due.some((other) => one !== other && raceOf(program, run, one.wait, other.wait) !== null));
+    // Each of them alone, with what it brings into states and where it leads.
+    const after = due.map(({ wait }) => meetIn(runnerFor(program, run), deadlineOf(wait)).run);
+    const isElsewhere = (one: RunState, other: RunState) =>
+      one.frame !== other.frame || JSON.stringify(statesIn(one)) !== JSON.stringify(statesIn(other));
+    return after.some((one) => after.some((other) => isElsewhere(one, other)));
   },
   'unseen-hit': (program, found) => {
     const run = endOf(program, found);

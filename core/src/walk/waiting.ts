@@ -6,6 +6,7 @@ import type { Lane, Lanes, Way } from './lanes.ts';
 import type { Looks } from './looks.ts';
 import type { Memory } from './memory.ts';
 import type { Reader } from './reader.ts';
+import { isDueNow } from './zones.ts';
 
 /** What is known of the states that are explored, as far as lanes are made of it. */
 export interface Explored {
@@ -34,7 +35,7 @@ export class Waiting {
 
   /** Keeps where the event with a place in a lane leads from a row, where there is nothing more to be told of it. */
   keep(lane: Lane, i: number, row: number, here: Here, effect: Effect, event: number, due: Due | null): void {
-    if (lane.isSlow(i)) return;
+    if (lane.isSlow(i) || (due && isWithOthers(due))) return;
     const { memory, reader, clock, effects, account, lanes } = this.known;
     const { rows } = reader;
     const { outcome } = effect;
@@ -64,5 +65,8 @@ export class Waiting {
     return { number: effect.number, columns: [...set.keys()], values: [...set.values()] };
   }
 }
+
+/** Whether something else is due at that moment: which of them comes first may make a difference. */
+const isWithOthers = ({ zone, at }: Due): boolean => zone.waits.some((_, i) => i !== at && isDueNow(zone, i));
 
 const NONE: readonly never[] = [];

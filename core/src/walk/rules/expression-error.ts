@@ -22,7 +22,7 @@ export const expressionError: Rule = {
     const written = faulty.check(context);
     const known = new Set(written.map(({ place }) => place.thread));
     const met = [...context.exploration.failed].filter(([thread]) => !known.has(thread)).flatMap(([thread, at]) => failed(thread, at, context));
-    const circles = circlesIn(context.program, context.exploration).map((one) => told(one, context));
+    const circles = circlesIn(context.program, context.exploration).map(told);
     const divided = dividedByZero(context.program, context.exploration).map(dividedAt);
     const given = new Set([...written, ...circles].map(wordsOf));
     return [...written, ...met, ...circles, ...divided.filter((one) => !given.has(wordsOf(one)))];
@@ -60,7 +60,7 @@ function dividedAt({ binding: { node, instance, what }, state, exploration }: Di
   );
 }
 
-function told({ binding: { node, instance, what }, state, was, again }: Circle, { exploration }: RuleContext): Finding {
+function told({ binding: { node, instance, what }, state, exploration, was, again }: Circle): Finding {
   const { scene } = instance.scene;
   const name = what === 'stateIs' ? `The state of ${scene.name}` : `${node!.layer.name}.${what}`;
   return finding(
