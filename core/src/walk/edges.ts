@@ -46,9 +46,14 @@ export class Edges {
     private readonly count: () => number
   ) {}
 
+  /** So many states there are. */
+  get length(): number {
+    return this.count();
+  }
+
   /** The numbers of all states. */
   get states(): number[] {
-    return Array.from({ length: this.count() }, (_, state) => state);
+    return Array.from({ length: this.length }, (_, state) => state);
   }
 
   /** What is done as a number for edges. */

@@ -27,6 +27,9 @@ export interface Illegible {
   readonly when: string;
 }
 
+/** Whether a text has less contrast than is asked for. */
+export const isHard = ({ contrast, wanted }: Illegible): boolean => contrast < wanted - 0.005;
+
 const known = new Beside<Expansion, { readonly of: readonly unknown[]; readonly found: readonly Illegible[] }>();
 
 /** Hard to read texts of a frame and the sheets it carries, as drawn, in every state and in every look. */
@@ -51,7 +54,8 @@ function judge(program: Program, frame: string, expansions: readonly Expansion[]
   const base = runOn(frame, expansions);
   for (const { run, words } of appearances(base, expansions)) {
     const screen = resolveScreen(program, run);
-    for (const one of hardOn(screen, words)) {
+    for (const one of readOn(screen, words, isPaintedInTime)) {
+      if (!isHard(one)) continue;
       const { id } = one.node.layer;
       const before = worst.get(id);
       if (!before || (before.when !== '' && one.contrast < before.contrast)) worst.set(id, one);
@@ -110,21 +114,32 @@ function* looks(run: RunState, words: string, expansions: readonly Expansion[]):
 
 const PRESSED = { node: '*', scene: '', from: { x: 0, y: 0 }, at: 0, drag: null, spent: false };
 
-function* hardOn(screen: Screen, when: string): Iterable<Illegible> {
+/** Every text that is read in a run and in its looks, each once with the least contrast that it has there. */
+export function readIn(program: Program, run: RunState, expansions: readonly Expansion[]): readonly Illegible[] {
+  const worst = new Map<string, Illegible>();
+  for (const { run: look, words } of looks(run, '', expansions))
+    for (const one of readOn(resolveScreen(program, look), words, isInTime)) {
+      const { id } = one.node.layer;
+      const before = worst.get(id);
+      if (!before || one.contrast < before.contrast) worst.set(id, one);
+    }
+  return [...worst.values()];
+}
+
+/** Every text that is read on a screen, with its contrast: of what has no part in time that would make it another. */
+function* readOn(screen: Screen, when: string, isOther: (node: Node) => boolean): Iterable<Illegible> {
   for (const surface of screen.surfaces)
     for (const shown of surface.all) {
-      if (!isRead(shown)) continue;
+      if (!isRead(shown) || outwardNodes(shown.node).some(isOther)) continue;
       const alpha = opacityOn(shown);
       if (alpha < FAINT) continue;
       const ink = rgbOf(shown.style.ink ?? DEFAULT_INK);
       const contrasts = pointsIn(shown).flatMap((point) => {
         // What something around it cuts off is not seen.
-        const ground = isUnder(shown, point) ? groundUnder(screen, shown, point) : null;
+        const ground = isUnder(shown, point) ? groundUnder(screen, shown, point, isOther) : null;
         return ground ? contrastOf(over(ground, ink.rgb, ink.alpha * alpha), ground) : [];
       });
-      const contrast = Math.min(...contrasts);
-      const wanted = wantedFor(shown);
-      if (contrast < wanted - 0.005) yield { node: shown.node, contrast, wanted, when };
+      if (contrasts.length > 0) yield { node: shown.node, contrast: Math.min(...contrasts), wanted: wantedFor(shown), when };
     }
 }
 
@@ -135,10 +150,13 @@ const FAINT = 0.1;
 function isRead({ node, text, enabled }: Shown): boolean {
   const { layer } = node;
   if (!text?.trim() || !enabled || layer.type === 'field' || layerKind(layer).draws === 'nothing' || layer.role === 'none') return false;
-  return !outwardNodes(node).some((one) => one.layer.bindings?.opacity !== undefined || isPaintedInTime(one));
+  return !outwardNodes(node).some((one) => one.layer.bindings?.opacity !== undefined);
 }
 
 const isPaintedInTime = onceFor((node: Node): boolean => tracksOn(node).some(({ property }) => propertyKinds[property].isRead));
+
+/** Whether it stands, or looks, otherwise as time goes on. */
+const isInTime = onceFor((node: Node): boolean => tracksOn(node).length > 0);
 
 function opacityOn(shown: Shown): number {
   let alpha = 1;
@@ -174,7 +192,7 @@ function pointsIn({ width, height, letters, matrix, node, text = '' }: Shown): r
 const NARROW = 0.2;
 
 /** The colour under a text at a point, its own fill included; null where it is a picture, or cannot be said. */
-function groundUnder(screen: Screen, text: Shown, point: Point): Rgb | null {
+function groundUnder(screen: Screen, text: Shown, point: Point, isOther: (node: Node) => boolean): Rgb | null {
   let ground: Rgb | null = [1, 1, 1];
   const lay = (color: string, alpha: number) => {
     const one = rgbOf(color);
@@ -182,6 +200,7 @@ function groundUnder(screen: Screen, text: Shown, point: Point): Rgb | null {
     ground = opaque >= 0.999 ? one.rgb : ground && over(ground, one.rgb, opaque);
   };
   for (const surface of screen.surfaces) {
+    if (surface.scrim !== null) lay('#000000', surface.scrim);
     if (surface.background) lay(surface.background, 1);
     for (const shown of surface.all) {
       const { layer } = shown.node;
@@ -189,7 +208,7 @@ function groundUnder(screen: Screen, text: Shown, point: Point): Rgb | null {
         const alpha = opacityOn(shown);
         if (
           alpha > 0 &&
-          (['picture', 'film'].includes(layerKind(layer).draws) || (isOutlined(layer) && shown.style.fill) || isPaintedInTime(shown.node))
+          (['picture', 'film'].includes(layerKind(layer).draws) || (isOutlined(layer) && shown.style.fill) || outwardNodes(shown.node).some(isOther))
         )
           ground = null;
         else if (shown.style.fill) lay(shown.style.fill, alpha);

@@ -256,6 +256,43 @@ describe('seeing the piece', () => {
     ]);
   });
 
+  test('low-contrast: what is laid over, states together and bindings, where they can be come to; nothing that is never like that', () => {
+    const words = (ink: string) => ({ type: 'text', at: [10, 10, 200, 30], text: 'Saved', style: { ink } }) as const;
+    const over = (background: string, ink: string, more: object = {}) =>
+      says('low-contrast', {
+        frames: {
+          home: {
+            background,
+            layers: { on: { ...button(0, 300, 'click → lay over note at bottom'), looks: {}, style: { fill: '#ffffff', ink: '#000000' } } },
+          },
+          note: { size: [300, 60], background: '#ffffff00', layers: { words: words(ink) }, lines: ['after 2 s → lift'], ...more },
+        },
+      });
+    // Alone it would be white on white: it is only ever laid over what is dark.
+    expect(over('#102030', '#ffffff')).toEqual([]);
+    expect(over('#102030', '#222222')).toEqual(['Where it can be come to like that, words has a contrast of 1 to 1; 4.5 to 1 is needed.']);
+    expect(over('#ffffff', '#ffffff')).toEqual(['words has a contrast of 1 to 1; 4.5 to 1 is needed.']);
+    // Words that a dark panel in one part of the frame hides only while another thing is in a state of its own.
+    const night = (line: string) =>
+      says('low-contrast', {
+        variables: { Dark: { type: 'yes/no', initial: false } },
+        frames: {
+          home: {
+            states: { plain: {}, moved: { words: { pose: { y: 110 } } } },
+            layers: {
+              panel: { type: 'box', at: [0, 100, 300, 60], style: { fill: '#111111' }, when: { shown: 'Dark' } },
+              words: words('#222222'),
+              move: { ...button(0, 300, 'click → put home in moved'), looks: {} },
+              dark: { ...button(0, 400, line), looks: {} },
+            },
+          },
+        },
+      });
+    expect(night('click → set Dark to true')).toEqual(['words has a contrast of 1.1 to 1, in state moved; 4.5 to 1 is needed.']);
+    // As it is drawn the panel is there; nobody ever comes to that.
+    expect(night('click → set Dark to false')).toEqual([]);
+  });
+
   test('low-contrast: on its own fill, on what lies under it, in a state and a look; large text may have less, and on what has no one colour nothing is said', () => {
     const word = (style: object, more: object = {}) =>
       says('low-contrast', {

@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { compile } from '../program/compile.ts';
+import { expand } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { outwardNodes } from '../program/node.ts';
+import { scenesOn } from '../run/environment.ts';
 import { runnerFor, runnerIn } from '../run/machine.ts';
 import { begin, meetIn, replay, start } from '../run/run.ts';
 import { PlainStore } from '../run/store.ts';
@@ -17,6 +19,7 @@ import { timesOver } from '../testing/runs.ts';
 import { audit } from './audit.ts';
 import { explore } from './explore.ts';
 import type { Finding } from './finding.ts';
+import { isHard, readIn } from './legible.ts';
 import { isComplete, scenesReached } from './live.ts';
 import { Ambient } from './ambient.ts';
 import { deadlineOf, waitingIn } from './waits.ts';
@@ -51,6 +54,11 @@ const shown: Readonly<Record<string, (program: Program, found: Finding) => boole
     const isElsewhere = (one: RunState, other: RunState) =>
       one.frame !== other.frame || JSON.stringify(statesIn(one)) !== JSON.stringify(statesIn(other));
     return after.some((one) => after.some((other) => isElsewhere(one, other)));
+  },
+  'low-contrast': (program, found) => {
+    const run = endOf(program, found);
+    const expansions = scenesOn(program, run).map((root) => expand(program, program.scenes.get(root)!));
+    return readIn(program, run, expansions).some((one) => one.node.layer.id === found.place.layer && isHard(one));
   },
   'unseen-hit': (program, found) => {
     const run = endOf(program, found);

@@ -483,6 +483,15 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       menu.layers['Top'] = { ...menu.layers['Top']!, style: { fill: '#f3ead9', ink: '#e8dcc4' } };
       return { at: { scene: 'Menu', layer: 'Top' } };
     },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const { layers } = piece.frames[scene]!;
+      const [x, y] = [ROOM[0], ROOM[1] - 60];
+      layers['Panel'] = { type: 'box', at: [x, y, 200, 40], style: { fill: '#173b46' } };
+      layers['Words'] = { ...text('Ten crossings', x, y), at: [x + 10, y + 5, 180, 30], style: { ink: '#ffffff' } };
+      put(piece, scene, 'Odd', spare('Plain', 'click → hide Panel'));
+      return { at: { scene, layer: 'Words' }, brings: ['no-effect'] };
+    },
   ],
   'no-keyboard': [
     (piece, chance) => {
@@ -681,6 +690,16 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       piece.frames[scene]!.timeline = { length: 240, labels: { waits: [0, 'go on'], over: [216, 'hold'] } };
       piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'label over → go to full', 'after 9 s → go to harbour'];
       return { at: { scene, layer: null }, brings: ['never-fires', 'unreachable-section', 'empty-section'] };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      if (scene === 'boats') return null;
+      const lines = [
+        'after 9 s → if Seats > 1 → go to full; otherwise → go to harbour',
+        'after 9 s → if Seats < 1 → go to harbour; otherwise → go to pay',
+      ];
+      piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), ...lines];
+      return { at: { scene, layer: null }, brings: ['never-fires'] };
     },
   ],
   'mouse-only': [

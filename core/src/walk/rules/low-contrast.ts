@@ -1,5 +1,8 @@
 import type { SceneProgram } from '../../program/program.ts';
+import { Beside } from '../../once.ts';
+import { startOf } from '../explore.ts';
 import { illegibleIn, type Illegible } from '../legible.ts';
+import { illegibleMet, whereHard, type IllegibleMet } from '../legible-met.ts';
 import { inScenes } from '../per-scene.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 
@@ -7,17 +10,30 @@ export const lowContrast: Rule = {
   id: 'low-contrast',
   words: 'hard to read',
   meaning:
-    'text under the contrast that WCAG 2.2, 1.4.3 asks for (4.5 to 1, large text 3 to 1), as drawn or in some state or look; on pictures nothing is said',
-  spares: 'large text from 3 to 1, what is disabled or fainter than a tenth, and text on pictures or on what has no one colour',
-  check: ({ program }) => {
+    'text under the contrast that WCAG 2.2, 1.4.3 asks for (4.5 to 1, large text 3 to 1), as drawn, in some state or look, or where several of them come together in a state that can be reached; on pictures nothing is said',
+  spares:
+    'large text from 3 to 1, what is disabled or fainter than a tenth, what stands on other ground wherever it can be come to, and text on pictures or on what has no one colour',
+  check: ({ program, exploration }) => {
     const found = new Map<string, Finding>();
     const { swatches, typeStyles } = program.piece.head;
-    const says = (frame: SceneProgram) => illegibleIn(program, frame.scene.id).map(hardToRead);
-    for (const one of inScenes(program, 'low-contrast', program.frames, [swatches, typeStyles], says, carriesNothing))
-      if (!found.has(one.id)) found.set(one.id, one);
+    const says = ({ scene: { id } }: SceneProgram) =>
+      illegibleIn(program, id).map((one) => {
+        const drawn = hardToRead(one);
+        frameOf.set(drawn, id);
+        return drawn;
+      });
+    for (const one of inScenes(program, 'low-contrast', program.frames, [swatches, typeStyles], says, carriesNothing)) {
+      if (found.has(one.id)) continue;
+      const { at, isNowhere } = whereHard(program, exploration, frameOf.get(one)!, one.place.layer!);
+      if (!isNowhere) found.set(one.id, at ? { ...one, route: routeTo(at) } : one);
+    }
+    for (const one of illegibleMet(program, exploration).map(hardWhereMet)) if (!found.has(one.id)) found.set(one.id, one);
     return [...found.values()];
   },
 };
+
+/** The frame on which something was found as it is drawn. */
+const frameOf = new Beside<Finding, string>();
 
 const carriesNothing = ({ scene }: SceneProgram): boolean => !scene.carries?.length;
 
@@ -26,6 +42,17 @@ function hardToRead({ node, contrast, wanted, when }: Illegible): Finding {
   const sentence = `${name} has a contrast of ${ratio(contrast)} to 1${when ? `, ${when}` : ''}; ${wanted} to 1 is needed.`;
   return finding('low-contrast', 'look', { scene, layer: id }, `${name} is hard to read`, sentence);
 }
+
+function hardWhereMet(one: IllegibleMet): Finding {
+  const { contrast, wanted, when, node } = one;
+  const sentence = `Where it can be come to like that, ${node.layer.name} has a contrast of ${ratio(contrast)} to 1${when ? `, ${when}` : ''}; ${wanted} to 1 is needed.`;
+  return { ...hardToRead(one), sentence, route: routeTo(one) };
+}
+
+const routeTo = ({ state, exploration }: Pick<IllegibleMet, 'state' | 'exploration'>) => ({
+  from: startOf(exploration, state),
+  events: exploration.routeTo(state),
+});
 
 /** Rounded down, so that nothing seems to be enough that is not. */
 const ratio = (contrast: number) => Math.floor(contrast * 10) / 10;
