@@ -1,8 +1,12 @@
 import type { Ast, BinaryOperator, Test } from './ast.ts';
 
 /** Expressions as ECMAScript, for formats that hold scripts. Null for what has no plain counterpart there. */
-export function toScript(ast: Ast, nameOf: (id: string, property: string | null) => string | null): string | null {
-  const sub = (part: Ast) => toScript(part, nameOf);
+export function toScript(
+  ast: Ast,
+  nameOf: (id: string, property: string | null) => string | null,
+  constantOf: (id: string) => string | null = () => null
+): string | null {
+  const sub = (part: Ast) => toScript(part, nameOf, constantOf);
   const all = (parts: readonly Ast[], join: (texts: string[]) => string) => {
     const texts = parts.map(sub);
     return texts.every((text) => text !== null) ? join(texts) : null;
@@ -12,6 +16,10 @@ export function toScript(ast: Ast, nameOf: (id: string, property: string | null)
       return JSON.stringify(ast.value);
     case 'ref':
       return nameOf(ast.id, ast.property);
+    case 'name': {
+      const name = constantOf(ast.id);
+      return name === null ? null : JSON.stringify(name);
+    }
     case 'minus':
       return all([ast.a], ([a]) => `(-${a})`);
     case 'op':

@@ -2,9 +2,10 @@ import { named as escape } from './escaped.ts';
 import { sameKey } from '../vocabulary/keys.ts';
 import type { Cue } from '../vocabulary/cues/all.ts';
 import { toScript } from '../expression/script.ts';
-import { sceneOfThread, type Branch, type Scene, type Thread } from '../piece/piece.ts';
+import type { Branch, Thread } from '../piece/piece.ts';
+import { placeOf } from '../program/binding.ts';
 import { expand } from '../program/expand.ts';
-import { outwardNodes, type Node } from '../program/node.ts';
+import { outwardNodes, statesAround, type Instance, type Node } from '../program/node.ts';
 import { startFrame, type Program, type SceneProgram } from '../program/program.ts';
 import { destination } from '../run/frames.ts';
 import { timeOf as transitionTime } from '../vocabulary/steps/define.ts';
@@ -17,9 +18,11 @@ import type { Step, StepOf } from '../vocabulary/steps/all.ts';
 /**
  * The flow of a piece as a state chart: State Chart XML 1.0 (W3C), data model ecmascript. Frames are states, the states of a frame
  * states in them; cues are events, conditions guards, timers and waits delayed sends; what sheets answer is said in every frame that
- * carries them, what parts answer in every scene they are placed in. `omitted` lists by name what it cannot say.
+ * carries them, what parts answer in every scene they are placed in. The states of sheets and of what is placed stand in the data, by
+ * their names: as many as there are placements. `omitted` lists by name what it cannot say.
  *
- * Events: `click.LAYER` (in a part `click.PLACEMENT.LAYER`), `click.frame`, `key.KEY`, `pad.N`, `signal.NAME`; `after.…` and `go-on.…` are its own.
+ * Events: `click.LAYER` (in a part `click.PLACEMENT.LAYER`), `click.frame`, `key.KEY`, `pad.N`, `signal.NAME`; `after.…`, `state.…` and
+ * `go-on.…` are its own.
  */
 export interface StateChart {
   readonly xml: string;
@@ -54,10 +57,29 @@ interface Path {
   readonly scene: SceneProgram | null;
 }
 
-/** A thread that answers, and the scene on the screen that it belongs to; null where it is the piece's. */
+/** A thread that answers, the scene on the screen that it belongs to, null where it is the piece's, and where in that it stands. */
 interface Call {
   readonly thread: Thread;
   readonly root: SceneProgram | null;
+  /** Null where it is the piece's. */
+  readonly instance: Instance | null;
+}
+
+/** Threads of one owner, and where they stand. */
+interface Owner {
+  readonly threads: readonly Thread[];
+  readonly instance: Instance;
+}
+
+/** The state of a sheet, or of something that is placed: a name, in the data of the chart. */
+interface Kept {
+  readonly name: string;
+  readonly root: SceneProgram;
+  readonly instance: Instance;
+  /** The name of the state that it begins in. */
+  readonly initial: string;
+  /** The number of its stay in that state, for what waits in it. */
+  readonly stay: string;
 }
 
 const beginPath = (from: Leaf, fromOutside: boolean): Path => ({
@@ -79,7 +101,9 @@ const handled: ReadonlySet<Step['do']> = new Set(['go', 'set', 'state', 'wait', 
 
 class Writer {
   private readonly omitted = new Set<string>();
-  private readonly goOns: { readonly event: string; readonly branch: Branch; readonly from: number; readonly thread: Thread }[] = [];
+  private readonly goOns: { readonly event: string; readonly branch: Branch; readonly from: number; readonly call: Call }[] = [];
+  /** By the scene on the screen and the key in it. */
+  private readonly kept = new Map<string, Kept>();
   private readonly heard = new Set<string>();
   private readonly goesBack: boolean;
   /** The sheets that frames carry, with the parts in them. */
@@ -96,6 +120,7 @@ class Writer {
     this.onSheets = new Set([...sheets, ...partsIn(sheets)]);
     this.seen = new Set([...frames, ...partsIn(frames), ...this.onSheets]);
     this.threads = [...[...this.seen].flatMap((id) => owned(scenes.get(id)!)), ...threads.filter(({ enabled }) => enabled)];
+    for (const id of [...frames, ...sheets]) this.keepStates(scenes.get(id)!);
     this.goesBack = this.threads.some(({ branches }) =>
       branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))
     );
@@ -122,6 +147,11 @@ class Writer {
       '    <data id="_visit" expr="0"/>',
       '    <data id="_stay" expr="0"/>',
       '    <data id="_was" expr="null"/>',
+      ...[...this.sheets].map((sheet) => `    <data id="${visitOf(sheet)}" expr="0"/>`),
+      ...[...this.kept.values()].flatMap(({ name, stay, initial }) => [
+        `    <data id="${name}" expr="${escape(JSON.stringify(initial))}"/>`,
+        ...(this.staysIn(stay) ? [`    <data id="${stay}" expr="0"/>`] : []),
+      ]),
       ...(this.goesBack ? ['    <data id="_back" expr="[]"/>', '    <data id="_origin" expr="null"/>', '    <data id="_trace" expr="true"/>'] : []),
       '  </datamodel>',
       ...(first === null ? [] : [this.starting(first)]),
@@ -137,8 +167,7 @@ class Writer {
   private noteOmitted(): void {
     const { scenes, piece } = this.program;
     const say = (line: string) => this.omitted.add(line);
-    for (const { scene, items, states } of [...this.seen].map((id) => scenes.get(id)!)) {
-      if (scene.use !== 'frame' && states.length) say(`the states of the ${scene.use} ${scene.name}`);
+    for (const { scene, items } of [...this.seen].map((id) => scenes.get(id)!)) {
       if (scene.timeline) say(`the timeline of ${scene.name}`);
       if (scene.stateIs) say(`that the state of ${scene.name} follows an expression`);
       if (scene.onReturn === 'remember') say(`that ${scene.name} remembers`);
@@ -147,28 +176,122 @@ class Writer {
         if (layer.type === 'field') say(`the field ${layer.name}`);
       }
     }
-    for (const thread of this.threads) {
+    for (const call of this.calls()) {
+      const { thread } = call;
       const owner = ownerOf(piece, thread);
-      const scene = this.sceneOf(thread);
-      if (!canCue(thread, scene)) say(`the cue “${thread.cue.type}” of ${owner}`);
+      if (!CUES.has(thread.cue.type)) say(`the cue “${thread.cue.type}” of ${owner}`);
+      if (thread.cue.type === 'variable') this.noteVariable(thread.cue.variable);
       for (const branch of thread.branches) {
-        if (branch.if !== undefined && this.script(branch.if) === null) say(`the condition of ${owner} on more than variables`);
-        const moves = branch.steps.findIndex(({ do: what }) => what === 'go');
-        for (const [at, step] of branch.steps.entries()) {
+        if (branch.if !== undefined && this.script(branch.if, call) === null) say(`the condition of ${owner} on more than variables and states`);
+        for (const step of branch.steps) {
           if (step.lasting) say(`the step “${step.do}” of ${owner}, which goes on in another scene`);
-          else if (step.do === 'state' && (step.of !== undefined || (scene && scene.use !== 'frame')))
-            say(`the step “state” of ${owner}, for another scene`);
+          else if (step.do === 'state' && this.subjectOf(call, step.of) === null) say(`the step “state” of ${owner}`);
           else if (!handled.has(step.do)) say(`the step “${step.do}” of ${owner}`);
-          if (scene && this.onSheets.has(scene.id) && at > 0 && takes(branch.steps, at) > 0 && (moves < 0 || moves >= at))
-            say(`what ${owner} does after waiting`);
+          if (step.do !== 'set') continue;
+          this.noteVariable(step.variable);
+          if (this.script(step.value, call) === null) say(`the value that ${owner} sets`);
         }
       }
     }
   }
 
-  private sceneOf(thread: Thread): Scene | undefined {
-    const id = sceneOfThread(this.program.piece, thread);
-    return id === null ? undefined : this.program.piece.scenes.get(id);
+  private noteVariable(id: string | null): void {
+    const { variables, scenes } = this.program;
+    const variable = id === null ? undefined : variables.get(id);
+    if (variable && variable.scene !== null)
+      this.omitted.add(`the variable ${variable.name} of ${scenes.get(variable.scene)?.scene.name ?? 'a scene'}`);
+  }
+
+  // ── what is kept in data ─────────────────────────────────────────────────────
+
+  /** Notes what of a scene on the screen has states of its own, besides a frame, which is a state itself. */
+  private keepStates(root: SceneProgram): void {
+    for (const instance of expand(this.program, root).instances.values()) {
+      const { key, scene, placement } = instance;
+      if (scene.states.length === 0 || (key === '' && (root.scene.use === 'frame' || scene.scene.stateIs))) continue;
+      if (placement && statesAround(placement).some(({ deltas, path }) => deltas[path]?.state !== undefined)) {
+        this.omitted.add(`that the state of ${placement.layer.name} is as one around it says`);
+        continue;
+      }
+      if (placement?.layer.bindings?.state !== undefined) continue;
+      const begins = scene.states.find(({ id }) => id === placement?.layer.state) ?? scene.states.find(({ id }) => id === scene.initial)!;
+      const name = `s_${token(root, key)}`;
+      this.kept.set(`${root.scene.id} ${key}`, { name, root, instance, initial: begins.name, stay: `_stay_${name}` });
+    }
+  }
+
+  private keptIn = (root: SceneProgram): readonly Kept[] => [...this.kept.values()].filter((one) => one.root === root);
+
+  /** The sheets that frames carry, as they stand on the screen. */
+  private get sheets(): readonly SceneProgram[] {
+    return seenScenes(this.program)
+      .slice(this.program.frames.length)
+      .map((id) => this.program.scenes.get(id)!);
+  }
+
+  /** Threads that wait for what is kept to be in a state for a time. */
+  private timersOf = ({ instance }: Kept): readonly Thread[] =>
+    owned(instance.scene).filter(({ cue }) => cue.type === 'after' && cue.state !== undefined);
+
+  private staysIn = (stay: string): boolean => [...this.kept.values()].some((one) => one.stay === stay && this.timersOf(one).length > 0);
+
+  /** Who is told that what is kept comes into a state or leaves one: the placement's threads, then its scene's own. */
+  private toldOf({ root, instance }: Kept, change: 'entered' | 'left', state: string): readonly Call[] {
+    const { placement, scene } = instance;
+    const fits = ({ enabled, cue }: Thread) =>
+      enabled && cue.type === 'state' && cue.change === change && (cue.state === null || cue.state === state);
+    return [
+      ...(placement?.item.threads ?? []).filter(fits).map((thread) => ({ thread, root, instance: placement!.instance })),
+      ...scene.threads.filter(fits).map((thread) => ({ thread, root, instance })),
+    ];
+  }
+
+  private eventOfState = ({ name }: Kept, change: 'entered' | 'left', state: string): string => `state.${change}.${name}.${nmtoken(state)}`;
+
+  /** What follows from something kept having come into a state that may be any, or is one of these: who is told, and what begins to wait. */
+  private keptEntered(one: Kept): string[] {
+    const lines = this.timersOf(one).length > 0 ? [`<assign location="${one.stay}" expr="${one.stay} + 1"/>`] : [];
+    for (const { id, name } of one.instance.scene.states) {
+      const then = [
+        ...(this.toldOf(one, 'entered', id).length > 0 ? [`<raise event="${this.eventOfState(one, 'entered', id)}"/>`] : []),
+        ...this.timersOf(one).flatMap(({ id: thread, cue }) =>
+          cue.type === 'after' && cue.state === id ? [delayed(`after.${thread}.${token(one.root, one.instance.key)}`, cue.ms, one.stay)] : []
+        ),
+      ];
+      if (then.length > 0) lines.push(`<if cond="${escape(`${one.name} === ${JSON.stringify(name)}`)}">`, ...then, '</if>');
+    }
+    return lines;
+  }
+
+  /** What is kept begins as it does whenever its scene comes onto the screen. */
+  private keptBegins = (root: SceneProgram): string[] =>
+    this.keptIn(root).flatMap((one) => [`<assign location="${one.name}" expr="${escape(JSON.stringify(one.initial))}"/>`, ...this.keptEntered(one)]);
+
+  /** A sheet comes onto the screen. */
+  private sheetBegins = (sheet: SceneProgram): string[] => [
+    `<assign location="${visitOf(sheet)}" expr="${visitOf(sheet)} + 1"/>`,
+    ...this.timers(sheet, visitOf(sheet)),
+    ...this.keptBegins(sheet),
+  ];
+
+  /** What begins to wait when a scene comes onto the screen, in it and in what is placed in it. */
+  private timers = (root: SceneProgram, visit: string): string[] =>
+    this.afters(root).flatMap(({ thread: { id, cue }, instance }) =>
+      cue.type === 'after' ? [delayed(`after.${id}${instance!.key ? `.${token(root, instance!.key)}` : ''}`, cue.ms, visit)] : []
+    );
+
+  private afters = (root: SceneProgram): readonly Call[] =>
+    this.callsIn(root).filter(({ thread: { enabled, cue } }) => enabled && cue.type === 'after' && cue.state === undefined);
+
+  /** What a step about states means: a frame itself, or something kept; null for what is neither. */
+  private subjectOf({ instance, root }: Call, of: string | undefined): Kept | 'frame' | null {
+    const { scenes, piece } = this.program;
+    if (!instance || !root) return of === undefined ? 'frame' : null;
+    const key = of === undefined ? instance.key : placeOf(this.program, instance, of);
+    const own = scenes.get(key)?.scene.id ?? (key === '' ? root.scene.id : undefined);
+    if (own !== undefined && scenes.get(own)!.scene.use === 'frame') return own === root.scene.id ? 'frame' : null;
+    const scene = own ?? piece.layers.get(key.split('/', 1)[0]!)?.scene;
+    return this.kept.get(`${scene} ${own === undefined ? key : ''}`) ?? null;
   }
 
   /** The scenes that are on the screen with a frame, from back to front. */
@@ -187,7 +310,7 @@ class Writer {
       '  <state id="starting">',
       `    <transition target="${leafName(entryLeaf(scene))}">`,
       ...(this.goesBack ? [`      <assign location="_origin" expr="'${first}'"/>`] : []),
-      ...this.entered(entryLeaf(scene)).map((line) => `      ${line}`),
+      ...this.begins(scene, NO_SCENES).map((line) => `      ${line}`),
       '    </transition>',
       '  </state>',
     ].join('\n');
@@ -207,11 +330,12 @@ class Writer {
   }
 
   /** Done whenever a frame is come to: its timers begin, what waits in it from before is void. */
-  private visit(scene: SceneProgram): string[] {
-    return [
-      '<assign location="_visit" expr="_visit + 1"/>',
-      ...owned(scene).flatMap(({ id, cue }) => (cue.type === 'after' && cue.state === undefined ? [delayed(`after.${id}`, cue.ms, '_visit')] : [])),
-    ];
+  private visit = (scene: SceneProgram): string[] => ['<assign location="_visit" expr="_visit + 1"/>', ...this.timers(scene, '_visit')];
+
+  /** The scenes that come onto the screen with a frame begin, but for those that were on it and stay. */
+  private begins(scene: SceneProgram, before: readonly SceneProgram[]): string[] {
+    const sheets = this.scenesOn(scene).filter((one) => one !== scene && !before.includes(one));
+    return [...sheets.flatMap((sheet) => this.sheetBegins(sheet)), ...this.entered(entryLeaf(scene)), ...this.keptBegins(scene)];
   }
 
   private state(leaf: Leaf): string[] {
@@ -250,11 +374,11 @@ class Writer {
         if (isShown(node) && (one === scene || node.catches))
           put(
             `click.${node.key.replaceAll('/', '.')}`,
-            this.first([...chainOf(catcherOf(node)), one.threads], one, (cue) => cue.type === 'click')
+            this.first([...chainOf(catcherOf(node)), ownOf(this.program, one)], one, (cue) => cue.type === 'click')
           );
     put(
       'click.frame',
-      this.first([scene.threads], scene, (cue) => cue.type === 'click')
+      this.first([ownOf(this.program, scene)], scene, (cue) => cue.type === 'click')
     );
     for (const key of new Set(this.cues(scene, 'key').map((cue) => cue.key)))
       put(
@@ -289,15 +413,31 @@ class Writer {
                 thread.cue.change === change &&
                 (thread.cue.state === null || thread.cue.state === state)
             )
-            .map((thread) => ({ thread, root: scene }))
+            .map((thread) => ({ thread, root: scene, instance: ownOf(this.program, scene).instance }))
         );
+    for (const root of this.scenesOn(scene)) {
+      for (const one of this.keptIn(root)) {
+        for (const change of ['entered', 'left'] as const)
+          for (const { id } of one.instance.scene.states) put(this.eventOfState(one, change, id), this.toldOf(one, change, id));
+        for (const thread of this.timersOf(one)) {
+          const event = `after.${thread.id}.${token(root, one.instance.key)}`;
+          put(event, [{ thread, root, instance: one.instance }], `_event.data.at === ${one.stay}`);
+        }
+      }
+      for (const call of this.afters(root)) {
+        const { thread, instance } = call;
+        if (root === scene && instance!.key === '') continue;
+        const event = `after.${thread.id}${instance!.key ? `.${token(root, instance!.key)}` : ''}`;
+        put(event, [call], `_event.data.at === ${root === scene ? '_visit' : visitOf(root)}`);
+      }
+    }
     for (const thread of owned(scene)) {
       if (thread.cue.type !== 'after') continue;
       const counter = thread.cue.state === undefined ? '_visit' : '_stay';
       if (thread.cue.state === undefined || thread.cue.state === leaf.state)
-        put(`after.${thread.id}`, [{ thread, root: scene }], `_event.data.at === ${counter}`);
+        put(`after.${thread.id}`, [{ thread, root: scene, instance: ownOf(this.program, scene).instance }], `_event.data.at === ${counter}`);
     }
-    for (const one of this.goOns) lines.push(...this.goOn(one, leaf));
+    for (const one of this.goOns) lines.push(...this.goOn(one, leaf), ...this.goOnWithSheet(one, leaf));
     return lines;
   }
 
@@ -306,10 +446,12 @@ class Writer {
   }
 
   /** The first of several owners that answers, else the piece. */
-  private first(owners: readonly (readonly Thread[])[], root: SceneProgram, fits: (cue: Cue) => boolean): readonly Call[] {
-    const found = owners.map((threads) => threads.filter((thread) => thread.enabled && fits(thread.cue))).find((threads) => threads.length > 0);
-    if (found) return found.map((thread) => ({ thread, root }));
-    return this.program.threads.filter((thread) => thread.enabled && fits(thread.cue)).map((thread) => ({ thread, root: null }));
+  private first(owners: readonly Owner[], root: SceneProgram, fits: (cue: Cue) => boolean): readonly Call[] {
+    for (const { threads, instance } of owners) {
+      const found = threads.filter((thread) => thread.enabled && fits(thread.cue));
+      if (found.length > 0) return found.map((thread) => ({ thread, root, instance }));
+    }
+    return this.program.threads.filter((thread) => thread.enabled && fits(thread.cue)).map(ofPiece);
   }
 
   /** The frontmost layer that listens, else the scenes and the parts placed in them, from the front. */
@@ -318,25 +460,36 @@ class Writer {
     const has = (threads: readonly Thread[]) => threads.some((thread) => thread.enabled && fits(thread.cue));
     for (const one of scenes) {
       const front = expand(this.program, one).nodes.findLast((node) => isShown(node) && has(node.item.threads));
-      if (front) return this.first([...chainOf(front), one.threads], one, fits);
+      if (front) return this.first([...chainOf(front), ownOf(this.program, one)], one, fits);
     }
     for (const one of scenes) {
       const placed = [...expand(this.program, one).instances.values()].slice(1).find((instance) => has(instance.scene.threads));
-      if (placed) return this.first([...chainOf(placed.placement!), one.threads], one, fits);
-      if (has(one.threads)) return this.first([one.threads], one, fits);
+      if (placed) return this.first([...chainOf(placed.placement!), ownOf(this.program, one)], one, fits);
+      if (has(one.threads)) return this.first([ownOf(this.program, one)], one, fits);
     }
     return this.first([], scene, fits);
   }
 
   private everyone(scene: SceneProgram, fits: (cue: Cue) => boolean): readonly Call[] {
-    const all = this.scenesOn(scene).flatMap((root) => {
-      const { nodes, instances } = expand(this.program, root);
-      const [own, ...placed] = instances.values();
-      const threads = [...nodes.map(({ item }) => item.threads), ...[...placed, own!].map((instance) => instance.scene.threads)].flat();
-      return threads.map((thread) => ({ thread, root }));
-    });
-    const piece = this.program.threads.map((thread) => ({ thread, root: null }));
-    return [...all, ...piece].filter(({ thread }) => thread.enabled && fits(thread.cue));
+    const all = this.scenesOn(scene).flatMap((root) => this.callsIn(root));
+    return [...all, ...this.program.threads.map(ofPiece)].filter(({ thread }) => thread.enabled && fits(thread.cue));
+  }
+
+  /** Every thread of a scene on the screen: of its layers, of what is placed in it, and its own last. */
+  private callsIn(root: SceneProgram): readonly Call[] {
+    const { nodes, instances } = expand(this.program, root);
+    const [own, ...placed] = instances.values();
+    const owners = [
+      ...nodes.map(({ item, instance }) => ({ threads: item.threads, instance })),
+      ...[...placed, own!].map((instance) => ({ threads: instance.scene.threads, instance })),
+    ];
+    return owners.flatMap(({ threads, instance }) => threads.map((thread) => ({ thread, root, instance })));
+  }
+
+  /** All threads that are switched on, wherever they stand on some frame, and those of the piece. */
+  private calls(): readonly Call[] {
+    const roots = [...this.program.frames.map((id) => this.program.scenes.get(id)!), ...this.sheets];
+    return [...roots.flatMap((root) => this.callsIn(root)), ...this.program.threads.map(ofPiece)].filter(({ thread }) => thread.enabled);
   }
 
   /** One transition for each way that the branches of all threads of an event can fall. */
@@ -345,25 +498,28 @@ class Writer {
     let ways: readonly Path[] = [guarded(begin, guard)];
     for (const call of calls) {
       const { thread } = call;
-      const choices = this.choices(thread);
+      const choices = this.choices(call, leaf);
       const next = choices && ways.flatMap((path) => choices.flatMap((choice) => this.choose(call, choice, path)));
-      if (next === null || next.length > MOST_WAYS) this.omitted.add(`a thread for ${thread.cue.type} with conditions or branches that go too far`);
+      // What cannot be said of its conditions is told already.
+      if (next === null) continue;
+      if (next.length > MOST_WAYS)
+        this.omitted.add(`what ${ownerOf(this.program.piece, thread)} does for “${thread.cue.type}”, in over ${MOST_WAYS} ways`);
       else ways = next;
     }
     return ways.flatMap((path) => this.transition(event, path));
   }
 
-  private choose({ thread, root }: Call, { guard, branch }: { guard: string; branch: Branch | null }, path: Path): Path[] {
+  private choose(call: Call, { guard, branch }: { guard: string; branch: Branch | null }, path: Path): Path[] {
     const chosen = guarded(path, guard);
-    return branch ? this.follow(thread, branch, 0, { ...chosen, scene: root }) : [chosen];
+    return branch ? this.follow(call, branch, 0, { ...chosen, scene: call.root }) : [chosen];
   }
 
   /** The branches of a thread with the guard under which each is taken; the last is that none is. */
-  private choices(thread: Thread): { guard: string; branch: Branch | null }[] | null {
+  private choices(call: Call, leaf: Leaf): { guard: string; branch: Branch | null }[] | null {
     const choices: { guard: string; branch: Branch | null }[] = [];
     const before: string[] = [];
-    for (const branch of thread.branches) {
-      const own = branch.if === undefined ? 'true' : this.script(branch.if);
+    for (const branch of call.thread.branches) {
+      const own = branch.if === undefined ? 'true' : this.script(branch.if, call, leaf);
       if (own === null) return null;
       const guards = [...before.map((one) => `!(${one})`), ...(own === 'true' ? [] : [own])];
       choices.push({ guard: guards.join(' && '), branch });
@@ -374,59 +530,90 @@ class Writer {
     return choices;
   }
 
-  private script(stored: string): string | null {
+  /** An expression of a thread, where a frame is in some state. */
+  private script(stored: string, { instance, root }: Call, leaf: Leaf | null = null): string | null {
+    const { variables, scenes, piece } = this.program;
     const parsed = this.program.parse(stored);
-    return parsed.ok
-      ? toScript(parsed.value, (id, property) => (property === null && this.program.variables.get(id)?.scene === null ? variableName(id) : null))
-      : null;
+    const stateOf = (id: string): string | null => {
+      if (!instance || !root) return null;
+      const key = placeOf(this.program, instance, id);
+      const own = scenes.get(key);
+      if (own?.scene.use === 'frame') return own !== root ? null : leaf ? JSON.stringify(nameOfState(leaf)) : FRAME_STATE;
+      const on = own ?? scenes.get(piece.layers.get(key.split('/', 1)[0]!)?.scene ?? '');
+      return this.kept.get(`${on?.scene.id} ${own ? '' : key}`)?.name ?? null;
+    };
+    const nameOf = (id: string, property: string | null) => {
+      if (property === 'state') return stateOf(id);
+      return property === null && variables.get(id)?.scene === null ? variableName(id) : null;
+    };
+    return parsed.ok ? toScript(parsed.value, nameOf, (id) => this.constantOf(id)) : null;
+  }
+
+  /** The name that stands for a scene, or a state or label of one. */
+  private constantOf(id: string): string | null {
+    const [scene, inner] = id.split('/') as [string, string | undefined];
+    const found = this.program.piece.scenes.get(scene);
+    return (inner === undefined ? found?.name : (found?.states?.[inner]?.name ?? found?.timeline?.labels?.[inner]?.name)) ?? null;
   }
 
   // ── steps ────────────────────────────────────────────────────────────────────
 
   private collectGoOns(): void {
-    for (const thread of this.threads)
-      for (const [b, branch] of thread.branches.entries())
+    for (const call of this.calls())
+      for (const [b, branch] of call.thread.branches.entries())
         branch.steps.forEach((_step, at) => {
-          if (at > 0 && takes(branch.steps, at) > 0) this.goOns.push({ event: `go-on.${thread.id}.${b}.${at}`, branch, from: at, thread });
+          if (at > 0 && takes(branch.steps, at) > 0) this.goOns.push({ event: goOnOf(call, b, at), branch, from: at, call });
         });
   }
 
-  private goOn({ event, branch, from, thread }: (typeof this.goOns)[number], leaf: Leaf): string[] {
+  private goOn({ event, branch, from, call }: (typeof this.goOns)[number], leaf: Leaf): string[] {
     const begin = beginPath(leaf, true);
-    const path = thread.on === 'piece' ? { ...begin, scene: null } : guarded(begin, '_event.data.at === _visit');
-    return this.follow(thread, branch, from, path).flatMap((followed) => this.transition(event, followed));
+    const path = call.thread.on === 'piece' ? { ...begin, scene: null } : guarded(begin, '_event.data.at === _visit');
+    return this.follow(call, branch, from, path).flatMap((followed) => this.transition(event, followed));
+  }
+
+  /** What a sheet does after waiting goes on as long as it is on the screen, whichever frame it is on. */
+  private goOnWithSheet({ event, branch, from, call }: (typeof this.goOns)[number], leaf: Leaf): string[] {
+    const { root } = call;
+    if (!root || root.scene.use === 'frame' || !this.scenesOn(leaf.scene).includes(root)) return [];
+    const path = guarded({ ...beginPath(leaf, true), scene: root }, `_event.data.at === ${visitOf(root)}`);
+    return this.follow(call, branch, from, path).flatMap((followed) => this.transition(`${event}.${WITH_SHEET}`, followed));
   }
 
   /** Runs steps from one on, to their end or to the first that has to be waited for. */
-  private follow(thread: Thread, branch: Branch, from: number, begin: Path, took = 0): Path[] {
+  private follow(call: Call, branch: Branch, from: number, begin: Path, took = 0): Path[] {
     const step = branch.steps[from];
     if (!step) return [begin];
-    if (!step.with && took > 0) return [this.goOnLater(`go-on.${thread.id}.${thread.branches.indexOf(branch)}.${from}`, took, begin)];
+    if (!step.with && took > 0) return [this.goOnLater(goOnOf(call, call.thread.branches.indexOf(branch), from), took, begin)];
     const before = step.with ? took : 0;
-    return this.step(step, begin, thread).flatMap((next) => {
+    return this.step(step, begin, call).flatMap((next) => {
       const takes = next.content !== begin.content || step.do === 'wait';
-      return this.follow(thread, branch, from + 1, next, takes ? Math.max(before, lengthOf(step)) : before);
+      return this.follow(call, branch, from + 1, next, takes ? Math.max(before, lengthOf(step)) : before);
     });
   }
 
   /** Steps that wait end with the scene they belong to. */
   private goOnLater(event: string, ms: number, path: Path): Path {
-    if (path.scene !== null && path.scene !== path.leaf.scene) return path;
+    const { scene } = path;
+    if (scene !== null && scene !== path.leaf.scene) {
+      if (scene.scene.use === 'frame' || !this.scenesOn(path.leaf.scene).includes(scene)) return path;
+      return { ...path, content: [...path.content, delayed(`${event}.${WITH_SHEET}`, ms, visitOf(scene))] };
+    }
     // A frame that is come to from outside of it counts its visit only after this.
     const comes = path.moved && (path.leaf.scene !== path.from.scene || path.leaf.state === null);
     return { ...path, content: [...path.content, delayed(event, ms, comes ? '_visit + 1' : '_visit')] };
   }
 
-  private step(step: Step, path: Path, thread: Thread): Path[] {
+  private step(step: Step, path: Path, call: Call): Path[] {
     switch (step.do) {
       case 'set':
-        return [this.set(step, path)];
+        return [this.set(step, path, call)];
       case 'send':
         return [{ ...path, content: [...path.content, `<raise event="signal.${nmtoken(step.signal)}"/>`] }];
       case 'go':
         return step.target.to === 'back' ? this.goBack(path) : [this.go(step, path)];
       case 'state':
-        return [this.sceneOf(thread)?.use === 'part' ? path : this.put(step, path)];
+        return this.put(step, path, call);
       case 'open':
         return addressProblem(step.address) === null
           ? [{ ...path, content: [...path.content, `<log label="open" expr="${escape(JSON.stringify(step.address))}"/>`] }]
@@ -436,9 +623,9 @@ class Writer {
     }
   }
 
-  private set(step: StepOf<'set'>, path: Path): Path {
+  private set(step: StepOf<'set'>, path: Path, call: Call): Path {
     const variable = step.variable === null ? undefined : this.program.variables.get(step.variable);
-    const value = this.script(step.value);
+    const value = this.script(step.value, call, path.leaf);
     if (!variable || variable.scene !== null || value === null) return path;
     const name = variableName(variable.id);
     const least = variable.min === undefined ? value : `Math.max(${variable.min}, ${value})`;
@@ -459,7 +646,8 @@ class Writer {
     const leaf = entryLeaf(scene);
     // From a state of a frame to one of the same frame, a chart stays in the frame.
     const again = scene === path.from.scene && leaf.state !== null ? this.visit(scene) : [];
-    return { ...path, leaf, content: [...path.content, ...again, ...this.entered(leaf)], moved: true, scene: path.scene && scene };
+    const begins = this.begins(scene, this.scenesOn(path.leaf.scene));
+    return { ...path, leaf, content: [...path.content, ...again, ...begins], moved: true, scene: path.scene && scene };
   }
 
   /** One way for each frame that may be the one to go back to, and one where there is none. */
@@ -492,14 +680,48 @@ class Writer {
     ];
   }
 
-  private put({ of, to }: StepOf<'state'>, path: Path): Path {
+  private put(step: StepOf<'state'>, path: Path, call: Call): Path[] {
+    const subject = this.subjectOf(call, step.of);
+    if (subject === null) return [path];
+    if (subject !== 'frame') return this.putKept(subject, step, path, call);
+    return [this.putFrame(step, path)];
+  }
+
+  private putFrame({ to }: StepOf<'state'>, path: Path): Path {
     const { scene, state } = path.leaf;
-    if (of !== undefined || state === null || (path.scene !== null && path.scene !== scene)) return path;
+    if (state === null || (path.scene !== null && path.scene !== scene)) return path;
     const wanted = wantedState(scene, state, to);
     if (wanted === null || wanted === undefined || wanted === state) return path;
     const leaf = { scene, state: wanted };
     const left = this.hasStateCue(scene) ? [`<raise event="state.left.${scene.scene.id}.${state}"/>`] : [];
     return { ...path, leaf, content: [...path.content, ...left, ...this.entered(leaf)], touched: true };
+  }
+
+  /** Brings what is kept into another state, and tells of that and lets begin what then waits, where it is another one. */
+  private putKept(one: Kept, step: StepOf<'state'>, path: Path, call: Call): Path[] {
+    if (!this.scenesOn(path.leaf.scene).includes(one.root)) return [path];
+    const { states } = one.instance.scene;
+    const named = (id: string | null | undefined) => states.find((state) => state.id === id)?.name;
+    const leads = states.map(({ id, name }) => [name, named(wantedState(one.instance.scene, id, step.to)) ?? name] as const);
+    const idle = leads.flatMap(([from, into]) => (from === into ? JSON.stringify(from) : []));
+    if (idle.length === leads.length) return [path];
+    const isOne = leads.every(([, into]) => into === leads[0]![1]);
+    const next = isOne ? JSON.stringify(leads[0]![1]) : `(${JSON.stringify(Object.fromEntries(leads))})[${one.name}]`;
+    const left = states.flatMap(({ id, name }) =>
+      this.toldOf(one, 'left', id).length > 0
+        ? [`<if cond="${escape(`_was === ${JSON.stringify(name)}`)}"><raise event="${this.eventOfState(one, 'left', id)}"/></if>`]
+        : []
+    );
+    const then = [...left, ...this.keptEntered(one)];
+    const content = [`<assign location="_was" expr="${one.name}"/>`, `<assign location="${one.name}" expr="${escape(next)}"/>`];
+    if (then.length > 0) content.push(`<if cond="_was !== ${one.name}">`, ...then, '</if>');
+    const put = { ...path, content: [...path.content, ...content] };
+    // What is there already takes no time.
+    if (idle.length === 0 || lengthOf(step) === 0) return [put];
+    if (path.content.some((line) => line.includes(`location="${one.name}"`)))
+      this.omitted.add(`how long the step “state” of ${ownerOf(this.program.piece, call.thread)} takes where it is there already`);
+    const isThere = idle.map((state) => `${one.name} === ${state}`).join(' || ');
+    return [guarded(path, isThere), guarded(put, `!(${isThere})`)];
   }
 
   private transition(event: string, { from, leaf, content, moved, touched, guards, fromOutside }: Path): string[] {
@@ -514,12 +736,33 @@ class Writer {
 
 const NO_TRACE = '<assign location="_trace" expr="false"/>';
 
-/**
- * Whether a chart can say what a thread waits for. A sheet is on the screen over many frames, whose visits its own time would not end
- * with; a part has its own time and state in each of its placements.
- */
-const canCue = ({ cue }: Thread, scene: Scene | undefined): boolean =>
-  ['click', 'key', 'pad', 'signal', 'variable'].includes(cue.type) || ((!scene || scene.use === 'frame') && ['state', 'after'].includes(cue.type));
+/** What a chart can say that a thread waits for. */
+const CUES: ReadonlySet<Cue['type']> = new Set<Cue['type']>(['click', 'key', 'pad', 'signal', 'variable', 'state', 'after']);
+
+const NO_SCENES: readonly SceneProgram[] = [];
+
+/** Stands for the state of a frame where it is not asked yet which one that is. */
+const FRAME_STATE = 'null';
+
+/** What waits with a sheet, and not with the frame that it is on. */
+const WITH_SHEET = 'sheet';
+
+const ofPiece = (thread: Thread): Call => ({ thread, root: null, instance: null });
+
+/** A scene's own threads. */
+const ownOf = (program: Program, root: SceneProgram): Owner => ({ threads: root.threads, instance: expand(program, root).instances.get('')! });
+
+/** The event by which steps go on after waiting. */
+const goOnOf = ({ thread, root, instance }: Call, branch: number, at: number): string =>
+  `go-on.${thread.id}.${branch}.${at}${instance?.key ? `.${token(root!, instance.key)}` : ''}`;
+
+/** A scene on the screen, or what is placed in it, as a part of a name. */
+const token = ({ scene }: SceneProgram, key: string): string => (key === '' ? scene.id : key).replaceAll('/', '__').replace(/[^0-9A-Za-z_]/g, '_');
+
+/** The number of times that a sheet came onto the screen. */
+const visitOf = ({ scene }: SceneProgram): string => `_visit_${scene.id.replace(/[^0-9A-Za-z_]/g, '_')}`;
+
+const nameOfState = ({ scene, state }: Leaf): string => scene.states.find(({ id }) => id === state)?.name ?? '';
 
 /** How long the steps before one take, when they are a group that has to end first; 0 where it starts at once. */
 function takes(steps: readonly Step[], at: number): number {
@@ -546,11 +789,11 @@ const isShown = (node: Node): boolean => outwardNodes(node).every(({ item }) => 
 const catcherOf = (node: Node): Node => outwardNodes(node).find(({ catches }) => catches) ?? node;
 
 /** Who answers for a layer, from the inside out: of what is in a part, the part's own scene comes before its placement. */
-function chainOf(node: Node): (readonly Thread[])[] {
+function chainOf(node: Node): Owner[] {
   return outwardNodes(node).flatMap((at) => {
-    const own = [at.item.threads];
-    if (at === node && at.inside) own.push(at.inside.scene.threads);
-    if (at.parent?.inside && at.parent.inside === at.instance) own.push(at.instance.scene.threads);
+    const own: Owner[] = [{ threads: at.item.threads, instance: at.instance }];
+    if (at === node && at.inside) own.push({ threads: at.inside.scene.threads, instance: at.inside });
+    if (at.parent?.inside && at.parent.inside === at.instance) own.push({ threads: at.instance.scene.threads, instance: at.instance });
     return own;
   });
 }
