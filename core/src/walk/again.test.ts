@@ -29,8 +29,8 @@ const spec: Parameters<typeof compose>[0] = {
 };
 
 /** A piece that is explored, and after each edit what was found of it and what is found of the edited piece by itself. */
-function edited() {
-  let program = compile(compose(spec));
+function edited(of = spec) {
+  let program = compile(compose(of));
   let going = exploring(program);
   going.on(going.usual);
   const edges = () => going.result().edges;
@@ -87,6 +87,40 @@ test('where a piece starts is asked anew when another frame is said to be the st
   // Coming to the start from the shop leads elsewhere now, though nothing of the shop is another.
   const { found } = edit(set('piece', program().piece.head.id, ['start'], ['shop']));
   expect(found.exploration.reached.has('home')).toBe(false);
+});
+
+test('what a frame begins with is asked anew where it is led to, though nothing of where it is led from is another', () => {
+  const { edit } = edited({
+    variables: { seats: { type: 'number', initial: 0, min: 0, max: 3 }, at: { type: 'number', initial: 1 } },
+    frames: {
+      home: { layers: { on: button(100, 'click → go to shop'), more: button(200, 'click → if seats < 3 → set seats to seats + 1') } },
+      shop: {
+        layers: { far: { ...button(100, 'click → go to away'), when: { shown: 'seats = 3 and at = 1' } }, back: button(200, 'click → go to back') },
+      },
+      away: { layers: { home: button(100, 'click → go to home') } },
+    },
+  });
+  const shown = (source: string) => edit(set('layers', layerId('shop', 'far'), ['bindings', 'shown'], source)).found.exploration.reached.has('away');
+  expect([shown('false'), shown('true'), shown('false'), shown('true')]).toEqual([false, true, false, true]);
+  expect(edit(set('scenes', 'shop', ['name'], 'Harbour')).found.exploration.reached.has('away')).toBe(true);
+  // What is asked of where another layer stands is no part of what follows from a state.
+  shown(`‹${layerId('shop', 'back')}›.x > 10`);
+  const moved = (x: number) => edit(set('layers', layerId('shop', 'back'), ['pose', 'x'], x)).found.exploration.reached.has('away');
+  expect([moved(20), moved(5), moved(30), moved(0)]).toEqual([true, false, true, false]);
+});
+
+test('what follows from what is placed is asked anew when the part is another', () => {
+  const { edit } = edited({
+    ...spec,
+    frames: {
+      ...spec.frames,
+      home: { layers: { ...spec.frames['home']!.layers, way: { ...button(300, 'click → go to away'), when: { shown: 'seat.state = "Taken"' } } } },
+    },
+  });
+  expect(edit(set('layers', layerId('seat', 'chair'), ['pose', 'x'], 3)).found.exploration.reached.has('away')).toBe(true);
+  const named = edit(set('scenes', 'seat', ['states', stateId('seat', 'Taken'), 'name'], 'Gone'));
+  expect(named.found.exploration.reached.has('away')).toBe(true);
+  expect(edit(set('layers', layerId('home', 'way'), ['bindings', 'shown'], 'false')).found.exploration.reached.has('away')).toBe(false);
 });
 
 test('what two tables hold differently', () => {

@@ -70,6 +70,9 @@ export interface Following {
   readonly noting: <T>(make: (program: Program) => T) => { readonly made: T; readonly scenes: ReadonlySet<string> };
 }
 
+/** What a binding is worked out of, besides what that is just now. */
+const wordsOf = (binding: Binding | undefined): string => (binding ? JSON.stringify([binding.source, [...binding.reads]]) : '');
+
 /** What one binding gives in each state, as far as it was asked for. */
 export class Followed extends Tested {
   private readonly scenes = new Set<string>();
@@ -100,9 +103,9 @@ export class Followed extends Tested {
 
   /** Goes on with the binding of an edited piece; false where it gives, or reads, anything else than before. */
   goOn(binding: Binding | undefined, isEdited: (scene: string) => boolean): boolean {
-    const wasThere = this.binding !== undefined;
+    const isSame = wordsOf(this.binding) === wordsOf(binding);
     this.binding = binding;
-    if ((binding !== undefined) === wasThere && ![...this.scenes].some(isEdited)) return true;
+    if (isSame && ![...this.scenes].some(isEdited)) return true;
     const old = [...this.all()];
     this.scenes.clear();
     this.forget();

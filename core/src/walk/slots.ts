@@ -273,8 +273,10 @@ export class Slots {
       if (number !== INITIAL && heads?.[key]) heads[key] = passedOf(heads[key], (values[number] as number) / unitsIn(this.program));
     }
     const overlays = (fields['overlays'] ?? []) as RunState['overlays'];
-    const { carries = [] } = this.program.scenes.get(fields['frame'] as string)?.scene ?? {};
-    const live = [fields['frame'] as string, ...carries.map(({ sheet }) => sheet), ...overlays.map(({ frame }) => frame)];
+    // Where it is only asked for a part of a state, it may be on no frame.
+    const frame = (fields['frame'] ?? '') as string;
+    const { carries = [] } = this.program.scenes.get(frame)?.scene ?? {};
+    const live = [frame, ...carries.map(({ sheet }) => sheet), ...overlays.map(({ frame }) => frame)];
     for (const scene of live) if (this.program.scenes.has(scene)) roots[scene] ??= emptyRoot(scene, 0);
     const activities = (fields['activities'] ?? []) as RunState['activities'];
     return {
