@@ -1,3 +1,4 @@
+import { Beside } from '../once.ts';
 import type { Instance } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { liveRootsOf } from '../run/environment.ts';
@@ -35,21 +36,23 @@ interface Asked<T> {
 
 /** Where everything stands in a state, as far as there were so many columns. */
 interface Standing {
-  readonly here: Here;
+  readonly memory: Memory;
   readonly columns: number;
   readonly run: RunState;
   readonly known: KnownScreen;
+  /** What was asked for to know it, and what that was. */
   readonly scenes: ReadonlySet<string>;
+  readonly of: readonly unknown[];
 }
+
+/** Where everything stands in states of which something was asked: much is asked of each. */
+const standings = new Beside<Here, Standing>();
 
 /**
  * Asks the engine, and gives what it says with what it read. What waits for its time stands beside the run that is asked about: no
  * answer depends on what else waits, or for how long yet.
  */
 export class Asking {
-  /** Where everything stands in the state that was asked about last, worked out once for all that is asked about it. */
-  private stand: Standing | null = null;
-
   constructor(
     private readonly memory: Memory,
     private readonly telling: Telling,
@@ -61,16 +64,22 @@ export class Asking {
   }
 
   private about(here: Here): { readonly run: RunState; readonly store: RecordingStore } {
-    const columns = this.memory.slots.columns.length;
-    if (this.stand?.here !== here || this.stand.columns !== columns) {
-      const run = this.memory.slots.runOf(here, here.back === '' ? [] : [here.back]);
-      const { shelf } = this.memory;
-      const { made, scenes } = this.memory.noting(() => knowScreen(this.program, run, shelf.isOpen, shelf.bundle));
-      this.stand = { here, columns, run, known: made, scenes };
-    }
-    const { run, known, scenes } = this.stand;
+    const { run, known, scenes } = this.standingIn(here);
     this.memory.note(scenes);
-    return { run, store: RecordingStore.on(run, known, this.memory.follows) };
+    // What comes of something may lead to what is another by now.
+    const now = known.program === this.program ? known : { ...known, program: this.program };
+    return { run, store: RecordingStore.on(run, now, this.memory.follows) };
+  }
+
+  /** Where everything stands in a state: known from before where nothing that was asked for it is another by now. */
+  private standingIn(here: Here): Standing {
+    const { memory } = this;
+    const columns = memory.slots.columns.length;
+    const old = standings.get(here);
+    if (old?.columns === columns && old.memory === memory && memory.areSame(old.scenes, old.of)) return old;
+    const run = memory.slots.runOf(here, here.back === '' ? [] : [here.back]);
+    const { made, scenes } = memory.noting(() => knowScreen(this.program, run, memory.shelf.isOpen, memory.shelf.bundle));
+    return standings.set(here, { memory, columns, run, known: made, scenes, of: memory.ofScenes(scenes) });
   }
 
   look(here: Here): Asked<Seen> {

@@ -3,7 +3,7 @@ import { propertyKinds } from '../vocabulary/properties/all.ts';
 import { DEFAULT_INK } from '../motion/values.ts';
 import { Beside, onceFor } from '../once.ts';
 import { expand, type Expansion } from '../program/expand.ts';
-import type { Point } from '../program/geometry.ts';
+import type { Point, Rect } from '../program/geometry.ts';
 import { mapPoint } from '../program/matrix.ts';
 import { outwardNodes, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
@@ -12,7 +12,7 @@ import { statesOf } from '../piece/piece.ts';
 import { areSame } from '../same.ts';
 import { emptyRoot, emptyRun } from '../run/environment.ts';
 import { tracksOn } from '../run/playhead.ts';
-import { isUnder, resolveScreen, type Screen, type Shown } from '../run/resolve.ts';
+import { boundsOf, isUnder, resolveScreen, type Screen, type Shown } from '../run/resolve.ts';
 import type { RootRun, RunState } from '../run/state.ts';
 import { rgbOf, type Rgb } from '../motion/color.ts';
 import { contrastOf, over } from './contrast.ts';
@@ -128,17 +128,20 @@ export function readIn(program: Program, run: RunState, expansions: readonly Exp
 
 /** Every text that is read on a screen, with its contrast: of what has no part in time that would make it another. */
 function* readOn(screen: Screen, when: string, isOther: (node: Node) => boolean): Iterable<Illegible> {
+  let paints: readonly Paint[] | null = null;
   for (const surface of screen.surfaces)
     for (const shown of surface.all) {
       if (!isRead(shown) || outwardNodes(shown.node).some(isOther)) continue;
       const alpha = opacityOn(shown);
       if (alpha < FAINT) continue;
       const ink = rgbOf(shown.style.ink ?? DEFAULT_INK);
-      const contrasts = pointsIn(shown).flatMap((point) => {
+      paints ??= paintsOn(screen, isOther);
+      const contrasts: number[] = [];
+      for (const point of pointsIn(shown)) {
         // What something around it cuts off is not seen.
-        const ground = isUnder(shown, point) ? groundUnder(screen, shown, point, isOther) : null;
-        return ground ? contrastOf(over(ground, ink.rgb, ink.alpha * alpha), ground) : [];
-      });
+        const ground = isUnder(shown, point) ? groundUnder(paints, shown, point) : null;
+        if (ground) contrasts.push(contrastOf(over(ground, ink.rgb, ink.alpha * alpha), ground));
+      }
       if (contrasts.length > 0) yield { node: shown.node, contrast: Math.min(...contrasts), wanted: wantedFor(shown), when };
     }
 }
@@ -191,30 +194,59 @@ function pointsIn({ width, height, letters, matrix, node, text = '' }: Shown): r
 /** Letters are wider than this on the whole, as a part of their size. */
 const NARROW = 0.2;
 
-/** The colour under a text at a point, its own fill included; null where it is a picture, or cannot be said. */
-function groundUnder(screen: Screen, text: Shown, point: Point, isOther: (node: Node) => boolean): Rgb | null {
-  let ground: Rgb | null = [1, 1, 1];
-  const lay = (color: string, alpha: number) => {
+/** Something on a screen that lies under what is in front of it. */
+interface Paint {
+  /** Null for what covers all of it: a ground, or a scrim. */
+  readonly shown: Shown | null;
+  readonly bounds: Rect | null;
+  /** Null where it has no one colour. */
+  readonly color: Rgb | null;
+  readonly alpha: number;
+  /** It only marks where a text stands among the others. */
+  readonly isText: boolean;
+}
+
+/** All that lies under texts on a screen, from back to front, and where the texts stand among it. */
+function paintsOn(screen: Screen, isOther: (node: Node) => boolean): readonly Paint[] {
+  const paints: Paint[] = [];
+  const lay = (color: string, alpha: number, shown: Shown | null) => {
     const one = rgbOf(color);
-    const opaque = one.alpha * alpha;
-    ground = opaque >= 0.999 ? one.rgb : ground && over(ground, one.rgb, opaque);
+    paints.push({ shown, bounds: shown && boundsOf(shown), color: one.rgb, alpha: one.alpha * alpha, isText: false });
   };
   for (const surface of screen.surfaces) {
-    if (surface.scrim !== null) lay('#000000', surface.scrim);
-    if (surface.background) lay(surface.background, 1);
+    if (surface.scrim !== null) lay('#000000', surface.scrim, null);
+    if (surface.background) lay(surface.background, 1, null);
     for (const shown of surface.all) {
       const { layer } = shown.node;
-      if (layerKind(layer).draws !== 'nothing' && layerKind(layer).stroke === undefined && isUnder(shown, point)) {
+      const { draws, stroke } = layerKind(layer);
+      if (draws !== 'nothing' && stroke === undefined) {
         const alpha = opacityOn(shown);
-        if (
-          alpha > 0 &&
-          (['picture', 'film'].includes(layerKind(layer).draws) || (isOutlined(layer) && shown.style.fill) || outwardNodes(shown.node).some(isOther))
-        )
-          ground = null;
-        else if (shown.style.fill) lay(shown.style.fill, alpha);
+        const hasNoColor =
+          draws === 'picture' || draws === 'film' || (isOutlined(layer) && shown.style.fill) || outwardNodes(shown.node).some(isOther);
+        if (alpha > 0 && hasNoColor) paints.push({ shown, bounds: boundsOf(shown), color: null, alpha, isText: false });
+        else if (shown.style.fill) lay(shown.style.fill, alpha, shown);
       }
-      if (shown === text) return ground;
+      if (shown.text?.trim()) paints.push({ shown, bounds: null, color: null, alpha: 0, isText: true });
     }
+  }
+  return paints;
+}
+
+/** The colour under a text at a point, its own fill included; null where it is a picture, or cannot be said. */
+function groundUnder(paints: readonly Paint[], text: Shown, point: Point): Rgb | null {
+  let ground: Rgb | null = [1, 1, 1];
+  for (const { shown, bounds, color, alpha, isText } of paints) {
+    if (isText) {
+      if (shown === text) return ground;
+      continue;
+    }
+    if (shown && !(isWithin(bounds!, point) && isUnder(shown, point))) continue;
+    if (color === null) ground = null;
+    else ground = alpha >= 0.999 ? color : ground && over(ground, color, alpha);
   }
   return ground;
 }
+
+/** A little more than within it, so that nothing is lost by rounding. */
+const isWithin = ({ x, y, width, height }: Rect, point: Point): boolean =>
+  point.x >= x - 1 && point.y >= y - 1 && point.x <= x + width + 1 && point.y <= y + height + 1;

@@ -132,6 +132,22 @@ export class Memory {
     return { made, scenes };
   }
 
+  /** What there is now of what was asked for, to be held against later. */
+  ofScenes = (asked: Iterable<string>): readonly unknown[] => Array.from(asked, (id) => this.askedAs(id));
+
+  /** Whether all that was asked for is what it was. */
+  areSame(asked: Iterable<string>, of: readonly unknown[]): boolean {
+    let i = 0;
+    for (const id of asked) if (of[i++] !== this.askedAs(id)) return false;
+    return true;
+  }
+
+  private askedAs(id: string): unknown {
+    const { program } = this;
+    if (id === ORDER) return program.frames;
+    return id === HEAD ? program.piece.head : program.scenes.get(id);
+  }
+
   /** Scenes count as asked for. */
   note(scenes: Iterable<string>): void {
     for (const scene of scenes) this.asked.add(scene);
