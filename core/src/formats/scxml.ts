@@ -1,3 +1,19 @@
+import {
+  catcherOf,
+  chainOf,
+  depthOf,
+  entryLeaf,
+  isShown,
+  nameOfState,
+  ofPiece,
+  owned,
+  ownOf,
+  type Call,
+  type Kept,
+  type Leaf,
+  type Owner,
+} from './chart.ts';
+import { delayed, eventOf, frameName, goOnOf, leafName, nmtoken, token, variableName, visitOf } from './chart-names.ts';
 import { named as escape } from './escaped.ts';
 import { sameKey } from '../vocabulary/keys.ts';
 import type { Cue } from '../vocabulary/cues/all.ts';
@@ -5,7 +21,7 @@ import { toScript } from '../expression/script.ts';
 import type { Branch, Thread } from '../piece/piece.ts';
 import { placeOf } from '../program/binding.ts';
 import { expand } from '../program/expand.ts';
-import { outwardNodes, statesAround, type Instance, type Node } from '../program/node.ts';
+import { statesAround } from '../program/node.ts';
 import { startFrame, type Program, type SceneProgram } from '../program/program.ts';
 import { destination } from '../run/frames.ts';
 import { timeOf as transitionTime } from '../vocabulary/steps/define.ts';
@@ -31,12 +47,6 @@ export interface StateChart {
 
 export const toScxml = (program: Program): StateChart => new Writer(program).run();
 
-/** A place of the flow: a frame, in one of its states where it has some. */
-interface Leaf {
-  readonly scene: SceneProgram;
-  readonly state: string | null;
-}
-
 /** Where the threads that answer one event have come to, and what has to be done for it. */
 interface Path {
   /** Where the event found the person. */
@@ -55,31 +65,6 @@ interface Path {
   readonly fromOutside: boolean;
   /** The scene that the thread belongs to by now; null where it is the piece's, which is everywhere. */
   readonly scene: SceneProgram | null;
-}
-
-/** A thread that answers, the scene on the screen that it belongs to, null where it is the piece's, and where in that it stands. */
-interface Call {
-  readonly thread: Thread;
-  readonly root: SceneProgram | null;
-  /** Null where it is the piece's. */
-  readonly instance: Instance | null;
-}
-
-/** Threads of one owner, and where they stand. */
-interface Owner {
-  readonly threads: readonly Thread[];
-  readonly instance: Instance;
-}
-
-/** The state of a sheet, or of something that is placed: a name, in the data of the chart. */
-interface Kept {
-  readonly name: string;
-  readonly root: SceneProgram;
-  readonly instance: Instance;
-  /** The name of the state that it begins in. */
-  readonly initial: string;
-  /** The number of its stay in that state, for what waits in it. */
-  readonly stay: string;
 }
 
 const beginPath = (from: Leaf, fromOutside: boolean): Path => ({
@@ -747,23 +732,6 @@ const FRAME_STATE = 'null';
 /** What waits with a sheet, and not with the frame that it is on. */
 const WITH_SHEET = 'sheet';
 
-const ofPiece = (thread: Thread): Call => ({ thread, root: null, instance: null });
-
-/** A scene's own threads. */
-const ownOf = (program: Program, root: SceneProgram): Owner => ({ threads: root.threads, instance: expand(program, root).instances.get('')! });
-
-/** The event by which steps go on after waiting. */
-const goOnOf = ({ thread, root, instance }: Call, branch: number, at: number): string =>
-  `go-on.${thread.id}.${branch}.${at}${instance?.key ? `.${token(root!, instance.key)}` : ''}`;
-
-/** A scene on the screen, or what is placed in it, as a part of a name. */
-const token = ({ scene }: SceneProgram, key: string): string => (key === '' ? scene.id : key).replaceAll('/', '__').replace(/[^0-9A-Za-z_]/g, '_');
-
-/** The number of times that a sheet came onto the screen. */
-const visitOf = ({ scene }: SceneProgram): string => `_visit_${scene.id.replace(/[^0-9A-Za-z_]/g, '_')}`;
-
-const nameOfState = ({ scene, state }: Leaf): string => scene.states.find(({ id }) => id === state)?.name ?? '';
-
 /** How long the steps before one take, when they are a group that has to end first; 0 where it starts at once. */
 function takes(steps: readonly Step[], at: number): number {
   if (steps[at]!.with) return 0;
@@ -780,37 +748,3 @@ const lengthOf = (step: Step): number => {
   if ('transition' in step) return transitionTime(step.transition);
   return 'timing' in step && step.timing ? step.timing.ms + (step.timing.delay ?? 0) : 0;
 };
-
-const depthOf = ({ key }: Node) => key.split('/').length;
-
-const isShown = (node: Node): boolean => outwardNodes(node).every(({ item }) => item.shown);
-
-/** Who is pressed where a layer is: it, or what is around it and catches what it lets through. */
-const catcherOf = (node: Node): Node => outwardNodes(node).find(({ catches }) => catches) ?? node;
-
-/** Who answers for a layer, from the inside out: of what is in a part, the part's own scene comes before its placement. */
-function chainOf(node: Node): Owner[] {
-  return outwardNodes(node).flatMap((at) => {
-    const own: Owner[] = [{ threads: at.item.threads, instance: at.instance }];
-    if (at === node && at.inside) own.push({ threads: at.inside.scene.threads, instance: at.inside });
-    if (at.parent?.inside && at.parent.inside === at.instance) own.push({ threads: at.instance.scene.threads, instance: at.instance });
-    return own;
-  });
-}
-
-const owned = (scene: SceneProgram): Thread[] =>
-  [...scene.items.flatMap((item) => item.threads), ...scene.threads].filter((thread) => thread.enabled);
-
-const eventOf = (cue: Cue): string => (cue.type === 'variable' ? `variable.${cue.variable}` : cue.type);
-
-const entryLeaf = (scene: SceneProgram): Leaf => ({ scene, state: scene.initial });
-
-const frameName = ({ scene }: SceneProgram) => `frame_${scene.id}`;
-
-const leafName = ({ scene, state }: Leaf) => (state === null ? frameName(scene) : `state_${scene.scene.id}_${state}`);
-
-const variableName = (id: string) => `v_${id.replace(/[^0-9A-Za-z_]/g, '_')}`;
-
-const nmtoken = (text: string) => text.replace(/[^0-9A-Za-z_-]+/g, '_') || '_';
-
-const delayed = (event: string, ms: number, at: string) => `<send event="${event}" delay="${ms}ms"><param name="at" expr="${at}"/></send>`;
