@@ -1,5 +1,6 @@
 import PgBoss from 'pg-boss';
 import { config } from './config';
+import { alone } from './database';
 import { log } from './log';
 
 /** Work that is done later by whichever server comes to it: it stands in the database, so that no killed server loses any. */
@@ -23,7 +24,12 @@ const queueOf = (kind: JobKind): string => kind.replaceAll(' ', '-');
 
 let started: Promise<PgBoss> | null = null;
 
-async function start(): Promise<PgBoss> {
+/** Servers that start at once make the queues one after the other: else each can hold what another one waits for. */
+const QUEUE_LOCK = 7_391_206;
+
+const start = (): Promise<PgBoss> => alone(QUEUE_LOCK, startAlone);
+
+async function startAlone(): Promise<PgBoss> {
   const boss = new PgBoss({ connectionString: config.databaseUrl, schema: 'jobs', max: 3 });
   boss.on('error', (error) => log.warn({ err: error }, 'the queue of jobs fails'));
   await boss.start();
