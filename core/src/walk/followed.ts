@@ -103,7 +103,7 @@ export class Followed extends Tested {
 
   /** Goes on with the binding of an edited piece; false where it gives, or reads, anything else than before. */
   goOn(binding: Binding | undefined, isEdited: (scene: string) => boolean): boolean {
-    const isSame = wordsOf(this.binding) === wordsOf(binding);
+    const isSame = this.binding === binding || wordsOf(this.binding) === wordsOf(binding);
     this.binding = binding;
     if (isSame && ![...this.scenes].some(isEdited)) return true;
     const old = [...this.all()];
