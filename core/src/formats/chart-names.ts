@@ -5,8 +5,13 @@ import type { Call, Leaf } from './chart.ts';
 /** What things of a piece are called in a state chart. */
 
 /** The event by which steps go on after waiting. */
-export const goOnOf = ({ thread, root, instance }: Call, branch: number, at: number): string =>
-  `go-on.${thread.id}.${branch}.${at}${instance?.key ? `.${token(root!, instance.key)}` : ''}`;
+export const goOnOf = (call: Call, branch: number, at: number): string => `go-on.${call.thread.id}.${branch}.${at}${inPlacement(call)}`;
+
+/** The event by which a time is over. */
+export const afterOf = (call: Call): string => `after.${call.thread.id}${inPlacement(call)}`;
+
+/** In which placement a thread stands; nothing where it stands in none. */
+const inPlacement = ({ root, instance }: Call): string => (instance?.key ? `.${token(root!, instance.key)}` : '');
 
 /** A scene on the screen, or what is placed in it, as a part of a name. */
 export const token = ({ scene }: SceneProgram, key: string): string =>

@@ -36,6 +36,8 @@ export interface Kept {
   readonly instance: Instance;
   /** The name of the state that it begins in. */
   readonly initial: string;
+  /** Threads that wait for it to be in a state for a time. */
+  readonly timers: readonly Thread[];
   /** The number of its stay in that state, for what waits in it. */
   readonly stay: string;
 }
@@ -64,3 +66,11 @@ export function chainOf(node: Node): Owner[] {
 
 export const owned = (scene: SceneProgram): Thread[] =>
   [...scene.items.flatMap((item) => item.threads), ...scene.threads].filter((thread) => thread.enabled);
+
+/** Threads of a frame that wait for it to be in its state for a time. */
+export const timersIn = ({ scene, state }: Leaf): Thread[] =>
+  state === null ? [] : owned(scene).filter(({ cue }) => cue.type === 'after' && cue.state === state);
+
+/** Whether a thread is told that something comes into a state, or leaves it. */
+export const hearsState = ({ enabled, cue }: Thread, change: 'entered' | 'left', state: string): boolean =>
+  enabled && cue.type === 'state' && cue.change === change && (cue.state === null || cue.state === state);

@@ -3,17 +3,19 @@ import {
   chainOf,
   depthOf,
   entryLeaf,
+  hearsState,
   isShown,
   nameOfState,
   ofPiece,
   owned,
   ownOf,
+  timersIn,
   type Call,
   type Kept,
   type Leaf,
   type Owner,
 } from './chart.ts';
-import { delayed, eventOf, frameName, goOnOf, leafName, nmtoken, token, variableName, visitOf } from './chart-names.ts';
+import { afterOf, delayed, eventOf, frameName, goOnOf, leafName, nmtoken, token, variableName, visitOf } from './chart-names.ts';
 import { named as escape } from './escaped.ts';
 import { sameKey } from '../vocabulary/keys.ts';
 import type { Cue } from '../vocabulary/cues/all.ts';
@@ -91,23 +93,27 @@ class Writer {
   private readonly kept = new Map<string, Kept>();
   private readonly heard = new Set<string>();
   private readonly goesBack: boolean;
-  /** The sheets that frames carry, with the parts in them. */
-  private readonly onSheets: ReadonlySet<string>;
+  /** The sheets that frames carry, as they stand on the screen. */
+  private readonly sheets: readonly SceneProgram[];
   /** All scenes that are on some frame: what is on none answers nothing. */
   private readonly seen: ReadonlySet<string>;
-  /** All threads that are switched on, of those scenes and of the piece. */
-  private readonly threads: readonly Thread[];
+  /** All threads that are switched on, wherever they stand on some frame, and those of the piece. */
+  private readonly calls: readonly Call[];
 
   constructor(private readonly program: Program) {
-    const { scenes, frames, threads } = program;
-    const partsIn = (ids: readonly string[]) => ids.flatMap((id) => expand(program, scenes.get(id)!).parts.map((part) => part.scene.id));
-    const sheets = seenScenes(program).slice(frames.length);
-    this.onSheets = new Set([...sheets, ...partsIn(sheets)]);
-    this.seen = new Set([...frames, ...partsIn(frames), ...this.onSheets]);
-    this.threads = [...[...this.seen].flatMap((id) => owned(scenes.get(id)!)), ...threads.filter(({ enabled }) => enabled)];
-    for (const id of [...frames, ...sheets]) this.keepStates(scenes.get(id)!);
-    this.goesBack = this.threads.some(({ branches }) =>
-      branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))
+    const [frames, sheets] = [program.frames, seenScenes(program).slice(program.frames.length)].map((ids) =>
+      ids.map((id) => program.scenes.get(id)!)
+    ) as [SceneProgram[], SceneProgram[]];
+    const withParts = (roots: readonly SceneProgram[]) => [...roots, ...roots.flatMap((root) => expand(program, root).parts)];
+    const idOf = ({ scene }: Pick<SceneProgram, 'scene'>) => scene.id;
+    this.sheets = sheets;
+    this.seen = new Set([...withParts(frames), ...withParts(sheets)].map(idOf));
+    this.calls = [...[...frames, ...sheets].flatMap((root) => this.callsIn(root)), ...program.threads.map(ofPiece)].filter(
+      ({ thread }) => thread.enabled
+    );
+    for (const root of [...frames, ...sheets]) this.keepStates(root);
+    this.goesBack = this.calls.some(({ thread }) =>
+      thread.branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))
     );
   }
 
@@ -115,7 +121,7 @@ class Writer {
     const { program } = this;
     const first = startFrame(program);
     this.noteOmitted();
-    for (const thread of this.threads) this.heard.add(eventOf(thread.cue));
+    for (const { thread } of this.calls) this.heard.add(eventOf(thread.cue));
     this.collectGoOns();
     const frames = program.frames.map((id) => this.frame(program.scenes.get(id)!));
     const data = [...program.variables.values()]
@@ -132,10 +138,10 @@ class Writer {
       '    <data id="_visit" expr="0"/>',
       '    <data id="_stay" expr="0"/>',
       '    <data id="_was" expr="null"/>',
-      ...[...this.sheets].map((sheet) => `    <data id="${visitOf(sheet)}" expr="0"/>`),
-      ...[...this.kept.values()].flatMap(({ name, stay, initial }) => [
+      ...this.sheets.map((sheet) => `    <data id="${visitOf(sheet)}" expr="0"/>`),
+      ...[...this.kept.values()].flatMap(({ name, stay, initial, timers }) => [
         `    <data id="${name}" expr="${escape(JSON.stringify(initial))}"/>`,
-        ...(this.staysIn(stay) ? [`    <data id="${stay}" expr="0"/>`] : []),
+        ...(timers.length > 0 ? [`    <data id="${stay}" expr="0"/>`] : []),
       ]),
       ...(this.goesBack ? ['    <data id="_back" expr="[]"/>', '    <data id="_origin" expr="null"/>', '    <data id="_trace" expr="true"/>'] : []),
       '  </datamodel>',
@@ -161,7 +167,7 @@ class Writer {
         if (layer.type === 'field') say(`the field ${layer.name}`);
       }
     }
-    for (const call of this.calls()) {
+    for (const call of this.calls) {
       const { thread } = call;
       const owner = ownerOf(piece, thread);
       if (!CUES.has(thread.cue.type)) say(`the cue “${thread.cue.type}” of ${owner}`);
@@ -201,30 +207,17 @@ class Writer {
       if (placement?.layer.bindings?.state !== undefined) continue;
       const begins = scene.states.find(({ id }) => id === placement?.layer.state) ?? scene.states.find(({ id }) => id === scene.initial)!;
       const name = `s_${token(root, key)}`;
-      this.kept.set(`${root.scene.id} ${key}`, { name, root, instance, initial: begins.name, stay: `_stay_${name}` });
+      const timers = owned(scene).filter(({ cue }) => cue.type === 'after' && cue.state !== undefined);
+      this.kept.set(`${root.scene.id} ${key}`, { name, root, instance, initial: begins.name, timers, stay: `_stay_${name}` });
     }
   }
 
   private keptIn = (root: SceneProgram): readonly Kept[] => [...this.kept.values()].filter((one) => one.root === root);
 
-  /** The sheets that frames carry, as they stand on the screen. */
-  private get sheets(): readonly SceneProgram[] {
-    return seenScenes(this.program)
-      .slice(this.program.frames.length)
-      .map((id) => this.program.scenes.get(id)!);
-  }
-
-  /** Threads that wait for what is kept to be in a state for a time. */
-  private timersOf = ({ instance }: Kept): readonly Thread[] =>
-    owned(instance.scene).filter(({ cue }) => cue.type === 'after' && cue.state !== undefined);
-
-  private staysIn = (stay: string): boolean => [...this.kept.values()].some((one) => one.stay === stay && this.timersOf(one).length > 0);
-
   /** Who is told that what is kept comes into a state or leaves one: the placement's threads, then its scene's own. */
   private toldOf({ root, instance }: Kept, change: 'entered' | 'left', state: string): readonly Call[] {
     const { placement, scene } = instance;
-    const fits = ({ enabled, cue }: Thread) =>
-      enabled && cue.type === 'state' && cue.change === change && (cue.state === null || cue.state === state);
+    const fits = (thread: Thread) => hearsState(thread, change, state);
     return [
       ...(placement?.item.threads ?? []).filter(fits).map((thread) => ({ thread, root, instance: placement!.instance })),
       ...scene.threads.filter(fits).map((thread) => ({ thread, root, instance })),
@@ -235,12 +228,12 @@ class Writer {
 
   /** What follows from something kept having come into a state that may be any, or is one of these: who is told, and what begins to wait. */
   private keptEntered(one: Kept): string[] {
-    const lines = this.timersOf(one).length > 0 ? [`<assign location="${one.stay}" expr="${one.stay} + 1"/>`] : [];
+    const lines = one.timers.length > 0 ? [`<assign location="${one.stay}" expr="${one.stay} + 1"/>`] : [];
     for (const { id, name } of one.instance.scene.states) {
       const then = [
         ...(this.toldOf(one, 'entered', id).length > 0 ? [`<raise event="${this.eventOfState(one, 'entered', id)}"/>`] : []),
-        ...this.timersOf(one).flatMap(({ id: thread, cue }) =>
-          cue.type === 'after' && cue.state === id ? [delayed(`after.${thread}.${token(one.root, one.instance.key)}`, cue.ms, one.stay)] : []
+        ...one.timers.flatMap((thread) =>
+          thread.cue.type === 'after' && thread.cue.state === id ? [delayed(afterOf({ ...one, thread }), thread.cue.ms, one.stay)] : []
         ),
       ];
       if (then.length > 0) lines.push(`<if cond="${escape(`${one.name} === ${JSON.stringify(name)}`)}">`, ...then, '</if>');
@@ -261,9 +254,7 @@ class Writer {
 
   /** What begins to wait when a scene comes onto the screen, in it and in what is placed in it. */
   private timers = (root: SceneProgram, visit: string): string[] =>
-    this.afters(root).flatMap(({ thread: { id, cue }, instance }) =>
-      cue.type === 'after' ? [delayed(`after.${id}${instance!.key ? `.${token(root, instance!.key)}` : ''}`, cue.ms, visit)] : []
-    );
+    this.afters(root).flatMap((call) => (call.thread.cue.type === 'after' ? [delayed(afterOf(call), call.thread.cue.ms, visit)] : []));
 
   private afters = (root: SceneProgram): readonly Call[] =>
     this.callsIn(root).filter(({ thread: { enabled, cue } }) => enabled && cue.type === 'after' && cue.state === undefined);
@@ -324,7 +315,7 @@ class Writer {
   }
 
   private state(leaf: Leaf): string[] {
-    const timers = owned(leaf.scene).filter((thread) => thread.cue.type === 'after' && thread.cue.state === leaf.state);
+    const timers = timersIn(leaf);
     return [
       `<state id="${leafName(leaf)}">`,
       '  <onentry>',
@@ -391,37 +382,19 @@ class Writer {
         put(
           `state.${change}.${scene.scene.id}.${state}`,
           scene.threads
-            .filter(
-              (thread) =>
-                thread.enabled &&
-                thread.cue.type === 'state' &&
-                thread.cue.change === change &&
-                (thread.cue.state === null || thread.cue.state === state)
-            )
+            .filter((thread) => hearsState(thread, change, state))
             .map((thread) => ({ thread, root: scene, instance: ownOf(this.program, scene).instance }))
         );
     for (const root of this.scenesOn(scene)) {
       for (const one of this.keptIn(root)) {
         for (const change of ['entered', 'left'] as const)
           for (const { id } of one.instance.scene.states) put(this.eventOfState(one, change, id), this.toldOf(one, change, id));
-        for (const thread of this.timersOf(one)) {
-          const event = `after.${thread.id}.${token(root, one.instance.key)}`;
-          put(event, [{ thread, root, instance: one.instance }], `_event.data.at === ${one.stay}`);
-        }
+        for (const thread of one.timers) put(afterOf({ ...one, thread }), [{ ...one, thread }], `_event.data.at === ${one.stay}`);
       }
-      for (const call of this.afters(root)) {
-        const { thread, instance } = call;
-        if (root === scene && instance!.key === '') continue;
-        const event = `after.${thread.id}${instance!.key ? `.${token(root, instance!.key)}` : ''}`;
-        put(event, [call], `_event.data.at === ${root === scene ? '_visit' : visitOf(root)}`);
-      }
+      for (const call of this.afters(root)) put(afterOf(call), [call], `_event.data.at === ${root === scene ? '_visit' : visitOf(root)}`);
     }
-    for (const thread of owned(scene)) {
-      if (thread.cue.type !== 'after') continue;
-      const counter = thread.cue.state === undefined ? '_visit' : '_stay';
-      if (thread.cue.state === undefined || thread.cue.state === leaf.state)
-        put(`after.${thread.id}`, [{ thread, root: scene, instance: ownOf(this.program, scene).instance }], `_event.data.at === ${counter}`);
-    }
+    for (const thread of timersIn(leaf))
+      put(`after.${thread.id}`, [{ thread, root: scene, instance: ownOf(this.program, scene).instance }], '_event.data.at === _stay');
     for (const one of this.goOns) lines.push(...this.goOn(one, leaf), ...this.goOnWithSheet(one, leaf));
     return lines;
   }
@@ -469,12 +442,6 @@ class Writer {
       ...[...placed, own!].map((instance) => ({ threads: instance.scene.threads, instance })),
     ];
     return owners.flatMap(({ threads, instance }) => threads.map((thread) => ({ thread, root, instance })));
-  }
-
-  /** All threads that are switched on, wherever they stand on some frame, and those of the piece. */
-  private calls(): readonly Call[] {
-    const roots = [...this.program.frames.map((id) => this.program.scenes.get(id)!), ...this.sheets];
-    return [...roots.flatMap((root) => this.callsIn(root)), ...this.program.threads.map(ofPiece)].filter(({ thread }) => thread.enabled);
   }
 
   /** One transition for each way that the branches of all threads of an event can fall. */
@@ -544,7 +511,7 @@ class Writer {
   // ── steps ────────────────────────────────────────────────────────────────────
 
   private collectGoOns(): void {
-    for (const call of this.calls())
+    for (const call of this.calls)
       for (const [b, branch] of call.thread.branches.entries())
         branch.steps.forEach((_step, at) => {
           if (at > 0 && takes(branch.steps, at) > 0) this.goOns.push({ event: goOnOf(call, b, at), branch, from: at, call });
