@@ -36,7 +36,6 @@ interface Asked<T> {
 
 /** Where everything stands in a state, as far as there were so many columns. */
 interface Standing {
-  readonly memory: Memory;
   readonly columns: number;
   readonly run: RunState;
   readonly known: KnownScreen;
@@ -76,10 +75,10 @@ export class Asking {
     const { memory } = this;
     const columns = memory.slots.columns.length;
     const old = standings.get(here);
-    if (old?.columns === columns && old.memory === memory && memory.areSame(old.scenes, old.of)) return old;
+    if (old?.columns === columns && memory.areSame(old.scenes, old.of)) return old;
     const run = memory.slots.runOf(here, here.back === '' ? [] : [here.back]);
     const { made, scenes } = memory.noting(() => knowScreen(this.program, run, memory.shelf.isOpen, memory.shelf.bundle));
-    return standings.set(here, { memory, columns, run, known: made, scenes, of: memory.ofScenes(scenes) });
+    return standings.set(here, { columns, run, known: made, scenes, of: memory.ofScenes(scenes) });
   }
 
   look(here: Here): Asked<Seen> {

@@ -2,7 +2,7 @@ import { Beside } from '../once.ts';
 import type { Program } from '../program/program.ts';
 import { replay, start } from '../run/run.ts';
 import type { Exploration, ExploreOptions } from './exploration.ts';
-import { explore, routeTo, startOf } from './explore.ts';
+import { explore, routeOf } from './explore.ts';
 import { scrollsIn } from './routes.ts';
 import { areSame } from '../same.ts';
 import { asBefore, before, inEach } from './again.ts';
@@ -101,7 +101,7 @@ function withRoute(program: Program, found: Finding, exploration: Exploration, k
   if (!known.has(scene)) {
     const frame = framesShowing(program, scene).find((id) => exploration.reached.has(id));
     const state = frame === undefined ? undefined : exploration.reached.get(frame);
-    known.set(scene, state === undefined ? undefined : { from: startOf(exploration, state), events: routeTo(exploration, state) });
+    known.set(scene, state === undefined ? undefined : routeOf(exploration, state));
   }
   const route = known.get(scene);
   if (!route) return found;

@@ -11,6 +11,9 @@ export interface BoundIn {
   readonly run: RunState;
 }
 
+/** A binding of a layer, or of a scene, wherever that is placed. */
+export const keyOfBinding = ({ node, instance, what }: Binding): string => `${node?.layer.id ?? instance.scene.scene.id} ${what}`;
+
 /** The states in which a scene is on the screen, of all slices, as far as what some of its bindings read is not the same in them. */
 export function* statesBound(program: Program, exploration: Exploration, root: string, bindings: readonly Binding[]): Iterable<BoundIn> {
   for (const part of [exploration, ...exploration.slices]) yield* boundIn(program, part, root, bindings);
@@ -23,7 +26,7 @@ function* boundIn(program: Program, exploration: Exploration, root: string, bind
     .slots()
     .filter(({ scene, kind, key }) => kind === 'frame' || kind === 'overlays' || (scene === null ? isRead(key) : scene === root || isRead(key)));
   const known = new Set<string>();
-  for (let state = 0; state < exploration.states.length; state++) {
+  for (let state = 0; state < exploration.edges.length; state++) {
     const words = slots.map(({ numberIn }) => numberIn(state)).join(' ');
     if (known.has(words)) continue;
     known.add(words);

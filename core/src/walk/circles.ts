@@ -4,7 +4,7 @@ import type { Program } from '../program/program.ts';
 import { onceFor } from '../once.ts';
 import { valueIn } from '../run/environment.ts';
 import type { Value } from '../expression/ast.ts';
-import { statesBound, type BoundIn } from './bound-in.ts';
+import { keyOfBinding, statesBound, type BoundIn } from './bound-in.ts';
 import type { Exploration } from './exploration.ts';
 import { rootsReached } from './live.ts';
 
@@ -28,16 +28,14 @@ export function circlesIn(program: Program, exploration: Exploration): Circle[] 
         if (was === undefined) continue;
         const given = valueIn(program, at.run, binding.instance, binding.source);
         const again = given.ok ? given.value : null;
-        if (again !== was) found.set(keyOf(binding), { ...at, binding, was: was as Value | null, again });
+        if (again !== was) found.set(keyOfBinding(binding), { ...at, binding, was: was as Value | null, again });
       }
-      left = left.filter((binding) => !found.has(keyOf(binding)));
+      left = left.filter((binding) => !found.has(keyOfBinding(binding)));
       if (left.length === 0) break;
     }
   }
   return [...found.values()];
 }
-
-const keyOf = ({ node, instance, what }: Binding): string => `${node?.layer.id ?? instance.scene.scene.id} ${what}`;
 
 /** Bindings that read what follows from themselves. */
 const circling = onceFor((expansion: Expansion): readonly Binding[] =>

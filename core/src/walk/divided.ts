@@ -5,7 +5,7 @@ import type { Binding } from '../program/binding.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { valueIn } from '../run/environment.ts';
-import { statesBound } from './bound-in.ts';
+import { keyOfBinding, statesBound } from './bound-in.ts';
 import { divisorsIn } from './divisors.ts';
 import type { Exploration } from './exploration.ts';
 import { rootsReached } from './live.ts';
@@ -26,7 +26,7 @@ export function dividedByZero(program: Program, exploration: Exploration): Divid
     if (dividing.length === 0) continue;
     for (const { state, run, exploration: part } of statesBound(program, exploration, root, dividing))
       for (const binding of dividing) {
-        const key = `${binding.node?.layer.id ?? binding.instance.scene.scene.id} ${binding.what}`;
+        const key = keyOfBinding(binding);
         if (found.has(key)) continue;
         const isSo = sourcesOf(binding).some((source) => {
           const given = valueIn(program, run, binding.instance, source);

@@ -35,6 +35,15 @@ export function explore(program: Program, options: ExploreOptions = {}): Explora
 /** The events that lead from a start to a state, in order. */
 export const routeTo = (exploration: Pick<Exploration, 'routeTo'>, state: number): RunEvent[] => exploration.routeTo(state);
 
+/** The route to a state: where it begins, and what is done. */
+export const routeOf = (
+  exploration: Pick<Exploration, 'states' | 'routeTo'>,
+  state: number
+): { readonly from: string; readonly events: RunEvent[] } => ({
+  from: startOf(exploration, state),
+  events: exploration.routeTo(state),
+});
+
 /** Where a route begins. */
 export function startOf(exploration: Pick<Exploration, 'states'>, state: number): string {
   return exploration.states[state]!.start;

@@ -3,7 +3,7 @@ import { ownerOf, placeOfThread } from '../at-thread.ts';
 import { circlesIn, type Circle } from '../circles.ts';
 import { dataRule } from '../data-rule.ts';
 import { dividedByZero, type Divided } from '../divided.ts';
-import { startOf } from '../explore.ts';
+import { routeOf } from '../explore.ts';
 import type { Timed } from '../moves.ts';
 import { routeBy, type Moment } from '../moment.ts';
 import { finding, type Finding, type Rule, type RuleContext } from '../finding.ts';
@@ -56,7 +56,7 @@ function dividedAt({ binding: { node, instance, what }, state, exploration }: Di
     { scene: scene.id, ...(node && { layer: node.layer.id }) },
     `${name} cannot be computed`,
     `It divides by zero, which has no value: ${then}.`,
-    { route: { from: startOf(exploration, state), events: exploration.routeTo(state) } }
+    { route: routeOf(exploration, state) }
   );
 }
 
@@ -69,7 +69,7 @@ function told({ binding: { node, instance, what }, state, exploration, was, agai
     { scene: scene.id, ...(node && { layer: node.layer.id }) },
     `${name} follows from itself`,
     `It goes round in a circle: it is ${words(was)}, and worked out again it would be ${words(again)}.`,
-    { route: { from: startOf(exploration, state), events: exploration.routeTo(state) } }
+    { route: routeOf(exploration, state) }
   );
 }
 

@@ -1,6 +1,6 @@
 import type { SceneProgram } from '../../program/program.ts';
 import { Beside } from '../../once.ts';
-import { startOf } from '../explore.ts';
+import { routeOf } from '../explore.ts';
 import { illegibleIn, type Illegible } from '../legible.ts';
 import { illegibleMet, whereHard, type IllegibleMet } from '../legible-met.ts';
 import { inScenes } from '../per-scene.ts';
@@ -25,7 +25,7 @@ export const lowContrast: Rule = {
     for (const one of inScenes(program, 'low-contrast', program.frames, [swatches, typeStyles], says, carriesNothing)) {
       if (found.has(one.id)) continue;
       const { at, isNowhere } = whereHard(program, exploration, frameOf.get(one)!, one.place.layer!);
-      if (!isNowhere) found.set(one.id, at ? { ...one, route: routeTo(at) } : one);
+      if (!isNowhere) found.set(one.id, at ? { ...one, route: routeOf(at.exploration, at.state) } : one);
     }
     for (const one of illegibleMet(program, exploration).map(hardWhereMet)) if (!found.has(one.id)) found.set(one.id, one);
     return [...found.values()];
@@ -44,15 +44,10 @@ function hardToRead({ node, contrast, wanted, when }: Illegible): Finding {
 }
 
 function hardWhereMet(one: IllegibleMet): Finding {
-  const { contrast, wanted, when, node } = one;
+  const { contrast, wanted, when, node, state, exploration } = one;
   const sentence = `Where it can be come to like that, ${node.layer.name} has a contrast of ${ratio(contrast)} to 1${when ? `, ${when}` : ''}; ${wanted} to 1 is needed.`;
-  return { ...hardToRead(one), sentence, route: routeTo(one) };
+  return { ...hardToRead(one), sentence, route: routeOf(exploration, state) };
 }
-
-const routeTo = ({ state, exploration }: Pick<IllegibleMet, 'state' | 'exploration'>) => ({
-  from: startOf(exploration, state),
-  events: exploration.routeTo(state),
-});
 
 /** Rounded down, so that nothing seems to be enough that is not. */
 const ratio = (contrast: number) => Math.floor(contrast * 10) / 10;

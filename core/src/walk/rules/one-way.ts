@@ -1,5 +1,5 @@
 import type { Exploration } from '../exploration.ts';
-import { startOf } from '../explore.ts';
+import { routeOf } from '../explore.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 import { lostStates, type Lost } from '../one-way.ts';
 
@@ -22,7 +22,7 @@ function report(exploration: Exploration, { scene, what, name, state }: Lost): F
     `${name} is for good`,
     `${name} can be come to, and nothing leads back while its frame stays.`,
     {
-      route: { from: startOf(exploration, state), events: exploration.routeTo(state) },
+      route: routeOf(exploration, state),
     }
   );
   return { ...found, id: `${found.id}:${what}` };
