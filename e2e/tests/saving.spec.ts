@@ -1,4 +1,5 @@
 import type { ChildProcess } from 'node:child_process';
+import { databaseBeside } from './database.ts';
 import { expect, Studio, test } from './studio.ts';
 
 const places = (studio: Studio) => studio.page.getByRole('toolbar', { name: 'Properties' }).getByLabel('x', { exact: true });
@@ -102,8 +103,11 @@ test('the server killed hard between an acknowledged edit and the next: nothing 
   const { startStudio } = (await import('../../scripts/lib/studio.mjs')) as unknown as { startStudio: (options: object) => Promise<ChildProcess> };
   const { freePort } = (await import('../../scripts/lib/ports.mjs')) as unknown as { freePort: () => Promise<number> };
   const port = await freePort();
-  const options = { port, databaseUrl: process.env['ZANY_DATABASE_URL'], demo: true, logLevel: 'silent' };
-  test.skip(!options.databaseUrl, 'needs the database of the test command');
+  const cluster = process.env['ZANY_DATABASE_URL'];
+  test.skip(!cluster, 'needs the database of the test command');
+  // A database of its own: from one that is shared it would take jobs that others wait for, and die with them.
+  const database = await databaseBeside(cluster!);
+  const options = { port, databaseUrl: database.url, demo: true, logLevel: 'silent' };
   let server: Server = { child: await startStudio(options) };
   const context = await browser.newContext({ baseURL: `http://localhost:${port}`, viewport: { width: 1280, height: 800 } });
   try {
@@ -123,6 +127,7 @@ test('the server killed hard between an acknowledged edit and the next: nothing 
   } finally {
     server.child.kill('SIGKILL');
     await context.close();
+    await database.drop();
   }
 });
 

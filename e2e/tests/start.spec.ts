@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { expect, test } from '@playwright/test';
+import { ask } from './database.ts';
 
 /** The start command as a person meets it: run twice, killed in the middle, with a damaged database. No browser is needed. */
 
@@ -176,25 +177,15 @@ test('killed in the middle of the first start, it begins anew and ends with the 
     await sleep(900);
     killed.kill('SIGKILL');
     const servers = await Promise.all([startStudio(await options()), startStudio(await options())]);
-    const { default: pg } = (await import('pg')) as unknown as { default: { Client: new (options: object) => PgClient } };
-    const client = new pg.Client({ connectionString: databaseUrl });
-    await client.connect();
-    const count = async (table: string) => Number((await client.query(`SELECT count(*) FROM ${table}`)).rows[0]!.count);
+    const count = async (table: string) => Number((await ask(databaseUrl, `SELECT count(*) FROM ${table}`))[0]!.count);
     expect(await count('people')).toBe(1);
     const demos = readdirSync(join(root, 'demo/pieces')).filter((file) => file.endsWith('.zip')).length;
     expect(await count('pieces')).toBe(demos);
     expect(await count('members')).toBe(demos);
     expect(await count('migrations')).toBe(readdirSync(join(root, 'studio/src/lib/server/migrations')).length);
-    await client.end();
     await Promise.all(servers.map((server) => end(server)));
   } finally {
     await cluster.stop();
     for (const path of [cluster.folder, cluster.secretFile]) rmSync(path, { recursive: true, force: true });
   }
 });
-
-interface PgClient {
-  connect: () => Promise<void>;
-  query: (sql: string) => Promise<{ rows: { count: string }[] }>;
-  end: () => Promise<void>;
-}
