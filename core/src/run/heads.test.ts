@@ -247,4 +247,28 @@ describe('playheads', () => {
     // While it is away it stands.
     expect(play(spec('go on'), frames(8), key('h'), frames(5)).clip).toMatchObject({ at: 8 });
   });
+
+  test('what goes just as its section is over is at the end of that: what comes round comes round again', () => {
+    const spec: ComposeSpec = {
+      parts: {
+        Waves: { timeline: { length: 20, labels: { In: [0, 'loop'], Out: [10, 'hold'] } }, lines: ['label In → send in'], layers: { box: {} } },
+      },
+      frames: {
+        home: {
+          layers: { clip: { type: 'placement', part: 'Waves', at: [0, 0, 9, 9], reentry: 'go on' } },
+          timeline: {
+            length: 30,
+            spans: [
+              ['clip', 0, 9],
+              ['clip', 12, 29],
+            ],
+          },
+          lines: ['key x → pause clip', 'key p → play clip'],
+        },
+      },
+    };
+    // It is there for as long as one of its rounds takes.
+    expect(play(spec, frames(11)).clip).toMatchObject({ at: 9, playing: true });
+    expect(play(spec, frames(12), frames(5))).toMatchObject({ clip: { at: 0, playing: true }, sent: ['in'] });
+  });
 });

@@ -1,5 +1,6 @@
 import { isMediaLayer } from '../vocabulary/layers/all.ts';
-import type { Expansion } from '../program/expand.ts';
+import type { Timeline } from '../piece/schema.ts';
+import { expand, type Expansion } from '../program/expand.ts';
 import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { shownWithin } from './environment.ts';
@@ -26,7 +27,16 @@ export function enterHeads(runner: Runner, scene: string, expansion: Expansion):
 
 /** Heads as they are kept while their scene is away: where they were, to go on from there. */
 export const restingHeads = (program: Program, run: RunState, root: RootRun): RootRun['heads'] =>
-  Object.fromEntries(Object.entries(root.heads).map(([key, head]) => [key, { ...head, at: frameAt(program, head, run.clock), since: run.clock }]));
+  Object.fromEntries(
+    Object.entries(root.heads).map(([key, head]) => {
+      const timeline = expand(program, program.scenes.get(root.scene)!).instances.get(key)?.scene.scene.timeline;
+      return [key, { ...head, at: standsAt(program, head, timeline, run.clock), since: run.clock }];
+    })
+  );
+
+/** Where a playhead stands that is stopped at a moment: within its section, though that is over just then. */
+const standsAt = (program: Program, head: Playhead, timeline: Timeline | undefined, clock: number): number =>
+  Math.min(frameAt(program, head, clock), (timeline && sectionAt(timeline, head.at)?.to) ?? Infinity);
 
 const setHead = (runner: Runner, scene: string, instance: Instance, head: Playhead): void => runner.store.set(scene, 'heads', instance.key, head);
 
@@ -60,7 +70,8 @@ function comeIn(runner: Runner, scene: string, node: Node, instance: Instance): 
 /** Keeps the place; whether it played is kept as well, for a placement that goes on. */
 function goOut(runner: Runner, scene: string, _node: Node, instance: Instance): void {
   const head = runner.root(scene)!.heads[instance.key];
-  if (head) setHead(runner, scene, instance, { ...head, at: frameAt(runner.program, head, runner.run.clock), since: runner.run.clock });
+  const { clock } = runner.run;
+  if (head) setHead(runner, scene, instance, { ...head, at: standsAt(runner.program, head, instance.scene.scene.timeline, clock), since: clock });
 }
 
 export function playMedia(runner: Runner, scene: string, node: Node): void {
@@ -153,8 +164,9 @@ export function showFrame(runner: Runner, scene: string, instance: Instance, fra
 
 export function pauseInstance(runner: Runner, scene: string, instance: Instance): void {
   const head = runner.root(scene)?.heads[instance.key];
-  if (head?.playing)
-    setHead(runner, scene, instance, { ...head, at: frameAt(runner.program, head, runner.run.clock), since: runner.run.clock, playing: false });
+  const { clock } = runner.run;
+  const { timeline } = instance.scene.scene;
+  if (head?.playing) setHead(runner, scene, instance, { ...head, at: standsAt(runner.program, head, timeline, clock), since: clock, playing: false });
 }
 
 /** Whether a head is under way: only those that are there move on. */
