@@ -16,6 +16,7 @@ import {
   type Owner,
 } from './chart.ts';
 import { afterOf, delayed, eventOf, frameName, goOnOf, leafName, nmtoken, token, variableName, visitOf } from './chart-names.ts';
+import { ChartTime, isTimeStep, playsOn, type Told, type TimeStep } from './chart-time.ts';
 import { named as escape } from './escaped.ts';
 import { sameKey } from '../vocabulary/keys.ts';
 import type { Cue } from '../vocabulary/cues/all.ts';
@@ -37,10 +38,10 @@ import type { Step, StepOf } from '../vocabulary/steps/all.ts';
  * The flow of a piece as a state chart: State Chart XML 1.0 (W3C), data model ecmascript. Frames are states, the states of a frame
  * states in them; cues are events, conditions guards, timers and waits delayed sends; what sheets answer is said in every frame that
  * carries them, what parts answer in every scene they are placed in. The states of sheets and of what is placed stand in the data, by
- * their names: as many as there are placements. `omitted` lists by name what it cannot say.
+ * their names: as many as there are placements. So do the sections of timelines. `omitted` lists by name what it cannot say.
  *
- * Events: `click.LAYER` (in a part `click.PLACEMENT.LAYER`), `click.frame`, `key.KEY`, `pad.N`, `signal.NAME`; `after.…`, `state.…` and
- * `go-on.…` are its own.
+ * Events: `click.LAYER` (in a part `click.PLACEMENT.LAYER`), `click.frame`, `key.KEY`, `pad.N`, `signal.NAME`; `after.…`, `state.…`,
+ * `label.…`, `time.…` and `go-on.…` are its own.
  */
 export interface StateChart {
   readonly xml: string;
@@ -99,6 +100,7 @@ class Writer {
   private readonly seen: ReadonlySet<string>;
   /** All threads that are switched on, wherever they stand on some frame, and those of the piece. */
   private readonly calls: readonly Call[];
+  private readonly time: ChartTime;
 
   constructor(private readonly program: Program) {
     const [frames, sheets] = [program.frames, seenScenes(program).slice(program.frames.length)].map((ids) =>
@@ -112,6 +114,7 @@ class Writer {
       ({ thread }) => thread.enabled
     );
     for (const root of [...frames, ...sheets]) this.keepStates(root);
+    this.time = new ChartTime(program, [...frames, ...sheets], this.calls);
     this.goesBack = this.calls.some(({ thread }) =>
       thread.branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))
     );
@@ -143,6 +146,7 @@ class Writer {
         `    <data id="${name}" expr="${escape(JSON.stringify(initial))}"/>`,
         ...(timers.length > 0 ? [`    <data id="${stay}" expr="0"/>`] : []),
       ]),
+      ...this.time.data(),
       ...(this.goesBack ? ['    <data id="_back" expr="[]"/>', '    <data id="_origin" expr="null"/>', '    <data id="_trace" expr="true"/>'] : []),
       '  </datamodel>',
       ...(first === null ? [] : [this.starting(first)]),
@@ -159,7 +163,6 @@ class Writer {
     const { scenes, piece } = this.program;
     const say = (line: string) => this.omitted.add(line);
     for (const { scene, items } of [...this.seen].map((id) => scenes.get(id)!)) {
-      if (scene.timeline) say(`the timeline of ${scene.name}`);
       if (scene.stateIs) say(`that the state of ${scene.name} follows an expression`);
       if (scene.onReturn === 'remember') say(`that ${scene.name} remembers`);
       for (const { layer } of items) {
@@ -167,23 +170,31 @@ class Writer {
         if (layer.type === 'field') say(`the field ${layer.name}`);
       }
     }
+    for (const line of this.time.omitted) say(line);
     for (const call of this.calls) {
       const { thread } = call;
       const owner = ownerOf(piece, thread);
-      if (!CUES.has(thread.cue.type)) say(`the cue “${thread.cue.type}” of ${owner}`);
+      const isUntold = thread.cue.type === 'label' && !(call.root && call.instance && this.time.get(call.root, call.instance));
+      if (!CUES.has(thread.cue.type) || isUntold) say(`the cue “${thread.cue.type}” of ${owner}`);
       if (thread.cue.type === 'variable') this.noteVariable(thread.cue.variable);
       for (const branch of thread.branches) {
         if (branch.if !== undefined && this.script(branch.if, call) === null) say(`the condition of ${owner} on more than variables and states`);
         for (const step of branch.steps) {
           if (step.lasting) say(`the step “${step.do}” of ${owner}, which goes on in another scene`);
           else if (step.do === 'state' && this.subjectOf(call, step.of) === null) say(`the step “state” of ${owner}`);
-          else if (!handled.has(step.do)) say(`the step “${step.do}” of ${owner}`);
+          else if (!(isTimeStep(step) ? this.isToldOf(call, step) : handled.has(step.do))) say(`the step “${step.do}” of ${owner}`);
           if (step.do !== 'set') continue;
           this.noteVariable(step.variable);
           if (this.script(step.value, call) === null) say(`the value that ${owner} sets`);
         }
       }
     }
+  }
+
+  /** Whether all timelines that a step may be about are told; a thread of the piece means whichever frame it is in. */
+  private isToldOf(call: Call, step: TimeStep): boolean {
+    const frames = call.root ? [call.root] : this.program.frames.map((id) => this.program.scenes.get(id)!);
+    return frames.every((frame) => this.time.subjects(call, step, frame) !== null);
   }
 
   private noteVariable(id: string | null): void {
@@ -248,6 +259,7 @@ class Writer {
   /** A sheet comes onto the screen. */
   private sheetBegins = (sheet: SceneProgram): string[] => [
     `<assign location="${visitOf(sheet)}" expr="${visitOf(sheet)} + 1"/>`,
+    ...this.time.begins(sheet),
     ...this.timers(sheet, visitOf(sheet)),
     ...this.keptBegins(sheet),
   ];
@@ -293,11 +305,13 @@ class Writer {
   }
 
   private frame(scene: SceneProgram): string {
+    const before = this.goesBack ? this.remember({ scene, state: null }) : [];
     const lines = [
       `  <state id="${frameName(scene)}"${scene.states.length ? ` initial="${leafName(entryLeaf(scene))}"` : ''}>`,
       '    <onentry>',
       ...this.visit(scene).map((line) => `      ${line}`),
       '    </onentry>',
+      ...this.scenesOn(scene).flatMap((root) => this.time.transitions(root, before).map((line) => `    ${line}`)),
     ];
     if (scene.states.length === 0) lines.push(...this.transitions({ scene, state: null }).map((line) => `    ${line}`));
     for (const state of scene.states) lines.push(...this.state({ scene, state: state.id }).map((line) => `    ${line}`));
@@ -311,7 +325,12 @@ class Writer {
   /** The scenes that come onto the screen with a frame begin, but for those that were on it and stay. */
   private begins(scene: SceneProgram, before: readonly SceneProgram[]): string[] {
     const sheets = this.scenesOn(scene).filter((one) => one !== scene && !before.includes(one));
-    return [...sheets.flatMap((sheet) => this.sheetBegins(sheet)), ...this.entered(entryLeaf(scene)), ...this.keptBegins(scene)];
+    return [
+      ...sheets.flatMap((sheet) => this.sheetBegins(sheet)),
+      ...this.time.begins(scene),
+      ...this.entered(entryLeaf(scene)),
+      ...this.keptBegins(scene),
+    ];
   }
 
   private state(leaf: Leaf): string[] {
@@ -347,25 +366,27 @@ class Writer {
       // A click on what is in a part has a name that begins with that of its placement, so it comes first.
       for (const node of expand(this.program, one).nodes.toSorted((a, b) => depthOf(b) - depthOf(a)))
         // Beside what catches, a press goes through a sheet to the frame.
-        if (isShown(node) && (one === scene || node.catches))
+        if (isShown(node) && (one === scene || node.catches)) {
+          const event = `click.${node.key.replaceAll('/', '.')}`;
+          const guard = this.time.guardOf(one, node);
           put(
-            `click.${node.key.replaceAll('/', '.')}`,
-            this.first([...chainOf(catcherOf(node)), ownOf(this.program, one)], one, (cue) => cue.type === 'click')
+            event,
+            this.first([...chainOf(catcherOf(node)), ownOf(this.program, one)], one, (cue) => cue.type === 'click'),
+            guard
           );
+          // Nobody presses what is not there, nor what is around it in its stead.
+          if (guard) lines.push(`<transition event="${event}" cond="${escape(`!(${guard})`)}"/>`);
+        }
     put(
       'click.frame',
       this.first([ownOf(this.program, scene)], scene, (cue) => cue.type === 'click')
     );
     for (const key of new Set(this.cues(scene, 'key').map((cue) => cue.key)))
-      put(
-        `key.${nmtoken(key)}`,
-        this.frontTakers(scene, (cue) => cue.type === 'key' && sameKey(cue.key, key))
-      );
+      for (const { calls, guard } of this.frontTakers(scene, (cue) => cue.type === 'key' && sameKey(cue.key, key)))
+        put(`key.${nmtoken(key)}`, calls, guard);
     for (const button of new Set(this.cues(scene, 'pad').map((cue) => cue.button)))
-      put(
-        `pad.${button}`,
-        this.frontTakers(scene, (cue) => cue.type === 'pad' && cue.button === button)
-      );
+      for (const { calls, guard } of this.frontTakers(scene, (cue) => cue.type === 'pad' && cue.button === button))
+        put(`pad.${button}`, calls, guard);
     for (const signal of new Set(this.cues(scene, 'signal').map((cue) => cue.signal)))
       put(
         `signal.${nmtoken(signal)}`,
@@ -386,6 +407,14 @@ class Writer {
             .map((thread) => ({ thread, root: scene, instance: ownOf(this.program, scene).instance }))
         );
     for (const root of this.scenesOn(scene)) {
+      for (const told of this.time.in(root))
+        for (const label of Object.keys(told.timeline.labels ?? {}))
+          put(
+            this.time.labelEvent(told, label),
+            this.callsIn(root).filter(
+              ({ instance, thread: { enabled, cue } }) => enabled && instance === told.instance && cue.type === 'label' && cue.label === label
+            )
+          );
       for (const one of this.keptIn(root)) {
         for (const change of ['entered', 'left'] as const)
           for (const { id } of one.instance.scene.states) put(this.eventOfState(one, change, id), this.toldOf(one, change, id));
@@ -412,20 +441,28 @@ class Writer {
     return this.program.threads.filter((thread) => thread.enabled && fits(thread.cue)).map(ofPiece);
   }
 
-  /** The frontmost layer that listens, else the scenes and the parts placed in them, from the front. */
-  private frontTakers(scene: SceneProgram, fits: (cue: Cue) => boolean): readonly Call[] {
+  /**
+   * The frontmost layer that listens, else the scenes and the parts placed in them, from the front; layers before the last only where
+   * their spans have them there.
+   */
+  private frontTakers(scene: SceneProgram, fits: (cue: Cue) => boolean): readonly { readonly calls: readonly Call[]; readonly guard: string }[] {
     const scenes = this.scenesOn(scene).toReversed();
     const has = (threads: readonly Thread[]) => threads.some((thread) => thread.enabled && fits(thread.cue));
+    const takers: { calls: readonly Call[]; guard: string }[] = [];
+    const take = (owners: readonly Owner[], one: SceneProgram, guard = ''): boolean => {
+      takers.push({ calls: this.first([...owners, ownOf(this.program, one)], one, fits), guard });
+      return guard === '';
+    };
+    for (const one of scenes)
+      for (const node of expand(this.program, one).nodes.toReversed())
+        if (isShown(node) && has(node.item.threads) && take(chainOf(node), one, this.time.guardOf(one, node))) return takers;
     for (const one of scenes) {
-      const front = expand(this.program, one).nodes.findLast((node) => isShown(node) && has(node.item.threads));
-      if (front) return this.first([...chainOf(front), ownOf(this.program, one)], one, fits);
+      for (const { scene: part, placement } of [...expand(this.program, one).instances.values()].slice(1))
+        if (has(part.threads) && take(chainOf(placement!), one)) return takers;
+      if (has(one.threads) && take([], one)) return takers;
     }
-    for (const one of scenes) {
-      const placed = [...expand(this.program, one).instances.values()].slice(1).find((instance) => has(instance.scene.threads));
-      if (placed) return this.first([...chainOf(placed.placement!), ownOf(this.program, one)], one, fits);
-      if (has(one.threads)) return this.first([ownOf(this.program, one)], one, fits);
-    }
-    return this.first([], scene, fits);
+    take([], scene);
+    return takers;
   }
 
   private everyone(scene: SceneProgram, fits: (cue: Cue) => boolean): readonly Call[] {
@@ -446,7 +483,7 @@ class Writer {
 
   /** One transition for each way that the branches of all threads of an event can fall. */
   private ways(event: string, calls: readonly Call[], leaf: Leaf, guard: string): string[] {
-    const begin = beginPath(leaf, !/^(signal|variable|state)\./.test(event));
+    const begin = beginPath(leaf, !/^(signal|variable|state|label)\./.test(event));
     let ways: readonly Path[] = [guarded(begin, guard)];
     for (const call of calls) {
       const { thread } = call;
@@ -484,22 +521,35 @@ class Writer {
 
   /** An expression of a thread, where a frame is in some state. */
   private script(stored: string, { instance, root }: Call, leaf: Leaf | null = null): string | null {
-    const { variables, scenes, piece } = this.program;
+    const { variables, scenes } = this.program;
     const parsed = this.program.parse(stored);
     const stateOf = (id: string): string | null => {
       if (!instance || !root) return null;
       const key = placeOf(this.program, instance, id);
       const own = scenes.get(key);
       if (own?.scene.use === 'frame') return own !== root ? null : leaf ? JSON.stringify(nameOfState(leaf)) : FRAME_STATE;
-      const on = own ?? scenes.get(piece.layers.get(key.split('/', 1)[0]!)?.scene ?? '');
+      const on = own ?? this.sceneOf(key);
       return this.kept.get(`${on?.scene.id} ${own ? '' : key}`)?.name ?? null;
+    };
+    const sectionOf = (id: string): string | null => {
+      if (!instance || !root) return null;
+      const key = placeOf(this.program, instance, id);
+      const own = scenes.get(key);
+      const on = own ?? this.sceneOf(key);
+      const found = on && expand(this.program, on).instances.get(own ? '' : key);
+      return found && !(on.scene.use === 'frame' && on !== root) ? this.time.sectionOf(on, found) : null;
     };
     const nameOf = (id: string, property: string | null) => {
       if (property === 'state') return stateOf(id);
+      if (property === 'section') return sectionOf(id);
       return property === null && variables.get(id)?.scene === null ? variableName(id) : null;
     };
     return parsed.ok ? toScript(parsed.value, nameOf, (id) => this.constantOf(id)) : null;
   }
+
+  /** The scene on the screen that a layer, or what is placed in it, is in. */
+  private sceneOf = (key: string): SceneProgram | undefined =>
+    this.program.scenes.get(this.program.piece.layers.get(key.split('/', 1)[0]!)?.scene ?? '');
 
   /** The name that stands for a scene, or a state or label of one. */
   private constantOf(id: string): string | null {
@@ -533,27 +583,38 @@ class Writer {
   }
 
   /** Runs steps from one on, to their end or to the first that has to be waited for. */
-  private follow(call: Call, branch: Branch, from: number, begin: Path, took = 0): Path[] {
+  private follow(call: Call, branch: Branch, from: number, begin: Path, took: Took = 0): Path[] {
     const step = branch.steps[from];
     if (!step) return [begin];
-    if (!step.with && took > 0) return [this.goOnLater(goOnOf(call, call.thread.branches.indexOf(branch), from), took, begin)];
+    if (!step.with && took !== 0) return [this.goOnLater(goOnOf(call, call.thread.branches.indexOf(branch), from), took, begin)];
     const before = step.with ? took : 0;
+    if (isTimeStep(step)) {
+      const { path, told } = this.inTime(step, begin, call);
+      return this.follow(call, branch, from + 1, path, typeof before === 'number' && told && playsOn(step) ? told : before);
+    }
     return this.step(step, begin, call).flatMap((next) => {
       const takes = next.content !== begin.content || step.do === 'wait';
-      return this.follow(call, branch, from + 1, next, takes ? Math.max(before, lengthOf(step)) : before);
+      return this.follow(call, branch, from + 1, next, takes && typeof before === 'number' ? Math.max(before, lengthOf(step)) : before);
     });
   }
 
+  /** Does a step to timelines; told is the last of them, whose section steps may wait for. */
+  private inTime(step: TimeStep, path: Path, call: Call): { readonly path: Path; readonly told: Told | undefined } {
+    const all = (this.time.subjects(call, step, path.leaf.scene) ?? []).filter(({ root }) => this.scenesOn(path.leaf.scene).includes(root));
+    return { path: { ...path, content: [...path.content, ...all.flatMap((told) => this.time.does(step, told))] }, told: all.at(-1) };
+  }
+
   /** Steps that wait end with the scene they belong to. */
-  private goOnLater(event: string, ms: number, path: Path): Path {
+  private goOnLater(event: string, took: number | Told, path: Path): Path {
     const { scene } = path;
+    const later = (name: string, visit: string) => (typeof took === 'number' ? delayed(name, took, visit) : this.time.waitsFor(took, name, visit));
     if (scene !== null && scene !== path.leaf.scene) {
       if (scene.scene.use === 'frame' || !this.scenesOn(path.leaf.scene).includes(scene)) return path;
-      return { ...path, content: [...path.content, delayed(`${event}.${WITH_SHEET}`, ms, visitOf(scene))] };
+      return { ...path, content: [...path.content, later(`${event}.${WITH_SHEET}`, visitOf(scene))] };
     }
     // A frame that is come to from outside of it counts its visit only after this.
     const comes = path.moved && (path.leaf.scene !== path.from.scene || path.leaf.state === null);
-    return { ...path, content: [...path.content, delayed(event, ms, comes ? '_visit + 1' : '_visit')] };
+    return { ...path, content: [...path.content, later(event, comes ? '_visit + 1' : '_visit')] };
   }
 
   private step(step: Step, path: Path, call: Call): Path[] {
@@ -686,10 +747,13 @@ class Writer {
   }
 }
 
+/** How long steps take: in milliseconds, or until a timeline has come to the end of a section. */
+type Took = number | Told;
+
 const NO_TRACE = '<assign location="_trace" expr="false"/>';
 
 /** What a chart can say that a thread waits for. */
-const CUES: ReadonlySet<Cue['type']> = new Set<Cue['type']>(['click', 'key', 'pad', 'signal', 'variable', 'state', 'after']);
+const CUES: ReadonlySet<Cue['type']> = new Set<Cue['type']>(['click', 'key', 'pad', 'signal', 'variable', 'state', 'after', 'label']);
 
 const NO_SCENES: readonly SceneProgram[] = [];
 
@@ -711,6 +775,7 @@ function takes(steps: readonly Step[], at: number): number {
 }
 
 const lengthOf = (step: Step): number => {
+  if (playsOn(step)) return Infinity;
   if (step.do === 'wait') return step.ms;
   if ('transition' in step) return transitionTime(step.transition);
   return 'timing' in step && step.timing ? step.timing.ms + (step.timing.delay ?? 0) : 0;
