@@ -85,6 +85,8 @@ const fields: Record<RunEvent['type'], Record<string, FieldKind>> = {
   release: { x: 'number', y: 'number' },
   leave: {},
   click: { layer: 'layer' },
+  hold: { layer: 'layer' },
+  'let-go': { where: 'string' },
   'double-click': { layer: 'layer' },
   'long-press': { layer: 'layer' },
   beside: {},
@@ -104,9 +106,13 @@ const fields: Record<RunEvent['type'], Record<string, FieldKind>> = {
 };
 
 /** Events that can be about the frame itself. */
-const ofFrame: ReadonlySet<string> = new Set(['click', 'double-click', 'long-press', 'swipe', 'scroll', 'focus']);
+const ofFrame: ReadonlySet<string> = new Set(['click', 'hold', 'double-click', 'long-press', 'swipe', 'scroll', 'focus']);
 
-const choices: Partial<Record<string, readonly string[]>> = { direction: ['left', 'right', 'up', 'down'], what: ['started', 'ended'] };
+const choices: Partial<Record<string, readonly string[]>> = {
+  direction: ['left', 'right', 'up', 'down'],
+  what: ['started', 'ended'],
+  where: ['there', 'elsewhere'],
+};
 
 /** Layers and frames may be given by id or by name; a click with `"layer": null` is on the frame itself. */
 function readEvent(program: Program, state: RunState, line: string, number: number): RunEvent {

@@ -2,14 +2,15 @@ import { onceFor } from '../once.ts';
 import { walksOf } from '../edit/commands/walks.ts';
 import type { Program } from '../program/program.ts';
 import type { Point } from '../program/geometry.ts';
-import { besideOf, groundOf, reachOf } from '../run/reach.ts';
+import { besideOf, groundOf, HEARD, offPressed, reachOf } from '../run/reach.ts';
+import { SWIPE_TIME } from '../run/pointer.ts';
+import { waitsFor } from '../vocabulary/cues/all.ts';
 import { boundsOf, resolveScreen, type Screen, type Shown } from '../run/resolve.ts';
 import { advance, start } from '../run/run.ts';
 import type { Report, RunEvent, RunState } from '../run/state.ts';
 import type { Timing } from '../fields/step-fields.ts';
 import type { Transition } from '../vocabulary/transitions/all.ts';
 import { isLoose } from '../vocabulary/layers/all.ts';
-import type { PlainOccasion } from '../vocabulary/occasions.ts';
 import { auditOf } from './audited.ts';
 import { eventWords } from '../walk/event-words.ts';
 import { planRoutes } from '../walk/plan.ts';
@@ -94,12 +95,16 @@ function scriptOf(program: Program, name: string, from: string, events: readonly
   let screen = resolveScreen(program, run);
   const begins = seenOn(program, run, null, screen);
   const steps: ScriptStep[] = [];
-  for (const [i, event] of events.entries()) {
+  const all = doneByHand(program, events);
+  for (let i = 0; i < all.length; i++) {
+    const event = all[i]!;
     const before: RunState = run;
-    const isLast = i === events.length - 1;
+    const isLast = i === all.length - 1;
     const done = advance(program, before, event);
     const rests = isHurried && !isLast ? 0 : motionOf(program, done.reports);
     run = advance(program, done.run, { type: 'wait', ms: rests }).run;
+    // What was pressed is gone from under the finger, which has to be lifted all the same.
+    if (event.type === 'hold' && !isLast && !done.run.pressed) all.splice(i + 1, 0, { type: 'let-go', where: 'elsewhere' });
     const wheel = wheelFor(event, before, done.run);
     const spot = spotFor(program, wheel ? scrolledAs(before, done.run) : before, event);
     if (spot === 'nowhere') return null;
@@ -116,6 +121,13 @@ function scriptOf(program: Program, name: string, from: string, events: readonly
     if (!isHurried || isLast) screen = after;
   }
   return { name, from, begins, steps };
+}
+
+/** What is let go elsewhere is held until that is no swipe any more, where anybody waits for one. */
+function doneByHand({ piece }: Program, events: readonly RunEvent[]): RunEvent[] {
+  const isSwiped = [...piece.threads.values()].some(({ enabled, cue }) => enabled && waitsFor(cue, 'swipe'));
+  const late: RunEvent = { type: 'wait', ms: SWIPE_TIME + 1 };
+  return events.flatMap((event) => (isSwiped && event.type === 'let-go' && event.where === 'elsewhere' ? [late, event] : [event]));
 }
 
 /** Looks come and go within this, ms. */
@@ -186,13 +198,6 @@ const scrolledAs = (run: RunState, other: RunState): RunState => ({
   roots: Object.fromEntries(Object.entries(run.roots).map(([id, root]) => [id, { ...root, scroll: other.roots[id]?.scroll ?? root.scroll }])),
 });
 
-const hears: Partial<Record<RunEvent['type'], readonly (PlainOccasion | 'swipe')[]>> = {
-  click: ['click', 'press', 'release'],
-  'double-click': ['click', 'double click'],
-  'long-press': ['long press'],
-  swipe: ['swipe'],
-};
-
 interface Spot {
   readonly point: Point;
   readonly on: PointOn;
@@ -206,16 +211,16 @@ function spotFor(program: Program, run: RunState, event: RunEvent): Spot | null 
     if (!surface || !point) return 'nowhere';
     return { point, on: { layer: null, scene: surface.scene, x: (point.x - surface.x) / surface.width, y: (point.y - surface.y) / surface.height } };
   };
+  if (event.type === 'let-go') return event.where === 'there' ? null : onScene(run.frame, offPressed({ program, run }));
   if (event.type === 'beside') return onScene(run.frame, besideOf({ program, run }));
   if (!('layer' in event) || event.type === 'focus' || event.type === 'value' || event.type === 'media' || event.type === 'scroll') return null;
-  const occasions = hears[event.type];
   if (event.layer === null) {
     const scene = ('scene' in event && event.scene) || run.frame;
-    return onScene(scene, occasions ? groundOf({ program, run }, scene, occasions)?.point : null);
+    return onScene(scene, event.type === 'drag' || event.type === 'hover' ? null : groundOf({ program, run }, scene, HEARD[event.type])?.point);
   }
   const found = shownOn(screen, event.layer);
   if (!found) return 'nowhere';
-  const reached = reachOf({ program, run }, found.shown.node);
+  const reached = reachOf({ program, run }, found.shown.node, event.type);
   if (!('point' in reached)) return 'nowhere';
   const { point } = reached;
   // What stands in a group may lie outside of its own box, so the point is said on the scene then.

@@ -23,8 +23,9 @@ const on = { layer: layerOrNone(), scene: Optional(id('frame')) };
 
 /** What a person does, or time brings, as the engine takes it. Layers are named by their paths. */
 export const KeptEventSchema = Union([
-  ...(['click', 'double-click', 'long-press'] as const).map((type) => Obj({ type: Literal(type), ...on }, strict)),
+  ...(['click', 'hold', 'double-click', 'long-press'] as const).map((type) => Obj({ type: Literal(type), ...on }, strict)),
   Obj({ type: Literal('swipe'), ...on, direction: oneOf(['left', 'right', 'up', 'down'] as const) }, strict),
+  Obj({ type: Literal('let-go'), where: oneOf(['there', 'elsewhere'] as const) }, strict),
   Obj({ type: Literal('beside') }, strict),
   Obj({ type: Literal('leave') }, strict),
   Obj({ type: Literal('hover'), layer: layerPath() }, strict),

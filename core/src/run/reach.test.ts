@@ -45,6 +45,31 @@ describe('where a pointer gets at a layer', () => {
     expect(reach('a')).toEqual({ at: [5, 75], gets: 'a' });
   });
 
+  test('of which only a corner is to be seen: in that', () => {
+    expect(on({ a: pressed(390, 398, 200, 300) }).reach('a')).toMatchObject({ gets: 'a' });
+    expect(on({ a: pressed(390, 400, 200, 300) }).reach('a')).toBe('a lies outside of what can be seen.');
+  });
+
+  test('for something that is to be done there: beside what in it would take that instead, where there is such a place', () => {
+    const card = (lines: string[], more: object = {}, at: readonly [number, number, number, number] = [40, 40, 20, 20]) => ({
+      card: { type: 'group' as const, at: [50, 50, 100, 100] as const, lines: ['click → send card'] },
+      ground: { in: 'card', at: [0, 0, 100, 100] as const },
+      star: { in: 'card', at, lines, ...more },
+    });
+    const gets = (layers: Layers) => {
+      const { program, run, node } = on(layers);
+      return (['click', 'hover', 'drag'] as const).map((deed) => {
+        const found = reachOf({ program, run }, node('card'), deed);
+        return 'point' in found ? found.node.layer.name : found.sentence;
+      });
+    };
+    expect(gets(card(['click → send star']))).toEqual(['card', 'star', 'star']);
+    expect(gets(card(['press → send star', 'leave → send star']))).toEqual(['card', 'card', 'star']);
+    expect(gets(card([], { drag: { axis: 'both' } }))).toEqual(['star', 'star', 'card']);
+    expect(gets(card(['click → send star'], { disabled: true }))).toEqual(['card', 'card', 'card']);
+    expect(gets(card(['click → send star'], {}, [0, 0, 100, 100]))).toEqual(['star', 'star', 'star']);
+  });
+
   test('of a group: at what is in it', () => {
     const layers = {
       card: { type: 'group' as const, at: [50, 50, 100, 100] as const, lines: ['click → send it'] },
@@ -91,10 +116,10 @@ describe('where a pointer gets at a layer', () => {
       right: pressed(390, 100, 120, 12),
       below: pressed(200, 390, 12, 120),
     });
-    expect(reach('left')).toEqual({ at: [5, 0.5], gets: 'left' });
-    expect(reach('above')).toEqual({ at: [100.5, 5], gets: 'above' });
-    expect(reach('right')).toEqual({ at: [395, 100.5], gets: 'right' });
-    expect(reach('below')).toEqual({ at: [200.5, 395], gets: 'below' });
+    expect(reach('left')).toEqual({ at: [15, 6], gets: 'left' });
+    expect(reach('above')).toEqual({ at: [106, 5], gets: 'above' });
+    expect(reach('right')).toEqual({ at: [395, 106], gets: 'right' });
+    expect(reach('below')).toEqual({ at: [206, 395], gets: 'below' });
   });
 });
 

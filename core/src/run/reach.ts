@@ -1,14 +1,14 @@
 import { waitsFor } from '../vocabulary/cues/all.ts';
-import type { PlainOccasion } from '../vocabulary/occasions.ts';
-import { centerOf, type Point, type Rect } from '../program/geometry.ts';
+import type { OccasionType, PlainOccasion } from '../vocabulary/occasions.ts';
+import { centerOf, intersection, type Point, type Rect } from '../program/geometry.ts';
 import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
-import { boundsOf, enabledWithin, isUnder, standingScreen, type Screen, type Stood, type Surface } from './resolve.ts';
+import { boundsOf, enabledWithin, isEnabled, isUnder, standingScreen, type Screen, type Stood, type Surface } from './resolve.ts';
 import { nearTo } from './near.ts';
 import { catchOn } from './pointer.ts';
 import type { Runner } from './runner.ts';
 import { scrollTo } from './scrolling.ts';
-import type { RunState } from './state.ts';
+import type { RootRun, RunEvent, RunState } from './state.ts';
 
 /** Where a pointer gets at things in a run: at a layer, at the ground of a scene, beside a frame laid over, and after scrolling. */
 
@@ -19,23 +19,68 @@ interface Running {
 
 export type Reached = { readonly node: Node; readonly point: Point } | { readonly code: string; readonly sentence: string };
 
-/** A point where the pointer gets to a layer or to something in it, tried in its middle and on a grid of 12 × 12 points. */
-export const reachOf = (runner: Running, node: Node): Reached => reachOn(standingScreen(runner.program, runner.run), runner.run, node);
+/** What is heard where something is done by a pointer, what it is done for first. */
+export const HEARD = {
+  click: ['click', 'press', 'release'],
+  hold: ['press', 'release'],
+  'double-click': ['double click', 'click'],
+  'long-press': ['long press'],
+  hover: ['hover', 'leave'],
+  drag: ['drag', 'drag start', 'drop'],
+  swipe: ['swipe'],
+} as const satisfies Partial<Record<RunEvent['type'], readonly OccasionType[]>>;
 
-function reachOn(screen: Screen<Stood>, run: RunState, node: Node): Reached {
+export type Pointing = keyof typeof HEARD;
+
+/**
+ * A point where the pointer gets to a layer or to something in it, tried in its middle and on a grid of 12 × 12 points: for something
+ * that is to be done there, where nothing in the layer takes that instead, if there is such a place.
+ */
+export const reachOf = (runner: Running, node: Node, deed: Pointing | null = null): Reached =>
+  reachOn(standingScreen(runner.program, runner.run), runner.run, node, deed);
+
+function reachOn(screen: Screen<Stood>, run: RunState, node: Node, deed: Pointing | null): Reached {
   const surface = screen.surfaces.find((one) => one.all.some((shown) => shown.node === node));
   const shown = surface?.all.find((one) => one.node === node);
   if (!shown || !surface) return { code: 'unreachable', sentence: `${node.layer.name} is hidden.` };
   let by: Stood | null = null;
   let near: Screen<Stood> | null = null;
+  let best: { readonly reached: Reached; readonly taken: number } | null = null;
+  const root = run.roots[surface.scene]!;
+  const isPlain = deed === null || !someWithin(node, (one) => takenBy(root, one, deed) > 0);
   for (const point of pointsOn(screen, shown)) {
     const caught = catchOn(near ?? screen, run, point);
-    if (getsTo(shown, surface, caught)) return { node: caught.shown?.node ?? node, point };
+    if (getsTo(shown, surface, caught)) {
+      const reached = { node: caught.shown?.node ?? node, point };
+      const taken = isPlain ? 0 : Math.max(0, ...within(node, reached.node).map((one) => takenBy(root, one, deed)));
+      if (taken === 0) return reached;
+      if (!best || taken < best.taken) best = { reached, taken };
+    }
     by ??= caught.shown;
     near ??= nearTo(screen, boundsOf(shown));
   }
+  if (best) return best.reached;
   if (by) return { code: 'covered', sentence: `${by.node.layer.name} lies over all of ${node.layer.name}.` };
   return { code: 'covered', sentence: `${node.layer.name} lies outside of what can be seen.` };
+}
+
+const someWithin = (node: Node, is: (node: Node) => boolean): boolean => node.children.some((one) => is(one) || someWithin(one, is));
+
+/** A node in another one, and what is around it in that. */
+function within(outer: Node, inner: Node): readonly Node[] {
+  const chain = outwardNodes(inner);
+  const at = chain.indexOf(outer);
+  return at < 0 ? NONE : chain.slice(0, at);
+}
+
+const NONE: readonly Node[] = [];
+
+/** How much of what is done at a layer does not get to what is around it: all where it is disabled; what it is done for; what else is heard. */
+function takenBy(root: RootRun, node: Node, deed: Pointing): 0 | 1 | 2 | 3 {
+  if (!isEnabled(root, node)) return 3;
+  const hears = (type: OccasionType) => threadsAt(node).some(({ enabled, cue }) => enabled && waitsFor(cue, type));
+  if (hears(HEARD[deed][0]) || (deed === 'drag' && node.layer.drag)) return 2;
+  return HEARD[deed].some(hears) ? 1 : 0;
 }
 
 /** Whether a press that is caught so gets to a layer, to something in it, or through it to what is around it. */
@@ -70,9 +115,15 @@ export function hiddenOf(screen: Screen<Stood>, run: RunState, surface: Surface<
 
 const GRID = 12;
 
-/** Points of a layer that are in view, its middle first. */
+/** Points of a layer that are in view, its middle first, then that of what is to be seen of it. */
 function* pointsOn(screen: Screen<Stood>, shown: Stood): Iterable<Point> {
-  for (const point of pointsOver(boundsOf(shown))) if (isInView(screen, point) && isUnder(shown, point)) yield point;
+  const box = boundsOf(shown);
+  const seen = intersection(box, viewOf(screen));
+  if (!seen) return;
+  const middle = centerOf(box);
+  const isWhole = seen.width === box.width && seen.height === box.height;
+  if (!isWhole && isInView(screen, middle) && isUnder(shown, middle)) yield middle;
+  for (const point of pointsOver(seen)) if (isInView(screen, point) && isUnder(shown, point)) yield point;
 }
 
 const isInView = ({ width, height }: Screen<Stood>, { x, y }: Point) => x >= 0 && y >= 0 && x < width && y < height;
@@ -113,6 +164,24 @@ export function besideOf({ program, run }: Running): Point | null {
   for (const point of pointsOver(viewOf(screen))) if (catchOn(screen, run, point).surface === null) return point;
   return null;
 }
+
+/** A place off what is pressed, where as little as can be listens; null where what is pressed takes all of the view. */
+export function offPressed({ program, run }: Running): Point | null {
+  const pressed = run.pressed?.node ?? null;
+  const screen = standingScreen(program, run);
+  let best: { readonly point: Point; readonly heard: number } | null = null;
+  for (const point of pointsOver(viewOf(screen))) {
+    const { shown, surface } = catchOn(screen, run, point);
+    if (!surface || (shown?.node.key ?? '') === pressed) continue;
+    const heard = outwardNodes(shown?.node ?? null).reduce((sum, node) => sum + 1 + MOST_NODES * threadsAt(node).length, 0);
+    if (heard === 0) return point;
+    if (!best || heard < best.heard) best = { point, heard };
+  }
+  return best?.point ?? null;
+}
+
+/** More than layers are in each other. */
+const MOST_NODES = 1000;
 
 // ── scrolling to it ──────────────────────────────────────────────────────────
 

@@ -18,6 +18,7 @@ import {
   longPress,
   longPressDue,
   movePointer,
+  SWIPE_TIME,
   pressBeside,
   pressPointer,
   releasePointer,
@@ -27,7 +28,7 @@ import {
 import { runnerFor } from './machine.ts';
 import type { Call, Runner } from './runner.ts';
 import { emptyRun } from './environment.ts';
-import { groundOf, reachOf, scrollInto } from './reach.ts';
+import { groundOf, HEARD, offPressed, reachOf, scrollInto, type Pointing } from './reach.ts';
 import { scrollTo } from './scrolling.ts';
 import { enterFrame } from './frames.ts';
 import type { Advanced, Activity, Report, RunEvent, RunState, Timer } from './state.ts';
@@ -88,25 +89,30 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
       return releasePointer(runner, { x: event.x, y: event.y });
     case 'click':
       alone(runner);
-      return onPlace(runner, event, ['click', 'press', 'release'], (node, point, scene) => clickOn(runner, node, scene, point));
+      return onPlace(runner, event, HEARD.click, (node, point, scene) => clickOn(runner, node, scene, point));
     case 'double-click':
       alone(runner);
-      return onPlace(runner, event, ['click', 'double click'], (node, point, scene) => {
+      return onPlace(runner, event, HEARD['double-click'], (node, point, scene) => {
         clickOn(runner, node, scene, point);
         // What the first click hid, moved away or covered is not there for the second.
         if (runner.run.clicked && isAt(runner, node, scene, point)) clickOn(runner, node, scene, point);
       });
     case 'long-press':
-      return onPlace(runner, event, ['long press'], (node, _point, scene) => longPress(runner, node, scene));
+      return onPlace(runner, event, HEARD['long-press'], (node, _point, scene) => longPress(runner, node, scene));
+    case 'hold':
+      alone(runner);
+      return onPlace(runner, event, HEARD.hold, (_node, point) => pressPointer(runner, point));
+    case 'let-go':
+      return letGo(runner, event.where);
     case 'beside':
       return pressBeside(runner);
     case 'hover':
       comeAnew(runner);
-      return onLayer(runner, event.layer, (_node, point) => movePointer(runner, point));
+      return onLayer(runner, event, (_node, point) => movePointer(runner, point));
     case 'drag':
-      return onLayer(runner, event.layer, (node, point) => dragLayer(runner, node, point, event.dx, event.dy));
+      return onLayer(runner, event, (node, point) => dragLayer(runner, node, point, event.dx, event.dy));
     case 'swipe':
-      return onPlace(runner, event, ['swipe'], (node, _point, scene) => void swipe(runner, node, scene, event.direction));
+      return onPlace(runner, event, HEARD.swipe, (node, _point, scene) => void swipe(runner, node, scene, event.direction));
     case 'scroll':
       return scroll(runner, event);
     case 'key':
@@ -143,14 +149,19 @@ function alone(runner: Runner): void {
 
 // ── events on named layers ───────────────────────────────────────────────────
 
+interface DoneOn {
+  readonly type: Pointing;
+  readonly layer: string;
+}
+
 /** On a layer, or where the scene itself takes it. */
 function onPlace(
   runner: Runner,
-  { layer, scene = runner.run.frame }: { readonly layer: string | null; readonly scene?: string },
+  { type, layer, scene = runner.run.frame }: { readonly type: Pointing; readonly layer: string | null; readonly scene?: string },
   occasions: readonly (PlainOccasion | 'swipe')[],
   act: (node: Node | null, point: Point, scene: string) => void
 ): void {
-  if (layer !== null) return onLayer(runner, layer, (node, point) => act(node, point, runner.sceneOfNode(node.key)!));
+  if (layer !== null) return onLayer(runner, { type, layer }, (node, point) => act(node, point, runner.sceneOfNode(node.key)!));
   const ground = groundOf(runner, scene, occasions);
   if (ground) return act(ground.node, ground.point, scene);
   const name = runner.program.scenes.get(scene)?.scene.name ?? 'This frame';
@@ -158,7 +169,7 @@ function onPlace(
 }
 
 /** Where a person could get at a layer: a point of it that nothing hides, scrolled to if need be. Why not, where there is none. */
-function onLayer(runner: Runner, key: string, act: (node: Node, point: Point) => void): void {
+function onLayer(runner: Runner, { type, layer: key }: DoneOn, act: (node: Node, point: Point) => void): void {
   const place = runner.find(key);
   if (!place?.node || !place.isOn) {
     const name = runner.program.piece.layers.get(key.split('/').at(-1)!)?.name;
@@ -166,9 +177,9 @@ function onLayer(runner: Runner, key: string, act: (node: Node, point: Point) =>
     return runner.why({ code: 'not-here', sentence: name ? `${name} is not in this frame.` : 'There is no such layer.', layer: key });
   }
   const { node } = place;
-  const reach = reachOf(runner, node);
+  const reach = reachOf(runner, node, type);
   if ('point' in reach) return act(reach.node, reach.point);
-  const there = reach.code === 'covered' && scrollInto(runner, node) ? (runner.catchUp(), reachOf(runner, node)) : reach;
+  const there = reach.code === 'covered' && scrollInto(runner, node) ? (runner.catchUp(), reachOf(runner, node, type)) : reach;
   if ('point' in there) return act(there.node, there.point);
   runner.at(node.key);
   runner.why({ code: there.code, sentence: there.sentence, layer: node.key });
@@ -182,6 +193,19 @@ function clickOn(runner: Runner, node: Node | null, scene: string, point: Point)
   if (!takers(runner, taker, scene, { type: 'press' }).length && !takers(runner, taker, scene, { type: 'release' }).length)
     return click(runner, taker, scene, point);
   pressPointer(runner, point);
+  releasePointer(runner, point);
+}
+
+/** Lets go of what is held. */
+function letGo(runner: Runner, where: 'there' | 'elsewhere'): void {
+  const { pressed, clock } = runner.run;
+  if (!pressed) return runner.why({ code: 'not-held', sentence: 'Nothing is pressed that could be let go.' });
+  if (where === 'there') return releasePointer(runner, pressed.from);
+  const point = offPressed(runner);
+  if (!point) return runner.why({ code: 'covered', sentence: 'What is pressed takes all of the view, so it cannot be let go elsewhere.' });
+  // As slowly as that it is no swipe.
+  runner.put({ pressed: { ...pressed, at: Math.min(pressed.at, clock - SWIPE_TIME - 1) } });
+  movePointer(runner, point);
   releasePointer(runner, point);
 }
 

@@ -149,6 +149,10 @@ export type RunEvent =
   | { readonly type: 'click'; readonly layer: string | null; readonly scene?: string }
   | { readonly type: 'double-click'; readonly layer: string | null; readonly scene?: string }
   | { readonly type: 'long-press'; readonly layer: string | null; readonly scene?: string }
+  /** A press that is kept up, made where a click would be. */
+  | { readonly type: 'hold'; readonly layer: string | null; readonly scene?: string }
+  /** The end of it: where it was pressed, or, slowly, off what was pressed, so that it is no click. */
+  | { readonly type: 'let-go'; readonly where: 'there' | 'elsewhere' }
   /** A press beside the frame that is laid over. */
   | { readonly type: 'beside' }
   | { readonly type: 'hover'; readonly layer: string }

@@ -27,6 +27,10 @@ export function eventWords(program: Program, event: RunEvent): string {
       return `double-click ${layerName(event.layer)}`;
     case 'long-press':
       return `press ${layerName(event.layer)} long`;
+    case 'hold':
+      return `press ${layerName(event.layer)} and hold`;
+    case 'let-go':
+      return event.where === 'there' ? 'let go' : 'let go elsewhere';
     case 'beside':
       return 'press beside the frame laid over';
     case 'drag':

@@ -3,15 +3,18 @@ import { triedFor, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import type { OccasionType, PlainOccasion, Tried } from '../vocabulary/occasions.ts';
 import type { Value } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
+import { onceFor } from '../once.ts';
+import { expand, type Expansion } from '../program/expand.ts';
 import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { boundsOf, type Screen, type Stood, type Surface } from '../run/resolve.ts';
 import { centerOf } from '../program/geometry.ts';
-import { liveRootsOf } from '../run/environment.ts';
+import { findPlace, liveRootsOf } from '../run/environment.ts';
 import { nextDeadline } from '../run/run.ts';
 import { keepsPresses } from '../run/pointer.ts';
 import { canPressBeside, groundOf } from '../run/reach.ts';
-import type { RootRun, RunEvent, RunState } from '../run/state.ts';
+import { isGroundHeld, isHeld } from './holding.ts';
+import type { Pressed, RootRun, RunEvent, RunState } from '../run/state.ts';
 import type { Places, Telling } from './telling.ts';
 import { HELD } from './knobs.ts';
 
@@ -35,11 +38,16 @@ export function* deedsIn(program: Program, run: RunState, screen: Screen<Stood>,
     ...[...roots, ...instances].flatMap((scene) => live(scene.threads)),
     ...live(program.threads),
   ];
+  if (run.pressed) {
+    yield* lettingGo(program, run, run.pressed);
+    yield* unpointed(program, run, all, telling);
+    return;
+  }
   const held = heldOn(shown, run);
   const front = screen.surfaces.findLastIndex((surface) => keepsPresses(surface, run));
-  for (const [i, { scene }] of screen.surfaces.entries())
+  for (const [i, surface] of screen.surfaces.entries())
     for (const one of asked[i]!)
-      for (const event of eventsOn(one, screen, run.roots[scene]!, telling))
+      for (const event of eventsOn(program, surface, one, screen, run.roots[surface.scene]!, telling))
         if (isFree(event, one.node, held, run) && (i >= front || !isPointing(event))) yield event;
   if (held.length === 0) {
     for (const surface of screen.surfaces) yield* onGround(program, run, surface);
@@ -48,17 +56,36 @@ export function* deedsIn(program: Program, run: RunState, screen: Screen<Stood>,
   if (run.over.length) yield { type: 'leave' };
   if (run.focus !== null) yield { type: 'focus', layer: null };
   yield* scrolling(all, screen, shown);
+  yield* unpointed(program, run, all, telling);
+}
+
+/** What is done without pointing at anything. */
+function* unpointed(program: Program, run: RunState, all: readonly Cue[], telling: Telling): Iterable<RunEvent> {
   yield* tried(all, 'key');
   const buttons = tried(all, 'pad').map(({ button }) => button);
   for (const button of new Set([...buttons, ...(telling.pad ? telling.compared.valuesOf('pad.button').filter(isButton) : [])]))
     yield { type: 'pad', button };
-  yield* tried(all, 'signal');
+  // A signal comes to what is hidden, too.
+  const roots = liveRootsOf(program, run).flatMap((scene) => program.scenes.get(scene) ?? []);
+  yield* tried([...roots.flatMap((root) => signalCues(expand(program, root))), ...live(program.threads)], 'signal');
+}
+
+const signalCues = onceFor(({ threaded, instances }: Expansion): readonly Cue[] => {
+  const all = [...threaded.map(({ item }) => item.threads), ...[...instances.values()].map(({ scene }) => scene.threads)];
+  return all.flatMap(live).filter(({ type }) => type === 'signal');
+});
+
+/** What is held is let go there or, where it is not dragged along, elsewhere. */
+function* lettingGo(program: Program, run: RunState, { node }: Pressed): Iterable<RunEvent> {
+  yield { type: 'let-go', where: 'there' };
+  const isDragged = outwardNodes(findPlace(program, run, node)?.node ?? null).some(({ layer }) => layer.drag !== undefined);
+  if (!isDragged) yield { type: 'let-go', where: 'elsewhere' };
 }
 
 /** What is done at a point of a layer, which the engine looks for. */
 const isPointing = ({ type }: RunEvent): boolean => POINTING.has(type);
 
-const POINTING: ReadonlySet<RunEvent['type']> = new Set(['click', 'double-click', 'long-press', 'hover', 'swipe', 'drag']);
+const POINTING: ReadonlySet<RunEvent['type']> = new Set(['click', 'hold', 'double-click', 'long-press', 'hover', 'swipe', 'drag']);
 
 /** Whether a layer itself waits for any of these. */
 const hears = ({ item }: Node, ...types: OccasionType[]): boolean => live(item.threads).some((cue) => types.some((type) => waitsFor(cue, type)));
@@ -101,6 +128,7 @@ function* onGround(program: Program, run: RunState, { scene, expansion }: Surfac
     cues.some((cue) => types.some((type) => waitsFor(cue, type))) && groundOf({ program, run }, scene, types) !== null;
   const where = { layer: null, ...(scene !== run.frame && { scene }) };
   if (has(CLICKS)) yield { type: 'click', ...where };
+  if (isGroundHeld(program, expansion.root) && has(['press', 'release'])) yield { type: 'hold', ...where };
   if (has(['double click'])) yield { type: 'double-click', ...where };
   if (has(['long press'])) yield { type: 'long-press', ...where };
   if (has(['swipe'])) for (const swipe of tried(cues, 'swipe')) yield { ...swipe, ...where };
@@ -126,7 +154,14 @@ function* scrolling(cues: readonly Cue[], screen: Screen<Stood>, shown: readonly
 
 const FAR = 1e6;
 
-function* eventsOn(one: Stood, screen: Screen<Stood>, root: RootRun, telling: Telling): Iterable<RunEvent> {
+function* eventsOn(
+  program: Program,
+  surface: Surface<Stood>,
+  one: Stood,
+  screen: Screen<Stood>,
+  root: RootRun,
+  telling: Telling
+): Iterable<RunEvent> {
   const { node } = one;
   const { key: layer } = node;
   const own = live(node.item.threads);
@@ -135,6 +170,7 @@ function* eventsOn(one: Stood, screen: Screen<Stood>, root: RootRun, telling: Te
   const has = (...types: OccasionType[]) => cues.some((cue) => types.some((type) => waitsFor(cue, type)));
   const isBox = field?.kind === 'checkbox' || field?.kind === 'switch';
   if (has(...CLICKS) || isBox) yield { type: 'click', layer };
+  if (isHeld(program, surface.expansion.root, node)) yield { type: 'hold', layer };
   if (has('double click')) yield { type: 'double-click', layer };
   if (has('long press')) yield { type: 'long-press', layer };
   if (has('hover', 'leave')) yield { type: 'hover', layer };

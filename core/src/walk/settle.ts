@@ -1,6 +1,6 @@
 import type { Program } from '../program/program.ts';
 import { findPlace, liveRootsOf } from '../run/environment.ts';
-import type { RunState } from '../run/state.ts';
+import type { Pressed, RunState } from '../run/state.ts';
 import type { Store } from '../run/store.ts';
 import type { Ambient } from './ambient.ts';
 import type { Telling } from './telling.ts';
@@ -15,7 +15,7 @@ export function settle(program: Program, store: Store, telling: Telling, ambient
 }
 
 /**
- * Nothing is held; what the pointer is over and what has the focus counts only where something waits for its end; timelines that only
+ * What is held counts only where something waits for that, what the pointer is over and what has the focus only where something waits for its end; timelines that only
  * move what is looked at stand.
  *
  * Of what came of a run at rest, what is still as it was in that is at rest, and is not looked at.
@@ -27,7 +27,7 @@ export function rest(program: Program, store: Store, telling: Telling, ambient: 
     const node = findPlace(program, came?.now ?? run, key)?.node;
     return !!node && telling[what](node);
   };
-  if (run.pressed) store.put({ pressed: null });
+  if (run.pressed && !(telling.holds && isAtRest(run.pressed))) store.put({ pressed: telling.holds ? { ...run.pressed, at: 0, drag: null } : null });
   if (run.clicked) store.put({ clicked: null });
   if (!came || came.now.over !== came.before.over) {
     const over = run.over.filter((key) => isTold(key, 'leaves'));
@@ -58,6 +58,9 @@ function shift(store: Store, scene: string, clock: number): void {
   if (root.timers.length) store.setRoot(scene, { timers: root.timers.map((timer) => ({ ...timer, due: timer.due - clock })) });
   for (const key of Object.keys(root.heads)) store.set(scene, 'heads', key, { ...root.heads[key]!, since: root.heads[key]!.since - clock });
 }
+
+/** Since when it is held, and that it could be dragged, is no matter by then. */
+const isAtRest = ({ at, drag }: Pressed): boolean => at === 0 && drag === null;
 
 const STANDING = { at: 0, since: 0, playing: false, visits: 1 };
 

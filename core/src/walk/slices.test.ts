@@ -201,6 +201,38 @@ describe('slices', () => {
     expect(findings.filter(({ rule }) => rule === 'dead-end')).toEqual([]);
   });
 
+  test('what something does that is there only by what is done elsewhere is found, though nothing else has to do with both', () => {
+    const own = (i: number) => ({
+      at: [210 + 30 * i, 0, 28, 28] as const,
+      lines: [`click → set own${i} to own${i} = false`],
+      when: { opacity: `if own${i} then 0.8 else 1` },
+    });
+    const program = compile(
+      compose({
+        variables: Object.fromEntries([0, 1, 2].map((i) => [`own${i}`, { type: 'yes/no', initial: false } as const])),
+        frames: {
+          home: {
+            states: { Day: {}, Night: {} },
+            layers: {
+              lamp: { at: [0, 100, 60, 60], hidden: true, lines: ['key q → next state around'] },
+              shade: { at: [100, 100, 60, 60], lines: ['click → show lamp'] },
+              on0: own(0),
+              on1: own(1),
+              on2: own(2),
+            },
+          },
+        },
+      })
+    );
+    const cut = explore(program, { maxStates: 2000, slicedFrom: 4 });
+    expect([cut.cut, cut.count < 33, [...cut.fired].sort()]).toEqual([
+      null,
+      true,
+      ['home_lamp-0', 'home_on0-0', 'home_on1-0', 'home_on2-0', 'home_shade-0'],
+    ]);
+    expect(judge(program, cut).findings.filter(({ rule }) => rule === 'never-fires' || rule === 'unreachable-state')).toEqual([]);
+  });
+
   test('what is found in slices is what is found in the whole, of pieces with everything in them', () => {
     let sliced = 0;
     fc.assert(

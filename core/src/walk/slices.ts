@@ -29,7 +29,7 @@ export interface Slices {
 }
 
 /** Fields of the run itself: where one is, what lies over it, what waits. */
-const CORE = ['frame', 'overlays', 'activities', 'over', 'focus', 'pad'] as const;
+const CORE = ['frame', 'overlays', 'activities', 'over', 'focus', 'pressed', 'pad'] as const;
 
 /** Answers to one question that are compared with each other; where there are more, all that was read for them counts. */
 const MOST_COMPARED = 400;
@@ -70,6 +70,7 @@ export function slicesOf(memory: Memory, explorers: readonly Explorer[], fixed: 
     } else groups.join([...reads, ...written]);
     for (const { of } of memory.pathOf(answer)) if (typeof of !== 'number') groups.join(of.columns.map(waits.ownOf));
   }
+  for (const columns of offered(memory, waits, known, core)) groups.join(columns);
   for (const head of waits.heads) groups.join(head);
   // What goes on by itself nobody sets.
   const isTimed = (group: readonly number[]) => group.some((column) => column < 0 || TIMED.has(memory.slots.columns[column]?.kind ?? ''));
@@ -82,6 +83,49 @@ export function slicesOf(memory: Memory, explorers: readonly Explorer[], fixed: 
   const others = groups.all.map((group) => new Set(rest.filter((column) => !group.includes(column))));
   const free = groups.all.map((group) => (group.some((column) => freed.includes(column)) ? new Set(group) : null));
   return { all: new Set(rest), others, free, varying: tests.size };
+}
+
+/** What decides, beside the core, whether something can be done, with what comes of that. */
+function* offered(memory: Memory, waits: Waits, uses: readonly Use[], core: ReadonlySet<number>): Iterable<readonly number[]> {
+  const written = new Map<Use['question'], number[]>();
+  for (const { answer, question } of uses) {
+    if (!isOutcome(answer)) continue;
+    const own = written.get(question) ?? written.set(question, []).get(question)!;
+    own.push(...[...answer.columns, ...waits.of(answer, question)].filter((column) => !core.has(column)));
+  }
+  const asked = uses.filter(({ question }) => question === 'events');
+  for (const all of groupedBy(asked, ({ frame }) => frame).values()) {
+    const offers = all.map(({ answer }) => new Set(answer as readonly number[]));
+    const varying = [...new Set(offers.flatMap((one) => [...one]))].filter(
+      (event) => (written.get(event)?.length ?? 0) > 0 && !offers.every((one) => one.has(event))
+    );
+    if (varying.length === 0) continue;
+    const paths = all.map(({ answer }) => pathIn(memory.pathOf(answer)));
+    // Those that are there and gone together are so for the same reason.
+    const together = groupedBy(varying, (event) => offers.map((one) => (one.has(event) ? '1' : '0')).join(''));
+    for (const [words, events] of together) {
+      const causes = [...causesOf([...words], paths, core)].map(waits.ownOf);
+      if (causes.length > 0) for (const event of events) yield [...causes, ...written.get(event)!];
+    }
+  }
+}
+
+/** The columns beside the core that make it come out otherwise. */
+function causesOf(words: readonly string[], paths: readonly Path[], core: ReadonlySet<number>): ReadonlySet<number> {
+  const found = new Set<number>();
+  const columnsOf = (of: Found['of']) => (typeof of === 'number' ? [of] : of.columns);
+  const isKnown = (of: Found['of']) => columnsOf(of).every((column) => column < 0 || core.has(column) || found.has(column));
+  for (let size = -1; size !== found.size;) {
+    size = found.size;
+    const causes = causeIn(words, paths, isKnown);
+    if (!causes) break;
+    const least =
+      causes.length > 0
+        ? [causes.reduce((a, b) => (columnsOf(b).length < columnsOf(a).length ? b : a))]
+        : paths.flatMap((path) => [...path.values()].map(({ of }) => of));
+    for (const column of least.flatMap(columnsOf)) if (column >= 0 && !core.has(column)) found.add(column);
+  }
+  return found;
 }
 
 /** In so many ways something waits, or does not, by and large. */

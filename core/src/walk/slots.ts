@@ -62,7 +62,7 @@ function partsOf(name: SlotName): Pick<Slot, 'scene' | 'kind' | 'key'> {
 /** The variable that a key is of, in whichever placement. */
 export const variableOf = (key: string): string => key.slice(key.lastIndexOf(':') + 1);
 
-const FIELDS = ['frame', 'overlays', 'over', 'focus', 'activities', 'pad'] as const;
+const FIELDS = ['frame', 'overlays', 'over', 'focus', 'pressed', 'activities', 'pad'] as const;
 
 export class Slots {
   private readonly byName = new Map<SlotName, Slot>();
@@ -142,7 +142,7 @@ export class Slots {
     if (kind === 'scroll') return this.telling.scroll ? value : undefined;
     if (kind === 'bound' && key.includes('|')) return undefined;
     // Being away and never having been there are one.
-    if (kind === 'present' || kind === 'focus') return value || undefined;
+    if (kind === 'present' || kind === 'focus' || kind === 'pressed') return value || undefined;
     if (kind === 'activities') return endingWith(this.program, value as RunState['activities']);
     if (Array.isArray(value)) return value.length ? value : undefined;
     if (kind === 'heads') return { ...(value as Playhead), since: 0 };
@@ -286,13 +286,13 @@ export class Slots {
       over: [],
       focus: null,
       pad: -1,
+      pressed: null,
       ...fields,
       activities,
       back,
       clock: 0,
       roots,
       variables,
-      pressed: null,
       clicked: null,
       count: activities.length,
     };

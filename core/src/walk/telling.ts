@@ -16,6 +16,7 @@ import { keysRead, readIn, type Read } from './reads.ts';
 import { spoken, standingExpressions } from './standing.ts';
 import { TextsHeld } from './texts-held.ts';
 import { areAllWays } from './texts.ts';
+import { answersHolding } from './holding.ts';
 import { togetherIn, type Together } from './together.ts';
 import { mentions, usesOf, type IsIt } from './uses.ts';
 import { areAllTried, classesOf, valuesFor, type Asked, type Field } from './values.ts';
@@ -26,6 +27,8 @@ export interface Telling {
   /** Frames on which it can matter what they were come to from; null for all. */
   readonly looksBack: LookingBack;
   readonly pad: boolean;
+  /** Whether it matters that something is held: what is done for a press, or for its end, is more than a movement. */
+  readonly holds: boolean;
   readonly scroll: boolean;
   /** Variables that only texts read. */
   readonly shownOnly: ReadonlySet<string>;
@@ -70,7 +73,7 @@ function tellingAs(program: Program, isAllShown: boolean): Telling {
 }
 
 function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksBack'> {
-  const { goesBack, scroll, shared } = heardIn(program.piece.threads);
+  const { goesBack, scroll, shared, holds } = heardIn(program.piece.threads);
   const only = isAllShown ? new Set<string>() : shownOnly(program);
   const read = readIn(program, heldIn(program), (variable) => only.has(variable));
   const asking = read.filter(({ isPose }) => !isPose);
@@ -86,6 +89,7 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
   const told: Omit<Telling, 'words' | 'looksBack'> = {
     back: goesBack,
     pad: reads.has('pad.button'),
+    holds,
     scroll,
     shownOnly: only,
     counters,
@@ -105,6 +109,7 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
     words: JSON.stringify([
       back,
       pad,
+      holds,
       scroll,
       [...only],
       [...counters],
@@ -131,6 +136,7 @@ const heardIn = onceFor((table: Piece['threads']) => {
   return {
     goesBack: threads.some((thread) => thread.branches.some(({ steps }) => steps.some((step) => step.do === 'go' && step.target.to === 'back'))),
     scroll: cues.some((cue) => waitsFor(cue, 'scroll') || waitsFor(cue, 'in view')),
+    holds: threads.some(answersHolding),
     /** Keys that more than one cue takes. */
     shared: [...keys].filter(isShared),
   };

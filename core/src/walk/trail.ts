@@ -198,6 +198,7 @@ function add(steps: TrailStep[], step: TrailStep): void {
 const ON_PURPOSE: ReadonlySet<TrailEvent['type']> = new Set([
   'release',
   'click',
+  'let-go',
   'double-click',
   'long-press',
   'swipe',

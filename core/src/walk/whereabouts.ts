@@ -1,4 +1,6 @@
-import type { RunState } from '../run/state.ts';
+import { findPlace } from '../run/environment.ts';
+import { groundOf, HEARD, reachOf } from '../run/reach.ts';
+import type { Pressed, RunState } from '../run/state.ts';
 import { PlainStore } from '../run/store.ts';
 import type { Ambient } from './ambient.ts';
 import type { Clock } from './clock.ts';
@@ -70,10 +72,19 @@ export class Whereabouts {
     return this.rowOfRun(run) === this.alone(this.reader.rowOf.at(state)) && this.isThen(state, run);
   }
 
-  private settled(run: RunState): RunState {
-    const store = new PlainStore(run);
+  private settled(given: RunState): RunState {
+    const store = new PlainStore(given);
     settle(this.memory.watched, store, this.asked().telling, this.asked().ambient);
-    return store.run;
+    const { run } = store;
+    return run.pressed ? { ...run, pressed: this.pressedAs(run, run.pressed) } : run;
+  }
+
+  /** A press is tried at one place of a layer, and a person makes it anywhere on that. */
+  private pressedAs(run: RunState, pressed: Pressed): Pressed {
+    const program = this.memory.watched;
+    const node = findPlace(program, run, pressed.node)?.node;
+    const reach = node ? reachOf({ program, run }, node, 'hold') : groundOf({ program, run }, pressed.scene, HEARD.hold);
+    return reach && 'point' in reach ? { ...pressed, from: reach.point } : pressed;
   }
 
   /** Whether time has passed in a run in one of the ways of a state that it is like. */

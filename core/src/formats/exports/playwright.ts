@@ -83,6 +83,10 @@ function doneLines(program: Program, { event, at }: ScriptStep): string[] {
       return [`await press(page, ${point});`];
     case 'double-click':
       return [`await pressTwice(page, ${point});`];
+    case 'hold':
+      return [`await pressDown(page, ${point});`];
+    case 'let-go':
+      return [point ? `await letGo(page, ${point});` : 'await page.mouse.up();'];
     case 'long-press':
       return [`await hold(page, ${point});`];
     case 'hover':
@@ -171,6 +175,17 @@ async function press(page: Page, where: Where, x?: number, y?: number): Promise<
 
 async function pressTwice(page: Page, where: Where, x?: number, y?: number): Promise<void> {
   await page.mouse.dblclick(...(await pointOn(where, x, y)));
+}
+
+async function pressDown(page: Page, where: Where, x?: number, y?: number): Promise<void> {
+  await page.mouse.move(...(await pointOn(where, x, y)));
+  await page.mouse.down();
+}
+
+/** Lets go of what is held, elsewhere. */
+async function letGo(page: Page, where: Where, x?: number, y?: number): Promise<void> {
+  await page.mouse.move(...(await pointOn(where, x, y)), { steps: 3 });
+  await page.mouse.up();
 }
 
 async function hold(page: Page, where: Where, x?: number, y?: number): Promise<void> {

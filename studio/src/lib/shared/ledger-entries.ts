@@ -106,6 +106,10 @@ function headlineOf(piece: Piece, { event, layer: taker, cause, fired, whyNot }:
       return `dragged ${named(layer)}`;
     case 'long-press':
       return `held ${named(layer)}`;
+    case 'hold':
+      return `pressed ${named(layer)} and held it`;
+    case 'let-go':
+      return event.where === 'there' ? 'let go' : 'let go elsewhere';
     case 'double-click':
       return `double-clicked ${named(layer)}`;
     case 'move':

@@ -7,6 +7,8 @@ export type Recorded = { readonly from: string; readonly steps: KeptStep[] } | {
 /** Events that are kept as they are. */
 const AS_THEY_ARE: ReadonlySet<RunEvent['type']> = new Set([
   'click',
+  'hold',
+  'let-go',
   'double-click',
   'long-press',
   'beside',

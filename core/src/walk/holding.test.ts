@@ -1,0 +1,104 @@
+import { describe, expect, test } from 'vitest';
+import { compose, type ComposeSpec, type SceneSpec } from '../compose/compose.ts';
+import { compile } from '../program/compile.ts';
+import { audit, routeEnd } from './audit.ts';
+import { routeWords } from './event-words.ts';
+
+const box = (x: number, ...lines: string[]) => ({ at: [x, 10, 80, 60] as const, text: 'Go', lines });
+
+/** What is claimed of reaching things in a piece of a frame and of one where it may lead, with how that is reached, if it is. */
+function walked(home: SceneSpec, more: Partial<ComposeSpec> = {}) {
+  const { frames = {}, ...rest } = more;
+  const program = compile(compose({ ...rest, frames: { home, far: { layers: { back: box(10, 'click → go to home') } }, ...frames } }));
+  const { exploration, findings } = audit(program);
+  const at = exploration.reached.get('far');
+  const route = at === undefined ? null : exploration.routeTo(at);
+  for (const finding of findings) if (finding.route) expect(routeEnd(program, finding), finding.sentence).not.toBeNull();
+  return {
+    cut: exploration.cut,
+    way: route && routeWords(program, 'home', route),
+    claims: findings
+      .filter(({ rule }) => rule === 'never-fires' || rule === 'unreachable-frame')
+      .map(({ rule }) => rule)
+      .sort(),
+  };
+}
+
+describe('what is pressed and held', () => {
+  test('is held for a time, and let go', () => {
+    const states = { Up: {}, Down: {} };
+    const lines = ['after 1 s in Down → go to far'];
+    expect(walked({ states, lines, layers: { a: box(10, 'press → put this in Down', 'release → put this in Up') } })).toEqual({
+      cut: null,
+      way: 'home: press a and hold, wait 1000 ms',
+      claims: [],
+    });
+    // Without the press nothing is ever down.
+    expect(walked({ states, lines, layers: { a: box(10, 'release → put this in Up') } }).claims).toContain('unreachable-frame');
+  });
+
+  test('shows what is there only so long: keys come to it meanwhile, a second press does not', () => {
+    const variables = { on: { type: 'yes/no', initial: false } } as const;
+    const a = box(10, 'press → set on to true', 'release → set on to false');
+    const word = (line: string) => ({ ...box(110, line), when: { shown: 'on' } });
+    expect(walked({ layers: { a, b: word('key k → go to far') } }, { variables })).toEqual({
+      cut: null,
+      way: 'home: press a and hold, press k',
+      claims: [],
+    });
+    expect(walked({ layers: { a, b: word('click → go to far') } }, { variables }).claims).toEqual(['never-fires', 'unreachable-frame']);
+  });
+
+  test('is let go elsewhere, so that it is no click', () => {
+    const variables = { n: { type: 'number', initial: 0, min: 0, max: 3 } } as const;
+    const counted = box(10, 'press → set n to n + 1', 'click → set n to 0');
+    const lines = ['key k → if n = 2 → go to far'];
+    const way = 'home: press a and hold, let go elsewhere, press a and hold, press k';
+    expect(walked({ layers: { a: counted }, lines }, { variables })).toEqual({ cut: null, way, claims: [] });
+    expect(walked({ layers: { a: box(10, 'click → set n to 0') }, lines }, { variables }).claims).toEqual(['never-fires', 'unreachable-frame']);
+  });
+
+  test('may be gone from under the finger: what it laid over the frame stays when it is let go elsewhere, and closes beside', () => {
+    const sure = { size: [300, 100] as const, layers: { yes: box(10, 'click → go to far') } };
+    const home = { layers: { a: { ...box(10, 'press → lay closing over sure at bottom') } } };
+    expect(walked(home, { size: [300, 600], frames: { sure } })).toEqual({ cut: null, way: 'home: press a and hold, click yes', claims: [] });
+  });
+
+  test('is no more than a press where what it does only moves, or where holding it is a long press', () => {
+    const events = (lines: string[]) => {
+      const program = compile(compose({ frames: { home: { layers: { a: box(10, ...lines) } } } }));
+      return audit(program).exploration.states.length;
+    };
+    expect(events(['press → tween scale of a to 0.9', 'release → tween scale of a to 1'])).toBe(1);
+    expect(events(['press → send down', 'release → send up'])).toBe(2);
+    expect(events(['press → send down', 'release → send up', 'long press 600 ms → send held'])).toBe(1);
+  });
+
+  test('on the ground of a frame is held as well', () => {
+    const states = { Up: {}, Down: {} };
+    const lines = ['press → put this in Down', 'release → put this in Up', 'key k → if home.state = "Down" → go to far'];
+    expect(walked({ states, lines })).toEqual({ cut: null, way: 'home: press the frame and hold, press k', claims: [] });
+  });
+});
+
+describe('something in a layer that takes what is done there', () => {
+  test('in its middle: beside that the layer itself is pressed', () => {
+    const group = (disabled: boolean) => ({
+      states: { Off: {}, On: {} },
+      layers: {
+        card: { type: 'group' as const, at: [10, 10, 200, 200] as const, lines: ['click → go to far'] },
+        ground: { in: 'card', at: [0, 0, 200, 200] as const },
+        star: { in: 'card', at: [80, 80, 44, 44] as const, lines: ['click → next state around'], ...(disabled && { disabled }) },
+      },
+    });
+    for (const disabled of [false, true]) expect(walked(group(disabled)).way).toBe('home: click card');
+  });
+
+  test('over all of it: then nothing else is, and that is said', () => {
+    const layers = {
+      card: { type: 'group' as const, at: [10, 10, 200, 200] as const, lines: ['click → go to far'] },
+      star: { in: 'card', at: [0, 0, 200, 200] as const, lines: ['click → next state around'] },
+    };
+    expect(walked({ states: { Off: {}, On: {} }, layers }).claims).toEqual(['never-fires', 'unreachable-frame']);
+  });
+});
