@@ -21,6 +21,35 @@ const demos = ['ticket-app', 'crossing-chart', 'summer-banner', 'day-trip', 'pie
 /** Random pieces whose routes need a group got at by what is outside of it, a long press, odd keys, a frame laid over, focus and time. */
 const RICH = [3, 27, 56];
 
+/** What is pressed and held, let go elsewhere, gone from under the finger, and pressed beside what takes presses in it. */
+const held = () => {
+  const box = (x: number, y: number, ...lines: string[]) => ({ at: [x, y, 80, 60] as const, text: 'Go', lines });
+  const home = box(10, 10, 'click → go to quay');
+  return compose({
+    name: 'held',
+    size: [300, 400],
+    variables: { n: { type: 'number', initial: 0, min: 0, max: 2 } },
+    frames: {
+      quay: {
+        states: { Up: {}, Down: {} },
+        layers: {
+          bell: box(10, 10, 'press → put this in Down', 'release → put this in Up'),
+          count: box(110, 10, 'press → set n to n + 1', 'click → set n to 0'),
+          ask: box(210, 10, 'press → lay closing over sure at bottom'),
+          card: { type: 'group', at: [10, 100, 200, 200], lines: ['click → go to far'] },
+          ground: { in: 'card', at: [0, 0, 200, 200] },
+          star: { in: 'card', at: [70, 70, 60, 60], text: 'Star', lines: ['click → set n to 0'] },
+        },
+        lines: ['after 1 s in Down → go to rung', 'key k → if n = 2 → go to counted'],
+      },
+      sure: { size: [300, 100], layers: { yes: box(10, 10, 'click → go to far') } },
+      rung: { layers: { home } },
+      counted: { layers: { home: { ...home, lines: ['click → set n to 0; go to quay'] } } },
+      far: { layers: { home } },
+    },
+  });
+};
+
 /** A folder of its own, from which the packages of this one are found. */
 const folder = join(import.meta.dirname, '../.handed-out');
 test.beforeAll(() => mkdir(folder, { recursive: true }));
@@ -82,9 +111,7 @@ test('tests that are handed over pass against every demo page, and fail after a 
     await exported(piece, 'playwright', `walks/${name}.spec.ts`);
     await exported(piece, 'html', `walks/${name}.html`);
   }
-  for (const seed of RICH) {
-    const name = `rich-${seed}`;
-    const piece = richPiece(seed);
+  for (const [name, piece] of [...RICH.map((seed) => [`rich-${seed}`, richPiece(seed)] as const), ['held', held()] as const]) {
     await writeFile(join(folder, `${name}.zip`), writePackage({ ...piece, head: { ...piece.head, name } }, new Map()));
     await exported(join(folder, `${name}.zip`), 'playwright', `walks/${name}.spec.ts`);
     await exported(join(folder, `${name}.zip`), 'html', `walks/${name}.html`);

@@ -96,15 +96,17 @@ function scriptOf(program: Program, name: string, from: string, events: readonly
   const begins = seenOn(program, run, null, screen);
   const steps: ScriptStep[] = [];
   const all = doneByHand(program, events);
+  let isDown = false;
   for (let i = 0; i < all.length; i++) {
+    // What was pressed may be gone from under the finger, which has to be lifted all the same before it presses again.
+    if (isDown && !run.pressed && isPointed(all[i]!)) all.splice(i, 0, { type: 'let-go', where: 'elsewhere' });
     const event = all[i]!;
+    if (event.type === 'hold' || event.type === 'let-go') isDown = event.type === 'hold';
     const before: RunState = run;
     const isLast = i === all.length - 1;
     const done = advance(program, before, event);
     const rests = isHurried && !isLast ? 0 : motionOf(program, done.reports);
     run = advance(program, done.run, { type: 'wait', ms: rests }).run;
-    // What was pressed is gone from under the finger, which has to be lifted all the same.
-    if (event.type === 'hold' && !isLast && !done.run.pressed) all.splice(i + 1, 0, { type: 'let-go', where: 'elsewhere' });
     const wheel = wheelFor(event, before, done.run);
     const spot = spotFor(program, wheel ? scrolledAs(before, done.run) : before, event);
     if (spot === 'nowhere') return null;
@@ -122,6 +124,9 @@ function scriptOf(program: Program, name: string, from: string, events: readonly
   }
   return { name, from, begins, steps };
 }
+
+/** Whether a pointer goes somewhere for an event. */
+const isPointed = ({ type }: RunEvent): boolean => type in HEARD || type === 'beside' || type === 'scroll';
 
 /** What is let go elsewhere is held until that is no swipe any more, where anybody waits for one. */
 function doneByHand({ piece }: Program, events: readonly RunEvent[]): RunEvent[] {
