@@ -271,4 +271,18 @@ describe('playheads', () => {
     expect(play(spec, frames(11)).clip).toMatchObject({ at: 9, playing: true });
     expect(play(spec, frames(12), frames(5))).toMatchObject({ clip: { at: 0, playing: true }, sent: ['in'] });
   });
+
+  test('what is out of view stands, in whichever section it was', () => {
+    const spec: ComposeSpec = {
+      parts: { Clip: { timeline: { length: 20, labels: { In: [0, 'go on'], Out: [10, 'hold'] } }, layers: { box: {} } } },
+      frames: {
+        home: {
+          layers: { clip: { type: 'placement', part: 'Clip', at: [0, 0, 9, 9] } },
+          lines: ['key h → hide clip', 'key s → if clip.section = "In" → send in; otherwise → send out'],
+        },
+      },
+    };
+    expect(play(spec, frames(8), key('s'), key('h'), frames(50), key('s')).sent).toEqual(['in', 'in']);
+    expect(play(spec, frames(12), key('s'), key('h'), frames(50), key('s')).sent).toEqual(['out', 'out']);
+  });
 });

@@ -59,8 +59,13 @@ export const headOf = (root: RootRun, instance: Instance): Playhead | undefined 
 /** The frame that an instance's timeline shows; null without one. */
 export function currentFrame(program: Program, run: RunState, root: RootRun, instance: Instance): number | null {
   const head = instance.scene.scene.timeline && headOf(root, instance);
-  return head ? Math.min(frameAt(program, head, run.clock), instance.scene.scene.timeline!.length - 1) : null;
+  if (!head) return null;
+  const frame = isAway(root, instance) ? head.at : frameAt(program, head, run.clock);
+  return Math.min(frame, instance.scene.scene.timeline!.length - 1);
 }
+
+/** Whether what is placed is out of view, where its timeline stands. */
+const isAway = (root: RootRun, { key }: Instance): boolean => key !== '' && root.present[key] !== true;
 
 /** Whether a layer is there at this moment of its scene's timeline; one without a span always is. */
 export function presentAt(program: Program, run: RunState, root: RootRun, node: Node): boolean {
@@ -89,14 +94,15 @@ const tracksOf = onceFor((timeline: Timeline): ReadonlyMap<string, readonly NonN
 });
 
 /** Where a playhead is between two timeline frames, for what keyframes move: never beyond its section, unless it goes on into the next. */
-function exactFrame(program: Program, run: RunState, root: RootRun, { key, scene }: Instance): number | null {
+function exactFrame(program: Program, run: RunState, root: RootRun, instance: Instance): number | null {
+  const { key, scene } = instance;
   const { timeline } = scene.scene;
   const head = timeline && root.heads[key];
   if (!timeline || !head) return null;
   const section = sectionAt(timeline, head.at);
   const end = section?.to ?? timeline.length - 1;
   const last = section?.ending.do === 'go on' && end + 1 < timeline.length ? end + 1 : end;
-  const passed = head.playing ? ((run.clock - head.since) * framesPerSecond(program)) / 1000 : 0;
+  const passed = head.playing && !isAway(root, instance) ? ((run.clock - head.since) * framesPerSecond(program)) / 1000 : 0;
   return Math.min(last, head.at + Math.max(0, Math.abs(passed - Math.round(passed)) < 1e-6 ? Math.round(passed) : passed));
 }
 

@@ -163,7 +163,11 @@ describe('the ground of a scene', () => {
     expect(ground({ all: pressed(0, 0, 400, 400) })).toBeNull();
     // What listens for something else lets a click through to the scene.
     expect(ground({ all: { at: [0, 0, 400, 400], lines: ['hover → send it'] } })).toEqual({ at: [200, 200], node: 'all' });
-    expect(ground({ all: { at: [0, 0, 400, 400], lines: ['hover → send it', 'swipe left → send it'] } }, ['click', 'swipe'])).toBeNull();
+    // Beside what listens for what comes along with it, if there is such a place; not where it listens for the thing itself.
+    const swiped = { at: [0, 0, 400, 300] as const, lines: ['swipe left → send it'] };
+    expect(ground({ swiped }, ['click', 'swipe'])!.at[1]).toBeGreaterThan(300);
+    expect(ground({ swiped: { ...swiped, at: [0, 0, 400, 400] } }, ['click', 'swipe'])).toEqual({ at: [200, 200], node: 'swiped' });
+    expect(ground({ swiped: { ...swiped, at: [0, 0, 400, 400] } }, ['swipe', 'click'])).toBeNull();
     expect(ground({ all: { ...pressed(0, 0, 400, 400), lines: ['hover → send it'], disabled: true } })).toBeNull();
   });
 

@@ -1,4 +1,5 @@
 import { waitsFor } from '../vocabulary/cues/all.ts';
+import type { Thread } from '../piece/piece.ts';
 import type { OccasionType, PlainOccasion } from '../vocabulary/occasions.ts';
 import { centerOf, intersection, type Point, type Rect } from '../program/geometry.ts';
 import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
@@ -78,7 +79,11 @@ const NONE: readonly Node[] = [];
 /** How much of what is done at a layer does not get to what is around it: all where it is disabled; what it is done for; what else is heard. */
 function takenBy(root: RootRun, node: Node, deed: Pointing): 0 | 1 | 2 | 3 {
   if (!isEnabled(root, node)) return 3;
-  const hears = (type: OccasionType) => threadsAt(node).some(({ enabled, cue }) => enabled && waitsFor(cue, type));
+  const heard = (threads: readonly Thread[], type: OccasionType) => threads.some(({ enabled, cue }) => enabled && waitsFor(cue, type));
+  const { parent, instance } = node;
+  // What goes outward from a layer comes out of its part, which takes it before a placement that waits for it, too.
+  const isOfPart = parent !== null && parent.inside === instance && HEARD[deed].some((type) => heard(parent.item.threads, type));
+  const hears = (type: OccasionType) => heard(threadsAt(node), type) || (isOfPart && heard(instance.scene.threads, type));
   if (hears(HEARD[deed][0]) || (deed === 'drag' && node.layer.drag)) return 2;
   return HEARD[deed].some(hears) ? 1 : 0;
 }
@@ -137,21 +142,28 @@ function* pointsOver(box: Rect): Iterable<Point> {
 
 const viewOf = ({ width, height }: Screen<Stood>): Rect => ({ x: 0, y: 0, width, height });
 
-/** A point where a scene itself takes one of these: no layer is there, or one that lets it through to the scene. */
+/**
+ * A point where a scene itself takes what is done first of these: no layer is there, or one that lets it through to the scene, if there
+ * is such a place all the others as well.
+ */
 export function groundOf(
   { program, run }: Running,
   scene: string,
   occasions: readonly (PlainOccasion | 'swipe')[]
 ): { node: Node | null; point: Point } | null {
   const screen = standingScreen(program, run);
-  const hears = (node: Node) => threadsAt(node).some(({ enabled, cue }) => enabled && occasions.some((type) => waitsFor(cue, type)));
+  const hears = (node: Node | null, type: OccasionType) =>
+    outwardNodes(node).some((one) => threadsAt(one).some(({ enabled, cue }) => enabled && waitsFor(cue, type)));
+  let second: { node: Node | null; point: Point } | null = null;
   for (const point of pointsOver(viewOf(screen))) {
     const { shown, surface } = catchOn(screen, run, point);
     if (surface?.scene !== scene) continue;
-    if (shown && (outwardNodes(shown.node).some(hears) || !enabledWithin(run.roots[scene]!, shown.node))) continue;
-    return { node: shown?.node ?? null, point };
+    const node = shown?.node ?? null;
+    if (node && (hears(node, occasions[0]!) || !enabledWithin(run.roots[scene]!, node))) continue;
+    if (!occasions.some((type) => hears(node, type))) return { node, point };
+    second ??= { node, point };
   }
-  return null;
+  return second;
 }
 
 /** Whether a press can be made beside the frame that is laid over. */

@@ -496,7 +496,7 @@ describe('what lies in front', () => {
       bar: { size: [390, 100] as const, layers: { go: button(0, 0, 'click → go to shop'), over: { ...lid, at: [0, 0, 390, 100] as const } } },
     };
     const frames = { home: home(['click → go to shop'], { bar: { type: 'placement', part: 'bar', at: [0, 700, 390, 100] } }), shop: back };
-    expect(told({ parts, frames })).toEqual(['covered: All of go lies behind over, which takes the press.']);
+    expect(told({ parts, frames })).toEqual(['covered: All of go in bar lies behind over, which takes the press.']);
   });
 
   /** What is so of anything that is not wired to the rest yet. */

@@ -1,6 +1,6 @@
 import { isMediaLayer } from '../vocabulary/layers/all.ts';
 import { triedFor, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
-import type { OccasionType, PlainOccasion, Tried } from '../vocabulary/occasions.ts';
+import type { OccasionType, Tried } from '../vocabulary/occasions.ts';
 import type { Value } from '../expression/ast.ts';
 import type { Thread } from '../piece/piece.ts';
 import { onceFor } from '../once.ts';
@@ -12,7 +12,7 @@ import { centerOf } from '../program/geometry.ts';
 import { findPlace, liveRootsOf } from '../run/environment.ts';
 import { nextDeadline } from '../run/run.ts';
 import { keepsPresses } from '../run/pointer.ts';
-import { canPressBeside, groundOf } from '../run/reach.ts';
+import { canPressBeside, groundOf, HEARD } from '../run/reach.ts';
 import { isGroundHeld, isHeld } from './holding.ts';
 import type { Pressed, RootRun, RunEvent, RunState } from '../run/state.ts';
 import type { Places, Telling } from './telling.ts';
@@ -108,8 +108,20 @@ function isFree(event: RunEvent, node: Node, held: readonly string[], run: RunSt
 }
 
 /** Whether anything can be done with a layer, or something in it waits for anything. */
-const isAsked = ({ item, inside, layer: { field, drag, scroll } }: Node): boolean =>
-  item.threads.length > 0 || inside !== null || !!(field ?? drag ?? scroll);
+const isAsked = (node: Node): boolean => {
+  const { item, inside, layer } = node;
+  return item.threads.length > 0 || inside !== null || !!(layer.field ?? layer.drag ?? layer.scroll) || standsForPart(node);
+};
+
+/** Whether pressing a layer is how a part is pressed whose placement would itself take the press beside its layers. */
+function standsForPart({ catches, parent, instance }: Node): boolean {
+  const { placement, scene } = instance;
+  return catches && placement !== null && parent === placement && scene.threads.some(answersPress) && placement.item.threads.some(answersPress);
+}
+
+const answersPress = ({ enabled, cue }: Thread): boolean => enabled && POINTED.some((type) => waitsFor(cue, type));
+
+const POINTED = ['click', 'press', 'release', 'double click', 'long press'] as const satisfies readonly OccasionType[];
 
 const isButton = (value: Value): value is number => typeof value === 'number' && Number.isInteger(value) && value >= 0 && value <= 99;
 
@@ -119,19 +131,21 @@ function tried<T extends Tried['type']>(cues: readonly Cue[], type: T): (Tried &
   return [...new Map(all.map((one) => [JSON.stringify(one), one])).values()] as (Tried & { readonly type: T })[];
 }
 
-const CLICKS: readonly PlainOccasion[] = ['click', 'press', 'release'];
+const CLICKS = HEARD.click;
+
+type Grounded = 'click' | 'hold' | 'double-click' | 'long-press' | 'swipe';
 
 /** What is pressed where no layer takes it goes to the scene, and on to the piece. */
 function* onGround(program: Program, run: RunState, { scene, expansion }: Surface<Stood>): Iterable<RunEvent> {
   const cues = [...live(expansion.root.threads), ...live(program.threads)];
-  const has = (types: readonly (PlainOccasion | 'swipe')[]) =>
-    cues.some((cue) => types.some((type) => waitsFor(cue, type))) && groundOf({ program, run }, scene, types) !== null;
+  const has = (deed: Grounded, types: readonly OccasionType[] = [HEARD[deed][0]]) =>
+    cues.some((cue) => types.some((type) => waitsFor(cue, type))) && groundOf({ program, run }, scene, HEARD[deed]) !== null;
   const where = { layer: null, ...(scene !== run.frame && { scene }) };
-  if (has(CLICKS)) yield { type: 'click', ...where };
-  if (isGroundHeld(program, expansion.root) && has(['press', 'release'])) yield { type: 'hold', ...where };
-  if (has(['double click'])) yield { type: 'double-click', ...where };
-  if (has(['long press'])) yield { type: 'long-press', ...where };
-  if (has(['swipe'])) for (const swipe of tried(cues, 'swipe')) yield { ...swipe, ...where };
+  if (has('click', CLICKS)) yield { type: 'click', ...where };
+  if (isGroundHeld(program, expansion.root) && has('hold', HEARD.hold)) yield { type: 'hold', ...where };
+  if (has('double-click')) yield { type: 'double-click', ...where };
+  if (has('long-press')) yield { type: 'long-press', ...where };
+  if (has('swipe')) for (const swipe of tried(cues, 'swipe')) yield { ...swipe, ...where };
 }
 
 /** To where each cue for scrolling is met, to what waits for being seen, and to both ends; of the frame and of every group. */
@@ -165,7 +179,7 @@ function* eventsOn(
   const { node } = one;
   const { key: layer } = node;
   const own = live(node.item.threads);
-  const cues = live(threadsAt(node));
+  const cues = [...live(threadsAt(node)), ...(standsForPart(node) ? live(node.instance.scene.threads) : [])];
   const { field, drag, media } = node.layer;
   const has = (...types: OccasionType[]) => cues.some((cue) => types.some((type) => waitsFor(cue, type)));
   const isBox = field?.kind === 'checkbox' || field?.kind === 'switch';

@@ -82,6 +82,11 @@ describe('what is pressed and held', () => {
 });
 
 describe('something in a layer that takes what is done there', () => {
+  test('on a sheet that waits for it: a double click on what itself waits for a click', () => {
+    const bar = { layers: { tab: box(10, 'click → send tab') }, lines: ['double click → go to far'] };
+    expect(walked({ over: ['bar'] }, { sheets: { bar } })).toMatchObject({ way: 'home: double-click the ground of bar', claims: [] });
+  });
+
   test('in its middle: beside that the layer itself is pressed', () => {
     const group = (disabled: boolean) => ({
       states: { Off: {}, On: {} },
@@ -92,6 +97,18 @@ describe('something in a layer that takes what is done there', () => {
       },
     });
     for (const disabled of [false, true]) expect(walked(group(disabled)).way).toBe('home: click card');
+  });
+
+  test('of a part, that waits for what its placement waits for as well: each is pressed where it takes it', () => {
+    const part = (at: readonly [number, number, number, number]) => ({
+      size: [200, 200] as const,
+      states: { Off: {}, On: {} },
+      layers: { plate: { at, looks: { hover: { style: { fill: '#ffffff' } } } } },
+      lines: ['click → put this in On'],
+    });
+    const home = { layers: { card: { type: 'placement' as const, part: 'Card', at: [10, 10, 200, 200] as const, lines: ['click → go to far'] } } };
+    expect(walked(home, { parts: { Card: part([40, 40, 120, 120]) } })).toMatchObject({ way: 'home: click card', claims: [] });
+    expect(walked(home, { parts: { Card: part([0, 0, 200, 200]) } })).toMatchObject({ way: null, claims: ['never-fires', 'unreachable-frame'] });
   });
 
   test('over all of it: then nothing else is, and that is said', () => {

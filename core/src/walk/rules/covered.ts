@@ -1,5 +1,6 @@
 import { finding, type Finding, type Rule } from '../finding.ts';
 import { routeBy } from '../moment.ts';
+import { nameWhere } from '../where.ts';
 import type { Covered } from '../views.ts';
 
 export const covered: Rule = {
@@ -15,7 +16,7 @@ export const covered: Rule = {
 function report({ node, by, share, at }: Covered, isPartly: boolean): Finding {
   const where = isPartly ? ' in every state that was walked so far' : '';
   const must = share === 1;
-  const sentence = `${must ? 'All' : `${Math.round(share * 100)} %`} of ${node.layer.name} lies behind ${by.layer.name}${where}, which takes the press.`;
+  const sentence = `${must ? 'All' : `${Math.round(share * 100)} %`} of ${nameWhere(node)} lies behind ${by.layer.name}${where}, which takes the press.`;
   const place = { scene: node.layer.scene, layer: node.layer.id };
   return finding('covered', must ? 'must' : 'look', place, `${by.layer.name} covers ${node.layer.name}`, sentence, {
     route: routeBy(at),

@@ -1,5 +1,6 @@
 import { finding, type Rule } from '../finding.ts';
 import { routeBy } from '../moment.ts';
+import { nameWhere } from '../where.ts';
 
 export const offFrame: Rule = {
   id: 'off-frame',
@@ -10,7 +11,7 @@ export const offFrame: Rule = {
     exploration.views.list('beyond').map((seen) =>
       told(seen, ({ node, at }) => {
         const where = exploration.unfollowed.size ? ' in every state that was walked so far' : '';
-        const sentence = `${node.layer.name} lies outside of what can be scrolled into view${where}.`;
+        const sentence = `${nameWhere(node)} lies outside of what can be scrolled into view${where}.`;
         const place = { scene: node.layer.scene, layer: node.layer.id };
         return finding('off-frame', 'must', place, `${node.layer.name} cannot be got at`, sentence, { route: routeBy(at) });
       })
