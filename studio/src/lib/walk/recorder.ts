@@ -26,6 +26,8 @@ const AS_THEY_ARE: ReadonlySet<RunEvent['type']> = new Set([
 export class Recorder {
   private from: string | null = null;
   private events: { readonly event: KeptEvent; readonly clock: number }[] = [];
+  /** Whether something came about since the last press. */
+  private isStirred = false;
   private why = 'Start over to walk from a beginning.';
 
   /** A run begins anew on a frame. */
@@ -53,21 +55,43 @@ export class Recorder {
     const cues = new Set(fired.map(({ thread }) => program.piece.threads.get(thread)?.cue.type));
     if (pressed?.drag?.moving) {
       // A drag is one thing done, from where it was pressed to where it was let go.
+      if (this.events.at(-1)?.event.type === 'hold') this.events.pop();
       if (event.type === 'release')
         this.events.push({ event: { type: 'drag', layer: pressed.drag.node, dx: event.x - pressed.from.x, dy: event.y - pressed.from.y }, clock });
       return;
     }
+    if (event.type === 'press') this.isStirred = false;
+    else if (event.type !== 'release') this.isStirred ||= fired.length > 0;
     if (cause !== undefined && !cues.has('long press')) return;
-    const made = this.eventOf(report, cues);
+    const made = pressed && this.heldSince(report, pressed) ? this.letGo(report, cues) : this.eventOf(report, cues);
     if (!made) return;
+    // A long press is one thing done, from the press on.
+    if (made.type === 'long-press' && this.events.at(-1)?.event.type === 'hold') this.events.pop();
     if (made.type === 'double-click' && this.events.at(-1)?.event.type === 'click') this.events.pop();
     this.events.push({ event: made, clock });
   }
 
+  /** Whether what was pressed is let go, of which the press was kept. */
+  private heldSince({ event }: Report, pressed: NonNullable<RunState['pressed']>): boolean {
+    const held = this.events.findLast((one) => one.event.type === 'hold' || one.event.type === 'let-go')?.event;
+    return event.type === 'release' && !pressed.drag?.moving && held?.type === 'hold';
+  }
+
+  /** The end of a press; together they are a click where nothing came about in between. */
+  private letGo({ whyNot }: Report, cues: ReadonlySet<string | undefined>): KeptEvent {
+    const isElsewhere = whyNot.some(({ code }) => code === 'let-go-elsewhere');
+    const last = this.events.at(-1)!.event;
+    if (isElsewhere || this.isStirred || last.type !== 'hold') return { type: 'let-go', where: isElsewhere ? 'elsewhere' : 'there' };
+    this.events.pop();
+    return { ...last, type: cues.has('double click') ? 'double-click' : 'click' };
+  }
+
   /** What was done, where a walk can hold it. */
-  private eventOf({ event, layer, fired }: Report, cues: ReadonlySet<string | undefined>): KeptEvent | null {
+  private eventOf({ event, layer, fired, effects }: Report, cues: ReadonlySet<string | undefined>): KeptEvent | null {
     if (cues.has('long press')) return { type: 'long-press', layer };
+    if (event.type === 'press' && fired.length > 0) return { type: 'hold', layer };
     if (event.type === 'release') {
+      if (fired.length === 0 && effects.some(({ type }) => type === 'lift')) return { type: 'beside' };
       if (layer === null && fired.length === 0) return null;
       if (cues.has('double click')) return { type: 'double-click', layer };
       return { type: 'click', layer };
