@@ -47,6 +47,57 @@ describe('clicks on something by name', () => {
     expect(run({ type: 'long-press', layer: here('a') }).told).toEqual([]);
   });
 
+  test('what comes after a press finds the run as the press has left it, as does the second of two clicks', () => {
+    const n = { type: 'number' as const, initial: 0, min: 0, max: 9 };
+    const pressed = (...lines: string[]) => told({ variables: { n } }, { a: box(0, 'press → set n to n + 1', ...lines) });
+    const asks = (cue: string) => `${cue} → if n = 1 → send after; otherwise → send before`;
+    const sent = ({ reports }: ReturnType<ReturnType<typeof told>['run']>) =>
+      reports.flatMap(({ effects }) => effects.flatMap((effect) => (effect.type === 'signal' ? [effect.signal] : [])));
+    expect(sent(pressed(asks('click')).run(click(here('a'))))).toEqual(['after']);
+    expect(sent(pressed(asks('release')).run(click(here('a'))))).toEqual(['after']);
+    expect(sent(pressed(asks('long press 500 ms')).run({ type: 'long-press', layer: here('a') }))).toEqual(['after']);
+    expect(sent(pressed(asks('swipe left')).run({ type: 'swipe', layer: here('a'), direction: 'left' }))).toEqual(['after']);
+    const counted = told({ variables: { n } }, { a: box(0, 'click → if n = 0 → set n to 1; otherwise → send again', 'double click → send twice') });
+    expect(sent(counted.run({ type: 'double-click', layer: here('a') }))).toEqual(['again', 'twice']);
+    const dragged = told(
+      { variables: { n } },
+      { a: { ...box(0, 'press → set n to n + 1', 'release → set n to 0', 'drop → if n = 1 → send after'), drag: { axis: 'both' } } }
+    );
+    expect(sent(dragged.run({ type: 'drag', layer: here('a'), dx: 60, dy: 60 }))).toEqual(['after']);
+    // What the press leads away from is neither long pressed, swiped nor dragged.
+    const gone = told({
+      frames: {
+        home: {
+          layers: {
+            a: {
+              ...box(0, 'press → go to shop', 'long press 500 ms → send held', 'swipe left → send swiped', 'drop → send dropped'),
+              drag: { axis: 'both' },
+            },
+          },
+        },
+        shop: {},
+      },
+    });
+    const deeds: RunEvent[] = [
+      { type: 'long-press', layer: here('a') },
+      { type: 'swipe', layer: here('a'), direction: 'left' },
+      { type: 'drag', layer: here('a'), dx: 60, dy: 60 },
+    ];
+    for (const deed of deeds) expect([sent(gone.run(deed)), gone.run(deed).run.frame]).toEqual([[], 'shop']);
+  });
+
+  test('what is held is let go there, as a click, or elsewhere, as none', () => {
+    const held = told({}, { a: box(0, ...counting('press', 'release', 'click')), b: box(100, ...counting('hover')) });
+    const hold: RunEvent = { type: 'hold', layer: here('a') };
+    const letGo = (where: 'there' | 'elsewhere'): RunEvent => ({ type: 'let-go', where });
+    expect(held.run(hold).told).toEqual(['a: press']);
+    expect(held.run(hold, letGo('there')).told).toEqual(['a: press', 'a: release', 'a: click']);
+    expect(held.run(hold, { type: 'wait', ms: 5000 }, letGo('elsewhere')).told).toEqual(['a: press', 'a: release']);
+    expect(held.run(letGo('there')).whys).toEqual(['not-held']);
+    const all = told({}, { a: { at: [0, 0, 4000, 4000], lines: counting('press', 'click') } });
+    expect(all.run(hold, letGo('elsewhere')).whys).toEqual(['covered']);
+  });
+
   test('the second of two comes to nothing where the first led elsewhere, or took the layer away', () => {
     const shop = { shop: { layers: { c: box(0, ...counting('click', 'double click')) } } };
     const led = told({ frames: { home: { layers: { a: box(0, 'click → go to shop', ...counting('double click')) } }, ...shop } });

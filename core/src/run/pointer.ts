@@ -346,9 +346,16 @@ export function dragLayer(runner: Runner, node: Node, from: Point, dx: number, d
     runner.at(node.key);
     return runner.why({ code: 'not-draggable', sentence: `${node.layer.name} cannot be dragged.`, layer: node.key });
   }
+  const scene = runner.sceneOfNode(node.key)!;
+  if (takers(runner, node, scene, { type: 'press' }).length > 0) {
+    pressPointer(runner, from);
+    runner.next();
+    // The press has led elsewhere.
+    if (!runner.run.pressed) return;
+  }
   const pressed: Pressed = {
     node: node.key,
-    scene: runner.sceneOfNode(node.key)!,
+    scene,
     from,
     at: runner.run.clock,
     drag: { node: dragged.key, ...placeNow(runner, dragged), moving: false },

@@ -94,11 +94,12 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
       alone(runner);
       return onPlace(runner, event, HEARD['double-click'], (node, point, scene) => {
         clickOn(runner, node, scene, point);
+        runner.next();
         // What the first click hid, moved away or covered is not there for the second.
         if (runner.run.clicked && isAt(runner, node, scene, point)) clickOn(runner, node, scene, point);
       });
     case 'long-press':
-      return onPlace(runner, event, HEARD['long-press'], (node, _point, scene) => longPress(runner, node, scene));
+      return onPlace(runner, event, HEARD['long-press'], (node, point, scene) => longPressOn(runner, node, scene, point));
     case 'hold':
       alone(runner);
       return onPlace(runner, event, HEARD.hold, (_node, point) => pressPointer(runner, point));
@@ -112,7 +113,7 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
     case 'drag':
       return onLayer(runner, event, (node, point) => dragLayer(runner, node, point, event.dx, event.dy));
     case 'swipe':
-      return onPlace(runner, event, HEARD.swipe, (node, _point, scene) => void swipe(runner, node, scene, event.direction));
+      return onPlace(runner, event, HEARD.swipe, (node, point, scene) => swipeOn(runner, node, scene, point, event.direction));
     case 'scroll':
       return scroll(runner, event);
     case 'key':
@@ -190,10 +191,38 @@ function clickOn(runner: Runner, node: Node | null, scene: string, point: Point)
   const { field } = node?.layer ?? {};
   if (node && (field?.kind === 'checkbox' || field?.kind === 'switch')) return switchBox(runner, node, field.value === true);
   const taker = outwardNodes(node).find((one) => one.catches) ?? null;
-  if (!takers(runner, taker, scene, { type: 'press' }).length && !takers(runner, taker, scene, { type: 'release' }).length)
-    return click(runner, taker, scene, point);
+  if (!isPressAnswered(runner, taker, scene)) return click(runner, taker, scene, point);
   pressPointer(runner, point);
+  runner.next();
   releasePointer(runner, point);
+}
+
+/** Whether anybody waits for a press, or for its end, by itself. */
+const isPressAnswered = (runner: Runner, taker: Node | null, scene: string): boolean =>
+  takers(runner, taker, scene, { type: 'press' }).length > 0 || takers(runner, taker, scene, { type: 'release' }).length > 0;
+
+/** Presses until that is a long press, and lets go. */
+function longPressOn(runner: Runner, node: Node | null, scene: string, point: Point): void {
+  if (!isPressAnswered(runner, node, scene)) return longPress(runner, node, scene);
+  pressPointer(runner, point);
+  runner.next();
+  if (!runner.run.pressed) return;
+  longPress(runner, node, scene);
+  runner.next();
+  releasePointer(runner, point);
+}
+
+/** Presses, moves on and lets go so fast that it is a swipe. */
+function swipeOn(runner: Runner, node: Node | null, scene: string, point: Point, direction: 'left' | 'right' | 'up' | 'down'): void {
+  if (isPressAnswered(runner, node, scene)) {
+    pressPointer(runner, point);
+    runner.next();
+    if (!runner.run.pressed) return;
+    runner.put({ pressed: null });
+    fireOutward(runner, node, scene, { type: 'release' });
+    if (!runner.liveRoots().includes(scene)) return;
+  }
+  swipe(runner, node, scene, direction);
 }
 
 /** Lets go of what is held. */

@@ -275,6 +275,14 @@ export class Runner {
     return true;
   }
 
+  /** What was done so far was done by itself; what comes now finds the run as that has left it. */
+  next(): void {
+    const { event } = this.open;
+    this.settle();
+    this.drain();
+    this.begin(event);
+  }
+
   private stopEndless(event: RunEvent): void {
     if (this.stopped) return;
     this.stopped = true;

@@ -2,7 +2,9 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { compile } from '../program/compile.ts';
 import type { Program } from '../program/program.ts';
-import { outwardNodes } from '../program/node.ts';
+import type { Thread } from '../piece/piece.ts';
+import { outwardNodes, type Node } from '../program/node.ts';
+import { reachOf } from '../run/reach.ts';
 import { catchAt } from '../run/pointer.ts';
 import { boundsOf, standingScreen } from '../run/resolve.ts';
 import { advance, begin } from '../run/run.ts';
@@ -64,4 +66,71 @@ test('nothing is done by hand that was not found before, of pieces that are expl
     { numRuns: timesOver(60) }
   );
   expect(fired).toBeGreaterThan(100);
+}, 120_000);
+
+const isSwipedLeft = ({ enabled, cue }: Thread): boolean => enabled && cue.type === 'swipe' && cue.direction === 'left';
+
+/** What a run is but for where the pointer is, and what reports say of it. */
+const apart = ({ pointer: _pointer, over: _over, pressed: _pressed, clicked: _clicked, count: _count, ...run }: RunState): unknown => run;
+
+test('what is done by name comes to what a hand makes of it there', () => {
+  let compared = 0;
+  fc.assert(
+    fc.property(fc.integer({ min: 0, max: 1e9 }), (seed) => {
+      const program = compile(richPiece(seed));
+      const begun = begin(program);
+      if (!begun) return;
+      const random = generator(seed + 1);
+      let { run } = begun;
+      for (let i = 0; i < 25; i++) {
+        const { surfaces } = standingScreen(program, run);
+        const nodes = surfaces
+          .flatMap(({ all }) => all.map(({ node }) => node))
+          .filter((node) => outwardNodes(node).every(({ layer }) => !layer.field));
+        const node = nodes[Math.floor(random() * nodes.length)];
+        if (!node) return;
+        const deed = (['click', 'double-click', 'drag', 'swipe'] as const)[Math.floor(random() * 4)]!;
+        const reach = reachOf({ program, run }, node, deed);
+        // What a press makes of how it looks may carry it off, and with a double click what is there then is another thing.
+        const flees = (one: Node) => one.layer.looks?.press?.pose !== undefined;
+        const isPlain =
+          'point' in reach &&
+          catchAt({ program, run }, reach.point).shown?.node === reach.node &&
+          !outwardNodes(reach.node).some(({ layer }) => layer.field) &&
+          !nodes.some(flees);
+        const [dx, dy] = [Math.round(random() * 80 - 40), Math.round(random() * 80 - 40)];
+        const event: RunEvent =
+          deed === 'drag'
+            ? { type: deed, layer: node.key, dx, dy }
+            : deed === 'swipe'
+              ? { type: deed, layer: node.key, direction: 'left' }
+              : { type: deed, layer: node.key };
+        const named = advance(program, run, event).run;
+        const isDragged = isPlain && outwardNodes(reach.node).some(({ layer }) => layer.drag);
+        // A swipe that nobody waits for may be a click.
+        const isHeard = deed !== 'swipe' || (isPlain && outwardNodes(reach.node).some(({ item }) => item.threads.some(isSwipedLeft)));
+        if (isPlain && isHeard && (deed === 'drag') === isDragged && (deed !== 'drag' || Math.hypot(dx, dy) >= 3)) {
+          const { point } = reach;
+          const press: RunEvent = { type: 'press', ...point };
+          const to = deed === 'drag' ? { x: point.x + dx, y: point.y + dy } : deed === 'swipe' ? { x: point.x - 50, y: point.y } : point;
+          const release: RunEvent = { type: 'release', ...to };
+          const byHand =
+            deed === 'double-click'
+              ? [press, release, press, release]
+              : deed === 'drag'
+                ? [press, { type: 'move' as const, ...to }, release]
+                : [press, release];
+          const done = byHand.reduce((at: RunState, one: RunEvent) => advance(program, at, one).run, { ...run, clicked: null });
+          const twice = deed === 'double-click' && byHand.slice(0, 2).reduce((at: RunState, one: RunEvent) => advance(program, at, one).run, run);
+          // The second of two clicks by name is for the same layer, if that is still there.
+          if (twice && catchAt({ program, run: twice }, point).shown?.node !== reach.node) return;
+          expect(apart(named), `piece ${seed}: ${JSON.stringify(event)} at ${JSON.stringify(point)}`).toEqual(apart(done));
+          compared++;
+        }
+        run = random() < 0.2 ? advance(program, named, { type: 'wait', ms: Math.floor(random() * 900) }).run : named;
+      }
+    }),
+    { numRuns: timesOver(60) }
+  );
+  expect(compared).toBeGreaterThan(100);
 }, 120_000);
