@@ -12,10 +12,10 @@ import { builtinModules } from 'node:module';
 const root = new URL('..', import.meta.url).pathname;
 
 /**
- * In an exported page nobody is told why something did not happen, so it does without the sentences; and without what only makes
- * exploring quick.
+ * In an exported page nobody is told why something did not happen, so it does without the sentences; without what only makes
+ * exploring quick; and without what is done by name, but for the clicks that the keyboard makes.
  */
-const instead = { './why.ts': 'why-silent.ts', './near.ts': 'near-all.ts' };
+const instead = { './why.ts': 'why-silent.ts', './near.ts': 'near-all.ts', './deeds.ts': 'deeds-none.ts' };
 const silent = {
   name: 'silent',
   enforce: 'pre',

@@ -2,7 +2,8 @@ import { onceFor } from '../once.ts';
 import { walksOf } from '../edit/commands/walks.ts';
 import type { Program } from '../program/program.ts';
 import type { Point } from '../program/geometry.ts';
-import { besideOf, groundOf, HEARD, offPressed, reachOf } from '../run/reach.ts';
+import { HEARD } from '../run/heard.ts';
+import { besideOf, groundOf, offPressed, reachOf } from '../run/reach.ts';
 import { SWIPE_TIME } from '../run/pointer.ts';
 import { waitsFor } from '../vocabulary/cues/all.ts';
 import { boundsOf, resolveScreen, type Screen, type Shown } from '../run/resolve.ts';
@@ -225,7 +226,7 @@ function spotFor(program: Program, run: RunState, event: RunEvent): Spot | null 
   }
   const found = shownOn(screen, event.layer);
   if (!found) return 'nowhere';
-  const reached = reachOf({ program, run }, found.shown.node, event.type);
+  const reached = reachOf({ program, run }, found.shown.node, HEARD[event.type]);
   if (!('point' in reached)) return 'nowhere';
   const { point } = reached;
   // What stands in a group may lie outside of its own box, so the point is said on the scene then.

@@ -1,6 +1,6 @@
 import { isMediaLayer } from '../vocabulary/layers/all.ts';
 import type { Timeline } from '../piece/schema.ts';
-import { expand, type Expansion } from '../program/expand.ts';
+import type { Expansion } from '../program/expand.ts';
 import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { shownWithin } from './environment.ts';
@@ -27,12 +27,7 @@ export function enterHeads(runner: Runner, scene: string, expansion: Expansion):
 
 /** Heads as they are kept while their scene is away: where they were, to go on from there. */
 export const restingHeads = (program: Program, run: RunState, root: RootRun): RootRun['heads'] =>
-  Object.fromEntries(
-    Object.entries(root.heads).map(([key, head]) => {
-      const timeline = expand(program, program.scenes.get(root.scene)!).instances.get(key)?.scene.scene.timeline;
-      return [key, { ...head, at: standsAt(program, head, timeline, run.clock), since: run.clock }];
-    })
-  );
+  Object.fromEntries(Object.entries(root.heads).map(([key, head]) => [key, { ...head, at: frameAt(program, head, run.clock), since: run.clock }]));
 
 /** Where a playhead stands that is stopped at a moment: within its section, though that is over just then. */
 const standsAt = (program: Program, head: Playhead, timeline: Timeline | undefined, clock: number): number =>

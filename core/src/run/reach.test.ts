@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { compose, layerId as id, type ComposeSpec } from '../compose/compose.ts';
 import { compile } from '../program/compile.ts';
 import { expand } from '../program/expand.ts';
+import { HEARD } from './heard.ts';
 import { canPressBeside, groundOf, hiddenOf, reachOf } from './reach.ts';
 import { standingScreen } from './resolve.ts';
 import { advance, start } from './run.ts';
@@ -59,7 +60,7 @@ describe('where a pointer gets at a layer', () => {
     const gets = (layers: Layers) => {
       const { program, run, node } = on(layers);
       return (['click', 'hover', 'drag'] as const).map((deed) => {
-        const found = reachOf({ program, run }, node('card'), deed);
+        const found = reachOf({ program, run }, node('card'), HEARD[deed]);
         return 'point' in found ? found.node.layer.name : found.sentence;
       });
     };

@@ -1,6 +1,7 @@
 import { waitsFor } from '../vocabulary/cues/all.ts';
 import type { Thread } from '../piece/piece.ts';
-import type { OccasionType, PlainOccasion } from '../vocabulary/occasions.ts';
+import type { OccasionType } from '../vocabulary/occasions.ts';
+import type { Occasions } from './heard.ts';
 import { centerOf, intersection, type Point, type Rect } from '../program/geometry.ts';
 import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
@@ -9,7 +10,7 @@ import { nearTo } from './near.ts';
 import { catchOn } from './pointer.ts';
 import type { Runner } from './runner.ts';
 import { scrollTo } from './scrolling.ts';
-import type { RootRun, RunEvent, RunState } from './state.ts';
+import type { RootRun, RunState } from './state.ts';
 
 /** Where a pointer gets at things in a run: at a layer, at the ground of a scene, beside a frame laid over, and after scrolling. */
 
@@ -20,27 +21,14 @@ interface Running {
 
 export type Reached = { readonly node: Node; readonly point: Point } | { readonly code: string; readonly sentence: string };
 
-/** What is heard where something is done by a pointer, what it is done for first. */
-export const HEARD = {
-  click: ['click', 'press', 'release'],
-  hold: ['press', 'release'],
-  'double-click': ['double click', 'click'],
-  'long-press': ['long press'],
-  hover: ['hover', 'leave'],
-  drag: ['drag', 'drag start', 'drop'],
-  swipe: ['swipe'],
-} as const satisfies Partial<Record<RunEvent['type'], readonly OccasionType[]>>;
-
-export type Pointing = keyof typeof HEARD;
-
 /**
  * A point where the pointer gets to a layer or to something in it, tried in its middle and on a grid of 12 × 12 points: for something
  * that is to be done there, where nothing in the layer takes that instead, if there is such a place.
  */
-export const reachOf = (runner: Running, node: Node, deed: Pointing | null = null): Reached =>
-  reachOn(standingScreen(runner.program, runner.run), runner.run, node, deed);
+export const reachOf = (runner: Running, node: Node, heard: Occasions | null = null): Reached =>
+  reachOn(standingScreen(runner.program, runner.run), runner.run, node, heard);
 
-function reachOn(screen: Screen<Stood>, run: RunState, node: Node, deed: Pointing | null): Reached {
+function reachOn(screen: Screen<Stood>, run: RunState, node: Node, heard: Occasions | null): Reached {
   const surface = screen.surfaces.find((one) => one.all.some((shown) => shown.node === node));
   const shown = surface?.all.find((one) => one.node === node);
   if (!shown || !surface) return { code: 'unreachable', sentence: `${node.layer.name} is hidden.` };
@@ -48,12 +36,12 @@ function reachOn(screen: Screen<Stood>, run: RunState, node: Node, deed: Pointin
   let near: Screen<Stood> | null = null;
   let best: { readonly reached: Reached; readonly taken: number } | null = null;
   const root = run.roots[surface.scene]!;
-  const isPlain = deed === null || !someWithin(node, (one) => takenBy(root, one, deed) > 0);
+  const isPlain = heard === null || !someWithin(node, (one) => takenBy(root, one, heard) > 0);
   for (const point of pointsOn(screen, shown)) {
     const caught = catchOn(near ?? screen, run, point);
     if (getsTo(shown, surface, caught)) {
       const reached = { node: caught.shown?.node ?? node, point };
-      const taken = isPlain ? 0 : Math.max(0, ...within(node, reached.node).map((one) => takenBy(root, one, deed)));
+      const taken = isPlain ? 0 : Math.max(0, ...within(node, reached.node).map((one) => takenBy(root, one, heard)));
       if (taken === 0) return reached;
       if (!best || taken < best.taken) best = { reached, taken };
     }
@@ -76,16 +64,17 @@ function within(outer: Node, inner: Node): readonly Node[] {
 
 const NONE: readonly Node[] = [];
 
+const heard = (threads: readonly Thread[], type: OccasionType): boolean => threads.some(({ enabled, cue }) => enabled && waitsFor(cue, type));
+
 /** How much of what is done at a layer does not get to what is around it: all where it is disabled; what it is done for; what else is heard. */
-function takenBy(root: RootRun, node: Node, deed: Pointing): 0 | 1 | 2 | 3 {
+function takenBy(root: RootRun, node: Node, occasions: Occasions): 0 | 1 | 2 | 3 {
   if (!isEnabled(root, node)) return 3;
-  const heard = (threads: readonly Thread[], type: OccasionType) => threads.some(({ enabled, cue }) => enabled && waitsFor(cue, type));
   const { parent, instance } = node;
   // What goes outward from a layer comes out of its part, which takes it before a placement that waits for it, too.
-  const isOfPart = parent !== null && parent.inside === instance && HEARD[deed].some((type) => heard(parent.item.threads, type));
+  const isOfPart = parent !== null && parent.inside === instance && occasions.some((type) => heard(parent.item.threads, type));
   const hears = (type: OccasionType) => heard(threadsAt(node), type) || (isOfPart && heard(instance.scene.threads, type));
-  if (hears(HEARD[deed][0]) || (deed === 'drag' && node.layer.drag)) return 2;
-  return HEARD[deed].some(hears) ? 1 : 0;
+  if (hears(occasions[0]!) || (occasions[0] === 'drag' && node.layer.drag)) return 2;
+  return occasions.some(hears) ? 1 : 0;
 }
 
 /** Whether a press that is caught so gets to a layer, to something in it, or through it to what is around it. */
@@ -146,14 +135,9 @@ const viewOf = ({ width, height }: Screen<Stood>): Rect => ({ x: 0, y: 0, width,
  * A point where a scene itself takes what is done first of these: no layer is there, or one that lets it through to the scene, if there
  * is such a place all the others as well.
  */
-export function groundOf(
-  { program, run }: Running,
-  scene: string,
-  occasions: readonly (PlainOccasion | 'swipe')[]
-): { node: Node | null; point: Point } | null {
+export function groundOf({ program, run }: Running, scene: string, occasions: Occasions): { node: Node | null; point: Point } | null {
   const screen = standingScreen(program, run);
-  const hears = (node: Node | null, type: OccasionType) =>
-    outwardNodes(node).some((one) => threadsAt(one).some(({ enabled, cue }) => enabled && waitsFor(cue, type)));
+  const hears = (node: Node | null, type: OccasionType) => outwardNodes(node).some((one) => heard(threadsAt(one), type));
   let second: { node: Node | null; point: Point } | null = null;
   for (const point of pointsOver(viewOf(screen))) {
     const { shown, surface } = catchOn(screen, run, point);

@@ -1,7 +1,6 @@
 import type { Thread } from '../piece/piece.ts';
-import { fitsOccasion, waitsFor } from '../vocabulary/cues/all.ts';
-import type { Occasion, PlainOccasion } from '../vocabulary/occasions.ts';
-import type { Point } from '../program/geometry.ts';
+import { fitsOccasion } from '../vocabulary/cues/all.ts';
+import type { Occasion } from '../vocabulary/occasions.ts';
 import { expand } from '../program/expand.ts';
 import { outwardNodes, type Node } from '../program/node.ts';
 import { startFrame, type Program } from '../program/program.ts';
@@ -9,26 +8,14 @@ import { enabledWithin, standingScreen } from './resolve.ts';
 import { variableKey } from '../program/binding.ts';
 import { movingHeads, reachStop } from './heads.ts';
 import { nextStop } from './playhead.ts';
-import {
-  click,
-  dragLayer,
-  fireOutward,
-  isAt,
-  leavePointer,
-  longPress,
-  longPressDue,
-  movePointer,
-  SWIPE_TIME,
-  pressBeside,
-  pressPointer,
-  releasePointer,
-  swipe,
-  takers,
-} from './pointer.ts';
+import { fireOutward, leavePointer, longPress, longPressDue, movePointer, pressPointer, releasePointer } from './pointer.ts';
 import { runnerFor } from './machine.ts';
 import type { Call, Runner } from './runner.ts';
 import { emptyRun } from './environment.ts';
-import { groundOf, HEARD, offPressed, reachOf, scrollInto, type Pointing } from './reach.ts';
+import { alone, clickOn, onLayer } from './by-name.ts';
+import { takeDeed } from './deeds.ts';
+import { CLICKED } from './heard.ts';
+import { reachOf, scrollInto } from './reach.ts';
 import { scrollTo } from './scrolling.ts';
 import { enterFrame } from './frames.ts';
 import type { Advanced, Activity, Report, RunEvent, RunState, Timer } from './state.ts';
@@ -87,33 +74,12 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
       return pressPointer(runner, { x: event.x, y: event.y });
     case 'release':
       return releasePointer(runner, { x: event.x, y: event.y });
-    case 'click':
+    case 'click': {
+      const { layer } = event;
+      if (layer === null) return takeDeed(runner, event);
       alone(runner);
-      return onPlace(runner, event, HEARD.click, (node, point, scene) => clickOn(runner, node, scene, point));
-    case 'double-click':
-      alone(runner);
-      return onPlace(runner, event, HEARD['double-click'], (node, point, scene) => {
-        clickOn(runner, node, scene, point);
-        runner.next();
-        // What the first click hid, moved away or covered is not there for the second.
-        if (runner.run.clicked && isAt(runner, node, scene, point)) clickOn(runner, node, scene, point);
-      });
-    case 'long-press':
-      return onPlace(runner, event, HEARD['long-press'], (node, point, scene) => longPressOn(runner, node, scene, point));
-    case 'hold':
-      alone(runner);
-      return onPlace(runner, event, HEARD.hold, (_node, point) => pressPointer(runner, point));
-    case 'let-go':
-      return letGo(runner, event.where);
-    case 'beside':
-      return pressBeside(runner);
-    case 'hover':
-      comeAnew(runner);
-      return onLayer(runner, event, (_node, point) => movePointer(runner, point));
-    case 'drag':
-      return onLayer(runner, event, (node, point) => dragLayer(runner, node, point, event.dx, event.dy));
-    case 'swipe':
-      return onPlace(runner, event, HEARD.swipe, (node, point, scene) => swipeOn(runner, node, scene, point, event.direction));
+      return onLayer(runner, layer, CLICKED, (node, point) => clickOn(runner, node, runner.sceneOfNode(node.key)!, point));
+    }
     case 'scroll':
       return scroll(runner, event);
     case 'key':
@@ -133,117 +99,9 @@ function takeEvent(runner: Runner, event: Exclude<RunEvent, { type: 'wait' }>): 
       return setFromOutside(runner, event);
     case 'jump':
       return jump(runner, event.frame);
+    default:
+      return takeDeed(runner, event);
   }
-}
-
-/** Who comes onto a layer comes from elsewhere, as far as nobody waits for that. */
-function comeAnew(runner: Runner): void {
-  const { over } = runner.run;
-  const waits = (key: string) => runner.find(key)?.node?.item.threads.some(({ enabled, cue }) => enabled && waitsFor(cue, 'leave'));
-  if (over.length && !over.some(waits)) runner.put({ over: [], pointer: null });
-}
-
-/** A click by itself is never the second of a double click. */
-function alone(runner: Runner): void {
-  if (runner.run.clicked) runner.put({ clicked: null });
-}
-
-// ── events on named layers ───────────────────────────────────────────────────
-
-interface DoneOn {
-  readonly type: Pointing;
-  readonly layer: string;
-}
-
-/** On a layer, or where the scene itself takes it. */
-function onPlace(
-  runner: Runner,
-  { type, layer, scene = runner.run.frame }: { readonly type: Pointing; readonly layer: string | null; readonly scene?: string },
-  occasions: readonly (PlainOccasion | 'swipe')[],
-  act: (node: Node | null, point: Point, scene: string) => void
-): void {
-  if (layer !== null) return onLayer(runner, { type, layer }, (node, point) => act(node, point, runner.sceneOfNode(node.key)!));
-  const ground = groundOf(runner, scene, occasions);
-  if (ground) return act(ground.node, ground.point, scene);
-  const name = runner.program.scenes.get(scene)?.scene.name ?? 'This frame';
-  runner.why({ code: 'covered', sentence: `Layers take all of ${name}.` });
-}
-
-/** Where a person could get at a layer: a point of it that nothing hides, scrolled to if need be. Why not, where there is none. */
-function onLayer(runner: Runner, { type, layer: key }: DoneOn, act: (node: Node, point: Point) => void): void {
-  const place = runner.find(key);
-  if (!place?.node || !place.isOn) {
-    const name = runner.program.piece.layers.get(key.split('/').at(-1)!)?.name;
-    runner.at(key);
-    return runner.why({ code: 'not-here', sentence: name ? `${name} is not in this frame.` : 'There is no such layer.', layer: key });
-  }
-  const { node } = place;
-  const reach = reachOf(runner, node, type);
-  if ('point' in reach) return act(reach.node, reach.point);
-  const there = reach.code === 'covered' && scrollInto(runner, node) ? (runner.catchUp(), reachOf(runner, node, type)) : reach;
-  if ('point' in there) return act(there.node, there.point);
-  runner.at(node.key);
-  runner.why({ code: there.code, sentence: there.sentence, layer: node.key });
-}
-
-/** Presses and lets go where a point is, as far as anybody waits for that, and clicks. */
-function clickOn(runner: Runner, node: Node | null, scene: string, point: Point): void {
-  const { field } = node?.layer ?? {};
-  if (node && (field?.kind === 'checkbox' || field?.kind === 'switch')) return switchBox(runner, node, field.value === true);
-  const taker = outwardNodes(node).find((one) => one.catches) ?? null;
-  if (!isPressAnswered(runner, taker, scene)) return click(runner, taker, scene, point);
-  pressPointer(runner, point);
-  runner.next();
-  releasePointer(runner, point);
-}
-
-/** Whether anybody waits for a press, or for its end, by itself. */
-const isPressAnswered = (runner: Runner, taker: Node | null, scene: string): boolean =>
-  takers(runner, taker, scene, { type: 'press' }).length > 0 || takers(runner, taker, scene, { type: 'release' }).length > 0;
-
-/** Presses until that is a long press, and lets go. */
-function longPressOn(runner: Runner, node: Node | null, scene: string, point: Point): void {
-  if (!isPressAnswered(runner, node, scene)) return longPress(runner, node, scene);
-  pressPointer(runner, point);
-  runner.next();
-  if (!runner.run.pressed) return;
-  longPress(runner, node, scene);
-  runner.next();
-  releasePointer(runner, point);
-}
-
-/** Presses, moves on and lets go so fast that it is a swipe. */
-function swipeOn(runner: Runner, node: Node | null, scene: string, point: Point, direction: 'left' | 'right' | 'up' | 'down'): void {
-  if (isPressAnswered(runner, node, scene)) {
-    pressPointer(runner, point);
-    runner.next();
-    if (!runner.run.pressed) return;
-    runner.put({ pressed: null });
-    fireOutward(runner, node, scene, { type: 'release' });
-    if (!runner.liveRoots().includes(scene)) return;
-  }
-  swipe(runner, node, scene, direction);
-}
-
-/** Lets go of what is held. */
-function letGo(runner: Runner, where: 'there' | 'elsewhere'): void {
-  const { pressed, clock } = runner.run;
-  if (!pressed) return runner.why({ code: 'not-held', sentence: 'Nothing is pressed that could be let go.' });
-  if (where === 'there') return releasePointer(runner, pressed.from);
-  const point = offPressed(runner);
-  if (!point) return runner.why({ code: 'covered', sentence: 'What is pressed takes all of the view, so it cannot be let go elsewhere.' });
-  // As slowly as that it is no swipe.
-  runner.put({ pressed: { ...pressed, at: Math.min(pressed.at, clock - SWIPE_TIME - 1) } });
-  movePointer(runner, point);
-  releasePointer(runner, point);
-}
-
-function switchBox(runner: Runner, node: Node, first: boolean): void {
-  const place = { ...runner.find(node.key)!, node };
-  runner.at(node.key);
-  if (!enabledWithin(place.root, node)) return runner.why(whyDisabled(runner, node));
-  runner.makeSelected(place, !(place.root.flags[`${node.key}.selected`] ?? node.layer.selected ?? first));
-  fireOutward(runner, node, null, { type: 'click' });
 }
 
 function scroll(runner: Runner, event: Extract<RunEvent, { type: 'scroll' }>): void {

@@ -4,6 +4,7 @@ import { compile } from '../program/compile.ts';
 import type { Program } from '../program/program.ts';
 import type { Thread } from '../piece/piece.ts';
 import { outwardNodes, type Node } from '../program/node.ts';
+import { HEARD } from '../run/heard.ts';
 import { reachOf } from '../run/reach.ts';
 import { catchAt } from '../run/pointer.ts';
 import { boundsOf, standingScreen } from '../run/resolve.ts';
@@ -90,7 +91,7 @@ test('what is done by name comes to what a hand makes of it there', () => {
         const node = nodes[Math.floor(random() * nodes.length)];
         if (!node) return;
         const deed = (['click', 'double-click', 'drag', 'swipe'] as const)[Math.floor(random() * 4)]!;
-        const reach = reachOf({ program, run }, node, deed);
+        const reach = reachOf({ program, run }, node, HEARD[deed]);
         // What a press makes of how it looks may carry it off, and with a double click what is there then is another thing.
         const flees = (one: Node) => one.layer.looks?.press?.pose !== undefined;
         const isPlain =

@@ -1,5 +1,6 @@
 import { findPlace } from '../run/environment.ts';
-import { groundOf, HEARD, reachOf } from '../run/reach.ts';
+import { HEARD } from '../run/heard.ts';
+import { groundOf, reachOf } from '../run/reach.ts';
 import type { Pressed, RunState } from '../run/state.ts';
 import { PlainStore } from '../run/store.ts';
 import type { Ambient } from './ambient.ts';
@@ -83,7 +84,7 @@ export class Whereabouts {
   private pressedAs(run: RunState, pressed: Pressed): Pressed {
     const program = this.memory.watched;
     const node = findPlace(program, run, pressed.node)?.node;
-    const reach = node ? reachOf({ program, run }, node, 'hold') : groundOf({ program, run }, pressed.scene, HEARD.hold);
+    const reach = node ? reachOf({ program, run }, node, HEARD.hold) : groundOf({ program, run }, pressed.scene, HEARD.hold);
     return reach && 'point' in reach ? { ...pressed, from: reach.point } : pressed;
   }
 
