@@ -62,12 +62,6 @@ class Numbered<T> {
 
 const FEW = 256;
 
-/** What is read next follows from what was read so far, so no other can stand here. */
-function branchingOn<T>(tree: Tree<T>, column: number): Branching<T> {
-  if (tree.isAnswer || tree.column !== column) throw new Error('The same was read of two runs, and then not the same.');
-  return tree;
-}
-
 /** What was read, and what it was: a column, or a test. */
 export interface Found {
   readonly of: number | Tested;
@@ -125,22 +119,26 @@ class Placing<T> {
     return tree;
   }
 
+  /**
+   * Goes on where something is read next. That follows from what was read so far, but for what is tested so often that it counts as read,
+   * which may come sooner in one run than in another: what is read there stands beside the tree then, and is asked for again.
+   */
+  private branch(column: number, makeTest: () => Tested | null): Branching<T> {
+    const { here, from, value } = this;
+    if (here && !here.isAnswer && here.column === column) return here;
+    const made: Branching<T> = { isAnswer: false, column, test: makeTest(), next: new Numbered<Tree<T>>(), from, value };
+    return here ? made : this.put(made);
+  }
+
   /** Goes on by the value of a column. */
   by(column: number, value: number): void {
-    this.from = branchingOn(
-      this.here ?? this.put({ isAnswer: false, column, test: null, next: new Numbered<Tree<T>>(), from: this.from, value: this.value }),
-      column
-    );
+    this.from = this.branch(column, () => null);
     this.value = value;
   }
 
   /** Goes on by what came of a test. */
   byTest(came: number, about: Node | null, shelf: Shelf): Tested {
-    const { from, value } = this;
-    this.from = branchingOn(
-      this.here ?? this.put({ isAnswer: false, column: TEST, test: new Tested(about, shelf), next: new Numbered<Tree<T>>(), from, value }),
-      TEST
-    );
+    this.from = this.branch(TEST, () => new Tested(about, shelf));
     this.value = came;
     return this.from.test!;
   }
@@ -148,9 +146,9 @@ class Placing<T> {
   /** Puts an answer here, unless there is one: that is given. */
   end(answer: T): Leaf<T> {
     const { here, from, value } = this;
-    if (!here) return this.put({ isAnswer: true, answer, in: this.answers, from, value });
-    if (here.isAnswer) return here;
-    throw new Error('More was read of one run than of another that is like it.');
+    if (here?.isAnswer) return here;
+    const leaf: Leaf<T> = { isAnswer: true, answer, in: this.answers, from, value };
+    return here ? leaf : this.put(leaf);
   }
 }
 
