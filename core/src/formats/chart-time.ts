@@ -99,15 +99,20 @@ export class ChartTime {
 
   private keyOf = ({ instance }: Call, of: string): string => (instance ? placeOf(this.program, instance, of) : of);
 
-  private noteCues({ root, instance, timeline }: Told, omitted: Set<string>): void {
-    const nodes = expand(this.program, root).nodes;
+  /** What a cue on a timeline is about. */
+  private cued({ root, instance }: Told, layer: string): readonly Node[] {
+    const node = expand(this.program, root).byKey.get(instance.key ? `${instance.key}/${layer}` : layer);
+    return node ? [...playable(node)] : [];
+  }
+
+  private noteCues(told: Told, omitted: Set<string>): void {
+    const { root, instance, timeline } = told;
     for (const cue of Object.values(timeline.cues ?? {})) {
-      const node = nodes.find(({ key }) => key === (instance.key ? `${instance.key}/${cue.layer}` : cue.layer));
-      for (const one of node ? playable(node) : []) {
-        const told = one.inside && this.get(root, one.inside);
+      for (const one of this.cued(told, cue.layer)) {
         if (one.inside && !one.inside.scene.scene.timeline) continue;
-        if (!told) omitted.add(`that the timeline of ${instance.scene.scene.name} has ${one.layer.name} ${cue.do}`);
-        else if (cue.do === 'pause') this.stopping.add(told.name);
+        const played = one.inside && this.get(root, one.inside);
+        if (!played) omitted.add(`that the timeline of ${instance.scene.scene.name} has ${one.layer.name} ${cue.do}`);
+        else if (cue.do === 'pause') this.stopping.add(played.name);
       }
     }
   }
@@ -119,14 +124,18 @@ export class ChartTime {
     for (const { steps } of branches)
       for (const [at, step] of steps.entries()) {
         if (!isTimeStep(step)) continue;
-        // A thread of the piece means whichever frame it is in.
-        const frames = call.root ? [call.root] : this.program.frames.map((id) => this.program.scenes.get(id)!);
-        for (const { name } of frames.flatMap((frame) => this.subjects(call, step, frame) ?? [])) {
+        for (const { name } of this.placesOf(call).flatMap((root) => this.subjects(call, step, root) ?? [])) {
           if (step.do === 'pause') this.stopping.add(name);
           if (playsOn(step) && at < steps.length - 1) this.awaited.add(name);
         }
       }
   }
+
+  /** The scenes on the screen that a thread stands in; one of the piece means whichever frame it is in. */
+  private placesOf = ({ root }: Call): readonly SceneProgram[] => (root ? [root] : this.program.frames.map((id) => this.program.scenes.get(id)!));
+
+  /** Whether all timelines that a step may be about are told. */
+  tells = (call: Call, step: TimeStep): boolean => this.placesOf(call).every((root) => this.subjects(call, step, root) !== null);
 
   /** What tells whether a node is there in the spans around it: an expression, '' where it always is; null where that is not known. */
   private thereOf(root: SceneProgram, node: Node | null): string | null {
@@ -204,7 +213,7 @@ export class ChartTime {
     }
     const key = this.keyOf(call, step.of);
     const root = this.program.scenes.get(this.program.piece.layers.get(key.split('/', 1)[0]!)?.scene ?? '');
-    const node = root && expand(this.program, root).nodes.find((one) => one.key === key);
+    const node = root && expand(this.program, root).byKey.get(key);
     if (!node) return null;
     const isOne = step.do === 'section' || step.do === 'show label' || (step.do === 'play' && step.from !== undefined);
     const all = isOne ? [node] : [...playable(node)];
@@ -287,14 +296,13 @@ export class ChartTime {
 
   /** What a frame of a timeline sets off: labels that are waited for, then cues. */
   private setOffAt(told: Told, frame: number): string[] {
-    const { root, instance, timeline } = told;
+    const { root, timeline } = told;
     const events = Object.entries(timeline.labels ?? {}).flatMap(([id, { time }]) => (time === frame ? [this.labelEvent(told, id)] : []));
-    const nodes = expand(this.program, root).nodes;
     return [
       ...events.filter((event) => this.heard.has(event)).map((event) => `<raise event="${event}"/>`),
       ...Object.values(timeline.cues ?? {}).flatMap((cue) => {
-        const node = cue.time === frame && nodes.find(({ key }) => key === (instance.key ? `${instance.key}/${cue.layer}` : cue.layer));
-        const all = node ? [...playable(node)].flatMap(({ inside }) => (inside && this.get(root, inside)) ?? []) : [];
+        const cued = cue.time === frame ? this.cued(told, cue.layer) : [];
+        const all = cued.flatMap(({ inside }) => (inside && this.get(root, inside)) ?? []);
         return all.flatMap((one) => (cue.do === 'pause' ? this.pauses(one) : cue.do === 'start over' ? this.plays(one, 0) : this.playsOn(one)));
       }),
     ];

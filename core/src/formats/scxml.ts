@@ -182,19 +182,13 @@ class Writer {
         for (const step of branch.steps) {
           if (step.lasting) say(`the step “${step.do}” of ${owner}, which goes on in another scene`);
           else if (step.do === 'state' && this.subjectOf(call, step.of) === null) say(`the step “state” of ${owner}`);
-          else if (!(isTimeStep(step) ? this.isToldOf(call, step) : handled.has(step.do))) say(`the step “${step.do}” of ${owner}`);
+          else if (!(isTimeStep(step) ? this.time.tells(call, step) : handled.has(step.do))) say(`the step “${step.do}” of ${owner}`);
           if (step.do !== 'set') continue;
           this.noteVariable(step.variable);
           if (this.script(step.value, call) === null) say(`the value that ${owner} sets`);
         }
       }
     }
-  }
-
-  /** Whether all timelines that a step may be about are told; a thread of the piece means whichever frame it is in. */
-  private isToldOf(call: Call, step: TimeStep): boolean {
-    const frames = call.root ? [call.root] : this.program.frames.map((id) => this.program.scenes.get(id)!);
-    return frames.every((frame) => this.time.subjects(call, step, frame) !== null);
   }
 
   private noteVariable(id: string | null): void {
