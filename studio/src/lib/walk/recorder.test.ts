@@ -89,7 +89,7 @@ test('what is held is kept as that, where something comes about before it is let
           layers: { bell, ask },
           lines: ['after 1 s in Down → go to shop', 'key k → if home.state = "Down" → go to shop'],
         },
-        shop: {},
+        shop: { layers: { back: button(0, 'click → go to home') } },
         sure: { size: [300, 100], layers: { yes: button(0, 'click → go to shop') } },
       },
     })
@@ -112,6 +112,12 @@ test('what is held is kept as that, where something comes about before it is let
     [{ type: 'click', layer }, 'home'],
     hold,
     [{ type: 'wait', ms: 1100 }, 'shop'],
+  ]);
+  // What led away ends the hold: the next press is one by itself.
+  expect(kept(held, down!, { type: 'wait', ms: 1100 }, up!, down!, up!)).toEqual([
+    hold,
+    [{ type: 'wait', ms: 1100 }, 'shop'],
+    [{ type: 'click', layer: layerId('shop', 'back') }, 'home'],
   ]);
   // It closes where it is let go beside it.
   const press: RunEvent[] = [

@@ -63,7 +63,7 @@ export class Recorder {
     if (event.type === 'press') this.isStirred = false;
     else if (event.type !== 'release') this.isStirred ||= fired.length > 0;
     if (cause !== undefined && !cues.has('long press')) return;
-    const made = pressed && this.heldSince(report, pressed) ? this.letGo(report, cues) : this.eventOf(report, cues);
+    const made = event.type === 'release' && pressed && this.isHeld(pressed) ? this.letGo(report, cues) : this.eventOf(report, cues);
     if (!made) return;
     // A long press is one thing done, from the press on.
     if (made.type === 'long-press' && this.events.at(-1)?.event.type === 'hold') this.events.pop();
@@ -71,10 +71,10 @@ export class Recorder {
     this.events.push({ event: made, clock });
   }
 
-  /** Whether what was pressed is let go, of which the press was kept. */
-  private heldSince({ event }: Report, pressed: NonNullable<RunState['pressed']>): boolean {
-    const held = this.events.findLast((one) => one.event.type === 'hold' || one.event.type === 'let-go')?.event;
-    return event.type === 'release' && !pressed.drag?.moving && held?.type === 'hold';
+  /** Whether a press was kept as one that is held: what an earlier one led away from is not let go any more. */
+  private isHeld({ at }: NonNullable<RunState['pressed']>): boolean {
+    const last = this.events.findLast(({ event }) => event.type === 'hold' || event.type === 'let-go');
+    return last?.event.type === 'hold' && last.clock === at;
   }
 
   /** The end of a press; together they are a click where nothing came about in between. */
