@@ -17,6 +17,9 @@ const TRIED = { 'tell a hook': { retryLimit: 7, retryDelay: 20, retryBackoff: tr
   object
 >;
 
+/** So many at once on each server: an address that lets one wait keeps no other waiting. */
+const SIDE_BY_SIDE: Readonly<Record<JobKind, number>> = { 'tell a hook': 3 };
+
 const names = Object.keys(TRIED) as JobKind[];
 
 /** Queues have names of plain letters. */
@@ -63,9 +66,10 @@ type Workers = { readonly [K in JobKind]: (job: Jobs[K]) => Promise<void> };
 export async function workOn(workers: Workers, everySeconds = 2): Promise<void> {
   const boss = await queue();
   for (const kind of names)
-    await boss.work<Jobs[typeof kind]>(queueOf(kind), { pollingIntervalSeconds: everySeconds, batchSize: 1 }, async (jobs) => {
-      for (const { data } of jobs) await workers[kind](data);
-    });
+    for (let i = 0; i < SIDE_BY_SIDE[kind]; i++)
+      await boss.work<Jobs[typeof kind]>(queueOf(kind), { pollingIntervalSeconds: everySeconds, batchSize: 1 }, async (jobs) => {
+        for (const { data } of jobs) await workers[kind](data);
+      });
 }
 
 /** What is being done is done to its end first, if that does not take long. */

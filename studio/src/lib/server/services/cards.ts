@@ -4,7 +4,7 @@ import { log } from '../log';
 import { Refusal } from '../refusal';
 import { heavy } from '../work';
 import type { Card } from '../work/tasks';
-import { happened } from './hooks';
+import { happened, rested } from './hooks';
 import { documentAt } from './keeping';
 
 /** A card follows when a piece has rested this long, and while it is worked on now and then. In milliseconds. */
@@ -33,6 +33,8 @@ export function refreshCards(pieces: readonly { readonly id: string; readonly re
 }
 
 async function work(piece: string, revision: number): Promise<void> {
+  // That does not wait for the card, before which those of large pieces may stand in line.
+  rested(piece, revision);
   try {
     await keep(piece, revision, await cardOf(piece, revision));
   } catch (error) {
@@ -69,7 +71,6 @@ async function keep(
   );
   // What is only looked at anew has not changed.
   if (!kept || kept.old === null || kept.old >= revision) return;
-  happened(piece, 'saved', { revision });
   if (kept.before !== null && looseEnds !== null && kept.before !== looseEnds)
     happened(piece, 'loose ends', { revision, before: kept.before, now: looseEnds, complete });
 }

@@ -6,6 +6,8 @@ import { rows } from '../database';
 import { isOutside } from '../outside';
 import { workOn } from '../queue';
 import { aboutFrame, batch, closeWorld, layer, makeMember, newPerson, newPiece, openWorld } from '../testing/world';
+import { pools } from '../work';
+import { refreshCards } from './cards';
 import { addComment } from './comments';
 import { doorBook } from './door-book';
 import { endHook, hooksOf, makeHook, tellHook, tryHook } from './hooks';
@@ -116,6 +118,22 @@ test('a piece that was changed is told of when it has rested, with how its loose
   const { before, now } = last().find(({ type }) => type === 'piece.loose-ends')!.data as { before: number; now: number };
   expect(now).toBeGreaterThan(before);
   expect(all().some(({ type }) => type === 'piece.commented')).toBe(false);
+});
+
+test('that a piece was saved is told once, while the cards of others are still being worked out, and from the first time on', async () => {
+  within();
+  const { owner, id, frame, path } = await world(['saved']);
+  const held = vi.spyOn(pools().rest, 'run').mockReturnValue(new Promise(() => {}));
+  try {
+    await saveBatches(owner, id, [batch([layer('one', frame)])]);
+    expect((await toldTo(path, 1)).map(bodyOf)).toMatchObject([{ type: 'piece.saved', data: { piece: id, revision: 1 } }]);
+    refreshCards([{ id, revision: 1 }]);
+    await saveBatches(owner, id, [batch([layer('two', frame)])]);
+    expect((await toldTo(path, 2)).map((one) => bodyOf(one).data['revision'])).toEqual([1, 2]);
+    expect(held).toHaveBeenCalled();
+  } finally {
+    held.mockRestore();
+  }
 });
 
 test('what is not taken is tried again later, and what came of it stands with the address; a redirect is not followed', async () => {

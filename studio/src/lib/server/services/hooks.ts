@@ -32,8 +32,9 @@ export async function makeHook(
   const { person } = await memberAccess(who, piece, 'make hooks');
   const secret = `whsec_${randomBytes(24).toString('base64')}`;
   const [made] = await rows<{ id: string }>(
-    `INSERT INTO hooks (id, piece_id, address, events, secret, by_name)
-     SELECT $1, $2, $3, $4, $5, $6 WHERE (SELECT count(*) FROM hooks WHERE piece_id = $2) < ${MOST} RETURNING id`,
+    `INSERT INTO hooks (id, piece_id, address, events, secret, by_name, told)
+     SELECT $1, $2, $3, $4, $5, $6, revision FROM pieces
+     WHERE id = $2 AND (SELECT count(*) FROM hooks WHERE piece_id = $2) < ${MOST} RETURNING id`,
     [newId(), piece, address, [...events], secret, person.name]
   );
   if (!made) throw new Refusal('not-allowed', `${MOST} addresses are told of this piece already. End one first.`);
@@ -66,15 +67,36 @@ interface Often {
 const MINUTE = 60;
 
 /** Has all who want to know told of something, by whichever server comes to it. Nothing waits for it, and nothing fails by it. */
-export function happened(piece: string, event: HookEvent, data: object, often?: Often): void {
-  void tellAll(piece, event, data, often).catch((error: unknown) => log.warn({ err: error, piece, event }, 'could not have hooks told'));
+export const happened = (piece: string, event: HookEvent, data: object, often?: Often): void =>
+  aside(piece, event, async () => {
+    const hooks = await rows<Named>(
+      'SELECT hooks.id AS hook, name FROM hooks JOIN pieces ON pieces.id = piece_id WHERE piece_id = $1 AND $2 = ANY(events)',
+      [piece, event]
+    );
+    await tellAll(hooks, piece, event, data, often);
+  });
+
+/** The same of a piece that was saved and has rested; each address is told of a revision once, whichever servers come upon it. */
+export const rested = (piece: string, revision: number): void =>
+  aside(piece, 'saved', async () => {
+    const hooks = await rows<Named>(
+      `UPDATE hooks SET told = $2 FROM pieces
+       WHERE piece_id = $1 AND pieces.id = piece_id AND 'saved' = ANY(events) AND told < $2 RETURNING hooks.id AS hook, name`,
+      [piece, revision]
+    );
+    await tellAll(hooks, piece, 'saved', { revision });
+  });
+
+const aside = (piece: string, event: HookEvent, tell: () => Promise<void>): void =>
+  void tell().catch((error: unknown) => log.warn({ err: error, piece, event }, 'could not have hooks told'));
+
+interface Named {
+  readonly hook: string;
+  /** Of the piece. */
+  readonly name: string;
 }
 
-async function tellAll(piece: string, event: HookEvent, data: object, often: Often | undefined): Promise<void> {
-  const hooks = await rows<{ hook: string; name: string }>(
-    'SELECT hooks.id AS hook, name FROM hooks JOIN pieces ON pieces.id = piece_id WHERE piece_id = $1 AND $2 = ANY(events)',
-    [piece, event]
-  );
+async function tellAll(hooks: readonly Named[], piece: string, event: HookEvent, data: object, often?: Often): Promise<void> {
   for (const { hook, name } of hooks) {
     const job = { hook, ...messageOf(event), data: { piece, name, ...data } };
     await later('tell a hook', job, often ? { once: { key: `${hook} ${often.key}`, seconds: MINUTE } } : {});
