@@ -164,7 +164,11 @@ export class Studio {
   }
 
   async desk(name: 'Build' | 'Map' | 'Walk' | 'Hand over'): Promise<void> {
-    await this.page.getByRole('navigation', { name: 'Desks' }).getByRole('link', { name, exact: true }).click();
+    const link = this.page.getByRole('navigation', { name: 'Desks' }).getByRole('link', { name, exact: true });
+    await link.click();
+    await expect(link).toHaveAttribute('aria-current', 'page');
+    // What is drawn or typed before it is there meets the desk that one comes from.
+    if (name === 'Build') await expect(this.page.getByRole('region', { name: 'Cue sheet' })).toBeVisible();
   }
 
   frames(): Promise<string[]> {
