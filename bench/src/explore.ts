@@ -107,7 +107,7 @@ const families: Record<string, Family> = {
       ),
     }),
     least: 500_000,
-    whole: 6,
+    whole: 8,
     small: 1,
   },
   'timers, steps that wait, and switches': {
@@ -124,7 +124,7 @@ const families: Record<string, Family> = {
       ),
     }),
     least: 500_000,
-    whole: 12,
+    whole: 15,
     small: 2,
   },
   'timers and steps that wait': {
