@@ -1,4 +1,4 @@
-import { audit, compareVersions, count, differenceLines, differencesBetween, routeWords, tellApart, type Apart, type Program } from '@zany/core';
+import { comparison, count, differenceLines, routeWords, type Apart, type Program } from '@zany/core';
 import { load } from './files.ts';
 
 /** Prints what is otherwise between two versions of a piece, as they are written and by what they do. */
@@ -9,18 +9,18 @@ export async function compareFiles(
   maxStates: number | undefined,
   print: (text: string) => void
 ): Promise<number> {
-  const options = maxStates === undefined ? {} : { maxStates };
-  const [a, b] = (await Promise.all([load(before), load(after)])).map(({ program }) => ({ program, audit: audit(program, options) }));
-  const changes = compareVersions(a!, b!);
-  const cuts = [a!, b!].map((one) => one.audit.exploration.cut);
-  const apart = tellApart(a!.program, b!.program);
-  const written = differencesBetween(a!.program, b!.program);
-  if (format === 'json') print(JSON.stringify({ written, changes, apart, cut: { before: cuts[0], after: cuts[1] } }, null, 2));
+  const [a, b] = await Promise.all([load(before), load(after)]);
+  const compared = comparison(a.program, b.program, () => (maxStates === undefined ? {} : { maxStates }));
+  const { written, changes, apart, cut } = compared;
+  if (format === 'json') print(JSON.stringify(compared, null, 2));
   else {
     const said = changes.map(({ kind, sentence }) => (kind === 'new loose end' || kind === 'mended' ? `${kind}: ${sentence}` : sentence));
-    const parts = cuts.flatMap((cut, i) => (cut === null ? [] : [`${i === 0 ? before : after} was explored in part: ${cut}.`]));
+    const files = { before, after };
+    const parts = (['before', 'after'] as const).flatMap((which) =>
+      cut[which] === null ? [] : [`${files[which]} was explored in part: ${cut[which]}.`]
+    );
     const all = [...listed('Written otherwise', differenceLines(written)), ...listed('Does otherwise', said)];
-    print([...all, ...apartWords(a!.program, apart), ...parts].join('\n'));
+    print([...all, ...apartWords(a.program, apart), ...parts].join('\n'));
   }
   return 0;
 }

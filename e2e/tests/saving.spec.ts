@@ -1,5 +1,5 @@
 import type { ChildProcess } from 'node:child_process';
-import { databaseBeside } from './database.ts';
+import { ask, databaseBeside } from './database.ts';
 import { expect, Studio, test } from './studio.ts';
 
 const places = (studio: Studio) => studio.page.getByRole('toolbar', { name: 'Properties' }).getByLabel('x', { exact: true });
@@ -99,7 +99,7 @@ interface Server {
   readonly child: ChildProcess;
 }
 
-test('the server killed hard between an acknowledged edit and the next: nothing is lost', async ({ browser }) => {
+test('the server killed hard between an acknowledged edit and the next, and in the middle of what it makes: nothing is lost', async ({ browser }) => {
   const { startStudio } = (await import('../../scripts/lib/studio.mjs')) as unknown as { startStudio: (options: object) => Promise<ChildProcess> };
   const { freePort } = (await import('../../scripts/lib/ports.mjs')) as unknown as { freePort: () => Promise<number> };
   const port = await freePort();
@@ -113,10 +113,16 @@ test('the server killed hard between an acknowledged edit and the next: nothing 
   try {
     const studio = new Studio(await context.newPage());
     await studio.signIn();
-    await studio.newPiece('Killed');
+    const id = await studio.newPiece('Killed');
     await studio.draw('b', 40, 100, 200, 60);
     await studio.saved();
+    const { request } = context;
+    const headers = { origin: await studio.origin() };
+    const asked = await request.post(`/api/pieces/${id}/errands`, { headers, data: { kind: 'export', to: 'playwright' } });
+    const { errand } = (await asked.json()) as { errand: { id: string } };
     server.child.kill('SIGKILL');
+    // It may have been done in the moment before.
+    await ask(database.url, `UPDATE errands SET state = 'at work', bytes = NULL WHERE id = '${errand.id}'`);
     await studio.draw('o', 40, 300, 80, 80);
     await expect(studio.page.locator('[data-save-state=offline]')).toBeVisible();
     server = { child: await startStudio(options) };
@@ -124,6 +130,8 @@ test('the server killed hard between an acknowledged edit and the next: nothing 
     await studio.page.reload();
     await expect(studio.row('Box 1')).toBeVisible();
     await expect(studio.row('Oval 1')).toBeVisible();
+    const stands = async () => ((await (await request.get(`/api/pieces/${id}/errands/${errand.id}`)).json()) as { errand: { state: string } }).errand;
+    await expect.poll(async () => (await stands()).state, { timeout: 60_000 }).toBe('done');
   } finally {
     server.child.kill('SIGKILL');
     await context.close();

@@ -14,6 +14,7 @@ import { countRequest } from '$lib/server/services/key-pace';
 import { keyFault } from '$lib/server/services/person-keys';
 import { bearerOf, whoAsks } from '$lib/server/who-asks';
 import { stopQueue, workOn } from '$lib/server/queue';
+import { doErrand, watchErrands } from '$lib/server/services/errands';
 import { tellHook } from '$lib/server/services/hooks';
 import { closePools, pools } from '$lib/server/work';
 
@@ -22,7 +23,8 @@ export const init: ServerInit = async () => {
   await migrate();
   await seedDemo();
   pools().pieces.warm(2);
-  await workOn({ 'tell a hook': tellHook });
+  await workOn({ 'do an errand': doErrand, 'tell a hook': tellHook });
+  watchErrands();
   for (const signal of ['SIGTERM', 'SIGINT'] as const)
     process.once(signal, () => {
       closeStreams();

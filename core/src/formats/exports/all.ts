@@ -2,6 +2,7 @@ import { strToU8 } from 'fflate';
 import type { Piece } from '../../piece/piece.ts';
 import type { PageParts } from '../html.ts';
 import type { AssetBytes } from '../package.ts';
+import { auditOf, type Met } from '../audited.ts';
 import { chart } from './chart.ts';
 import { css } from './css.ts';
 import type { ExportForm } from './define.ts';
@@ -28,9 +29,11 @@ export type ExportKind = (typeof all)[number]['kind'];
 /** One table for the desk, the command line, the server and the docs. */
 export const exportKinds = Object.fromEntries(all.map((form) => [form.kind, form])) as { readonly [K in ExportKind]: ExportForm<K> };
 
-/** The bytes of a piece in a form. */
-export function exported(kind: ExportKind, piece: Piece, assets: AssetBytes, parts: PageParts): Uint8Array {
-  const written = exportKinds[kind].write(piece, assets, parts);
+/** The bytes of a piece in a form; where it is walked first, `met` hears how far that has come. */
+export function exported(kind: ExportKind, piece: Piece, assets: AssetBytes, parts: PageParts, met?: Met): Uint8Array {
+  const { walks, write } = exportKinds[kind];
+  if (walks) auditOf(piece, met);
+  const written = write(piece, assets, parts);
   return typeof written === 'string' ? strToU8(written) : written;
 }
 

@@ -15,6 +15,8 @@ export interface ExportForm<K extends string = string> {
   readonly meaning: string;
   /** It holds the pictures, so they have to be there. */
   readonly holdsPictures?: true;
+  /** It says what came of walking, so the piece is walked before it is written. */
+  readonly walks?: true;
   /** What takes it takes only so much, so its weight is held against a limit. */
   readonly weighed?: true;
   /** The file; a text is written in UTF-8. */

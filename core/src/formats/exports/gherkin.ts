@@ -12,6 +12,7 @@ export const gherkin = defineExport({
   ending: '.feature',
   mediaType: 'text/plain; charset=utf-8',
   meaning: 'kept walks, and routes over every branch, as Given, When and Then',
+  walks: true,
   write: (piece) => gherkinFeature(piece),
 });
 

@@ -14,6 +14,7 @@ export const playwright = defineExport({
   ending: '.spec.ts',
   mediaType: 'text/typescript; charset=utf-8',
   meaning: 'kept walks, and routes over every branch, as tests that press, type and look in the exported page',
+  walks: true,
   write: (piece) => playwrightTests(piece),
 });
 

@@ -19,6 +19,7 @@ export const threadsTable = defineExport({
   ending: '.threads.csv',
   mediaType: 'text/csv; charset=utf-8',
   meaning: 'every branch of every thread: where it stands, its cue, condition and steps, where it leads, whether it fires, its loose ends',
+  walks: true,
   write: (piece) => csvOf([HEAD, ...threadRows(piece)]),
 });
 

@@ -1,11 +1,15 @@
 <script lang="ts">
   import { count, exportGroups, exportKinds, exportName, type ExportForm, type ExportGroup, type ExportKind } from '@zany/core';
   import { useSession } from '$lib/shared/desk.svelte';
-  import { download, sizeWords } from '$lib/shared/download';
+  import { downloadFrom, sizeWords } from '$lib/shared/download';
+  import { isUnderWay, type Errand } from '$lib/shared/errands';
+  import { useErrands } from './errands.svelte';
   import Films from './films/Films.svelte';
 
   const session = useSession();
 
+  const errands = useErrands();
+  /** What is asked for from here until it is among the downloads. */
   let busy: ExportKind | null = $state(null);
   let done: { kind: ExportKind; name: string; size: number } | null = $state.raw(null);
   /** What a place for banners takes, in kB of 1,000 bytes. */
@@ -22,14 +26,20 @@
     const problem = (await session.whenSaved())
       ? null
       : 'Some changes are not saved yet, so they cannot be handed over. Try again when the server is reached.';
-    const response = problem ? null : await fetch(`/api/pieces/${session.id}/export?to=${kind}`).catch(() => null);
+    const errand = problem ? null : await errands.make({ kind: 'export', to: kind });
     busy = null;
-    if (!response?.ok) return session.notify(problem ?? 'It could not be made: the server cannot be reached just now.');
-    const blob = await response.blob();
-    const name = exportName(session.piece.head.name, kind);
-    download(blob, name);
-    done = { kind, name, size: blob.size };
+    if (problem || errand?.problem) return session.notify(problem ?? errand!.problem!);
+    if (errand?.state === 'done' && errand.file) take(errand, errand.file, kind);
   }
+
+  function take(errand: Errand, { name, size }: NonNullable<Errand['file']>, kind: ExportKind) {
+    downloadFrom(errands.fileOf(errand), name);
+    done = { kind, name, size };
+  }
+
+  /** What of what is made, or was lately, is an export of the piece in one form. */
+  const underWay = (kind: ExportKind) => errands.all.find((one) => isExport(one, kind) && isUnderWay(one));
+  const isExport = ({ wish }: Errand, kind: ExportKind) => wish.kind === 'export' && wish.to === kind;
 </script>
 
 <div class="flex flex-col gap-7">
@@ -39,6 +49,7 @@
       <h3 class="mb-2 text-[17px]">{label}</h3>
       {#each forms as info (info.kind)}
         {@const omitted = info.omits?.(session.program.piece) ?? []}
+        {@const making = underWay(info.kind)}
         <section class="flex items-center gap-5 border-t border-dashed border-[var(--gold)] py-3" aria-label={info.label}>
           <div class="min-w-0 flex-1">
             <h4 class="text-[15px] font-bold">{info.label}</h4>
@@ -61,7 +72,12 @@
               >{/if}
             <p class="flex flex-wrap items-center gap-x-2 text-[13px] tabular-nums">
               <span>{exportName(session.piece.head.name, info.kind)}</span>
-              {#if done?.kind === info.kind}
+              {#if making}
+                <span role="status">{making.said ?? (making.state === 'waiting' ? 'waiting for its turn' : 'being made')}…</span>
+                <button class="chip" aria-label="Stop {exportName(session.piece.head.name, info.kind)}" onclick={() => errands.stop(making)}
+                  >Stop</button
+                >
+              {:else if done?.kind === info.kind}
                 <span class="text-[var(--teal)]">{sizeWords(done.size)}, in your downloads</span>
                 {#if info.weighed}
                   {@const over = done.size / 1000 - most}
@@ -72,8 +88,10 @@
               {/if}
             </p>
           </div>
-          <button class="act act-go h-9" disabled={busy !== null || session.program.frames.length === 0} onclick={() => fetchExport(info.kind)}
-            >{busy === info.kind ? 'Making it…' : info.act}</button
+          <button
+            class="act act-go h-9"
+            disabled={busy === info.kind || making !== undefined || session.program.frames.length === 0}
+            onclick={() => fetchExport(info.kind)}>{info.act}</button
           >
         </section>
       {/each}
@@ -83,8 +101,10 @@
     <h3 class="text-[17px]">On the command line</h3>
     <p class="soft mb-2">The package can be checked, explored, run and exported without the studio, for instance before every hand-over:</p>
     <pre class="overflow-auto rounded-lg bg-[var(--bar)] px-4 py-3 text-[12.5px] text-[var(--bar-ink)]"><code
-        >./zany check {exportName(session.piece.head.name, 'package')}
-  ./zany export {exportName(session.piece.head.name, 'package')} --to html --out page.html</code
+        >./zany check {exportName(session.piece.head.name, 'package')}{'\n'}./zany export {exportName(
+          session.piece.head.name,
+          'package'
+        )} --to html --out page.html</code
       ></pre>
   </section>
 </div>

@@ -5,12 +5,15 @@
   import { useSession } from '$lib/shared/desk.svelte';
   import { sizeWords } from '$lib/shared/download';
   import Thumb from '$lib/shared/Thumb.svelte';
+  import { setErrands } from './errands.svelte';
   import Exports from './Exports.svelte';
+  import MadeLately from './MadeLately.svelte';
   import People from './People.svelte';
   import ReviewLinks from './ReviewLinks.svelte';
   import VersionsPage from './versions/VersionsPage.svelte';
 
   const session = useSession();
+  setErrands(session);
 
   const pages = [
     { id: 'files', label: 'Files', Page: Exports, isWide: false },
@@ -46,6 +49,7 @@
           pictureBytes
         )})
       </p>
+      {#if open.id === 'files'}<MadeLately />{/if}
     </div>
     <div class="flex flex-col gap-6">
       <h2 class="text-[26px]">Hand over {session.piece.head.name}</h2>

@@ -3,13 +3,16 @@
   import { max } from 'd3-array';
   import { scaleLinear } from 'd3-scale';
   import { unparse } from 'papaparse';
+  import { onMount } from 'svelte';
   import { ask } from '$lib/client/api';
   import { useSession } from '$lib/shared/desk.svelte';
   import { download } from '$lib/shared/download';
   import { roleMay } from '$lib/shared/rights';
   import { momentOf } from '$lib/shared/moments';
-  import type { ReviewLink, ReviewResults } from '$lib/shared/types';
+  import { isUnderWay } from '$lib/shared/errands';
+  import type { ReviewLink, ReviewResults, ShortestWays } from '$lib/shared/types';
   import { Asked } from './asking.svelte';
+  import { useErrands } from './errands.svelte';
   import PressedFrame from './PressedFrame.svelte';
   import { framesOfGo, missedOn, pressesByFrame, sheetOf, taskResult, waysWalked } from './results';
   import StepChart from './StepChart.svelte';
@@ -23,7 +26,20 @@
   const results = $derived(asked.value);
   const nameOf = (id: string) => session.piece.scenes.get(id)?.name ?? 'a frame that is gone';
 
-  const tasks = $derived(results ? link.tasks.map((task) => taskResult(task, results)) : []);
+  /** Looked for by the server, which may take long; null while it is not known. */
+  let shortest: ShortestWays | null = $state.raw(null);
+  const errands = useErrands();
+  const looking = $derived(errands.all.find((one) => one.wish.kind === 'shortest' && one.wish.link === link.id && isUnderWay(one)));
+  async function lookForShortest() {
+    const errand = await errands.make({ kind: 'shortest', link: link.id });
+    if (errand?.state !== 'done') return void (errand?.problem && session.notify(errand.problem));
+    const answer = await ask<ShortestWays>('GET', errands.fileOf(errand));
+    if (answer.ok) shortest = answer.value;
+    else session.notify(answer.error.sentence);
+  }
+  onMount(() => void (link.tasks.length && lookForShortest()));
+
+  const tasks = $derived(results ? link.tasks.map((task) => taskResult(task, results, shortest)) : []);
   const presses = $derived(results ? pressesByFrame(results.trails) : []);
   const ways = $derived(results ? waysWalked(results.trails) : []);
   const mostWays = $derived(max(ways, (way) => way.count) ?? 1);
@@ -82,7 +98,7 @@
 
   function save() {
     if (!results) return;
-    const text = unparse(sheetOf(results, link.tasks, nameOf), { escapeFormulae: true });
+    const text = unparse(sheetOf(results, shortest, link.tasks, nameOf), { escapeFormulae: true });
     download(new Blob([text], { type: 'text/csv' }), `${session.piece.head.name}, ${link.name}.csv`);
   }
 
@@ -124,6 +140,18 @@
       {/if}
     </section>
 
+    {#if !shortest && link.tasks.length && results.trails.length}
+      <p class="soft flex items-center gap-3" role="status">
+        {#if looking}
+          The shortest ways are being looked for{looking.said ? `: ${looking.said}` : ''}…
+          <button class="chip" onclick={() => errands.stop(looking)}>Stop</button>
+        {:else}
+          The shortest ways are not known, so goes are held against nothing.
+          <button class="chip" onclick={lookForShortest}>Look for them</button>
+        {/if}
+      </p>
+    {/if}
+
     {#each tasks as one (one.task.id)}
       {@const all = one.goes.length}
       <section class="flex flex-col gap-3 border-t border-dashed border-[var(--gold)] pt-4" aria-label={one.task.sentence}>
@@ -142,9 +170,11 @@
           </div>
           <p>
             {#if one.steps !== null}Those who got there took {rounded(one.steps)} steps and {seconds(one.ms!)} at the median.{/if}
-            {one.shortest === null
-              ? 'No shortest way was found to hold them against.'
-              : `The shortest way that was found takes ${count(one.shortest, 'step')}.`}
+            {one.shortest !== null
+              ? `The shortest way that was found takes ${count(one.shortest, 'step')}.`
+              : shortest
+                ? 'No shortest way was found to hold them against.'
+                : ''}
             {one.nothing ? `${count(one.nothing, 'press', 'presses')} met nothing on the way.` : ''}
           </p>
           <StepChart goes={one.goes} shortest={one.shortest} nameOf={(holder) => results.holders.find(({ id }) => id === holder)?.name ?? ''} />

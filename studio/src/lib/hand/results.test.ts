@@ -32,7 +32,6 @@ const way = { frames: ['plan', 'summary', 'paid'], steps: 3 };
 const results = (trails: ResultTrail[]): ReviewResults => ({
   holders: [...new Set(trails.map(({ holder }) => holder))].map((id) => ({ id, name: id.toUpperCase(), came: '2026-11-29T00:00:00Z' })),
   trails,
-  shortest: { book: way },
   leftOut: 0,
 });
 
@@ -47,7 +46,8 @@ test('of somebody who tried twice the go that reached it counts; each person cou
       go('d', [step('plan', 'summary'), step('summary', 'paid')], reached(4, 9000)),
       go('e', null),
       go('f', [step('plan')], { task: null }),
-    ])
+    ]),
+    { book: way }
   );
   expect(found).toMatchObject({ reached: 2, givenUp: 1, left: 1, steps: 3, ms: 6500, shortest: 3, nothing: 1 });
   expect(found.goes.map(({ holder }) => holder)).toEqual(['a', 'b', 'c', 'd']);
@@ -55,6 +55,11 @@ test('of somebody who tried twice the go that reached it counts; each person cou
     { at: 'plan', to: 'help', count: 2 },
     { at: 'plan', to: null, count: 1 },
   ]);
+});
+
+test('without a shortest way goes are counted, and held against nothing', () => {
+  const found = taskResult(task, results([go('a', [step('plan', 'help')], { givenUp: true })]), null);
+  expect(found).toMatchObject({ givenUp: 1, shortest: null, partings: [] });
 });
 
 test('where a way parts from the shortest', () => {
@@ -95,6 +100,7 @@ test('presses by frame, the worst first; ways by how often they were gone', () =
 test('a sheet has a line for each go, and says what was cut', () => {
   const lines = sheetOf(
     results([go('a', [step('plan', 'paid')], { ...reached(1), isFull: true }), go('b', null), go('c', [], { task: 'gone' })]),
+    { book: way },
     [task],
     (frame) => frame.toUpperCase()
   );
@@ -109,7 +115,8 @@ test('a sheet has a line for each go, and says what was cut', () => {
   });
   expect(lines[0]!['cut']).toBe('more was done than was kept');
   expect(lines[1]).toMatchObject({ outcome: 'cannot be run again', frames: '' });
-  expect(lines[2]).toMatchObject({ task: 'a task that is gone', outcome: 'left' });
+  expect(lines[2]).toMatchObject({ task: 'a task that is gone', outcome: 'left', 'shortest way': '' });
+  expect(sheetOf(results([go('a', [])]), null, [task], String)[0]).toMatchObject({ 'shortest way': 'not known' });
 });
 
 test('frames of a go are said once for each stay', () => {

@@ -1,5 +1,5 @@
 import { median, rollup, rollups } from 'd3-array';
-import type { ResultStep, ResultTrail, ReviewResults, ReviewTask } from '$lib/shared/types';
+import type { ResultStep, ResultTrail, ReviewResults, ReviewTask, ShortestWays } from '$lib/shared/types';
 
 /** What the goes of many people say of a piece, counted. */
 
@@ -57,14 +57,15 @@ export function partingOf({ from, steps, reached }: ResultTrail, shortest: reado
 const bestFirst = (a: ResultTrail, b: ResultTrail): number =>
   Number(b.reached !== null) - Number(a.reached !== null) || Number(b.givenUp) - Number(a.givenUp) || (a.begun < b.begun ? -1 : 1);
 
-export function taskResult(task: ReviewTask, { trails, shortest }: ReviewResults): TaskResult {
+/** Without the shortest ways, goes are held against nothing. */
+export function taskResult(task: ReviewTask, { trails }: ReviewResults, shortest: ShortestWays | null): TaskResult {
   const mine = trails.filter((one) => one.task === task.id && one.steps !== null);
   const goes = rollups(
     mine,
     (of) => [...of].sort(bestFirst)[0]!,
     ({ holder }) => holder
   ).map(([, go]) => go);
-  const way = shortest[task.id] ?? null;
+  const way = shortest?.[task.id] ?? null;
   const parted = way ? mine.flatMap((go) => partingOf(go, way.frames) ?? []) : [];
   const reached = goes.filter((go) => go.reached !== null);
   return {
@@ -135,7 +136,8 @@ export const waysWalked = (trails: readonly ResultTrail[]): { from: string; to: 
 
 /** A line for each go, as a sheet has it. */
 export function sheetOf(
-  { holders, trails, shortest }: ReviewResults,
+  { holders, trails }: ReviewResults,
+  shortest: ShortestWays | null,
   tasks: readonly ReviewTask[],
   nameOf: (frame: string) => string
 ): Record<string, string | number>[] {
@@ -146,7 +148,7 @@ export function sheetOf(
     begun,
     outcome: steps === null ? 'cannot be run again' : reached ? 'reached' : givenUp ? 'given up' : task === null ? '' : 'left',
     steps: reached?.steps ?? steps?.length ?? '',
-    'shortest way': (task !== null && shortest[task]?.steps) || '',
+    'shortest way': shortest ? (task !== null && shortest[task]?.steps) || '' : 'not known',
     seconds: Math.round((reached?.ms ?? ms) / 100) / 10,
     'presses that met nothing': steps?.filter(({ met }) => !met).length ?? '',
     frames: steps ? framesOfGo(from, steps).map(nameOf).join(' > ') : '',

@@ -76,6 +76,17 @@ export const operations: Readonly<Record<string, Operation>> = {
   'POST /api/pieces/[id]/comments/seen': { summary: 'Note comments as read' },
   'GET /api/pieces/[id]/door-book': { summary: 'Read who was let in and out' },
   'POST /api/pieces/[id]/duplicate': { summary: 'Copy a piece' },
+  'GET /api/pieces/[id]/errands': { summary: 'List what is made for you of a piece, and what was lately' },
+  'POST /api/pieces/[id]/errands': {
+    summary: 'Have something made that takes long',
+    gives: { means: 'How it stands; what is made already, or being made, is that' },
+  },
+  'GET /api/pieces/[id]/errands/[errand]': { summary: 'See how far it has come' },
+  'DELETE /api/pieces/[id]/errands/[errand]': { summary: 'Stop it, or forget what came of it' },
+  'GET /api/pieces/[id]/errands/[errand]/file': {
+    summary: 'Fetch what came of it',
+    gives: { type: 'application/octet-stream', means: 'The file' },
+  },
   'GET /api/pieces/[id]/export': {
     summary: 'Export a piece',
     query: { to: { means: 'The form', values: Object.keys(exportKinds) } },

@@ -124,6 +124,10 @@ const requests: Record<string, (world: World) => Promise<Asked> | Asked> = {
     const { id, name, operations } = batch([layer('one', frame)]);
     return { body: { batches: [{ id, name, operations: JSON.parse(operations) as unknown }] } };
   },
+  'POST /api/pieces/[id]/errands': () => ({ body: { kind: 'export', to: 'package' } }),
+  'GET /api/pieces/[id]/errands/[errand]': () => ({ params: { errand: 'none' } }),
+  'DELETE /api/pieces/[id]/errands/[errand]': () => ({ params: { errand: 'none' } }),
+  'GET /api/pieces/[id]/errands/[errand]/file': () => ({ params: { errand: 'none' } }),
   'GET /api/pieces/[id]/export': () => ({ search: '?to=package' }),
   'POST /api/pieces/[id]/hooks': () => ({ body: { address: 'https://build.kittiwake.example/told', events: ['saved'] } }),
   'POST /api/pieces/[id]/hooks/[hook]': newHook,

@@ -188,11 +188,12 @@ export interface ResultTrail {
 export interface ReviewResults {
   readonly holders: readonly { readonly id: string; readonly name: string; readonly came: string }[];
   readonly trails: readonly ResultTrail[];
-  /** By task: the frames of the shortest way, and whether nothing shorter can be; null where none was found. */
-  readonly shortest: Readonly<Record<string, { readonly frames: readonly string[]; readonly steps: number } | null>>;
   /** Goes that are not counted, since there are more than are looked at. */
   readonly leftOut: number;
 }
+
+/** By task: the frames of the shortest way that was found, and its steps; null where none was found. */
+export type ShortestWays = Readonly<Record<string, { readonly frames: readonly string[]; readonly steps: number } | null>>;
 
 /**
  * What a comment is about. Names are as they were, for when the thing itself is gone. `at` is the place in the box of the layer, as shares of it, or in

@@ -180,7 +180,7 @@ describe('what a link shows', () => {
 describe('what was done', () => {
   const task = { id: 'book', sentence: 'Book', start: null, goal: { frame: 'paid' } };
 
-  test('is run again in its version: what came of it there, against the shortest way', async () => {
+  test('is run again in its version: what came of it there', async () => {
     const { id, first } = await piece();
     const { link, holder } = await holderFor(id, { tasks: [task] });
     await keepTrail(holder, sent(went(first, press(300, 700), press(50, 30), press(50, 30)), { task: 'book' }));
@@ -189,9 +189,8 @@ describe('what was done', () => {
     await saveBatches(owner, id, [batch([{ op: 'set', table: 'layers', id: ON, path: ['pose', 'y'], value: 500 }])]);
     await keepTrail(holder, sent(went(first, press(50, 30)), { revision: 1 }));
     await keepTrail(holder, sent(went('gone', press(50, 30)), { revision: 1 }));
-    const { trails, shortest, holders, leftOut } = await resultsOf(owner, id, link.id);
+    const { trails, holders, leftOut } = await resultsOf(owner, id, link.id);
     expect(holders.map(({ name }) => name)).toEqual(['Odd']);
-    expect(shortest).toEqual({ book: { frames: [first, 'pay', 'paid'], steps: 2 } });
     expect(leftOut).toBe(0);
     const [a, b, c, d] = trails;
     expect(a).toMatchObject({ task: 'book', reached: { steps: 3, ms: 1080 } });

@@ -1,7 +1,6 @@
 import { readTrail } from '@zany/core';
 import type { ResultTrail, ReviewResults, ReviewTask, SentTrail } from '$lib/shared/types';
 import { database, rows } from '../database';
-import { lately } from '../lately';
 import type { Principal } from '../principal';
 import { Refusal } from '../refusal';
 import { heavy } from '../work';
@@ -60,19 +59,9 @@ export async function forgetHolder(who: Principal, piece: string, link: string, 
   });
 }
 
-/** Who looks at results looks at them again. */
-const shortestOf = lately(
-  50,
-  async ({ showing, tasks }: { readonly showing: Showing; readonly tasks: readonly ReviewTask[] }): Promise<ReviewResults['shortest']> =>
-    heavy('shortest', { document: (await shownPiece(showing)).document, tasks }, 'This piece'),
-  ({ showing, tasks }) => [showing, tasks]
-);
-
 interface LinkRow {
   readonly start: string | null;
   readonly bundle: string | null;
-  readonly revision: number | null;
-  readonly latest: number;
   readonly tasks: readonly ReviewTask[];
   /** What it showed before it was changed. */
   readonly views: readonly Pick<Showing, 'start' | 'bundle'>[];
@@ -93,10 +82,7 @@ interface TrailRow {
 /** All that was done by a link. Each go is run again in the version, and with the frames, that it was done in: what is said of it is what came of it there. */
 export async function resultsOf(who: Principal, piece: string, link: string): Promise<ReviewResults> {
   await memberAccess(who, piece, 'see links');
-  const [found] = await rows<LinkRow>(
-    `SELECT start, bundle, links.revision, pieces.revision AS latest, tasks, views FROM links JOIN pieces ON pieces.id = piece_id WHERE piece_id = $1 AND links.id = $2`,
-    [piece, link]
-  );
+  const [found] = await rows<LinkRow>('SELECT start, bundle, tasks, views FROM links WHERE piece_id = $1 AND id = $2', [piece, link]);
   if (!found) throw new Refusal('not-found', 'There is no such link in this piece.');
   const { start, bundle, tasks, views } = found;
   const holders = await rows<{ id: string; name: string; came: Date }>(
@@ -127,11 +113,9 @@ export async function resultsOf(who: Principal, piece: string, link: string): Pr
       trails.push({ id, holder, task, givenUp, isFull, begun: begun.toISOString(), ...run[i]! })
     );
   }
-  const shortest = await shortestOf({ showing: { piece, revision: found.revision ?? found.latest, bundle, start }, tasks });
   return {
     holders: holders.map((one) => ({ ...one, came: one.came.toISOString() })),
     trails: trails.sort((a, b) => (a.begun < b.begun ? -1 : a.begun > b.begun ? 1 : a.id < b.id ? -1 : 1)),
-    shortest,
     leftOut: total!.all - looked.length,
   };
 }

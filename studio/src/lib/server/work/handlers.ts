@@ -1,12 +1,13 @@
-import { createHash } from 'node:crypto';
-import { audit, compile, excerpt, exported, pieceFromTrusted, startFrame, type PageParts, type Piece, type PieceJson } from '@zany/core';
-import { runTrails, shortestWays, shownAs } from './reviewed';
+import { audit, compile, excerpt, exported, startFrame, type Piece, type PieceJson } from '@zany/core';
+import { runErrand } from './errand';
+import { pageParts, pieceFrom } from './from-text';
+import { runTrails, shownAs } from './reviewed';
 import { Refusal } from '../refusal';
 import { Keeper } from './keeper';
 import { withNewId } from './renewed';
-import type { Card, Outcome, PartsText, TaskName, Tasks } from './tasks';
+import type { Card, Outcome, TaskName, Tasks, Tell } from './tasks';
 
-type Handlers = { readonly [K in TaskName]: (input: Tasks[K]['in']) => Tasks[K]['out'] | Promise<Tasks[K]['out']> };
+type Handlers = { readonly [K in TaskName]: (input: Tasks[K]['in'], tell: Tell) => Tasks[K]['out'] | Promise<Tasks[K]['out']> };
 
 const keeper = new Keeper();
 
@@ -24,14 +25,12 @@ export const handlers: Handlers = {
   write: ({ document, kind, assets, parts }) => exported(kind, pieceFrom(document), new Map(assets), pageParts(parts)),
   shown: ({ document, bundle, start }) => shownAs(pieceFrom(document), bundle, start),
   trails: ({ document, trails }) => runTrails(pieceFrom(document), trails),
-  shortest: ({ document, tasks }) => shortestWays(pieceFrom(document), tasks),
+  errand: (task, tell) => runErrand(task, tell),
   batches: ({ body }) => refusable(async () => (await import('./sent')).parseBatches(body)),
 };
 
 /** Reading files takes libraries that are large; a worker that keeps pieces needs none of them. */
 const taking = () => import('./taking');
-
-const pieceFrom = (document: string): Piece => pieceFromTrusted(JSON.parse(document) as PieceJson);
 
 async function refusable<T>(work: () => T | Promise<T>): Promise<Outcome<T>> {
   try {
@@ -60,14 +59,3 @@ function cardOf(piece: Piece): Card {
     cover: first !== null && piece.scenes.has(first) ? excerpt(piece, first) : null,
   };
 }
-
-// ── exports ───────────────────────────────────────────────────────────────────
-
-const pageParts = ({ runtime, element, css, fonts }: PartsText): PageParts => ({
-  runtime,
-  element,
-  css,
-  fonts: new Map(Object.entries(fonts).map(([family, base64]) => [family, Buffer.from(base64, 'base64')])),
-  hash: (text) => createHash('sha256').update(text).digest('base64'),
-  base64: (bytes) => Buffer.from(bytes).toString('base64'),
-});

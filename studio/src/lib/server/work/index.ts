@@ -1,11 +1,15 @@
+import { availableParallelism } from 'node:os';
 import { resolve } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { Refusal } from '../refusal';
-import { Pool, WorkerLost } from './pool';
-import type { Outcome, TaskName, Tasks } from './tasks';
+import { Pool, WorkerLost, type Along } from './pool';
+import type { ErrandTask, Outcome, TaskName, Tasks } from './tasks';
 
 /** The workers' program is built beside the studio; both run from the studio's folder. */
 const FILE = process.env['ZANY_WORKER'] ?? resolve('dist/worker.js');
+
+/** So many errands at once, so that what somebody waits for has a processor too. */
+export const ERRANDS = Math.min(4, Math.max(1, availableParallelism() - 1));
 
 const make = (memory: number) => new Worker(FILE, { resourceLimits: { maxOldGenerationSizeMb: memory } });
 
@@ -20,7 +24,7 @@ const TIMES: Readonly<Record<TaskName, number>> = {
   write: 60_000,
   shown: 20_000,
   trails: 60_000,
-  shortest: 330_000,
+  errand: 600_000,
   batches: 10_000,
 };
 
@@ -31,6 +35,8 @@ interface Pools {
   readonly jobs: Pool;
   /** What nobody waits for. */
   readonly rest: Pool;
+  /** What takes so long that somebody comes back for it. */
+  readonly errands: Pool;
 }
 
 const store = globalThis as typeof globalThis & { zanyPools?: Pools };
@@ -41,12 +47,13 @@ export const pools = (): Pools =>
     pieces: new Pool(make, { workers: 4, memory: 1500, waiting: 20_000 }),
     jobs: new Pool(make, { workers: 2, memory: 2000, waiting: 200 }),
     rest: new Pool(make, { workers: 1, memory: 1500, waiting: 5000 }),
+    errands: new Pool(make, { workers: ERRANDS, memory: 2000, waiting: 200 }),
   });
 
 export const timeOf = (name: TaskName): number => TIMES[name];
 
 /** Does a heavy task beside the server's own thread. What takes too long or too much is refused with a sentence. */
-export async function heavy<K extends Exclude<TaskName, 'apply' | 'document'>>(
+export async function heavy<K extends Exclude<TaskName, 'apply' | 'document' | 'errand'>>(
   name: K,
   input: Tasks[K]['in'],
   what: string
@@ -59,6 +66,12 @@ export async function heavy<K extends Exclude<TaskName, 'apply' | 'document'>>(
   }
 }
 
+/** The same for an errand, which says meanwhile how far it has come, and can be stopped; what became of its worker is thrown as that. */
+export const heavyErrand = (task: ErrandTask, along: Along): Promise<Uint8Array> => pools().errands.run('errand', task, TIMES.errand, along);
+
+/** Whether an errand would be begun at once. */
+export const hasTimeForErrand = (): boolean => pools().errands.hasFree;
+
 /** The value of an outcome, or its refusal thrown. */
 export function orRefuse<T>(outcome: Outcome<T>): T {
   if (outcome.ok) return outcome.value;
@@ -68,5 +81,5 @@ export function orRefuse<T>(outcome: Outcome<T>): T {
 export async function closePools(): Promise<void> {
   const made = store.zanyPools;
   delete store.zanyPools;
-  await Promise.all([made?.pieces.close(), made?.jobs.close(), made?.rest.close()]);
+  await Promise.all([made?.pieces.close(), made?.jobs.close(), made?.rest.close(), made?.errands.close()]);
 }

@@ -15,6 +15,13 @@ export interface PoolLimits {
 /** What came of a worker in the middle of a task: it took too long, or too much memory. */
 export class WorkerLost extends Error {}
 
+/** The same where the server itself ends. */
+export class ServerEnds extends WorkerLost {
+  constructor() {
+    super('the server is stopping');
+  }
+}
+
 /** A worker may take this long to begin, in milliseconds: on a busy machine, loading its program takes longer than most tasks may. */
 const BEGINNING = 60_000;
 
@@ -43,19 +50,25 @@ export class Pool {
   ) {}
 
   /** Does a task within a time, in any worker. */
-  async run<K extends TaskName>(name: K, input: Tasks[K]['in'], ms: number): Promise<Tasks[K]['out']> {
+  async run<K extends TaskName>(name: K, input: Tasks[K]['in'], ms: number, along: Along = {}): Promise<Tasks[K]['out']> {
     const thread = await this.acquire(null);
     try {
-      return await thread.run(name, input, ms);
+      return await thread.run(name, input, ms, along);
     } finally {
       this.release(thread);
     }
   }
 
+  /** Whether a task would be begun at once. */
+  get hasFree(): boolean {
+    if (this.closed || this.waiters.length > 0) return false;
+    return this.threads.size < this.limits.workers || [...this.threads].some(({ isTaken }) => !isTaken);
+  }
+
   /** A worker for oneself until it is released: the one wanted for what it keeps, if it is free soon; else any. */
   acquire(wanted: Thread | null): Promise<Thread> {
     return new Promise((resolve, reject) => {
-      if (this.closed) return reject(new WorkerLost('the server is stopping'));
+      if (this.closed) return reject(new ServerEnds());
       if (this.waiters.length >= this.limits.waiting) return reject(new Refusal('busy', 'The server has too much to do just now. Please try again.'));
       this.waiters.push({ wanted, since: performance.now(), resolve, reject });
       this.serve();
@@ -75,8 +88,8 @@ export class Pool {
 
   async close(): Promise<void> {
     this.closed = true;
-    for (const { reject } of this.waiters.splice(0)) reject(new WorkerLost('the server is stopping'));
-    await Promise.all([...this.threads].map((thread) => thread.end('the server is stopping')));
+    for (const { reject } of this.waiters.splice(0)) reject(new ServerEnds());
+    await Promise.all([...this.threads].map((thread) => thread.end(new ServerEnds())));
   }
 
   private serve(): void {
@@ -112,13 +125,32 @@ export class Pool {
   }
 }
 
+/** What goes along with a task that takes long. */
+export interface Along {
+  /** Hears how far it has come, in words. */
+  readonly heard?: (said: string) => void;
+  /** Ends it with its worker. */
+  readonly stop?: AbortSignal;
+}
+
 interface Task {
   readonly number: number;
+  readonly heard: Along['heard'];
   /** Milliseconds that it may take. */
   readonly ms: number;
   readonly resolve: (output: never) => void;
   readonly reject: (error: Error) => void;
 }
+
+/** What comes of a task, or how far it has come. */
+interface FromWorker {
+  readonly number?: number;
+  readonly output?: never;
+  readonly error?: string;
+  readonly said?: string;
+}
+
+const STOPPED = 'it was stopped';
 
 /** One worker, from when it is made to when it ends. */
 export class Thread {
@@ -135,9 +167,7 @@ export class Thread {
     private readonly ended: () => void
   ) {
     worker.unref();
-    worker.on('message', (message: typeof READY | { number?: number; output?: never; error?: string }) =>
-      message === READY ? this.begin() : this.hear(message)
-    );
+    worker.on('message', (message: typeof READY | FromWorker) => (message === READY ? this.begin() : this.hear(message)));
     worker.on('error', (error: NodeJS.ErrnoException) =>
       this.lost(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? 'it needs too much memory' : error.message)
     );
@@ -145,10 +175,21 @@ export class Thread {
   }
 
   /** Does a task; ends the worker where it takes longer than `ms` once it has begun. */
-  run<K extends TaskName>(name: K, input: Tasks[K]['in'], ms: number): Promise<Tasks[K]['out']> {
+  async run<K extends TaskName>(name: K, input: Tasks[K]['in'], ms: number, { heard, stop }: Along = {}): Promise<Tasks[K]['out']> {
+    if (stop?.aborted) throw new WorkerLost(STOPPED);
+    const end = () => void this.end(STOPPED);
+    stop?.addEventListener('abort', end);
+    try {
+      return await this.begun(name, input, ms, heard);
+    } finally {
+      stop?.removeEventListener('abort', end);
+    }
+  }
+
+  private begun<K extends TaskName>(name: K, input: Tasks[K]['in'], ms: number, heard: Along['heard']): Promise<Tasks[K]['out']> {
     return new Promise((resolve, reject) => {
       if (!this.isAlive || this.current) return reject(new WorkerLost('its worker is not there'));
-      this.current = { number: ++this.number, ms, resolve, reject };
+      this.current = { number: ++this.number, heard, ms, resolve, reject };
       this.worker.ref();
       if (this.isReady) this.limit(ms, 'it takes');
       else this.limit(BEGINNING, 'its worker takes');
@@ -167,14 +208,15 @@ export class Thread {
     this.timer = setTimeout(() => void this.end(`${what} more than ${Math.round(ms / 1000)} s`), ms);
   }
 
-  async end(why: string): Promise<void> {
+  async end(why: string | WorkerLost): Promise<void> {
     this.lost(why);
     await this.worker.terminate();
   }
 
-  private hear({ number, output, error }: { number?: number; output?: never; error?: string }): void {
+  private hear({ number, output, error, said }: FromWorker): void {
     const { current } = this;
     if (!current || number !== current.number) return;
+    if (said !== undefined) return current.heard?.(said);
     this.rest();
     if (error === undefined) current.resolve(output as never);
     else current.reject(new Error(error));
@@ -186,12 +228,12 @@ export class Thread {
     this.worker.unref();
   }
 
-  private lost(why: string): void {
+  private lost(why: string | WorkerLost): void {
     if (!this.isAlive) return;
     this.isAlive = false;
     const { current } = this;
     this.rest();
-    current?.reject(new WorkerLost(why));
+    current?.reject(typeof why === 'string' ? new WorkerLost(why) : why);
     this.ended();
   }
 }

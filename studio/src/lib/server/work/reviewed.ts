@@ -14,8 +14,8 @@ import {
   type Piece,
   type Program,
 } from '@zany/core';
-import type { ReviewResults, ReviewTask } from '$lib/shared/types';
-import type { ShownPiece, TrailRun } from './tasks';
+import type { ReviewTask, ShortestWays } from '$lib/shared/types';
+import type { ShownPiece, Tell, TrailRun } from './tasks';
 
 /** What review links show, and what was done by them, worked out beside the server's own thread. */
 
@@ -68,11 +68,16 @@ const LOOKS = [500, 4000, 30_000];
 const MOST_MS = 15_000;
 
 /** The shortest way to each goal that exploring finds from where its task begins. */
-export function shortestWays(piece: Piece, tasks: readonly ReviewTask[]): ReviewResults['shortest'] {
-  return Object.fromEntries(tasks.map((task) => [task.id, shortestWay(piece, task)]));
+export function shortestWays(piece: Piece, tasks: readonly ReviewTask[], tell: Tell): ShortestWays {
+  return Object.fromEntries(
+    tasks.map((task, i) => {
+      tell(`task ${i + 1} of ${tasks.length}`);
+      return [task.id, shortestWay(piece, task)];
+    })
+  );
 }
 
-function shortestWay(piece: Piece, { start: from, goal }: ReviewTask): ReviewResults['shortest'][string] {
+function shortestWay(piece: Piece, { start: from, goal }: ReviewTask): ShortestWays[string] {
   const begins = from !== null && piece.scenes.has(from) ? from : startFrame(compile(piece));
   if (begins === null) return null;
   const program = compile({ ...piece, head: { ...piece.head, start: [begins] } });

@@ -1,5 +1,8 @@
-import type { Asset, ExportKind, Fault, Goal, PieceJson } from '@zany/core';
-import type { ResultTrail, ReviewResults, ReviewTask } from '$lib/shared/types';
+import type { Asset, ExportKind, Fault, Goal, PieceJson, ReportKind } from '@zany/core';
+import type { ResultTrail, ReviewTask } from '$lib/shared/types';
+
+/** Says how far a task has come, in words. */
+export type Tell = (said: string) => void;
 
 /** What workers are asked to do, by name: what goes in and what comes out. All of it can be sent between threads. */
 export interface Tasks {
@@ -18,8 +21,8 @@ export interface Tasks {
   shown: { in: { document: string; bundle: string | null; start: string | null }; out: ShownPiece };
   /** Runs what was done again. */
   trails: { in: { document: string; trails: readonly { trail: unknown; goal: Goal | null }[] }; out: TrailRun[] };
-  /** The shortest ways to what is asked for. */
-  shortest: { in: { document: string; tasks: readonly ReviewTask[] }; out: ReviewResults['shortest'] };
+  /** What somebody has the server do, that takes long; what comes of it is a file. */
+  errand: { in: ErrandTask; out: Uint8Array };
   /** Parses a large body of edits. */
   batches: { in: { body: Uint8Array }; out: Outcome<SentBatch[]> };
 }
@@ -58,6 +61,19 @@ export interface Applied {
   readonly revision: number;
   readonly name: string;
 }
+
+export type ErrandTask =
+  | {
+      readonly kind: 'export';
+      readonly to: ExportKind;
+      readonly document: string;
+      readonly assets: [string, Uint8Array][];
+      readonly parts: PartsText;
+    }
+  /** The day as YYYY-MM-DD. */
+  | { readonly kind: 'walk'; readonly as: ReportKind; readonly document: string; readonly day: string }
+  | { readonly kind: 'compare'; readonly before: string; readonly after: string }
+  | { readonly kind: 'shortest'; readonly document: string; readonly tasks: readonly ReviewTask[] };
 
 export interface TakenPicture {
   readonly bytes: Uint8Array;
