@@ -117,7 +117,8 @@ const bundle = async (entry, outDir, format, ssr, file = 'runtime.js', empty = t
     configFile: false,
     logLevel: 'warn',
     plugins,
-    ...(ssr && { ssr: { noExternal: true } }),
+    // What is native code stays where it is.
+    ...(ssr && { ssr: { noExternal: true, external: ['@napi-rs/canvas'] } }),
     build: {
       outDir,
       emptyOutDir: empty,
@@ -181,7 +182,7 @@ export async function buildWorker() {
     root: root + 'studio',
     configFile: false,
     logLevel: 'warn',
-    ssr: { noExternal: true, external: ['sharp', 'css-tree', 'file-type', 'saxes'] },
+    ssr: { noExternal: true, external: ['sharp', 'css-tree', 'file-type', 'saxes', '@napi-rs/canvas'] },
     build: {
       ssr: 'src/lib/server/work/worker.ts',
       outDir: root + 'studio/dist',

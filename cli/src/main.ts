@@ -1,9 +1,11 @@
 import { createReadStream } from 'node:fs';
 import { exportKinds, imports, listWords, VERSION, type ExportKind } from '@zany/core';
+import { drawForms, type DrawWish } from '@zany/player/pictures';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { bringIn } from './bring-in.ts';
 import { check, checkFormats, checkOnAndOn, type Format } from './check.ts';
 import { compareFiles } from './compare.ts';
+import { drawFile } from './draw.ts';
 import { exploreFile } from './explore.ts';
 import { exportFile } from './export.ts';
 import { Unreadable } from './files.ts';
@@ -78,6 +80,20 @@ async function main(argv: string[]): Promise<number> {
       async (file: string, { to, out, most }: { to: ExportKind; out: string; most?: number }) =>
         void (code = await exportFile(file, to, out, most, print))
     );
+  program
+    .command('draw <file>')
+    .description('picture frames, a timeline or a kept walk, painted without a browser')
+    .addOption(new Option('--as <form>', 'the form').choices(drawForms).makeOptionMandatory())
+    .requiredOption('--out <path>', 'where to write it: a zip of pictures, one document, or a film')
+    .option('--only <names...>', 'frames, parts and bundles of these names, instead of all frames')
+    .option('--states', 'each in each of its states')
+    .option('--timeline <name>', 'the timeline of what has this name')
+    .option('--walk <name>', 'the kept walk of this name')
+    .addOption(new Option('--from <n>', 'the first frame of the timeline').argParser(positive))
+    .addOption(new Option('--to <n>', 'the last frame of the timeline').argParser(positive))
+    .addOption(new Option('--every <n>', 'each so many frames of the timeline').argParser(positive).default(1))
+    .addOption(new Option('--scale <n>', 'pixels for one CSS pixel').argParser(positive).default(1))
+    .action(async (file: string, { out, ...wish }: DrawWish & { out: string }) => void (code = await drawFile(file, out, wish, print)));
   program
     .command('bring-in <piece> <files...>')
     .description(`bring ${listWords([...imports.map(({ label }) => label), 'pictures of pages'], 'or')} into a piece`)

@@ -45,6 +45,7 @@ export {
 } from './edit/time/timeline.ts';
 export { Beside } from './once.ts';
 export { filmOfWalk, type FilmMoment } from './motion/film.ts';
+export * from './formats/shots.ts';
 export { EXAMPLE_SIZE, exampleOfCue, exampleOfStep, exampleOfTransition, type MovingExample } from './help/examples.ts';
 export { keysById, keysOf, type KeyOf, type Keys } from './motion/track.ts';
 export * from './edit/reach/in-time.ts';

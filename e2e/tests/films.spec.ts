@@ -1,8 +1,12 @@
+import { execFile } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { promisify } from 'node:util';
 import type { Download, Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { GifReader } from 'omggif';
+import sharp from 'sharp';
 import type * as Pdf from 'pdfjs-dist';
 import { compose } from '@zany/core/testing';
 import { axeOn } from './axe.ts';
@@ -497,4 +501,44 @@ test('making a long film can be stopped, and nothing is saved then', async ({ st
   await expect(page.getByRole('progressbar', { name: 'Pictures made' })).toBeHidden();
   await expect(page.getByRole('button', { name: 'Save the film' })).toBeEnabled();
   expect(downloads).toBe(0);
+});
+
+test.describe('painted without a browser', () => {
+  const root = fileURLToPath(new URL('../../', import.meta.url));
+  const zany = promisify(execFile);
+
+  /** A picture as it is seen from afar: letters have other edges by a shade where they are painted for files, and not for a screen. */
+  const fromAfar = async (picture: Uint8Array) => {
+    const { width } = await sharp(picture).metadata();
+    return rgba(
+      await sharp(picture)
+        .resize(Math.round(width / 8))
+        .png()
+        .toBuffer()
+    );
+  };
+
+  for (const file of ['1-ticket-app', '4-day-trip', '5-pier-kiosk', '6-tide-lesson', '8-harbour-clock'])
+    test(`the command line draws ${file} as the desk does`, async ({ studio, page }, info) => {
+      const path = join(root, 'demo/pieces', `${file}.zip`);
+      const headers = { origin: await studio.origin(), 'content-type': 'application/octet-stream' };
+      const answer = await page.request.post('/api/packages', { data: await readFile(path), headers });
+      await studio.open(((await answer.json()) as { id: string }).id);
+      await studio.desk('Hand over');
+      await page.getByLabel('in each of their states').check();
+      await page.getByLabel('Size of the pictures').selectOption({ label: '2×' });
+      const here = unzipSync((await save(studio, 'Save the pictures')).bytes);
+      const out = info.outputPath('drawn.zip');
+      const { stdout } = await zany(join(root, 'zany'), ['draw', path, '--as', 'png', '--states', '--scale', '2', '--out', out]);
+      const there = unzipSync(await readFile(out));
+      expect(Object.keys(there).sort()).toEqual(Object.keys(here).sort());
+      // Films are not painted there, and said not to be.
+      const films = [...stdout.matchAll(/left out: (\w+)\.webm/g)].map(([, name]) => `${name}.png`);
+      expect(films).toHaveLength(file === '5-pier-kiosk' ? 3 : 0);
+      for (const name of Object.keys(here).filter((one) => !films.includes(one))) {
+        const [a, b] = await Promise.all([fromAfar(here[name]!), fromAfar(there[name]!)]);
+        expect([b.info.width, b.info.height], name).toEqual([a.info.width, a.info.height]);
+        expect(distance(a.data, b.data), name).toBeLessThan(1.5);
+      }
+    });
 });

@@ -34,6 +34,8 @@ export interface PaintOptions {
   readonly picture: (asset: string, kind: 'picture' | 'video') => Picture | null;
   /** An outline with its width and its height by two factors, as the canvas takes it, where that is no canvas of a browser. */
   readonly outline?: (data: string, byX: number, byY: number) => Path2D;
+  /** Another canvas of a size in pixels, where that is none of a browser. */
+  readonly another?: (width: number, height: number) => OffscreenCanvas;
 }
 
 function browserOutline(data: string, byX: number, byY: number): Path2D {
@@ -41,6 +43,8 @@ function browserOutline(data: string, byX: number, byY: number): Path2D {
   path.addPath(new Path2D(data), new DOMMatrix([byX, 0, 0, byY, 0, 0]));
   return path;
 }
+
+const browserCanvas = (width: number, height: number): OffscreenCanvas => new OffscreenCanvas(width, height);
 
 interface Painting extends PaintOptions {
   readonly canvas: Canvas;
@@ -86,8 +90,8 @@ function paintScene(painting: Painting, { width, height }: Moment, pictured: Pic
 
 /** A scene that is see-through as a whole: painted by itself first. */
 function paintThrough(painting: Painting, pictured: Pictured, opacity: number, at: readonly [number, number, number, number]): void {
-  const { canvas, scale } = painting;
-  const own = new OffscreenCanvas(Math.max(1, canvas.canvas.width), Math.max(1, canvas.canvas.height));
+  const { canvas, scale, another = browserCanvas } = painting;
+  const own = another(Math.max(1, canvas.canvas.width), Math.max(1, canvas.canvas.height));
   const context = own.getContext('2d')!;
   context.setTransform(scale, 0, 0, scale, 0, 0);
   paintScene({ ...painting, canvas: context }, { width: 0, height: 0, scenes: [], values: painting.values }, { ...pictured, opacity: 1 });

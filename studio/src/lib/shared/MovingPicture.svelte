@@ -1,7 +1,7 @@
 <script lang="ts">
   import { compile, EXAMPLE_SIZE, filmOfWalk, type FilmMoment, type MovingExample } from '@zany/core';
   import { paintMoment } from '@zany/player';
-  import { markPress } from './press-mark';
+  import { markPress } from '@zany/player/pictures';
 
   /** What a cue, a step or a transition does, as a film that goes round; the last picture of it for those who want nothing to move. */
   let { example, label }: { example: MovingExample; label: string } = $props();

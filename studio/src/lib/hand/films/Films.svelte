@@ -1,26 +1,29 @@
 <script lang="ts">
-  import { count, fileName, framesPerSecond, scenesOf, walkKept, walksOf } from '@zany/core';
+  import {
+    count,
+    fileName,
+    framesPerSecond,
+    MOST_PICTURES as MOST,
+    scenesOf,
+    shotsOfScenes,
+    shotsOfTimeline,
+    shotsOfWalk,
+    WALK_RATE,
+    walkKept,
+    walksOf,
+  } from '@zany/core';
+  import { drawnAs } from '@zany/player/pictures';
   import { useSession } from '$lib/shared/desk.svelte';
   import { download, sizeWords } from '$lib/shared/download';
   import { Making } from './film.svelte';
-  import { shotsOfScenes, shotsOfTimeline, shotsOfWalk } from './making';
   import ScaleSelect from './ScaleSelect.svelte';
   import { canFilm as canFilmHere } from './webm';
 
   /** Frames as pictures, and timelines as films, made in this browser from what the stage shows. */
   const session = useSession();
-  type FilmForm = 'webm' | 'gif' | 'png' | 'svg';
+  type FilmForm = 'webm' | 'gif' | 'png' | 'svg' | 'pdf';
   type What = 'pictures' | 'film' | 'walk';
-  const FILES = {
-    webm: { ending: '.webm', type: 'video/webm' },
-    gif: { ending: '.gif', type: 'image/gif' },
-    png: { ending: '.png.zip', type: 'application/zip' },
-    pdf: { ending: '.pdf', type: 'application/pdf' },
-    svg: { ending: '.svg.zip', type: 'application/zip' },
-    walk: { ending: '.walk-through.html', type: 'text/html' },
-  } as const;
-  /** Pictures of one film at most. */
-  const MOST = 2000;
+  const FILES = { ...drawnAs, webm: { ending: '.webm', mediaType: 'video/webm' }, walk: drawnAs['walk-through'] } as const;
 
   const frames = $derived(session.program.frames.map((id) => session.program.scenes.get(id)!.scene));
   const bundles = $derived(Object.entries(session.piece.head.bundles ?? {}));
@@ -50,8 +53,6 @@
   const rate = $derived(framesPerSecond(session.program));
   const pictures = $derived(Math.max(0, Math.floor((last - from) / every) + 1));
 
-  /** Pictures a second of a walk's film. */
-  const WALK_RATE = 25;
   const walks = $derived(walksOf(session.piece.head));
   let walkAt = $state(0);
   let walkScale = $state(1);
@@ -81,7 +82,7 @@
       if (!file) return;
       const about = what === 'film' ? ` ${filmed!.name}` : what === 'walk' ? ` ${filmedWalk!.name}` : '';
       const name = `${fileName(session.piece.head.name + about)}${FILES[as].ending}`;
-      download(new Blob([file as BlobPart], { type: FILES[as].type }), name);
+      download(new Blob([file as BlobPart], { type: FILES[as].mediaType }), name);
       done = { what, name, size: file.length };
     } catch (error) {
       session.notify(`It could not be made: ${(error as Error).message}`);
@@ -111,6 +112,7 @@
       gif: (own: Making) => own.gif(wish, rate / every, loops),
       png: (own: Making) => own.pictures(wish),
       svg: (own: Making) => own.svgMoments(wish, filmed.name),
+      pdf: (own: Making) => own.pdfMoments(wish, filmed.name),
     };
     void make('film', form, films[form]);
   }
@@ -221,6 +223,7 @@
               <option value="gif">one GIF</option>
               <option value="png">PNG pictures</option>
               <option value="svg">SVG drawings</option>
+              <option value="pdf">one PDF</option>
             </select></label
           >
         </div>

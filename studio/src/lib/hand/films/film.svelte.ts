@@ -1,9 +1,20 @@
-import { leadsFrom, toWalkThrough, type Lead, type PrintedFrame, type Program, type Screen } from '@zany/core';
+import {
+  hundredths,
+  leadsFrom,
+  toWalkThrough,
+  type FrameShot,
+  type Lead,
+  type MomentShot,
+  type PrintedFrame,
+  type Program,
+  type Screen,
+  type Shot,
+} from '@zany/core';
+import { pdfOf, SvgMaker, type Page } from '@zany/player/pictures';
 import { strToU8, zipSync } from 'fflate';
 import { inText } from '../../shared/in-text';
-import { breath, hundredths, onWhite, painted, pngOf, type FrameShot, type MomentShot, type Shot } from './making';
-import { pdfOf, type Page } from './pdf';
-import { SvgMaker } from './svg';
+import { breath, onWhite, painted, pngOf } from './making';
+import { sourcesHere } from './svg';
 import { beginWebm, type FilmFile } from './webm';
 import type { GifAnswer, GifTask } from './gif.worker';
 
@@ -50,6 +61,19 @@ export class Making {
     }
   }
 
+  /** The moments of a timeline as one PDF. */
+  async pdfMoments(wish: FilmWish<MomentShot>, title: string): Promise<Uint8Array | null> {
+    return this.during(wish.shots.length, () => pdfOf(title, this.moments(wish, title)));
+  }
+
+  private async *moments({ shots, assetUrl, scale }: FilmWish<MomentShot>, title: string): AsyncGenerator<Page> {
+    for await (const { shot, picture } of painted(shots, assetUrl, scale, this.stopping.signal)) {
+      const { name, screen } = shot;
+      yield { title: `${title} ${name}`, frame: name, width: screen.width, height: screen.height, png: await pngOf(picture), leads: [] };
+      this.done++;
+    }
+  }
+
   /** Frames with their areas numbered and what is done there, as a page to print; `when` is said in it. */
   async walkThrough({ shots, assetUrl, scale }: FilmWish<FrameShot>, program: Program, when: string): Promise<Uint8Array | null> {
     return this.during(shots.length, async () => {
@@ -67,13 +91,13 @@ export class Making {
   async svg({ shots, assetUrl }: FilmWish<FrameShot>, program: Program): Promise<Uint8Array | null> {
     const fileOf = (frame: string) => shots.find((shot) => shot.frame === frame)?.name.concat('.svg') ?? null;
     const drawings = shots.map(({ name, title, frame, state, screen }) => ({ name, title, screen, frame, state }));
-    return this.drawn(new SvgMaker(assetUrl, fileOf), drawings, ({ frame, state }) => leadsFrom(program, frame, { state }));
+    return this.drawn(new SvgMaker(sourcesHere(assetUrl), fileOf), drawings, ({ frame, state }) => leadsFrom(program, frame, { state }));
   }
 
   /** The moments of a timeline as a zip of SVG files. */
   async svgMoments({ shots, assetUrl }: FilmWish<MomentShot>, title: string): Promise<Uint8Array | null> {
     const drawings = shots.map(({ name, screen }) => ({ name, title: `${title} ${name}`, screen }));
-    return this.drawn(new SvgMaker(assetUrl, () => null), drawings, () => []);
+    return this.drawn(new SvgMaker(sourcesHere(assetUrl), () => null), drawings, () => []);
   }
 
   private drawn<D extends { readonly name: string; readonly title: string; readonly screen: Screen }>(

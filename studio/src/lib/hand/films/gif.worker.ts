@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { applyPalette, GIFEncoder, quantize } from 'gifenc';
+import { GifFilm } from '@zany/player/pictures';
 
 /** A picture for the film, or its end. */
 export type GifTask =
@@ -9,19 +9,14 @@ export type GifTask =
 /** So far, in pictures; at the end the file. */
 export type GifAnswer = { readonly done: number } | { readonly file: Uint8Array };
 
-const film = GIFEncoder();
+const film = new GifFilm();
 let done = 0;
 
-/** Puts one picture after the other into a GIF, each with the 256 colours that suit it best. */
 onmessage = ({ data }: MessageEvent<GifTask>) => {
   if (data === 'end') {
-    film.finish();
-    const file = film.bytes();
+    const file = film.end();
     return postMessage({ file } satisfies GifAnswer, [file.buffer]);
   }
-  const { pixels, width, height, hundredths, loops } = data;
-  const palette = quantize(pixels, 256);
-  // Once is what is played where nothing is said; 0 is for ever.
-  film.writeFrame(applyPalette(pixels, palette), width, height, { palette, delay: hundredths * 10, repeat: loops ? 0 : -1 });
+  film.add(data.pixels, data.width, data.height, data.hundredths, data.loops);
   postMessage({ done: ++done } satisfies GifAnswer);
 };

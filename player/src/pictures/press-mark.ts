@@ -1,5 +1,8 @@
 import type { Point } from '@zany/core';
 
+/** In films of walks, CSS px. */
+export const PRESS_RADIUS = 18;
+
 /** A ring where somebody presses: light inside dark, to be seen on anything. */
 export function markPress(context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D, { x, y }: Point, radius: number): void {
   for (const [color, share] of [
