@@ -1,4 +1,5 @@
 import type { ExportKind, ReportKind } from '@zany/core';
+import type { DrawWish } from '@zany/player/pictures';
 import type { Deed } from './rights';
 
 /** Long work that the server does for somebody: begun, looked at, stopped, and its file fetched when it is there. */
@@ -8,6 +9,8 @@ export type ErrandWish =
   | { readonly kind: 'walk'; readonly as: ReportKind }
   /** One version with another, or with the latest, as they are written and by what they do. */
   | { readonly kind: 'compare'; readonly before: number; readonly after: number | null }
+  /** Frames, a timeline or a kept walk as pictures, a document or a film. */
+  | { readonly kind: 'draw'; readonly draw: DrawWish }
   /** The shortest ways to what the tasks of a review link ask for. */
   | { readonly kind: 'shortest'; readonly link: string };
 
@@ -17,6 +20,7 @@ export type ErrandKind = ErrandWish['kind'];
 export const errandDeeds: Readonly<Record<ErrandKind, Deed>> = {
   export: 'hand over',
   walk: 'hand over',
+  draw: 'hand over',
   compare: 'see versions',
   shortest: 'see links',
 };
@@ -36,6 +40,8 @@ export interface Errand {
   readonly problem: string | null;
   /** What there is to fetch when it is done. */
   readonly file: { readonly name: string; readonly size: number } | null;
+  /** What of the piece is not in it, each by name. */
+  readonly leftOut: readonly string[];
   /** ISO 8601. */
   readonly begun: string;
 }

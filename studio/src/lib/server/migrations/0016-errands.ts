@@ -21,6 +21,7 @@ export const up = (queries: QueryInterface, transaction: Transaction) =>
       name text,
       media_type text,
       bytes bytea,
+      left_out jsonb NOT NULL DEFAULT '[]',
       created_at timestamptz NOT NULL DEFAULT now()
     );
     CREATE INDEX errands_of ON errands (person_id, piece_id);

@@ -1,3 +1,5 @@
+import { unzipSync } from 'fflate';
+import sharp from 'sharp';
 import { afterAll, beforeAll, expect, test, vi } from 'vitest';
 import { writePackage } from '@zany/core';
 import { compose, type ComposeSpec } from '@zany/core/testing';
@@ -121,6 +123,20 @@ test('what was found by walking, what two versions do otherwise, and shortest wa
   await expect(beginErrand(owner, id, { kind: 'compare', before: 0, after: 9 })).rejects.toThrow('no such version');
 });
 
+test('pictures and pages without a browser; what is wished by a wrong name says what there is', async () => {
+  const { owner, id } = await pieceOf(harbour);
+  const { id: errand } = await beginErrand(owner, id, { kind: 'draw', draw: { as: 'png', scale: 2, every: 1, only: ['pay'] } });
+  expect(await until(owner, id, errand, 'done')).toMatchObject({ file: { name: expect.stringMatching(/\.png\.zip$/) }, leftOut: [] });
+  const files = unzipSync((await errandFile(owner, id, errand)).bytes);
+  expect(Object.keys(files)).toEqual(['pay.png']);
+  expect(await sharp(files['pay.png']).metadata()).toMatchObject({ format: 'png', width: 780, height: 1688 });
+  const pages = await beginErrand(owner, id, { kind: 'draw', draw: { as: 'pdf', scale: 1, every: 1 } });
+  await until(owner, id, pages.id, 'done');
+  expect(await textOf(owner, id, pages.id)).toMatch(/^%PDF-1\./);
+  const wrong = await beginErrand(owner, id, { kind: 'draw', draw: { as: 'gif', scale: 1, every: 1, timeline: 'pay' } });
+  expect((await until(owner, id, wrong.id, 'failed')).problem).toBe('Nothing called “pay” has a timeline. Nothing has one.');
+});
+
 const threadsOf = async (id: string) =>
   (await rows<{ thread: string }>(`SELECT jsonb_object_keys(body->'threads') AS thread FROM snapshots WHERE piece_id = $1`, [id])).map(
     ({ thread }) => thread
@@ -194,7 +210,7 @@ test('a server that is stopped leaves it to the next, which is no try; one that 
   await until(owner, id, table, 'done');
   const taken = vi.spyOn(pools().errands, 'run').mockImplementation(async () => {
     await raw(table, "tries = tries + 1, state = 'at work'");
-    return Buffer.from('late');
+    return { ok: true, value: { bytes: Buffer.from('late'), leftOut: [] } } as never;
   });
   await raw(table, "state = 'waiting'");
   await doErrand({ errand: table });

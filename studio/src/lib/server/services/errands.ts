@@ -1,5 +1,6 @@
 import { exportKinds, exportName, fileName, reportKinds, VERSION } from '@zany/core';
 import parts from '@zany/player/page-parts.json';
+import { drawnAs } from '@zany/player/pictures';
 import { errandDeeds, isUnderWay, type Errand, type ErrandState, type ErrandWish } from '$lib/shared/errands';
 import type { ReviewTask } from '$lib/shared/types';
 import { rows } from '../database';
@@ -10,7 +11,7 @@ import { later, type Jobs } from '../queue';
 import { Refusal } from '../refusal';
 import { hasTimeForErrand, heavyErrand } from '../work';
 import { ServerEnds, WorkerLost } from '../work/pool';
-import type { ErrandTask } from '../work/tasks';
+import type { ErrandTask, Written } from '../work/tasks';
 import { bytesOf } from './assets';
 import { documentAt } from './keeping';
 import { mustBeThere } from './revisions';
@@ -83,7 +84,7 @@ interface Row extends Omit<Errand, 'file' | 'begun'> {
   readonly begun: Date;
 }
 
-const SHOWN = `id, wish, revision, state, said, problem, name, octet_length(bytes) AS size, created_at AS begun`;
+const SHOWN = `id, wish, revision, state, said, problem, name, octet_length(bytes) AS size, left_out AS "leftOut", created_at AS begun`;
 
 const shown = ({ name, size, begun, ...rest }: Row): Errand => ({
   ...rest,
@@ -179,8 +180,8 @@ export async function doErrand({ errand }: Jobs['do an errand']): Promise<void> 
   }, BEAT);
   try {
     const { name, mediaType, task } = await taskOf(claim);
-    const bytes = await heavyErrand(task, { heard: (words) => void (said = words), stop: stop.signal });
-    await keep(claim, name, mediaType, bytes);
+    const written = await heavyErrand(task, { heard: (words) => void (said = words), stop: stop.signal });
+    await keep(claim, name, mediaType, written);
   } catch (error) {
     await leave(claim, error, stop.signal.aborted);
   } finally {
@@ -198,11 +199,11 @@ async function isMine({ id, tries }: Claim, said: string | null): Promise<boolea
   return found.length > 0;
 }
 
-async function keep({ id, tries }: Claim, name: string, mediaType: string, bytes: Uint8Array): Promise<void> {
+async function keep({ id, tries }: Claim, name: string, mediaType: string, { bytes, leftOut }: Written): Promise<void> {
   if (bytes.length > MOST.megabytes * 1e6) return void (await ended(id, 'failed', `It would be larger than ${MOST.megabytes} MB.`));
   await rows(
-    `UPDATE errands SET state = 'done', said = NULL, name = $3, media_type = $4, bytes = $5 WHERE id = $1 AND state = 'at work' AND tries = $2`,
-    [id, tries, name, mediaType, Buffer.from(bytes)]
+    `UPDATE errands SET state = 'done', said = NULL, name = $3, media_type = $4, bytes = $5, left_out = $6::jsonb WHERE id = $1 AND state = 'at work' AND tries = $2`,
+    [id, tries, name, mediaType, Buffer.from(bytes), JSON.stringify(leftOut)]
   );
 }
 
@@ -235,6 +236,14 @@ async function taskOf({ piece, wish, revision, pinned }: Claim): Promise<{ name:
       const { ending, mediaType } = reportKinds[wish.as];
       const day = new Date().toISOString().slice(0, 10);
       return { name: fileName(name) + ending, mediaType, task: { kind: wish.kind, as: wish.as, document: await documentAt(piece, revision), day } };
+    }
+    case 'draw': {
+      const [document, assets] = await Promise.all([documentAt(piece, revision), bytesOf(piece)]);
+      const { ending, mediaType } = drawnAs[wish.draw.as];
+      const day = new Date().toLocaleDateString('en-GB', { dateStyle: 'long' });
+      const of = wish.draw.timeline ?? wish.draw.walk;
+      const task = { kind: wish.kind, wish: wish.draw, document, assets, faces: parts.fonts, day };
+      return { name: fileName(of === undefined ? name : `${name} ${of}`) + ending, mediaType, task };
     }
     case 'compare': {
       const [before, after] = await Promise.all([documentAt(piece, wish.before), documentAt(piece, revision)]);

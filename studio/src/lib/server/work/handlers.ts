@@ -25,7 +25,7 @@ export const handlers: Handlers = {
   write: ({ document, kind, assets, parts }) => exported(kind, pieceFrom(document), new Map(assets), pageParts(parts)),
   shown: ({ document, bundle, start }) => shownAs(pieceFrom(document), bundle, start),
   trails: ({ document, trails }) => runTrails(pieceFrom(document), trails),
-  errand: (task, tell) => runErrand(task, tell),
+  errand: (task, tell) => refusable(() => runErrand(task, tell)),
   batches: ({ body }) => refusable(async () => (await import('./sent')).parseBatches(body)),
 };
 

@@ -1,4 +1,6 @@
 import type { Asset, ExportKind, Fault, Goal, PieceJson, ReportKind } from '@zany/core';
+import type { DrawWish } from '@zany/player/pictures';
+import type { Faces } from '@zany/player/pictures-node';
 import type { ResultTrail, ReviewTask } from '$lib/shared/types';
 
 /** Says how far a task has come, in words. */
@@ -22,7 +24,7 @@ export interface Tasks {
   /** Runs what was done again. */
   trails: { in: { document: string; trails: readonly { trail: unknown; goal: Goal | null }[] }; out: TrailRun[] };
   /** What somebody has the server do, that takes long; what comes of it is a file. */
-  errand: { in: ErrandTask; out: Uint8Array };
+  errand: { in: ErrandTask; out: Outcome<Written> };
   /** Parses a large body of edits. */
   batches: { in: { body: Uint8Array }; out: Outcome<SentBatch[]> };
 }
@@ -72,8 +74,23 @@ export type ErrandTask =
     }
   /** The day as YYYY-MM-DD. */
   | { readonly kind: 'walk'; readonly as: ReportKind; readonly document: string; readonly day: string }
+  | {
+      readonly kind: 'draw';
+      readonly wish: DrawWish;
+      readonly document: string;
+      readonly assets: [string, Uint8Array][];
+      readonly faces: Faces;
+      readonly day: string;
+    }
   | { readonly kind: 'compare'; readonly before: string; readonly after: string }
   | { readonly kind: 'shortest'; readonly document: string; readonly tasks: readonly ReviewTask[] };
+
+/** What came of an errand. */
+export interface Written {
+  readonly bytes: Uint8Array;
+  /** What of the piece is not in it, each by name. */
+  readonly leftOut: readonly string[];
+}
 
 export interface TakenPicture {
   readonly bytes: Uint8Array;
