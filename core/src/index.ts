@@ -183,8 +183,8 @@ export { reportKinds, toJunit, walkedAll, type ReportKind } from './formats/repo
 export { tellApart, USUAL_PAIRS, type Apart } from './walk/apart.ts';
 export { comparison, type Comparison } from './versions/comparison.ts';
 export { differenceLines, differencesBetween, type Differences } from './versions/between.ts';
-export type { LayerChange, LookChange, SceneChange } from './versions/scenes-between.ts';
-export type { ThreadChange, ThreadChangeKind } from './versions/threads-between.ts';
+export { scenesBetween, type LayerChange, type LookChange, type SceneChange } from './versions/scenes-between.ts';
+export { threadsBetween, type ThreadChange, type ThreadChangeKind } from './versions/threads-between.ts';
 export { takeScene, takeThread, type TakenOver } from './versions/take-over.ts';
 export { operationsToward } from './versions/toward.ts';
 export { fieldWords, plainValueWords } from './versions/value-words.ts';

@@ -183,6 +183,60 @@ test('frames are named, marked and bundled on the map', async ({ studio, page })
     .toContain('go to');
 });
 
+test('sixty frames: a bundle folds into its cloth by hand, stays folded, and comes out where something in it is found', async ({ studio, page }) => {
+  await studio.givenPiece(pieceOf(60));
+  await studio.desk('Map');
+  const map = page.locator('[data-map]');
+  const drawn = map.locator('canvas');
+  const strands = async () => Number(await drawn.getAttribute('data-strands'));
+  await expect(map.locator('[data-frame]')).toHaveCount(60);
+  const fold = map.getByRole('button', { name: /^Tides, 10 frames/ });
+  await expect(fold).toHaveAttribute('aria-expanded', 'true');
+  const all = await strands();
+  await fold.focus();
+  await page.keyboard.press('Enter');
+  await expect(fold).toHaveAttribute('aria-expanded', 'false');
+  await expect(map.locator('[data-frame]')).toHaveCount(50);
+  await expect.poll(strands).toBeLessThan(all);
+  // Where it stood nothing is chosen any more.
+  await page.reload();
+  await expect(map.locator('[data-frame]')).toHaveCount(50);
+  await map.getByRole('button', { name: /^Islands, 10 frames/ }).click();
+  await expect(map.locator('[data-frame]')).toHaveCount(40);
+  const find = page.getByRole('textbox', { name: 'Find a frame on the map' });
+  await find.fill('tides 4');
+  await find.press('Enter');
+  await expect(map.getByRole('button', { name: /^Tides 4, frame/ })).toBeVisible();
+  await expect(map.locator('[data-frame]')).toHaveCount(50);
+});
+
+test('what was changed since a version stands out, also what is changed while one looks', async ({ studio, page }) => {
+  await studio.givenPiece(pieceOf(60));
+  await studio.desk('Build');
+  await studio.openFrame('Tickets 2');
+  await studio.draw('b', 60, 300, 90, 60);
+  await studio.saved();
+  await studio.desk('Map');
+  const drawn = page.locator('[data-map] canvas');
+  const since = page.getByRole('button', { name: /^Frames that were changed/ });
+  await since.click();
+  await page.getByRole('option', { name: /the beginning/ }).click();
+  await expect(since).toHaveText('changed since the beginning');
+  await expect(drawn).toHaveAttribute('data-faint', '59');
+  await page
+    .locator('[data-map]')
+    .getByRole('button', { name: /^Geese 3, frame/ })
+    .click({ button: 'right' });
+  const name = page.getByRole('dialog', { name: 'Geese 3' }).getByRole('textbox', { name: 'Name of the frame' });
+  await name.fill('Geese three');
+  await name.press('Enter');
+  await expect(drawn).toHaveAttribute('data-faint', '58');
+  await page.keyboard.press('Escape');
+  await since.click();
+  await page.getByRole('option', { name: 'whenever' }).click();
+  await expect(drawn).toHaveAttribute('data-faint', '0');
+});
+
 test('the map is kept as SVG with all its frames, goes to the printer, and says what it means', async ({ studio, page }) => {
   await studio.givenPiece(pieceOf(60));
   await studio.desk('Map');

@@ -5,6 +5,7 @@
   import type { MapLook } from './looks.svelte';
   import MapLegend from './MapLegend.svelte';
   import type { Sieve } from './sieve';
+  import type { Since } from './since.svelte';
 
   /** What the map says, and which of its frames are looked for. */
   interface Props {
@@ -14,6 +15,7 @@
     /** How many frames fit what is looked for; null where nothing is. */
     found: number | null;
     sieve: Sieve;
+    since: Since;
     everyStitch: boolean;
     focusSteps: number;
     /** Some frames are led to by so many that it is said by marks. */
@@ -38,6 +40,7 @@
     stitches,
     found,
     sieve = $bindable(),
+    since,
     everyStitch = $bindable(),
     focusSteps = $bindable(),
     hubs,
@@ -96,6 +99,15 @@
       aria-pressed={sieve.unwalked}
       onclick={() => (sieve = { ...sieve, unwalked: !sieve.unwalked })}>not walked</button
     >
+    {#if since.options.length || since.revision !== null}
+      <ChipMenu
+        name="Frames that were changed"
+        label={since.words}
+        tone={since.revision === null ? 'chip-ghost' : 'chip-gold'}
+        options={[...(since.revision === null ? [] : [{ value: null, label: 'whenever' }]), ...since.options]}
+        onpick={(revision) => void since.choose(revision)}
+      />
+    {/if}
     {#if found !== null}<span class="soft whitespace-nowrap" aria-live="polite">{count(found, 'frame')}</span>{/if}
   </span>
   <span class="flex items-center gap-1" role="radiogroup" aria-label="Only what is around the open frame">

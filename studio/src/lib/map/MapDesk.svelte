@@ -1,12 +1,12 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { wireTo, type Operation } from '@zany/core';
+  import { count, wireTo, type Operation } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import { getDesk, useSession } from '$lib/shared/desk.svelte';
   import { download } from '$lib/shared/download';
   import { followPointer } from '$lib/shared/follow';
   import { touches } from '$lib/shared/touch';
-  import { onDestroy, onMount } from 'svelte';
+  import { onDestroy, onMount, untrack } from 'svelte';
   import FrameMenu from '$lib/build/FrameMenu.svelte';
   import type { LayoutAnswer, LayoutTask } from './layout';
   import { roleMay } from '$lib/shared/rights';
@@ -14,9 +14,10 @@
   import { MapModel, NAME } from './map-model.svelte';
   import MapBar from './MapBar.svelte';
   import MapOverview from './MapOverview.svelte';
-  import { inksOf, type Drawn } from './paint';
+  import { inksOf, isFar, type Drawn } from './paint';
   import type { PaintTask } from './paint.worker';
   import { FramePictures } from './pictures';
+  import { Since } from './since.svelte';
   import { nearestTo } from './routes';
   import { centredOn, fitted, isSeen, onMap, zoomed, type View } from './view';
 
@@ -27,7 +28,9 @@
   const shownLooks: Partial<typeof mapLooks> = roleMay(session.role, 'see links') ? { ...own, reviewed } : own;
   const wantedReview = new URLSearchParams(location.search).get('results');
   if (wantedReview) void looks.readReview(wantedReview);
-  const model = new MapModel(session, looks);
+  const since = new Since(session);
+  onMount(() => void since.read());
+  const model = new MapModel(session, looks, since);
   const desk = getDesk();
 
   const worker = new Worker(new URL('./layout.worker.ts', import.meta.url), { type: 'module' });
@@ -81,6 +84,7 @@
     // Asked anew whenever the walk has come further.
     void [session.audit, session.auditIsCurrent];
     if (looks.look === 'steps') looks.ask();
+    untrack(() => since.look());
   });
 
   const drawnNow = (): Drawn => ({
@@ -113,7 +117,7 @@
   // Frames are painted as they come into view, once it rests.
   $effect(() => {
     if (isMoving) return;
-    for (const [id, box] of model.boxes)
+    for (const [id, box] of model.seen)
       if (isSeen(view, { width, height }, box, 100)) pictures.ask(model.program, id, view.scale * model.sizes.get(id)!.scale * devicePixelRatio);
   });
 
@@ -170,7 +174,7 @@
   };
 
   const frameAt = (x: number, y: number): string | null => {
-    for (const [id, box] of model.boxes) if (x >= box.x && y >= box.y && x <= box.x + box.width && y <= box.y + box.height) return id;
+    for (const [id, box] of model.seen) if (x >= box.x && y >= box.y && x <= box.x + box.width && y <= box.y + box.height) return id;
     return null;
   };
 
@@ -319,6 +323,7 @@
 
   /** To the middle of the desk, large enough to be read. */
   function come(id: string) {
+    model.bringOut(id);
     const box = model.boxes.get(id);
     if (!box) return;
     const near = { ...view, scale: Math.max(view.scale, 0.7) };
@@ -351,7 +356,7 @@
     }
     let next: string | null = null;
     let least = Infinity;
-    for (const [other, box] of model.boxes) {
+    for (const [other, box] of model.seen) {
       const [dx, dy] = [box.x - from.x, box.y - from.y];
       const along = dx * direction[0] + dy * direction[1];
       const aside = Math.abs(dx * direction[1]) + Math.abs(dy * direction[0]);
@@ -398,9 +403,25 @@
       class="absolute left-0 top-0 h-0 w-0 origin-top-left will-change-transform"
       style:transform="translate({view.x}px, {view.y}px) scale({view.scale})"
     >
+      {#if !isFar({ cloths: model.cloths, sheets: model.sheets, view })}
+        {#each model.cloths as { bundle, name, box, isFolded, frames } (bundle)}
+          <button
+            class="chip absolute origin-top-left"
+            style:left="{box.x}px"
+            style:top="{box.y}px"
+            style:transform="scale({1 / view.scale}) translate(-28px, -12px)"
+            aria-expanded={!isFolded}
+            aria-label="{name}, {count(frames, 'frame')}"
+            title={isFolded ? `Unfold ${name}` : `Fold ${name}`}
+            data-fold={bundle}
+            onpointerdown={(event) => event.stopPropagation()}
+            onclick={() => model.folded.fold([bundle], !isFolded)}>{isFolded ? '▸' : '▾'}</button
+          >
+        {/each}
+      {/if}
       {#each session.program.frames as id, at (id)}
         {@const { scene } = session.program.scenes.get(id)!}
-        {@const box = model.boxes.get(id)}
+        {@const box = model.seen.get(id)}
         {@const note = looks.noteOn(id)}
         {#if box}
           <button
@@ -422,7 +443,7 @@
           ></button>
         {/if}
       {/each}
-      {#if model.hovered !== null && !drawing && model.boxes.has(model.hovered)}
+      {#if model.hovered !== null && !drawing && model.seen.has(model.hovered)}
         {@const box = model.boxes.get(model.hovered)!}
         {@const size = model.sizes.get(model.hovered)!}
         {@const id = model.hovered}
@@ -461,6 +482,7 @@
       stitches={model.web.stitches.length}
       found={model.isWhole ? null : model.found.length}
       bind:sieve={model.sieve}
+      {since}
       bind:everyStitch={model.everyStitch}
       bind:focusSteps={model.focusSteps}
       hubs={model.web.ribbons.some(({ isToHub }) => isToHub)}

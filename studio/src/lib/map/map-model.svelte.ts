@@ -1,9 +1,12 @@
 import { colorOf, count, groupedBy } from '@zany/core';
 import type { EditorSession } from '$lib/client/session.svelte';
+import { Folded } from '$lib/shared/folded.svelte';
+import { endOf, foldRibbons } from './fold';
 import type { LayoutAnswer } from './layout';
 import type { MapLooks } from './looks.svelte';
 import type { Sheet, Strand, Tag } from './paint';
 import { routeAll, type Box, type Curve } from './routes';
+import type { Since } from './since.svelte';
 import { isOpen as isAllSeen, looseIn, NO_SIEVE, passes, type Sieve } from './sieve';
 import type { Stitch } from './stitches';
 import { around, markSigns, webOf, type Mark, type Ribbon } from './web';
@@ -29,13 +32,18 @@ export class MapModel {
   /** So many steps around the open frame are looked for; 0 for all. */
   focusSteps = $state(0);
   hovered: string | null = $state(null);
+  /** Bundles that are folded by hand. */
+  readonly folded: Folded;
   /** A ribbon that is pointed at, and where in the window. */
   pointed: { readonly ribbon: Ribbon; readonly x: number; readonly y: number } | null = $state.raw(null);
 
   constructor(
     private readonly session: EditorSession,
-    private readonly looks: MapLooks
-  ) {}
+    private readonly looks: MapLooks,
+    private readonly since: Since
+  ) {
+    this.folded = new Folded(`zany-map-folded-${session.piece.head.id}`);
+  }
 
   readonly program = $derived.by(() => this.session.calm ?? this.session.program);
   readonly web = $derived.by(() => webOf(this.session.program));
@@ -85,8 +93,16 @@ export class MapModel {
     return { x: left, y: top, width: right - left, height: bottom - top };
   });
   readonly routes = $derived.by(() =>
-    routeAll(this.everyStitch ? this.web.ribbons : this.web.ribbons.filter(({ isToHub }) => !isToHub), (id) => this.boxes.get(id) ?? null)
+    routeAll(
+      foldRibbons(
+        this.everyStitch ? this.web.ribbons : this.web.ribbons.filter(({ isToHub }) => !isToHub),
+        (id) => this.away.get(id)?.bundle ?? null
+      ),
+      this.boxAt
+    )
   );
+  /** Where a frame, or what stands for it, is seen. */
+  private readonly boxAt = (id: string): Box | null => this.away.get(id)?.box ?? this.boxes.get(id) ?? this.folds.get(id) ?? null;
   private readonly loose = $derived.by(() => looseIn(this.session.findings));
   private readonly kinds = $derived.by(() => this.session.piece.head.kinds ?? {});
 
@@ -96,6 +112,7 @@ export class MapModel {
   private readonly sifted = $derived.by((): Sieve => ({
     ...this.sieve,
     around: this.focused === null ? null : around(this.web, this.focused, this.focusSteps),
+    changed: this.since.revision === null ? null : (this.since.frames ?? new Set<string>()),
   }));
   /** Frames that are not looked for. */
   readonly faint = $derived.by(() => {
@@ -129,7 +146,7 @@ export class MapModel {
   private fromLayer(stitch: Stitch, curve: Curve): Curve {
     const box = this.boxes.get(stitch.from);
     const size = this.sizes.get(stitch.from);
-    if (!stitch.box || !box || !size) return curve;
+    if (!stitch.box || !box || !size || this.away.has(stitch.from)) return curve;
     const [x, y] = [box.x + (stitch.box.x + stitch.box.width / 2) * size.scale, box.y + (stitch.box.y + stitch.box.height / 2) * size.scale];
     return [x, y, Math.max(curve[2], x + 20), (y + curve[3]) / 2, curve[4], curve[5], curve[6], curve[7]];
   }
@@ -145,7 +162,7 @@ export class MapModel {
   /** Stitches of what is pointed at, each from its own layer. */
   readonly lit = $derived.by(() => {
     const { way } = this;
-    const curves = routeAll(this.litRibbons, (id) => this.boxes.get(id) ?? null);
+    const curves = routeAll(this.litRibbons, this.boxAt);
     return this.litRibbons.flatMap((ribbon) => {
       const curve = this.routes.get(ribbon) ?? curves.get(ribbon);
       if (!curve) return [];
@@ -165,7 +182,7 @@ export class MapModel {
 
   readonly sheets = $derived.by(() =>
     this.session.program.frames.flatMap((id, at): Sheet[] => {
-      const box = this.boxes.get(id);
+      const box = this.seen.get(id);
       const { scene } = this.session.program.scenes.get(id)!;
       if (!box) return [];
       const note = this.looks.noteOn(id);
@@ -225,9 +242,31 @@ export class MapModel {
         ([id, box]) => frames.includes(id) || box.x > right || box.x + box.width < x || box.y > bottom || box.y + box.height < y
       );
       const ends = frames.reduce((sum, id) => sum + (this.loose.get(id) ?? 0), 0);
-      return isApart ? [{ bundle, name, box: { x, y, width: right - x, height: bottom - y }, frames: frames.length, loose: ends }] : [];
+      if (!isApart) return [];
+      const box = { x, y, width: right - x, height: bottom - y };
+      return [{ bundle, name, box, frames: frames.length, loose: ends, isFolded: this.folded.all.has(bundle) }];
     });
   });
+  /** Frames in bundles that are folded, with the cloth that stands for them. */
+  private readonly away = $derived.by(() => {
+    const folded = new Map(this.cloths.flatMap((cloth) => (cloth.isFolded ? [[cloth.bundle, cloth] as const] : [])));
+    return new Map(
+      this.session.program.frames.flatMap((id) => {
+        const cloth = folded.get(this.session.program.scenes.get(id)!.scene.bundle ?? '');
+        return cloth ? [[id, cloth] as const] : [];
+      })
+    );
+  });
+  /** The same by what stands for them at the ends of ribbons. */
+  private readonly folds = $derived.by(() => new Map(this.cloths.map(({ bundle, box }) => [endOf(bundle), box])));
+  /** Where frames stand that are seen. */
+  readonly seen = $derived.by(() => (this.away.size ? new Map([...this.boxes].filter(([id]) => !this.away.has(id))) : this.boxes));
+
+  /** Unfolds the bundle that a frame is in. */
+  bringOut(id: string): void {
+    const cloth = this.away.get(id);
+    if (cloth) this.folded.fold([cloth.bundle], false);
+  }
   /** Stitches between bundles, taken together. */
   readonly seams = $derived.by((): Strand[] => {
     const at = new Map(this.cloths.map(({ bundle, box }) => [bundle, box]));

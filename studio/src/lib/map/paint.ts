@@ -37,6 +37,8 @@ export interface Cloth {
   readonly box: Box;
   readonly frames: number;
   readonly loose: number;
+  /** By hand: its frames are not seen. */
+  readonly isFolded: boolean;
 }
 
 export interface Strand {
@@ -161,13 +163,14 @@ export function draw(context: OffscreenCanvasRenderingContext2D, how: Seen, all:
 /** Narrower than this on screen frames fold into their bundles, CSS px. */
 const FAR = 27;
 
-const isFar = ({ cloths, sheets, view }: Drawing): boolean =>
+/** Whether all bundles fold by themselves. */
+export const isFar = ({ cloths, sheets, view }: Pick<Drawing, 'cloths' | 'sheets' | 'view'>): boolean =>
   cloths.length > 1 && sheets.length > 12 && (sheets[0]?.box.width ?? 0) * view.scale < FAR;
 
 function drawCloths(context: OffscreenCanvasRenderingContext2D, { cloths, view }: Drawing, inks: Inks, isFolded: boolean): void {
-  for (const { box } of cloths) {
+  for (const { box, isFolded: isAway } of cloths) {
     context.fillStyle = inks.paper;
-    context.globalAlpha = isFolded ? 1 : 0.45;
+    context.globalAlpha = isFolded || isAway ? 1 : 0.45;
     context.beginPath();
     context.roundRect(box.x, box.y, box.width, box.height, 14);
     context.fill();
@@ -177,7 +180,22 @@ function drawCloths(context: OffscreenCanvasRenderingContext2D, { cloths, view }
     context.setLineDash([5 / view.scale, 4 / view.scale]);
     context.stroke();
     context.setLineDash([]);
+    if (isAway) drawPleats(context, box, view, inks);
   }
+}
+
+/** Folds of a cloth that lies over its frames. */
+const PLEATS = [0.25, 0.5, 0.75];
+
+function drawPleats(context: OffscreenCanvasRenderingContext2D, { x, y, width, height }: Box, view: View, inks: Inks): void {
+  context.strokeStyle = inks.line;
+  context.lineWidth = 1.2 / view.scale;
+  context.beginPath();
+  for (const at of PLEATS) {
+    context.moveTo(x + width * at, y);
+    context.bezierCurveTo(x + width * (at + 0.05), y + height / 3, x + width * (at - 0.05), y + (2 * height) / 3, x + width * at, y + height);
+  }
+  context.stroke();
 }
 
 function trace(context: OffscreenCanvasRenderingContext2D, [x, y, ax, ay, bx, by, ex, ey]: Curve): void {
@@ -368,9 +386,9 @@ function drawWords(context: OffscreenCanvasRenderingContext2D, drawing: Drawing,
     return width;
   };
   const screen = ({ x, y }: { x: number; y: number }) => ({ x: x * view.scale + view.x, y: y * view.scale + view.y });
-  for (const { name, box, frames, loose } of cloths) {
+  for (const { name, box, frames, loose, isFolded: isAway } of cloths) {
     const at = screen(box);
-    if (!isFolded) {
+    if (!isFolded && !isAway) {
       add(`cloth ${name}`, name, at.x + 8, at.y - 8, 90, inks.soft, inks.paper, true);
       continue;
     }

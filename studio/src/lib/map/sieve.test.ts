@@ -14,6 +14,8 @@ test('all that is asked of a frame has to fit', () => {
   expect(found({ unwalked: true })).toEqual(['Boats', 'Boat-hire']);
   expect(found({ kind: 'menu' })).toEqual([]);
   expect(found({ around: new Set(['Harbour']) })).toEqual(['Harbour']);
+  expect(found({ words: 'boat', changed: new Set(['Harbour', 'Boats']) })).toEqual(['Boats']);
+  expect(isOpen({ ...NO_SIEVE, changed: new Set() })).toBe(false);
   expect(isOpen({ ...NO_SIEVE, words: ' ' })).toBe(true);
   expect(isOpen({ ...NO_SIEVE, around: new Set() })).toBe(false);
 });

@@ -9,12 +9,14 @@ export interface Sieve {
   readonly unwalked: boolean;
   /** What is around the frame that is focused on. */
   readonly around: ReadonlySet<string> | null;
+  /** What was changed since a version. */
+  readonly changed: ReadonlySet<string> | null;
 }
 
-export const NO_SIEVE: Sieve = { words: '', kind: null, loose: false, unwalked: false, around: null };
+export const NO_SIEVE: Sieve = { words: '', kind: null, loose: false, unwalked: false, around: null, changed: null };
 
-export const isOpen = ({ words, kind, loose, unwalked, around }: Sieve): boolean =>
-  words.trim() === '' && kind === null && !loose && !unwalked && around === null;
+export const isOpen = ({ words, kind, loose, unwalked, around, changed }: Sieve): boolean =>
+  words.trim() === '' && kind === null && !loose && !unwalked && around === null && changed === null;
 
 export interface Known {
   readonly loose: ReadonlyMap<string, number>;
@@ -22,13 +24,14 @@ export interface Known {
   readonly isUnwalked: (frame: string) => boolean;
 }
 
-export function passes({ scene }: SceneProgram, { words, kind, loose, unwalked, around }: Sieve, known: Known): boolean {
+export function passes({ scene }: SceneProgram, { words, kind, loose, unwalked, around, changed }: Sieve, known: Known): boolean {
   return (
     scene.name.toLowerCase().includes(words.trim().toLowerCase()) &&
     (kind === null || scene.kind === kind) &&
     (!loose || known.loose.has(scene.id)) &&
     (!unwalked || known.isUnwalked(scene.id)) &&
-    (around === null || around.has(scene.id))
+    (around === null || around.has(scene.id)) &&
+    (changed === null || changed.has(scene.id))
   );
 }
 
