@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import type { Page, TestInfo } from '@playwright/test';
 import type { ComposeSpec } from '@zany/core/testing';
+import sharp from 'sharp';
 import { pieceOf } from './pieces.ts';
 import { expect, test } from './studio.ts';
 
@@ -150,6 +151,24 @@ test('frames are put where they shall stand, stay there, and are arranged by flo
   await expect.poll(sideOf).toBe(put);
 });
 
+test('a frame that is only laid over another stands under it, also when something leads on from it', async ({ studio, page }) => {
+  await studio.given({
+    ...harbour,
+    frames: {
+      ...harbour.frames,
+      Menu: { size: [390, 300], layers: { Pay: button(20, 'click → go to Pay'), Shut: button(120, 'click → lift') } },
+      Fares: { layers: { More: button(120, 'click → lay over Menu at bottom'), Home: button(740, 'click → go to Harbour') } },
+    },
+  });
+  await studio.desk('Map');
+  const frame = (name: string) => page.locator('[data-map]').getByRole('button', { name: new RegExp(`^${name}, frame`) });
+  const [menu, fares] = [(await frame('Menu').boundingBox())!, (await frame('Fares').boundingBox())!];
+  expect(menu.y).toBeGreaterThan(fares.y + fares.height);
+  expect(menu.y - fares.y - fares.height).toBeLessThan(fares.height / 2);
+  expect(menu.x).toBeGreaterThan(fares.x);
+  expect(menu.x).toBeLessThan(fares.x + fares.width);
+});
+
 test('frames are named, marked and bundled on the map', async ({ studio, page }) => {
   await studio.given(harbour);
   await studio.desk('Map');
@@ -235,6 +254,21 @@ test('what was changed since a version stands out, also what is changed while on
   await since.click();
   await page.getByRole('option', { name: 'whenever' }).click();
   await expect(drawn).toHaveAttribute('data-faint', '0');
+});
+
+test('frames are pictured with the pictures in them, also where the map is what is opened first', async ({ studio, page }) => {
+  const { pieces } = (await (await page.request.get('/api/pieces')).json()) as { pieces: { id: string; name: string }[] };
+  await studio.open(pieces.find(({ name }) => name === 'Ticket app')!.id);
+  await studio.desk('Map');
+  await page.reload();
+  const harbourBox = (await page
+    .locator('[data-map]')
+    .getByRole('button', { name: /^Harbour, frame/ })
+    .boundingBox())!;
+  const { x, y, width, height } = harbourBox;
+  // In the middle of its picture is the sea, where else is paper.
+  const clip = { x: x + width * 0.4, y: y + height * 0.27, width: width * 0.2, height: height * 0.04 };
+  await expect.poll(async () => (await sharp(await page.screenshot({ clip })).stats()).channels[0]!.mean).toBeLessThan(150);
 });
 
 test('the map is kept as SVG with all its frames, goes to the printer, and says what it means', async ({ studio, page }) => {

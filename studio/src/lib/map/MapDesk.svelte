@@ -60,12 +60,18 @@
 
   // The map is laid out anew only when frames come, go, change size, or lead elsewhere.
   $effect(() => {
-    const [frames, links, start] = JSON.parse(model.shape) as [[string, number, number, string | null][], string[], string[]];
+    const [frames, links, start, under] = JSON.parse(model.shape) as [
+      [string, number, number, string | null][],
+      string[],
+      string[],
+      [string, string][],
+    ];
     const task: LayoutTask = {
       version: ++asked,
       frames: frames.map(([id, wide, high, bundle]) => ({ id, width: wide, height: high + NAME, bundle })),
       links: links.map((link) => link.split(' ') as [string, string]),
       start,
+      under: new Map(under),
     };
     worker.postMessage(task);
   });

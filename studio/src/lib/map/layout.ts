@@ -6,6 +6,8 @@ export interface LayoutTask {
   /** Which frame leads to which, each pair once. */
   readonly links: readonly (readonly [string, string])[];
   readonly start: readonly string[];
+  /** By a frame that is only laid over one other, that one. */
+  readonly under: ReadonlyMap<string, string>;
 }
 
 export interface LayoutAnswer {

@@ -1,4 +1,4 @@
-import { colorOf, count, groupedBy } from '@zany/core';
+import { colorOf, count, groupedBy, statesOf } from '@zany/core';
 import type { EditorSession } from '$lib/client/session.svelte';
 import { Folded } from '$lib/shared/folded.svelte';
 import { endOf, foldRibbons } from './fold';
@@ -9,6 +9,7 @@ import { routeAll, type Box, type Curve } from './routes';
 import type { Since } from './since.svelte';
 import { isOpen as isAllSeen, looseIn, NO_SIEVE, passes, type Sieve } from './sieve';
 import type { Stitch } from './stitches';
+import { laidUnder } from './under';
 import { around, markSigns, webOf, type Mark, type Ribbon } from './web';
 
 /** Frames are drawn to fit into this on the map at 100 %, CSS px. */
@@ -57,6 +58,11 @@ export class MapModel {
         })
       )
   );
+  /** By a frame that is only laid over one other, that one. */
+  private readonly under = $derived.by(() => {
+    const { piece } = this.session;
+    return laidUnder(this.web.stitches, piece.head.start, (id) => piece.scenes.get(id)?.bundle ?? null);
+  });
   /** What the layout depends on, as one text. */
   readonly shape = $derived.by(() =>
     JSON.stringify([
@@ -68,6 +74,7 @@ export class MapModel {
       ]),
       this.web.ribbons.filter(({ isToHub }) => !isToHub).map(({ key }) => key),
       this.session.piece.head.start,
+      [...this.under],
     ])
   );
 
@@ -199,6 +206,7 @@ export class MapModel {
           id,
           box,
           name: `${at + 1} ${scene.name}`,
+          states: statesOf(scene).map(({ name }) => name),
           color: colorOf(this.session.piece.head, scene.background),
           isFaint: this.faint.has(id),
           isOpen: this.session.frameSelection.includes(id) || this.session.sceneId === id,

@@ -10,6 +10,8 @@ export interface Sheet {
   readonly id: string;
   readonly box: Box;
   readonly name: string;
+  /** Names of its states. */
+  readonly states: readonly string[];
   readonly color: string;
   /** Passed over by a search, a filter or what is focused on. */
   readonly isFaint: boolean;
@@ -359,6 +361,15 @@ function widthOf(context: OffscreenCanvasRenderingContext2D, words: string, isBo
   return width;
 }
 
+/** As many names as have room, one at least, and how many more there are. */
+function namesIn(context: OffscreenCanvasRenderingContext2D, names: readonly string[], width: number): string {
+  for (let count = names.length; count > 1; count--) {
+    const words = `${names.slice(0, count).join(' · ')}${count < names.length ? ` +${names.length - count}` : ''}`;
+    if (widthOf(context, words, false) <= width) return words;
+  }
+  return `${names[0]}${names.length > 1 ? ` +${names.length - 1}` : ''}`;
+}
+
 const markTones: Readonly<Record<MarkKind, 'gold' | 'plum' | 'soft' | 'teal'>> = {
   back: 'soft',
   hub: 'gold',
@@ -396,7 +407,7 @@ function drawWords(context: OffscreenCanvasRenderingContext2D, drawing: Drawing,
     const width = add(`cloth ${name}`, words, at.x + 4, at.y - 4, 90, inks.ink, inks.paper, true);
     if (loose) add(`cloth ${name} loose`, `● ${loose}`, at.x + 8 + width, at.y - 4, 55, inks.brick, inks.wash.bad, false);
   }
-  for (const { id, box, name, kind, tags, marks, weight: own, isFaint } of sheets) {
+  for (const { id, box, name, states, kind, tags, marks, weight: own, isFaint } of sheets) {
     const weight = own + (hovered === id ? 200 : 0);
     if (isFolded && weight < 100) continue;
     const alpha = isFaint ? 0.3 : 1;
@@ -405,6 +416,9 @@ function drawWords(context: OffscreenCanvasRenderingContext2D, drawing: Drawing,
     let x = at.x;
     if (kind) x += add(`${id} kind`, kind.mark, x, at.y + 3, weight + 60, kind.color, null, true, alpha) + 4;
     add(`${id} name`, name, x, at.y + 3, weight + (isFaint ? 0 : 50), inks.ink, null, true, alpha);
+    // Below the marks, where there are any.
+    const below = at.y + 3 + LINE_HEIGHT * (marks.length ? 2 : 1);
+    if (states.length && wide >= SMALL) add(`${id} states`, namesIn(context, states, wide), at.x, below, weight + 20, inks.soft, null, false, alpha);
     const top = screen(box);
     let right = top.x + wide + 4;
     for (const [i, tag] of tags.entries()) {

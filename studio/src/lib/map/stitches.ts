@@ -7,6 +7,8 @@ export interface Stitch {
   /** Where it starts on the frame, in the frame's own space; null for the frame as a whole. */
   readonly box: Rect | null;
   readonly words: string;
+  /** The frame is laid over the one that it starts on. */
+  readonly isLaid: boolean;
 }
 
 /** Every go-to of every frame that leads to one known frame, with the layer it starts at. */
@@ -35,7 +37,7 @@ export function stitchesOf(program: Program): Stitch[] {
                   back: undefined,
                 }[target.to];
           return to && to !== id && program.scenes.has(to)
-            ? [{ thread, from: id, to, box, words: printLine(thread, scopeFor(program.piece, thread)) }]
+            ? [{ thread, from: id, to, box, words: printLine(thread, scopeFor(program.piece, thread)), isLaid: step.do === 'lay' }]
             : [];
         })
     );
