@@ -81,6 +81,9 @@
     return { ...view, x: view.x - model.whole.x * view.scale, y: view.y - model.whole.y * view.scale };
   });
   const view = $derived(chosen ?? all);
+  /** What does not change while the map is only moved. */
+  const scale = $derived(view.scale);
+  const isAllFolded = $derived(isFar({ cloths: model.cloths, sheets: model.sheets, view: { x: 0, y: 0, scale } }));
   const least = $derived(Math.min(0.08, all.scale));
 
   $effect(() => {
@@ -409,13 +412,13 @@
       class="absolute left-0 top-0 h-0 w-0 origin-top-left will-change-transform"
       style:transform="translate({view.x}px, {view.y}px) scale({view.scale})"
     >
-      {#if !isFar({ cloths: model.cloths, sheets: model.sheets, view })}
+      {#if !isAllFolded}
         {#each model.cloths as { bundle, name, box, isFolded, frames } (bundle)}
           <button
             class="chip absolute origin-top-left"
             style:left="{box.x}px"
             style:top="{box.y}px"
-            style:transform="scale({1 / view.scale}) translate(-28px, -12px)"
+            style:transform="scale({1 / scale}) translate(-28px, -12px)"
             aria-expanded={!isFolded}
             aria-label="{name}, {count(frames, 'frame')}"
             title={isFolded ? `Unfold ${name}` : `Fold ${name}`}
