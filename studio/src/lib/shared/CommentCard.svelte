@@ -19,11 +19,6 @@
   /** The comment that is written anew. */
   let changing: string | null = $state(null);
 
-  /** What is resolved is no loose end any more. */
-  async function resolve() {
-    if ((await say(comments.resolve(thread.id, true))) && looseEnd?.isOne) looseEnd.onchange(false);
-  }
-
   async function say(asked: Promise<{ ok: true } | { ok: false; error: { sentence: string } }>): Promise<boolean> {
     const answer = await asked;
     if (!answer.ok) onproblem(answer.error.sentence);
@@ -67,7 +62,7 @@
   <CommentField label="Answer" act="Answer" isShort draft={thread.id} {comments} onsend={(body) => say(comments.answer(thread.id, body))} />
   {#if mayResolve}
     <div class="flex flex-wrap gap-1.5">
-      {#if thread.resolvedBy === null}<button class="chip" onclick={resolve}>resolve</button>
+      {#if thread.resolvedBy === null}<button class="chip" onclick={() => say(comments.resolve(thread.id, true))}>resolve</button>
       {:else}<button class="chip chip-teal" onclick={() => say(comments.resolve(thread.id, false))}
           >resolved{thread.resolvedBy ? ` by ${thread.resolvedBy}` : ''}: reopen</button
         >{/if}

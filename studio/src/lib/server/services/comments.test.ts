@@ -8,11 +8,13 @@ import { rows } from '../database';
 import { newId } from '../ids';
 import { onTold, type Told } from '../listen';
 import type { Holder } from '../principal';
-import { aboutFrame, closeWorld, makeMember, newPerson, newPiece, openWorld, wish } from '../testing/world';
+import { aboutFrame, batch, closeWorld, makeMember, newPerson, newPiece, openWorld, wish } from '../testing/world';
 import { addPicture, pictureIn, sweepPictures } from './comment-pictures';
 import { addComment, changeComment, commentsOn, deleteComment, namesAround, noteSeen } from './comments';
 import { comeIn, holderOf } from './link-door';
 import { makeLink } from './links';
+import { openPiece } from './pieces';
+import { saveBatches } from './saving';
 import { forgetMe } from './trails';
 
 const AT = 'https://studio.example';
@@ -148,6 +150,45 @@ describe('comments', () => {
       })
       .toBe(true);
     stop();
+  });
+});
+
+describe('what was made a loose end of', () => {
+  /** The comments that are loose ends of a piece as it is now, and its revision. */
+  const askedIn = async (who: Person, id: string) => {
+    const { piece, revision } = JSON.parse(await openPiece(who, id)) as { piece: { asked?: object }; revision: number };
+    return [Object.keys(piece.asked ?? {}), revision] as const;
+  };
+  const ask = (who: Person, id: string, scene: string, ...comments: string[]) =>
+    saveBatches(who, id, [
+      batch(comments.map((one) => ({ op: 'set', table: 'piece', id, path: ['asked', one], value: { words: 'Too dark', by: 'Odd Vik', scene } }))),
+    ]);
+
+  test('is none when a reviewer resolves it, who may change nothing else; resolving what is none changes nothing', async () => {
+    const { id, frame, ina, odd } = await world();
+    const { id: one } = await addComment(odd, id, on(frame, 'Too dark'), AT);
+    const { id: other } = await addComment(odd, id, on(frame, 'Too small'), AT);
+    await ask(ina, id, frame, one);
+    expect(await askedIn(ina, id)).toEqual([[one], 1]);
+    await changeComment(odd, id, other, { resolved: true });
+    expect(await askedIn(ina, id)).toEqual([[one], 1]);
+    await changeComment(odd, id, one, { resolved: true });
+    expect(await askedIn(ina, id)).toEqual([[], 2]);
+    await expect(saveBatches(odd, id, [batch([{ op: 'set', table: 'piece', id, path: ['name'], value: 'Mine' }])])).rejects.toThrow(
+      'Only its editors'
+    );
+  });
+
+  test('is none when its words are deleted, or taken back by who came by a link', async () => {
+    const { id, frame, ina, odd } = await world();
+    const liv = await guest(ina, id);
+    const { id: one } = await addComment(odd, id, on(frame, 'Too dark'), AT);
+    const { id: two } = await addComment(liv, null, on(frame, 'Too small'), AT);
+    await ask(ina, id, frame, one, two);
+    await deleteComment(odd, id, one);
+    expect((await askedIn(ina, id))[0]).toEqual([two]);
+    await forgetMe(liv);
+    expect((await askedIn(ina, id))[0]).toEqual([]);
   });
 });
 

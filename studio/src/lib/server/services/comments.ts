@@ -8,6 +8,7 @@ import { announce } from '../listen';
 import { sendLater } from '../mail';
 import { isHolder, isPerson, type Holder, type Principal } from '../principal';
 import { Refusal } from '../refusal';
+import { endLooseEnds } from './asked';
 import { happened } from './hooks';
 import { access, linkAccess, memberAccess } from './rights';
 import { shownFrames } from './shown';
@@ -184,6 +185,7 @@ export async function changeComment(
     await database().query('UPDATE comments SET resolved_at = CASE WHEN $2 THEN now() END, resolved_by = $3 WHERE id = $1 AND root IS NULL', {
       bind: [comment, resolved, resolved && isPerson(who) ? who.name : null],
     });
+  if (resolved && isPerson(who)) await endLooseEnds(piece, [comment], who);
   await announce({ type: 'comments', piece });
 }
 
@@ -211,6 +213,7 @@ export async function deleteComment(who: Principal, id: string, comment: string)
       }
     );
   });
+  if (isPerson(who)) await endLooseEnds(piece, [comment], who);
   await announce({ type: 'comments', piece });
 }
 

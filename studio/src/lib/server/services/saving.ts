@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
 import type { Fault } from '@zany/core';
+import type { Deed } from '$lib/shared/rights';
 import type { BatchResult, FollowedText, Person, Role } from '$lib/shared/types';
 import { database, rows } from '../database';
 import { SERVER, tell } from '../listen';
@@ -16,6 +17,8 @@ import { snapshotLater } from './snapshots';
 /** What one request wants to have saved, and how far it has come. */
 interface Request {
   readonly person: Person;
+  /** What he has to be let to do. */
+  readonly deed: Deed;
   readonly batches: readonly SentBatch[];
   readonly results: BatchResult[];
   readonly resolve: (results: BatchResult[]) => void;
@@ -41,12 +44,12 @@ const lines = new Map<string, Request[]>();
 /**
  * Saves batches, each with a revision of its own. All that waits for a piece, whoever sent it, is judged and saved in one
  * transaction; each batch is still answered for by itself: one that was saved before gets the revision it got then, one
- * that cannot be applied the reason.
+ * that cannot be applied the reason. `deed` is what they are part of, where that is not to edit.
  */
-export function saveBatches(who: Principal, piece: string, batches: readonly SentBatch[]): Promise<BatchResult[]> {
+export function saveBatches(who: Principal, piece: string, batches: readonly SentBatch[], deed: Deed = 'edit'): Promise<BatchResult[]> {
   if (!isPerson(who)) return Promise.reject(signedOut());
   return new Promise((resolve, reject) => {
-    const request: Request = { person: who, batches, results: [], resolve, reject };
+    const request: Request = { person: who, deed, batches, results: [], resolve, reject };
     const line = lines.get(piece);
     if (line) line.push(request);
     else {
@@ -141,7 +144,7 @@ async function saveIn(
 ): Promise<Saved> {
   const standing = await standingOf(transaction, piece, shares);
   const allowed = shares.filter((share) => {
-    const refused = roleFault(standing && !standing.deleted ? standing.roles?.[share.request.person.id] : undefined, 'edit');
+    const refused = roleFault(standing && !standing.deleted ? standing.roles?.[share.request.person.id] : undefined, share.request.deed);
     if (refused) answers.set(share, refused);
     return !refused;
   });

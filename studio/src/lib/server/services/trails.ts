@@ -4,6 +4,7 @@ import { database, rows } from '../database';
 import type { Principal } from '../principal';
 import { Refusal } from '../refusal';
 import { heavy } from '../work';
+import { endLooseEnds, ownerOf, saidByHolder } from './asked';
 import { forgetWords } from './comments';
 import { happened } from './hooks';
 import { settingsOf } from './link-door';
@@ -38,15 +39,19 @@ export async function keepTrail(who: Principal, sent: SentTrail): Promise<void> 
 /** A holder takes back all he did, and his name. */
 export async function forgetMe(who: Principal): Promise<void> {
   const { holder } = await linkAccess(who, 'look by a link');
+  const said = await saidByHolder(holder.id);
   await database().transaction(async (transaction) => {
     await forgetWords(holder.id, transaction);
     await database().query('DELETE FROM holders WHERE id = $1', { bind: [holder.id], transaction });
   });
+  const owner = said.length ? await ownerOf(holder.piece) : null;
+  if (owner) await endLooseEnds(holder.piece, said, owner);
 }
 
 /** Deletes what somebody did by a link, and the name. */
 export async function forgetHolder(who: Principal, piece: string, link: string, holder: string): Promise<void> {
-  await memberAccess(who, piece, 'make links');
+  const { person } = await memberAccess(who, piece, 'make links');
+  const said = await saidByHolder(holder);
   await database().transaction(async (transaction) => {
     const gone = await rows(
       'SELECT holders.id FROM holders JOIN links ON links.id = link_id WHERE piece_id = $1 AND link_id = $2 AND holders.id = $3',
@@ -57,6 +62,7 @@ export async function forgetHolder(who: Principal, piece: string, link: string, 
     await forgetWords(holder, transaction);
     await database().query('DELETE FROM holders WHERE id = $1', { bind: [holder], transaction });
   });
+  await endLooseEnds(piece, said, person);
 }
 
 interface LinkRow {
