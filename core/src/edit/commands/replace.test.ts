@@ -52,6 +52,34 @@ describe('finding', () => {
     expect(find(['names'], 'Seats').hits.map(({ where, scene }) => [where, scene])).toEqual([['name of a variable', null]]);
   });
 
+  test('notes of frames and threads, what layers are called, names of files; what nothing is left of is gone', () => {
+    const [thread] = piece.threads.keys();
+    const noted = unwrap(
+      apply(piece, [
+        { op: 'set', table: 'scenes', id: 'Pay', path: ['note'], value: 'Ask Liv' },
+        { op: 'set', table: 'threads', id: thread!, path: ['note'], value: 'Liv wants it so' },
+        { op: 'set', table: 'layers', id: 'Harbour_pay', path: ['label'], value: 'Liv' },
+        { op: 'put', table: 'assets', value: { id: 'a'.repeat(64), name: 'liv.png', mediaType: 'image/png', width: 1, height: 1, size: 9 } as never },
+      ])
+    ).piece;
+    const sought = { find: 'Liv', put: '', kinds: ['notes'] as const };
+    const { hits } = findAll(noted, sought);
+    expect(hits.map(({ where, before, fault }) => [where, before, fault]).sort()).toEqual(
+      [
+        ['name of a file', 'liv.png', null],
+        ['note of Pay', 'Ask Liv', null],
+        ['note of a thread of pay', 'Liv wants it so', null],
+        ['what pay is called where it is not seen', 'Liv', null],
+      ].sort()
+    );
+    const then = replaced(noted, sought);
+    expect(then.scenes.get('Pay')!.note).toBe('Ask');
+    expect(then.threads.get(thread!)!.note).toBe('wants it so');
+    expect(then.layers.get('Harbour_pay')!.label).toBeUndefined();
+    expect([...then.assets.values()][0]!.name).toBe('.png');
+    expect(findAll(noted, { ...sought, find: 'liv.png' }).hits[0]!.fault).not.toBeNull();
+  });
+
   test('texts in every look and state, as people write them', () => {
     expect(find(['texts'], 'Pay').hits.map(({ where, before }) => [where, before])).toEqual([
       ['text of pay', 'Pay {Seats} seats'],

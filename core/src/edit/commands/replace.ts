@@ -7,7 +7,7 @@ import { parseLine, printLine } from '../../lines/line.ts';
 import { scopeFor } from '../../lines/scope.ts';
 import { paintOf, swatchIn } from '../../piece/paint.ts';
 import { paintsIn } from '../../piece/painted.ts';
-import { framesOf, scenesOf, sceneOfThread, type Entity, type Piece, type TableName } from '../../piece/piece.ts';
+import { framesOf, scenesOf, sceneOfThread, type Entity, type Piece, type TableName, type Thread } from '../../piece/piece.ts';
 import { fieldsOf } from '../../piece/visit.ts';
 import { MOST_NAME } from '../../text.ts';
 import { apply } from '../apply.ts';
@@ -19,6 +19,10 @@ import { swatchesOf } from './swatches.ts';
 export const searchKinds = {
   names: { label: 'names', meaning: 'of frames, parts, sheets, layers, states, labels, variables and swatches; whatever refers to them follows' },
   texts: { label: 'texts', meaning: 'that layers say, in every look and state, and what placements fill in' },
+  notes: {
+    label: 'notes',
+    meaning: 'of frames and threads, what layers are called to those who do not see them, and names of picture, video and sound files',
+  },
   threads: { label: 'threads', meaning: 'as their lines read: cues, conditions, targets, values, transitions' },
   bindings: { label: 'bindings', meaning: 'shown when, enabled when, selected when and all that follows an expression' },
   colours: { label: 'colours', meaning: 'as #rrggbb or by the name of a swatch' },
@@ -76,6 +80,7 @@ export function findAll(piece: Piece, sought: Sought, without: ReadonlySet<strin
   const then = renamed.ok ? renamed.value.piece : piece;
   const others = [
     ...(wants('texts') ? textsIn(then, sought) : []),
+    ...(wants('notes') ? notesIn(then, sought) : []),
     ...(wants('bindings') ? bindingsIn(then, sought) : []),
     ...(wants('threads') ? threadsIn(then, sought) : []),
     ...(wants('colours') ? coloursIn(piece, sought) : []),
@@ -232,6 +237,29 @@ function textsIn(piece: Piece, sought: Sought): Hit[] {
   });
 }
 
+/** What is written beside what people see: where nothing is left of it, it is gone. */
+function notesIn(piece: Piece, sought: Sought): Hit[] {
+  const hits: Hit[] = [];
+  const note = (place: Omit<Place, 'kind'>, before: string | undefined, write = (after: string): unknown => after.trim() || undefined) => {
+    const whole: Place = { kind: 'notes', ...place };
+    if (before !== undefined) hits.push(...hitIn(whole, before, sought, (after) => [setIn(whole, write(after))]));
+  };
+  for (const { id, name, note: now } of piece.scenes.values())
+    note({ table: 'scenes', id, path: ['note'], scene: id, layer: null, where: `note of ${name}` }, now);
+  for (const { id, scene, name, label } of piece.layers.values())
+    note({ table: 'layers', id, path: ['label'], scene, layer: id, where: `what ${name} is called where it is not seen` }, label);
+  for (const thread of piece.threads.values()) {
+    const layer = thread.on === 'layer' ? thread.owner : null;
+    const place = { table: 'threads' as const, id: thread.id, path: ['note'], scene: sceneOfThread(piece, thread), layer };
+    note({ ...place, where: `note of a thread of ${ownerOf(piece, thread) ?? 'the piece'}` }, thread.note);
+  }
+  for (const { id, name } of piece.assets.values())
+    note({ table: 'assets', id, path: ['name'], scene: null, layer: null, where: 'name of a file' }, name, (after) => after.trim());
+  return hits;
+}
+
+const ownerOf = (piece: Piece, { on, owner }: Thread): string | undefined => (on === 'layer' ? piece.layers : piece.scenes).get(owner)?.name;
+
 function bindingsIn(piece: Piece, sought: Sought): Hit[] {
   return Array.from(writtenIn(piece, 'bindings')).flatMap((place) => {
     const scope = expressionScope(piece, place.scene);
@@ -246,8 +274,7 @@ function threadsIn(piece: Piece, sought: Sought): Hit[] {
   return [...piece.threads.values()].flatMap((thread) => {
     const scope = scopeFor(piece, thread);
     const layer = thread.on === 'layer' ? thread.owner : null;
-    const owner = layer === null ? piece.scenes.get(thread.owner)?.name : piece.layers.get(layer)?.name;
-    const where = `thread of ${owner ?? 'the piece'}`;
+    const where = `thread of ${ownerOf(piece, thread) ?? 'the piece'}`;
     const place: Place = { kind: 'threads', table: 'threads', id: thread.id, path: [], scene: sceneOfThread(piece, thread), layer, where };
     return hitIn(place, printLine(thread, scope), sought, (after) => {
       const read = parseLine(after, scope);

@@ -20,7 +20,7 @@
   let typed = $state('');
   let find = $state('');
   let put = $state('');
-  let chosen: SearchKind[] = $state(['names', 'texts', 'threads', 'bindings']);
+  let chosen: SearchKind[] = $state(['names', 'texts', 'notes', 'threads', 'bindings']);
   let whole = $state(false);
   let capitals = $state(false);
   let without: ReadonlySet<string> = $state.raw(new Set());
