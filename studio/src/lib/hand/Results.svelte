@@ -30,12 +30,14 @@
   let shortest: ShortestWays | null = $state.raw(null);
   const errands = useErrands();
   const looking = $derived(errands.all.find((one) => one.wish.kind === 'shortest' && one.wish.link === link.id && isUnderWay(one)));
+  let isAsked = $state(false);
   async function lookForShortest() {
+    isAsked = true;
     const errand = await errands.make({ kind: 'shortest', link: link.id });
-    if (errand?.state !== 'done') return void (errand?.problem && session.notify(errand.problem));
-    const answer = await ask<ShortestWays>('GET', errands.fileOf(errand));
-    if (answer.ok) shortest = answer.value;
-    else session.notify(answer.error.sentence);
+    const answer = errand?.state === 'done' ? await ask<ShortestWays>('GET', errands.fileOf(errand)) : null;
+    isAsked = false;
+    if (answer?.ok) shortest = answer.value;
+    else if (answer || errand?.problem) session.notify(answer ? answer.error.sentence : errand!.problem!);
   }
   onMount(() => void (link.tasks.length && lookForShortest()));
 
@@ -142,9 +144,9 @@
 
     {#if !shortest && link.tasks.length && results.trails.length}
       <p class="soft flex items-center gap-3" role="status">
-        {#if looking}
-          The shortest ways are being looked for{looking.said ? `: ${looking.said}` : ''}…
-          <button class="chip" onclick={() => errands.stop(looking)}>Stop</button>
+        {#if isAsked}
+          The shortest ways are being looked for{looking?.said ? `: ${looking.said}` : ''}…
+          {#if looking}<button class="chip" onclick={() => errands.stop(looking)}>Stop</button>{/if}
         {:else}
           The shortest ways are not known, so goes are held against nothing.
           <button class="chip" onclick={lookForShortest}>Look for them</button>
