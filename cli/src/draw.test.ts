@@ -3,6 +3,7 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { promisify } from 'node:util';
 import { apply, compile, keepWalk, stepsOf, unwrap, writePackage, type Piece } from '@zany/core';
 import { compose, layerId } from '@zany/core/testing';
 import { strFromU8, unzipSync } from 'fflate';
@@ -145,6 +146,39 @@ test('a kept walk as a film: it begins on one frame, and ends on another', async
   expect(await colorAt(files[names.at(-1)!]!, 90, 50)).toBe('e6b84f');
   expect(new GifReader(Buffer.from(await drawn('--as', 'gif', '--walk', 'To the pier'))).numFrames()).toBe(names.length);
 });
+
+test('many large pictures take no more memory than a few', async () => {
+  const wide = compose({
+    size: [1440, 900],
+    frames: {
+      Sea: {
+        layers: { Boat: { at: [0, 0, 90, 90] } },
+        timeline: {
+          length: 30,
+          tracks: [
+            [
+              'Boat',
+              'x',
+              [
+                [0, 0],
+                [29, 1300],
+              ],
+            ],
+          ],
+        },
+      },
+    },
+  });
+  const path = join(folder, 'wide.zip');
+  await writeFile(path, writePackage(wide, new Map()));
+  const main = fileURLToPath(new URL('../dist/main.js', import.meta.url));
+  const tell = "data:text/javascript,process.on('exit', () => process.stderr.write(String(process.resourceUsage().maxRSS)))";
+  const args = ['--import', tell, main, 'draw', path, '--as', 'gif', '--timeline', 'Sea', '--scale', '2', '--out', join(folder, 'out')];
+  const { stdout, stderr } = await promisify(execFile)(process.execPath, args);
+  expect(stdout).toContain('30 pictures');
+  // All of them at once are 30 × 2 × 20 MB.
+  expect(Number(stderr) / 1024).toBeLessThan(700);
+}, 120_000);
 
 test('what cannot be drawn says why, and what there is', async () => {
   const said = async (...args: string[]) => {

@@ -44,6 +44,8 @@ async function* paint<S extends Shot>(shots: readonly S[], { painter, scale, pai
     });
     yield [shot, picture];
     painted(i + 1);
+    // Memory of canvases is given back between turns of the event loop alone.
+    await new Promise((resolve) => setImmediate(resolve));
   }
 }
 

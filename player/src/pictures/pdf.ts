@@ -26,7 +26,10 @@ export async function pdfOf(title: string, pages: AsyncIterable<Page>): Promise<
   const made: { readonly page: Omit<Page, 'png'>; readonly ref: PDFRef }[] = [];
   for await (const { png, ...page } of pages) {
     const sheet = pdf.addPage([page.width * POINTS, page.height * POINTS]);
-    sheet.drawImage(await pdf.embedPng(png), { x: 0, y: 0, ...sheet.getSize() });
+    const picture = await pdf.embedPng(png);
+    // Left until the end, the pixels of all pages would be held at once.
+    await picture.embed();
+    sheet.drawImage(picture, { x: 0, y: 0, ...sheet.getSize() });
     made.push({ page, ref: sheet.ref });
   }
   // A frame in several states is several pages: what leads to it leads to the first.
