@@ -29,7 +29,6 @@
   const wantedReview = new URLSearchParams(location.search).get('results');
   if (wantedReview) void looks.readReview(wantedReview);
   const since = new Since(session);
-  onMount(() => void since.read());
   const model = new MapModel(session, looks, since);
   const desk = getDesk();
 

@@ -15,6 +15,8 @@ export class Since {
   /** Those that are otherwise; null while that is not known. */
   frames: ReadonlySet<string> | null = $state.raw(null);
   private before: Program | null = null;
+  /** The revision at which it was read which versions there are. */
+  private readAt = -1;
 
   constructor(private readonly session: EditorSession) {}
 
@@ -31,6 +33,7 @@ export class Since {
 
   /** Reads which versions there are. */
   async read(): Promise<void> {
+    this.readAt = this.session.savedRevision;
     const answer = await ask<{ versions: PieceVersion[] }>('GET', `/api/pieces/${this.session.id}/versions`);
     if (answer.ok) this.list = answer.value.versions;
   }
@@ -50,6 +53,7 @@ export class Since {
 
   /** Looks again, when the piece has rested. */
   look(): void {
+    if (this.readAt !== this.session.savedRevision) void this.read();
     if (this.before) this.frames = changedFrames(this.before, this.session.program);
   }
 }
