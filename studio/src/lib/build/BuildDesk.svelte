@@ -35,6 +35,12 @@
   import ToolMark from './ToolMark.svelte';
   import { tools, type Tool } from './tools';
 
+  /** What the window for choosing files offers. */
+  const TAKEN = [
+    ...imports.flatMap(({ endings }) => endings.map((ending) => ending.replace(/^.*(?=\.)/, ''))),
+    '.pdf,.png,.jpg,.jpeg,.webp,.svg,.webm,.mp4,.ogg,.mp3,.wav,image/png,image/jpeg,image/webp,image/svg+xml,video/webm,video/mp4,audio/*',
+  ].join();
+
   const session = useSession();
   const desk = getDesk();
 
@@ -284,7 +290,7 @@
   multiple
   hidden
   data-chooser
-  accept=".json,.tokens,.pdf,.odp,.pptx,.scxml,.png,.jpg,.jpeg,.webp,.svg,.webm,.mp4,.ogg,.mp3,.wav,image/png,image/jpeg,image/webp,image/svg+xml,video/webm,video/mp4,audio/*"
+  accept={TAKEN}
   onchange={(event) => {
     take([...(event.currentTarget.files ?? [])]);
     event.currentTarget.value = '';

@@ -7,7 +7,7 @@ import type { Direction } from '../../../vocabulary/directions.ts';
 import type { Transition } from '../../../vocabulary/transitions/all.ts';
 import { unescaped } from '../../../vocabulary/address.ts';
 import { at, attribute, everyOf, numberIn, textIn, within, type Xml } from '../xml.ts';
-import { resolved, type Archive } from './archive.ts';
+import { resolved, type Archive } from '../archive.ts';
 import { listed, MOST, type Deck, type DeckLead, type DeckShape, type Ground, type Slide } from './deck.ts';
 import { eventsOf, lengthIn, mastersIn, OdfStyles, said, shareIn } from './odf-styles.ts';
 import { fitted, OUTLINES } from './outlines.ts';

@@ -5,7 +5,7 @@ import { fail, fault, ok, type Result } from '../../../result.ts';
 import type { Direction } from '../../../vocabulary/directions.ts';
 import type { Transition } from '../../../vocabulary/transitions/all.ts';
 import { at, attribute, everyOf, numberIn, textIn, within, type Xml } from '../xml.ts';
-import { resolved, type Archive } from './archive.ts';
+import { resolved, type Archive } from '../archive.ts';
 import { listed, MOST, type Deck, type DeckLead, type DeckShape, type Ground, type Slide } from './deck.ts';
 import { flipped, OUTLINES } from './outlines.ts';
 import { colorIn, themeOf, type Palette } from './ooxml-colors.ts';

@@ -3,7 +3,7 @@ import type { MakeId } from '../../../edit/make-id.ts';
 import { onceFor } from '../../../once.ts';
 import { fail, fault, ok, type Result } from '../../../result.ts';
 import { defineImport, type CameIn } from '../define.ts';
-import { Archive } from './archive.ts';
+import { Archive } from '../archive.ts';
 import { deckIn, type Deck } from './deck.ts';
 import { ODF_PREFIXES, readOdp } from './odp.ts';
 import { OOXML_PREFIXES, readOoxml } from './ooxml.ts';

@@ -1,4 +1,4 @@
-import { strToU8 } from 'fflate';
+import { strToU8, zipSync } from 'fflate';
 import { describe, expect, test } from 'vitest';
 import { apply } from '../../../edit/apply.ts';
 import { emptyPiece, layersUnder, scenesOf, type Asset } from '../../../piece/piece.ts';
@@ -350,4 +350,61 @@ test('base64 is read as others write it', () => {
   const written = { '': '', f: 'Zg==', fo: 'Zm8=', foo: 'Zm9v', foob: 'Zm9vYg==', fooba: 'Zm9vYmE=', foobar: 'Zm9vYmFy' };
   for (const [text, coded] of Object.entries(written)) expect(fromBase64(coded)).toEqual(strToU8(text));
   expect(fromBase64('a*b')).toBeNull();
+});
+
+describe('in a zip', () => {
+  const animation = {
+    op: 10,
+    ip: 0,
+    fr: 24,
+    w: 40,
+    h: 40,
+    nm: 'Gull',
+    layers: [],
+    assets: [{ id: 'sea', w: 9, h: 9, u: '/i/', p: 'sea.png', e: 0 }],
+  };
+  const text = (json: object) => strToU8(JSON.stringify(json));
+  const second = (more: Record<string, Uint8Array> = {}) =>
+    zipSync({
+      'manifest.json': text({ version: '2', animations: [{ id: 'gull' }, { id: 'boat' }] }),
+      'a/boat.json': text(animation),
+      'a/gull.json': text(animation),
+      ...more,
+    });
+  const readIn = (bytes: Uint8Array) =>
+    lottieAnimation.read(
+      empty,
+      bytes,
+      (
+        (made) => () =>
+          `n${++made}`
+      )(0),
+      new Map()
+    );
+
+  test('the first that its manifest names comes in, with its pictures; the others are named', () => {
+    const bytes = second({ 'i/sea.png': new Uint8Array([1, 2, 3]) });
+    expect(importFor('gull.lottie', bytes)).toBe(lottieAnimation);
+    expect([...unwrap(lottieAnimation.pictures!(bytes))]).toEqual([['sea.png', new Uint8Array([1, 2, 3])]]);
+    const came = unwrap(readIn(bytes));
+    expect(came.made).toEqual(['the part Gull with 0 layers']);
+    expect(came.left).toContain('the animation boat, which is in the same file');
+  });
+
+  test('the first version of the form, and one without a manifest', () => {
+    const old = zipSync({ 'animations/gull.json': text(animation), 'images/sea.png': new Uint8Array([4]) });
+    expect([...unwrap(lottieAnimation.pictures!(old))]).toEqual([['sea.png', new Uint8Array([4])]]);
+    expect(unwrap(readIn(old)).left.filter((line) => line.includes('same file'))).toEqual([]);
+    expect(readIn(zipSync({ 'manifest.json': strToU8('{'), 'a/x.json': text(animation) })).ok).toBe(true);
+  });
+
+  test('what holds none, or cannot be unpacked, says so', () => {
+    const said = (bytes: Uint8Array) => {
+      const read = readIn(bytes);
+      return read.ok ? '' : read.error.sentence;
+    };
+    expect(said(zipSync({ 'manifest.json': text({}) }))).toMatch(/holds no animation: there is none in its folders/);
+    expect(said(zipSync({ 'a/x.json': text({ layers: 3 }) }))).toMatch(/it has no layers/);
+    expect(said(second().slice(0, 60))).toMatch(/cannot be unpacked/);
+  });
 });

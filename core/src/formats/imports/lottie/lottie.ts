@@ -11,6 +11,7 @@ import { count, takeName } from '../../../words.ts';
 import { defineImport, type CameIn } from '../define.ts';
 import { readObject } from '../json.ts';
 import { fromBase64 } from './base64.ts';
+import { isZip, unpacked, type Packed } from './packed.ts';
 import { AnimationReading } from './reading.ts';
 import { listIn, numberOf, type Json } from './values.ts';
 
@@ -20,18 +21,22 @@ export const lottieAnimation = defineImport({
   kind: 'lottie',
   label: 'Lottie animations',
   meaning: 'a part with a timeline: shapes, words and pictures as layers, what moves as keyframes, markers as labels',
-  endings: ['.json'],
+  endings: ['.json', '.lottie'],
   fits: (bytes) => {
     const read = animationIn(bytes);
-    return read.ok && 'op' in read.value;
+    return read.ok && 'op' in read.value.json;
   },
   pictures: (bytes) => {
     const read = animationIn(bytes);
     if (!read.ok) return read;
     const files = new Map<string, Uint8Array>();
-    for (const asset of listIn(read.value['assets']).filter(isRecord)) {
-      const [, ending, data] = /^data:image\/(png|jpe?g|webp);base64,(.*)$/s.exec(String(asset['p'] ?? '')) ?? [];
-      const picture = data === undefined ? null : fromBase64(data);
+    const { json, packed } = read.value;
+    for (const asset of listIn(json['assets']).filter(isRecord)) {
+      const file = String(asset['p'] ?? '');
+      const [, coded, data] = /^data:image\/(png|jpe?g|webp);base64,(.*)$/s.exec(file) ?? [];
+      const ending = coded ?? /\.(png|jpe?g|webp)$/i.exec(file)?.[1]?.toLowerCase();
+      const beside = ending === undefined ? null : (packed?.picture(String(asset['u'] ?? ''), file) ?? null);
+      const picture = data === undefined ? beside : fromBase64(data);
       if (picture) files.set(`${String(asset['id'])}.${ending}`, picture);
     }
     return ok(files);
@@ -43,16 +48,28 @@ export const lottieAnimation = defineImport({
 });
 
 /** An animation as JSON; a fault for anything else. It is asked for what it is, for its pictures, and then for all of it. */
-const animationIn = onceFor((bytes: Uint8Array): Result<Json> => {
-  const read = readObject(bytes, LIMITS, 'animation');
-  return read.ok && !Array.isArray(read.value['layers']) ? fail(fault('no-animation', [], 'This holds no animation: it has no layers.')) : read;
+const animationIn = onceFor((bytes: Uint8Array): Result<Found> => {
+  const opened = isZip(bytes) ? unpacked(bytes) : null;
+  if (opened && !opened.ok) return opened;
+  const packed = opened?.value ?? null;
+  const read = readObject(packed?.animation ?? bytes, LIMITS, 'animation');
+  if (!read.ok) return read;
+  return Array.isArray(read.value['layers'])
+    ? ok({ json: read.value, packed })
+    : fail(fault('no-animation', [], 'This holds no animation: it has no layers.'));
 });
+
+interface Found {
+  readonly json: Json;
+  /** The zip that it is in; null where it is a file by itself. */
+  readonly packed: Packed | null;
+}
 
 /** Timeline frames of a part at most. */
 const MOST = 3000;
 
-function partOf(piece: Piece, json: Json, assets: ReadonlyMap<string, Asset>, makeId: MakeId): CameIn {
-  const left: string[] = [];
+function partOf(piece: Piece, { json, packed }: Found, assets: ReadonlyMap<string, Asset>, makeId: MakeId): CameIn {
+  const left = (packed?.others ?? []).map((name) => `the animation ${name}, which is in the same file`);
   const [begin, end] = [numberOf(json['ip'], 0), numberOf(json['op'], 1)];
   const by = Math.min(1000, Math.max(0.1, numberOf(json['fr'], 24))) / framesPerSecond({ piece });
   const wanted = Math.max(1, Math.round((end - begin) / by));

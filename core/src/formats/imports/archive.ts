@@ -1,8 +1,8 @@
 import { unzipSync } from 'fflate';
-import { fail, fault, ok, type Result } from '../../../result.ts';
-import { readXml, type Prefixes, type Xml } from '../xml.ts';
+import { fail, fault, ok, type Result } from '../../result.ts';
+import { readXml, type Prefixes, type Xml } from './xml.ts';
 
-/** Documents that are a zip of XML files and pictures. */
+/** Files that are a zip of others: XML documents, pictures. */
 
 const LIMITS = { packed: 200_000_000, unpacked: 600_000_000, files: 20_000 } as const;
 
@@ -32,6 +32,11 @@ export class Archive {
     } catch (error) {
       return fail(fault('broken-zip', [], `This cannot be unpacked: ${(error as Error).message}.`));
     }
+  }
+
+  /** Of all its files. */
+  get names(): readonly string[] {
+    return Object.keys(this.files);
   }
 
   file(name: string): Uint8Array | null {
