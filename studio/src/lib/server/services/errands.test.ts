@@ -214,6 +214,14 @@ test('a server that is stopped leaves it to the next, which is no try; one that 
   });
   await raw(table, "state = 'waiting'");
   await doErrand({ errand: table });
+  expect(await errandOf(owner, id, table)).toMatchObject({ state: 'at work' });
+  // Nor does one that fails.
+  taken.mockImplementation(async () => {
+    await raw(table, "tries = tries + 1, state = 'at work'");
+    throw new Error('boom');
+  });
+  await raw(table, "state = 'waiting', tries = 0");
+  await doErrand({ errand: table });
   taken.mockRestore();
   expect(await errandOf(owner, id, table)).toMatchObject({ state: 'at work' });
   expect(await rows("SELECT 1 FROM errands WHERE id = $1 AND bytes = 'late'::bytea", [table])).toEqual([]);

@@ -133,11 +133,12 @@ export async function stopErrand(who: Principal, piece: string, id: string): Pro
   if (!isStopped) await rows('DELETE FROM errands WHERE id = $1', [id]);
 }
 
-/** Ends what is under way, whoever works on it; false where it has ended already. */
-async function ended(id: string, state: ErrandState, problem: string | null = null): Promise<boolean> {
+/** Ends what is under way, whoever works on it, or only where it is still that try; false where it has ended already. */
+async function ended(id: string, state: ErrandState, problem: string | null = null, tries: number | null = null): Promise<boolean> {
   const found = await rows(
-    `UPDATE errands SET state = $2, problem = $3, said = NULL WHERE id = $1 AND state IN ('waiting', 'at work') RETURNING id`,
-    [id, state, problem]
+    `UPDATE errands SET state = $2, problem = $3, said = NULL
+     WHERE id = $1 AND state IN ('waiting', 'at work') AND ($4::int IS NULL OR tries = $4) RETURNING id`,
+    [id, state, problem, tries]
   );
   return found.length > 0;
 }
@@ -200,7 +201,7 @@ async function isMine({ id, tries }: Claim, said: string | null): Promise<boolea
 }
 
 async function keep({ id, tries }: Claim, name: string, mediaType: string, { bytes, leftOut }: Written): Promise<void> {
-  if (bytes.length > MOST.megabytes * 1e6) return void (await ended(id, 'failed', `It would be larger than ${MOST.megabytes} MB.`));
+  if (bytes.length > MOST.megabytes * 1e6) return void (await ended(id, 'failed', `It would be larger than ${MOST.megabytes} MB.`, tries));
   await rows(
     `UPDATE errands SET state = 'done', said = NULL, name = $3, media_type = $4, bytes = $5, left_out = $6::jsonb WHERE id = $1 AND state = 'at work' AND tries = $2`,
     [id, tries, name, mediaType, Buffer.from(bytes), JSON.stringify(leftOut)]
@@ -217,9 +218,9 @@ async function leave({ id, tries }: Claim, error: unknown, isStopped: boolean): 
     ]);
     return;
   }
-  if (error instanceof WorkerLost) return void (await ended(id, 'failed', `It cannot be made: ${error.message}.`));
+  if (error instanceof WorkerLost) return void (await ended(id, 'failed', `It cannot be made: ${error.message}.`, tries));
   if (!(error instanceof Refusal)) log.warn({ err: error, errand: id }, 'an errand failed');
-  await ended(id, 'failed', error instanceof Refusal ? error.message : 'It cannot be made: something went wrong on the server.');
+  await ended(id, 'failed', error instanceof Refusal ? error.message : 'It cannot be made: something went wrong on the server.', tries);
 }
 
 async function taskOf({ piece, wish, revision, pinned }: Claim): Promise<{ name: string; mediaType: string; task: ErrandTask }> {
