@@ -1,12 +1,13 @@
 import { filmOfWalk } from '../motion/film.ts';
 import type { Picture } from '../motion/presenter.ts';
-import { framesOf, scenesOf, statesOf } from '../piece/piece.ts';
+import { framesOf, scenesOf, statesOf, type Piece, type Scene } from '../piece/piece.ts';
 import type { KeptWalk } from '../piece/walks.ts';
 import type { Point } from '../program/geometry.ts';
 import type { Program } from '../program/program.ts';
 import type { Screen } from '../run/resolve.ts';
 import { stillScreen } from '../run/still.ts';
 import { takeFileName } from './exports/names.ts';
+import { leadsFrom, type Lead } from './leads-from.ts';
 
 /** What is pictured of a piece for others: frames in their states, and the moments of timelines and walks. */
 
@@ -73,6 +74,25 @@ export function shotsOfWalk(program: Program, walk: KeptWalk, perSecond: number,
   const digits = String(moments.length + 1).length;
   return moments.map(({ picture, press }, i) => ({ name: String(i + 1).padStart(digits, '0'), screen: picture, press, size }));
 }
+
+/** One page or drawing: what is seen on it, what it is called, and where a click leads from it. */
+export interface Leaf extends MomentShot {
+  readonly title: string;
+  /** The frame that is seen; a moment is by itself. */
+  readonly frame: string;
+  readonly leads: readonly Lead[];
+}
+
+export const leavesOfScenes = (program: Program, shots: readonly FrameShot[]): Leaf[] =>
+  shots.map(({ state, ...shot }) => ({ ...shot, leads: leadsFrom(program, shot.frame, { state }) }));
+
+/** The same of moments of a timeline, from which nothing leads. */
+export const leavesOfTimeline = (title: string, shots: readonly MomentShot[]): Leaf[] =>
+  shots.map((shot) => ({ ...shot, title: `${title} ${shot.name}`, frame: shot.name, leads: [] }));
+
+/** What has a timeline that can be pictured. */
+export const timedScenes = (piece: Piece): Scene[] =>
+  (['frame', 'part', 'sheet'] as const).flatMap((use) => scenesOf(piece, use)).filter(({ timeline }) => timeline !== undefined);
 
 /** How long each of so many pictures stands, in hundredths of a second, so that all together are as long as they are meant to be. */
 export function hundredths(count: number, perSecond: number): number[] {

@@ -1,10 +1,10 @@
-import { hundredths, leadsFrom, toWalkThrough, type Lead, type PrintedFrame, type Program, type Screen, type Shot } from '@zany/core';
+import { hundredths, leavesOfScenes, leavesOfTimeline, toWalkThrough, type Leaf, type PrintedFrame, type Program, type Shot } from '@zany/core';
 import { strToU8, zipSync } from 'fflate';
 import { GifFilm } from './gif.ts';
 import { pixelsOf, pngOf, type Canvas, type Painter } from './painter.ts';
 import { pdfOf, type Page } from './pdf.ts';
 import { SvgMaker } from './svg.ts';
-import { WishFault, type DrawForm, type Pictured } from './wish.ts';
+import type { DrawForm, Pictured } from './wish.ts';
 
 /** Files of pictures, painted without a browser. */
 
@@ -39,10 +39,7 @@ export async function drawn(form: DrawForm, pictured: Pictured, making: Making, 
 
 async function* paint<S extends Shot>(shots: readonly S[], { painter, scale, painted }: Making): AsyncGenerator<readonly [S, Canvas]> {
   for (const [i, shot] of shots.entries()) {
-    const picture = await painter.paint(shot, scale).catch((error: unknown) => {
-      throw error instanceof RangeError ? new WishFault(error.message) : error;
-    });
-    yield [shot, picture];
+    yield [shot, await painter.paint(shot, scale)];
     painted(i + 1);
     // Memory of canvases is given back between turns of the event loop alone.
     await new Promise((resolve) => setImmediate(resolve));
@@ -55,34 +52,23 @@ async function pictures(shots: readonly Shot[], making: Making): Promise<Uint8Ar
   return zipSync(files);
 }
 
-interface Sheet {
-  readonly name: string;
-  readonly title: string;
-  /** The frame that is seen, or what the moment is one of. */
-  readonly frame: string;
-  readonly screen: Screen;
-  readonly leads: readonly Lead[];
-}
-
 /** What is seen one after the other, with where a click leads from it. */
-const sheetsOf = (pictured: Of<'frames' | 'timeline'>, program: Program): Sheet[] =>
-  pictured.of === 'frames'
-    ? pictured.shots.map(({ state, ...shot }) => ({ ...shot, leads: leadsFrom(program, shot.frame, { state }) }))
-    : pictured.shots.map(({ name, screen }) => ({ name, title: `${pictured.title} ${name}`, frame: name, screen, leads: [] }));
+const leavesOf = (pictured: Of<'frames' | 'timeline'>, program: Program): Leaf[] =>
+  pictured.of === 'frames' ? leavesOfScenes(program, pictured.shots) : leavesOfTimeline(pictured.title, pictured.shots);
 
 async function drawings(pictured: Of<'frames' | 'timeline'>, { program, painter, painted }: Making): Promise<Uint8Array> {
-  const sheets = sheetsOf(pictured, program);
-  const maker = new SvgMaker(painter.sources, (frame) => sheets.find((sheet) => sheet.frame === frame)?.name.concat('.svg') ?? null);
+  const leaves = leavesOf(pictured, program);
+  const maker = new SvgMaker(painter.sources, leaves);
   const files: Record<string, Uint8Array> = {};
-  for (const [i, sheet] of sheets.entries()) {
-    files[`${sheet.name}.svg`] = strToU8(await maker.file(sheet));
+  for (const [i, leaf] of leaves.entries()) {
+    files[`${leaf.name}.svg`] = strToU8(await maker.file(leaf));
     painted(i + 1);
   }
   return zipSync(files);
 }
 
 async function* pages(pictured: Of<'frames' | 'timeline'>, making: Making): AsyncGenerator<Page> {
-  for await (const [{ title, frame, screen, leads }, picture] of paint(sheetsOf(pictured, making.program), making))
+  for await (const [{ title, frame, screen, leads }, picture] of paint(leavesOf(pictured, making.program), making))
     yield { title, frame, width: screen.width, height: screen.height, png: await pngOf(picture), leads };
 }
 

@@ -4,6 +4,7 @@ import { paintMoment, paintScreen, type PaintOptions } from '../paint-screen.ts'
 import { middleOf, onWhite } from './canvas.ts';
 import { markPress, PRESS_RADIUS } from './press-mark.ts';
 import { faceRule, type DrawingSources } from './svg.ts';
+import { WishFault } from './wish.ts';
 
 /** Painting where there is no browser: by Skia, which paints in Chromium too, with the faces that exported pages carry. */
 
@@ -69,7 +70,7 @@ export class Painter {
   /** A picture, so many pixels to the CSS px. */
   async paint({ name, screen, press, size }: Shot, scale: number): Promise<Canvas> {
     if (scaleFor(screen, scale) < scale)
-      throw new RangeError(`${name} would have more than ${MOST_PIXELS / 1e6} million pixels. Choose a smaller size.`);
+      throw new WishFault(`${name} would have more than ${MOST_PIXELS / 1e6} million pixels. Choose a smaller size.`);
     const lacking = new Set<string>();
     const painted = (): Canvas => {
       const canvas = createCanvas(Math.max(1, Math.round(screen.width * scale)), Math.max(1, Math.round(screen.height * scale)));

@@ -1,15 +1,9 @@
-import type { Lead, Screen } from '@zany/core';
+import type { Leaf, Screen } from '@zany/core';
 import { paintScreen, type PaintOptions } from '../paint-screen.ts';
 import { forgetLines } from '../text-lines.ts';
 import { SvgCanvas, SvgOutline, type SvgPicture } from './svg-canvas.ts';
 
 /** Screens as SVG files that need nothing else: pictures and faces are in them. */
-
-export interface Drawing {
-  readonly title: string;
-  readonly screen: Screen;
-  readonly leads: readonly Lead[];
-}
 
 type Kind = 'picture' | 'video';
 
@@ -31,11 +25,14 @@ export class SvgMaker {
 
   constructor(
     private readonly sources: DrawingSources,
-    /** The file of a frame; null where it is not among them. */
-    private readonly fileOf: (frame: string) => string | null
+    /** All that become files, with what is seen on each. */
+    private readonly leaves: readonly Pick<Leaf, 'name' | 'frame'>[]
   ) {}
 
-  async file({ title, screen, leads }: Drawing): Promise<string> {
+  /** The file of a frame; null where it is not among them. */
+  private fileOf = (frame: string): string | null => this.leaves.find((leaf) => leaf.frame === frame)?.name.concat('.svg') ?? null;
+
+  async file({ title, screen, leads }: Pick<Leaf, 'title' | 'screen' | 'leads'>): Promise<string> {
     const lacking = new Map<string, Kind>();
     const { fonts } = this.paint(screen, (asset, kind) => {
       lacking.set(asset, kind);

@@ -7,10 +7,12 @@ import {
   shotsOfScenes,
   shotsOfTimeline,
   shotsOfWalk,
+  timedScenes,
   WALK_RATE,
   walkKept,
   walksOf,
   type FrameShot,
+  type KeptWalk,
   type MomentShot,
   type Program,
   type Shot,
@@ -100,15 +102,16 @@ function scenesWanted({ piece }: Program, only: readonly string[] | undefined): 
 const namesIn = (named: readonly { readonly name: string }[]): string => listWords(named.map(({ name }) => name));
 
 function timelinePictured(program: Program, name: string, { from = 1, to, every }: DrawWish): Pictured {
-  const timed = (['frame', 'part', 'sheet'] as const).flatMap((use) => scenesOf(program.piece, use)).filter(({ timeline }) => timeline !== undefined);
+  const timed = timedScenes(program.piece);
   const scene = timed.find((one) => one.name === name);
   if (!scene) throw new WishFault(`Nothing called “${name}” has a timeline. ${timed.length ? `There is ${namesIn(timed)}.` : 'Nothing has one.'}`);
   const { length, loop } = scene.timeline!;
   const last = Math.min(to ?? length, length);
   if (from > last) throw new WishFault(`The timeline of ${name} is pictured to ${last}, so it cannot begin at ${from}.`);
+  const wanted = Math.floor((last - from) / every) + 1;
+  if (wanted > MOST_PICTURES)
+    throw new WishFault(`That would be ${wanted} pictures; at most ${MOST_PICTURES} are made. Take fewer of them, or each second one.`);
   const shots = shotsOfTimeline(program, scene.id, from - 1, last - 1, every);
-  if (shots.length > MOST_PICTURES)
-    throw new WishFault(`That would be ${shots.length} pictures; at most ${MOST_PICTURES} are made. Take fewer of them, or each second one.`);
   return { of: 'timeline', shots, title: name, perSecond: framesPerSecond(program) / every, loops: loop === true };
 }
 
@@ -116,9 +119,15 @@ function walkPictured(program: Program, name: string): Pictured {
   const walks = walksOf(program.piece.head);
   const walk = walks.find((one) => one.name === name);
   if (!walk) throw new WishFault(`No walk “${name}” is kept. ${walks.length ? `There is ${namesIn(walks)}.` : 'None is kept.'}`);
+  return { of: 'walk', shots: filmOfKept(program, walk), title: name, perSecond: WALK_RATE, loops: false };
+}
+
+/** The pictures of a kept walk that still holds, and is not too long. */
+export function filmOfKept(program: Program, walk: KeptWalk): Shot[] {
+  const { name } = walk;
   const { held, broken } = walkKept(program, walk);
   if (broken !== null) throw new WishFault(`${name} breaks at step ${held + 1}, so there is no film of it: ${broken}.`);
   const shots = shotsOfWalk(program, walk, WALK_RATE, MOST_PICTURES);
   if (!shots) throw new WishFault(`A film of ${name} would be longer than ${MOST_PICTURES / WALK_RATE} seconds, which is too long.`);
-  return { of: 'walk', shots, title: name, perSecond: WALK_RATE, loops: false };
+  return shots;
 }

@@ -3,16 +3,18 @@
     count,
     fileName,
     framesPerSecond,
+    leavesOfScenes,
+    leavesOfTimeline,
     MOST_PICTURES as MOST,
     scenesOf,
     shotsOfScenes,
     shotsOfTimeline,
-    shotsOfWalk,
+    timedScenes,
     WALK_RATE,
-    walkKept,
     walksOf,
+    type Shot,
   } from '@zany/core';
-  import { drawnAs } from '@zany/player/pictures';
+  import { drawnAs, filmOfKept } from '@zany/player/pictures';
   import { useSession } from '$lib/shared/desk.svelte';
   import { download, sizeWords } from '$lib/shared/download';
   import { Making } from './film.svelte';
@@ -27,9 +29,7 @@
 
   const frames = $derived(session.program.frames.map((id) => session.program.scenes.get(id)!.scene));
   const bundles = $derived(Object.entries(session.piece.head.bundles ?? {}));
-  const timed = $derived(
-    (['frame', 'part', 'sheet'] as const).flatMap((use) => scenesOf(session.piece, use)).filter(({ timeline }) => timeline !== undefined)
-  );
+  const timed = $derived(timedScenes(session.piece));
 
   const parts = $derived(scenesOf(session.piece, 'part'));
 
@@ -94,10 +94,11 @@
   function savePictures() {
     const { program, assetUrl } = session;
     const wish = { shots: shotsOfScenes(program, chosen, withStates), assetUrl, scale };
+    const leaves = () => ({ ...wish, shots: leavesOfScenes(program, wish.shots) });
     const forms = {
       png: (own: Making) => own.pictures(wish),
-      svg: (own: Making) => own.svg(wish, program),
-      pdf: (own: Making) => own.pdf(wish, program),
+      svg: (own: Making) => own.svg(leaves()),
+      pdf: (own: Making) => own.pdf(leaves(), program.piece.head.name),
       walk: (own: Making) => own.walkThrough(wish, program, new Date().toLocaleDateString('en-GB', { dateStyle: 'long' })),
     };
     void make('pictures', picturesAs, forms[picturesAs]);
@@ -107,12 +108,13 @@
     if (!filmed) return;
     const loops = filmed.timeline!.loop === true;
     const wish = { shots: shotsOfTimeline(session.program, filmed.id, from - 1, last - 1, every), assetUrl: session.assetUrl, scale: filmScale };
+    const leaves = () => ({ ...wish, shots: leavesOfTimeline(filmed.name, wish.shots) });
     const films = {
       webm: (own: Making) => own.webm(wish, rate / every),
       gif: (own: Making) => own.gif(wish, rate / every, loops),
       png: (own: Making) => own.pictures(wish),
-      svg: (own: Making) => own.svgMoments(wish, filmed.name),
-      pdf: (own: Making) => own.pdfMoments(wish, filmed.name),
+      svg: (own: Making) => own.svg(leaves()),
+      pdf: (own: Making) => own.pdf(leaves(), filmed.name),
     };
     void make('film', form, films[form]);
   }
@@ -120,10 +122,12 @@
   function saveWalk() {
     if (!filmedWalk) return;
     const { program, assetUrl } = session;
-    const { held, broken } = walkKept(program, filmedWalk);
-    if (broken !== null) return session.notify(`${filmedWalk.name} breaks at step ${held + 1}, so there is no film of it: ${broken}.`);
-    const shots = shotsOfWalk(program, filmedWalk, WALK_RATE, MOST);
-    if (!shots) return session.notify(`A film of ${filmedWalk.name} would be longer than ${MOST / WALK_RATE} seconds, which is too long.`);
+    let shots: Shot[];
+    try {
+      shots = filmOfKept(program, filmedWalk);
+    } catch (error) {
+      return session.notify((error as Error).message);
+    }
     const wish = { shots, assetUrl, scale: walkScale };
     const films = {
       webm: (own: Making) => own.webm(wish, WALK_RATE),

@@ -1,15 +1,4 @@
-import {
-  hundredths,
-  leadsFrom,
-  toWalkThrough,
-  type FrameShot,
-  type Lead,
-  type MomentShot,
-  type PrintedFrame,
-  type Program,
-  type Screen,
-  type Shot,
-} from '@zany/core';
+import { hundredths, toWalkThrough, type FrameShot, type Leaf, type PrintedFrame, type Program, type Shot } from '@zany/core';
 import { pdfOf, SvgMaker, type Page } from '@zany/player/pictures';
 import { strToU8, zipSync } from 'fflate';
 import { inText } from '../../shared/in-text';
@@ -47,29 +36,15 @@ export class Making {
     });
   }
 
-  /** Frames as one PDF, with links where a click leads on. */
-  async pdf(wish: FilmWish<FrameShot>, program: Program): Promise<Uint8Array | null> {
-    return this.during(wish.shots.length, () => pdfOf(program.piece.head.name, this.pages(wish, program)));
+  /** One PDF, with links where a click leads on. */
+  async pdf(wish: FilmWish<Leaf>, title: string): Promise<Uint8Array | null> {
+    return this.during(wish.shots.length, () => pdfOf(title, this.pages(wish)));
   }
 
-  private async *pages({ shots, assetUrl, scale }: FilmWish<FrameShot>, program: Program): AsyncGenerator<Page> {
+  private async *pages({ shots, assetUrl, scale }: FilmWish<Leaf>): AsyncGenerator<Page> {
     for await (const { shot, picture } of painted(shots, assetUrl, scale, this.stopping.signal)) {
-      const { title, frame, state, screen } = shot;
-      const leads = leadsFrom(program, frame, { state });
+      const { title, frame, screen, leads } = shot;
       yield { title, frame, width: screen.width, height: screen.height, png: await pngOf(picture), leads };
-      this.done++;
-    }
-  }
-
-  /** The moments of a timeline as one PDF. */
-  async pdfMoments(wish: FilmWish<MomentShot>, title: string): Promise<Uint8Array | null> {
-    return this.during(wish.shots.length, () => pdfOf(title, this.moments(wish, title)));
-  }
-
-  private async *moments({ shots, assetUrl, scale }: FilmWish<MomentShot>, title: string): AsyncGenerator<Page> {
-    for await (const { shot, picture } of painted(shots, assetUrl, scale, this.stopping.signal)) {
-      const { name, screen } = shot;
-      yield { title: `${title} ${name}`, frame: name, width: screen.width, height: screen.height, png: await pngOf(picture), leads: [] };
       this.done++;
     }
   }
@@ -87,31 +62,15 @@ export class Making {
     });
   }
 
-  /** Frames as a zip of SVG files that lead to each other. */
-  async svg({ shots, assetUrl }: FilmWish<FrameShot>, program: Program): Promise<Uint8Array | null> {
-    const fileOf = (frame: string) => shots.find((shot) => shot.frame === frame)?.name.concat('.svg') ?? null;
-    const drawings = shots.map(({ name, title, frame, state, screen }) => ({ name, title, screen, frame, state }));
-    return this.drawn(new SvgMaker(sourcesHere(assetUrl), fileOf), drawings, ({ frame, state }) => leadsFrom(program, frame, { state }));
-  }
-
-  /** The moments of a timeline as a zip of SVG files. */
-  async svgMoments({ shots, assetUrl }: FilmWish<MomentShot>, title: string): Promise<Uint8Array | null> {
-    const drawings = shots.map(({ name, screen }) => ({ name, title: `${title} ${name}`, screen }));
-    return this.drawn(new SvgMaker(sourcesHere(assetUrl), () => null), drawings, () => []);
-  }
-
-  private drawn<D extends { readonly name: string; readonly title: string; readonly screen: Screen }>(
-    maker: SvgMaker,
-    drawings: readonly D[],
-    leadsOf: (drawing: D) => readonly Lead[]
-  ): Promise<Uint8Array | null> {
-    return this.during(drawings.length, async () => {
+  /** A zip of SVG files that lead to each other. */
+  async svg({ shots, assetUrl }: FilmWish<Leaf>): Promise<Uint8Array | null> {
+    const maker = new SvgMaker(sourcesHere(assetUrl), shots);
+    return this.during(shots.length, async () => {
       const files: Record<string, Uint8Array> = {};
-      for (const drawing of drawings) {
+      for (const leaf of shots) {
         await breath();
         if (this.stopping.signal.aborted) break;
-        const { name, title, screen } = drawing;
-        files[`${name}.svg`] = strToU8(await maker.file({ title, screen, leads: leadsOf(drawing) }));
+        files[`${leaf.name}.svg`] = strToU8(await maker.file(leaf));
         this.done++;
       }
       return zipSync(files);
