@@ -1,6 +1,7 @@
 import { onceFor } from '../once.ts';
 import { isLoose, layerKind } from '../vocabulary/layers/all.ts';
 import type { Touched } from '../edit/touched.ts';
+import type { Timeline } from '../piece/schema.ts';
 import {
   framesOf,
   layerIdsOf,
@@ -60,6 +61,8 @@ export interface Program {
   readonly variables: ReadonlyMap<string, Variable>;
   /** Reads a stored expression. */
   readonly parse: ParseExpression;
+  /** Timeline frames at which playheads stop besides, on their way, for whoever wants to see what is there. */
+  readonly midway?: ReadonlyMap<Timeline, readonly number[]>;
 }
 
 /** How expressions are read: by the parser, or from trees made before, which is how an exported page does without one. */

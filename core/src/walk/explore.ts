@@ -5,6 +5,7 @@ import type { Group } from './at-will.ts';
 import type { Exploration, ExploreOptions, Exploring, Within } from './exploration.ts';
 import { Explorer, startsOf, type Start } from './explorer.ts';
 import { Memory } from './memory.ts';
+import { withMidway } from './midway.ts';
 import { slicesOf, wordsOf, type Slices } from './slices.ts';
 import { tellingOf, type Telling } from './telling.ts';
 import { Views } from './views.ts';
@@ -188,12 +189,13 @@ class Sliced implements Exploring {
   private most = 0;
 
   constructor(
-    program: Program,
+    given: Program,
     earlier: Sliced | null,
     /** So many states are met before it is cut into slices, or that is tried again; and before anything is taken to be set at will. */
     private slicedFrom: number,
     private readonly freedFrom: number
   ) {
+    const program = withMidway(given);
     this.telling = tellingOf(program);
     this.ambient = new Ambient(program);
     const goesOn = earlier?.memory.goOn(program, this.telling, this.ambient) === true;

@@ -7,6 +7,7 @@ import type { Ambient } from './ambient.ts';
 import { areSame } from '../same.ts';
 import { boundAs, Followed, followingIn } from './followed.ts';
 import { Learned, pathTo, Shelf, type Found, type Leaf, type Question } from './learned.ts';
+import { areMidwayAlike } from './midway.ts';
 import type { Outcome, Seen } from './outcome.ts';
 import { Slots, type Looked, type Reading, type Slot } from './slots.ts';
 import type { Telling } from './telling.ts';
@@ -67,7 +68,8 @@ export class Memory {
       old.variables === program.variables &&
       old.threads === program.threads &&
       (old.piece.head.fps ?? 24) === (program.piece.head.fps ?? 24) &&
-      this.telling.words === telling.words;
+      this.telling.words === telling.words &&
+      areMidwayAlike(old, program);
     if (!isAlike) return false;
     const ids = [...new Set([...old.scenes.keys(), ...program.scenes.keys()])];
     const edited = new Set(ids.filter((id) => old.scenes.get(id) !== program.scenes.get(id)));

@@ -6,6 +6,7 @@ import { PlainStore } from '../run/store.ts';
 import type { Ambient } from './ambient.ts';
 import type { Clock } from './clock.ts';
 import type { Memory } from './memory.ts';
+import { atMidway } from './midway.ts';
 import type { First } from './moves.ts';
 import type { Reader } from './reader.ts';
 import { settle } from './settle.ts';
@@ -47,7 +48,8 @@ export class Whereabouts {
   inOrder(run: RunState, state: number): First[] | null {
     const { times } = this.memory;
     const zone = times.zone(this.reader.zoneIn(this.reader.rowOf.at(state)));
-    const waiting = [...this.clock.firstOf(waitingIn(this.memory.watched, run, this.asked().ambient))].sort((a, b) => a.left - b.left);
+    const stopped = atMidway(this.memory.watched, run);
+    const waiting = [...this.clock.firstOf(waitingIn(this.memory.watched, stopped, this.asked().ambient))].sort((a, b) => a.left - b.left);
     if (waiting.length !== zone.waits.length) return null;
     const found = zone.waits.flatMap((wait) => {
       const at = waiting.findIndex((one) => one.wait === wait);
@@ -74,7 +76,7 @@ export class Whereabouts {
   }
 
   private settled(given: RunState): RunState {
-    const store = new PlainStore(given);
+    const store = new PlainStore(atMidway(this.memory.watched, given));
     settle(this.memory.watched, store, this.asked().telling, this.asked().ambient);
     const { run } = store;
     return run.pressed ? { ...run, pressed: this.pressedAs(run, run.pressed) } : run;
