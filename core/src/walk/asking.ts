@@ -22,7 +22,7 @@ import { rest } from './settle.ts';
 import { seeingIn } from './sights.ts';
 import type { Slot } from './slots.ts';
 import type { Telling } from './telling.ts';
-import { deadlineOf, headsIn, inUnits, waitOfHead, waitOfSteps, waitOfTimer } from './waits.ts';
+import { deadlineOf, headsIn, heldIn, inUnits, waitOfHead, waitOfSteps, waitOfTimer } from './waits.ts';
 
 /** A state as it is read, with the frame on the top of its back stack; '' for none. */
 export interface Here extends Reading {
@@ -101,7 +101,8 @@ export class Asking {
     const wait = memory.dueOf(number);
     const { run: base, store } = this.about(here);
     const runner = runnerIn(program, store, event);
-    const { run, reports } = wait === undefined ? advanceIn(runner, event) : meetIn(runner, deadlineOf(memory.times.waits[wait]!));
+    const due = wait === undefined ? null : deadlineOf(memory.times.waits[wait]!, runner);
+    const { run, reports } = wait === undefined ? advanceIn(runner, event) : due ? meetIn(runner, due) : runner.finish();
     const after = store.fork(run);
     rest(program, after, this.telling, this.ambient, { before: base, now: after.plain });
     const now = after.plain;
@@ -113,7 +114,8 @@ export class Asking {
     const held = this.pressedIn(reports);
     const acted = [...runner.acted].filter(([branch, acts]) => acts === 'inside' && !held.has(branch)).map(([branch]) => branch);
     const heads = this.headsBetween(store.fork(base), after);
-    const starts = [...this.startedIn(now), ...heads.starts];
+    const presses = this.pressBetween(store.fork(base), after);
+    const starts = [...this.startedIn(now), ...heads.starts, ...presses.starts];
     const wasSo = ({ scene, column }: Slot, value: number) => (scene !== null && cleared.includes(scene)) || here.at(column) === value;
     const isStill =
       wait === undefined && starts.length === 0 && set.every(([slot, value]) => wasSo(slot, value)) && now.frame === base.frame && !isTaken;
@@ -131,7 +133,7 @@ export class Asking {
       endless: reports.flatMap(({ whyNot }) => whyNot.flatMap(({ code, thread }) => (code === 'endless-loop' && thread ? thread : []))),
       starts,
       ended: [...new Map(store.ended.map((one) => [JSON.stringify(one), one])).values()],
-      endedHeads: heads.ended,
+      endedHeads: [...heads.ended, ...presses.ended],
       failed: [
         ...new Set(reports.flatMap(({ whyNot }) => whyNot.flatMap(({ fault, thread }) => (fault === 'division-by-zero' && thread ? thread : [])))),
       ],
@@ -160,6 +162,19 @@ export class Asking {
       ...liveRootsOf(this.program, now).flatMap((scene) => now.roots[scene]!.timers.map((timer) => started(waitOfTimer(scene, timer), timer.due))),
       ...now.activities.filter(({ head }) => head === null).map((one) => started(waitOfSteps(one), one.due)),
     ];
+  }
+
+  /** What is held now until that is a long press, and what was and is no longer. */
+  private pressBetween(begun: RecordingStore, after: RecordingStore): { readonly starts: readonly Started[]; readonly ended: readonly number[] } {
+    if (!begun.plain.pressed && !after.plain.pressed) return NO_PRESS;
+    const { times } = this.memory;
+    const [was, is] = [begun, after].map((store) => heldIn(runnerIn(this.program, store)));
+    const [old, now] = [was, is].map((one) => (one ? times.numberOf(one.wait) : null));
+    if (old === now && begun.plain.pressed?.at === after.plain.pressed?.at) return NO_PRESS;
+    return {
+      starts: is ? [{ wait: now!, span: inUnits(this.program, is.due - after.plain.clock) }] : [],
+      ended: was ? [old!] : [],
+    };
   }
 
   /** Playheads that are under way now from another place than before, and those that are so no longer. */
@@ -192,6 +207,8 @@ export class Asking {
     return { starts, ended };
   }
 }
+
+const NO_PRESS = { starts: [], ended: [] };
 
 const keyOf = (wait: ReturnType<typeof headsIn>[number]['wait']): string => (wait.kind === 'head' ? wait.instance : '');
 

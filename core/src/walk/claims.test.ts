@@ -678,6 +678,13 @@ test.each([{ kind: 'text' }, { kind: 'number', min: 0, max: 9 }, { kind: 'slider
   }
 );
 
+test('a hidden part hears keys, a hidden layer does not', () => {
+  const Menu = { size: [100, 100] as const, layers: { tile: button(0, 0, 'key k → send tile') }, lines: ['key m → send part'] };
+  const home = { layers: { menu: { part: 'Menu', at: [10, 10, 100, 100] as const, hidden: true } } };
+  const { exploration } = audited({ parts: { Menu }, frames: { home } });
+  expect([...exploration.fired]).toEqual(['Menu-0']);
+});
+
 describe('films', () => {
   const film = (media: object, ...lines: string[]) => ({
     type: 'video' as const,

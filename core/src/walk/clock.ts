@@ -39,7 +39,7 @@ export interface Landing {
 export const AS_BEFORE = -1;
 
 /** In this order things happen that are due at one moment. */
-const ORDER: readonly Wait['kind'][] = ['timer', 'steps', 'head'];
+const ORDER: readonly Wait['kind'][] = ['timer', 'steps', 'head', 'long press'];
 
 /** Lets time pass over what waits, for what is explored without some of it. */
 export class Clock {

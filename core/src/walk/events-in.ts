@@ -48,7 +48,7 @@ export function* deedsIn(program: Program, run: RunState, screen: Screen<Stood>,
   const front = screen.surfaces.findLastIndex((surface) => keepsPresses(surface, run));
   for (const [i, surface] of screen.surfaces.entries())
     for (const one of asked[i]!)
-      for (const event of eventsOn(program, surface, one, screen, run.roots[surface.scene]!, telling))
+      for (const event of eventsOn(one, screen, run.roots[surface.scene]!, telling))
         if (isFree(event, one.node, held, run) && (i >= front || !isPointing(event))) yield event;
   if (held.length === 0) {
     for (const surface of screen.surfaces) yield* onGround(program, run, surface);
@@ -61,15 +61,23 @@ export function* deedsIn(program: Program, run: RunState, screen: Screen<Stood>,
 }
 
 /** What is done without pointing at anything. */
-function* unpointed(program: Program, run: RunState, all: readonly Cue[], telling: Telling): Iterable<RunEvent> {
+function* unpointed(program: Program, run: RunState, shown: readonly Cue[], telling: Telling): Iterable<RunEvent> {
+  const roots = liveRootsOf(program, run).flatMap((id) => {
+    const scene = program.scenes.get(id);
+    return scene ? expand(program, scene) : [];
+  });
+  // Keys and buttons come to hidden parts as well, though to no hidden layer; a signal comes to all that is hidden.
+  const all = [...shown, ...roots.flatMap((root) => cuesOfParts(root))];
   yield* tried(all, 'key');
   const buttons = tried(all, 'pad').map(({ button }) => button);
   for (const button of new Set([...buttons, ...(telling.pad ? telling.compared.valuesOf('pad.button').filter(isButton) : [])]))
     yield { type: 'pad', button };
-  // A signal comes to what is hidden, too.
-  const roots = liveRootsOf(program, run).flatMap((scene) => program.scenes.get(scene) ?? []);
-  yield* tried([...roots.flatMap((root) => signalCues(expand(program, root))), ...live(program.threads)], 'signal');
+  yield* tried([...roots.flatMap((root) => signalCues(root)), ...live(program.threads)], 'signal');
 }
+
+const cuesOfParts = onceFor(({ instances }: Expansion): readonly Cue[] =>
+  [...instances.values()].slice(1).flatMap(({ scene }) => live(scene.threads))
+);
 
 const signalCues = onceFor(({ threaded, instances }: Expansion): readonly Cue[] => {
   const all = [...threaded.map(({ item }) => item.threads), ...[...instances.values()].map(({ scene }) => scene.threads)];
@@ -169,14 +177,7 @@ function* scrolling(cues: readonly Cue[], screen: Screen<Stood>, shown: readonly
 
 const FAR = 1e6;
 
-function* eventsOn(
-  program: Program,
-  surface: Surface<Stood>,
-  one: Stood,
-  screen: Screen<Stood>,
-  root: RootRun,
-  telling: Telling
-): Iterable<RunEvent> {
+function* eventsOn(one: Stood, screen: Screen<Stood>, root: RootRun, telling: Telling): Iterable<RunEvent> {
   const { node } = one;
   const { key: layer } = node;
   const own = live(node.item.threads);
@@ -185,7 +186,7 @@ function* eventsOn(
   const has = (...types: OccasionType[]) => cues.some((cue) => types.some((type) => waitsFor(cue, type)));
   const isBox = field?.kind === 'checkbox' || field?.kind === 'switch';
   if (has(...CLICKS) || isBox) yield { type: 'click', layer };
-  if (isHeld(program, surface.expansion.root, node)) yield { type: 'hold', layer };
+  if (isHeld(node)) yield { type: 'hold', layer };
   if (has('double click')) yield { type: 'double-click', layer };
   if (has('long press')) yield { type: 'long-press', layer };
   if (has('hover', 'leave')) yield { type: 'hover', layer };

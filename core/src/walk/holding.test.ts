@@ -64,14 +64,29 @@ describe('what is pressed and held', () => {
     expect(walked(home, { size: [300, 600], frames: { sure } })).toEqual({ cut: null, way: 'home: press a and hold, click yes', claims: [] });
   });
 
-  test('is no more than a press where what it does only moves, or where holding it is a long press', () => {
+  test('is held until it is a long press, and on; before that it can be let go, and after that it is no click', () => {
+    const states = { Up: {}, Down: {} };
+    const a = (...lines: string[]) => ({ a: box(10, 'press → put home in Down', 'release → put home in Up', ...lines) });
+    const after = (ms: number, ...lines: string[]) => walked({ states, lines: [`after ${ms} ms in Down → go to far`], layers: a(...lines) });
+    expect(after(2000, 'long press 500 ms → send held').way).toBe('home: press a and hold, wait 500 ms, wait 1500 ms');
+    expect(after(300, 'long press 500 ms → send held').way).toBe('home: press a and hold, wait 300 ms');
+    expect(after(2000, 'long press 500 ms → put home in Up')).toMatchObject({ way: null, claims: ['never-fires', 'unreachable-frame'] });
+    const spent = { n: { type: 'number', initial: 0 } } as const;
+    const counted = a('long press 500 ms → set n to 1', 'click → if n = 1 → go to far');
+    expect(walked({ states, layers: counted }, { variables: spent }).way).toMatch(/^home: .*, click a$/);
+    const back = a('long press 500 ms → set n to 1', 'click → if n = 1 → go to far; otherwise → set n to 2');
+    const reset = { states, layers: back, lines: ['key k → set n to 0', 'variable n → if n = 2 → set n to 0'] };
+    expect(walked(reset, { variables: spent }).claims).toEqual([]);
+  });
+
+  test('is no more than a press where what it does only moves', () => {
     const events = (lines: string[]) => {
       const program = compile(compose({ frames: { home: { layers: { a: box(10, ...lines) } } } }));
       return audit(program).exploration.states.length;
     };
     expect(events(['press → tween scale of a to 0.9', 'release → tween scale of a to 1'])).toBe(1);
     expect(events(['press → send down', 'release → send up'])).toBe(2);
-    expect(events(['press → send down', 'release → send up', 'long press 600 ms → send held'])).toBe(1);
+    expect(events(['press → send down', 'release → send up', 'long press 600 ms → send held'])).toBe(3);
   });
 
   test('on the ground of a frame is held as well', () => {

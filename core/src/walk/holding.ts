@@ -1,6 +1,6 @@
 import { waitsFor } from '../vocabulary/cues/all.ts';
 import type { Thread } from '../piece/piece.ts';
-import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
+import { threadsAt, type Node } from '../program/node.ts';
 import type { Program, SceneProgram } from '../program/program.ts';
 import type { Step } from '../vocabulary/steps/all.ts';
 
@@ -13,15 +13,8 @@ const MOVING: ReadonlySet<Step['do']> = new Set(['tween', 'wait']);
 export const answersHolding = ({ enabled, cue, branches }: Thread): boolean =>
   enabled && (waitsFor(cue, 'press') || waitsFor(cue, 'release')) && branches.some(({ steps }) => steps.some((step) => !MOVING.has(step.do)));
 
-const waitsLong = ({ enabled, cue }: Thread): boolean => enabled && waitsFor(cue, 'long press');
-
-/** Whether a layer is held, to try it: not where that is a long press. */
-export const isHeld = (program: Program, root: SceneProgram, node: Node): boolean =>
-  threadsAt(node).some(answersHolding) &&
-  !outwardNodes(node).some((one) => threadsAt(one).some(waitsLong)) &&
-  !root.threads.some(waitsLong) &&
-  !program.threads.some(waitsLong);
+/** Whether a layer is held, to try it. */
+export const isHeld = (node: Node): boolean => threadsAt(node).some(answersHolding);
 
 /** Whether a scene, or the piece, answers where no layer takes what is held. */
-export const isGroundHeld = (program: Program, root: SceneProgram): boolean =>
-  [...root.threads, ...program.threads].some(answersHolding) && ![...root.threads, ...program.threads].some(waitsLong);
+export const isGroundHeld = (program: Program, root: SceneProgram): boolean => [...root.threads, ...program.threads].some(answersHolding);

@@ -1,6 +1,6 @@
 import type { Program } from '../program/program.ts';
 import { findPlace, liveRootsOf } from '../run/environment.ts';
-import type { Pressed, RunState } from '../run/state.ts';
+import type { RunState } from '../run/state.ts';
 import type { Store } from '../run/store.ts';
 import type { Ambient } from './ambient.ts';
 import type { Telling } from './telling.ts';
@@ -9,6 +9,7 @@ import type { Telling } from './telling.ts';
 export function settle(program: Program, store: Store, telling: Telling, ambient: Ambient): void {
   const { clock, activities } = store.run;
   if (clock !== 0) for (const scene of liveRootsOf(program, store.run)) shift(store, scene, clock);
+  if (store.run.pressed) store.put({ pressed: { ...store.run.pressed, at: store.run.pressed.at - clock } });
   rest(program, store, telling, ambient);
   store.put({ activities: activities.map((activity, id) => ({ ...activity, id, due: activity.due - clock })) });
   store.put({ clock: 0, count: activities.length });
@@ -27,7 +28,7 @@ export function rest(program: Program, store: Store, telling: Telling, ambient: 
     const node = findPlace(program, came?.now ?? run, key)?.node;
     return !!node && telling[what](node);
   };
-  if (run.pressed && !(telling.holds && isAtRest(run.pressed))) store.put({ pressed: telling.holds ? { ...run.pressed, at: 0, drag: null } : null });
+  if (run.pressed && !(telling.holds && run.pressed.drag === null)) store.put({ pressed: telling.holds ? { ...run.pressed, drag: null } : null });
   if (run.clicked) store.put({ clicked: null });
   if (!came || came.now.over !== came.before.over) {
     const over = run.over.filter((key) => isTold(key, 'leaves'));
@@ -58,9 +59,6 @@ function shift(store: Store, scene: string, clock: number): void {
   if (root.timers.length) store.setRoot(scene, { timers: root.timers.map((timer) => ({ ...timer, due: timer.due - clock })) });
   for (const key of Object.keys(root.heads)) store.set(scene, 'heads', key, { ...root.heads[key]!, since: root.heads[key]!.since - clock });
 }
-
-/** Since when it is held, and that it could be dragged, is no matter by then. */
-const isAtRest = ({ at, drag }: Pressed): boolean => at === 0 && drag === null;
 
 const STANDING = { at: 0, since: 0, playing: false, visits: 1 };
 

@@ -50,7 +50,10 @@ const shown: Readonly<Record<string, (program: Program, found: Finding) => boole
     const first = Math.min(...waiting.map(({ left }) => left));
     const due = waiting.filter(({ left }) => left - first < 0.5);
     // Each of them alone, with what it brings into states and where it leads.
-    const after = due.map(({ wait }) => meetIn(runnerFor(program, run), deadlineOf(wait)).run);
+    const after = due.map(({ wait }) => {
+      const runner = runnerFor(program, run);
+      return meetIn(runner, deadlineOf(wait, runner)!).run;
+    });
     const isElsewhere = (one: RunState, other: RunState) =>
       one.frame !== other.frame || JSON.stringify(statesIn(one)) !== JSON.stringify(statesIn(other));
     return after.some((one) => after.some((other) => isElsewhere(one, other)));

@@ -2,7 +2,7 @@ import { expand } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { emptyRoot, liveRootsOf } from '../run/environment.ts';
 import type { SlotName } from '../run/notebook.ts';
-import type { Changes, Playhead, RootRun, RunState } from '../run/state.ts';
+import type { Changes, Playhead, Pressed, RootRun, RunState } from '../run/state.ts';
 import { RECORDS, type RecordKind } from '../run/store.ts';
 import { beginningsOf } from './beginnings.ts';
 import { beyondOf } from './counters.ts';
@@ -142,7 +142,9 @@ export class Slots {
     if (kind === 'scroll') return this.telling.scroll ? value : undefined;
     if (kind === 'bound' && key.includes('|')) return undefined;
     // Being away and never having been there are one.
-    if (kind === 'present' || kind === 'focus' || kind === 'pressed') return value || undefined;
+    if (kind === 'present' || kind === 'focus') return value || undefined;
+    // Since when it is held stands with what waits.
+    if (kind === 'pressed') return value ? { ...(value as Pressed), at: 0 } : undefined;
     if (kind === 'activities') return endingWith(this.program, value as RunState['activities']);
     if (Array.isArray(value)) return value.length ? value : undefined;
     if (kind === 'heads') return { ...(value as Playhead), since: 0 };

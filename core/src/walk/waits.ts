@@ -6,20 +6,24 @@ import type { Instance } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { liveRootsOf } from '../run/environment.ts';
 import { awaiting, movingHeads } from '../run/heads.ts';
+import { runnerFor } from '../run/machine.ts';
 import { framesPerSecond, nextStop, spanOf } from '../run/playhead.ts';
 import type { Ended } from '../run/recording.ts';
+import { longPressDue } from '../run/pointer.ts';
 import type { Deadline } from '../run/run.ts';
+import type { Runner } from '../run/runner.ts';
 import type { Activity, Playhead, RunState, Timer } from '../run/state.ts';
 import type { Ambient } from './ambient.ts';
 import { MOST_ALIKE } from './hurry.ts';
 import { triedFor } from '../vocabulary/cues/all.ts';
 import { stepKind } from '../vocabulary/steps/all.ts';
 
-/** Something that waits for its time, whenever that is: a timer, steps that go on later, a playhead on the way to its next stop. */
+/** Something that waits for its time, whenever that is: a timer, steps that go on later, a playhead on the way to its next stop, what is held long. */
 export type Wait =
   | { readonly kind: 'timer'; readonly scene: string; readonly timer: Omit<Timer, 'due'> }
   | { readonly kind: 'steps'; readonly activity: Omit<Activity, 'id' | 'due'> }
-  | { readonly kind: 'head'; readonly scene: string; readonly instance: string };
+  | { readonly kind: 'head'; readonly scene: string; readonly instance: string }
+  | { readonly kind: 'long press'; readonly scene: string; readonly node: string; readonly ms: number };
 
 /** What waits in a run, with how long it does so in all and how much of that is left, in milliseconds. */
 export interface Waiting {
@@ -38,13 +42,22 @@ export const waitOfTimer = (scene: string, { due: _due, ...timer }: Timer): Wait
 
 export const waitOfSteps = ({ id: _id, due: _due, ...activity }: Activity): Wait => ({ kind: 'steps', activity });
 
-/** All that waits in a run: timers, then steps, then playheads, each in the order in which they began to. */
+/** All that waits in a run: timers, then steps, then playheads, each in the order in which they began to, then what is held. */
 export function waitingIn(program: Program, run: RunState, ambient: Ambient): Waiting[] {
   const live = liveRootsOf(program, run);
   const timers = live.flatMap((scene) => run.roots[scene]!.timers.map((timer) => [waitOfTimer(scene, timer), timer.due] as const));
   const steps = run.activities.filter(({ head }) => head === null).map((one) => [waitOfSteps(one), one.due] as const);
   const waiting = [...timers, ...steps].map(([wait, due]): Waiting => ({ wait, span: due - run.clock, left: due - run.clock }));
-  return [...waiting, ...live.flatMap((scene) => headsIn(program, run, scene, ambient))];
+  const held = run.pressed && heldIn(runnerFor(program, run));
+  const presses = held ? [{ wait: held.wait, span: held.wait.ms, left: held.due - run.clock }] : [];
+  return [...waiting, ...live.flatMap((scene) => headsIn(program, run, scene, ambient)), ...presses];
+}
+
+/** What is held until that is a long press, and when it is; null where nothing is, or nobody waits for that. */
+export function heldIn(runner: Runner): { readonly wait: Wait & { readonly kind: 'long press' }; readonly due: number } | null {
+  const due = longPressDue(runner);
+  if (!due) return null;
+  return { wait: { kind: 'long press', scene: due.scene, node: due.node?.key ?? '', ms: due.at - runner.run.pressed!.at }, due: due.at };
 }
 
 /** The playheads of a scene on the screen that are under way to where something may come of it, in the order of what is in it. */
@@ -79,8 +92,12 @@ export function ends(ended: Ended, wait: Wait): boolean {
   return wait.kind === 'timer' && wait.timer.instance === ended.instance && wait.timer.state !== null;
 }
 
-/** What is due, as the engine brings it about. */
-export function deadlineOf(wait: Wait): Deadline {
+/** What is due, as the engine brings it about; null where it does not any more. */
+export function deadlineOf(wait: Wait, runner: Runner): Deadline | null {
+  if (wait.kind === 'long press') {
+    const due = longPressDue(runner);
+    return due && { kind: 'long press', ...due };
+  }
   if (wait.kind === 'timer') return { kind: 'timer', at: 0, scene: wait.scene, timer: { ...wait.timer, due: 0 } };
   if (wait.kind === 'steps') return { kind: 'steps', at: 0, activity: { ...wait.activity, id: -1, due: 0 } };
   return { kind: 'head', at: 0, scene: wait.scene, instance: wait.instance };
@@ -90,13 +107,15 @@ export function deadlineOf(wait: Wait): Deadline {
 export function withWaits(run: RunState, waits: readonly Wait[], left: readonly number[]): RunState {
   const activities: Activity[] = [...run.activities];
   const roots = { ...run.roots };
+  let { pressed } = run;
   waits.forEach((wait, i) => {
     const due = run.clock + left[i]!;
     if (wait.kind === 'steps') activities.push({ ...wait.activity, id: activities.length, due });
     const root = wait.kind === 'timer' ? roots[wait.scene] : undefined;
+    if (wait.kind === 'long press' && pressed) pressed = { ...pressed, at: due - wait.ms };
     if (wait.kind === 'timer' && root) roots[wait.scene] = { ...root, timers: [...root.timers, { ...wait.timer, due }] };
   });
-  return { ...run, roots, activities, count: activities.length };
+  return { ...run, roots, pressed, activities, count: activities.length };
 }
 
 /** A playhead so long after it came where it says it is, in milliseconds. */
