@@ -248,6 +248,14 @@ describe('seeing the piece', () => {
     expect(says('unseen-hit', pair({ a: button(200, 0, 'click → tween opacity of a to 0 · 300 ms') }))).toHaveLength(1);
   });
 
+  test('small-hit: not what has shrunk to nothing, but a line that was never more', () => {
+    const away = { A: {}, B: { go: { pose: { scale: 0 } } } };
+    const go = { at: [10, 10, 80, 60] as const, lines: ['click → next state of home'] };
+    expect(says('small-hit', { frames: { home: { states: away, layers: { go } } } })).toEqual([]);
+    expect(says('small-hit', { frames: { home: { states: away, layers: { go: { ...go, pose: { scale: 0 } } } } } })).toEqual([]);
+    expect(says('small-hit', { frames: { home: { states: away, layers: { go: { ...go, at: [10, 10, 80, 1] as const } } } } })).toHaveLength(1);
+  });
+
   test('small-hit: in a state, and as it is placed', () => {
     const states = { wide: {}, thin: { a: { pose: { width: 20 } } } };
     const layers = { a: button(0, 0, 'click → put this in thin'), b: button(0, 200, 'click → put this in wide') };

@@ -35,7 +35,7 @@ export interface Sight {
   readonly isOpen: boolean;
   /** Who takes most of it, where not enough of it is open; null where nobody does: it is out of view, or kept off. */
   readonly by: Node | null;
-  /** How large the area to press is on the screen, in CSS px; null for what is not pressed, or is still moving. */
+  /** How large the area to press is on the screen, in CSS px; null for what is not pressed, is still moving, or has shrunk to nothing. */
   readonly size: { readonly width: number; readonly height: number } | null;
   /** No scrolling brings anything of it into view. */
   readonly isOut: boolean;
@@ -116,7 +116,7 @@ function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface
     share: hidden?.share ?? null,
     isOpen,
     by: isOpen ? null : (hidden?.by?.node ?? null),
-    size: isStill && cuesAt(node).some(isPressed) ? sizeOf(shown) : null,
+    size: isStill && cuesAt(node).some(isPressed) && !isVanished(node.layer.pose, sizeOf(shown, 0)) ? sizeOf(shown) : null,
     isOut: isStill && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && isBeyond(surface, shown),
     isUnseen: isStill && layerKind(node.layer).draws !== 'nothing' && isFaded(program, run, surface, shown),
   };
@@ -158,13 +158,21 @@ function areaOf(shown: Stood): Rect {
 /** How large a CSS px of a layer is on the screen, along both its sides. */
 const scaleIn = ({ matrix: { a, b, c, d } }: Stood) => ({ x: Math.hypot(a, b), y: Math.hypot(c, d) });
 
-function sizeOf(shown: Stood): { width: number; height: number } {
+function sizeOf(shown: Stood, margin = shown.node.layer.hit?.grow ?? 0): { width: number; height: number } {
   const { layer } = shown.node;
   const box = (layerKind(layer).holdsLayers && !layer.clip && !layer.scroll && childrenBox(shown)) || shown;
-  const grow = 2 * (layer.hit?.grow ?? 0);
+  const grow = 2 * margin;
   const scale = scaleIn(shown);
   return { width: (box.width + grow) * scale.x, height: (box.height + grow) * scale.y };
 }
+
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Whether something of a size has shrunk to nothing on the screen: it is away, not small. */
+export const isVanished = (own: Size, { width, height }: Size): boolean => (width < 1 && own.width >= 1) || (height < 1 && own.height >= 1);
 
 /** What a layer scrolls with: two that do not scroll together only pass each other. */
 function groundOf(surface: Surface<Stood>, shown: Stood): string {

@@ -5,6 +5,7 @@ import { count } from '../../words.ts';
 import { inScene, inScenes, type Placed, scaleOf, seenParts, seenScenes } from '../per-scene.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 import { routeBy } from '../moment.ts';
+import { isVanished } from '../sights.ts';
 import type { Small } from '../views.ts';
 import { whenOf } from '../while.ts';
 
@@ -16,7 +17,7 @@ export const smallHit: Rule = {
   id: 'small-hit',
   words: 'hard to hit',
   meaning: 'something to press that is under 24 CSS px (must fix, WCAG 2.2, 2.5.8) or under 44 (worth a look, 2.5.5) in width or height on screen',
-  spares: 'what a margin, a scale or the placement makes large enough',
+  spares: 'what a margin, a scale or the placement makes large enough, and what has shrunk to nothing',
   check: ({ program, exploration: { views } }) => {
     const drawn = [
       ...inScenes(program, 'small-hit', seenScenes(program), NOWHERE, (scene) => smallIn(program, scene, null)),
@@ -62,6 +63,7 @@ function isPressed(program: Program, { threads, layer }: Item): boolean {
 function judge(program: Program, { scene }: SceneProgram, item: Item, placed: Placed | null): Finding | null {
   const { box, layer } = item;
   const scale = scaleOf(item);
+  if (isVanished(box, { width: box.width * scale, height: box.height * scale })) return null;
   const margin = 2 * (layer.hit?.grow ?? 0);
   const width = (box.width + margin) * scale * (placed?.x ?? 1);
   const height = (box.height + margin) * scale * (placed?.y ?? 1);
