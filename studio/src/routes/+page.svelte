@@ -10,6 +10,8 @@
   import Notices from '$lib/shared/Notices.svelte';
   import ThemeButton from '$lib/shared/ThemeButton.svelte';
   import { Notes } from '$lib/shared/notes.svelte';
+  import { BringingIn } from '$lib/workroom/bringing-in.svelte';
+  import ComingIn from '$lib/workroom/ComingIn.svelte';
   import { takeFiles } from '$lib/workroom/takeFiles';
   import FolderInput from '@lucide/svelte/icons/folder-input';
   import Plus from '@lucide/svelte/icons/plus';
@@ -26,6 +28,7 @@
   let chooser: HTMLInputElement;
 
   const refresh = () => invalidate('zany:pieces');
+  const bringing = new BringingIn({ say: (text) => (busy = text), problem: (text) => notes.notify(text), came: refresh });
 
   /**
    * What covers show follows a piece by a moment: asked for again, a few times, while some are behind. Asked for beside the page's own
@@ -97,6 +100,7 @@
       say: (text) => (busy = text),
       problem: (text) => notes.notify(text),
       open: (id) => goto(`/p/${id}/build`),
+      bringIn: (file) => bringing.bringIn(file),
     });
     busy = '';
     await refresh();
@@ -153,6 +157,7 @@
       {:else if busy}
         <p class="soft">{busy}</p>
       {/if}
+      <ComingIn {bringing} />
       {#if making && pieces.length > 0}
         <NewPiece onmake={make} onclose={() => (making = false)} />
         <section class="flex max-w-[880px] flex-col gap-3" aria-label="Pieces to take apart">

@@ -19,6 +19,14 @@ interface Operation {
 
 /** By method and route. A route without an entry, and an entry without a route, fail a test. */
 export const operations: Readonly<Record<string, Operation>> = {
+  'GET /api/errands': { summary: 'List what is being brought in for you, and what was lately' },
+  'POST /api/errands': {
+    summary: 'Have a large package brought in',
+    sends: { type: 'application/zip', means: 'A package, or a bare `piece.json`; its name stands in the header `x-file-name`' },
+    gives: { means: 'How it stands; once it is done, `made` is the id of the new piece' },
+  },
+  'GET /api/errands/[errand]': { summary: 'See how far it has come' },
+  'DELETE /api/errands/[errand]': { summary: 'Stop it, or forget that it was; what was brought in stays' },
   'GET /api/follow': {
     summary: 'Hear of changes as they are made',
     query: { from: { means: 'Pieces, each with the revision one knows: `abc:12,def:3`' } },

@@ -115,6 +115,9 @@ const newHook = async ({ id, owner }: World): Promise<Asked> => ({
 /** One good request for each method of a route; where it is not said, the bare one. */
 const requests: Record<string, (world: World) => Promise<Asked> | Asked> = {
   'GET /api/follow': ({ id }) => ({ search: `?from=${id}:0` }),
+  'POST /api/errands': () => ({ body: packageOf({}), headers: { 'x-file-name': 'a.zip' } }),
+  'GET /api/errands/[errand]': () => ({ params: { errand: 'none' } }),
+  'DELETE /api/errands/[errand]': () => ({ params: { errand: 'none' } }),
   'POST /api/packages': () => ({ body: packageOf({}) }),
   'POST /api/pieces': () => ({ body: { name: 'New', width: 100, height: 100 } }),
   'PATCH /api/pieces/[id]': () => ({ body: { name: 'Renamed' } }),

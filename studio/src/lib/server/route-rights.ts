@@ -32,6 +32,8 @@ export const routeRights: Readonly<Record<string, Readonly<Record<string, Deed |
   '/sign-in/elsewhere': { GET: 'anybody' },
   '/sign-in/elsewhere/back': { GET: 'anybody' },
   '/sign-out': { POST: 'anybody' },
+  '/api/errands': { GET: 'make a piece', POST: 'make a piece' },
+  '/api/errands/[errand]': { GET: 'make a piece', DELETE: 'make a piece' },
   '/api/follow': { GET: 'follow' },
   '/api/openapi.json': { GET: 'anybody' },
   '/api/packages': { POST: 'make a piece' },

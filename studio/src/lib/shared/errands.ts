@@ -16,6 +16,12 @@ export type ErrandWish =
 
 export type ErrandKind = ErrandWish['kind'];
 
+/** The same that is about no piece yet: a package of this name is brought in as one. */
+export interface BringInWish {
+  readonly kind: 'bring in';
+  readonly file: string;
+}
+
 /** What one has to be let to have each done. */
 export const errandDeeds: Readonly<Record<ErrandKind, Deed>> = {
   export: 'hand over',
@@ -30,8 +36,8 @@ export type ErrandState = 'waiting' | 'at work' | 'done' | 'failed' | 'stopped';
 
 export interface Errand {
   readonly id: string;
-  readonly wish: ErrandWish;
-  /** The revision of the piece that it is about. */
+  readonly wish: ErrandWish | BringInWish;
+  /** The revision of the piece that it is about; 0 where it is about none. */
   readonly revision: number;
   readonly state: ErrandState;
   /** How far it has come, in words; null where nothing was said yet. */
@@ -42,6 +48,8 @@ export interface Errand {
   readonly file: { readonly name: string; readonly size: number } | null;
   /** What of the piece is not in it, each by name. */
   readonly leftOut: readonly string[];
+  /** The piece that came of it, where one does. */
+  readonly made: string | null;
   /** ISO 8601. */
   readonly begun: string;
 }

@@ -11,6 +11,8 @@ interface Listener {
   readonly say: (text: string) => void;
   readonly problem: (text: string) => void;
   readonly open: (piece: string) => unknown;
+  /** Brings in a package. */
+  readonly bringIn: (file: File) => Promise<void>;
 }
 
 /** Files given to the Workroom: each package becomes a piece, all pictures together become one. */
@@ -23,9 +25,7 @@ export async function takeFiles(files: readonly File[], listener: Listener): Pro
       await pieceFrom(file, listener);
       continue;
     }
-    listener.say(`Bringing in ${file.name}…`);
-    const answer = await ask<{ id: string }>('POST', '/api/packages', file, { 'Content-Type': 'application/octet-stream' });
-    if (!answer.ok) listener.problem(`${file.name}: ${answer.error.sentence}`);
+    await listener.bringIn(file);
   }
   const read = await unfoldDocuments(pages, (done, all) => listener.say(`Reading ${done} of ${all} pages…`), new AbortController().signal);
   fewOf(read.left).forEach((problem) => listener.problem(problem));

@@ -6,13 +6,14 @@ import { compose, type ComposeSpec } from '@zany/core/testing';
 import type { Errand, ErrandWish } from '$lib/shared/errands';
 import type { Person, ShortestWays } from '$lib/shared/types';
 import { rows } from '../database';
+import { newId } from '../ids';
 import { workOn } from '../queue';
 import { Refusal } from '../refusal';
 import { batch, closeWorld, layer, makeMember, newPerson, newPiece, openWorld, wish as linkWish } from '../testing/world';
 import { closePools, hasTimeForErrand, pools } from '../work';
-import { beginErrand, doErrand, errandFile, errandOf, errandsOf, stopErrand, takeUpErrands } from './errands';
+import { beginBringIn, beginErrand, doErrand, errandFile, errandOf, errandsOf, stopErrand, takeUpErrands } from './errands';
 import { makeLink } from './links';
-import { bringInPackage, renamePiece, setDeleted } from './pieces';
+import { bringInPackage, listPieces, renamePiece, setDeleted } from './pieces';
 import { saveBatches } from './saving';
 
 beforeAll(async () => {
@@ -166,7 +167,7 @@ test('three at once for one person, of all pieces; ended ones make room', async 
     for (const { id } of pieces.slice(0, 3)) begun.push(await beginErrand(owner, id, TABLE));
     const refused = await beginErrand(owner, pieces[3]!.id, TABLE).catch((error: unknown) => error);
     expect(refused).toBeInstanceOf(Refusal);
-    expect(refused).toMatchObject({ status: 429, message: '3 things are being made for you already. Wait until one is done, or stop one.' });
+    expect(refused).toMatchObject({ status: 429, message: '3 things are being done for you already. Wait until one is done, or stop one.' });
     await stopErrand(owner, pieces[0]!.id, begun[0]!.id);
     expect(await beginErrand(owner, pieces[3]!.id, TABLE)).toMatchObject({ problem: null });
     // Somebody else is not kept from anything by that.
@@ -251,4 +252,70 @@ test('what cannot be made says why; what is old or too many is forgotten', async
   const kept = await errandsOf(owner, id);
   expect(kept.map(({ id: one }) => one)).not.toContain(broken);
   expect(kept.length).toBeLessThanOrEqual(11);
+});
+
+// ── packages ──────────────────────────────────────────────────────────────────
+
+const untilDone = (owner: Person, errand: string, state: Errand['state'] = 'done') =>
+  vi.waitFor(
+    async () => {
+      const found = await errandOf(owner, null, errand);
+      expect(found.state).toBe(state);
+      return found;
+    },
+    { timeout: 30_000, interval: 50 }
+  );
+
+test('a package that is sent becomes a piece of whoever sent it, once', async () => {
+  const owner = await newPerson('Ina Rask');
+  const { id } = await beginBringIn(owner, 'harbour.zip', writePackage(compose({ ...harbour, name: 'Harbour' }), new Map()));
+  const { made, wish: asked, file } = await untilDone(owner, id);
+  expect([asked, file]).toEqual([{ kind: 'bring in', file: 'harbour.zip' }, null]);
+  expect((await listPieces(owner)).map((card) => [card.id, card.name])).toEqual([[made, 'Harbour']]);
+  expect(await rows('SELECT 1 FROM errands WHERE id = $1 AND sent IS NOT NULL', [id])).toEqual([]);
+  await expect(errandOf(await newPerson('Odd Vik'), null, id)).rejects.toThrow('not there any more');
+  await stopErrand(owner, null, id);
+  expect(await errandsOf(owner, null)).toEqual([]);
+  expect(await listPieces(owner)).toHaveLength(1);
+});
+
+test('what is no package is refused with a sentence, and nothing is left of it', async () => {
+  const owner = await newPerson('Ina Rask');
+  const { id } = await beginBringIn(owner, 'tide.zip', Buffer.from('no zip at all'));
+  expect((await untilDone(owner, id, 'failed')).problem).toMatch(/\.$/);
+  expect(await rows('SELECT 1 FROM errands WHERE id = $1 AND sent IS NOT NULL', [id])).toEqual([]);
+  expect(await listPieces(owner)).toEqual([]);
+});
+
+test('a package that a killed server left lying is brought in once by another; one that was stopped is not', async () => {
+  const owner = await newPerson('Ina Rask');
+  const bytes = writePackage(compose(harbour), new Map());
+  const { id } = await beginBringIn(owner, 'harbour.zip', bytes);
+  await untilDone(owner, id);
+  const [piece] = await listPieces(owner);
+  await setDeleted(owner, piece!.id, true);
+  await rows(`UPDATE errands SET sent = $2, made = NULL WHERE id = $1`, [id, Buffer.from(bytes)]);
+  await leftLying(id);
+  await takeUpErrands();
+  await untilDone(owner, id);
+  expect(await listPieces(owner)).toHaveLength(1);
+
+  const waiting = newId();
+  await rows(`INSERT INTO errands (id, person_id, revision, wish, pinned, sent) VALUES ($1, $2, 0, '{"kind":"bring in","file":"a.zip"}', '{}', $3)`, [
+    waiting,
+    owner.id,
+    Buffer.from(bytes),
+  ]);
+  await stopErrand(owner, null, waiting);
+  await doErrand({ errand: waiting });
+  expect(await errandOf(owner, null, waiting)).toMatchObject({ state: 'stopped', made: null });
+  expect(await listPieces(owner)).toHaveLength(1);
+});
+
+test('nobody has more than three brought in at once, what is being made counted', async () => {
+  const owner = await newPerson('Ina Rask');
+  const put = () =>
+    rows(`INSERT INTO errands (id, person_id, revision, wish, pinned, state) VALUES ($1, $2, 0, '{}', '{}', 'at work')`, [newId(), owner.id]);
+  await Promise.all([put(), put(), put()]);
+  await expect(beginBringIn(owner, 'harbour.zip', new Uint8Array(3))).rejects.toThrow('3 things are being done for you already');
 });

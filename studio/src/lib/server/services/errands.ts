@@ -1,9 +1,9 @@
 import { exportKinds, exportName, fileName, reportKinds, VERSION } from '@zany/core';
 import parts from '@zany/player/page-parts.json';
 import { drawnAs } from '@zany/player/pictures';
-import { errandDeeds, isUnderWay, type Errand, type ErrandState, type ErrandWish } from '$lib/shared/errands';
+import { errandDeeds, isUnderWay, type BringInWish, type Errand, type ErrandState, type ErrandWish } from '$lib/shared/errands';
 import type { ReviewTask } from '$lib/shared/types';
-import { rows } from '../database';
+import { database, rows } from '../database';
 import { newId } from '../ids';
 import { log } from '../log';
 import type { Principal } from '../principal';
@@ -11,11 +11,13 @@ import { later, type Jobs } from '../queue';
 import { Refusal } from '../refusal';
 import { hasTimeForErrand, heavyErrand } from '../work';
 import { ServerEnds, WorkerLost } from '../work/pool';
-import type { ErrandTask, Written } from '../work/tasks';
+import type { BroughtIn, ErrandTask, Written } from '../work/tasks';
 import { bytesOf } from './assets';
+import { cardLater } from './cards';
 import { documentAt } from './keeping';
+import { insertBroughtIn } from './pieces';
 import { mustBeThere } from './revisions';
-import { memberAccess } from './rights';
+import { memberAccess, somebody } from './rights';
 import { shownPiece } from './shown';
 
 /**
@@ -47,21 +49,38 @@ export async function beginErrand(who: Principal, piece: string, wish: ErrandWis
   const same = [person.id, piece, revision, JSON.stringify(wish), JSON.stringify(pinned)];
   const [made] = await rows<{ id: string }>(
     `INSERT INTO errands (id, person_id, piece_id, revision, wish, pinned)
-     SELECT $6, $1, $2, $3, $4::jsonb, $5::jsonb WHERE NOT EXISTS (${SAME} AND state = 'done')
-       AND (SELECT count(*) FROM errands WHERE person_id = $1 AND state IN ('waiting', 'at work')) < ${MOST.underWay}
+     SELECT $6, $1, $2, $3, $4::jsonb, $5::jsonb WHERE NOT EXISTS (${SAME} AND state = 'done') AND ${HAS_ROOM}
      ON CONFLICT DO NOTHING RETURNING id`,
     [...same, newId()]
   );
-  if (made) {
-    const job = { errand: made.id };
-    await Promise.all([later('do an errand', job), forgetOld(person.id)]);
-    // Nobody waits for the queue where it can be done at once; who comes to it there finds it taken.
-    if (hasTimeForErrand()) void doErrand(job).catch((error: unknown) => log.warn({ err: error, ...job }, 'could not do an errand'));
-    return errandOf(who, piece, made.id);
-  }
+  if (made) return begun(who, piece, made.id);
   const [known] = await rows<{ id: string }>(`${SAME} AND state IN ('waiting', 'at work', 'done') ORDER BY created_at DESC LIMIT 1`, same);
   if (known) return errandOf(who, piece, known.id);
-  throw new Refusal('too-often', `${MOST.underWay} things are being made for you already. Wait until one is done, or stop one.`);
+  throw tooMany();
+}
+
+/** Has a package brought in as a new piece. */
+export async function beginBringIn(who: Principal, file: string, bytes: Uint8Array): Promise<Errand> {
+  const wish: BringInWish = { kind: 'bring in', file };
+  const [made] = await rows<{ id: string }>(
+    `INSERT INTO errands (id, person_id, revision, wish, pinned, sent) SELECT $2, $1, 0, $3::jsonb, '{}', $4 WHERE ${HAS_ROOM} RETURNING id`,
+    [somebody(who).id, newId(), JSON.stringify(wish), Buffer.from(bytes)]
+  );
+  if (!made) throw tooMany();
+  return begun(who, null, made.id);
+}
+
+/** Whether a person, the first that is bound, may have more under way. */
+const HAS_ROOM = `(SELECT count(*) FROM errands WHERE person_id = $1 AND state IN ('waiting', 'at work')) < ${MOST.underWay}`;
+
+const tooMany = () => new Refusal('too-often', `${MOST.underWay} things are being done for you already. Wait until one is done, or stop one.`);
+
+async function begun(who: Principal, piece: string | null, errand: string): Promise<Errand> {
+  const job = { errand };
+  await Promise.all([later('do an errand', job), forgetOld(somebody(who).id)]);
+  // Nobody waits for the queue where it can be done at once; who comes to it there finds it taken.
+  if (hasTimeForErrand()) void doErrand(job).catch((error: unknown) => log.warn({ err: error, ...job }, 'could not do an errand'));
+  return errandOf(who, piece, errand);
 }
 
 const SAME = 'SELECT id FROM errands WHERE person_id = $1 AND piece_id = $2 AND revision = $3 AND wish = $4::jsonb AND pinned = $5::jsonb';
@@ -84,7 +103,7 @@ interface Row extends Omit<Errand, 'file' | 'begun'> {
   readonly begun: Date;
 }
 
-const SHOWN = `id, wish, revision, state, said, problem, name, octet_length(bytes) AS size, left_out AS "leftOut", created_at AS begun`;
+const SHOWN = `id, wish, revision, state, said, problem, name, octet_length(bytes) AS size, left_out AS "leftOut", made, created_at AS begun`;
 
 const shown = ({ name, size, begun, ...rest }: Row): Errand => ({
   ...rest,
@@ -92,19 +111,20 @@ const shown = ({ name, size, begun, ...rest }: Row): Errand => ({
   file: name !== null && size !== null ? { name, size } : null,
 });
 
-/** What is made for a person of a piece, and what was lately, the latest first. */
-export async function errandsOf(who: Principal, piece: string): Promise<Errand[]> {
-  const { person } = await memberAccess(who, piece, 'hand over');
-  const found = await rows<Row>(`SELECT ${SHOWN} FROM errands WHERE person_id = $1 AND piece_id = $2 ORDER BY created_at DESC, id`, [
-    person.id,
-    piece,
-  ]);
+/** What is made for a person of a piece, and what was lately, the latest first; with null what is about no piece yet. */
+export async function errandsOf(who: Principal, piece: string | null): Promise<Errand[]> {
+  const person = await personFor(who, piece);
+  const found = await rows<Row>(`SELECT ${SHOWN} FROM errands WHERE ${OF_PIECE} ORDER BY created_at DESC, id`, [person, piece]);
   return found.map(shown);
 }
 
-export async function errandOf(who: Principal, piece: string, id: string): Promise<Errand> {
-  const { person } = await memberAccess(who, piece, 'hand over');
-  const [found] = await rows<Row>(`SELECT ${SHOWN} FROM errands WHERE person_id = $1 AND piece_id = $2 AND id = $3`, [person.id, piece, id]);
+const OF_PIECE = 'person_id = $1 AND piece_id IS NOT DISTINCT FROM $2';
+
+const personFor = async (who: Principal, piece: string | null): Promise<string> =>
+  (piece === null ? somebody(who) : (await memberAccess(who, piece, 'hand over')).person).id;
+
+export async function errandOf(who: Principal, piece: string | null, id: string): Promise<Errand> {
+  const [found] = await rows<Row>(`SELECT ${SHOWN} FROM errands WHERE ${OF_PIECE} AND id = $3`, [await personFor(who, piece), piece, id]);
   if (!found) throw gone();
   return shown(found);
 }
@@ -119,7 +139,7 @@ export interface ErrandFile {
 
 export async function errandFile(who: Principal, piece: string, id: string): Promise<ErrandFile> {
   const { state, problem, wish } = await errandOf(who, piece, id);
-  await memberAccess(who, piece, errandDeeds[wish.kind]);
+  if (wish.kind !== 'bring in') await memberAccess(who, piece, errandDeeds[wish.kind]);
   if (state !== 'done') throw new Refusal('not-found', problem ?? (state === 'stopped' ? 'It was stopped.' : 'It is not ready yet.'));
   const [found] = await rows<ErrandFile>('SELECT bytes, name, media_type AS "mediaType" FROM errands WHERE id = $1', [id]);
   if (!found) throw gone();
@@ -127,7 +147,7 @@ export async function errandFile(who: Principal, piece: string, id: string): Pro
 }
 
 /** Stops what is under way; what has ended is forgotten. */
-export async function stopErrand(who: Principal, piece: string, id: string): Promise<void> {
+export async function stopErrand(who: Principal, piece: string | null, id: string): Promise<void> {
   const errand = await errandOf(who, piece, id);
   const isStopped = isUnderWay(errand) && (await ended(id, 'stopped'));
   if (!isStopped) await rows('DELETE FROM errands WHERE id = $1', [id]);
@@ -136,7 +156,7 @@ export async function stopErrand(who: Principal, piece: string, id: string): Pro
 /** Ends what is under way, whoever works on it, or only where it is still that try; false where it has ended already. */
 async function ended(id: string, state: ErrandState, problem: string | null = null, tries: number | null = null): Promise<boolean> {
   const found = await rows(
-    `UPDATE errands SET state = $2, problem = $3, said = NULL
+    `UPDATE errands SET state = $2, problem = $3, said = NULL, sent = NULL
      WHERE id = $1 AND state IN ('waiting', 'at work') AND ($4::int IS NULL OR tries = $4) RETURNING id`,
     [id, state, problem, tries]
   );
@@ -154,8 +174,9 @@ const forgetOld = (person: string) =>
 
 interface Claim {
   readonly id: string;
-  readonly piece: string;
-  readonly wish: ErrandWish;
+  readonly person: string;
+  readonly piece: string | null;
+  readonly wish: ErrandWish | BringInWish;
   readonly revision: number;
   readonly pinned: Pinned;
   readonly tries: number;
@@ -165,7 +186,7 @@ interface Claim {
 export async function doErrand({ errand }: Jobs['do an errand']): Promise<void> {
   const [claim] = await rows<Claim>(
     `UPDATE errands SET state = 'at work', tries = tries + 1, alive_at = now(), said = NULL WHERE id = $1 AND state = 'waiting'
-     RETURNING id, piece_id AS piece, wish, revision, pinned, tries`,
+     RETURNING id, person_id AS person, piece_id AS piece, wish, revision, pinned, tries`,
     [errand]
   );
   if (!claim) return;
@@ -180,9 +201,9 @@ export async function doErrand({ errand }: Jobs['do an errand']): Promise<void> 
     );
   }, BEAT);
   try {
-    const { name, mediaType, task } = await taskOf(claim);
-    const written = await heavyErrand(task, { heard: (words) => void (said = words), stop: stop.signal });
-    await keep(claim, name, mediaType, written);
+    const { file, task } = await taskOf(claim);
+    const made = await heavyErrand(task, { heard: (words) => void (said = words), stop: stop.signal });
+    await ('document' in made ? keepPiece(claim, made) : keep(claim, file!, made));
   } catch (error) {
     await leave(claim, error, stop.signal.aborted);
   } finally {
@@ -200,12 +221,24 @@ async function isMine({ id, tries }: Claim, said: string | null): Promise<boolea
   return found.length > 0;
 }
 
-async function keep({ id, tries }: Claim, name: string, mediaType: string, { bytes, leftOut }: Written): Promise<void> {
+async function keep({ id, tries }: Claim, { name, mediaType }: FileOf, { bytes, leftOut }: Written): Promise<void> {
   if (bytes.length > MOST.megabytes * 1e6) return void (await ended(id, 'failed', `It would be larger than ${MOST.megabytes} MB.`, tries));
   await rows(
     `UPDATE errands SET state = 'done', said = NULL, name = $3, media_type = $4, bytes = $5, left_out = $6::jsonb WHERE id = $1 AND state = 'at work' AND tries = $2`,
     [id, tries, name, mediaType, Buffer.from(bytes), JSON.stringify(leftOut)]
   );
+}
+
+/** The piece is there as soon as this is done, and only where it is still that try. */
+async function keepPiece({ id, person, tries }: Claim, brought: BroughtIn): Promise<void> {
+  const isKept = await database().transaction(async (transaction) => {
+    const [mine] = await rows(`SELECT 1 FROM errands WHERE id = $1 AND state = 'at work' AND tries = $2 FOR UPDATE`, [id, tries], transaction);
+    if (!mine) return false;
+    await insertBroughtIn(person, brought, transaction);
+    await rows(`UPDATE errands SET state = 'done', said = NULL, sent = NULL, made = $2 WHERE id = $1`, [id, brought.id], transaction);
+    return true;
+  });
+  if (isKept) cardLater(brought.id, 0, 0);
 }
 
 async function leave({ id, tries }: Claim, error: unknown, isStopped: boolean): Promise<void> {
@@ -223,7 +256,23 @@ async function leave({ id, tries }: Claim, error: unknown, isStopped: boolean): 
   await ended(id, 'failed', error instanceof Refusal ? error.message : 'It cannot be made: something went wrong on the server.', tries);
 }
 
-async function taskOf({ piece, wish, revision, pinned }: Claim): Promise<{ name: string; mediaType: string; task: ErrandTask }> {
+interface FileOf {
+  readonly name: string;
+  readonly mediaType: string;
+}
+
+/** What is to be done, and what the file that comes of it is; null where none does. */
+async function taskOf({ id, piece, wish, revision, pinned }: Claim): Promise<{ file: FileOf | null; task: ErrandTask }> {
+  if (wish.kind === 'bring in') {
+    const [{ sent } = { sent: null }] = await rows<{ sent: Uint8Array | null }>('SELECT sent FROM errands WHERE id = $1', [id]);
+    if (!sent) throw gone();
+    return { file: null, task: { kind: wish.kind, bytes: new Uint8Array(sent), id: newId() } };
+  }
+  const { task, ...file } = await fileTask(piece!, wish, revision, pinned);
+  return { file, task };
+}
+
+async function fileTask(piece: string, wish: ErrandWish, revision: number, pinned: Pinned): Promise<FileOf & { readonly task: ErrandTask }> {
   const [named] = await rows<{ name: string }>('SELECT name FROM pieces WHERE id = $1 AND deleted_at IS NULL', [piece]);
   if (!named) throw new Refusal('not-found', 'The piece was deleted.');
   const { name } = named;

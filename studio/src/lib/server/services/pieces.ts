@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { apply, cutText, emptyPiece, newFrame, pieceToJson, unwrap, type Operation } from '@zany/core';
-import type { Person, PieceCard } from '$lib/shared/types';
+import type { PieceCard } from '$lib/shared/types';
 import { database } from '../database';
 import { newId } from '../ids';
 import { announce } from '../listen';
@@ -8,6 +8,7 @@ import { MemberRow, PieceAssetRow, PieceRow } from '../models';
 import type { Principal } from '../principal';
 import { Refusal } from '../refusal';
 import { heavy, orRefuse } from '../work';
+import type { BroughtIn } from '../work/tasks';
 import { keepAsset } from './assets';
 import { cardLater, cardsOf } from './cards';
 import { documentAt } from './keeping';
@@ -29,14 +30,14 @@ export async function createPiece(who: Principal, name: string, width: number, h
   const empty = emptyPiece({ id: newId(), name, width, height, start: [] });
   const { piece } = unwrap(apply(empty, newFrame(empty, newId())));
   const { id } = piece.head;
-  await database().transaction((transaction) => insertPiece(person, id, name, JSON.stringify(pieceToJson(piece)), transaction));
+  await database().transaction((transaction) => insertPiece(person.id, id, name, JSON.stringify(pieceToJson(piece)), transaction));
   cardLater(id, 0, 0);
   return id;
 }
 
-async function insertPiece(person: Person, id: string, name: string, document: string, transaction: Transaction): Promise<void> {
+async function insertPiece(person: string, id: string, name: string, document: string, transaction: Transaction): Promise<void> {
   await PieceRow.create({ id, name, revision: 0 }, { transaction });
-  await MemberRow.create({ pieceId: id, personId: person.id, role: 'owner' }, { transaction });
+  await MemberRow.create({ pieceId: id, personId: person, role: 'owner' }, { transaction });
   await database().query('INSERT INTO snapshots (piece_id, revision, body) VALUES ($1, 0, $2)', { bind: [id, document], transaction });
 }
 
@@ -47,7 +48,7 @@ export async function duplicatePiece(who: Principal, id: string, revision: numbe
   const [copy, name] = [newId(), `${cutText(row.name, 112)} copy`];
   const made = await heavy('copy', { document: await documentAt(id, revision ?? row.revision), id: copy, name }, 'This piece');
   await database().transaction(async (transaction) => {
-    await insertPiece(person, copy, name, made.document, transaction);
+    await insertPiece(person.id, copy, name, made.document, transaction);
     await PieceAssetRow.bulkCreate(
       made.assets.map((assetId) => ({ pieceId: copy, assetId })),
       { transaction }
@@ -72,14 +73,16 @@ export async function setDeleted(who: Principal, id: string, deleted: boolean): 
 
 /** Brings in a package as a new piece, whole or not at all. */
 export async function bringInPackage(who: Principal, bytes: Uint8Array, within?: Transaction): Promise<string> {
-  const person = somebody(who);
-  const id = newId();
-  const { name, document, assets } = orRefuse(await heavy('package', { bytes, id }, 'This package'));
-  const insert = async (transaction: Transaction) => {
-    await insertPiece(person, id, name, document, transaction);
-    for (const asset of assets) await keepAsset(id, { ...asset, bytes: Buffer.from(asset.bytes) }, transaction);
-  };
+  const { id: person } = somebody(who);
+  const brought = orRefuse(await heavy('package', { bytes, id: newId() }, 'This package'));
+  const insert = (transaction: Transaction) => insertBroughtIn(person, brought, transaction);
   await (within ? insert(within) : database().transaction(insert));
-  if (!within) cardLater(id, 0, 0);
-  return id;
+  if (!within) cardLater(brought.id, 0, 0);
+  return brought.id;
+}
+
+/** Keeps what was brought in as a piece of a person's. */
+export async function insertBroughtIn(person: string, { id, name, document, assets }: BroughtIn, transaction: Transaction): Promise<void> {
+  await insertPiece(person, id, name, document, transaction);
+  for (const asset of assets) await keepAsset(id, { ...asset, bytes: Buffer.from(asset.bytes) }, transaction);
 }

@@ -16,9 +16,9 @@ import { picturedBy, WishFault } from '@zany/player/pictures';
 import { Refusal } from '../refusal';
 import { pageParts, pieceFrom } from './from-text';
 import { shortestWays } from './reviewed';
-import type { ErrandTask, Tell, Written } from './tasks';
+import type { BroughtIn, ErrandTask, Tell, Written } from './tasks';
 
-type Said = Uint8Array | string | Written;
+type Said = Uint8Array | string | Written | BroughtIn;
 type Writers = { readonly [K in ErrandTask['kind']]: (task: Extract<ErrandTask, { kind: K }>, tell: Tell) => Said | Promise<Said> };
 
 /** How each errand is done. */
@@ -51,10 +51,11 @@ const writers: Writers = {
     );
   },
   shortest: ({ document, tasks }, tell) => JSON.stringify(shortestWays(pieceFrom(document), tasks, tell)),
+  'bring in': async ({ bytes, id }, tell) => (await import('./taking')).bringIn(bytes, id, paced(tell)),
 };
 
-/** Long work that somebody has the server do, done beside the server's own thread: the bytes of a file. */
-export async function runErrand<K extends ErrandTask['kind']>(task: Extract<ErrandTask, { kind: K }>, tell: Tell): Promise<Written> {
+/** Long work that somebody has the server do, done beside the server's own thread: the bytes of a file, or a piece. */
+export async function runErrand<K extends ErrandTask['kind']>(task: Extract<ErrandTask, { kind: K }>, tell: Tell): Promise<Written | BroughtIn> {
   try {
     const written = await writers[task.kind as K](task, tell);
     if (typeof written === 'string') return { bytes: Buffer.from(written), leftOut: [] };
@@ -70,7 +71,7 @@ const walking = (tell: Tell, of = ''): Met => paced((states) => tell(`${of}${cou
 /** Between two words of how far it has come, in milliseconds. */
 const PACE = 300;
 
-function paced(say: (made: number) => void): (made: number) => void {
+function paced<T>(say: (made: T) => void): (made: T) => void {
   let last = 0;
   return (made) => {
     const now = performance.now();

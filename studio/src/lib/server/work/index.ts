@@ -3,7 +3,7 @@ import { resolve } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { Refusal } from '../refusal';
 import { Pool, WorkerLost, type Along } from './pool';
-import type { ErrandTask, Outcome, TaskName, Tasks, Written } from './tasks';
+import type { BroughtIn, ErrandTask, Outcome, TaskName, Tasks, Written } from './tasks';
 
 /** The workers' program is built beside the studio; both run from the studio's folder. */
 const FILE = process.env['ZANY_WORKER'] ?? resolve('dist/worker.js');
@@ -67,7 +67,7 @@ export async function heavy<K extends Exclude<TaskName, 'apply' | 'document' | '
 }
 
 /** The same for an errand, which says meanwhile how far it has come, and can be stopped; what became of its worker is thrown as that. */
-export const heavyErrand = async (task: ErrandTask, along: Along): Promise<Written> =>
+export const heavyErrand = async (task: ErrandTask, along: Along): Promise<Written | BroughtIn> =>
   orRefuse(await pools().errands.run('errand', task, TIMES.errand, along));
 
 /** Whether an errand would be begun at once. */

@@ -1,16 +1,16 @@
-import { PACKAGE_LIMITS, pieceToJson, readPackage, type AssetBytes, type Piece, type PieceJson } from '@zany/core';
+import { count, PACKAGE_LIMITS, pieceToJson, readPackage, type AssetBytes, type Piece, type PieceJson } from '@zany/core';
 import { limits } from '../config';
 import { sha256 } from '../digest';
 import { checkMedia, isMedia } from '../media';
 import { takePicture } from '../pictures';
 import { Refusal } from '../refusal';
 import { withNewId } from './renewed';
-import type { BroughtIn } from './tasks';
+import type { BroughtIn, Tell } from './tasks';
 
 export { takePicture };
 
 /** Reads a package as a new piece. Its pictures are decoded as any others, and kept as they are only if that succeeds. */
-export async function bringIn(bytes: Uint8Array, id: string): Promise<BroughtIn> {
+export async function bringIn(bytes: Uint8Array, id: string, tell: Tell = () => undefined): Promise<BroughtIn> {
   const read = await readPackage(bytes, sha256, { bytes: limits.package * 2, document: PACKAGE_LIMITS.document });
   if (!read.ok) throw new Refusal('unreadable', read.error.sentence, read.error.path);
   const { piece, assets } = read.value;
@@ -20,9 +20,9 @@ export async function bringIn(bytes: Uint8Array, id: string): Promise<BroughtIn>
       'assets',
       lost.id,
     ]);
-  const taken = await takeAll(piece, assets);
+  const taken = await takeAll(piece, assets, tell);
   const json = withNewId(pieceToJson(piece), id, piece.head.name);
-  return { name: piece.head.name, document: JSON.stringify(withAssets(json, taken)), assets: [...taken.values()] };
+  return { id, name: piece.head.name, document: JSON.stringify(withAssets(json, taken)), assets: [...taken.values()] };
 }
 
 type Taken = BroughtIn['assets'][number];
@@ -47,9 +47,10 @@ const fileEndings: Record<string, string> = { 'image/png': 'png', 'image/jpeg': 
  * A package may have been written by anybody: all files in it must be what they say, and each can be decoded. SVG is cleaned;
  * one that was clean already stays as it is.
  */
-async function takeAll(piece: Piece, assets: AssetBytes): Promise<Map<string, Taken>> {
+async function takeAll(piece: Piece, assets: AssetBytes, tell: Tell): Promise<Map<string, Taken>> {
   const all = new Map<string, Taken>();
   for (const asset of piece.assets.values()) {
+    tell(`${all.size} of ${count(piece.assets.size, 'picture')}`);
     const { id, mediaType, width, height } = asset;
     const bytes = assets.get(id)!;
     if (isMedia(mediaType)) await checkMedia(asset, bytes);

@@ -23,8 +23,8 @@ export interface Tasks {
   shown: { in: { document: string; bundle: string | null; start: string | null }; out: ShownPiece };
   /** Runs what was done again. */
   trails: { in: { document: string; trails: readonly { trail: unknown; goal: Goal | null }[] }; out: TrailRun[] };
-  /** What somebody has the server do, that takes long; what comes of it is a file. */
-  errand: { in: ErrandTask; out: Outcome<Written> };
+  /** What somebody has the server do, that takes long; what comes of it is a file, or a piece. */
+  errand: { in: ErrandTask; out: Outcome<Written | BroughtIn> };
   /** Parses a large body of edits. */
   batches: { in: { body: Uint8Array }; out: Outcome<SentBatch[]> };
 }
@@ -83,7 +83,9 @@ export type ErrandTask =
       readonly day: string;
     }
   | { readonly kind: 'compare'; readonly before: string; readonly after: string }
-  | { readonly kind: 'shortest'; readonly document: string; readonly tasks: readonly ReviewTask[] };
+  | { readonly kind: 'shortest'; readonly document: string; readonly tasks: readonly ReviewTask[] }
+  /** The bytes of a package, and what the piece is to be called by. */
+  | { readonly kind: 'bring in'; readonly bytes: Uint8Array; readonly id: string };
 
 /** What came of an errand. */
 export interface Written {
@@ -101,6 +103,7 @@ export interface TakenPicture {
 }
 
 export interface BroughtIn {
+  readonly id: string;
   readonly name: string;
   readonly document: string;
   readonly assets: readonly { id: string; mediaType: string; width: number; height: number; bytes: Uint8Array }[];
