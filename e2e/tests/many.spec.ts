@@ -130,7 +130,7 @@ test('what is the same in many frames is made so from one of them, but for those
   await expect(panel).toContainText('2 layers called the same in 2 other frames');
   await expect(panel.getByRole('listitem')).toHaveText([/Times.*place and size and paint and lines/, /Fares.*place and size and paint and lines/]);
   // What a text reads of its own frame has no meaning in others, and is not passed over in silence.
-  await expect(panel).toContainText('Stays, as it speaks of this frame alone: words of Bar.');
+  await expect(panel).toContainText('Stays, as it speaks of what only this frame has: words of Bar.');
   await panel.getByRole('button', { name: 'place and size' }).click();
   await panel.getByRole('button', { name: 'paint and lines' }).click();
   await expect(panel.getByRole('listitem').first()).toHaveText(/Times.*as here but for place and size, paint and lines and words/);
@@ -151,6 +151,29 @@ test('what is the same in many frames is made so from one of them, but for those
   expect(await fillIn('Fares')).toBe('rgb(240, 177, 60)');
   await page.keyboard.press('Control+z');
   expect(await fillIn('Times')).toBe('rgb(240, 177, 60)');
+});
+
+test('threads are made the same in other frames where that is asked for, by keys alone', async ({ studio, page }) => {
+  const next = (...lines: string[]) => ({ Next: { at: [20, 700, 300, 56] as const, text: 'Next', lines } });
+  await studio.given({
+    frames: {
+      Home: { layers: next('click → go to Fares', 'key Enter → go to Fares') },
+      Times: { layers: next('click → go to Home') },
+      Fares: { layers: next('click → go to Fares', 'key Enter → go to Fares') },
+    },
+  });
+  await studio.select('Next');
+  await page.keyboard.press('Shift+E');
+  const panel = page.getByRole('dialog', { name: 'The same in other frames' });
+  await expect(panel.getByRole('listitem')).toHaveText([/Times.*as here but for threads/, /Fares.*as here already/]);
+  const threads = panel.getByRole('button', { name: 'threads' });
+  await threads.focus();
+  await page.keyboard.press('Enter');
+  await expect(threads).toHaveAttribute('aria-pressed', 'true');
+  await panel.getByRole('button', { name: 'Change 1 layer' }).press('Enter');
+  await studio.openFrame('Times');
+  await expect(studio.row('Next')).toContainText(/go to\s*Fares/);
+  await expect(studio.row('Next')).not.toContainText('Home');
 });
 
 test('a frame that is put down on the stage leads there, and with what leads somewhere selected makes one more of that', async ({ studio, page }) => {

@@ -2,6 +2,9 @@ import { expect, test } from 'vitest';
 import { compose } from '../../compose/compose.ts';
 import { compile } from '../../program/compile.ts';
 import { unwrap } from '../../result.ts';
+import { printLine } from '../../lines/line.ts';
+import { scopeOf } from '../../lines/scope.ts';
+import { threadsOf, type Piece } from '../../piece/piece.ts';
 import { apply } from '../apply.ts';
 import { carryToTwins, leftIn, twinKinds, twinsOf, unlikeIn, type Shared } from './twins.ts';
 
@@ -40,7 +43,7 @@ const from = (...names: string[]) =>
     piece,
     names.map((name) => `home_${name}`)
   );
-const madeSo = (twins: ReturnType<typeof from>, ...kinds: Shared[]) => unwrap(apply(piece, carryToTwins(program, twins, kinds))).piece;
+const madeSo = (twins: ReturnType<typeof from>, ...kinds: Shared[]) => unwrap(apply(piece, carryToTwins(program, twins, kinds, newId))).piece;
 
 test('twins have one name and one type, in frames alone, however the name is written', () => {
   expect(from('Title').map(({ id }) => id)).toEqual(['times_title']);
@@ -69,16 +72,17 @@ test('only what is otherwise is carried over, and then nothing is otherwise any 
   for (const kind of Object.keys(twinKinds) as Shared[]) expect(unlikeIn(compile(now), twins, kind)).toEqual([]);
   expect(now.layers.get('times_title')).toMatchObject({ text: 'Kittiwake Line', style: { ink: '#0b7a75' }, pose: { x: 16, y: 20 } });
   expect(now.layers.get('pay_Next')!.looks).toEqual(piece.layers.get('home_Next')!.looks);
-  // Where they lead stays their own.
-  expect(now.threads).toBe(piece.threads);
-  expect(carryToTwins(compile(now), twins, ['place', 'paint'])).toEqual([]);
+  // Where they lead stays their own where that is not asked for.
+  expect(linesOf(now, 'pay_Next')).toEqual(['click → go to times']);
+  expect(madeSo(twins, 'place', 'paint', 'words').threads).toBe(piece.threads);
+  expect(carryToTwins(compile(now), twins, ['place', 'paint'], newId)).toEqual([]);
 });
 
 test('each way is carried alone, and what a twin has besides goes where the other has none', () => {
   const now = madeSo(from('Next'), 'paint');
   expect(now).toBe(piece);
   const back = twinsOf(piece, ['times_Next']).filter(({ frame }) => frame === 'home');
-  expect(unwrap(apply(piece, carryToTwins(program, back, ['looks']))).piece.layers.get('home_Next')!.looks).toBeUndefined();
+  expect(unwrap(apply(piece, carryToTwins(program, back, ['looks'], newId))).piece.layers.get('home_Next')!.looks).toBeUndefined();
 });
 
 test('words and bindings that speak of the whole piece are carried; those that speak of their own frame stay, and that is known', () => {
@@ -104,9 +108,54 @@ test('words and bindings that speak of the whole piece are carried; those that s
   expect(ids(unlikeIn(at, twins, 'bindings'))).toEqual(['times_Left']);
   expect(ids(leftIn(at, twins, 'bindings'))).toEqual(['times_Deck']);
   expect(leftIn(at, twins, 'place')).toEqual([]);
-  const now = unwrap(apply(own, carryToTwins(at, twins, ['words', 'bindings']))).piece;
+  const now = unwrap(apply(own, carryToTwins(at, twins, ['words', 'bindings'], newId))).piece;
   const { text, bindings } = own.layers.get('home_Left')!;
   expect(now.layers.get('times_Left')).toMatchObject({ text, bindings });
   expect(now.layers.get('times_Deck')).toEqual(own.layers.get('times_Deck'));
   expect(leftIn(compile(own), twinsOf(own, ['times_Deck']), 'words')).toEqual([]);
+});
+
+let ids = 0;
+const newId = () => `new${++ids}`;
+
+const linesOf = (of: Piece, id: string) => {
+  const { scene } = of.layers.get(id)!;
+  return threadsOf(of, id).map((thread) => printLine(thread, scopeOf(of, scene, id)));
+};
+
+test('threads are carried as they are read: what they name is there what is called so; those that say the same stay the ones they are', () => {
+  const frame = (lines: string[], more = {}) => ({ states: { Shut: {}, Open: {} }, layers: { Bar: {}, Next: { lines } }, ...more });
+  const spec = compose({
+    frames: {
+      home: frame(['click → go to pay', 'hover → show Bar; put home in Open', 'key Enter → go to pay']),
+      times: frame(['click → go to home', 'key Enter → go to pay']),
+      pay: { layers: { Next: { lines: ['click → back'] } } },
+    },
+  });
+  const made = compile(spec);
+  const twins = twinsOf(spec, ['home_Next']);
+  expect(unlikeIn(made, twins, 'threads').map(({ id }) => id)).toEqual(['times_Next']);
+  expect(leftIn(made, twins, 'threads').map(({ id }) => id)).toEqual(['pay_Next']);
+  const next = unwrap(apply(spec, carryToTwins(made, twins, ['threads'], newId))).piece;
+  expect(linesOf(next, 'times_Next')).toEqual(linesOf(spec, 'home_Next'));
+  expect(linesOf(next, 'pay_Next')).toEqual(['click → go to back']);
+  // The key is the thread it was, and what names the frame's own state names that of the other frame.
+  expect(threadsOf(next, 'times_Next').at(-1)!.id).toBe(threadsOf(spec, 'times_Next').at(-1)!.id);
+  expect(threadsOf(next, 'times_Next')[1]!.branches[0]!.steps[1]).toMatchObject({ do: 'state', to: { state: 'times_s_Open' } });
+  expect(unlikeIn(compile(next), twins, 'threads')).toEqual([]);
+});
+
+test('how something behaves goes along, but for a field that fills what only its frame has', () => {
+  const home = {
+    variables: { Name: { type: 'text', initial: '' } },
+    layers: { Card: { drag: { axis: 'x' }, role: 'button' }, Name: { field: { kind: 'text' } } },
+  } as const;
+  const spec = compose({ frames: { home, times: { layers: { Card: { scroll: 'y' }, Name: {} } } } });
+  const filled = unwrap(apply(spec, [{ op: 'set', table: 'layers', id: 'home_Name', path: ['field', 'variable'], value: 'home_v_Name' }])).piece;
+  const twins = twinsOf(filled, ['home_Card', 'home_Name']);
+  expect(leftIn(compile(filled), twins, 'behaves').map(({ id }) => id)).toEqual(['times_Name']);
+  const next = unwrap(apply(filled, carryToTwins(compile(filled), twins, ['behaves'], newId))).piece;
+  expect(next.layers.get('times_Card')).toMatchObject({ drag: { axis: 'x' }, role: 'button' });
+  expect(next.layers.get('times_Card')).not.toHaveProperty('scroll');
+  expect(next.layers.get('times_Name')).not.toHaveProperty('field');
 });

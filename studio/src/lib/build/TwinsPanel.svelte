@@ -1,5 +1,6 @@
 <script lang="ts">
   import { carryToTwins, count, framesOf, leftIn, listWords, twinKinds, twinsOf, unlikeIn, type Shared, type Twin } from '@zany/core';
+  import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { takeFocus } from '$lib/shared/focus';
 
@@ -18,7 +19,7 @@
     // svelte-ignore state_referenced_locally
     new Set(only ? framesOf(session.plain.piece).flatMap(({ id }) => (only.has(id) ? [] : id)) : [])
   );
-  let unasked: ReadonlySet<Shared> = $state.raw(new Set<Shared>(['words', 'bindings']));
+  let unasked: ReadonlySet<Shared> = $state.raw(new Set<Shared>(['words', 'threads', 'bindings']));
 
   const unlike = $derived(Object.fromEntries(kinds.map((kind) => [kind, unlikeIn(session.plain, twins, kind)])) as Record<Shared, Twin[]>);
   /** What cannot be carried, as it speaks of this frame alone. */
@@ -56,7 +57,7 @@
   const close = () => (session.panel = null);
 
   function apply() {
-    const made = carryToTwins(session.plain, twins.filter(isIn), asked);
+    const made = carryToTwins(session.plain, twins.filter(isIn), asked, newId);
     if (session.edit(`Make ${names} the same in other frames`, made, 'plain')) close();
   }
 </script>
@@ -84,7 +85,7 @@
         {/each}
       </div>
     {/if}
-    {#if staying.length}<p class="soft text-[12px]">Stays, as it speaks of this frame alone: {listWords(staying)}.</p>{/if}
+    {#if staying.length}<p class="soft text-[12px]">Stays, as it speaks of what only this frame has: {listWords(staying)}.</p>{/if}
     <ul class="scroll flex min-h-0 flex-col gap-1" aria-label="Frames">
       {#each frames as frame (frame.id)}
         <li>
