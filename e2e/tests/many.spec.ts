@@ -176,6 +176,37 @@ test('threads are made the same in other frames where that is asked for, by keys
   await expect(studio.row('Next')).not.toContainText('Home');
 });
 
+test('a section of frames is made by its names, each as the open one and leading on to the next, in one undo', async ({ studio, page }) => {
+  await studio.given({
+    frames: {
+      Home: {
+        layers: { Title: { type: 'text', text: 'Home', at: [20, 20, 200, 30] }, On: { at: [20, 700, 300, 56], lines: ['click → go to Fares'] } },
+      },
+      Fares: {},
+    },
+  });
+  await page.keyboard.press('Shift+F');
+  const panel = page.getByRole('dialog', { name: 'New frames by their names' });
+  await expect(panel).toContainText('They come after Home');
+  await page.keyboard.type('Pay, Card\nPaid');
+  await panel.getByRole('button', { name: 'each as Home' }).press('Enter');
+  await expect(panel.getByRole('checkbox', { name: 'what leads on from Home leads from each to the next' })).toBeChecked();
+  await panel.getByLabel('bundle').fill('Paying');
+  await expect(panel.getByRole('button', { name: 'Make 3 frames' })).toBeEnabled();
+  await page.keyboard.press('Control+Enter');
+  await expect(panel).toBeHidden();
+  await expect(page.getByRole('heading', { name: 'Pay', exact: true })).toBeVisible();
+  await expect(studio.sheet).toContainText('Pay');
+  await expect(studio.row('On')).toContainText(/go to\s*Card/);
+  await page.keyboard.press('PageDown');
+  await page.keyboard.press('PageDown');
+  await expect(studio.sheet).toContainText('Paid');
+  await expect(studio.row('On')).toContainText(/go to\s*Fares/);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('heading', { name: 'Pay', exact: true })).toBeHidden();
+  await expect(page.getByText(/Card$/)).toHaveCount(0);
+});
+
 test('a frame that is put down on the stage leads there, and with what leads somewhere selected makes one more of that', async ({ studio, page }) => {
   await studio.given({ frames: { Map: {}, Skarra: {}, Orrin: {} } });
   await studio.putDown('Skarra', 195, 200);

@@ -208,8 +208,13 @@ function inStates(piece: Piece, scene: string, names: ReadonlyMap<string, string
 }
 
 /** A whole scene's clip into an empty scene: keys, places and the scene's own threads stay. Gives the new ids by the old ones as well. */
-export function pasteScene(clip: Clip, scene: string, makeId: MakeId): { operations: Operation[]; names: ReadonlyMap<string, string> } {
-  const names = new Map([[clip.scene, scene], ...clip.layers.map((layer) => [layer.id, makeId()] as const)]);
+export function pasteScene(
+  clip: Clip,
+  scene: string,
+  makeId: MakeId,
+  others: Iterable<readonly [string, string]> = []
+): { operations: Operation[]; names: ReadonlyMap<string, string> } {
+  const names = new Map([...others, [clip.scene, scene], ...clip.layers.map((layer) => [layer.id, makeId()] as const)]);
   const layers = clip.layers.map((layer) => ({
     ...renamedLayer(layer, names),
     id: names.get(layer.id)!,

@@ -13,6 +13,7 @@
   import RowsPanel from './RowsPanel.svelte';
   import SlidesPanel from './SlidesPanel.svelte';
   import StartersPanel from './StartersPanel.svelte';
+  import SectionPanel from './SectionPanel.svelte';
   import TwinsPanel from './TwinsPanel.svelte';
   import VariablesPanel from './VariablesPanel.svelte';
 
@@ -75,6 +76,7 @@
   {:else if panel === 'rows'}<RowsPanel {session} />
   {:else if panel === 'repeat'}<Repeat {session} />
   {:else if panel === 'twins'}<TwinsPanel {session} />
+  {:else if panel === 'section'}<SectionPanel {session} />
   {:else}
     <div class="flex items-baseline gap-3" role="tablist" aria-label="Beside the stage">
       <button role="tab" aria-selected={tab === 'landings'} class="tab-word" onclick={() => (tab = 'landings')}>Landings</button>

@@ -153,7 +153,8 @@ export class EditorSession {
   /** The seam was asked for by the keyboard, which comes to it. */
   timeAsked = $state(false);
   /** The panel that was asked for, beside the stage. */
-  panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | 'find' | 'behaves' | 'more' | 'rows' | 'twins' | 'comments' | null = $state(null);
+  panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | 'find' | 'behaves' | 'more' | 'rows' | 'twins' | 'section' | 'comments' | null =
+    $state(null);
 
   /** The same as far as there is something for it. */
   get shownPanel(): EditorSession['panel'] {

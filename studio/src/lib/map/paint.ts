@@ -400,7 +400,8 @@ function drawWords(context: OffscreenCanvasRenderingContext2D, drawing: Drawing,
   for (const { name, box, frames, loose, isFolded: isAway } of cloths) {
     const at = screen(box);
     if (!isFolded && !isAway) {
-      add(`cloth ${name}`, name, at.x + 8, at.y - 8, 90, inks.soft, inks.paper, true);
+      // Above the cloth, clear of what stands over its frames.
+      add(`cloth ${name}`, name, at.x + 8, at.y - LINE_HEIGHT - 1, 90, inks.soft, inks.paper, true);
       continue;
     }
     const words = `${name} · ${frames}`;

@@ -460,6 +460,15 @@ export const commands: readonly Command[] = [
     when: building,
     run: ({ session }) => addFrame(session, { draft: true }),
   },
+  {
+    id: 'new-section',
+    label: 'New frames by their names',
+    short: 'New frames',
+    group: 'Frames',
+    keys: ['Shift+F'],
+    when: building,
+    run: ({ session }) => (session.panel = 'section'),
+  },
   { id: 'copy-frame', label: 'Duplicate the frame', group: 'Frames', when: building, run: ({ session }) => copyFrame(session) },
   {
     id: 'remove-frame',
