@@ -44,7 +44,7 @@ export function judge(program: Program, exploration: Exploration): Audit {
   };
 }
 
-/** What a rule found by how grave it is, each once and with its way there: as before where it found the same and the ways are the same. */
+/** What a rule found by how grave it is, each once and with its way there, in the order of the frames: as before where it found the same, and ways and frames are the same. */
 function rankedOf(
   program: Program,
   rule: string,
@@ -52,8 +52,9 @@ function rankedOf(
   exploration: Exploration,
   routes: Map<string, Finding['route']>
 ): Ranked {
-  const { old, keep } = before<{ found: readonly Finding[]; routes: object; ranked: Ranked }>(program, `ranked ${rule}`);
-  if (old?.routes === routes && areSame(old.found, found)) return old.ranked;
+  const { frames } = program;
+  const { old, keep } = before<{ found: readonly Finding[]; routes: object; frames: Program['frames']; ranked: Ranked }>(program, `ranked ${rule}`);
+  if (old?.routes === routes && old.frames === frames && areSame(old.found, found)) return old.ranked;
   const ranked: Ranked = { must: [], look: [], note: [] };
   const known = new Set<string>();
   for (const one of found) {
@@ -61,8 +62,18 @@ function rankedOf(
     known.add(one.id);
     ranked[one.severity].push(withRoute(program, one, exploration, routes));
   }
-  return keep({ found, routes, ranked }).ranked;
+  for (const severity of severities) sortByFrames(program, ranked[severity]);
+  return keep({ found, routes, frames, ranked }).ranked;
 }
+
+/** What is about the whole piece comes first; what is on sheets and in parts, last. */
+function sortByFrames({ frameAt }: Program, findings: Finding[]): void {
+  const placeOf = ({ place: { scene } }: Finding) => (scene === null ? -1 : (frameAt.get(scene) ?? Infinity));
+  const isInOrder = findings.every((one, i) => i === 0 || placeOf(findings[i - 1]!) <= placeOf(one));
+  if (!isInOrder) findings.sort((a, b) => compareNumbers(placeOf(a), placeOf(b)));
+}
+
+const compareNumbers = (a: number, b: number): number => (a < b ? -1 : a > b ? 1 : 0);
 
 type Ranked = Record<Severity, Finding[]>;
 

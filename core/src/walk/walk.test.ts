@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { compile } from '../program/compile.ts';
-import { startFrames, type Program } from '../program/program.ts';
+import { startFrames, update, type Program } from '../program/program.ts';
 import { advance, replay, start } from '../run/run.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
 import { apply } from '../edit/apply.ts';
+import { moveFrames } from '../edit/commands/frames.ts';
 import { unwrap } from '../result.ts';
 import { randomPiece } from '../testing/arbitrary.ts';
 import { compose, layerId } from '../compose/compose.ts';
@@ -415,3 +416,13 @@ function naiveTrapped(program: Program): boolean {
   }
   return [...states].some(([key, { run }]) => run.back.length <= 3 && !safe.has(key));
 }
+
+test('what a rule finds stands in the order of the frames, what is on sheets last, also once they are moved', () => {
+  const small = { layers: { Dot: { at: [10, 10, 12, 12] as const, lines: ['click → go to Zebra'] } } };
+  const spec = compose({ sheets: { Bar: small }, frames: { Zebra: { ...small, over: ['Bar'] }, Ape: small, Mole: small } });
+  const placesIn = (of: ReturnType<typeof compile>) => audit(of).findings.flatMap(({ rule, place }) => (rule === 'small-hit' ? place.scene : []));
+  const program = compile(spec);
+  expect(placesIn(program)).toEqual(['Zebra', 'Ape', 'Mole', 'Bar']);
+  const { piece, touched } = unwrap(apply(spec, moveFrames(spec, ['Zebra'], null)));
+  expect(placesIn(update(program, piece, touched))).toEqual(['Ape', 'Mole', 'Zebra', 'Bar']);
+});

@@ -17,7 +17,11 @@ const text = (words: string, lines: readonly string[] = []) => ({ type: 'text', 
 const piece = compose({
   frames: {
     home: {
-      layers: { Title: text('home'), Other: text('home sweet home'), On: text('on', ['click → go to pay · dissolve 300 ms ease-out', 'key h → go to times']) },
+      layers: {
+        Title: text('home'),
+        Other: text('home sweet home'),
+        On: text('on', ['click → go to pay · dissolve 300 ms ease-out', 'key h → go to times']),
+      },
     },
     pay: { layers: { Back: text('back', ['click → go to back']) } },
     times: {},
