@@ -133,21 +133,38 @@ const viewOf = ({ width, height }: Screen<Stood>): Rect => ({ x: 0, y: 0, width,
 
 /**
  * A point where a scene itself takes what is done first of these: no layer is there, or one that lets it through to the scene, if there
- * is such a place all the others as well.
+ * is such a place all the others as well. Of a scene that lies behind another one only layers are got at.
  */
 export function groundOf({ program, run }: Running, scene: string, occasions: Occasions): { node: Node | null; point: Point } | null {
   const screen = standingScreen(program, run);
   const hears = (node: Node | null, type: OccasionType) => outwardNodes(node).some((one) => heard(threadsAt(one), type));
-  let second: { node: Node | null; point: Point } | null = null;
-  for (const point of pointsOver(viewOf(screen))) {
-    const { shown, surface } = catchOn(screen, run, point);
-    if (surface?.scene !== scene) continue;
-    const node = shown?.node ?? null;
-    if (node && (hears(node, occasions[0]!) || !enabledWithin(run.roots[scene]!, node))) continue;
-    if (!occasions.some((type) => hears(node, type))) return { node, point };
-    second ??= { node, point };
+  const lets = (node: Node) => !hears(node, occasions[0]!) && enabledWithin(run.roots[scene]!, node);
+  const groundAt = (points: Iterable<Point>): Grounded | null => {
+    let second: Grounded | null = null;
+    for (const point of points) {
+      const { shown, surface } = catchOn(screen, run, point);
+      if (surface?.scene !== scene) continue;
+      const node = shown?.node ?? null;
+      if (node && !lets(node)) continue;
+      if (!occasions.some((type) => hears(node, type))) return { node, point };
+      second ??= { node, point };
+    }
+    return second;
+  };
+  const found = groundAt(pointsOver(viewOf(screen)));
+  if (found) return found;
+  // Layers that are too small for that.
+  for (const shown of screen.surfaces.find((one) => one.scene === scene)?.all ?? []) {
+    if (!shown.node.catches || !lets(shown.node)) continue;
+    const there = groundAt(pointsOn(screen, shown));
+    if (there) return there;
   }
-  return second;
+  return null;
+}
+
+interface Grounded {
+  readonly node: Node | null;
+  readonly point: Point;
 }
 
 /** Whether a press can be made beside the frame that is laid over. */

@@ -173,6 +173,21 @@ describe('what is tried', () => {
     expect(told(spec(asked))).toEqual([]);
   });
 
+  test('a dead end is told from what leads on, though that is no way home either', () => {
+    const hall = { layers: { down: button(0, 0, 'click → if lit → go to cellar'), lamp: button(0, 100, 'key l → set lit to true') } };
+    const frames = {
+      home: { layers: { on: button(0, 0, 'click → go to hall'), lamp: button(0, 100, 'click → set lit to true') } },
+      cellar: { layers: {} },
+    };
+    const variables = { lit: { type: 'yes/no', initial: false } } as const;
+    const dark = { layers: { down: hall.layers.down } };
+    expect(told({ variables, frames: { ...frames, hall: dark } })).toEqual([
+      'dead-end: Nothing leads on from cellar.',
+      'dead-end: Nothing leads on from hall while lit is no.',
+    ]);
+    expect(told({ variables, frames: { ...frames, hall } })).toEqual(['dead-end: Nothing leads on from cellar.']);
+  });
+
   test('values of sliders that something is computed with are tried one by one', () => {
     const slider = (y: number, field: object) => ({
       type: 'field' as const,

@@ -97,6 +97,16 @@ describe('what is pressed and held', () => {
 });
 
 describe('something in a layer that takes what is done there', () => {
+  test('on a sheet behind a frame, which only its layers get at, however small they are', () => {
+    const bar = (at: readonly [number, number, number, number]) => ({
+      layers: { knob: { type: 'field' as const, at, field: { kind: 'choice' as const, options: ['Skarra'] } } },
+      lines: ['click → go to far'],
+    });
+    const home = { under: ['bar'], layers: { top: box(200, 'click → send top') } };
+    expect(walked(home, { sheets: { bar: bar([64, 245, 9, 9]) } })).toMatchObject({ way: 'home: click the ground of bar', claims: [] });
+    expect(walked(home, { sheets: { bar: bar([210, 20, 9, 9]) } }).claims).toEqual(['never-fires', 'unreachable-frame']);
+  });
+
   test('on a sheet that waits for it: a double click on what itself waits for a click', () => {
     const bar = { layers: { tab: box(10, 'click → send tab') }, lines: ['double click → go to far'] };
     expect(walked({ over: ['bar'] }, { sheets: { bar } })).toMatchObject({ way: 'home: double-click the ground of bar', claims: [] });

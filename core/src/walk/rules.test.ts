@@ -410,6 +410,37 @@ describe('exploring the piece', () => {
     expect(says('unreachable-section', home('hold', 'click → play next section'))).toEqual([]);
   });
 
+  test('unreachable-section: playing on leads past the end of a section that holds, as far as that is done there', () => {
+    const labels = { one: [0, 'hold'], two: [24, 'hold'], three: [48, 'hold'] } as const;
+    const on = button(0, 0, 'click → play on');
+    const frame = (more: object, layers: Layers = { on }) => ({ frames: { home: { timeline: { length: 72, labels, ...more }, layers } } });
+    expect(says('unreachable-section', frame({}))).toEqual([]);
+    expect(says('unreachable-section', frame({ spans: [['on', 0, 23]] }))).toEqual(['Nothing plays three of home, and nothing runs on to it.']);
+    expect(says('unreachable-section', frame({}, { on: button(0, 0, 'click → pause') }))).toHaveLength(2);
+    // What only moves is let stand, so that nobody knows how far it was played.
+    const Flag = {
+      size: [100, 60] as const,
+      timeline: {
+        length: 72,
+        labels,
+        tracks: [
+          [
+            'flag',
+            'x',
+            [
+              [0, 0],
+              [71, 50],
+            ],
+          ],
+        ] as const,
+      },
+      layers: { flag: {} },
+    };
+    const flown = (line: string) => pair({ flag: { part: 'Flag', at: [200, 200, 100, 60] }, wave: button(200, 0, line) }, { parts: { Flag } });
+    expect(says('unreachable-section', flown('click → play flag'))).toEqual([]);
+    expect(says('unreachable-section', flown('click → pause flag'))).toHaveLength(2);
+  });
+
   test('never-fires, and why; a branch that an earlier one leaves nothing for; not what can be cut, or is told by another rule', () => {
     const variables = { n: number(0) };
     const ask = (...lines: string[]) => says('never-fires', pair({ ask: button(200, 0, ...lines) }, { variables }));

@@ -28,7 +28,8 @@ export interface Trap {
  */
 export function findTraps(program: Program, exploration: Exploration): Trap[] {
   const { states, edges, unfollowed } = exploration;
-  const homeward = new Homeward(exploration, resting(program, exploration));
+  const leading = leadingOn(exploration);
+  const homeward = new Homeward(exploration, resting(program, exploration, leading));
   const lost = new Map<string, readonly number[]>();
   for (const at of states.keys()) {
     const stack = homeward.lostWith(at);
@@ -48,7 +49,9 @@ export function findTraps(program: Program, exploration: Exploration): Trap[] {
     const key = frames.toSorted().join();
     if (found.has(key)) continue;
     const first = members[0]!;
-    const others = [...states.keys()].filter((at) => states[at]!.frame === states[first]!.frame && !lost.has(String(at)));
+    // Where one frame alone leads nowhere, what leads on from it tells its states apart, though that may be no way home either.
+    const isOther = (at: number) => !lost.has(String(at)) || (frames.length === 1 && leading.has(at));
+    const others = [...states.keys()].filter((at) => states[at]!.frame === states[first]!.frame && isOther(at));
     const alike = members.filter((at) => states[at]!.frame === states[first]!.frame);
     const when = others.length ? whileWords(program, exploration, alike, others) : null;
     const route = exploration.routeTo(first, lost.get(String(first)));
@@ -115,16 +118,21 @@ function doneElsewhere(program: Program, { slices }: Exploration, leading: Reado
   return found;
 }
 
-/** States in which a person can rest: a start from which one can go on, an ending, a link out of the piece, or one that was not followed. */
-function resting(program: Program, exploration: Exploration): number[] {
-  const { states, edges, unfollowed, leavesFrom, stirs, runOf } = exploration;
+/** States from which another frame is come to, or that were not followed. */
+function leadingOn({ states, edges, unfollowed }: Exploration): ReadonlySet<number> {
   const sources = edges.sources();
+  const leads = (state: number) => edges.endsOf(state).some((to) => states[to]!.frame !== states[state]!.frame);
+  const found = new Set([...states.keys()].filter((state) => leads(state) || unfollowed.has(state)));
+  for (const state of found) for (const source of sources[state]!) found.add(source);
+  return found;
+}
+
+/** States in which a person can rest: a start from which one can go on, an ending, a link out of the piece, or one that was not followed. */
+function resting(program: Program, exploration: Exploration, goesOn: ReadonlySet<number>): number[] {
+  const { states, edges, unfollowed, leavesFrom, stirs, runOf } = exploration;
   const starts = new Set(startFrames(program));
   const at = [...states.keys()];
   // A person can begin there, and go on: to another frame, or where the frame never leads to one, to anything else.
-  const leads = (state: number) => edges.endsOf(state).some((to) => states[to]!.frame !== states[state]!.frame);
-  const goesOn = new Set(at.filter((state) => leads(state) || unfollowed.has(state)));
-  for (const state of goesOn) for (const source of sources[state]!) goesOn.add(source);
   const leading = new Set(at.filter((state) => goesOn.has(state)).map((state) => states[state]!.frame));
   // Most frames lead to others: then nobody asks.
   let elsewhere: ReadonlySet<string> | null = null;
