@@ -173,6 +173,18 @@ describe('what is tried', () => {
     expect(told(spec(asked))).toEqual([]);
   });
 
+  test('no way home is told of all its frames together: where one of them has a way at times, it is said when it has none', () => {
+    const frames = {
+      home: {
+        layers: { down: button(0, 0, 'click → set lit to false; go to cellar'), lamp: button(0, 100, 'click → set lit to true; go to vault') },
+      },
+      cellar: { layers: { on: button(0, 0, 'click → go to vault') } },
+      vault: { layers: { on: button(0, 0, 'click → if lit → go to home; otherwise → go to cellar') } },
+    };
+    const variables = { lit: { type: 'yes/no', initial: false } } as const;
+    expect(told({ variables, frames })).toEqual(['no-way-home: From cellar and vault no start frame can be reached any more, while lit is no.']);
+  });
+
   test('a dead end is told from what leads on, though that is no way home either', () => {
     const hall = { layers: { down: button(0, 0, 'click → if lit → go to cellar'), lamp: button(0, 100, 'key l → set lit to true') } };
     const frames = {

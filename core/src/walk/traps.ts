@@ -18,7 +18,7 @@ export interface Trap {
   /** Where the route begins, and the events that lead into the trap. */
   readonly from: string;
   readonly route: readonly RunEvent[];
-  /** What has to be so on its first frame: `while Menu is open`; null where it is always so. */
+  /** What has to be so on its frames: `while Menu is open`; null where it is always so. */
   readonly when: string | null;
 }
 
@@ -51,9 +51,8 @@ export function findTraps(program: Program, exploration: Exploration): Trap[] {
     const first = members[0]!;
     // Where one frame alone leads nowhere, what leads on from it tells its states apart, though that may be no way home either.
     const isOther = (at: number) => !lost.has(String(at)) || (frames.length === 1 && leading.has(at));
-    const others = [...states.keys()].filter((at) => states[at]!.frame === states[first]!.frame && isOther(at));
-    const alike = members.filter((at) => states[at]!.frame === states[first]!.frame);
-    const when = others.length ? whileWords(program, exploration, alike, others) : null;
+    const others = [...states.keys()].filter((at) => frames.includes(states[at]!.frame) && isOther(at));
+    const when = others.length ? whileWords(program, exploration, members, others) : null;
     const route = exploration.routeTo(first, lost.get(String(first)));
     found.set(key, { frames, deadEnd: frames.length === 1, from: startOf(exploration, first), route, when });
   }
