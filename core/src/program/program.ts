@@ -61,8 +61,8 @@ export interface Program {
   readonly variables: ReadonlyMap<string, Variable>;
   /** Reads a stored expression. */
   readonly parse: ParseExpression;
-  /** Timeline frames at which playheads stop besides, on their way, for whoever wants to see what is there. */
-  readonly midway?: ReadonlyMap<Timeline, readonly number[]>;
+  /** Timeline frames at which playheads stop on their way, where they stop at more than usual, for whoever wants to see what is there. */
+  readonly marksOf?: (timeline: Timeline) => Iterable<number>;
 }
 
 /** How expressions are read: by the parser, or from trees made before, which is how an exported page does without one. */

@@ -10,7 +10,7 @@ import type { Place } from './environment.ts';
 import { destination, enterFrame, liftTop } from './frames.ts';
 import { pause, pauseInstance, play, playInstance, showFrame } from './heads.ts';
 import { currentFrame, sectionsOf } from './playhead.ts';
-import { boundsOf, isEnabled, isSelected, isShown, poseOf, standingRoot, stateOf } from './resolve.ts';
+import { boundState, boundsOf, isEnabled, isSelected, isShown, poseOf, standingRoot, stateOf } from './resolve.ts';
 import type { Call, Runner } from './runner.ts';
 import { scrollTo } from './scrolling.ts';
 
@@ -190,8 +190,10 @@ class StatesActing implements ActedStates {
   }
 
   set(state: string): 'set' | 'there already' | 'bound' {
-    if (!this.runner.setState(this.at, state)) return 'there already';
-    return stateOf(this.runner.root(this.at.root.scene)!, this.at.instance) === state ? 'set' : 'bound';
+    if (this.now === state) return 'there already';
+    if (boundState(this.at.root, this.at.instance)) return 'bound';
+    this.runner.setState(this.at, state);
+    return 'set';
   }
 
   showBy(transition: Transition): void {

@@ -86,6 +86,27 @@ describe('clicks on something by name', () => {
     for (const deed of deeds) expect([sent(gone.run(deed)), gone.run(deed).run.frame]).toEqual([[], 'shop']);
   });
 
+  test('what has the focus below a frame that keeps presses off hears no keys', () => {
+    const card = { size: [200, 200] as const, lines: counting('key l') };
+    const { run } = told({ frames: { home: { layers: { a: box(0, ...counting('key k'), 'key l → lay over card at center scrim 40 %') } }, card } });
+    const focus: RunEvent = { type: 'focus', layer: here('a') };
+    expect(run(focus, key('k')).told).toEqual(['a: key']);
+    expect(run(focus, key('l'), key('k'), key('l')).told).toEqual(['a: key', 'card: key']);
+  });
+
+  test('what is pressed hears that it is let go, wherever that is: on another scene nobody does', () => {
+    const lines = counting('press', 'release', 'click');
+    const bar = { layers: { tab: { ...box(300), type: 'field' as const, field: { kind: 'choice' as const, options: ['Skarra'] } } }, lines };
+    const { run } = told({ sheets: { bar }, frames: { home: { under: ['bar'], lines } } });
+    const [ground, tab] = [
+      { x: 200, y: 100 },
+      { x: 20, y: 320 },
+    ];
+    expect(run({ type: 'press', ...ground }, { type: 'release', ...tab }).told).toEqual(['home: press', 'home: release']);
+    expect(run({ type: 'press', ...tab }, { type: 'release', ...ground }).told).toEqual(['bar: press', 'bar: release']);
+    expect(run({ type: 'press', ...tab }, { type: 'release', ...tab }).told).toEqual(['bar: press', 'bar: release', 'bar: click']);
+  });
+
   test('what is held is let go there, as a click, or elsewhere, as none', () => {
     const held = told({}, { a: box(0, ...counting('press', 'release', 'click')), b: box(100, ...counting('hover')) });
     const hold: RunEvent = { type: 'hold', layer: here('a') };

@@ -229,6 +229,13 @@ describe('playheads', () => {
     expect(play(spec('fresh'), frames(10), key('a'), wait(5000), key('b'))).toMatchObject({ head: { at: 0, playing: true }, sent: ['in'] });
   });
 
+  test('a frame that is left as a round of its timeline ends is found in that round', () => {
+    const timeline = { length: 48, labels: { round: [0, 'loop'], after: [24, 'hold'] } } as const;
+    const home = { onReturn: 'remember' as const, timeline, lines: ['after 1 s → go to pier'] };
+    const { head } = play({ frames: { home, pier: { lines: ['key b → go to home'] } } }, wait(1000), key('b'));
+    expect(head).toMatchObject({ at: 23, playing: true });
+  });
+
   test('what a placement does as it comes again: from the beginning, on from where it was, or at its end', () => {
     const spec = (reentry?: 'go on' | 'once', autoplay = true): ComposeSpec => ({
       parts: { Clip: { timeline: { length: 20, autoplay, labels: { In: [0, 'hold'] } }, lines: ['label In → send in'], layers: { box: {} } } },

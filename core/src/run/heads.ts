@@ -26,8 +26,17 @@ export function enterHeads(runner: Runner, scene: string, expansion: Expansion):
 }
 
 /** Heads as they are kept while their scene is away: where they were, to go on from there. */
-export const restingHeads = (program: Program, run: RunState, root: RootRun): RootRun['heads'] =>
-  Object.fromEntries(Object.entries(root.heads).map(([key, head]) => [key, { ...head, at: frameAt(program, head, run.clock), since: run.clock }]));
+export const restingHeads = (runner: Runner, { scene, heads }: RootRun): RootRun['heads'] => {
+  const { instances } = runner.expansion(scene);
+  return Object.fromEntries(Object.entries(heads).map(([key, head]) => [key, stopped(runner, head, instances.get(key)?.scene.scene.timeline)]));
+};
+
+/** A head that is stopped where it is. */
+const stopped = ({ program, run: { clock } }: Runner, head: Playhead, timeline: Timeline | undefined): Playhead => ({
+  ...head,
+  at: standsAt(program, head, timeline, clock),
+  since: clock,
+});
 
 /** Where a playhead stands that is stopped at a moment: within its section, though that is over just then. */
 const standsAt = (program: Program, head: Playhead, timeline: Timeline | undefined, clock: number): number =>
@@ -65,8 +74,7 @@ function comeIn(runner: Runner, scene: string, node: Node, instance: Instance): 
 /** Keeps the place; whether it played is kept as well, for a placement that goes on. */
 function goOut(runner: Runner, scene: string, _node: Node, instance: Instance): void {
   const head = runner.root(scene)!.heads[instance.key];
-  const { clock } = runner.run;
-  if (head) setHead(runner, scene, instance, { ...head, at: standsAt(runner.program, head, instance.scene.scene.timeline, clock), since: clock });
+  if (head) setHead(runner, scene, instance, stopped(runner, head, instance.scene.scene.timeline));
 }
 
 export function playMedia(runner: Runner, scene: string, node: Node): void {
@@ -159,9 +167,7 @@ export function showFrame(runner: Runner, scene: string, instance: Instance, fra
 
 export function pauseInstance(runner: Runner, scene: string, instance: Instance): void {
   const head = runner.root(scene)?.heads[instance.key];
-  const { clock } = runner.run;
-  const { timeline } = instance.scene.scene;
-  if (head?.playing) setHead(runner, scene, instance, { ...head, at: standsAt(runner.program, head, timeline, clock), since: clock, playing: false });
+  if (head?.playing) setHead(runner, scene, instance, { ...stopped(runner, head, instance.scene.scene.timeline), playing: false });
 }
 
 /** Whether a head is under way: only those that are there move on. */

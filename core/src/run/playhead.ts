@@ -198,7 +198,7 @@ export function nextStop(program: Program, head: Playhead, timeline: Timeline): 
   const section = sectionAt(timeline, head.at);
   const end = (section?.to ?? timeline.length - 1) + 1;
   let frame = end;
-  for (const marks of [marksOf(timeline), program.midway?.get(timeline) ?? []]) for (const at of marks) if (at > head.at && at < frame) frame = at;
+  for (const at of (program.marksOf ?? marksOf)(timeline)) if (at > head.at && at < frame) frame = at;
   return { frame, isEnd: frame === end, due: head.since + spanOf(program, frame - head.at) };
 }
 

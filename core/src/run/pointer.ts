@@ -179,18 +179,20 @@ export function releasePointer(runner: Runner, point: Point): void {
   if (!surface) return pressBeside(runner);
   if (!pressed) return;
   if (pressed.drag?.moving) return dropDragged(runner, pressed, point);
-  const from = pressed.node === '' ? null : (runner.find(pressed.node)?.node ?? null);
-  if (!from || !isOff(runner, from)) fireOutward(runner, from, surface.scene, { type: 'release' });
+  // Where it is let go is no matter: what was pressed is.
+  const { node, scene } = pressed;
+  const from = node === '' ? null : (runner.find(node)?.node ?? null);
+  if (!from || !isOff(runner, from)) fireOutward(runner, from, scene, { type: 'release' });
   // Letting go has led elsewhere: what was pressed is not there any more to be clicked or swiped.
-  if (!runner.liveRoots().includes(surface.scene)) return;
-  if (swiped(runner, pressed, point, from, surface.scene)) return;
+  if (!runner.liveRoots().includes(scene)) return;
+  if (swiped(runner, pressed, point, from, scene)) return;
   if (pressed.spent) return;
-  if ((shown?.node.key ?? '') !== pressed.node) {
+  if ((shown?.node.key ?? '') !== node || surface.scene !== scene) {
     const name = from?.layer.name ?? 'the frame';
-    runner.at(pressed.node || null);
+    runner.at(node || null);
     return runner.why({ code: 'let-go-elsewhere', sentence: `The press began on ${name} and ended elsewhere, so it is no click.` });
   }
-  click(runner, shown?.node ?? null, surface.scene, point);
+  click(runner, shown?.node ?? null, scene, point);
 }
 
 /** A press beside a frame that is laid over closes it, where it says so. Where it fills the view there is no such place. */

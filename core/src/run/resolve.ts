@@ -11,7 +11,7 @@ import { expand, type Expansion } from '../program/expand.ts';
 import { pathIn, type Instance, type Node } from '../program/node.ts';
 import { IDENTITY, mapPoint, rotated, scaled, translated, unmapPoint, type Matrix } from '../program/matrix.ts';
 import type { Point, Rect } from '../program/geometry.ts';
-import type { Program } from '../program/program.ts';
+import type { Program, SceneProgram } from '../program/program.ts';
 
 /** Where a layer stands just now. Numbers are in the space of what it is in; the matrix leads to the view of the frame. */
 export interface Stood {
@@ -420,14 +420,17 @@ const NO_DELTAS: readonly Delta[] = [];
 export function stateOf(root: RootRun, instance: Instance): string | null {
   const { states, initial } = instance.scene;
   if (states.length === 0) return null;
-  const name = instance.placement ? root.bound[bindingKey(instance.placement.key, 'state')] : root.bound[':stateIs'];
-  if (name !== undefined && name !== null) {
-    const found = states.find((state) => state.name === name);
-    if (found) return found.id;
-  }
+  const bound = boundState(root, instance);
+  if (bound) return bound.id;
   const own = root.states[instance.key];
   if (own !== undefined && states.some((state) => state.id === own)) return own;
   return beginsIn(root, instance) ?? initial;
+}
+
+/** The state that an expression gives an instance, where one does. */
+export function boundState(root: RootRun, { placement, scene }: Instance): SceneProgram['states'][number] | undefined {
+  const name = root.bound[placement ? bindingKey(placement.key, 'state') : ':stateIs'];
+  return scene.states.find((state) => state.name === name);
 }
 
 /** The state that a placement begins in: its own, or what a state around it says. */

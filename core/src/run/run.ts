@@ -120,10 +120,11 @@ function frontScenes(runner: Runner): string[] {
   return modal ? scenes.slice(0, scenes.indexOf(modal.frame) + 1) : scenes;
 }
 
-/** The layer with the focus and what is around it, then the frontmost layer, then the scenes, then the piece. */
+/** The layer with the focus and what is around it, where nothing keeps that off, then the frontmost layer, then the scenes, then the piece. */
 function fireFront(runner: Runner, occasion: Occasion): boolean {
-  const focused = runner.run.focus === null ? null : (runner.find(runner.run.focus)?.node ?? null);
   const scenes = frontScenes(runner);
+  const place = runner.find(runner.run.focus ?? '');
+  const focused = place && scenes.includes(place.root.scene) ? place.node : null;
   const matches = (threads: readonly Thread[]) => threads.some((thread) => thread.enabled && fitsOccasion(thread.cue, occasion));
   const isFor = (one: Node) => matches(one.item.threads);
   const node = outwardNodes(focused).find(isFor) ?? scenes.flatMap((scene) => frontmost(runner, scene, isFor) ?? [])[0];
@@ -157,13 +158,14 @@ function pressPad(runner: Runner, button: number): void {
 function moveFocus(runner: Runner, layer: string | null): void {
   const old = runner.run.focus;
   if (old === layer) return;
-  const gone = old === null ? null : runner.find(old);
+  const gone = runner.find(old ?? '');
   runner.put({ focus: layer });
   if (gone?.node && gone.isOn) runner.nodeCue(gone.root.scene, gone.node, { type: 'blur' }, `${gone.node.layer.name} lost the focus`);
-  const come = layer === null ? null : runner.find(layer);
+  const come = runner.find(layer ?? '');
+  if (!come?.node || !come.isOn) return;
   // The keyboard comes to things that have to be scrolled to, and they into view.
-  if (come?.node && come.isOn && !('point' in reachOf(runner, come.node))) scrollInto(runner, come.node);
-  if (come?.node && come.isOn) runner.nodeCue(come.root.scene, come.node, { type: 'focus' }, `${come.node.layer.name} has the focus`);
+  if (!('point' in reachOf(runner, come.node))) scrollInto(runner, come.node);
+  runner.nodeCue(come.root.scene, come.node, { type: 'focus' }, `${come.node.layer.name} has the focus`);
 }
 
 function enterValue(runner: Runner, layer: string, value: string | number | boolean): void {

@@ -55,7 +55,7 @@ const MOST_TEXT = 2000;
 export interface Duties {
   readonly runStep: (runner: Runner, call: Call, step: Step) => Stepped;
   readonly enterHeads: (runner: Runner, scene: string, expansion: Expansion) => void;
-  readonly restingHeads: (program: Program, run: RunState, root: RootRun) => RootRun['heads'];
+  readonly restingHeads: (runner: Runner, root: RootRun) => RootRun['heads'];
   readonly syncPresence: (runner: Runner, scene: string) => void;
   /** Whether texts are computed: they are only looked at, and nothing that happens depends on them. */
   readonly writesTexts: boolean;
@@ -338,7 +338,7 @@ export class Runner {
     const root = this.run.roots[scene];
     if (!root) return;
     const remembers = this.program.scenes.get(scene)?.scene.onReturn === 'remember';
-    const kept = remembers ? { timers: [], media: {}, present: {}, heads: this.duties.restingHeads(this.program, this.run, root) } : null;
+    const kept = remembers ? { timers: [], media: {}, present: {}, heads: this.duties.restingHeads(this, root) } : null;
     const playing = this.expansion(scene).timed.filter((node) => root.media[node.key] === 'playing');
     const focus = this.run.focus !== null && this.sceneOfNode(this.run.focus) === scene ? null : this.run.focus;
     this.store.leave(scene, kept);
@@ -400,10 +400,7 @@ export class Runner {
 
   // ── changes that others can be cued by ──────────────────────────────────────
 
-  setState(place: Place, state: string): boolean {
-    const { root, instance } = place;
-    const old = stateOf(root, instance);
-    if (old === state) return false;
+  setState({ root, instance }: Place, state: string): void {
     const nested = [...this.expansion(root.scene).instances.values()].filter((one) => isWithin(one, instance));
     const states = nested.map((one) => stateOf(root, one));
     this.store.set(root.scene, 'states', instance.key, state);
@@ -412,7 +409,6 @@ export class Runner {
       if (now !== states[i]) this.stateChanged(root.scene, one, states[i]!);
     });
     this.rereadAround(root.scene, instance);
-    return true;
   }
 
   private stateChanged(scene: string, instance: Instance, old: string | null): void {

@@ -157,6 +157,24 @@ describe('where something is gone, or will have none of it', () => {
     expect(play(piece, [key(name)])).toMatchObject({ said: [sentence], why: [why] });
   });
 
+  test('a step against an expression leaves nothing behind that would show later', () => {
+    const later = {
+      ...spec,
+      frames: {
+        ...spec.frames,
+        home: {
+          ...spec.frames['home'],
+          layers: {
+            ...spec.frames['home']!.layers,
+            bound: { at: [120, 0, 50, 50] as const, part: 'Lamp', when: { state: 'if Count = 7 then "none" else "Off"' } },
+          },
+        },
+      },
+    };
+    const { run } = play(compose(later), [key('d'), key('f')]);
+    expect(run.roots['home']!.states).toEqual({});
+  });
+
   test('a placement comes into a state once', () => {
     const done = play(piece, [key('e')]);
     expect([done.said, done.why]).toEqual([['set lamp to On'], []]);

@@ -705,6 +705,20 @@ test.each([{ kind: 'text' }, { kind: 'number', min: 0, max: 9 }, { kind: 'slider
   }
 );
 
+test('into a field that waits for the focus something is put once it has it', () => {
+  const seats = { type: 'number', initial: 0, min: 0, max: 3 } as const;
+  const field = { kind: 'slider', min: 0, max: 3, step: 1, variable: 'seats' } as const;
+  const home = (line: string) => ({
+    layers: {
+      seats: { type: 'field' as const, at: [10, 10, 200, 40] as const, field, lines: [line] },
+      on: button(0, 100, 'click → if seats = 2 and asked → go to end'),
+    },
+  });
+  const variables = { seats, asked: { type: 'yes/no', initial: false } } as const;
+  const reached = (line: string) => audited({ variables, frames: { home: home(line), end: { layers: {} } } }).exploration.reached.has('end');
+  expect([reached('focus → set asked to true'), reached('focus → send asked')]).toEqual([true, false]);
+});
+
 test('a hidden part hears keys, a hidden layer does not', () => {
   const Menu = { size: [100, 100] as const, layers: { tile: button(0, 0, 'key k → send tile') }, lines: ['key m → send part'] };
   const home = { layers: { menu: { part: 'Menu', at: [10, 10, 100, 100] as const, hidden: true } } };

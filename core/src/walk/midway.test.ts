@@ -4,7 +4,7 @@ import { compile } from '../program/compile.ts';
 import { replay, start } from '../run/run.ts';
 import { audit } from './audit.ts';
 import { routeWords } from './event-words.ts';
-import { withMidway } from './midway.ts';
+import { midwayOf, withMidway } from './midway.ts';
 
 const box = (x: number, line: string) => ({ at: [x, 10, 80, 60] as const, text: 'Go', lines: [line] });
 const far: SceneSpec = { layers: { back: box(10, 'click → go to home') } };
@@ -150,7 +150,7 @@ test('nothing is looked at in between where all can be pressed at rest, or nothi
         ],
       ],
     ]);
-  expect(withMidway(program({ timeline: moving('go', 200), layers: { go: box(10, 'click → go to far') } })).midway).toBeUndefined();
+  expect(midwayOf(withMidway(program({ timeline: moving('go', 200), layers: { go: box(10, 'click → go to far') } })))).toBeUndefined();
   const gull = { at: [0, 300, 20, 20] as const };
-  expect(withMidway(program({ timeline: moving('gull', 400), layers: { gull, go: box(10, 'click → go to far') } })).midway).toBeUndefined();
+  expect(midwayOf(withMidway(program({ timeline: moving('gull', 400), layers: { gull, go: box(10, 'click → go to far') } })))).toBeUndefined();
 });

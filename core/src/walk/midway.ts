@@ -22,18 +22,26 @@ export function withMidway(program: Program): Program {
   const midway = new Map<Timeline, readonly number[]>();
   for (const frame of program.frames)
     for (const { timeline, frames } of midwayOn(program, frame)) midway.set(timeline, [...new Set([...(midway.get(timeline) ?? []), ...frames])]);
-  return midway.size ? { ...program, midway } : program;
+  if (midway.size === 0) return program;
+  const all = (timeline: Timeline): Iterable<number> => [...marksOf(timeline), ...(midway.get(timeline) ?? [])];
+  added.set(all, midway);
+  return { ...program, marksOf: all };
 }
+
+/** The timeline frames that are stopped at besides, by timelines. */
+const added = new Beside<NonNullable<Program['marksOf']>, ReadonlyMap<Timeline, readonly number[]>>();
+
+export const midwayOf = ({ marksOf: all }: Program) => all && added.get(all);
 
 /** Whether playheads stop at the same in between in two programs. */
 export function areMidwayAlike(a: Program, b: Program): boolean {
-  const [one, other] = [a, b].map(({ midway }) => JSON.stringify(midway ? [...midway.values()] : []));
+  const [one, other] = [a, b].map((program) => JSON.stringify([...(midwayOf(program)?.values() ?? [])]));
   return one === other;
 }
 
 /** A run as exploring has it: its playheads stopped wherever they have come by. */
 export function atMidway(program: Program, run: RunState): RunState {
-  if (!program.midway) return run;
+  if (!midwayOf(program)) return run;
   const roots: Record<string, RootRun> = { ...run.roots };
   for (const scene of liveRootsOf(program, run)) {
     const root = run.roots[scene]!;
@@ -51,7 +59,7 @@ function comeBy(program: Program, begun: Playhead, timeline: Timeline, clock: nu
   let head = begun;
   for (;;) {
     const stop = nextStop(program, head, timeline);
-    if (!stop || stop.isEnd || stop.due > clock + EPSILON || !program.midway!.get(timeline)?.includes(stop.frame)) return head;
+    if (!stop || stop.isEnd || stop.due > clock + EPSILON || !midwayOf(program)!.get(timeline)?.includes(stop.frame)) return head;
     head = { ...head, at: stop.frame, since: stop.due };
   }
 }

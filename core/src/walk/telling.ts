@@ -40,7 +40,7 @@ export interface Telling {
   readonly floors: ReadonlyMap<string, number>;
   /** Whether it matters that the pointer is over a layer: it waits for the pointer to leave. */
   readonly leaves: (node: Node) => boolean;
-  /** Whether it matters that a layer has the focus: it waits to lose it, or takes a key that others take as well. */
+  /** Whether it matters that a layer has the focus: it waits to lose it, takes a key that others take as well, or is a field that waits to have it. */
   readonly focuses: (node: Node) => boolean;
   /** What things are held against. */
   readonly compared: Compared;
@@ -96,7 +96,8 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
     swings,
     floors,
     leaves: (node) => hears(node, (cue) => waitsFor(cue, 'leave')),
-    focuses: (node) => hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue)),
+    // Into a field that waits for the focus something is put once it has it.
+    focuses: (node) => hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue) || (!!node.layer.field && waitsFor(cue, 'focus'))),
     compared,
     putInto: valuesKept((layer, field) => [...valuesFor(field, askedIn(compared, layer, fields.get(layer)))]),
     untried: new Map([...putInto(untriedFields), ...dragged(program, asking, together)]),
