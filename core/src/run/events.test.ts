@@ -86,6 +86,13 @@ describe('clicks on something by name', () => {
     for (const deed of deeds) expect([sent(gone.run(deed)), gone.run(deed).run.frame]).toEqual([[], 'shop']);
   });
 
+  test('what is disabled is not swiped, and lets nobody around it hear of that', () => {
+    const { run } = told({}, { a: { ...box(0, ...counting('swipe right')), disabled: true } }, counting('swipe right'));
+    const swiped = run({ type: 'press', x: 5, y: 5 }, { type: 'release', x: 90, y: 5 });
+    expect([swiped.told, swiped.whys]).toEqual([[], ['let-go-elsewhere']]);
+    expect(run({ type: 'press', x: 105, y: 5 }, { type: 'release', x: 190, y: 5 }).told).toEqual(['home: swipe']);
+  });
+
   test('what has the focus below a frame that keeps presses off hears no keys', () => {
     const card = { size: [200, 200] as const, lines: counting('key l') };
     const { run } = told({ frames: { home: { layers: { a: box(0, ...counting('key k'), 'key l → lay over card at center scrim 40 %') } }, card } });

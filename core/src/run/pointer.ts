@@ -113,7 +113,8 @@ export function fireOutward(runner: Runner, node: Node | null, scene: string | n
 }
 
 /** Disabled, or no longer on the screen: what was pressed may have left it by an answer to the press itself. */
-function isOff(runner: Runner, node: Node): boolean {
+function isOff(runner: Runner, node: Node | null): boolean {
+  if (!node) return false;
   const root = runner.root(runner.sceneOfNode(node.key)!);
   return !root || !enabledWithin(root, node);
 }
@@ -163,7 +164,7 @@ export function pressPointer(runner: Runner, point: Point): void {
   const dragged = outwardNodes(node).find((one) => one.layer.drag !== undefined && !isOff(runner, one));
   const drag = dragged && { node: dragged.key, ...placeNow(runner, dragged), moving: false };
   runner.put({ pressed: { node: node?.key ?? '', scene: surface.scene, from: point, at: runner.run.clock, drag: drag ?? null, spent: false } });
-  if (node && isOff(runner, node)) return;
+  if (isOff(runner, node)) return;
   fireOutward(runner, node, surface.scene, { type: 'press' });
 }
 
@@ -182,7 +183,7 @@ export function releasePointer(runner: Runner, point: Point): void {
   // Where it is let go is no matter: what was pressed is.
   const { node, scene } = pressed;
   const from = node === '' ? null : (runner.find(node)?.node ?? null);
-  if (!from || !isOff(runner, from)) fireOutward(runner, from, scene, { type: 'release' });
+  if (!isOff(runner, from)) fireOutward(runner, from, scene, { type: 'release' });
   // Letting go has led elsewhere: what was pressed is not there any more to be clicked or swiped.
   if (!runner.liveRoots().includes(scene)) return;
   if (swiped(runner, pressed, point, from, scene)) return;
@@ -212,13 +213,13 @@ function swiped(runner: Runner, pressed: Pressed, point: Point, node: Node | nul
 }
 
 export function swipe(runner: Runner, node: Node | null, scene: string, direction: 'left' | 'right' | 'up' | 'down'): boolean {
-  return fireOutward(runner, node, scene, { type: 'swipe', direction });
+  return !isOff(runner, node) && fireOutward(runner, node, scene, { type: 'swipe', direction });
 }
 
 /** A click that was made: to whoever takes it; why not, where nobody does. */
 export function click(runner: Runner, node: Node | null, scene: string, point: Point): void {
   runner.at(node?.key ?? null);
-  if (node && isOff(runner, node)) return runner.why(whyDisabled(runner, node));
+  if (isOff(runner, node)) return runner.why(whyDisabled(runner, node!));
   const { clicked, clock } = runner.run;
   const key = node?.key ?? '';
   const isSecond = clicked !== null && clicked.node === key && clock - clicked.at <= DOUBLE_TIME;
@@ -245,7 +246,7 @@ export function longPressDue(runner: Runner): { readonly at: number; readonly no
 export function longPress(runner: Runner, node: Node | null, scene: string): void {
   const { pressed } = runner.run;
   if (pressed) runner.put({ pressed: { ...pressed, spent: true } });
-  if (node && isOff(runner, node)) return runner.why(whyDisabled(runner, node));
+  if (isOff(runner, node)) return runner.why(whyDisabled(runner, node!));
   runner.at(node?.key ?? null);
   fireOutward(runner, node, scene, { type: 'long press' });
 }
