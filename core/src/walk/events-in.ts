@@ -6,7 +6,7 @@ import type { Thread } from '../piece/piece.ts';
 import { onceFor } from '../once.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
-import type { Program } from '../program/program.ts';
+import type { Program, SceneProgram } from '../program/program.ts';
 import { boundsOf, type Screen, type Stood, type Surface } from '../run/resolve.ts';
 import { centerOf } from '../program/geometry.ts';
 import { findPlace, liveRootsOf } from '../run/environment.ts';
@@ -119,13 +119,18 @@ function isFree(event: RunEvent, node: Node, held: readonly string[], run: RunSt
 /** Whether anything can be done with a layer, or something in it waits for anything. */
 const isAsked = (node: Node): boolean => {
   const { item, inside, layer } = node;
-  return item.threads.length > 0 || inside !== null || !!(layer.field ?? layer.drag ?? layer.scroll) || standsForPart(node);
+  return item.threads.length > 0 || inside !== null || !!(layer.field ?? layer.drag ?? layer.scroll) || partFor(node) !== null;
 };
 
-/** Whether pressing a layer is how a part is pressed whose placement would itself take the press beside its layers. */
-function standsForPart({ catches, parent, instance }: Node): boolean {
-  const { placement, scene } = instance;
-  return catches && placement !== null && parent === placement && scene.threads.some(answersPress) && placement.item.threads.some(answersPress);
+/** The part that is pressed by pressing a layer in it, where its placement would itself take the press beside its layers, and nothing nearer does. */
+function partFor(node: Node): SceneProgram | null {
+  if (!node.catches) return null;
+  for (const { inside, item } of outwardNodes(node)) {
+    const takes = item.threads.some(answersPress);
+    if (inside?.scene.threads.some(answersPress)) return takes ? inside.scene : null;
+    if (takes) return null;
+  }
+  return null;
 }
 
 const answersPress = ({ enabled, cue }: Thread): boolean => enabled && POINTED.some((type) => waitsFor(cue, type));
@@ -181,7 +186,7 @@ function* eventsOn(one: Stood, screen: Screen<Stood>, root: RootRun, telling: Te
   const { node } = one;
   const { key: layer } = node;
   const own = live(node.item.threads);
-  const cues = [...live(threadsAt(node)), ...(standsForPart(node) ? live(node.instance.scene.threads) : [])];
+  const cues = [...live(threadsAt(node)), ...live(partFor(node)?.threads ?? [])];
   const { field, drag, media } = node.layer;
   const has = (...types: OccasionType[]) => cues.some((cue) => types.some((type) => waitsFor(cue, type)));
   const isBox = field?.kind === 'checkbox' || field?.kind === 'switch';

@@ -136,6 +136,24 @@ describe('something in a layer that takes what is done there', () => {
     expect(walked(home, { parts: { Card: part([0, 0, 200, 200]) } })).toMatchObject({ way: null, claims: ['never-fires', 'unreachable-frame'] });
   });
 
+  test('of a part in a part, that only something inside of the inner one gets at', () => {
+    const Seat = { size: [100, 100] as const, layers: { plate: { at: [20, 20, 40, 40] as const, drag: { axis: 'x' as const } } } };
+    const row = (...lines: string[]) => ({
+      size: [200, 200] as const,
+      layers: { seat: { part: 'Seat', at: [40, 40, 100, 100] as const, lines } },
+      lines: ['click → send row'],
+    });
+    const home = {
+      layers: { row: { type: 'placement' as const, part: 'Row', at: [10, 10, 200, 200] as const, lines: ['click → go to home'] } },
+      lines: ['signal row → go to far'],
+    };
+    const fired = (...lines: string[]) => {
+      const { exploration } = audit(compile(compose({ parts: { Seat, Row: row(...lines) }, frames: { home, far: {} } })));
+      return exploration.fired.has('Row-0');
+    };
+    expect([fired(), fired('click → send seat')]).toEqual([true, false]);
+  });
+
   test('over all of it: then nothing else is, and that is said', () => {
     const layers = {
       card: { type: 'group' as const, at: [10, 10, 200, 200] as const, lines: ['click → go to far'] },
