@@ -21,6 +21,7 @@ import type { First, Sought, Timed } from './moves.ts';
 import { leavesPiece } from './leaving.ts';
 import type { Memory } from './memory.ts';
 import { Met } from './met.ts';
+import { isMidwayCut } from './midway.ts';
 import type { Outcome, Seen } from './outcome.ts';
 import { Routes } from './routes.ts';
 import { Lanes, type Lane } from './lanes.ts';
@@ -177,6 +178,7 @@ export class Explorer {
       setBefore: (run, sought) => this.setBefore(run, sought),
     }));
     this.begun = this.wordsOf(starts);
+    if (isMidwayCut(this.program)) this.gaps.add('all that may be pressed on its way');
     for (const { frame, run, reports, acted } of starts) {
       this.account.begin(threadsIn(reports), branchesIn(reports), acted);
       if (leavesPiece(reports)) this.leavesFrom.add(frame);

@@ -138,6 +138,35 @@ describe('what keyframes move is pressed on its way', () => {
   });
 });
 
+test('where there is too much to be looked at, that is named, and nothing is said that it could refute', () => {
+  // A grating over many things: no single bar lies over all of one of them.
+  const bars = Object.fromEntries(
+    Array.from({ length: 60 }, (_, i) => [`bar${i}`, { at: [i * 8, 0, 8.2, 800] as const, lines: ['click → send bar'] }])
+  );
+  const things = Object.fromEntries(
+    Array.from({ length: 60 }, (_, i) => [
+      `thing${i}`,
+      { ...box((i % 8) * 45, 'click → go to far'), at: [(i % 8) * 45, Math.floor(i / 8) * 80, 40, 40] as const },
+    ])
+  );
+  const timeline = {
+    ...once([
+      [
+        'bar0',
+        'x',
+        [
+          [0, 0],
+          [47, 1],
+        ],
+      ],
+    ]),
+    length: 48,
+  };
+  const { cut, claims } = walked({ timeline, layers: { ...things, ...bars } });
+  expect(cut).toBe('not tried: all that may be pressed on its way');
+  expect(claims.filter((claim) => claim === 'never-fires' || claim === 'unreachable-frame')).toEqual([]);
+});
+
 test('nothing is looked at in between where all can be pressed at rest, or nothing that is pressed moves', () => {
   const moving = (layer: string, to: number) =>
     once([

@@ -1,8 +1,9 @@
 import { Beside, onceFor } from '../once.ts';
-import { isMediaLayer } from '../vocabulary/layers/all.ts';
+import { isLoose, isMediaLayer } from '../vocabulary/layers/all.ts';
 import { propertyKinds } from '../vocabulary/properties/all.ts';
 import { isPointed } from '../vocabulary/cues/all.ts';
-import type { Timeline } from '../piece/schema.ts';
+import type { Delta, Timeline } from '../piece/schema.ts';
+import { intersection } from '../program/geometry.ts';
 import { keysOf } from '../motion/track.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import { outwardNodes, threadsAt, type Instance, type Node } from '../program/node.ts';
@@ -10,6 +11,7 @@ import type { Program, SceneProgram } from '../program/program.ts';
 import { liveRootsOf } from '../run/environment.ts';
 import { marksOf, nextStop, sectionsOf, type Section } from '../run/playhead.ts';
 import { reachOf } from '../run/reach.ts';
+import { boundsOf, isUnder, standingScreen, type Screen, type Stood } from '../run/resolve.ts';
 import { begin } from '../run/run.ts';
 import type { Playhead, RootRun, RunState } from '../run/state.ts';
 
@@ -20,22 +22,34 @@ import type { Playhead, RootRun, RunState } from '../run/state.ts';
  */
 export function withMidway(program: Program): Program {
   const midway = new Map<Timeline, readonly number[]>();
-  for (const frame of program.frames)
-    for (const { timeline, frames } of midwayOn(program, frame)) midway.set(timeline, [...new Set([...(midway.get(timeline) ?? []), ...frames])]);
-  if (midway.size === 0) return program;
+  let isCut = false;
+  for (const frame of program.frames) {
+    const here = midwayOn(program, frame);
+    isCut ||= here.isCut;
+    for (const { timeline, frames } of here.all) midway.set(timeline, [...new Set([...(midway.get(timeline) ?? []), ...frames])]);
+  }
+  if (midway.size === 0 && !isCut) return program;
   const all = (timeline: Timeline): Iterable<number> => [...marksOf(timeline), ...(midway.get(timeline) ?? [])];
-  added.set(all, midway);
+  added.set(all, { midway, isCut });
   return { ...program, marksOf: all };
 }
 
-/** The timeline frames that are stopped at besides, by timelines. */
-const added = new Beside<NonNullable<Program['marksOf']>, ReadonlyMap<Timeline, readonly number[]>>();
+interface Added {
+  readonly midway: ReadonlyMap<Timeline, readonly number[]>;
+  readonly isCut: boolean;
+}
 
-export const midwayOf = ({ marksOf: all }: Program) => all && added.get(all);
+const added = new Beside<NonNullable<Program['marksOf']>, Added>();
+
+/** The timeline frames that are stopped at besides, by timelines. */
+export const midwayOf = ({ marksOf: all }: Program) => all && added.get(all)?.midway;
+
+/** Whether it was not looked for all that may be pressed on its way: there is too much of it. */
+export const isMidwayCut = ({ marksOf: all }: Program): boolean => all !== undefined && added.get(all)?.isCut === true;
 
 /** Whether playheads stop at the same in between in two programs. */
 export function areMidwayAlike(a: Program, b: Program): boolean {
-  const [one, other] = [a, b].map((program) => JSON.stringify([...(midwayOf(program)?.values() ?? [])]));
+  const [one, other] = [a, b].map((program) => JSON.stringify([isMidwayCut(program), ...(midwayOf(program)?.values() ?? [])]));
   return one === other;
 }
 
@@ -72,14 +86,21 @@ interface Midway {
   readonly frames: readonly number[];
 }
 
-/** What was found on a frame, with the scenes on the screen as they were then. */
-const known = new Beside<Expansion, { readonly of: readonly SceneProgram[]; readonly found: readonly Midway[] }>();
+interface Found {
+  readonly all: readonly Midway[];
+  readonly isCut: boolean;
+}
 
-function midwayOn(program: Program, frame: string): readonly Midway[] {
+const NOTHING: Found = { all: [], isCut: false };
+
+/** What was found on a frame, with the scenes on the screen as they were then. */
+const known = new Beside<Expansion, { readonly of: readonly SceneProgram[]; readonly found: Found }>();
+
+function midwayOn(program: Program, frame: string): Found {
   const scene = program.scenes.get(frame)!;
   const scenes = [scene, ...(scene.scene.carries ?? []).flatMap(({ sheet }) => program.scenes.get(sheet) ?? [])];
   const expansions = scenes.map((one) => expand(program, one));
-  if (!expansions.some((one) => movingIn(one).length > 0)) return NONE;
+  if (!expansions.some((one) => movingIn(one).length > 0)) return NOTHING;
   const of = [...scenes, ...expansions.flatMap(({ parts }) => parts)];
   const old = known.get(expansions[0]!);
   if (old && old.of.length === of.length && old.of.every((one, i) => one === of[i])) return old.found;
@@ -103,21 +124,22 @@ const pressedIn = onceFor(({ nodes }: Expansion): readonly Node[] =>
   )
 );
 
-function foundOn(program: Program, frame: string): readonly Midway[] {
+function foundOn(program: Program, frame: string): Found {
   const begun = begin(program, frame)?.run;
-  if (!begun) return NONE;
+  if (!begun) return NOTHING;
   const found = new Map<Timeline, Set<number>>();
+  const looks = { left: MOST_LOOKS };
   for (const scene of liveRootsOf(program, begun)) {
     const expansion = expand(program, program.scenes.get(scene)!);
     for (const instance of movingIn(expansion))
       for (const run of lookedAt(begun, expansion, instance)) {
         const timeline = instance.scene.scene.timeline!;
         const frames = found.get(timeline) ?? found.set(timeline, new Set<number>()).get(timeline)!;
-        for (const section of sectionsOf(timeline)) for (const at of betweenIn({ program, run, scene, instance }, section)) frames.add(at);
+        for (const section of sectionsOf(timeline)) for (const at of betweenIn({ program, run, scene, instance, looks }, section)) frames.add(at);
       }
   }
   const all = Array.from(found, ([timeline, frames]) => ({ timeline, frames: [...frames].sort((a, b) => a - b) }));
-  return all.filter(({ frames }) => frames.length > 0);
+  return { all: all.filter(({ frames }) => frames.length > 0), isCut: looks.left < 0 };
 }
 
 /** The ways in which a scene is looked at: as it begins, in each state of its own and of what moves, and with what is pressed shown that is hidden. */
@@ -127,8 +149,9 @@ function* lookedAt(begun: RunState, expansion: Expansion, instance: Instance): I
   const having = (change: Partial<RootRun>): RunState => ({ ...begun, roots: { ...begun.roots, [scene.id]: { ...root, ...change } } });
   yield begun;
   const states = [...new Set(['', instance.key])].flatMap((key) => {
-    const of = key === '' ? scene.states : instance.scene.scene.states;
-    return Object.keys(of ?? {}).map((state) => ({ ...root.states, [key]: state }));
+    const of = Object.entries((key === '' ? scene.states : instance.scene.scene.states) ?? {});
+    const moving = of.filter(([, { deltas }]) => Object.values(deltas).some(isElsewhere));
+    return moving.map(([state]) => ({ ...root.states, [key]: state }));
   });
   for (const one of states.slice(0, MOST_STATES)) yield having({ states: one });
   const hidden = new Set(pressedIn(expansion).flatMap((node) => outwardNodes(node).filter(({ layer }) => layer.hidden)));
@@ -137,20 +160,26 @@ function* lookedAt(begun: RunState, expansion: Expansion, instance: Instance): I
   yield having({ flags: { ...root.flags, ...Object.fromEntries(shown) } });
 }
 
+/** Whether a change by a state says where something is, or whether it is there. */
+const isElsewhere = ({ pose, hidden, state }: Delta): boolean => pose !== undefined || hidden !== undefined || state !== undefined;
+
 interface Moving {
   readonly program: Program;
   readonly run: RunState;
   readonly scene: string;
   readonly instance: Instance;
+  /** So often it is still looked point by point whether something can be pressed. */
+  readonly looks: { left: number };
 }
 
 /** Where in a section something can be pressed that cannot be where its playhead stops. */
 function betweenIn(moving: Moving, section: Section): readonly number[] {
-  const { program, run } = moving;
+  const { program, run, looks } = moving;
   const timeline = moving.instance.scene.scene.timeline!;
   const isOpenAt = (frame: number) => {
     const then = { program, run: standingAt(moving, frame) };
-    return (node: Node) => 'point' in reachOf(then, node);
+    const screen = standingScreen(program, then.run);
+    return (node: Node) => !isShut(screen, node) && looks.left-- > 0 && 'point' in reachOf(then, node);
   };
   let shut = liveRootsOf(program, run).flatMap((scene) => pressedIn(expand(program, program.scenes.get(scene)!)));
   for (const rest of restsIn(timeline, section)) {
@@ -158,14 +187,31 @@ function betweenIn(moving: Moving, section: Section): readonly number[] {
     shut = shut.filter((node) => !isOpen(node));
   }
   if (shut.length === 0) return NONE;
-  const looks = samplesIn(timeline, section).map((frame) => ({ frame, isOpen: isOpenAt(frame) }));
+  const samples = samplesIn(timeline, section).map((frame) => ({ frame, isOpen: isOpenAt(frame) }));
   const found: number[] = [];
   for (const node of shut) {
-    const open = looks.map(({ isOpen }) => isOpen(node));
-    if (open.includes(true) && !looks.some(({ frame }, i) => open[i] && found.includes(frame))) found.push(looks[middleOfLongest(open)]!.frame);
+    const open = samples.map(({ isOpen }) => isOpen(node));
+    if (open.includes(true) && !samples.some(({ frame }, i) => open[i] && found.includes(frame))) found.push(samples[middleOfLongest(open)]!.frame);
   }
   return found;
 }
+
+/** Whether something is out of view, or one thing alone lies over all of it that is in view. */
+function isShut(screen: Screen<Stood>, node: Node): boolean {
+  const at = screen.surfaces.findIndex(({ all }) => all.some((one) => one.node === node));
+  const shown = screen.surfaces[at]?.all.find((one) => one.node === node);
+  const seen = shown && intersection(boundsOf(shown), { x: 0, y: 0, width: screen.width, height: screen.height });
+  if (!seen) return true;
+  if (!node.catches) return false;
+  // What is pressed is convex: who holds all corners holds all.
+  const corners = [NEAR, 1 - NEAR].flatMap((x) => [NEAR, 1 - NEAR].map((y) => ({ x: seen.x + x * seen.width, y: seen.y + y * seen.height })));
+  const isOver = (one: Stood) =>
+    one.node.catches && !isLoose(one.node.layer) && !outwardNodes(one.node).includes(node) && corners.every((corner) => isUnder(one, corner));
+  return screen.surfaces.slice(at).some(({ all }, i) => all.some((one) => (i > 0 || one.node.at > node.at) && isOver(one)));
+}
+
+/** As near as this to the edges of something, in shares of it. */
+const NEAR = 1e-3;
 
 /** Where a playhead stops in a section without more ado. */
 function restsIn(timeline: Timeline, { from, to, ending }: Section): readonly number[] {
@@ -202,6 +248,9 @@ function middleOfLongest(all: readonly boolean[]): number {
 }
 
 const MOST_SAMPLES = 48;
+
+/** So often it is looked point by point on one frame. */
+const MOST_LOOKS = 2000;
 
 /** So many states of a scene are looked at. */
 const MOST_STATES = 12;
