@@ -885,9 +885,11 @@ const ALWAYS = () => true;
 /** Whether an effect has nothing to do with what waits. */
 const isFree = (effect: Effect, zone: number): boolean => (zone === 0 ? effect.outcome.starts.length === 0 : effect.isTimeless);
 
-/** The layer into which something is put, or that is dragged. */
+/** The layer into which something is put, or that is dragged or pressed. */
 const layerAsked = (event: RunEvent): string | undefined =>
-  event.type === 'value' || event.type === 'drag' ? event.layer.split('/').at(-1) : undefined;
+  event.type === 'value' || event.type === 'drag' || event.type === 'click' || event.type === 'double-click'
+    ? event.layer?.split('/').at(-1)
+    : undefined;
 
 /** An effect of which all was told, where some columns have given numbers. */
 interface Told {

@@ -89,6 +89,14 @@ describe('what is pressed and held', () => {
     expect(events(['press → send down', 'release → send up', 'long press 600 ms → send held'])).toBe(3);
   });
 
+  test('may be taken from under the pointer by its press look: to go after it is not tried, where a press is waited for', () => {
+    const fleeing = (y: number, ...lines: string[]) => ({ ...box(10, 'click → go to far', ...lines), looks: { press: { pose: { y } } } });
+    const far = (y: number, ...lines: string[]) => walked({ layers: { a: fleeing(y, ...lines) } });
+    const untried = 'not tried: going after a, which its press look takes from under the pointer';
+    expect(far(200, 'press → send down')).toEqual({ cut: untried, way: null, claims: [] });
+    for (const one of [far(14, 'press → send down'), far(200)]) expect(one).toMatchObject({ cut: null, way: 'home: click a', claims: [] });
+  });
+
   test('on the ground of a frame is held as well', () => {
     const states = { Up: {}, Down: {} };
     const lines = ['press → put this in Down', 'release → put this in Up', 'key k → if home.state = "Down" → go to far'];

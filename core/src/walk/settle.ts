@@ -30,7 +30,9 @@ export function rest(program: Program, store: Store, telling: Telling, ambient: 
   };
   if (run.pressed && !(telling.holds && run.pressed.drag === null)) store.put({ pressed: telling.holds ? { ...run.pressed, drag: null } : null });
   if (run.clicked) store.put({ clicked: null });
-  if (!came || came.now.over !== came.before.over) {
+  // As long as something is held, the pointer is where it is held.
+  const isHeld = telling.holds && run.pressed !== null;
+  if (!isHeld && (!came || came.now.over !== came.before.over || came.before.pressed)) {
     const over = run.over.filter((key) => isTold(key, 'leaves'));
     if (over.length !== run.over.length) store.put({ over });
     if (!over.length && run.pointer) store.put({ pointer: null });

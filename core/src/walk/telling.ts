@@ -16,6 +16,7 @@ import { keysRead, readIn, type Read } from './reads.ts';
 import { spoken, standingExpressions } from './standing.ts';
 import { TextsHeld } from './texts-held.ts';
 import { areAllWays } from './texts.ts';
+import { fleeing, fleeingWords } from './fleeing.ts';
 import { answersHolding } from './holding.ts';
 import { togetherIn, type Together } from './together.ts';
 import { mentions, usesOf, type IsIt } from './uses.ts';
@@ -64,13 +65,19 @@ function tellingAs(program: Program, isAllShown: boolean): Telling {
   const told = asBefore(
     program,
     isAllShown ? 'telling of all' : 'telling',
-    [threads, program.variables, standingExpressions(program), spoken(program), possibleScenes(program)],
-    () => toldApart(program, isAllShown)
+    [threads, program.variables, standingExpressions(program), spoken(program), possibleScenes(program), fleeingWords(program)],
+    () => withFleeing(toldApart(program, isAllShown), fleeing(program))
   );
   if (!told.back) return { ...told, looksBack: null };
   const looksBack = asBefore(program, 'looking back', [threads, scenes, program.frames], () => lookingBack(program));
   return { ...told, looksBack, words: `${told.words} ${looksBack === null ? 'all' : [...looksBack].sort().join()}` };
 }
+
+/** With what flees from under the pointer among what is not tried. */
+const withFleeing = (told: Omit<Telling, 'looksBack'>, fleeing: readonly (readonly [string, string])[]): Omit<Telling, 'looksBack'> =>
+  fleeing.length === 0
+    ? told
+    : { ...told, untried: new Map([...told.untried, ...fleeing]), words: `${told.words} ${fleeing.map(([id]) => id).join()}` };
 
 function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksBack'> {
   const { goesBack, scroll, shared, holds } = heardIn(program.piece.threads);

@@ -81,7 +81,9 @@ function sectionsMet({ timeline }: Scene, asked: ReadonlySet<string>, plays: boo
 const isPlayedOn = ({ piece }: Program, { branches }: Exploration, { id }: Scene): boolean =>
   threadsIn(piece).some((thread) =>
     thread.branches.some(({ steps }, i) => {
-      const playsOn = steps.some((step) => step.do === 'play' && step.from === undefined && isAbout(piece, thread, step.of, id));
+      // After going elsewhere it is the timeline there that is meant.
+      const goes = steps.some((step) => step.do === 'go');
+      const playsOn = steps.some((step) => step.do === 'play' && step.from === undefined && (goes || isAbout(piece, thread, step.of, id)));
       return playsOn && branches.has(branchKeysOf(thread)[i]!);
     })
   ) ||
