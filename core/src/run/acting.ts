@@ -70,9 +70,14 @@ class StepActing implements Acting {
     return place as LayerPlace;
   }
 
+  /** Where it is: after going elsewhere, there. */
+  private get root(): string {
+    return this.call.root ?? this.runner.run.frame;
+  }
+
   states(of: string | undefined): ActedStates | Stepped {
     const { runner, call } = this;
-    const place = of === undefined ? runner.find(call.instance.key || (call.root ?? runner.run.frame)) : runner.placeFor(call, of);
+    const place = of === undefined ? runner.find(call.instance.key || this.root) : runner.placeFor(call, of);
     if (!place) return notDone('missing-target', 'What it brings into a state has been deleted.');
     if (!place.isOn) return notDone('not-here', 'What it brings into a state is not on the screen.');
     return new StatesActing(runner, call, place);
@@ -80,15 +85,14 @@ class StepActing implements Acting {
 
   time(of: string | undefined): ActedTime | Stepped {
     const { runner, call } = this;
-    if (of === undefined) return new TimeActing(runner, call.root ?? runner.run.frame, null, call.instance);
+    if (of === undefined) return new TimeActing(runner, this.root, null, runner.find(call.instance.key || this.root)!.instance);
     const place = this.placeOfLayer(of);
     return isStepped(place) ? place : new TimeActing(runner, place.root.scene, place.node, place.node.inside);
   }
 
   scrollToEdge(edge: 'top' | 'bottom', timing: Timing | undefined): void {
-    const scene = this.call.root ?? this.runner.run.frame;
-    scrollTo(this.runner, scene, '', 0, edge === 'top' ? 0 : Infinity);
-    showScrolling(this.runner, this.call, scene, timing);
+    scrollTo(this.runner, this.root, '', 0, edge === 'top' ? 0 : Infinity);
+    showScrolling(this.runner, this.call, this.root, timing);
   }
 
   value = (expression: string): Value | null => this.runner.tryExpression(this.runner.run, this.call.instance, expression, this.call.thread.id);

@@ -229,6 +229,14 @@ describe('playheads', () => {
     expect(play(spec('fresh'), frames(10), key('a'), wait(5000), key('b'))).toMatchObject({ head: { at: 0, playing: true }, sent: ['in'] });
   });
 
+  test('after going elsewhere it is the timeline there that is played on; labels of the one that was left are not there', () => {
+    const timeline = (one: number): TimelineSpec => ({ length: 48, autoplay: false, labels: { one: [0, 'hold'], two: [one, 'hold'] } });
+    const lines = ['key a → go to home; play on', 'key b → go to home; play from two'];
+    const spec: ComposeSpec = { frames: { pier: { timeline: timeline(12), lines }, home: { timeline: timeline(24) } } };
+    expect(play(spec, key('a'), wait(5000)).head).toMatchObject({ at: 23, playing: false });
+    expect(play(spec, key('b'), wait(5000)).head).toMatchObject({ at: 0, playing: false });
+  });
+
   test('a frame that is left as a round of its timeline ends is found in that round', () => {
     const timeline = { length: 48, labels: { round: [0, 'loop'], after: [24, 'hold'] } } as const;
     const home = { onReturn: 'remember' as const, timeline, lines: ['after 1 s → go to pier'] };
