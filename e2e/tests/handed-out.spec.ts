@@ -50,8 +50,8 @@ const held = () => {
   });
 };
 
-/** A folder of its own, from which the packages of this one are found. */
-const folder = join(import.meta.dirname, '../.handed-out');
+/** A folder of its own for each that tests at once, from which the packages of this one are found. */
+const folder = join(import.meta.dirname, '../.handed-out', process.env['TEST_WORKER_INDEX'] ?? 'alone');
 test.beforeAll(() => mkdir(folder, { recursive: true }));
 test.afterAll(() => rm(folder, { recursive: true, force: true }));
 
