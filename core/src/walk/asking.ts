@@ -113,8 +113,9 @@ export class Asking {
     const pushed = this.telling.back ? now.back.slice(isTaken ? 0 : base.back.length) : [];
     const held = this.pressedIn(reports);
     const acted = [...runner.acted].filter(([branch, acts]) => acts === 'inside' && !held.has(branch)).map(([branch]) => branch);
-    const heads = this.headsBetween(store.fork(base), after);
-    const presses = this.pressBetween(store.fork(base), after);
+    const begun = store.fork(base);
+    const heads = this.headsBetween(begun, after);
+    const presses = this.pressBetween(begun, after);
     const starts = [...this.startedIn(now), ...heads.starts, ...presses.starts];
     const wasSo = ({ scene, column }: Slot, value: number) => (scene !== null && cleared.includes(scene)) || here.at(column) === value;
     const isStill =

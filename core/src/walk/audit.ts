@@ -44,7 +44,10 @@ export function judge(program: Program, exploration: Exploration): Audit {
   };
 }
 
-/** What a rule found by how grave it is, each once and with its way there, in the order of the frames: as before where it found the same, and ways and frames are the same. */
+/**
+ * What a rule found by how grave it is, each once and with its way there, in the order of the frames: as before where it found the same,
+ * and ways and frames are the same.
+ */
 function rankedOf(
   program: Program,
   rule: string,
@@ -68,12 +71,10 @@ function rankedOf(
 
 /** What is about the whole piece comes first; what is on sheets and in parts, last. */
 function sortByFrames({ frameAt }: Program, findings: Finding[]): void {
-  const placeOf = ({ place: { scene } }: Finding) => (scene === null ? -1 : (frameAt.get(scene) ?? Infinity));
+  const placeOf = ({ place: { scene } }: Finding) => (scene === null ? -1 : (frameAt.get(scene) ?? frameAt.size));
   const isInOrder = findings.every((one, i) => i === 0 || placeOf(findings[i - 1]!) <= placeOf(one));
-  if (!isInOrder) findings.sort((a, b) => compareNumbers(placeOf(a), placeOf(b)));
+  if (!isInOrder) findings.sort((a, b) => placeOf(a) - placeOf(b));
 }
-
-const compareNumbers = (a: number, b: number): number => (a < b ? -1 : a > b ? 1 : 0);
 
 type Ranked = Record<Severity, Finding[]>;
 

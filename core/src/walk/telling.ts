@@ -66,18 +66,12 @@ function tellingAs(program: Program, isAllShown: boolean): Telling {
     program,
     isAllShown ? 'telling of all' : 'telling',
     [threads, program.variables, standingExpressions(program), spoken(program), possibleScenes(program), fleeingWords(program)],
-    () => withFleeing(toldApart(program, isAllShown), fleeing(program))
+    () => toldApart(program, isAllShown)
   );
   if (!told.back) return { ...told, looksBack: null };
   const looksBack = asBefore(program, 'looking back', [threads, scenes, program.frames], () => lookingBack(program));
   return { ...told, looksBack, words: `${told.words} ${looksBack === null ? 'all' : [...looksBack].sort().join()}` };
 }
-
-/** With what flees from under the pointer among what is not tried. */
-const withFleeing = (told: Omit<Telling, 'looksBack'>, fleeing: readonly (readonly [string, string])[]): Omit<Telling, 'looksBack'> =>
-  fleeing.length === 0
-    ? told
-    : { ...told, untried: new Map([...told.untried, ...fleeing]), words: `${told.words} ${fleeing.map(([id]) => id).join()}` };
 
 function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksBack'> {
   const { goesBack, scroll, shared, holds } = heardIn(program.piece.threads);
@@ -107,7 +101,7 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
     focuses: (node) => hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue) || (!!node.layer.field && waitsFor(cue, 'focus'))),
     compared,
     putInto: valuesKept((layer, field) => [...valuesFor(field, askedIn(compared, layer, fields.get(layer)))]),
-    untried: new Map([...putInto(untriedFields), ...dragged(program, asking, together)]),
+    untried: new Map([...putInto(untriedFields), ...dragged(program, asking, together), ...fleeing(program)]),
     placesOf: (layer) => ({ x: together.get(`${layer}.x`)?.values ?? null, y: together.get(`${layer}.y`)?.values ?? null }),
   };
   const { back, pad, untried } = told;

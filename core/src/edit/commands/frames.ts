@@ -7,12 +7,16 @@ import type { Operation } from '../operation.ts';
 import { copyScene, pasteScene } from './clip.ts';
 import { renamedScene, renamedVariable } from './remap.ts';
 
-/** The key for a frame that comes right after another; at the end if none is named. */
-function keyAfter(piece: Piece, after: string | null): string {
+/** The keys between which frames come right after another; at the end if none is named. */
+function gapAfter(piece: Piece, after: string | null): [before: string | null, behind: string | null] {
   const frames = framesOf(piece);
   const at = after === null ? frames.length - 1 : frames.findIndex((frame) => frame.id === after);
-  return keyBetween(frames[at]?.order ?? null, frames[at + 1]?.order ?? null);
+  return [frames[at]?.order ?? null, frames[at + 1]?.order ?? null];
 }
+
+/** Has a piece begin with a frame that begins with none yet. */
+const beginningWith = ({ head }: Piece, frame: string): Operation[] =>
+  head.start.length ? [] : [{ op: 'set', table: 'piece', id: head.id, path: ['start'], value: [frame] }];
 
 /** `Frame 3`, or with a number behind it where the name is taken. */
 export const freeName = (piece: Piece, wanted: string): string => takeName(new Set(framesOf(piece).map((frame) => frame.name)), wanted);
@@ -23,11 +27,9 @@ export function newFrame(piece: Piece, id: string, options: { name?: string; aft
   const name = freeName(piece, options.name ?? `Frame ${piece.scenes.size + 1}`);
   // It goes into the bundle of the frame that it comes after.
   const bundle = piece.scenes.get(options.after ?? '')?.bundle;
-  const order = keyAfter(piece, options.after ?? null);
+  const order = keyBetween(...gapAfter(piece, options.after ?? null));
   const scene = emptyFrame(piece, { id, name, order, ...(bundle !== undefined && { bundle }) });
-  const operations: Operation[] = [{ op: 'put', table: 'scenes', value: options.draft ? { ...scene, draft: true } : scene }];
-  if (piece.head.start.length === 0) operations.push({ op: 'set', table: 'piece', id: piece.head.id, path: ['start'], value: [id] });
-  return operations;
+  return [{ op: 'put', table: 'scenes', value: options.draft ? { ...scene, draft: true } : scene }, ...beginningWith(piece, id)];
 }
 
 /** A copy of a frame with its layers, threads and variables, right behind it. */
@@ -37,7 +39,7 @@ export function duplicateFrame(piece: Piece, id: string, makeId: MakeId): { oper
   const made = makeId();
   return {
     id: made,
-    operations: copied(piece, scene, { id: made, name: freeName(piece, `${scene.name} copy`), order: keyAfter(piece, id) }, makeId),
+    operations: copied(piece, scene, { id: made, name: freeName(piece, `${scene.name} copy`), order: keyBetween(...gapAfter(piece, id)) }, makeId),
   };
 }
 
@@ -76,10 +78,8 @@ export interface Section {
  */
 export function newSection(piece: Piece, section: Section, makeId: MakeId): { operations: Operation[]; ids: string[] } {
   const { names, after, like, leadsOn, bundle = piece.scenes.get(after ?? '')?.bundle } = section;
-  const frames = framesOf(piece);
-  const at = after === null ? frames.length - 1 : frames.findIndex(({ id }) => id === after);
-  const orders = keysBetween(frames[at]?.order ?? null, frames[at + 1]?.order ?? null, names.length);
-  const taken = new Set(frames.map(({ name }) => name));
+  const orders = keysBetween(...gapAfter(piece, after), names.length);
+  const taken = new Set(framesOf(piece).map(({ name }) => name));
   const made = names.map((name, i): Called => {
     return { id: makeId(), name: takeName(taken, name), order: orders[i]!, ...(bundle !== undefined && { bundle }) };
   });
@@ -94,9 +94,7 @@ export function newSection(piece: Piece, section: Section, makeId: MakeId): { op
       return one.table === 'threads' && next !== null && on !== undefined ? { ...one, value: ledTo(one.value as Thread, next, on) } : one;
     });
   });
-  if (piece.head.start.length === 0 && made[0])
-    operations.push({ op: 'set', table: 'piece', id: piece.head.id, path: ['start'], value: [made[0].id] });
-  return { operations, ids: made.map(({ id }) => id) };
+  return { operations: [...operations, ...(made[0] ? beginningWith(piece, made[0].id) : [])], ids: made.map(({ id }) => id) };
 }
 
 /** The frame behind another one; null for the last. */

@@ -1,4 +1,4 @@
-import { labelOf, stepKind } from '../../vocabulary/steps/all.ts';
+import { labelOf, stepKind, type Step } from '../../vocabulary/steps/all.ts';
 import type { Piece, Scene, Thread } from '../../piece/piece.ts';
 import { expand } from '../../program/expand.ts';
 import type { Program } from '../../program/program.ts';
@@ -57,9 +57,11 @@ function labelsPlayed({ piece }: Program, { branches }: Exploration): ReadonlySe
 const isPlayed = ({ piece }: Program, { branches }: Exploration, { timeline, id }: Scene): boolean =>
   timeline?.autoplay !== false ||
   Object.values(piece.scenes.get(id)?.timeline?.cues ?? {}).length > 0 ||
-  threadsIn(piece).some((thread) =>
-    thread.branches.some(({ steps }, i) => branches.has(branchKeysOf(thread)[i]!) && steps.some((step) => stepKind(step.do).inTime === 'sets going'))
-  );
+  anyFires(piece, branches, (steps) => steps.some((step) => stepKind(step.do).inTime === 'sets going'));
+
+/** Whether a branch fires whose steps do something. */
+const anyFires = (piece: Piece, branches: Exploration['branches'], does: (steps: readonly Step[], thread: Thread) => boolean): boolean =>
+  threadsIn(piece).some((thread) => thread.branches.some(({ steps }, i) => branches.has(branchKeysOf(thread)[i]!) && does(steps, thread)));
 
 /** The labels of sections that are come to: where it begins, where it is sent, and where those run on to, or are played on to. */
 function sectionsMet({ timeline }: Scene, asked: ReadonlySet<string>, plays: boolean, playsOn: boolean): Set<string | null> {
@@ -79,14 +81,11 @@ function sectionsMet({ timeline }: Scene, asked: ReadonlySet<string>, plays: boo
 
 /** Whether a branch that fires, or a cue on a timeline, has something in time play on from where it is: past the end of a section that holds. */
 const isPlayedOn = ({ piece }: Program, { branches }: Exploration, { id }: Scene): boolean =>
-  threadsIn(piece).some((thread) =>
-    thread.branches.some(({ steps }, i) => {
-      // After going elsewhere it is the timeline there that is meant.
-      const goes = steps.some((step) => step.do === 'go');
-      const playsOn = steps.some((step) => step.do === 'play' && step.from === undefined && (goes || isAbout(piece, thread, step.of, id)));
-      return playsOn && branches.has(branchKeysOf(thread)[i]!);
-    })
-  ) ||
+  anyFires(piece, branches, (steps, thread) => {
+    // After going elsewhere it is the timeline there that is meant.
+    const goes = steps.some((step) => step.do === 'go');
+    return steps.some((step) => step.do === 'play' && step.from === undefined && (goes || isAbout(piece, thread, step.of, id)));
+  }) ||
   [...piece.scenes.values()].some(({ timeline }) =>
     Object.values(timeline?.cues ?? {}).some((cue) => cue.do === 'play' && isIn(piece, cue.layer, id))
   );

@@ -14,7 +14,7 @@
     walksOf,
     type Shot,
   } from '@zany/core';
-  import { drawnAs, filmOfKept } from '@zany/player/pictures';
+  import { drawnAs, filmOfKept, WishFault } from '@zany/player/pictures';
   import { useSession } from '$lib/shared/desk.svelte';
   import { download, sizeWords } from '$lib/shared/download';
   import { Making } from './film.svelte';
@@ -126,7 +126,8 @@
     try {
       shots = filmOfKept(program, filmedWalk);
     } catch (error) {
-      return session.notify((error as Error).message);
+      if (!(error instanceof WishFault)) throw error;
+      return session.notify(error.message);
     }
     const wish = { shots, assetUrl, scale: walkScale };
     const films = {
