@@ -37,3 +37,17 @@ export const intersection = (a: Rect, b: Rect): Rect | null => {
   const y = Math.max(a.y, b.y);
   return { x, y, width: Math.min(a.x + a.width, b.x + b.width) - x, height: Math.min(a.y + a.height, b.y + b.height) - y };
 };
+
+/** What a rectangle is made up of but for what another one covers of it: up to four rectangles, none over another. */
+export function partsBeside(rect: Rect, cover: Rect): Rect[] {
+  const both = intersection(rect, cover);
+  if (!both) return [rect];
+  const [right, bottom] = [rect.x + rect.width, rect.y + rect.height];
+  const parts = [
+    { ...rect, height: both.y - rect.y },
+    { ...rect, y: both.y + both.height, height: bottom - both.y - both.height },
+    { ...both, x: rect.x, width: both.x - rect.x },
+    { ...both, x: both.x + both.width, width: right - both.x - both.width },
+  ];
+  return parts.filter(({ width, height }) => width > 0 && height > 0);
+}

@@ -2,12 +2,12 @@ import { waitsFor } from '../vocabulary/cues/all.ts';
 import type { Thread } from '../piece/piece.ts';
 import type { OccasionType } from '../vocabulary/occasions.ts';
 import type { Occasions } from './heard.ts';
-import { centerOf, intersection, type Point, type Rect } from '../program/geometry.ts';
+import { centerOf, intersection, partsBeside, type Point, type Rect } from '../program/geometry.ts';
 import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { boundsOf, enabledWithin, isEnabled, isUnder, standingScreen, type Screen, type Stood, type Surface } from './resolve.ts';
 import { nearTo } from './near.ts';
-import { catchOn } from './pointer.ts';
+import { catchOn, keepsPresses } from './pointer.ts';
 import type { Runner } from './runner.ts';
 import { scrollTo } from './scrolling.ts';
 import type { RootRun, RunState } from './state.ts';
@@ -139,10 +139,12 @@ export function groundOf({ program, run }: Running, scene: string, occasions: Oc
   const screen = standingScreen(program, run);
   const hears = (node: Node | null, type: OccasionType) => outwardNodes(node).some((one) => heard(threadsAt(one), type));
   const lets = (node: Node) => !hears(node, occasions[0]!) && enabledWithin(run.roots[scene]!, node);
+  const others = new Map<Stood, Surface<Stood>>();
   const groundAt = (points: Iterable<Point>): Grounded | null => {
     let second: Grounded | null = null;
     for (const point of points) {
       const { shown, surface } = catchOn(screen, run, point);
+      if (shown && surface && surface.scene !== scene) others.set(shown, surface);
       if (surface?.scene !== scene) continue;
       const node = shown?.node ?? null;
       if (node && !lets(node)) continue;
@@ -152,15 +154,37 @@ export function groundOf({ program, run }: Running, scene: string, occasions: Oc
     return second;
   };
   const found = groundAt(pointsOver(viewOf(screen)));
-  if (found) return found;
+  const own = screen.surfaces.find((one) => one.scene === scene);
+  if (found || !own || isKeptFrom(screen, run, own, others)) return found;
   // Layers that are too small for that.
-  for (const shown of screen.surfaces.find((one) => one.scene === scene)?.all ?? []) {
+  for (const shown of own.all) {
     if (!shown.node.catches || !lets(shown.node)) continue;
     const there = groundAt(pointsOn(screen, shown));
     if (there) return there;
   }
   return null;
 }
+
+/** Whether of what takes presses, what lies over a scene takes all: then nothing has to be asked of the scene. */
+function isKeptFrom(screen: Screen<Stood>, run: RunState, own: Surface<Stood>, takers: ReadonlyMap<Stood, Surface<Stood>>): boolean {
+  const { surfaces } = screen;
+  const isOver = (one: Surface<Stood>) =>
+    (one.kind === 'under') === (own.kind === 'under') ? surfaces.indexOf(one) > surfaces.indexOf(own) : own.kind === 'under';
+  if (surfaces.some((one) => isOver(one) && keepsPresses(one, run))) return true;
+  let left: readonly Rect[] = [viewOf(screen)];
+  for (const [shown, surface] of takers) {
+    const box = boundsOf(shown);
+    // What catches has no hollows: where its corners catch, all of it does.
+    if (isOver(surface) && cornersOf(box).every((corner) => isUnder(shown, corner))) left = left.flatMap((one) => partsBeside(one, box));
+  }
+  return left.length === 0;
+}
+
+/** The corners of a box, each just within it. */
+const cornersOf = ({ x, y, width, height }: Rect): Point[] =>
+  [x + WITHIN, x + width - WITHIN].flatMap((left) => [y + WITHIN, y + height - WITHIN].map((top) => ({ x: left, y: top })));
+
+const WITHIN = 1e-6;
 
 interface Grounded {
   readonly node: Node | null;

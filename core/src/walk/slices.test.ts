@@ -124,6 +124,34 @@ describe('slices', () => {
     expect([...exploration.reached.keys()]).toEqual(['plan', 'paid']);
   });
 
+  test('what lies under a shade that takes all presses is not asked for a swipe on its ground', () => {
+    const spec = (tall: number): ComposeSpec => ({
+      variables: {
+        open: { type: 'yes/no', initial: false },
+        ...Object.fromEntries(Array.from({ length: 9 }, (_, i) => [`v${i}`, { type: 'yes/no', initial: false }])),
+      },
+      sheets: {
+        bar: {
+          size: [390, 844],
+          layers: {
+            shade: { at: [0, 60, 390, tall], when: { shown: 'open' }, lines: ['click → set open to false'] },
+            icon: { at: [0, 0, 390, 60], lines: ['click → set open to true'] },
+          },
+        },
+      },
+      frames: {
+        plan: {
+          over: ['bar'],
+          lines: ['swipe left → go to plan'],
+          layers: row(9, (i) => ({ at: [i * 30, 100, 20, 20], when: { enabled: `v${i} = false` }, lines: [`click → set v${i} to true`] })),
+        },
+      },
+    });
+    const counted = (tall: number) => explore(compile(compose(spec(tall))), { slicedFrom: 100 }).count;
+    // Two of the menu, and for each mark so many more.
+    expect(counted(784)).toBe(2 + 9 * 4);
+  });
+
   test('a seat that a way depends on is part of the core, and what it leads to is reached', () => {
     const exploration = explore(compile(compose(seats(30, 'click → if l7.state = "Taken" → go to lost; otherwise → go to paid'))));
     expect(exploration.cut).toBeNull();
