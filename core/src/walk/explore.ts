@@ -88,6 +88,8 @@ class Cutting {
   private depth = FIRST_DEPTH;
   /** All that explored anything so far: what was found in one cut counts for every other. */
   private met: ReadonlySet<Explorer>;
+  /** What was taken into the core so that the rest falls apart. */
+  private readonly hubs = new Set<number>();
 
   constructor(
     private readonly memory: Memory,
@@ -107,7 +109,7 @@ class Cutting {
 
   /** The slices that all that was found so far allows; null where it is cut no more. */
   private get now(): Slices | null {
-    return this.rounds < MOST_ROUNDS ? slicesOf(this.memory, [...this.all], this.fixed) : null;
+    return this.rounds < MOST_ROUNDS ? slicesOf(this.memory, [...this.all], this.fixed, this.hubs) : null;
   }
 
   /** Whether there is anything to cut, as of now; then it is. */

@@ -29,6 +29,30 @@ const seats = (count: number, pay: string): ComposeSpec => ({
   },
 });
 
+/** Marks that are each set once, with a menu whose shade, so tall, lies over them while it is open. */
+const underMenu = (tall: number): ComposeSpec => ({
+  variables: {
+    open: { type: 'yes/no', initial: false },
+    ...Object.fromEntries(Array.from({ length: 9 }, (_, i) => [`v${i}`, { type: 'yes/no', initial: false }])),
+  },
+  sheets: {
+    bar: {
+      size: [390, 844],
+      layers: {
+        shade: { at: [0, 60, 390, tall], when: { shown: 'open' }, lines: ['click → set open to false'] },
+        icon: { at: [0, 0, 390, 60], lines: ['click → set open to true'] },
+      },
+    },
+  },
+  frames: {
+    plan: {
+      over: ['bar'],
+      lines: ['swipe left → go to plan'],
+      layers: row(9, (i) => ({ at: [i * 30, 100, 20, 20], when: { enabled: `v${i} = false` }, lines: [`click → set v${i} to true`] })),
+    },
+  },
+});
+
 /** A piece with three more variables, each changed by a layer of its own and read by nothing else. */
 function withToggles(piece: Piece): Piece {
   const [home] = framesOf(piece);
@@ -125,31 +149,46 @@ describe('slices', () => {
   });
 
   test('what lies under a shade that takes all presses is not asked for a swipe on its ground', () => {
-    const spec = (tall: number): ComposeSpec => ({
-      variables: {
-        open: { type: 'yes/no', initial: false },
-        ...Object.fromEntries(Array.from({ length: 9 }, (_, i) => [`v${i}`, { type: 'yes/no', initial: false }])),
-      },
-      sheets: {
-        bar: {
-          size: [390, 844],
-          layers: {
-            shade: { at: [0, 60, 390, tall], when: { shown: 'open' }, lines: ['click → set open to false'] },
-            icon: { at: [0, 0, 390, 60], lines: ['click → set open to true'] },
+    // Two of the menu, and for each mark so many more.
+    expect(explore(compile(compose(underMenu(784))), { slicedFrom: 100 }).count).toBe(2 + 9 * 4);
+  });
+
+  test('what much depends on that is no part of the core is taken into it, where the rest falls apart then', () => {
+    const exploration = explore(compile(compose(underMenu(300))), { slicedFrom: 100 });
+    expect(exploration.count).toBe(2 + 9 * 4);
+    const whole = explore(compile(compose(underMenu(300))), { slicedFrom: Infinity });
+    expect(whole.count).toBe(2 ** 10);
+    expect([...exploration.branches].sort()).toEqual([...whole.branches].sort());
+  });
+
+  test('what stands aside of what covers a way on is part of the core, though what covers it never moves', () => {
+    const button = (x: number, y: number, line: string) => ({ at: [x, y, 36, 36] as const, lines: [`click → ${line}`] });
+    const program = compile(
+      compose({
+        variables: Object.fromEntries(['aside', 'lit', 'open', 'mark', 'knocked', 'never'].map((name) => [name, { type: 'yes/no', initial: false }])),
+        sheets: {
+          bar: {
+            size: [390, 844],
+            layers: {
+              shade: { at: [0, 60, 390, 250], when: { shown: 'open' }, lines: ['click → set open to false'] },
+              icon: { at: [0, 0, 390, 60], lines: ['click → set open to true'] },
+            },
           },
         },
-      },
-      frames: {
-        plan: {
-          over: ['bar'],
-          lines: ['swipe left → go to plan'],
-          layers: row(9, (i) => ({ at: [i * 30, 100, 20, 20], when: { enabled: `v${i} = false` }, lines: [`click → set v${i} to true`] })),
+        frames: {
+          hall: {
+            layers: {
+              door: { ...button(140, 200, 'if lit → go to cellar; otherwise → set lit to true'), when: { x: 'if aside then 20 else 200' } },
+              lid: { ...button(200, 200, 'if never = false → set knocked to true'), when: { x: 'if never then 20 else 200' } },
+              latch: button(300, 400, 'if open → go to loft; otherwise → set aside to true'),
+            },
+          },
+          loft: {},
+          cellar: { over: ['bar'], layers: { mark: button(60, 100, 'set mark to true') } },
         },
-      },
-    });
-    const counted = (tall: number) => explore(compile(compose(spec(tall))), { slicedFrom: 100 }).count;
-    // Two of the menu, and for each mark so many more.
-    expect(counted(784)).toBe(2 + 9 * 4);
+      })
+    );
+    expect([...explore(program, { slicedFrom: 10 }).reached.keys()]).toEqual(['hall', 'cellar']);
   });
 
   test('a seat that a way depends on is part of the core, and what it leads to is reached', () => {

@@ -5,7 +5,7 @@ import type { Node } from '../program/node.ts';
 import type { Found } from './learned.ts';
 import type { Memory } from './memory.ts';
 import { coreWords, isInCore, isOutcome, isSeen, type Outcome, type Seen } from './outcome.ts';
-import type { Slot } from './slots.ts';
+import type { Reading, Slot } from './slots.ts';
 import { columnOfWait } from './times.ts';
 import { ends, waitOfHead } from './waits.ts';
 
@@ -44,39 +44,52 @@ const TIMED: ReadonlySet<string> = new Set(['heads', 'since', 'present', 'media'
  * The slices that everything that was found so far allows; null where there are fewer than two. Where it is known of some columns that they
  * cannot be set at will, all others that people set are taken to be so, and are no part of the core; null where there are none.
  */
-export function slicesOf(memory: Memory, explorers: readonly Explorer[], fixed: ReadonlySet<number> | null = null): Slices | null {
+export function slicesOf(
+  memory: Memory,
+  explorers: readonly Explorer[],
+  fixed: ReadonlySet<number> | null = null,
+  /** Columns that are part of the core though it does not depend on them; more of them, where that cuts the rest into smaller slices. */
+  hubs = new Set<number>()
+): Slices | null {
   const uses = [...new Map(explorers.flatMap((one) => one.uses.map((use) => [use.answer, use] as const))).values()];
   const known = uses.filter(({ answer }) => memory.isSo(answer));
   const waits = new Waits(memory);
-  const core = coreOf(memory, waits, known, uses);
-  const freed = fixed ? [...core].filter((column) => !fixed.has(column) && SETTABLE.has(memory.slots.columns[column]?.kind ?? '')) : [];
+  const core = coreOf(memory, waits, known, uses, hubs);
+  const freed = fixed
+    ? [...core].filter((column) => !fixed.has(column) && !hubs.has(column) && SETTABLE.has(memory.slots.columns[column]?.kind ?? ''))
+    : [];
   if (fixed && freed.length === 0) return null;
   for (const column of freed) core.delete(column);
   const outcomes = known.flatMap(({ answer }) => (isOutcome(answer) ? answer : []));
   const started = outcomes.flatMap(({ columns, starts }) => [...columns, ...starts.map(({ wait }) => columnOfWait(wait))]);
   const touched = [...started, ...waits.all(known), ...waits.heads.flat(), ...freed];
   const rest = [...new Set(touched)].filter((column) => !core.has(column));
-  const groups = new Groups(rest);
+  const joined: (readonly number[])[] = [];
+  const join = (columns: Iterable<number>) => void joined.push([...columns]);
   const isOwn = (column: number) => core.has(column);
   const hits = (outcome: Outcome) => memory.times.endedBy(outcome, isOwn).length > 0;
   for (const { answer, question } of known) {
     const reads = memory.readsOf(answer).map(waits.ownOf);
     const written = isOutcome(answer) ? [...answer.columns, ...waits.of(answer, question)] : [];
-    if (isSeen(answer)) joinSeen(groups, memory, answer);
+    if (isSeen(answer)) joinSeen(join, memory, answer);
     // What is set at will decides whether something happens to the core; what else happens with it does, whatever was set.
     else if (reads.every((column) => core.has(column) || freed.includes(column)) && isOutcome(answer) && isInCore(answer, isOwn, hits)) {
-      groups.join(reads);
-      groups.join(written);
-    } else groups.join([...reads, ...written]);
-    for (const { of } of memory.pathOf(answer)) if (typeof of !== 'number') groups.join(of.columns.map(waits.ownOf));
+      join(reads);
+      join(written);
+    } else join([...reads, ...written]);
+    for (const { of } of memory.pathOf(answer)) if (typeof of !== 'number') join(of.columns.map(waits.ownOf));
   }
-  for (const columns of offered(memory, waits, known, core)) groups.join(columns);
-  for (const head of waits.heads) groups.join(head);
+  for (const columns of offered(memory, waits, known, core)) join(columns);
+  for (const head of waits.heads) join(head);
+  const groups = new Groups(rest, joined);
   // What goes on by itself nobody sets.
   const isTimed = (group: readonly number[]) => group.some((column) => column < 0 || TIMED.has(memory.slots.columns[column]?.kind ?? ''));
   const timed = groups.all.filter(isTimed).flatMap((group) => group.filter((column) => freed.includes(column)));
-  if (timed.length) return slicesOf(memory, explorers, new Set([...fixed!, ...timed]));
-  const sizes = groups.all.map((group) => group.reduce((size, column) => size * (memory.slots.columns[column]?.values.length ?? MOMENTS), 1));
+  if (timed.length) return slicesOf(memory, explorers, new Set([...fixed!, ...timed]), hubs);
+  const countOf = (column: number) => memory.slots.columns[column]?.values.length ?? MOMENTS;
+  const hub = hubIn(groups.all, joined, countOf);
+  if (hub !== null) return slicesOf(memory, explorers, fixed, hubs.add(hub));
+  const sizes = groups.all.map((group) => sizeOf(group, countOf));
   // One by one they have to be fewer than all together.
   if (sizes.reduce((all, size) => Math.min(all * size, 1e9), 1) <= 1 + sizes.reduce((all, size) => all + size, 0)) return null;
   const tests = new Set(known.flatMap(({ answer }) => memory.pathOf(answer).flatMap(({ of }) => (typeof of === 'number' || !of.varies ? [] : of))));
@@ -100,7 +113,7 @@ function* offered(memory: Memory, waits: Waits, uses: readonly Use[], core: Read
       (event) => (written.get(event)?.length ?? 0) > 0 && !offers.every((one) => one.has(event))
     );
     if (varying.length === 0) continue;
-    const paths = all.map(({ answer }) => pathIn(memory.pathOf(answer)));
+    const paths = all.map((use) => pathIn(memory, use));
     // Those that are there and gone together are so for the same reason.
     const together = groupedBy(varying, (event) => offers.map((one) => (one.has(event) ? '1' : '0')).join(''));
     for (const [words, events] of together) {
@@ -122,11 +135,48 @@ function causesOf(words: readonly string[], paths: readonly Path[], core: Readon
     const least =
       causes.length > 0
         ? [causes.reduce((a, b) => (columnsOf(b).length < columnsOf(a).length ? b : a))]
-        : paths.flatMap((path) => [...path.values()].map(({ of }) => of));
+        : paths.flatMap(({ found: all }) => [...all.values()].map(({ of }) => of));
     for (const column of least.flatMap(columnsOf)) if (column >= 0 && !core.has(column)) found.add(column);
   }
   return found;
 }
+
+/** How many ways there are for some columns to stand together, at most. */
+const sizeOf = (columns: readonly number[], countOf: (column: number) => number): number =>
+  columns.reduce((size, column) => Math.min(size * countOf(column), 1e12), 1);
+
+/**
+ * A column on which so much else depends that all of it has to be explored together, though little of it depends on each other: whether a
+ * menu is open. With that in the core there is less to explore. Null where there is none.
+ */
+function hubIn(groups: readonly (readonly number[])[], joined: readonly (readonly number[])[], countOf: (column: number) => number): number | null {
+  const total = (all: readonly (readonly number[])[]) => all.reduce((sum, group) => sum + sizeOf(group, countOf), 0);
+  const largest = groups.reduce((a, b) => (sizeOf(b, countOf) > sizeOf(a, countOf) ? b : a), [] as readonly number[]);
+  if (largest.length < LEAST_JOINED) return null;
+  const isIn = new Set(largest);
+  const own = joined.map((columns) => columns.filter((column) => isIn.has(column))).filter(({ length }) => length > 1);
+  const beside = new Map(largest.map((column) => [column, new Set<number>()]));
+  for (const columns of own) for (const column of columns) for (const other of columns) beside.get(column)!.add(other);
+  const candidates = largest.toSorted((a, b) => beside.get(b)!.size - beside.get(a)!.size).slice(0, MOST_HUBS);
+  const others = total(groups.filter((group) => group !== largest));
+  const cost = (hub: number) => {
+    const rest = new Groups(
+      largest.filter((column) => column !== hub),
+      own
+    );
+    return countOf(hub) * (others + total(rest.all));
+  };
+  const costs = candidates.map((hub) => ({ hub, cost: cost(hub) }));
+  const best = costs.reduce((a, b) => (b.cost < a.cost ? b : a));
+  return best.cost * LESS < others + total([largest]) ? best.hub : null;
+}
+
+/** So many columns are joined at least, where it is asked what joins them; and so many are tried. */
+const LEAST_JOINED = 4;
+const MOST_HUBS = 6;
+
+/** So many times less there is to be to explore. */
+const LESS = 4;
 
 /** In so many ways something waits, or does not, by and large. */
 const MOMENTS = 4;
@@ -169,17 +219,17 @@ class Waits {
 }
 
 /** Each layer is looked at by itself, but with those that stand near it. */
-function joinSeen(groups: Groups, memory: Memory, seen: Seen): void {
+function joinSeen(join: (columns: Iterable<number>) => void, memory: Memory, seen: Seen): void {
   const reads = memory.readsAbout(seen);
   const all = reads.get(null)!;
   const of = (node: Node) => reads.get(node) ?? [];
-  for (const columns of reads.values()) groups.join([...all, ...columns]);
-  for (const { a, b } of seen.near) groups.join([...of(a), ...of(b)]);
+  for (const columns of reads.values()) join([...all, ...columns]);
+  for (const { a, b } of seen.near) join([...of(a), ...of(b)]);
 }
 
 /** What decides what happens to itself. */
-function coreOf(memory: Memory, waits: Waits, uses: readonly Use[], all: readonly Use[]): Set<number> {
-  const core = new Set<number>(CORE.map((name) => memory.slots.named(name).column));
+function coreOf(memory: Memory, waits: Waits, uses: readonly Use[], all: readonly Use[], hubs: ReadonlySet<number>): Set<number> {
+  const core = new Set<number>([...CORE.map((name) => memory.slots.named(name).column), ...hubs]);
   const questions = groupedBy(uses, ({ question, frame }) => (typeof question === 'number' ? question : `${question} ${frame}`));
   const sizeOf = (of: Found['of']) => (typeof of === 'number' ? (memory.slots.columns[of]?.values.length ?? Infinity) : of.columns.length + 1);
   const isCore = (of: Found['of']) => (typeof of === 'number' ? of < 0 || core.has(of) : of.columns.every((column) => core.has(column)));
@@ -195,7 +245,7 @@ function coreOf(memory: Memory, waits: Waits, uses: readonly Use[], all: readonl
       : question === 'events'
         ? String((answer as readonly number[]).filter((one) => leading.has(one)))
         : '';
-  const compared = [...questions.values()].map((all) => ({ all, paths: all.map(({ answer }) => pathIn(memory.pathOf(answer))) }));
+  const compared = [...questions.values()].map((all) => ({ all, paths: all.map((use) => pathIn(memory, use)) }));
   const add = (of: Found['of']) => {
     for (const column of typeof of === 'number' ? [of] : of.columns) core.add(column).add(waits.ownOf(column));
   };
@@ -215,26 +265,29 @@ function coreOf(memory: Memory, waits: Waits, uses: readonly Use[], all: readonl
         if (!causes) break;
         const known = core.size;
         if (causes.length > 0) add(causes.reduce((a, b) => (sizeOf(b) < sizeOf(a) ? b : a)));
-        else for (const path of paths) for (const { of } of path.values()) add(of);
+        else for (const { found } of paths) for (const { of } of found.values()) add(of);
         if (core.size === known) break;
       }
   }
   return core;
 }
 
-/** What was read and tested for an answer: tests of the same are alike wherever they were made. */
-type Path = ReadonlyMap<string, Found>;
+/** What was read and tested for an answer, and in what state: tests of the same are alike wherever they were made. */
+interface Path {
+  readonly found: ReadonlyMap<string, Found>;
+  readonly here: Reading;
+}
 
-function pathIn(found: readonly Found[]): Path {
+function pathIn(memory: Memory, { answer, here }: Use): Path {
   const path = new Map<string, Found>();
   const times = new Map<string, number>();
-  for (const one of found) {
+  for (const one of memory.pathOf(answer)) {
     const words = typeof one.of === 'number' ? String(one.of) : `test ${one.of.words}`;
     const time = (times.get(words) ?? 0) + 1;
     times.set(words, time);
     path.set(`${words} ${time}`, one);
   }
-  return path;
+  return { found: path, here };
 }
 
 /**
@@ -243,7 +296,7 @@ function pathIn(found: readonly Found[]): Path {
  */
 function causeIn(words: readonly string[], paths: readonly Path[], isCore: (of: Found['of']) => boolean): readonly Found['of'][] | null {
   if (words.every((one) => one === words[0])) return null;
-  if (words.length > MOST_COMPARED) return paths.some((path) => [...path.values()].some(({ of }) => !isCore(of))) ? [] : null;
+  if (words.length > MOST_COMPARED) return paths.some(({ found: all }) => [...all.values()].some(({ of }) => !isCore(of))) ? [] : null;
   const found = new Map<string, { readonly of: Found['of']; times: number }>();
   let isDiffering = false;
   for (let i = 0; i < words.length; i++)
@@ -266,11 +319,12 @@ function causeIn(words: readonly string[], paths: readonly Path[], isCore: (of: 
 /** What was read both times and not the same; null where the core itself was not the same. */
 function differingOn(one: Path, other: Path, isCore: (of: Found['of']) => boolean): ReadonlyMap<string, Found['of']> | null {
   const differing = new Map<string, Found['of']>();
-  for (const [words, { of, value }] of one) {
-    const also = other.get(words);
+  for (const [words, { of, value }] of one.found) {
+    const also = other.found.get(words);
     if (also === undefined || also.value === value) continue;
-    if (isCore(of)) return null;
-    differing.set(words, of);
+    if (!isCore(of)) differing.set(words, of);
+    // A test of the core comes out otherwise, too, where something else was tested for by what was read before.
+    else if (typeof of === 'number' || of.columns.some((column) => one.here.at(column) !== other.here.at(column))) return null;
   }
   return differing;
 }
@@ -279,8 +333,12 @@ function differingOn(one: Path, other: Path, isCore: (of: Found['of']) => boolea
 class Groups {
   private readonly roots: Map<number, number>;
 
-  constructor(private readonly columns: readonly number[]) {
+  constructor(
+    private readonly columns: readonly number[],
+    joined: Iterable<readonly number[]>
+  ) {
     this.roots = new Map(columns.map((column) => [column, column]));
+    for (const one of joined) this.join(one);
   }
 
   private rootOf(column: number): number {
@@ -289,7 +347,7 @@ class Groups {
     return at;
   }
 
-  join(columns: Iterable<number>): void {
+  private join(columns: Iterable<number>): void {
     const [first, ...others] = [...columns].filter((column) => this.roots.has(column));
     for (const other of others) this.roots.set(this.rootOf(other), this.rootOf(first!));
   }
