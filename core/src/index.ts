@@ -55,6 +55,7 @@ export * from './edit/commands/replace.ts';
 export * from './edit/commands/rows.ts';
 export * from './edit/commands/parts.ts';
 export * from './edit/commands/select-alike.ts';
+export * from './edit/commands/likenesses.ts';
 export * from './edit/commands/twins.ts';
 export * from './edit/commands/lead-there.ts';
 export * from './edit/commands/slides.ts';

@@ -1,4 +1,5 @@
 import type { ComposeSpec } from '@zany/core/testing';
+import { axeOn } from './axe.ts';
 import { expect, test } from './studio.ts';
 
 /** What is done to many layers at once. */
@@ -248,4 +249,48 @@ test('an address that is pasted is a text that opens it, below what is selected;
   await expect(studio.row('Text 1')).toBeHidden();
   await studio.pasteText('the islands');
   await expect(page.getByRole('region', { name: 'Cue sheet' }).getByText('the islands')).toBeHidden();
+});
+
+test('a part takes the place of all that is like it, filled in with the words that are there', async ({ studio, page }) => {
+  const head = (title: string, more: object = {}) => ({
+    bar: { at: [0, 0, 390, 88] as const, style: { fill: '#1f4e5f' } },
+    title: { at: [24, 32, 300, 30] as const, type: 'text' as const, text: title, style: { ink: '#ffffff' }, ...more },
+  });
+  await studio.given({
+    frames: {
+      Home: { layers: head('Boats today') },
+      Tides: { layers: head('Tides') },
+      Fares: { layers: { ...head('Fares'), buy: button(200) } },
+      Late: { layers: head('Late', { style: { ink: '#f0b13c' } }) },
+    },
+  });
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Shift+P');
+  const panel = page.getByRole('dialog', { name: 'In place of what is like it' });
+  await expect(panel.getByRole('listitem')).toHaveText([/Tides\s*title: Tides/, /Fares\s*title: Fares/]);
+  expect((await axeOn(page).analyze()).violations).toEqual([]);
+  await page.keyboard.press('Enter');
+  await expect(panel).toHaveCount(0);
+  await studio.openFrame('Fares');
+  await studio.select('Part 1');
+  await expect(studio.row('Part 1').getByLabel('title of Part 1')).toHaveValue('Fares');
+  await expect(studio.row('buy')).toBeVisible();
+  await expect(studio.row('title')).toHaveCount(0);
+
+  // All at once, and back at once; asked for again, one of them is left as it is.
+  await page.keyboard.press('Control+z');
+  await expect(studio.row('title')).toBeVisible();
+  await studio.openFrame('Home');
+  await studio.select('Part 1');
+  await page.keyboard.press('Shift+I');
+  await panel.getByRole('checkbox', { name: /Tides/ }).uncheck();
+  await panel.getByRole('button', { name: 'Put it in 1 place' }).click();
+  await studio.openFrame('Tides');
+  await expect(studio.row('title')).toBeVisible();
+  await studio.openFrame('Fares');
+  await studio.select('Part 1');
+  await page.keyboard.press('Shift+I');
+  await expect(panel.getByRole('listitem')).toHaveCount(1);
+  await page.keyboard.press('Escape');
+  await expect(panel).toHaveCount(0);
 });

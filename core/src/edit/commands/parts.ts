@@ -30,21 +30,8 @@ export interface Extracted {
 export function makePart(program: Program, scene: string, ids: readonly string[], name: string, makeId: MakeId): Extracted | null {
   const taken = takeLayers(program, scene, ids, makeId);
   if (!taken) return null;
-  const { piece } = program;
-  const placement = makeId();
-  const part = newScene(piece, 'part', makeId(), name, taken.around);
-  const paths = new Map([...taken.names].map(([old, made]) => [old, `${placement}/${made}`]));
-  const place: Layer = {
-    id: placement,
-    scene,
-    parent: taken.parent,
-    order: taken.order,
-    name: freeLayerName(piece, scene, part.name),
-    type: 'placement',
-    pose: { ...taken.around, x: taken.around.x - taken.origin.x, y: taken.around.y - taken.origin.y },
-    style: {},
-    part: part.id,
-  };
+  const part = newScene(program.piece, 'part', makeId(), name, taken.around);
+  const { placement, operations } = placeFor(program, scene, taken, part, {}, makeId);
   return {
     scene: part.id,
     placement,
@@ -52,13 +39,56 @@ export function makePart(program: Program, scene: string, ids: readonly string[]
     operations: [
       { op: 'put', table: 'scenes', value: part },
       ...taken.layersIn(part.id, { x: -taken.around.x, y: -taken.around.y }),
-      { op: 'put', table: 'layers', value: place },
       ...taken.threadsIn(scene),
-      ...follow(piece, scene, taken, paths, { x: -taken.around.x, y: -taken.around.y }),
-      ...timeInPart(program, scene, taken, placement, paths, makeId),
-      ...taken.removals,
+      ...operations,
     ],
   };
+}
+
+/** Puts a placement of a part, filled in, where layers are that are as those of the part, in their place; names say for each which it is. */
+export function placeInstead(
+  program: Program,
+  { scene, names, fills }: { readonly scene: string; readonly names: ReadonlyMap<string, string>; readonly fills: NonNullable<Layer['fills']> },
+  part: Scene,
+  makeId: MakeId
+): Operation[] {
+  const taken = takeLayers(program, scene, [...names.keys()], makeId, (id) => names.get(id)!);
+  return taken ? placeFor(program, scene, taken, part, fills, makeId).operations : [];
+}
+
+/** A placement that stands for layers, which go; what speaks of them speaks of those of the part. */
+function placeFor(
+  program: Program,
+  scene: string,
+  taken: Taken,
+  part: Pick<Scene, 'id' | 'name'>,
+  fills: NonNullable<Layer['fills']>,
+  makeId: MakeId
+): { readonly placement: string; readonly operations: Operation[] } {
+  const { piece } = program;
+  const placement = makeId();
+  const { around, origin, names } = taken;
+  const paths = new Map([...names].map(([old, made]) => [old, `${placement}/${made}`]));
+  const shift = { x: -around.x, y: -around.y };
+  const value: Layer = {
+    id: placement,
+    scene,
+    parent: taken.parent,
+    order: taken.order,
+    name: freeLayerName(piece, scene, part.name),
+    type: 'placement',
+    pose: { ...around, x: around.x - origin.x, y: around.y - origin.y },
+    style: {},
+    part: part.id,
+    ...(Object.keys(fills).length && { fills }),
+  };
+  const operations: Operation[] = [
+    { op: 'put', table: 'layers', value },
+    ...follow(piece, scene, taken, paths, shift),
+    ...timeInPart(program, scene, taken, placement, paths, makeId),
+    ...taken.removals,
+  ];
+  return { placement, operations };
 }
 
 /** Puts layers into a new sheet that frames carry over (or under) their own layers. */
@@ -335,8 +365,14 @@ interface Taken {
   readonly removals: Operation[];
 }
 
-/** Takes layers with all in them: as copies with new ids, for a layer cannot change its scene. */
-function takeLayers(program: Program, scene: string, ids: readonly string[], makeId: MakeId): Taken | null {
+/** Takes layers with all in them: as copies with other ids, for a layer cannot change its scene. */
+function takeLayers(
+  program: Program,
+  scene: string,
+  ids: readonly string[],
+  makeId: MakeId,
+  nameOf: (id: string) => string = () => makeId()
+): Taken | null {
   const { piece } = program;
   const found = program.scenes.get(scene);
   const tops = outermost(piece, ids)
@@ -345,7 +381,7 @@ function takeLayers(program: Program, scene: string, ids: readonly string[], mak
   const around = union(tops.flatMap((layer) => found?.byId.get(layer.id)?.box ?? []));
   if (!found || !around) return null;
   const whole = tops.flatMap((layer) => withInside(found, layer.id));
-  const names = new Map(whole.map((item) => [item.layer.id, makeId()]));
+  const names = new Map(whole.map((item) => [item.layer.id, nameOf(item.layer.id)]));
   const { parent, order } = inPlaceOf(piece, tops);
   const keys = keysBetween(null, null, tops.length);
   return {
@@ -389,7 +425,7 @@ const withInside = (scene: SceneProgram, id: string): Item[] => {
 };
 
 /** A state step without a name means the scene it stands in; in a part it has to say which that was. */
-const namingScene = (thread: Thread, scene: string): Thread => ({
+export const namingScene = (thread: Thread, scene: string): Thread => ({
   ...thread,
   branches: thread.branches.map((branch) => ({
     ...branch,

@@ -14,6 +14,7 @@
   import SlidesPanel from './SlidesPanel.svelte';
   import StartersPanel from './StartersPanel.svelte';
   import SectionPanel from './SectionPanel.svelte';
+  import InPlacePanel from './InPlacePanel.svelte';
   import TwinsPanel from './TwinsPanel.svelte';
   import VariablesPanel from './VariablesPanel.svelte';
 
@@ -76,6 +77,7 @@
   {:else if panel === 'rows'}<RowsPanel {session} />
   {:else if panel === 'repeat'}<Repeat {session} />
   {:else if panel === 'twins'}<TwinsPanel {session} />
+  {:else if panel === 'in place'}<InPlacePanel {session} />
   {:else if panel === 'section'}<SectionPanel {session} />
   {:else}
     <div class="flex items-baseline gap-3" role="tablist" aria-label="Beside the stage">

@@ -153,14 +153,27 @@ export class EditorSession {
   /** The seam was asked for by the keyboard, which comes to it. */
   timeAsked = $state(false);
   /** The panel that was asked for, beside the stage. */
-  panel: 'pair up' | 'repeat' | 'slides' | 'starter parts' | 'find' | 'behaves' | 'more' | 'rows' | 'twins' | 'section' | 'comments' | null =
-    $state(null);
+  panel:
+    | 'pair up'
+    | 'repeat'
+    | 'slides'
+    | 'starter parts'
+    | 'find'
+    | 'behaves'
+    | 'more'
+    | 'rows'
+    | 'twins'
+    | 'in place'
+    | 'section'
+    | 'comments'
+    | null = $state(null);
 
   /** The same as far as there is something for it. */
   get shownPanel(): EditorSession['panel'] {
     const { panel, selection } = this;
     const isIdle =
-      (['pair up', 'behaves', 'more', 'twins'].includes(panel ?? '') && selection.length === 0) || (panel === 'repeat' && selection.length !== 1);
+      (['pair up', 'behaves', 'more', 'twins'].includes(panel ?? '') && selection.length === 0) ||
+      (['repeat', 'in place'].includes(panel ?? '') && selection.length !== 1);
     return isIdle ? null : panel;
   }
 

@@ -387,6 +387,16 @@ export const commands: readonly Command[] = [
     run: ({ session }) => (session.panel = 'twins'),
   },
   {
+    id: 'in-place',
+    label: 'Put the part in place of what is like it, in all frames',
+    short: 'In place of what is like it',
+    group: 'Parts',
+    keys: ['Shift+I'],
+    needs: 'select one placement of a part first',
+    when: (context) => placed(context) && context.session.selection.length === 1,
+    run: ({ session }) => (session.panel = 'in place'),
+  },
+  {
     id: 'rows',
     label: 'Fill placements from the rows of a table',
     short: 'Fill from rows',
@@ -635,7 +645,7 @@ export const keyLabel = (keys: string): string =>
 export const layerMenu: readonly (readonly string[])[] = [
   ['write', 'landing', 'pair', 'choose-one'],
   ['rename', 'properties', 'twins', 'duplicate', 'repeat', 'slides'],
-  ['group', 'ungroup', 'make-part', 'go-in', 'take-apart', 'carry'],
+  ['group', 'ungroup', 'make-part', 'in-place', 'go-in', 'take-apart', 'carry'],
   ['front', 'forward', 'backward', 'back'],
   ['lock', 'hide', 'delete'],
 ];

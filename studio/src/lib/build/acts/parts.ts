@@ -1,16 +1,18 @@
-import { insertStarter, makePart, makeSheet, placePart, takeApart, type Operation, type Starter } from '@zany/core';
+import { insertStarter, likenessesOf, makePart, makeSheet, placePart, takeApart, type Operation, type Starter } from '@zany/core';
 import { newId } from '$lib/client/ids';
 import type { EditorSession } from '$lib/client/session.svelte';
 import { named, nameOf } from './names';
 
 /** Parts and sheets. Each is one named edit. */
 
-/** Puts the selection into a new part; the placement that stands for it is selected. */
+/** Puts the selection into a new part; the placement that stands for it is selected. Where the same stands elsewhere, that can become it, too. */
 export function makePartOfSelection(session: EditorSession): void {
   const { sceneId, selection } = session;
   if (!sceneId) return;
   const made = makePart(session.plain, sceneId, selection, nameOf(session, selection, 'Part 1'), newId);
-  if (made && session.edit(`Make a part of ${named(session, selection)}`, made.operations, 'plain')) session.select([made.placement!]);
+  if (!made || !session.edit(`Make a part of ${named(session, selection)}`, made.operations, 'plain')) return;
+  session.select([made.placement!]);
+  if (likenessesOf(session.plain, made.scene).length) session.panel = 'in place';
 }
 
 /** Puts the selection into a new sheet that frames carry: those chosen in the shelf where there are several, else all. */
