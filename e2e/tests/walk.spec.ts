@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { ComposeSpec } from '@zany/core/testing';
+import { axeOn } from './axe.ts';
 import { expect, test } from './studio.ts';
 
 /** The Walk desk: guided from where one is, walks that are kept and break, loose ends that are set aside, few and hundreds of them. */
@@ -291,4 +292,47 @@ test('hundreds of loose ends are folded by kind, and looked through by how grave
   await expect(list.getByRole('article')).toHaveCount(24);
   // Which of many that are called the same it is: the frame is said where nothing else names it.
   await expect(list.getByRole('article').first()).toContainText('Page 1');
+});
+
+test('what is said alike of many places is one, set aside and taken up again at once, or looked at one by one', async ({ studio, page }) => {
+  const pages = Array.from({ length: 9 }, (_, i) => `Pier ${i + 1}`);
+  const frames = Object.fromEntries(
+    pages.map((name, i) => [
+      name,
+      {
+        layers: {
+          Next: button('Next', 700, `click → go to ${pages[(i + 1) % 9]!}`),
+          Dot: { type: 'hit', at: [20, 40, 20, 20], lines: ['click → go to Pier 1'] },
+        },
+      },
+    ])
+  ) satisfies ComposeSpec['frames'];
+  await studio.given({ name: 'Alike', frames });
+  await studio.desk('Walk');
+  const list = page.getByRole('region', { name: 'Loose ends' });
+  const small = list.getByRole('article', { name: 'Dot is hard to hit' });
+  await expect(small).toHaveCount(1);
+  await expect(small).toContainText('9 places');
+  await expect(small).toContainText('So it is in the others.');
+  const places = small.getByRole('group', { name: 'Where it is so' });
+  await expect(places.getByRole('button')).toHaveText(['Pier 1', 'Pier 2', 'Pier 3', 'Pier 4', 'Pier 5', 'Pier 6', '3 more', 'one by one']);
+  await places.getByRole('button', { name: '3 more places of Dot is hard to hit' }).click();
+  await places.getByRole('button', { name: 'Pier 8' }).click();
+  await small.getByRole('button', { name: 'open it' }).click();
+  await expect(page.getByRole('heading', { name: 'Pier 8', exact: true })).toBeVisible();
+  await studio.desk('Walk');
+  expect((await axeOn(page).analyze()).violations).toEqual([]);
+
+  await small.getByRole('button', { name: 'all aside…' }).click();
+  await page.keyboard.type('a mark, nothing more');
+  await page.keyboard.press('Enter');
+  await expect(small).toHaveCount(0);
+  await list.getByText('set aside 9').click();
+  const aside = list.getByRole('group', { name: 'Dot is hard to hit, set aside' });
+  await expect(aside).toHaveCount(1);
+  await expect(aside).toContainText('9 places');
+  await aside.getByRole('button', { name: 'take up again' }).click();
+  await expect(aside).toHaveCount(0);
+  await places.getByRole('button', { name: 'one by one' }).click();
+  await expect(small).toHaveCount(9);
 });

@@ -41,12 +41,18 @@
   let opened: string[] = $state([]);
   /** The one of which it is asked what it means. */
   let asked: string | null = $state(null);
+  /** Those that are looked at one by one, though they are alike; and of which all places are shown. */
+  let apart: string[] = $state([]);
+  let wide: string[] = $state([]);
   /** The one that is being set aside. */
   let setting: string | null = $state(null);
 
   /** In a long list so many of one kind are folded into one line until somebody wants them. */
   const MANY = 12;
   const LONG = 30;
+  /** So many of which the same is said are one, in as many places; of which so many are shown. */
+  const ALIKE = 3;
+  const PLACES = 6;
 
   const isHere = (finding: Finding) => {
     const frame = session.run?.frame;
@@ -69,11 +75,25 @@
   const isFolded = (severity: Severity, id: string, findings: readonly Finding[]) =>
     rule === null &&
     inSight.length > LONG &&
-    findings.length > MANY &&
+    together(findings).length > MANY &&
     !opened.includes(`${severity} ${id}`) &&
     !findings.some((finding) => finding.id === chosen);
 
   const sceneOf = ({ place }: Finding) => session.piece.scenes.get(place.scene ?? '')?.name;
+
+  /** What is said of one, wherever it is. */
+  const wordsOf = (finding: Finding) =>
+    JSON.stringify([finding.rule, finding.title, finding.sentence.replaceAll(sceneOf(finding) ?? finding.sentence, '…')]);
+
+  /** Those of which the same is said, together; all others alone. */
+  const together = (findings: readonly Finding[]): readonly (readonly Finding[])[] =>
+    [...groupedBy(findings, wordsOf)].flatMap(([key, alike]) =>
+      alike.length >= ALIKE && !apart.includes(key) ? [alike] : alike.map((one) => [one])
+    );
+
+  /** Of many places the first, and the chosen one. */
+  const placesOf = (alike: readonly Finding[]) =>
+    wide.includes(wordsOf(alike[0]!)) ? alike : alike.filter(({ id }, i) => i < PLACES || id === chosen);
 
   /** The layers or the frames that some are about: the frames where the layers are all called the same. */
   function namesOf(findings: readonly Finding[]): string[] {
@@ -87,21 +107,36 @@
     return scene === undefined || finding.title.includes(scene) || finding.sentence.includes(scene) ? null : scene;
   }
 
-  function mend({ id, rule, fix }: Finding) {
-    session.edit(fix!.label, fix!.operations);
+  function mend(findings: readonly Finding[]) {
+    const [{ fix }] = findings as [Finding];
+    session.edit(
+      fix!.label,
+      findings.flatMap((one) => one.fix!.operations)
+    );
     // What was asked for in a comment and is there now, is answered.
-    if (rule === 'asked-for') void session.comments.resolve(id.slice(rule.length + 1), true);
+    for (const { id, rule } of findings) if (rule === 'asked-for') void session.comments.resolve(id.slice(rule.length + 1), true);
   }
 
-  function putAside(finding: Finding, reason: string) {
-    session.edit('Set a loose end aside', setAside(session.piece, asideKey(finding), reason, markOf(session.piece, finding)));
+  /** Those that were set aside, together where the same was said of them, and why. */
+  const asideTogether = $derived([...groupedBy(session.findingsAside, (one) => wordsOf(one) + one.reason).values()]);
+
+  const takeUp = (findings: readonly Finding[]) =>
+    session.edit(
+      findings.length > 1 ? `Take ${findings.length} loose ends up again` : 'Take a loose end up again',
+      findings.flatMap((one) => takeUpAgain(session.piece, asideKey(one)))
+    );
+
+  function putAside(findings: readonly Finding[], reason: string) {
+    const operations = findings.flatMap((one) => setAside(session.piece, asideKey(one), reason, markOf(session.piece, one)));
+    session.edit(findings.length > 1 ? `Set ${findings.length} loose ends aside` : 'Set a loose end aside', operations);
     setting = null;
   }
 </script>
 
-{#snippet one(finding: Finding)}
+{#snippet one(finding: Finding, alike: readonly Finding[])}
   {@const route = chosen === finding.id ? routeOf(finding) : []}
-  {@const where = whereIs(finding)}
+  {@const many = alike.length > 1}
+  {@const where = many ? `${alike.length} places` : whereIs(finding)}
   <article
     class="relative border-t border-[var(--line)] px-3.5 py-2 {chosen === finding.id ? 'bg-[var(--gold-wash)]' : ''}"
     aria-label={finding.title}
@@ -118,7 +153,25 @@
           <button class="text-left font-semibold" onclick={() => onchoose(finding)}>{finding.title}</button>
           {#if where !== null}<span class="soft max-w-[45%] shrink-0 truncate" title={where}>{where}</span>{/if}
         </div>
-        <p class="soft">{finding.sentence}</p>
+        <p class="soft">{finding.sentence}{alike.some(({ sentence }) => sentence !== finding.sentence) ? ' So it is in the others.' : ''}</p>
+        {#if many}
+          {@const shown = placesOf(alike)}
+          <div class="mt-1 flex flex-wrap gap-1" role="group" aria-label="Where it is so">
+            {#each shown as place (place.id)}
+              <button
+                class="chip {chosen === place.id ? 'chip-teal' : 'chip-ghost'} max-w-full truncate"
+                aria-pressed={chosen === place.id}
+                onclick={() => onchoose(place)}>{sceneOf(place) ?? 'the piece'}</button
+              >
+            {/each}
+            {#if shown.length < alike.length}<button
+                class="chip chip-ghost"
+                aria-label="{alike.length - shown.length} more places of {finding.title}"
+                onclick={() => (wide = [...wide, wordsOf(finding)])}>{alike.length - shown.length} more</button
+              >{/if}
+            <button class="chip chip-ghost" onclick={() => (apart = [...apart, wordsOf(finding)])}>one by one</button>
+          </div>
+        {/if}
         {#if route.length > 1}
           <div class="my-1.5 flex flex-wrap items-center gap-y-1">
             {#each route.slice(-7) as frame, i (i)}
@@ -137,7 +190,7 @@
               act="Set aside"
               most={500}
               class="min-w-0 flex-1"
-              onsay={(reason) => putAside(finding, reason)}
+              onsay={(reason) => putAside(alike, reason)}
               onclose={() => (setting = null)}
             />
           </div>
@@ -146,9 +199,11 @@
             <button class="chip {chosen === finding.id ? '!bg-[var(--teal)] !text-white' : ''}" onclick={() => onshow(finding)}
               >{showing === finding.id ? 'showing…' : 'Show me'}</button
             >
-            {#if finding.fix && session.canEdit}<button class="chip" onclick={() => mend(finding)}>{finding.fix.label}</button>{/if}
+            {#if session.canEdit && finding.fix && alike.every(({ fix }) => fix?.label === finding.fix?.label)}
+              <button class="chip" onclick={() => mend(alike)}>{finding.fix.label}{many ? ', everywhere' : ''}</button>
+            {/if}
             <button class="chip chip-ghost" onclick={() => onopen(finding)}>open it</button>
-            {#if session.canEdit}<button class="chip chip-ghost" onclick={() => (setting = finding.id)}>aside…</button>{/if}
+            {#if session.canEdit}<button class="chip chip-ghost" onclick={() => (setting = finding.id)}>{many ? 'all aside…' : 'aside…'}</button>{/if}
             <button
               class="chip chip-ghost"
               aria-expanded={asked === finding.id}
@@ -216,7 +271,7 @@
         <span class="soft min-w-0 truncate">{count(findings.length, 'place')}: {namesOf(findings.slice(0, 12)).join(', ')}</span>
       </button>
     {:else}
-      {#each findings as finding (finding.id)}{@render one(finding)}{/each}
+      {#each together(findings) as alike (alike[0]!.id)}{@render one(alike.find(({ id }) => id === chosen) ?? alike[0]!, alike)}{/each}
     {/if}
   {/each}
 {:else}
@@ -234,15 +289,16 @@
     <summary class="cursor-pointer bg-[var(--rim)] px-3.5 py-1 text-[12px]"
       >set aside <span class="soft">{session.findingsAside.length}</span></summary
     >
-    {#each session.findingsAside as finding (finding.id)}
+    {#each asideTogether as alike (alike[0]!.id)}
+      {@const [finding] = alike as [(typeof alike)[number]]}
       <div class="border-t border-[var(--line)] px-3.5 py-2" role="group" aria-label="{finding.title}, set aside">
-        <p class="font-semibold">{finding.title}</p>
+        <p class="flex items-baseline justify-between gap-2">
+          <span class="font-semibold">{finding.title}</span>
+          {#if alike.length > 1}<span class="soft shrink-0">{count(alike.length, 'place')}</span>{/if}
+        </p>
         <p class="soft">{finding.sentence}</p>
         <p>“{finding.reason}”</p>
-        {#if session.canEdit}<button
-            class="chip chip-ghost mt-1"
-            onclick={() => session.edit('Take a loose end up again', takeUpAgain(session.piece, asideKey(finding)))}>take up again</button
-          >{/if}
+        {#if session.canEdit}<button class="chip chip-ghost mt-1" onclick={() => takeUp(alike)}>take up again</button>{/if}
       </div>
     {/each}
   </details>
