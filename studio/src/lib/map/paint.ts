@@ -405,8 +405,10 @@ function drawWords(context: OffscreenCanvasRenderingContext2D, drawing: Drawing,
       continue;
     }
     const words = `${name} · ${frames}`;
-    const width = add(`cloth ${name}`, words, at.x + 4, at.y - 4, 90, inks.ink, inks.paper, true);
-    if (loose) add(`cloth ${name} loose`, `● ${loose}`, at.x + 8 + width, at.y - 4, 55, inks.brick, inks.wash.bad, false);
+    // On the edge of a cloth that lies over its frames; above one under which they are seen.
+    const y = isAway ? at.y - 4 : at.y - LINE_HEIGHT + 1;
+    const width = add(`cloth ${name}`, words, at.x + 4, y, 90, inks.ink, inks.paper, true);
+    if (loose) add(`cloth ${name} loose`, `● ${loose}`, at.x + 8 + width, y, 55, inks.brick, inks.wash.bad, false);
   }
   for (const { id, box, name, states, kind, tags, marks, weight: own, isFaint } of sheets) {
     const weight = own + (hovered === id ? 200 : 0);
