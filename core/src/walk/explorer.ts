@@ -887,7 +887,7 @@ const isFree = (effect: Effect, zone: number): boolean => (zone === 0 ? effect.o
 
 /** The layer into which something is put, or that is dragged or pressed. */
 const layerAsked = (event: RunEvent): string | undefined =>
-  event.type === 'value' || event.type === 'drag' || event.type === 'click' || event.type === 'double-click'
+  event.type === 'value' || event.type === 'drag' || event.type === 'click' || event.type === 'double-click' || event.type === 'hold'
     ? event.layer?.split('/').at(-1)
     : undefined;
 

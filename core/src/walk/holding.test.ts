@@ -97,6 +97,19 @@ describe('what is pressed and held', () => {
     for (const one of [far(14, 'press → send down'), far(200)]) expect(one).toMatchObject({ cut: null, way: 'home: click a', claims: [] });
   });
 
+  test('may be in something that waits for the press: then that is not tried either', () => {
+    const a = { at: [10, 10, 60, 60] as const, looks: { press: { pose: { y: 200 } } } };
+    const lines = ['press → send down', 'click → go to far'];
+    const untried = 'not tried: going after a, which its press look takes from under the pointer';
+    const layers = { all: { type: 'group' as const, at: [0, 0, 90, 90] as const, lines }, a: { ...a, in: 'all' } };
+    expect(walked({ layers })).toEqual({ cut: untried, way: null, claims: [] });
+    const parts = { Knob: { size: [90, 90] as const, layers: { a } } };
+    expect(walked({ layers: { knob: { type: 'placement', part: 'Knob', at: [0, 0, 90, 90], lines } } }, { parts })).toMatchObject({
+      cut: untried,
+      claims: [],
+    });
+  });
+
   test('on the ground of a frame is held as well', () => {
     const states = { Up: {}, Down: {} };
     const lines = ['press → put this in Down', 'release → put this in Up', 'key k → if home.state = "Down" → go to far'];
