@@ -287,6 +287,24 @@ describe('playheads', () => {
     expect(play(spec, frames(12), frames(5))).toMatchObject({ clip: { at: 0, playing: true }, sent: ['in'] });
   });
 
+  test('what is paused at the last moment of a loop without end goes round when it is played on; what has gone round goes on', () => {
+    const spec = (ending: 'loop' | { rounds: number }): ComposeSpec => ({
+      parts: {
+        Waves: { timeline: { length: 20, labels: { In: [0, ending], Out: [10, 'hold'] } }, lines: ['label Out → send out'], layers: { box: {} } },
+      },
+      frames: {
+        home: {
+          layers: { clip: { type: 'placement', part: 'Waves', at: [0, 0, 9, 9] } },
+          lines: ['key x → pause clip', 'key p → play clip'],
+        },
+      },
+    });
+    expect(play(spec('loop'), frames(9.5), key('x')).clip).toMatchObject({ at: 9, playing: false });
+    expect(play(spec('loop'), frames(9.5), key('x'), key('p'), frames(5)).clip).toMatchObject({ at: 0, playing: true });
+    expect(play(spec({ rounds: 2 }), frames(25)).clip).toMatchObject({ at: 9, playing: false });
+    expect(play(spec({ rounds: 2 }), frames(25), key('p'))).toMatchObject({ clip: { at: 10, playing: true }, sent: ['out'] });
+  });
+
   test('what is out of view stands, in whichever section it was', () => {
     const spec: ComposeSpec = {
       parts: { Clip: { timeline: { length: 20, labels: { In: [0, 'go on'], Out: [10, 'hold'] } }, layers: { box: {} } } },

@@ -152,8 +152,10 @@ export function playInstance(runner: Runner, scene: string, instance: Instance, 
   if (from === null && head?.playing) return true;
   // One that stands is where it stands: how long ago it came there is not asked.
   const now = head?.at ?? 0;
-  const held = head && !head.playing && sectionAt(timeline, now)?.to === now;
-  const at = from ?? (held ? (now + 1 >= timeline.length ? 0 : now + 1) : now);
+  const section = sectionAt(timeline, now);
+  // At the last frame of a loop without end it only paused.
+  const held = head && section?.to === now && (section.ending.do !== 'loop' || section.ending.times);
+  const at = from ?? (held ? (now + 1) % timeline.length : now);
   setHead(runner, scene, instance, { at, since: clock, playing: true, visits: head?.visits ?? 1 });
   if (from !== null || at !== now || !head) arrive(runner, scene, instance, at);
   return true;
@@ -189,20 +191,19 @@ export function* movingHeads(
 export function reachStop(runner: Runner, scene: string, instance: Instance, head: Playhead, stop: Stop & { readonly due: number }): void {
   const timeline = instance.scene.scene.timeline!;
   const { rounds = 0, ...plain } = head;
-  const move = (at: number, playing = true, kept = 0) => {
+  const move = (at: number, kept = 0, playing = true) => {
     setHead(runner, scene, instance, { ...plain, at, since: stop.due, playing, ...(kept && { rounds: kept }) });
     if (playing) arrive(runner, scene, instance, at);
   };
-  if (!stop.isEnd) return move(stop.frame, true, rounds);
+  if (!stop.isEnd) return move(stop.frame, rounds);
   const section = sectionAt(timeline, head.at);
   const last = section?.to ?? timeline.length - 1;
   const ending = section?.ending ?? { do: 'hold' as const };
-  if (ending.do === 'loop' && rounds + 1 < (ending.times ?? Infinity)) move(section!.from, true, ending.times === undefined ? 0 : rounds + 1);
-  else if (ending.do === 'go to' && ending.label !== null && timeline.labels?.[ending.label])
-    move(Math.min(timeline.labels[ending.label]!.time, timeline.length - 1));
-  else if (ending.do === 'go on' && last + 1 < timeline.length) move(last + 1);
-  else if (ending.do === 'go on' && timeline.loop) move(0);
-  else move(last, false);
+  const to = ending.do === 'go to' && timeline.labels?.[ending.label ?? ''];
+  if (ending.do === 'loop' && rounds + 1 < (ending.times ?? Infinity)) move(section!.from, ending.times && rounds + 1);
+  else if (to) move(Math.min(to.time, timeline.length - 1));
+  else if (ending.do === 'go on' && (last + 1 < timeline.length || timeline.loop)) move((last + 1) % timeline.length);
+  else move(last, 0, false);
   sectionEnded(runner, scene, instance);
 }
 
