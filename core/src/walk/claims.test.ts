@@ -526,6 +526,35 @@ describe('what lies in front', () => {
     expect(told({ parts, frames })).toEqual(['covered: All of go in bar lies behind over, which takes the press.']);
   });
 
+  test('something covered is not, where what is in it can be pressed beyond its box', () => {
+    const knob = (x: number) => ({ at: [x, 0, 50, 50] as const, lines: ['double click → send twice'] });
+    const placed = (part: string) => ({
+      home: {
+        layers: {
+          on: { type: 'placement' as const, part, at: [10, 10, 60, 60] as const, lines: ['click → go to shop'] },
+          lid: { at: [0, 0, 90, 90] as const, lines: ['click → go to home'] },
+        },
+      },
+      shop: back,
+    });
+    const parts = { Short: { size: [60, 60], layers: { knob: knob(5) } }, Long: { size: [60, 60], layers: { knob: knob(150) } } } as const;
+    const covered = (part: string) => told({ parts, frames: placed(part) }).filter((line) => line.startsWith('covered'));
+    expect(covered('Short')).toHaveLength(2);
+    expect(covered('Long')).toEqual([]);
+  });
+
+  test('something out of view or small is not, where what is in it can be pressed beyond its box', () => {
+    const rules = (at: readonly [number, number, number, number], knob: readonly [number, number, number, number]) =>
+      audited({
+        parts: { Knob: { size: [at[2], at[3]], layers: { knob: { at: knob, lines: ['double click → send twice'] } } } },
+        frames: { home: { layers: { on: { type: 'placement', part: 'Knob', at, lines: ['click → go to shop'] } } }, shop: back },
+      }).findings.flatMap(({ rule, place }) => (/^(off-frame|small-hit)/.test(rule) ? `${rule} ${place.layer}` : []));
+    expect(rules([400, 10, 60, 60], [0, 0, 60, 60])).toEqual(['off-frame home_on', 'off-frame Knob_knob']);
+    expect(rules([400, 10, 60, 60], [-120, 0, 60, 60])).toEqual([]);
+    expect(rules([100, 10, 10, 10], [0, 0, 10, 10])).toEqual(['small-hit home_on', 'small-hit Knob_knob']);
+    expect(rules([100, 10, 10, 10], [0, 0, 80, 80])).toEqual([]);
+  });
+
   /** What is so of anything that is not wired to the rest yet. */
   const UNWIRED = new Set('dead-end looks-clickable unreachable-state never-fires no-effect one-way'.split(' '));
 

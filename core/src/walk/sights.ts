@@ -105,19 +105,30 @@ function isScrolled({ scenes }: Program, scene: string, node: Node): boolean {
 /** The layers that are to be judged, where they are shown. */
 const judgedIn = onceFor(({ nodes }: Expansion): readonly Node[] => nodes.filter((node) => cuesAt(node).some(isHideable)));
 
+/** What in a layer catches presses beyond its box: they get to the layer as well. */
+const beyond = (shown: Stood, box = boundsOf(shown)): Stood[] =>
+  shown.children.flatMap((child) => [...(child.node.catches && !isWithin(boundsOf(child), box) ? [child] : []), ...beyond(child, box)]);
+
+const isWithin = (inner: Rect, outer: Rect): boolean =>
+  inner.x >= outer.x && inner.y >= outer.y && inner.x + inner.width <= outer.x + outer.width && inner.y + inner.height <= outer.y + outer.height;
+
 function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood): Sight {
   const { node } = shown;
   const isStill = !isMoving(run, surface, node);
   const isSeen = isInView(screen, shown);
   const hidden = !isSeen ? null : mayBeHidden(screen, surface, shown) ? hiddenOf(screen, run, surface, shown) : CLEAR;
-  const isOpen = hidden !== null && (hidden.share < MOSTLY || (hidden.share < 1 && isVeil(screen, boundsOf(shown))));
+  const isFree = hidden !== null && (hidden.share < MOSTLY || (hidden.share < 1 && isVeil(screen, boundsOf(shown))));
+  const isOpenTo = (one: Stood) => (hiddenOf(screen, run, surface, one)?.share ?? 1) < 1;
+  const isOpen = isFree || (hidden !== null && beyond(shown).some(isOpenTo));
   return {
     node,
     share: hidden?.share ?? null,
     isOpen,
     by: isOpen ? null : (hidden?.by?.node ?? null),
-    size: isStill && cuesAt(node).some(isPressed) && !isVanished(node.layer.pose, sizeOf(shown, 0)) ? sizeOf(shown) : null,
-    isOut: isStill && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && isBeyond(surface, shown),
+    size:
+      isStill && cuesAt(node).some(isPressed) && !isVanished(node.layer.pose, sizeOf(shown, 0)) && beyond(shown).length === 0 ? sizeOf(shown) : null,
+    isOut:
+      isStill && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && [shown, ...beyond(shown)].every((one) => isBeyond(surface, one)),
     isUnseen: isStill && layerKind(node.layer).draws !== 'nothing' && isFaded(program, run, surface, shown),
   };
 }

@@ -8,7 +8,7 @@ export const covered: Rule = {
   words: 'covered',
   meaning:
     'something to press that other catching layers hide wholly (must fix) or by half and more (worth a look), wherever it is seen and wherever it can be scrolled to',
-  spares: 'what is free in some state, what lies in what covers it, and what is covered by less than half',
+  spares: 'what is free in some state, or by something in it, what lies in what covers it, and what is covered by less than half',
   check: ({ exploration, told }) =>
     exploration.views.list('covered').map((seen) => told(seen, (one) => report(one, exploration.unfollowed.size > 0))),
 };

@@ -1,5 +1,6 @@
 import { presses } from '../pressed.ts';
 import type { Operation } from '../../edit/operation.ts';
+import type { Rect } from '../../program/geometry.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { count } from '../../words.ts';
 import { inScene, inScenes, type Placed, scaleOf, seenParts, seenScenes } from '../per-scene.ts';
@@ -17,7 +18,7 @@ export const smallHit: Rule = {
   id: 'small-hit',
   words: 'hard to hit',
   meaning: 'something to press that is under 24 CSS px (must fix, WCAG 2.2, 2.5.8) or under 44 (worth a look, 2.5.5) in width or height on screen',
-  spares: 'what a margin, a scale or the placement makes large enough, and what has shrunk to nothing',
+  spares: 'what a margin, a scale, the placement or something in it makes large enough, and what has shrunk to nothing',
   check: ({ program, exploration: { views } }) => {
     const drawn = [
       ...inScenes(program, 'small-hit', seenScenes(program), NOWHERE, (scene) => smallIn(program, scene, null)),
@@ -52,12 +53,21 @@ function smallSeen(program: Program, { node, width, height, at }: Small): Findin
 const asked = (least: number): string => `${least < LEAST ? 'at least 24 is needed, and ' : ''}a thumb wants 44.`;
 
 const smallIn = (program: Program, scene: SceneProgram, placed: Placed | null): Finding[] =>
-  scene.items.filter((item) => item.shown && isPressed(program, item)).flatMap((item) => judge(program, scene, item, placed) ?? []);
+  scene.items
+    .filter((item) => item.shown && isPressed(program, item) && !reachesOut(program, item))
+    .flatMap((item) => judge(program, scene, item, placed) ?? []);
 
 /** By a thread of its own, or as a placement by one of its part. */
 function isPressed(program: Program, { threads, layer }: Item): boolean {
   const part = layer.part === undefined ? undefined : program.scenes.get(layer.part);
   return [...threads, ...(part?.threads ?? [])].some(presses);
+}
+
+/** Whether a placement can be pressed beyond its box, by what is in its part. */
+function reachesOut(program: Program, { layer }: Item): boolean {
+  const part = program.scenes.get(layer.part ?? '');
+  const isWithin = ({ x, y, width, height }: Rect) => x >= 0 && y >= 0 && x + width <= part!.scene.width && y + height <= part!.scene.height;
+  return part?.items.some(({ catches, box, shown }) => catches && shown && !isWithin(box)) === true;
 }
 
 function judge(program: Program, { scene }: SceneProgram, item: Item, placed: Placed | null): Finding | null {
