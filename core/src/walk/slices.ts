@@ -156,7 +156,8 @@ function hubIn(groups: readonly (readonly number[])[], joined: readonly (readonl
   const isIn = new Set(largest);
   const own = joined.map((columns) => columns.filter((column) => isIn.has(column))).filter(({ length }) => length > 1);
   const beside = new Map(largest.map((column) => [column, new Set<number>()]));
-  for (const columns of own) for (const column of columns) for (const other of columns) beside.get(column)!.add(other);
+  for (const columns of own)
+    if (columns.length <= MOST_BESIDE) for (const column of columns) for (const other of columns) beside.get(column)!.add(other);
   const candidates = largest.toSorted((a, b) => beside.get(b)!.size - beside.get(a)!.size).slice(0, MOST_HUBS);
   const others = total(groups.filter((group) => group !== largest));
   const cost = (hub: number) => {
@@ -174,6 +175,8 @@ function hubIn(groups: readonly (readonly number[])[], joined: readonly (readonl
 /** So many columns are joined at least, where it is asked what joins them; and so many are tried. */
 const LEAST_JOINED = 4;
 const MOST_HUBS = 6;
+/** Of what joins more at once no one column is the hub. */
+const MOST_BESIDE = 200;
 
 /** So many times less there is to be to explore. */
 const LESS = 4;

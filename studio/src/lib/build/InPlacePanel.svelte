@@ -10,10 +10,13 @@
   const part = $derived(session.plain.piece.layers.get(session.selection[0] ?? '')?.part);
   const name = $derived(session.plain.piece.scenes.get(part ?? '')?.name ?? '');
   const found = $derived(part === undefined ? [] : likenessesOf(session.plain, part));
-  /** Those that were left out, by their first layers. */
-  let left: ReadonlySet<string> = $state.raw(new Set<string>());
-
   const keyOf = ({ names }: Likeness) => [...names.keys()][0]!;
+  /** With some frames chosen in the shelf those alone are asked for. */
+  // svelte-ignore state_referenced_locally
+  const only = session.frameSelection.length > 1 ? new Set(session.frameSelection) : null;
+  /** Those that were left out, by their first layers. */
+  // svelte-ignore state_referenced_locally
+  let left: ReadonlySet<string> = $state.raw(new Set(found.flatMap((one) => (only && !only.has(one.scene) ? keyOf(one) : []))));
   const chosen = $derived(found.filter((one) => !left.has(keyOf(one))));
 
   /** Where it is, and what the part is filled in with there. */
