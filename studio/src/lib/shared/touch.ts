@@ -1,6 +1,6 @@
 /** Fingers on a surface that has its own doings with one pointer: two of them move and zoom it, one that rests asks what can be done. */
 
-interface Place {
+export interface Place {
   readonly x: number;
   readonly y: number;
 }
@@ -14,7 +14,7 @@ export interface TouchHands {
 
 /** So long a finger rests, ms, and so far it may move in doing so, CSS px. */
 const HOLD = 500;
-const STILL = 8;
+export const STILL = 8;
 
 const middleOf = (a: Place, b: Place): Place => ({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
 const apart = (a: Place, b: Place): number => Math.max(1, Math.hypot(a.x - b.x, a.y - b.y));

@@ -49,8 +49,10 @@
     view: number;
     /** Times that what is dragged is caught by. */
     snap: (time: number) => number;
+    /** A finger was put down on nothing. */
+    pan: (event: PointerEvent, tap: () => void) => void;
   }
-  let { seam, timeline, rows, perFrame, width, left, top, room, ruler, head, view, snap }: Props = $props();
+  let { seam, timeline, rows, perFrame, width, left, top, room, ruler, head, view, snap, pan }: Props = $props();
 
   const session = $derived(seam.session);
   interface Line {
@@ -214,6 +216,7 @@
 
   function startMarquee(event: PointerEvent) {
     if (event.button !== 0 || !grid || (event.target as HTMLElement).closest('[data-knot], [data-span], [data-way], [role=rowheader]')) return;
+    if (event.pointerType === 'touch') return pan(event, () => (seam.keys = []));
     const { left, top: above } = grid.getBoundingClientRect();
     const before = event.shiftKey ? seam.keys : [];
     const begun = { x: event.clientX - left, y: event.clientY - above };

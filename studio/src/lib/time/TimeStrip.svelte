@@ -31,6 +31,7 @@
   import { isEmptyTime, NAMES, ROW, rowsOf, rulerStep } from './seam';
   import { heldBack } from './held';
   import { followPointer } from '$lib/shared/follow';
+  import { STILL, touches, type Place } from '$lib/shared/touch';
   import { Seam } from './seam-state.svelte';
   import EasingChip from './EasingChip.svelte';
   import SeamAdditions from './SeamAdditions.svelte';
@@ -159,12 +160,38 @@
   }
 
   function wheel(event: WheelEvent) {
-    if ((!event.ctrlKey && !event.metaKey) || !scroller) return;
+    if (!event.ctrlKey && !event.metaKey) return;
     event.preventDefault();
-    const at = event.clientX - scroller.getBoundingClientRect().left - NAMES;
-    const time = (scroller.scrollLeft + at) / perFrame;
-    seam.perFrame = Math.max(fitted, Math.min(60, perFrame * Math.exp(-event.deltaY / 300)));
-    void tick().then(() => (scroller!.scrollLeft = time * perFrame - at));
+    zoom(perFrame * Math.exp(-event.deltaY / 300), event.clientX);
+  }
+
+  /** Makes timeline frames so wide; the moment at a place in the window stays there, or comes to another one. */
+  function zoom(wide: number, from: number, to = from) {
+    if (!scroller) return;
+    const begin = scroller.getBoundingClientRect().left + NAMES;
+    const time = (scroller.scrollLeft + from - begin) / perFrame;
+    seam.perFrame = Math.max(fitted, Math.min(60, wide));
+    void tick().then(() => (scroller!.scrollLeft = time * perFrame - (to - begin)));
+  }
+
+  /** Two fingers move the strip and zoom it. */
+  function pinch(from: Place, to: Place, factor: number) {
+    scroller?.scrollBy(0, from.y - to.y);
+    zoom(perFrame * factor, from.x, to.x);
+  }
+
+  /** One finger on nothing moves it, and taps. */
+  function pan(event: PointerEvent, tap: () => void) {
+    if (!scroller) return;
+    const begun = { x: scroller.scrollLeft + event.clientX, y: scroller.scrollTop + event.clientY };
+    let isMoved = false;
+    followPointer(event, {
+      move: (next) => {
+        isMoved ||= Math.hypot(next.clientX - event.clientX, next.clientY - event.clientY) > STILL;
+        if (isMoved) scroller!.scrollTo(begun.x - next.clientX, begun.y - next.clientY);
+      },
+      done: (end) => !isMoved && end.type === 'pointerup' && tap(),
+    });
   }
 
   function key(event: KeyboardEvent) {
@@ -405,10 +432,11 @@
       bind:this={scroller}
       bind:clientWidth={view}
       bind:clientHeight={room}
-      class="scroll relative min-h-0 flex-1 overflow-auto border-y border-[var(--line)] bg-[var(--sheet)]"
+      class="scroll relative min-h-0 flex-1 touch-none overflow-auto border-y border-[var(--line)] bg-[var(--sheet)]"
       onscroll={({ currentTarget }) => ([left, top] = [currentTarget.scrollLeft, currentTarget.scrollTop])}
       onwheel={wheel}
       role="presentation"
+      {@attach touches({ pinch })}
     >
       {#if seam.told && !seam.isPulled}<SeamTold words={seam.told.words} clientX={seam.told.clientX} height={RULER} {view} />{/if}
       <div class="sticky top-0 z-20 bg-[var(--rim)]" style:width="{NAMES + width}px">
@@ -449,7 +477,7 @@
           <div style:width="{width}px"><SeamSections bind:this={sections} {seam} timeline={rested} {perFrame} /></div>
         </div>
       </div>
-      <SeamRows bind:this={rowsBelow} {seam} {timeline} {rows} {perFrame} {width} {left} {top} {room} ruler={RULER} head={HEAD} {view} {snap} />
+      <SeamRows bind:this={rowsBelow} {seam} {timeline} {rows} {perFrame} {width} {left} {top} {room} ruler={RULER} head={HEAD} {view} {snap} {pan} />
       {#if rows.length === 0}<p class="soft sticky left-0 px-3 py-2">
           Select a layer and move it on the stage: where the playhead stands, it gets a key. Or show all layers.
         </p>{/if}

@@ -110,7 +110,8 @@ export class Seam {
       done: (next) => {
         this.session.rushes = false;
         this.tell(null);
-        done(byOf(next), next);
+        // What is called off, by a second finger or by the browser, says no place.
+        done(next.type === 'pointercancel' ? 0 : byOf(next), next);
         this.held = null;
       },
     });
