@@ -17,6 +17,10 @@ export function inOval(rect: Rect, { x, y }: Point): boolean {
   return dx * dx + dy * dy <= 1;
 }
 
+/** Whether all of one rectangle is in another. */
+export const isWithin = (inner: Rect, outer: Rect): boolean =>
+  inner.x >= outer.x && inner.y >= outer.y && inner.x + inner.width <= outer.x + outer.width && inner.y + inner.height <= outer.y + outer.height;
+
 export const centerOf = (rect: Rect): Point => ({ x: rect.x + rect.width / 2, y: rect.y + rect.height / 2 });
 
 /** The smallest rectangle around all; null around nothing. */

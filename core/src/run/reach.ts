@@ -174,11 +174,13 @@ function isKeptFrom(screen: Screen<Stood>, run: RunState, own: Surface<Stood>, t
   let left: readonly Rect[] = [viewOf(screen)];
   for (const [shown, surface] of takers) {
     const box = boundsOf(shown);
-    // What catches has no hollows: where its corners catch, all of it does.
-    if (isOver(surface) && cornersOf(box).every((corner) => isUnder(shown, corner))) left = left.flatMap((one) => partsBeside(one, box));
+    if (isOver(surface) && holdsAll(shown, box)) left = left.flatMap((one) => partsBeside(one, box));
   }
   return left.length === 0;
 }
+
+/** Whether a layer catches everywhere in a box: it has no hollows, so where it does at the corners it does. */
+export const holdsAll = (shown: Stood, box: Rect): boolean => cornersOf(box).every((corner) => isUnder(shown, corner));
 
 /** The corners of a box, each just within it. */
 const cornersOf = ({ x, y, width, height }: Rect): Point[] =>

@@ -10,8 +10,8 @@ import { outwardNodes, threadsAt, type Instance, type Node } from '../program/no
 import type { Program, SceneProgram } from '../program/program.ts';
 import { liveRootsOf } from '../run/environment.ts';
 import { marksOf, nextStop, sectionsOf, type Section } from '../run/playhead.ts';
-import { reachOf } from '../run/reach.ts';
-import { boundsOf, isUnder, standingScreen, type Screen, type Stood } from '../run/resolve.ts';
+import { holdsAll, reachOf } from '../run/reach.ts';
+import { boundsOf, standingScreen, type Screen, type Stood } from '../run/resolve.ts';
 import { begin } from '../run/run.ts';
 import type { Playhead, RootRun, RunState } from '../run/state.ts';
 
@@ -203,15 +203,9 @@ function isShut(screen: Screen<Stood>, node: Node): boolean {
   const seen = shown && intersection(boundsOf(shown), { x: 0, y: 0, width: screen.width, height: screen.height });
   if (!seen) return true;
   if (!node.catches) return false;
-  // What is pressed is convex: who holds all corners holds all.
-  const corners = [NEAR, 1 - NEAR].flatMap((x) => [NEAR, 1 - NEAR].map((y) => ({ x: seen.x + x * seen.width, y: seen.y + y * seen.height })));
-  const isOver = (one: Stood) =>
-    one.node.catches && !isLoose(one.node.layer) && !outwardNodes(one.node).includes(node) && corners.every((corner) => isUnder(one, corner));
+  const isOver = (one: Stood) => one.node.catches && !isLoose(one.node.layer) && !outwardNodes(one.node).includes(node) && holdsAll(one, seen);
   return screen.surfaces.slice(at).some(({ all }, i) => all.some((one) => (i > 0 || one.node.at > node.at) && isOver(one)));
 }
-
-/** As near as this to the edges of something, in shares of it. */
-const NEAR = 1e-3;
 
 /** Where a playhead stops in a section without more ado. */
 function restsIn(timeline: Timeline, { from, to, ending }: Section): readonly number[] {

@@ -1,7 +1,7 @@
 import { layerKind } from '../vocabulary/layers/all.ts';
 import { isPointed, isPressed, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import { onceFor } from '../once.ts';
-import { intersection, overlaps, type Rect } from '../program/geometry.ts';
+import { intersection, isWithin, overlaps, type Rect } from '../program/geometry.ts';
 import type { Expansion } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { outwardNodes, statesAround, threadsAt, type Node } from '../program/node.ts';
@@ -108,9 +108,6 @@ const judgedIn = onceFor(({ nodes }: Expansion): readonly Node[] => nodes.filter
 /** What in a layer catches presses beyond its box: they get to the layer as well. */
 const beyond = (shown: Stood, box = boundsOf(shown)): Stood[] =>
   shown.children.flatMap((child) => [...(child.node.catches && !isWithin(boundsOf(child), box) ? [child] : []), ...beyond(child, box)]);
-
-const isWithin = (inner: Rect, outer: Rect): boolean =>
-  inner.x >= outer.x && inner.y >= outer.y && inner.x + inner.width <= outer.x + outer.width && inner.y + inner.height <= outer.y + outer.height;
 
 function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood): Sight {
   const { node } = shown;

@@ -1,6 +1,6 @@
 import { presses } from '../pressed.ts';
 import type { Operation } from '../../edit/operation.ts';
-import type { Rect } from '../../program/geometry.ts';
+import { isWithin } from '../../program/geometry.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { count } from '../../words.ts';
 import { inScene, inScenes, type Placed, scaleOf, seenParts, seenScenes } from '../per-scene.ts';
@@ -66,8 +66,9 @@ function isPressed(program: Program, { threads, layer }: Item): boolean {
 /** Whether a placement can be pressed beyond its box, by what is in its part. */
 function reachesOut(program: Program, { layer }: Item): boolean {
   const part = program.scenes.get(layer.part ?? '');
-  const isWithin = ({ x, y, width, height }: Rect) => x >= 0 && y >= 0 && x + width <= part!.scene.width && y + height <= part!.scene.height;
-  return part?.items.some(({ catches, box, shown }) => catches && shown && !isWithin(box)) === true;
+  if (!part) return false;
+  const whole = { x: 0, y: 0, width: part.scene.width, height: part.scene.height };
+  return part.items.some(({ catches, box, shown }) => catches && shown && !isWithin(box, whole));
 }
 
 function judge(program: Program, { scene }: SceneProgram, item: Item, placed: Placed | null): Finding | null {

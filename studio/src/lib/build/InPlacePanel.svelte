@@ -2,7 +2,7 @@
   import { count, likenessesOf, standIn, type Likeness } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
-  import { isTyping, takeFocus } from '$lib/shared/focus';
+  import { takeFocus } from '$lib/shared/focus';
 
   /** Layers elsewhere that are as those of the part of the selected placement: the part takes their place, filled in with what is theirs. */
   let { session }: { session: EditorSession } = $props();
@@ -30,8 +30,6 @@
       .join(', ') || 'as it is';
 
   const close = () => (session.panel = null);
-  /** Who just made the part is naming it. */
-  const isAsked = !isTyping(document.activeElement);
 
   function turn(key: string): void {
     const next = new Set(left);
@@ -73,9 +71,7 @@
       {/each}
     </ul>
     <div class="flex gap-2">
-      {#if isAsked}<button class="act act-go" disabled={chosen.length === 0} onclick={apply} use:takeFocus
-          >Put it in {count(chosen.length, 'place')}</button
-        >{:else}<button class="act act-go" disabled={chosen.length === 0} onclick={apply}>Put it in {count(chosen.length, 'place')}</button>{/if}
+      <button class="act act-go" disabled={chosen.length === 0} onclick={apply} use:takeFocus>Put it in {count(chosen.length, 'place')}</button>
       <button class="act act-plain" onclick={close}>Not now</button>
     </div>
   {/if}

@@ -69,13 +69,13 @@
           inSight.filter((finding) => finding.severity === severity),
           (finding) => finding.rule
         );
-        return { severity, rules: [...byRule].map(([id, findings]) => ({ id, findings })) };
+        return { severity, rules: [...byRule].map(([id, findings]) => ({ id, findings, alike: together(findings) })) };
       })
   );
-  const isFolded = (severity: Severity, id: string, findings: readonly Finding[]) =>
+  const isFolded = (severity: Severity, { id, findings, alike }: (typeof groups)[number]['rules'][number]) =>
     rule === null &&
     inSight.length > LONG &&
-    together(findings).length > MANY &&
+    alike.length > MANY &&
     !opened.includes(`${severity} ${id}`) &&
     !findings.some((finding) => finding.id === chosen);
 
@@ -259,8 +259,9 @@
   <h3 class="border-t border-[var(--line)] bg-[var(--rim)] px-3.5 py-1 text-[12px]">
     {severityWords[group.severity]} <span class="soft">{numbers.get(group.severity)}</span>
   </h3>
-  {#each group.rules as { id, findings } (id)}
-    {#if isFolded(group.severity, id, findings)}
+  {#each group.rules as kind (kind.id)}
+    {@const { id, findings } = kind}
+    {#if isFolded(group.severity, kind)}
       <button
         class="flex w-full items-baseline gap-2 border-t border-[var(--line)] px-3.5 py-2 text-left hover:bg-[var(--rim)]"
         aria-expanded="false"
@@ -271,7 +272,7 @@
         <span class="soft min-w-0 truncate">{count(findings.length, 'place')}: {namesOf(findings.slice(0, 12)).join(', ')}</span>
       </button>
     {:else}
-      {#each together(findings) as alike (alike[0]!.id)}{@render one(alike.find(({ id }) => id === chosen) ?? alike[0]!, alike)}{/each}
+      {#each kind.alike as alike (alike[0]!.id)}{@render one(alike.find(({ id }) => id === chosen) ?? alike[0]!, alike)}{/each}
     {/if}
   {/each}
 {:else}
