@@ -25,14 +25,15 @@ import { isMidwayCut } from './midway.ts';
 import type { Outcome, Seen } from './outcome.ts';
 import { Routes } from './routes.ts';
 import { Lanes, type Lane } from './lanes.ts';
-import { Looks } from './looks.ts';
+import { Looks, type Look } from './looks.ts';
 import { INITIAL, type Reading } from './slots.ts';
 import { settle } from './settle.ts';
 import { areApart, threadOf } from './race.ts';
-import { Returns } from './returns.ts';
+import { Returns, type Return } from './returns.ts';
 import { Reader } from './reader.ts';
 import { onItsWay } from './sights.ts';
 import { EMPTY, type Push } from './stacks.ts';
+import { Stairs, type Stair } from './stairs.ts';
 import { Swings } from './swings.ts';
 import type { Telling } from './telling.ts';
 import { columnOfWait } from './times.ts';
@@ -129,6 +130,7 @@ export class Explorer {
   private last: Int32Array<ArrayBuffer> = new Int32Array(1 << 8).fill(NONE_YET);
   private readonly returns: Returns;
   private readonly lanes: Lanes;
+  private readonly stairs: Stairs;
   private readonly waiting: Waiting;
   /** All that came of events, and was found to do and to see, in the states that were followed, with where it first was. */
   readonly uses: Use[] = [];
@@ -157,15 +159,15 @@ export class Explorer {
     this.asking = new Asking(memory, telling, ambient);
     this.reader = new Reader(memory);
     this.met = new Met(this.reader, memory.times, this.deeds);
-    this.returns = new Returns(this.reader, this.met, ({ state, row, isAsked, deed, effect }, below, push) =>
-      this.comeBack(state, row, isAsked ? below : EMPTY, effect, deed, push)
-    );
+    this.returns = new Returns(this.reader, this.met, (to, below, isNew) => this.comeBack(to, below, isNew));
     this.looks = new Looks(memory, this.reader, () => this.asking);
     this.swings = new Swings(this.reader.rows, telling.swings, telling.floors);
     this.clock = new Clock(memory, left);
     this.where = new Whereabouts(memory, this.reader, this.clock, left, () => ({ telling: this.telling, ambient: this.ambient }));
     this.effects = new Effects(memory, this.clock, left, this.edges, new Set(free.flatMap((group) => [...group])));
     this.lanes = new Lanes(memory, this.reader, this.met);
+    const isBackAsked = (row: number) => this.isBackAsked(row);
+    this.stairs = new Stairs({ memory, reader: this.reader, met: this.met, returns: this.returns, isBackAsked });
     const { reader, clock, effects, looks, account, lanes } = this;
     this.waiting = new Waiting({ memory, reader, clock, effects, looks, account, lanes });
     this.atWill = new AtWill(memory, this.reader, () => this.asking, isAllowed);
@@ -188,7 +190,7 @@ export class Explorer {
       const row = this.rowWith(this.where.rowOfRun(run), this.clock.begun(waiting));
       const pushed = this.telling.back && this.isBackAsked(row) ? run.back : [];
       const { top, below } = this.put(row, EMPTY, pushed);
-      if (pushed.length) this.reader.stacks.lay(top, below, null);
+      if (pushed.length) this.reader.stacks.lay(top, below);
       this.met.begin(frame, row, top, pushed.length > 0);
     }
   }
@@ -375,9 +377,9 @@ export class Explorer {
   private expand(state: number): void {
     const row = this.reader.rowOf.at(state);
     const zone = this.reader.zoneIn(row);
-    const isQuick = this.reader.stackOf.at(state) === EMPTY && this.isQuick;
+    const { isQuick } = this;
     if (isQuick && zone === 0 && this.goQuickly(state, row)) return;
-    const lane = isQuick && zone !== 0 ? this.waiting.laneIn(row, zone) : null;
+    const lane = isQuick && zone !== 0 && this.reader.stackOf.at(state) === EMPTY ? this.waiting.laneIn(row, zone) : null;
     if (lane?.isLooked && this.goAlong(lane, state, row)) return;
     const glance = this.reader.glanceAt(state);
     // One for all that is asked of this state: what is asked next may be worked out of what was before.
@@ -400,7 +402,7 @@ export class Explorer {
     }
     if (lane) lane.isLooked = look.isPlain;
     for (const phrase of untried) this.leave(state, phrase);
-    const done = this.tryAll(state, row, zone, events, here, lane);
+    const done = this.tryAll(state, row, zone, look, here, lane);
     for (const group of this.atWill.setIn(row, this.free)) this.trySet(state, row, group);
     if (this.left.size) this.stirByTimers(state);
     if (zone === 0) return;
@@ -426,6 +428,7 @@ export class Explorer {
   private goQuickly(state: number, row: number): boolean {
     const look = this.looks.atOnce(row);
     if (!look?.isUsed || !look.isPlain) return false;
+    if (this.telling.back) return this.goOver(this.stairs.for(look, this.reader.stackOf.at(state)), state, row);
     if (!look.lane || !this.lanes.isNow(look.lane)) look.lane = this.lanes.for(look.events, 0);
     return this.goAlong(look.lane, state, row);
   }
@@ -439,19 +442,30 @@ export class Explorer {
     return true;
   }
 
+  /** Goes along a stair in a state; false where nothing of that counts, as it is not known to its end. */
+  private goOver(stair: Stair, state: number, row: number): boolean {
+    if (stair.isSlowSomewhere || !stair.go(state, row, this.last)) return false;
+    this.edges.leadAs(state, stair);
+    this.moves += stair.length;
+    return true;
+  }
+
   /**
    * All that can be done in a state: this is gone through more than anything else, and has to stay short. Gives how much was tried: with
    * what is due, where that was gone along too.
    */
-  private tryAll(state: number, row: number, zone: number, events: readonly number[], here: () => Here, waiting: Lane | null): number {
+  private tryAll(state: number, row: number, zone: number, look: Look, here: () => Here, waiting: Lane | null): number {
     const { memory, effects, edges, met } = this;
+    const { events } = look;
     const isStill = this.clock.isStill(zone);
     const decisions = this.decisions.asOf(memory.version);
     const { rows } = this.reader;
     const glance = this.reader.glanceAt(state);
     const isAnyone = this.isAllowed === ALWAYS;
     const isAlone = this.reader.stackOf.at(state) === EMPTY && !this.swings.isOpen;
-    const lane = waiting ?? (isStill && isAlone && isAnyone ? this.lanes.for(events, zone) : null);
+    const isOver = this.telling.back && zone === 0;
+    const lane = waiting ?? (isStill && isAlone && isAnyone && !isOver ? this.lanes.for(events, zone) : null);
+    const stair = isOver && this.isQuick ? this.stairs.for(look, this.reader.stackOf.at(state)) : null;
     if (lane) {
       if (this.goAlong(lane, state, row)) return lane.at;
       this.moves += lane.at;
@@ -479,6 +493,7 @@ export class Explorer {
           const to = isAlone ? met.alone(next) : -1;
           if (to < 0) this.followTold(state, next, told);
           else if (to !== state) edges.add(state, to, told.deed);
+          if (stair && this.stairs.isNow(stair)) stair.keepAs(i, row, [...decision.looked.keys()], told, this.account.isFull(told));
           continue;
         }
       }
@@ -493,8 +508,24 @@ export class Explorer {
       }
       this.reader.glanceAt(state);
       decisions.asOf(memory.version);
+      if (stair && !stair.isSlow(i)) this.keepOver(stair, i, state, effect, event);
     }
     return Math.max(from, events.length);
+  }
+
+  /** Keeps where an event leads over stacks, where there is nothing more to be told of it. */
+  private keepOver(stair: Stair, i: number, state: number, effect: Effect, event: number): void {
+    if (!this.stairs.isNow(stair) || !(this.isTold(effect, event, 0) || this.isSettled(effect, event))) return;
+    const looked = this.memory.lookedAt(effect.outcome, this.reader.glanceAt(state), true);
+    const row = this.reader.rowOf.at(state);
+    if (looked)
+      stair.keepAs(
+        i,
+        row,
+        looked.map(([column]) => column),
+        effect,
+        this.account.isFull(effect)
+      );
   }
 
   private setLast(event: number, { number }: Effect): void {
@@ -647,7 +678,8 @@ export class Explorer {
       if (due) this.goOn(state, arrival);
       else this.arrive(state, deed, arrival);
     };
-    if (isTaken) this.reader.stacks.whatLiesBelow(stack, come);
+    const { stacks } = this.reader;
+    if (isTaken) stacks.whatLiesBelow(stack, (below) => come(below, stacks.pushOn(stack, below)));
     else come(stack, null);
   }
 
@@ -657,10 +689,16 @@ export class Explorer {
     this.returns.add({ state, row, isAsked: this.isBackAsked(row), deed, effect });
   }
 
-  private comeBack(state: number, row: number, stack: number, effect: Effect, deed: number, push: Push | null): void {
-    const known = this.met.standing(row, stack);
-    const to = known < 0 ? this.met.come(row, stack, state, deed, push, false) : known;
-    if (to !== state) this.account.move(effect);
+  private comeBack({ state, row, isAsked, deed, effect }: Return, below: number, isNew: boolean): void {
+    const { met } = this;
+    const known = isNew ? -1 : met.standing(row, isAsked ? below : EMPTY);
+    const come = () => (isAsked ? met.comeBack(row, below, state, deed) : met.come(row, EMPTY, state, deed, this.pushOver(state, below), false));
+    if ((known < 0 ? come() : known) !== state) this.account.move(effect);
+  }
+
+  private pushOver(state: number, below: number): Push | null {
+    const { stacks, stackOf } = this.reader;
+    return stacks.pushOn(stackOf.at(state), below);
   }
 
   /** Whether what comes of something is followed on; where it is not, the state is told to be followed only in part. */
@@ -746,7 +784,8 @@ export class Explorer {
       row = this.rowBy(row, then, landing);
       if (isBelowAsked) {
         const come = { row, step, threads, effect, isTaken: true, pushed: next.pushed };
-        return this.reader.stacks.whatLiesBelow(stack, (below, push) => this.goOn(state, { ...come, stack: below, over: push }));
+        const { stacks } = this.reader;
+        return stacks.whatLiesBelow(stack, (below) => this.goOn(state, { ...come, stack: below, over: stacks.pushOn(stack, below) }));
       }
       isTaken ||= next.isTaken;
       if (next.isTaken) pushed.pop();
@@ -844,7 +883,7 @@ export class Explorer {
   }
 
   /** Comes to a state, new or known, from one that is followed. */
-  private arrive(from: number, deed: number, { row, step, effect, isTaken, stack, over, pushed }: Arrival): void {
+  private arrive(from: number, deed: number, { row, effect, isTaken, stack, over, pushed }: Arrival): void {
     if (this.isTurned(from, row)) return this.account.move(effect);
     // Where nobody asks for it, it is all one what was come from.
     const isAsked = this.isBackAsked(row);
@@ -852,7 +891,8 @@ export class Explorer {
     const isPut = isAsked && pushed.length > 0;
     const to = this.met.come(row, top, from, deed, over, isPut);
     const { stacks } = this.reader;
-    if (isPut && !stacks.isLaid(top, below)) stacks.lay(top, below, isTaken ? null : { from, step, entry: to, below });
+    if (isPut && isTaken) stacks.lay(top, below);
+    else if (isPut) stacks.lay(top, below, from, deed, to);
     if (to === from) return;
     this.account.move(effect);
     this.edges.add(from, to, deed, over !== null || (isTaken && stack !== this.reader.stackOf.at(from)));
@@ -869,7 +909,7 @@ export class Explorer {
     pushed.forEach((frame, depth) => {
       below = top;
       top = this.reader.stacks.place(row, depth, frame, this.memory.topNumber(frame));
-      if (depth < pushed.length - 1) this.reader.stacks.lay(top, below, null);
+      if (depth < pushed.length - 1) this.reader.stacks.lay(top, below);
     });
     return { top, below };
   }

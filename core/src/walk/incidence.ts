@@ -35,6 +35,10 @@ export class Incidence {
     if (this.words > this.most) this.drop();
   }
 
+  has(first: number, second: number): boolean {
+    return isIn(this.seconds[second], first);
+  }
+
   private drop(): void {
     this.words = null;
     this.firsts = [];
@@ -54,6 +58,9 @@ export class Incidence {
 
 /** A set of whole numbers, 32 to a word. */
 export type Set32 = Uint32Array<ArrayBuffer>;
+
+export const isIn = (set: Set32 | undefined, number: number): boolean =>
+  set !== undefined && number >> 5 < set.length && (set[number >> 5]! & (1 << (number & 31))) !== 0;
 
 const NOTHING: Set32 = new Uint32Array(0);
 

@@ -8,7 +8,7 @@ import type { Reading, Slot, Slots } from './slots.ts';
  */
 
 /** Stands for the back stack in a tree: what is told apart is the frame on its top. */
-const BACK = -2;
+export const BACK = -2;
 
 /** Stands for a test: what is told apart is what came of it. */
 const TEST = -3;

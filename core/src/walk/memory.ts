@@ -6,7 +6,7 @@ import type { Table } from '../table.ts';
 import type { Ambient } from './ambient.ts';
 import { areSame } from '../same.ts';
 import { boundAs, Followed, followingIn } from './followed.ts';
-import { Learned, pathTo, Shelf, type Found, type Leaf, type Question } from './learned.ts';
+import { BACK, Learned, pathTo, Shelf, type Found, type Leaf, type Question } from './learned.ts';
 import { areMidwayAlike } from './midway.ts';
 import type { Outcome, Seen } from './outcome.ts';
 import { Slots, type Looked, type Reading, type Slot } from './slots.ts';
@@ -216,12 +216,13 @@ export class Memory {
 
   /**
    * The columns that were looked at for an answer in a state, with what stood there, in order; null where it was looked at what lies on
-   * the back stack, or at something that follows from others.
+   * the back stack, but for who knows that anyway, or at something that follows from others.
    */
-  lookedAt(answer: object, reading: Reading): readonly Looked[] | null {
+  lookedAt(answer: object, reading: Reading, isTopKnown = false): readonly Looked[] | null {
     const looked: Looked[] = [];
     for (const { of } of this.pathOf(answer))
       for (const column of typeof of === 'number' ? [of] : of.askedIn(reading)) {
+        if (isTopKnown && column === BACK) continue;
         if (column < 0 || this.slots.following[column]) return null;
         looked.push([column, reading.at(column)]);
       }

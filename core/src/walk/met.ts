@@ -25,7 +25,9 @@ const MOST_PAIRS = 1 << 12;
  */
 export class Met {
   private readonly parents = new Ints();
+  /** Twice the number of what was done, and one more for states that *back* led to, over their own stacks. */
   private readonly cameBy = new Ints();
+  /** Where their routes begin; -1 where that was not asked yet. */
   private readonly begun = new Ints();
   /** Start frames by their numbers. */
   private readonly starts: string[] = [];
@@ -41,8 +43,8 @@ export class Met {
   private readonly laid = new Set<number>();
   private shown = NONE;
   private told: (row: number, stack: number) => void = NOBODY;
-  /** For states that *back* led to: what was gone back over. */
-  readonly backOver = new Map<number, Push>();
+  /** For other states that *back* led to: what was gone back over. */
+  private readonly backOver = new Map<number, Push>();
 
   constructor(
     private readonly reader: Reader,
@@ -79,7 +81,8 @@ export class Met {
   /** The state that somebody begins in, new or known. */
   begin(frame: string, row: number, stack: number, isItself: boolean): void {
     if (this.knownAs(row, stack, isItself) !== undefined) return;
-    this.add(row, stack, NONE, NONE, this.starts.push(frame) - 1);
+    const state = this.add(row, stack, NONE, NONE);
+    this.begun.put(state, this.starts.push(frame) - 1);
   }
 
   /**
@@ -89,14 +92,26 @@ export class Met {
   come(row: number, stack: number, parent: number, deed: number, over: Push | null, isItself: boolean): number {
     const known = this.knownAs(row, stack, isItself);
     if (known !== undefined) return known;
-    const state = this.add(row, stack, parent, deed, this.begun.at(over ? over.from : parent));
+    const state = this.add(row, stack, parent, deed * 2);
     if (over) this.backOver.set(state, over);
     return state;
   }
 
-  /** The state with a row in which nothing waits, and nothing on its stack, which was not met before. */
-  comeAnew(row: number, parent: number, deed: number): void {
-    this.add(row, EMPTY, parent, deed, this.begun.at(parent));
+  /** The state with a row in which nothing waits, and a stack, which was not met before. */
+  comeAnew(row: number, stack: number, parent: number, deed: number): void {
+    this.add(row, stack, parent, deed * 2);
+  }
+
+  /** The same, where it is gone back to from its parent over what lies below there. */
+  comeBack(row: number, stack: number, parent: number, deed: number): number {
+    return this.add(row, stack, parent, deed * 2 + 1);
+  }
+
+  /** For states that *back* led to: what was gone back over. */
+  overOf(state: number): Push | null {
+    const { stacks, stackOf } = this.reader;
+    const isReturn = this.cameBy.at(state) > 0 && (this.cameBy.at(state) & 1) === 1;
+    return isReturn ? stacks.pushOn(stackOf.at(this.parents.at(state)), stackOf.at(state)) : (this.backOver.get(state) ?? null);
   }
 
   private knownAs(row: number, stack: number, isItself: boolean): number | undefined {
@@ -142,12 +157,12 @@ export class Met {
   private untimed = NONE;
 
   /** One state more. */
-  private add(row: number, stack: number, parent: number, deed: number, begun: number): number {
+  private add(row: number, stack: number, parent: number, cameBy: number): number {
     const { reader } = this;
     const state = this.length;
     this.parents.push(parent);
-    this.cameBy.push(deed);
-    this.begun.push(begun);
+    this.cameBy.push(cameBy);
+    this.begun.push(NONE);
     if (stack === EMPTY) this.stand(row, state);
     else this.byBoth.set(row, stack, state);
     if (reader.zoneIn(row) !== 0) {
@@ -201,14 +216,25 @@ export class Met {
     return this.parents.at(state);
   }
 
+  /** The frame where the route to a state begins. */
   startOf(state: number): string {
-    return this.starts[this.begun.at(state)]!;
+    const passed: number[] = [];
+    let at = state;
+    for (; this.begun.at(at) === NONE; at = this.overOf(at)?.from ?? this.parents.at(at)) passed.push(at);
+    const begun = this.begun.at(at);
+    for (const one of passed) this.begun.put(one, begun);
+    return this.starts[begun]!;
   }
 
   /** What it was come to by from its parent; null for a start. */
   stepOf(state: number): Timed | null {
-    const deed = this.cameBy.at(state);
-    return deed === NONE ? null : this.deeds[deed]!.step;
+    const cameBy = this.cameBy.at(state);
+    return cameBy === NONE ? null : this.stepBy(cameBy >> 1);
+  }
+
+  /** What is done, by its number. */
+  stepBy(deed: number): Timed {
+    return this.deeds[deed]!.step;
   }
 
   /** All of them, for those who look at each. */

@@ -46,7 +46,7 @@ function metWith(switches: number, ways: (row: number) => readonly number[], mos
     for (const to of ways(row)) {
       const top = stacks.place(to * says + said, 0, `frame ${frame}`, frame + 1);
       come(to * says + said, top);
-      stacks.lay(top, stack, null);
+      stacks.lay(top, stack);
     }
     const back = stacks.topOf(stack);
     if (back !== '') returns.add({ state, row: Number(back.slice(6)) * says + said, isAsked: true, deed: 0, effect });

@@ -1,11 +1,11 @@
 import type { Leads } from './edges.ts';
 import type { Effect } from './effects.ts';
-import { Incidence, type Set32 } from './incidence.ts';
+import { Incidence, isIn, type Set32 } from './incidence.ts';
 import { Ints } from './ints.ts';
 import type { Met } from './met.ts';
 import { Pairs } from './pairs.ts';
 import type { Reader } from './reader.ts';
-import { EMPTY, type Push } from './stacks.ts';
+import { EMPTY } from './stacks.ts';
 
 /** A way back from a state: the row that it leads to, whether what then lies on the stack makes a difference there, and what is done. */
 export interface Return {
@@ -40,8 +40,8 @@ export class Returns implements Leads {
   constructor(
     private readonly reader: Pick<Reader, 'rowOf' | 'stackOf' | 'stacks'>,
     private readonly met: Pick<Met, 'length' | 'standing' | 'tell'>,
-    /** Comes to a state over what lies below, where that may be a new one. */
-    private readonly come: (from: Return, below: number, push: Push | null) => void,
+    /** Comes to a state over what lies below, where that may be a new one, or is. */
+    private readonly come: (from: Return, below: number, isNew: boolean) => void,
     private readonly mostKept?: number
   ) {}
 
@@ -55,16 +55,32 @@ export class Returns implements Leads {
     return known;
   }
 
+  /** Whether a row over a stack was met. */
+  isMet(row: number, stack: number): boolean {
+    const { known } = this;
+    return known.isWhole ? known.has(row, stack) : this.met.standing(row, stack) >= 0;
+  }
+
+  /** Whether all that lies below a stack, now and later, is come to with a row already. */
+  isFollowed(stack: number, row: number): boolean {
+    return this.known.isWhole && isIn(this.rows[stack], row);
+  }
+
   /** Goes back from a state, to all that lies below, now and as it is found. */
   add(to: Return): void {
+    this.note(to);
+    this.follow(to);
+  }
+
+  /** The same, where it is known elsewhere that there is a way back from the state. */
+  follow(to: Return): void {
     const { known } = this;
     const { stacks, stackOf } = this.reader;
     const stack = stackOf.at(to.state);
-    this.note(to);
-    if (!to.isAsked || !known.isWhole) return stacks.whatLiesBelow(stack, (below, push) => this.come(to, below, push));
+    if (!to.isAsked || !known.isWhole) return stacks.whatLiesBelow(stack, (below) => this.come(to, below, false));
     if (!this.unmoved[stack]) this.listen(stack);
-    if (to.effect.hasMoved) known.eachOther(this.belows[stack], to.row, (below) => this.come(to, below, stacks.pushOn(stack, below)));
-    else stacks.eachBelow(stack, (below, push) => this.come(to, below, push));
+    if (to.effect.hasMoved) known.eachOther(this.belows[stack], to.row, (below) => this.come(to, below, true));
+    else stacks.eachBelow(stack, (below) => this.come(to, below, false));
     if (!to.effect.hasMoved) this.unmoved[stack]!.push(to);
     if (this.first.get(stack, to.row) >= 0) return;
     this.first.set(stack, to.row, this.over[stack]!.push(to) - 1);
@@ -84,13 +100,13 @@ export class Returns implements Leads {
     const over: Return[] = (this.over[stack] = []);
     this.unmoved[stack] = [];
     for (const below of stacks.belowOf(stack)) known.add(this.belows, stack, below);
-    stacks.hear(stack, (below, push) => {
+    stacks.hear(stack, (below) => {
       const unmoved = this.unmoved[stack]!;
-      for (const one of unmoved) this.come(one, below, push);
+      for (const one of unmoved) this.come(one, below, false);
       if (unmoved.length) this.unmoved[stack] = unmoved.filter(({ effect }) => !effect.hasMoved);
       known.add(this.belows, stack, below);
-      if (known.isWhole) known.eachOtherWith(this.rows[stack], below, (row) => this.come(over[first.get(stack, row)]!, below, push));
-      else for (const one of over) this.come(one, below, push);
+      if (known.isWhole) known.eachOtherWith(this.rows[stack], below, (row) => this.come(over[first.get(stack, row)]!, below, true));
+      else for (const one of over) this.come(one, below, false);
     });
   }
 
@@ -100,9 +116,9 @@ export class Returns implements Leads {
     const ways: Return[] = [];
     if (state < this.last.length) for (let at = this.last.at(state); at > 0; at = this.before.at(at - 1)) ways.push(this.all[at - 1]!);
     for (const { row, isAsked, deed } of ways.reverse())
-      stacks.eachBelow(stack, (below, push) => {
+      stacks.eachBelow(stack, (below, isPut) => {
         const to = this.met.standing(row, isAsked ? below : EMPTY);
-        if (to !== state) visit(to, deed * 2 + (push !== null || below !== stack ? 1 : 0));
+        if (to !== state) visit(to, deed * 2 + (isPut || below !== stack ? 1 : 0));
       });
   }
 }

@@ -45,7 +45,7 @@ export class Routes {
       const push = this.comings.stacks.pushOn(this.comings.stackOf.at(at), below);
       if (!push) break;
       this.trace(at, push.entry, steps);
-      steps.push(push.step);
+      steps.push(this.comings.met.stepBy(push.deed));
       at = push.from;
     }
     this.trace(at, -1, steps);
@@ -113,12 +113,12 @@ export class Routes {
       const step = this.comings.met.stepOf(at);
       if (!step) return;
       steps.push(step);
-      const over = this.comings.met.backOver.get(at);
+      const over = this.comings.met.overOf(at);
       at = this.comings.met.parentOf(at);
       if (!over) continue;
       // Back leads to where it was come from: that very way, then on to where *back* was done.
       this.trace(at, over.entry, steps);
-      steps.push(over.step);
+      steps.push(this.comings.met.stepBy(over.deed));
       at = over.from;
     }
   }

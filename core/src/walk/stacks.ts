@@ -1,4 +1,3 @@
-import type { Timed } from './moves.ts';
 import { Pairs } from './pairs.ts';
 
 /**
@@ -7,6 +6,9 @@ import { Pairs } from './pairs.ts';
  * exactly, however deep, by as many places as there are ways from frame to frame.
  */
 
+/** No state, and nothing that was done. */
+const NOBODY = -1;
+
 /** The stack with nothing on it. */
 export const EMPTY = 0;
 
@@ -14,20 +16,24 @@ export const EMPTY = 0;
 export interface Push {
   /** The state that was left, with the stack that then lies below. */
   readonly from: number;
-  readonly step: Timed;
+  /** What was done, as a number for edges. */
+  readonly deed: number;
   /** The state that was come to. */
   readonly entry: number;
-  readonly below: number;
 }
 
 interface Place {
   /** The frame on the top. */
   readonly top: string;
-  /** What lies below, in the order in which that was found, and how each came to. */
+  /** What lies below, in the order in which that was found. */
   readonly belows: number[];
-  readonly pushes: (Push | null)[];
+  /** How each came to: the states that were left, with what was done there; nobody where it lies there with others. */
+  readonly froms: number[];
+  readonly deeds: number[];
+  /** The state that was come to. */
+  entry: number;
   /** Told of each place that turns out to lie below. */
-  readonly heard: ((below: number, push: Push | null) => void)[];
+  readonly heard: ((below: number) => void)[];
 }
 
 export class Stacks {
@@ -52,16 +58,18 @@ export class Stacks {
   /** Whether it was found that one place lies below another. */
   isLaid = (stack: number, below: number): boolean => this.laid.get(stack, below) >= 0;
 
-  /** What lies below a place was found. */
-  lay(stack: number, below: number, push: Push | null): void {
+  /** What lies below a place was found; where it came to lie there by itself, from which state and by what. */
+  lay(stack: number, below: number, from = NOBODY, deed = NOBODY, entry = NOBODY): void {
     if (this.isLaid(stack, below)) return;
     const place = this.places[stack]!;
     this.laid.set(stack, below, place.belows.length);
     place.belows.push(below);
-    place.pushes.push(push);
+    place.froms.push(from);
+    place.deeds.push(deed);
+    if (entry !== NOBODY) place.entry = entry;
     // Who asks from now on is told of it then.
     const { length } = place.heard;
-    for (let i = 0; i < length; i++) place.heard[i]!(below, push);
+    for (let i = 0; i < length; i++) place.heard[i]!(below);
   }
 
   /** What is known to lie below a place. */
@@ -70,29 +78,30 @@ export class Stacks {
   /** How one place came to lie below another; null where it did so with others, or does not. */
   pushOn(stack: number, below: number): Push | null {
     const at = this.laid.get(stack, below);
-    return at < 0 ? null : this.places[stack]!.pushes[at]!;
+    const { froms, deeds, entry } = this.places[stack]!;
+    return at < 0 || froms[at] === NOBODY ? null : { from: froms[at]!, deed: deeds[at]!, entry };
   }
 
-  /** Goes over everything that is known to lie below a place. */
-  eachBelow(stack: number, visit: (below: number, push: Push | null) => void): void {
-    const { belows, pushes } = this.places[stack]!;
+  /** Goes over everything that is known to lie below a place, and whether it came to lie there by itself. */
+  eachBelow(stack: number, visit: (below: number, isPut: boolean) => void): void {
+    const { belows, froms } = this.places[stack]!;
     const { length } = belows;
-    for (let i = 0; i < length; i++) visit(belows[i]!, pushes[i]!);
+    for (let i = 0; i < length; i++) visit(belows[i]!, froms[i] !== NOBODY);
   }
 
   /** Calls for everything that turns out to lie below a place from now on. */
-  hear(stack: number, hear: (below: number, push: Push | null) => void): void {
+  hear(stack: number, hear: (below: number) => void): void {
     this.places[stack]!.heard.push(hear);
   }
 
   /** Calls for everything that lies below a place, now and as it is found. */
-  whatLiesBelow(stack: number, hear: (below: number, push: Push | null) => void): void {
+  whatLiesBelow(stack: number, hear: (below: number) => void): void {
     this.hear(stack, hear);
     this.eachBelow(stack, hear);
   }
 }
 
-const placeFor = (top: string): Place => ({ top, belows: [], pushes: [], heard: [] });
+const placeFor = (top: string): Place => ({ top, belows: [], froms: [], deeds: [], entry: NOBODY, heard: [] });
 
 /** More frames than a piece has. */
 const MOST_FRAMES = 2 ** 15;
