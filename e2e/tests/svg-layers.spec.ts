@@ -41,8 +41,9 @@ test('an SVG drawing comes in as layers that look like it: shapes where they can
     image.style.cssText = 'position: fixed; left: 0; top: 0';
     document.body.append(image);
   }, harbour);
-  const shot = await group.screenshot({ animations: 'disabled' });
-  await expect.poll(async () => (await apart(shot, page.locator('#drawing'))).mean).toBeLessThan(5);
+  // Pictures among the layers may come a moment later.
+  const shot = () => group.screenshot({ animations: 'disabled' });
+  await expect.poll(async () => (await apart(await shot(), page.locator('#drawing'))).mean).toBeLessThan(5);
 
   await page.keyboard.press('Control+z');
   await expect(studio.row('harbour')).toBeHidden();
