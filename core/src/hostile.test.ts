@@ -62,7 +62,7 @@ describe('documents made to be expensive', () => {
     const lists = zipSync({ 'piece.json': strToU8(`[${'[],'.repeat(7_000_000)}[]]`) }, { level: 9 });
     expect(lists.length).toBeLessThan(200_000);
     expect(await readPackage(lists, null)).toMatchObject({ ok: false, error: { code: 'too-large' } });
-    const long = zipSync({ 'piece.json': new Uint8Array(120_000_000).fill(0x20) }, { level: 9 });
+    const long = zipSync({ 'piece.json': new Uint8Array(120_000_000).fill(0x20) }, { level: 1 });
     expect(await readPackage(long, null)).toMatchObject({ ok: false, error: { code: 'broken-zip', sentence: expect.stringContaining('100 MB') } });
     expect(await readPackage(strToU8('['.repeat(100_000)), null)).toMatchObject({ ok: false, error: { code: 'too-deep' } });
   });

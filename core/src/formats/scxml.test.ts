@@ -79,7 +79,7 @@ describe('against an independent interpreter of state charts', () => {
   ] as const)(
     'the same events lead to the same, on hundreds of random sequences: %s',
     async (_of, isTimed) => {
-      const pieces = timesOver(15);
+      const pieces = timesOver(9);
       const [sequences, long] = isTimed ? [12, 16] : [20, 8];
       let compared = 0;
       let kept = 0;

@@ -266,7 +266,7 @@ function anyPiece(seed: number): Program {
 
 test('whoever tries anything, and writes anything, comes to nothing that exploring says nobody comes to', () => {
   let whole = 0;
-  for (let seed = 0; seed < timesOver(30); seed++) {
+  for (let seed = 0; seed < timesOver(18); seed++) {
     const program = anyPiece(seed);
     const { cut, reached, branches, acted } = explore(program, { maxStates: 400 });
     if (cut !== null) continue;
@@ -293,5 +293,5 @@ test('whoever tries anything, and writes anything, comes to nothing that explori
       }
     }
   }
-  expect(whole).toBeGreaterThan(15);
+  expect(whole).toBeGreaterThan(10);
 });

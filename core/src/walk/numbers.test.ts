@@ -167,7 +167,7 @@ function takenByHand(lines: readonly Line[], bound: number, most: number): Set<s
 
 test('what is said of numbers without end is so however far they are counted', () => {
   let whole = 0;
-  for (let seed = 0; seed < timesOver(20); seed++) {
+  for (let seed = 0; seed < timesOver(12); seed++) {
     const lines = anyLines(seed);
     const { cut, program, exploration } = found(
       NAMES,
@@ -185,5 +185,5 @@ test('what is said of numbers without end is so however far they are counted', (
     whole++;
     expect([words, taken.filter((one) => !said.includes(one))]).toEqual([words, []]);
   }
-  expect(whole).toBeGreaterThan(12);
+  expect(whole).toBeGreaterThan(7);
 }, 60_000);

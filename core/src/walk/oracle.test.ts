@@ -54,7 +54,7 @@ test('exploring says what running every event in every state says, of pieces wit
       expect([...mine.fired].filter((one) => !theirs.fired.has(one))).toEqual([]);
       expect([...moves].filter((one) => !theirs.moves.has(one) && !stays(one)).slice(0, 1)).toEqual([]);
     }),
-    { numRuns: timesOver(35) }
+    { numRuns: timesOver(20) }
   );
   expect(whole).toBeGreaterThan(10);
 });
@@ -85,7 +85,7 @@ test('every route leads where it says when the engine replays it, of pieces with
       });
       expect(exploration.reached.size).toBeGreaterThanOrEqual(startFrames(program).length);
     }),
-    { numRuns: timesOver(20) }
+    { numRuns: timesOver(12) }
   );
 });
 
@@ -110,7 +110,7 @@ test('what was learned before an edit is true after it: explored on from there i
         expect(judge(program, kept).findings).toEqual(judge(made, fresh).findings);
       }
     }),
-    { numRuns: timesOver(15) }
+    { numRuns: timesOver(9) }
   );
 });
 

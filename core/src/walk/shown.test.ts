@@ -108,7 +108,7 @@ test('what is shown by a route is so where the route ends', () => {
     fc.property(seeds, (seed) => {
       check(compile(richPiece(seed)));
     }),
-    { numRuns: timesOver(10) }
+    { numRuns: timesOver(6) }
   );
   expect([...told].sort()).toEqual(Object.keys(shown).sort());
 });
@@ -150,7 +150,7 @@ test('what never happens happens to nobody who tries everything', () => {
       );
       expect(states.filter((state) => !theirs.entered.has(state) && !unmet.includes(state) && !begun.has(state))).toEqual([]);
     }),
-    { numRuns: timesOver(12) }
+    { numRuns: timesOver(7) }
   );
   expect(whole).toBeGreaterThan(2);
 });
@@ -176,7 +176,7 @@ test('what somebody with a finger or a keyboard comes to is what trying all that
       const met = (ids: ReadonlySet<string>) => asked.filter((id) => ids.has(id));
       expect(met(new Set([...some.reached, ...some.fired]))).toEqual(met(new Set([...theirs.reached, ...theirs.fired])));
     }),
-    { numRuns: timesOver(20) }
+    { numRuns: timesOver(12) }
   );
   expect(whole).toBeGreaterThan(0);
 });

@@ -295,7 +295,7 @@ test('every command can be applied, is undone without a trace, and leaves a prog
       }
       expect(readPiece(pieceToJson(piece)).ok).toBe(true);
     }),
-    { numRuns: 120, seed: 20 }
+    { numRuns: 70, seed: 20 }
   );
   expect(names.filter((name) => !made.has(name))).toEqual([]);
 });
@@ -363,6 +363,6 @@ test('whatever rows of commands, undone and done again: what is kept up to date 
         expect(judge(program, walked.result()).findings).toEqual(judge(program, fresh.result()).findings);
       }
     }),
-    { numRuns: timesOver(35) }
+    { numRuns: timesOver(20) }
   );
 });
