@@ -463,9 +463,9 @@ export class Explorer {
     const glance = this.reader.glanceAt(state);
     const isAnyone = this.isAllowed === ALWAYS;
     const isAlone = this.reader.stackOf.at(state) === EMPTY && !this.swings.isOpen;
-    const isOver = this.telling.back && zone === 0;
+    const isOver = this.telling.back && zone === 0 && this.isQuick;
     const lane = waiting ?? (isStill && isAlone && isAnyone && !isOver ? this.lanes.for(events, zone) : null);
-    const stair = isOver && this.isQuick ? this.stairs.for(look, this.reader.stackOf.at(state)) : null;
+    const stair = isOver ? this.stairs.for(look, this.reader.stackOf.at(state)) : null;
     if (lane) {
       if (this.goAlong(lane, state, row)) return lane.at;
       this.moves += lane.at;

@@ -152,7 +152,7 @@ export class Lanes {
     const { reader, met } = this;
     const { rows } = reader;
     for (let way = lane.along(0, row, last); way; way = lane.along(lane.at + 1, row, last)) {
-      const next = rows.areAllMarked ? rows.another(row, way.columns, way.values, lane.leap) : rows.with(row, way.columns, way.values);
+      const next = rows.leapTo(row, lane.leap, way.columns, way.values);
       if (reader.zoneIn(next) === 0) met.comeAnew(next, EMPTY, state, lane.deed);
       else met.come(next, EMPTY, state, lane.deed, null, false);
     }

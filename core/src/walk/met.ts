@@ -119,7 +119,7 @@ export class Met {
     if (known !== undefined || isItself) return known;
     const { rowOf } = this.reader;
     const zone = this.reader.zoneIn(row);
-    const alike = zone === 0 ? NONE : this.timeless.get(this.timelessIn(row), stack);
+    const alike = zone === 0 ? NONE : this.alikeTo(row, stack);
     if (alike === NONE) return undefined;
     const others = this.likeButForTime[alike]!;
     for (let i = Math.max(0, others.length - MOST_HELD); i < others.length; i++) {
@@ -144,17 +144,22 @@ export class Met {
 
   private readonly wider = new Map<number, boolean>();
 
-  private timelessIn(row: number): number {
-    if (row !== this.timed) {
-      this.timed = row;
+  /** Where the states stand among those that are alike but for time that are so to a row over a stack; -1 for none. */
+  private alikeTo(row: number, stack: number): number {
+    if (row !== this.asked || stack !== this.askedOver) {
+      this.asked = row;
+      this.askedOver = stack;
       this.untimed = this.reader.rows.with(row, [this.times.column], [0]);
+      this.alike = this.timeless.get(this.untimed, stack);
     }
-    return this.untimed;
+    return this.alike;
   }
 
-  /** The row that was last asked for as it is without time, and that. */
-  private timed = NONE;
+  /** What that was asked of last, that row as it is without time, and what came of it. */
+  private asked = NONE;
+  private askedOver = NONE;
   private untimed = NONE;
+  private alike = NONE;
 
   /** One state more. */
   private add(row: number, stack: number, parent: number, cameBy: number): number {
@@ -166,10 +171,9 @@ export class Met {
     if (stack === EMPTY) this.stand(row, state);
     else this.byBoth.set(row, stack, state);
     if (reader.zoneIn(row) !== 0) {
-      const timeless = this.timelessIn(row);
-      const alike = this.timeless.get(timeless, stack);
-      if (alike === NONE) this.timeless.set(timeless, stack, this.likeButForTime.push([state]) - 1);
-      else this.likeButForTime[alike]!.push(state);
+      const alike = this.alikeTo(row, stack);
+      if (alike !== NONE) this.likeButForTime[alike]!.push(state);
+      else this.timeless.set(this.untimed, stack, (this.alike = this.likeButForTime.push([state]) - 1));
     }
     reader.rowOf.push(row);
     reader.stackOf.push(stack);

@@ -24,7 +24,6 @@ export class Rows {
   private table = new Int32Array(1);
   /** Where no two rows have the same sum, a bit for each sum: 1 where its row was marked since sums count as they do. */
   marks = new Uint32Array(1);
-  private marked = 0;
   /** The greatest number that cells hold. */
   private most = 0xff;
   length = 0;
@@ -64,20 +63,7 @@ export class Rows {
   mark(row: number): void {
     const sum = this.sums[row]!;
     const bit = 1 << (sum & 31);
-    if (!this.isDense || (this.marks[sum >> 5]! & bit) !== 0) return;
-    this.marks[sum >> 5]! |= bit;
-    this.marked++;
-  }
-
-  /** Whether what is not marked is no row. */
-  get areAllMarked(): boolean {
-    return this.isDense && this.marked === this.length;
-  }
-
-  /** The row so far from another one, by the numbers of some columns, where it is known that there is none yet. */
-  another(row: number, columns: readonly number[], values: readonly number[], leap: number): number {
-    const sum = this.sums[row]! + leap;
-    return this.add(sum, sum, row, columns, values);
+    if (this.isDense) this.marks[sum >> 5]! |= bit;
   }
 
   /** How far the sum of a row changes where some columns of it, with given numbers, are set to others; null where that depends on the row. */
@@ -95,6 +81,14 @@ export class Rows {
   leapt(row: number, leap: number, columns: readonly number[], values: readonly number[]): number {
     const sum = (this.sums[row]! + leap) | 0;
     return this.table[this.isDense ? sum : this.placeIn(sum, row, columns, values) + 1]! - 1;
+  }
+
+  /** The same; kept if there was none. */
+  leapTo(row: number, leap: number, columns: readonly number[], values: readonly number[]): number {
+    const sum = (this.sums[row]! + leap) | 0;
+    if (!this.isDense) return this.kept(sum, row, columns, values);
+    const known = this.table[sum]!;
+    return known > 0 ? known - 1 : this.add(sum, sum, row, columns, values);
   }
 
   /** The row with a sum that may be another row's too. */
@@ -176,7 +170,6 @@ export class Rows {
     this.table = new Int32Array(this.isDense ? all : 2 ** Math.ceil(Math.log2(Math.max(this.length, 1 << 8)) + 3));
     for (let row = 0; row < this.length; row++) this.note(row);
     this.marks = new Uint32Array(this.isDense ? (all >> 5) + 1 : 1);
-    this.marked = 0;
   }
 
   private note(row: number): void {

@@ -53,8 +53,7 @@ export class Stair extends LaneTable<Stride> implements Leads {
       const leap = leaps[at]!;
       if (leap === UNKNOWN) return false;
       const way = this.ways[at]!;
-      const known = rows.leapt(row, leap, way.columns, way.values);
-      const next = known < 0 ? rows.with(row, way.columns, way.values) : known;
+      const next = rows.leapTo(row, leap, way.columns, way.values);
       if (way.goes === 'down') {
         if (!returns.isFollowed(stack, next)) returns.follow({ state, row: next, isAsked: true, deed: this.deeds[at]!, effect: way.effect });
       } else if (way.goes === 'up' && way.isAsked) this.climb(state, next, stack, way, this.deeds[at]!);
