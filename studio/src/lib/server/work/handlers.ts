@@ -1,4 +1,4 @@
-import { audit, compile, excerpt, exported, startFrame, type Piece, type PieceJson } from '@zany/core';
+import { compile, excerpt, exploring, exported, judge, startFrame, type Piece, type PieceJson } from '@zany/core';
 import { runErrand } from './errand';
 import { pageParts, pieceFrom } from './from-text';
 import { runTrails, shownAs } from './reviewed';
@@ -43,18 +43,24 @@ async function refusable<T>(work: () => T | Promise<T>): Promise<Outcome<T>> {
 
 // ── what the Workroom shows ───────────────────────────────────────────────────
 
-/** Exploring for a card ends here: by number, so that the answer is the same on every machine; by time only for what is far too slow. */
-const CARD = { states: 3000, ms: 3000 };
+/**
+ * Exploring for a card ends here: by number, so that the answer is the same on every machine; by time only for what is far too slow. What
+ * is found in more states counts only where that is all there is.
+ */
+const CARD = { states: 3000, ms: 8000, more: 30_000, moreMs: 15_000 };
 
-function cardOf(piece: Piece): Card {
+export function cardOf(piece: Piece): Card {
   const program = compile(piece);
-  const end = performance.now() + CARD.ms;
-  let late = false;
-  const { findings, exploration } = audit(program, { maxStates: CARD.states, shouldStop: () => (late ||= performance.now() > end) });
+  const began = performance.now();
+  const isLate = (ms: number) => () => performance.now() - began > ms;
+  const all = exploring(program);
+  const stopped = all.on(CARD.states, isLate(CARD.ms));
+  let { findings, exploration } = judge(program, all.result());
+  if (stopped === 'limit' && all.on(CARD.more, isLate(CARD.moreMs)) === 'end') ({ findings, exploration } = judge(program, all.result()));
   const first = startFrame(program);
   return {
     frames: program.frames.length,
-    looseEnds: late ? null : findings.length,
+    looseEnds: stopped === 'paused' ? null : findings.length,
     complete: exploration.cut === null,
     cover: first !== null && piece.scenes.has(first) ? excerpt(piece, first) : null,
   };
