@@ -207,7 +207,7 @@ function inStates(piece: Piece, scene: string, names: ReadonlyMap<string, string
   );
 }
 
-/** A whole scene's clip into an empty scene: keys, places and the scene's own threads stay. Gives the new ids by the old ones as well. */
+/** A whole scene's clip into an empty scene: keys, places, where it leads and the scene's own threads stay. Gives the new ids by the old ones as well. */
 export function pasteScene(
   clip: Clip,
   scene: string,
@@ -222,9 +222,24 @@ export function pasteScene(
     parent: layer.parent === null ? null : names.get(layer.parent)!,
     copyOf: layer.id,
   }));
-  const threads = clip.threads.map((thread) => ({ ...renamedThread(thread, names), id: makeId(), owner: names.get(thread.owner)! }));
+  const threads = clip.threads.map((thread) => ({
+    ...leadingTo(clip.scene, scene, renamedThread(thread, names)),
+    id: makeId(),
+    owner: names.get(thread.owner)!,
+  }));
   return { operations: [...putAll('layers', layers), ...putAll('threads', threads)], names };
 }
+
+/** A copy leads where its original does, to the frame that it was copied on as well: the way home on the first frame is one on the next. */
+const leadingTo = (original: string, copy: string, thread: Thread): Thread => ({
+  ...thread,
+  branches: thread.branches.map((branch) => ({
+    ...branch,
+    steps: branch.steps.map((step) =>
+      step.do === 'go' && step.target.to === 'frame' && step.target.frame === copy ? { ...step, target: { ...step.target, frame: original } } : step
+    ),
+  })),
+});
 
 /** In another piece the frames of this one are not there: such targets are left to be chosen. */
 const forPiece = (thread: Thread, samePiece: boolean): Thread =>

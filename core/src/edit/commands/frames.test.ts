@@ -59,6 +59,13 @@ test('copies are called as they are named, where their frame said so itself, and
   expect(linesIn(made(piece, { names: ['One', 'Two'], like: 'home' }).next, 'new1')).toContain('click → go to pay · dissolve 300 ms ease-out');
 });
 
+test('a copy leads where its frame does, home from a copy of home as well', () => {
+  const bar = compose({ frames: { home: { layers: { Home: text('Home', ['click → go to home']) }, lines: ['after 9 s → go to home'] }, pay: {} } });
+  const { next, ids } = made(bar, { names: ['Plan'], like: 'home' });
+  expect(linesIn(next, ids[0]!)).toEqual(['click → go to home']);
+  expect(threadsOf(next, ids[0]!).map((thread) => printLine(thread, scopeOf(next, ids[0]!, null)))).toEqual(['after 9 s → go to home']);
+});
+
 test('they are in the bundle that is named, else in that of the frame they come after', () => {
   const put = (id: string, bundle: string) => ({ op: 'set' as const, table: 'scenes' as const, id, path: ['bundle'], value: bundle });
   const bundles = {

@@ -8,6 +8,7 @@ import { resolveScreen } from '../../run/resolve.ts';
 import { begin } from '../../run/run.ts';
 import { apply } from '../apply.ts';
 import type { Operation } from '../operation.ts';
+import { duplicateFrame } from './frames.ts';
 import { likenessesOf, standIn } from './likenesses.ts';
 import { makePart } from './parts.ts';
 
@@ -66,6 +67,21 @@ describe('layers that are as those of a part', () => {
     },
     sheets: { under: { size: [390, 844], layers: head('Under')! } },
   };
+
+  it('are found in copies of the frame that the part was made on, and in copies of those', () => {
+    const makeId = counter();
+    let program = compile(compose({ frames: { home: { layers: head('Ferries')! } } }));
+    let last = scenesOf(program.piece, 'frame')[0]!.id;
+    for (let i = 0; i < 2; i++) {
+      const { operations, id } = duplicateFrame(program.piece, last, makeId);
+      program = after(program, operations);
+      last = id;
+    }
+    const layers = ['bar', 'title', 'out'].map((name) => layerId('home', name));
+    const { operations, scene } = makePart(program, program.frames[0]!, layers, 'Head', makeId)!;
+    program = after(program, operations);
+    expect(likenessesOf(program, scene).map((one) => one.scene)).toEqual(program.frames.slice(1));
+  });
 
   it('are found wherever they stand so to each other, look and do the same, but for their words', () => {
     const { program, part } = made(spec, ['bar', 'title', 'out']);

@@ -101,7 +101,20 @@ function fillOf({ text, asset }: Layer, there: Layer): { text?: string; asset?: 
 /** Whether a layer looks as one in a part but for what can be filled in, and does the same. */
 function doesLike(inner: Item, there: Item, names: ReadonlyMap<string, string>, { id }: Scene): boolean {
   const bare = (layer: Layer) => {
-    const { id: _id, scene: _scene, parent: _parent, order: _order, name: _name, pose: _pose, locked: _locked, text, asset, ...rest } = layer;
+    // What it was copied from is no part of how it looks.
+    const {
+      id: _id,
+      scene: _scene,
+      parent: _parent,
+      order: _order,
+      name: _name,
+      pose: _pose,
+      locked: _locked,
+      copyOf: _copyOf,
+      text,
+      asset,
+      ...rest
+    } = layer;
     return { ...rest, isText: text !== undefined, isPicture: asset !== undefined };
   };
   const said = ({ cue, branches, enabled }: Thread) => ({ cue, branches, enabled });

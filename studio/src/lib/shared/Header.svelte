@@ -44,7 +44,8 @@
 </script>
 
 <header class="flex h-[44px] shrink-0 items-center gap-4 border-b border-[var(--line)] bg-[var(--sheet)] px-3.5">
-  <div class="flex min-w-[110px] max-w-[220px] flex-[0_1_auto] items-center gap-3 max-xl:max-w-[170px]">
+  <!-- What the piece is called gives way before what was found in it. -->
+  <div class="flex min-w-[110px] flex-[0_9999_auto] items-center gap-3">
     <a href="/" aria-label="To the Workroom" title="To the Workroom"><Logo /></a>
     {#if renaming}
       <RenameField
@@ -55,7 +56,7 @@
         onclose={() => (renaming = false)}
       />
     {:else}
-      <h1 class="min-w-0 text-[15px]">
+      <h1 class="min-w-0 max-w-[185px] text-[15px] max-xl:max-w-[135px]">
         <button
           class="block max-w-full truncate"
           ondblclick={() => session.canEdit && (renaming = true)}
