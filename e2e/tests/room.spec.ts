@@ -153,6 +153,22 @@ test('numbers are written as sums, pulled, and set for many at once, each from i
   await expect(x).toHaveValue('31');
 });
 
+test('words begin where one points with the text tool, and where that is too far right, as far as there is room', async ({ studio, page }) => {
+  await studio.newPiece('Words pointed at');
+  const bar = page.getByRole('toolbar', { name: 'Properties' });
+  for (const [at, x, name] of [
+    [60, 60, 'Text 1'],
+    [380, 190, 'Text 2'],
+  ] as const) {
+    await page.keyboard.press('x');
+    await studio.clickStage(at, 300 + at);
+    await page.keyboard.type('Tides');
+    await page.keyboard.press('Escape');
+    await studio.select(name);
+    expect(Number(await bar.getByLabel('x', { exact: true }).inputValue())).toBeCloseTo(x, -1);
+  }
+});
+
 test('a colour is written as hex, as a name and with alpha; of several that differ it says so', async ({ studio, page }) => {
   await studio.given(harbour);
   await studio.select('boats');

@@ -315,7 +315,8 @@
       () => {
         marquee = null;
         const size = defaults[type];
-        const good = box && box.width > 4 && box.height > 4 ? box : { x: from.x - size.width / 2, y: from.y - size.height / 2, ...size };
+        const around = { x: from.x - size.width / 2, y: from.y - size.height / 2, ...size };
+        const good = box && box.width > 4 && box.height > 4 ? box : type === 'text' ? lineAt(from) : around;
         const id = drawLayer(session, type, good);
         if (!keepsTool) tool = 'select';
         if (id && type === 'text') typing = id;
@@ -323,12 +324,17 @@
     );
   }
 
+  /** Where words that are pointed at begin: there, or where the frame has room for them. */
+  function lineAt({ x, y }: Point): Rect {
+    const { width, height } = defaults.text;
+    const most = scene?.scene.width ?? width;
+    return { x: Math.min(x, Math.max(0, most - width)), y: Math.max(0, y - height / 2), width: Math.min(width, most), height };
+  }
+
   /** A text where nothing is, to be written at once. */
   function writeAt({ x, y }: Point) {
     if (!scene || x < 0 || y < 0 || x > scene.scene.width || y > Math.max(scene.scene.height, scene.scene.contentHeight ?? 0)) return;
-    const { width, height } = defaults.text;
-    const place = { x: Math.min(x, Math.max(0, scene.scene.width - width)), y: Math.max(0, y - height / 2) };
-    const id = drawLayer(session, 'text', { ...place, width: Math.min(width, scene.scene.width), height });
+    const id = drawLayer(session, 'text', lineAt({ x, y }));
     if (id) typing = id;
   }
 
