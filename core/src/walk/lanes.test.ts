@@ -122,6 +122,19 @@ test.each(Object.entries(pieces))('where clicks lead is what the engine says: %s
   expect(held).toBeGreaterThan(25);
 });
 
+test('each row is met once, also where rows are found in another way once there are many', () => {
+  const { count, slots } = explore(
+    compile(compose({ variables: numbered(20, { type: 'yes/no', initial: false }), frames: { home: { layers: row(20, turned) } } })),
+    {
+      maxStates: 36_000,
+      slicedFrom: 1e9,
+    }
+  );
+  const columns = slots();
+  const met = new Set(Array.from({ length: count }, (_, state) => columns.map(({ numberIn }) => numberIn(state)).join()));
+  expect(met.size).toBe(count);
+});
+
 test('edges that are known without being kept are the same each time, and lead on from where others end', () => {
   const exploration = explore(compile(compose(pieces['switches']!)), { slicedFrom: 1e9 });
   const { edges, states, count } = exploration;

@@ -68,6 +68,11 @@ export class Lane extends LaneTable<Way> implements Leads {
     return next >= 0 && this.met.alone(next) >= 0;
   }
 
+  /** Goes no further than behind where it was come to. */
+  stop(): void {
+    this.at++;
+  }
+
   get isAtEnd(): boolean {
     return this.at === this.events.length;
   }
@@ -151,10 +156,13 @@ export class Lanes {
   go(lane: Lane, state: number, row: number, last: Int32Array): void {
     const { reader, met } = this;
     const { rows } = reader;
+    const { ordered } = rows;
     for (let way = lane.along(0, row, last); way; way = lane.along(lane.at + 1, row, last)) {
       const next = rows.leapTo(row, lane.leap, way.columns, way.values);
       if (reader.zoneIn(next) === 0) met.comeAnew(next, EMPTY, state, lane.deed);
       else met.come(next, EMPTY, state, lane.deed, null, false);
+      // With one row more they may count anew, and nothing is known of how far the rest leads.
+      if (rows.ordered !== ordered) return lane.stop();
     }
   }
 }

@@ -55,6 +55,11 @@ export class Returns implements Leads {
     return known;
   }
 
+  /** Whether all that was met is held as bits. */
+  get isWhole(): boolean {
+    return this.known.isWhole;
+  }
+
   /** Whether a row over a stack was met. */
   isMet(row: number, stack: number): boolean {
     const { known } = this;

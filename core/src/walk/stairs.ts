@@ -46,6 +46,7 @@ export class Stair extends LaneTable<Stride> implements Leads {
     const { rows, plain, column, stride, leaps } = this;
     const { met, returns, reader } = this.known;
     const stack = reader.stackOf.at(state);
+    const { ordered } = rows;
     for (let i = 0; i < plain.length; i++) {
       const first = plain[i]!;
       const at = first < 0 ? this.notedAt(i, row, last) : first + rows.at(row, column[i]!) * stride[i]!;
@@ -54,7 +55,10 @@ export class Stair extends LaneTable<Stride> implements Leads {
       if (leap === UNKNOWN) return false;
       const way = this.ways[at]!;
       const next = rows.leapTo(row, leap, way.columns, way.values);
+      // With one row more they may count anew, and nothing is known of how far it leads.
+      if (rows.ordered !== ordered) return false;
       if (way.goes === 'down') {
+        if (!returns.isWhole) return false;
         if (!returns.isFollowed(stack, next)) returns.follow({ state, row: next, isAsked: true, deed: this.deeds[at]!, effect: way.effect });
       } else if (way.goes === 'up' && way.isAsked) this.climb(state, next, stack, way, this.deeds[at]!);
       else {
