@@ -493,7 +493,7 @@ export class Explorer {
           const to = isAlone ? met.alone(next) : -1;
           if (to < 0) this.followTold(state, next, told);
           else if (to !== state) edges.add(state, to, told.deed);
-          if (stair && this.stairs.isNow(stair)) stair.keepAs(i, row, [...decision.looked.keys()], told, this.account.isFull(told));
+          if (stair && this.stairs.isNow(stair)) stair.keepAs(i, row, decision.looked.keys(), told, this.account.isFull(told));
           continue;
         }
       }
@@ -517,15 +517,8 @@ export class Explorer {
   private keepOver(stair: Stair, i: number, state: number, effect: Effect, event: number): void {
     if (!this.stairs.isNow(stair) || !(this.isTold(effect, event, 0) || this.isSettled(effect, event))) return;
     const looked = this.memory.lookedAt(effect.outcome, this.reader.glanceAt(state), true);
-    const row = this.reader.rowOf.at(state);
-    if (looked)
-      stair.keepAs(
-        i,
-        row,
-        looked.map(([column]) => column),
-        effect,
-        this.account.isFull(effect)
-      );
+    const columns = looked?.map(([column]) => column);
+    if (columns) stair.keepAs(i, this.reader.rowOf.at(state), columns, effect, this.account.isFull(effect));
   }
 
   private setLast(event: number, { number }: Effect): void {

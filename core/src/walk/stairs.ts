@@ -98,7 +98,7 @@ export class Stair extends LaneTable<Stride> implements Leads {
   }
 
   /** Keeps where the event with a place in it leads from a row, where there is nothing more to be told of it. */
-  keepAs(i: number, row: number, looked: readonly number[], effect: Effect, isFull: boolean): void {
+  keepAs(i: number, row: number, looked: Iterable<number>, effect: Effect, isFull: boolean): void {
     const { rows } = this;
     const { memory, isBackAsked } = this.known;
     const { outcome, number, columns, values, deed } = effect;
