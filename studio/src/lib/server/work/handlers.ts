@@ -47,7 +47,7 @@ async function refusable<T>(work: () => T | Promise<T>): Promise<Outcome<T>> {
  * Exploring for a card ends here: by number, so that the answer is the same on every machine; by time only for what is far too slow. What
  * is found in more states counts only where that is all there is.
  */
-const CARD = { states: 3000, ms: 8000, more: 30_000, moreMs: 15_000 };
+const CARD = { states: 3000, ms: 12_000, more: 30_000, moreMs: 30_000 };
 
 export function cardOf(piece: Piece): Card {
   const program = compile(piece);

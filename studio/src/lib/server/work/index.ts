@@ -19,7 +19,7 @@ const TIMES: Readonly<Record<TaskName, number>> = {
   document: 20_000,
   package: 60_000,
   picture: 30_000,
-  card: 30_000,
+  card: 60_000,
   copy: 20_000,
   write: 60_000,
   shown: 20_000,
