@@ -61,9 +61,9 @@
         now = steppedBy(begun, by, bounds);
         onsee?.(now);
       },
-      done: (next) => {
+      done: (last) => {
         onsee?.(null);
-        if (now && next.type === 'pointerup') onset(now);
+        if (now && last) onset(now);
         else if (!now) field?.select();
       },
     });

@@ -155,7 +155,7 @@
       done: (last) => {
         guides = [];
         session.isPulled = false;
-        if (last.type === 'pointerup') return done(last, moved);
+        if (last) return done(last, moved);
         marquee = null;
         session.preview(null);
       },

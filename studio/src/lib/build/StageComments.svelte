@@ -64,8 +64,9 @@
     followPointer(event, {
       move: (at) => (pulled = box(spot(at))),
       done: (at) => {
-        const made = box(spot(at));
         pulled = null;
+        if (!at) return;
+        const made = box(spot(at));
         if (made[2] * scale >= LEAST && made[3] * scale >= LEAST) speakOf(made);
       },
     });

@@ -236,7 +236,7 @@
         moved ||= Math.hypot(next.clientX - event.clientX, next.clientY - event.clientY) > STILL;
         if (moved) look({ ...view, x: next.clientX - from.x, y: next.clientY - from.y });
       },
-      done: (last) => frame && !moved && last.type === 'pointerup' && tap(last, frame),
+      done: (last) => frame && !moved && last && tap(last, frame),
     });
   }
 
@@ -269,7 +269,7 @@
         drawing = { layer, from, ...begin, toX: at.x, toY: at.y, over: over === from ? null : over };
       },
       done: (last) => {
-        const target = last.type === 'pointerup' ? drawing?.over : null;
+        const target = last ? drawing?.over : null;
         drawing = null;
         if (target) session.edit(`Lead to ${session.piece.scenes.get(target)?.name}`, wireTo(session.piece, [layer], target, newId));
       },
@@ -287,7 +287,7 @@
     followPointer(event, {
       move: (next) => (model.carried = { ids, dx: (next.clientX - x) / view.scale, dy: (next.clientY - y) / view.scale }),
       done: (last) => {
-        const isPut = last.type === 'pointerup' && model.carried !== null;
+        const isPut = last !== null && model.carried !== null;
         const places = isPut ? placesOf(ids, 0, 0) : [];
         model.carried = null;
         place(ids, places);

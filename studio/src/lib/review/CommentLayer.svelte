@@ -112,8 +112,8 @@
     followPointer(event, {
       move: (to) => (pulled = isTap(boxTo(to)) ? null : boxTo(to)),
       done: (to) => {
+        if (!to) return void (pulled = null);
         const box = boxTo(to);
-        if (to.type === 'pointercancel') return void (pulled = null);
         if (isTap(box)) return tap(event);
         [open, draft, pulled] = [null, { place: regionIn(box), x: box.x + box.width, y: box.y }, box];
       },

@@ -1,6 +1,7 @@
 /**
  * Follows the pointer that was pressed on an element until it is let go, wherever it goes. It is heard at the window: what is
- * pulled may be drawn anew on the way, as another element.
+ * pulled may be drawn anew on the way, as another element. What is called off, by a second finger or by the browser, says no place: it
+ * is done with null.
  */
 export function followPointer(
   event: PointerEvent,
@@ -10,7 +11,7 @@ export function followPointer(
     on = event.currentTarget as HTMLElement,
   }: {
     readonly move: (event: PointerEvent) => void;
-    readonly done?: (event: PointerEvent) => void;
+    readonly done?: (last: PointerEvent | null) => void;
     /** What has the pointer meanwhile, where that is not what was pressed. */
     readonly on?: HTMLElement;
   }
@@ -28,7 +29,7 @@ export function followPointer(
       end,
       mine((next) => {
         stop.abort();
-        done?.(next);
+        done?.(end === 'pointerup' ? next : null);
       }),
       options
     );

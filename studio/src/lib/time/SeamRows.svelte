@@ -236,8 +236,8 @@
     };
     followPointer(event, {
       move,
-      done: () => {
-        if (!marquee && !event.shiftKey) seam.keys = [];
+      done: (last) => {
+        if (last && !marquee && !event.shiftKey) seam.keys = [];
         marquee = null;
       },
     });

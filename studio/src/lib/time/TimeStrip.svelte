@@ -190,7 +190,7 @@
         isMoved ||= Math.hypot(next.clientX - event.clientX, next.clientY - event.clientY) > STILL;
         if (isMoved) scroller!.scrollTo(begun.x - next.clientX, begun.y - next.clientY);
       },
-      done: (end) => !isMoved && end.type === 'pointerup' && tap(),
+      done: (last) => !isMoved && last && tap(),
     });
   }
 

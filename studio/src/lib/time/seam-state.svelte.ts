@@ -107,11 +107,10 @@ export class Seam {
         move(by, next);
         if (says && this.timeline) this.tell(next, says(by, this.timeline));
       },
-      done: (next) => {
+      done: (last) => {
         this.session.rushes = false;
         this.tell(null);
-        // What is called off, by a second finger or by the browser, says no place.
-        done(next.type === 'pointercancel' ? 0 : byOf(next), next);
+        done(last ? byOf(last) : 0, last ?? event);
         this.held = null;
       },
     });
