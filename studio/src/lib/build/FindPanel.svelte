@@ -2,6 +2,7 @@
   import { count, findAll, groupedBy, operationsOf, searchKinds, type Hit, type SearchKind } from '@zany/core';
   import { untrack } from 'svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { flipped } from '$lib/shared/flipped';
   import { fieldKey, takeFocus } from '$lib/shared/focus';
 
   /** Finds something in the whole piece, and puts something else in its place: seen on the stage before it is done, and one step to undo. */
@@ -60,12 +61,6 @@
   const close = () => (session.panel = null);
 
   const turn = (kind: SearchKind) => (chosen = chosen.includes(kind) ? chosen.filter((one) => one !== kind) : [...chosen, kind]);
-
-  function leaveAlone(hit: Hit) {
-    const next = new Set(without);
-    if (!next.delete(hit.key)) next.add(hit.key);
-    without = next;
-  }
 
   function show(hit: Hit) {
     if (hit.scene !== null && session.plain.piece.scenes.has(hit.scene)) session.openScene(hit.scene);
@@ -158,7 +153,7 @@
                 aria-label="Replace in {hit.where}"
                 checked={!isLeft && hit.fault === null}
                 disabled={hit.fault !== null && !isLeft}
-                onchange={() => leaveAlone(hit)}
+                onchange={() => (without = flipped(without, hit.key))}
               />
             {/if}
             <button

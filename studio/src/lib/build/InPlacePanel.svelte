@@ -2,6 +2,7 @@
   import { count, likenessesOf, standIn, type Likeness } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { flipped } from '$lib/shared/flipped';
   import { takeFocus } from '$lib/shared/focus';
 
   /** Layers elsewhere that are as those of the part of the selected placement: the part takes their place, filled in with what is theirs. */
@@ -31,12 +32,6 @@
 
   const close = () => (session.panel = null);
 
-  function turn(key: string): void {
-    const next = new Set(left);
-    if (!next.delete(key)) next.add(key);
-    left = next;
-  }
-
   function apply(): void {
     if (part !== undefined && session.edit(`Put ${name} in place of what is like it`, standIn(session.plain, part, chosen, newId), 'plain')) close();
   }
@@ -62,7 +57,7 @@
               type="checkbox"
               class="checkbox checkbox-xs translate-y-0.5"
               checked={!left.has(keyOf(one))}
-              onchange={() => turn(keyOf(one))}
+              onchange={() => (left = flipped(left, keyOf(one)))}
             /><span class="flex min-w-0 flex-col"
               ><span class="truncate">{sceneOf(one)}</span><span class="soft truncate text-[12px]">{fillsOf(one)}</span></span
             ></label

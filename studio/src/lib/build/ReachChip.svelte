@@ -2,6 +2,7 @@
   import { statesOf, type LookName, type Reach } from '@zany/core';
   import Popover from '$lib/shared/Popover.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { flipped } from '$lib/shared/flipped';
   import { labelOfLook } from './look-poses';
 
   /** Which states of the scene, or which looks of a layer, the next edits are to touch. */
@@ -41,8 +42,7 @@
   }
 
   function toggle(id: string) {
-    const next = new Set(chosen);
-    if (!next.delete(id)) next.add(id);
+    const next = flipped(chosen, id);
     if (next.size) choose({ how: 'some', of: [...next] });
   }
 </script>

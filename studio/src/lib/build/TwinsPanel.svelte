@@ -2,6 +2,7 @@
   import { carryToTwins, count, framesOf, leftIn, listWords, twinKinds, twinsOf, unlikeIn, type Shared, type Twin } from '@zany/core';
   import { newId } from '$lib/client/ids';
   import type { EditorSession } from '$lib/client/session.svelte';
+  import { flipped } from '$lib/shared/flipped';
   import { takeFocus } from '$lib/shared/focus';
 
   /** What is selected, as it stands in other frames under the same name: what it is here it becomes there, as far as is chosen. */
@@ -48,12 +49,6 @@
     return others.length ? `as here but for ${labels(others)}` : 'as here already';
   };
 
-  const without = <T>(set: ReadonlySet<T>, one: T): ReadonlySet<T> => {
-    const next = new Set(set);
-    if (!next.delete(one)) next.add(one);
-    return next;
-  };
-
   const close = () => (session.panel = null);
 
   function apply() {
@@ -80,7 +75,7 @@
             class="chip {unasked.has(kind) ? '' : 'chip-on'}"
             aria-pressed={!unasked.has(kind)}
             title="Otherwise in {count(unlike[kind].length, 'layer')}"
-            onclick={() => (unasked = without(unasked, kind))}>{twinKinds[kind].label}</button
+            onclick={() => (unasked = flipped(unasked, kind))}>{twinKinds[kind].label}</button
           >
         {/each}
       </div>
@@ -94,7 +89,7 @@
               type="checkbox"
               class="checkbox checkbox-xs translate-y-0.5"
               checked={!left.has(frame.id)}
-              onchange={() => (left = without(left, frame.id))}
+              onchange={() => (left = flipped(left, frame.id))}
             /><span class="flex min-w-0 flex-col"
               ><span class="truncate">{frame.name}</span><span class="soft text-[12px]">{saidOf(frame.id)}</span></span
             ></label

@@ -20,6 +20,7 @@
     isMediaLayer,
   } from '@zany/core';
   import LayerMark from '$lib/build/LayerMark.svelte';
+  import { flipped } from '$lib/shared/flipped';
   import { curveOf, heightsOf, keyTimes, NAMES, ROW, type SeamRow } from './seam';
   import { heldBack } from './held';
   import { followPointer } from '$lib/shared/follow';
@@ -259,9 +260,7 @@
       const line = lines.findIndex((one) => one.row === row && one.track === track) + (event.key === 'ArrowDown' ? 1 : -1);
       return line < 0 ? undefined : enter(event, line);
     } else if (event.key === 'Enter' && !event.shiftKey) {
-      const open = new Set(seam.open);
-      if (!open.delete(row.item.layer.id)) open.add(row.item.layer.id);
-      seam.open = open;
+      seam.open = flipped(seam.open, row.item.layer.id);
     } else return;
     event.preventDefault();
     event.stopPropagation();
@@ -330,11 +329,7 @@
               class="soft w-3 text-[10px]"
               tabindex="-1"
               aria-label="{seam.open.has(layer.id) ? 'Fold' : 'Open'} {layer.name}"
-              onclick={() => {
-                const open = new Set(seam.open);
-                if (!open.delete(layer.id)) open.add(layer.id);
-                seam.open = open;
-              }}>{seam.open.has(layer.id) ? '▾' : '▸'}</button
+              onclick={() => (seam.open = flipped(seam.open, layer.id))}>{seam.open.has(layer.id) ? '▾' : '▸'}</button
             >{:else}<span class="w-3"></span>{/if}
           <LayerMark type={layer.type} fill={layer.style.fill} />
           <button class="min-w-0 flex-1 truncate text-left text-[12.5px]" tabindex="-1" onclick={() => session.select([layer.id])}
