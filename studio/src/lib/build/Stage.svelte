@@ -498,7 +498,7 @@
               onview: (view) => (picture = view),
             }}
           ></div>
-          {#if scene.scene.draft}<span class="chip chip-ghost absolute left-1/2 top-3 -translate-x-1/2 bg-[var(--sheet)]"
+          {#if scene.scene.draft}<span class="chip chip-ghost absolute left-1/2 top-3 w-max -translate-x-1/2 bg-[var(--sheet)]"
               >draft: still to be drawn</span
             >{/if}
 
