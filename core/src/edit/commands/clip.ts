@@ -24,7 +24,7 @@ import { timelineOperations, withNumbers } from '../time/timeline.ts';
 import type { Operation } from '../operation.ts';
 import type { MakeId } from '../make-id.ts';
 import { originOf, outermost } from './inside.ts';
-import { renamedDelta, renamedLayer, renamedPath, renamedThread } from './remap.ts';
+import { ledTo, renamedDelta, renamedLayer, renamedPath, renamedThread, withSteps } from './remap.ts';
 import { bringStyles, stylesUsed } from './swatches.ts';
 
 /** Layers on the way from one place to another, with their threads and the picture files they show. Plain JSON. */
@@ -223,37 +223,19 @@ export function pasteScene(
     copyOf: layer.id,
   }));
   const threads = clip.threads.map((thread) => ({
-    ...leadingTo(clip.scene, scene, renamedThread(thread, names)),
+    // A copy leads where its original does, to the frame that it was copied on as well: what leads home on the first one does on the next.
+    ...ledTo(renamedThread(thread, names), scene, clip.scene),
     id: makeId(),
     owner: names.get(thread.owner)!,
   }));
   return { operations: [...putAll('layers', layers), ...putAll('threads', threads)], names };
 }
 
-/** A copy leads where its original does, to the frame that it was copied on as well: the way home on the first frame is one on the next. */
-const leadingTo = (original: string, copy: string, thread: Thread): Thread => ({
-  ...thread,
-  branches: thread.branches.map((branch) => ({
-    ...branch,
-    steps: branch.steps.map((step) =>
-      step.do === 'go' && step.target.to === 'frame' && step.target.frame === copy ? { ...step, target: { ...step.target, frame: original } } : step
-    ),
-  })),
-});
-
 /** In another piece the frames of this one are not there: such targets are left to be chosen. */
 const forPiece = (thread: Thread, samePiece: boolean): Thread =>
   samePiece
     ? thread
-    : {
-        ...thread,
-        branches: thread.branches.map((branch) => ({
-          ...branch,
-          steps: branch.steps.map((step) =>
-            step.do === 'go' && step.target.to === 'frame' ? { ...step, target: { to: 'frame' as const, frame: null } } : step
-          ),
-        })),
-      };
+    : withSteps(thread, (step) => (step.do === 'go' && step.target.to === 'frame' ? { ...step, target: { to: 'frame', frame: null } } : step));
 
 export const putAll = (table: 'assets' | 'layers' | 'threads', values: readonly { id: string }[]): Operation[] =>
   values.map((value) => ({ op: 'put', table, value }));

@@ -1,11 +1,10 @@
 import type { MakeId } from '../make-id.ts';
 import { byOrder, framesOf, type Layer, type Piece, type Scene, type Thread, type Variable } from '../../piece/piece.ts';
-import type { Step } from '../../vocabulary/steps/all.ts';
 import { takeName } from '../../words.ts';
 import { keysBetween, keyBetween } from '../order.ts';
 import type { Operation } from '../operation.ts';
 import { copyScene, pasteScene } from './clip.ts';
-import { renamedScene, renamedVariable } from './remap.ts';
+import { ledTo, renamedScene, renamedVariable } from './remap.ts';
 
 /** The keys between which frames come right after another; at the end if none is named. */
 function gapAfter(piece: Piece, after: string | null): [before: string | null, behind: string | null] {
@@ -110,13 +109,6 @@ export function leadsToNext(piece: Piece, frame: string): boolean {
 }
 
 const retitled = (layer: Layer, old: string, name: string): Layer => (layer.text === old ? { ...layer, text: name } : layer);
-
-function ledTo(thread: Thread, old: string, frame: string): Thread {
-  const isThere = (step: Step) => step.do === 'go' && step.target.to === 'frame' && step.target.frame === old;
-  if (!thread.branches.some(({ steps }) => steps.some(isThere))) return thread;
-  const led = (step: Step): Step => (isThere(step) ? ({ ...step, target: { to: 'frame', frame } } as Step) : step);
-  return { ...thread, branches: thread.branches.map((branch) => ({ ...branch, steps: branch.steps.map(led) })) } as Thread;
-}
 
 /** Moves frames so that they stand before another one (null: at the end), keeping their own order. */
 export function moveFrames(piece: Piece, ids: readonly string[], before: string | null): Operation[] {

@@ -10,6 +10,7 @@ import type { Operation } from '../operation.ts';
 import { keysBetween } from '../order.ts';
 import type { MakeId } from '../make-id.ts';
 import { duplicateFrame } from './frames.ts';
+import { withSteps } from './remap.ts';
 import { addThreads, leadingElsewhere, readingOrder, wireTo } from './threads.ts';
 
 /** Pairing many layers with many things at once: which goes with which is said first, and corrected; then one edit makes it all. */
@@ -90,10 +91,7 @@ export function threadsByName(
       const threads = threadsFor(id);
       const frame = pairs.get(id);
       if (frame === undefined) return [id, { threads, frame: null }];
-      const own = threads.map((thread) => ({
-        ...thread,
-        branches: thread.branches.map((branch) => ({ ...branch, steps: branch.steps.map((step) => leadTo(step, frame)) })),
-      }));
+      const own = threads.map((thread) => withSteps(thread, (step) => leadTo(step, frame)));
       const isOther = JSON.stringify(own) !== JSON.stringify(threads);
       return [id, { threads: own, frame: isOther ? frame : null }];
     })

@@ -2,7 +2,6 @@ import { byOrder, layersUnder, scenesOf, statesOf, threadsOf, type Layer, type P
 import { union, type Rect } from '../../program/geometry.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { framesPerSecond } from '../../run/playhead.ts';
-import type { Step } from '../../vocabulary/steps/all.ts';
 import { takeName } from '../../words.ts';
 import type { Operation } from '../operation.ts';
 import { keyBetween, keysBetween } from '../order.ts';
@@ -12,7 +11,7 @@ import { timelineOperations } from '../time/timeline.ts';
 import type { MakeId } from '../make-id.ts';
 import { inPlaceOf, originOf, outermost } from './inside.ts';
 import { newLayer } from './layers.ts';
-import { renamedLayer, renamedThread } from './remap.ts';
+import { renamedLayer, renamedThread, withSteps } from './remap.ts';
 
 /** Edits that move layers into scenes of their own, parts and sheets, and back. What the piece shows and does stays the same. */
 
@@ -425,13 +424,8 @@ const withInside = (scene: SceneProgram, id: string): Item[] => {
 };
 
 /** A state step without a name means the scene it stands in; in a part it has to say which that was. */
-export const namingScene = (thread: Thread, scene: string): Thread => ({
-  ...thread,
-  branches: thread.branches.map((branch) => ({
-    ...branch,
-    steps: branch.steps.map((step): Step => (step.do === 'state' && step.of === undefined ? { ...step, of: scene } : step)),
-  })),
-});
+export const namingScene = (thread: Thread, scene: string): Thread =>
+  withSteps(thread, (step) => (step.do === 'state' && step.of === undefined ? { ...step, of: scene } : step));
 
 /** What else in the scene speaks of the layers that have moved: its states, other layers' threads and bindings. */
 function follow(piece: Piece, scene: string, taken: Taken, paths: ReadonlyMap<string, string>, shift: { x: number; y: number } | null): Operation[] {

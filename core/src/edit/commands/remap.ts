@@ -1,6 +1,7 @@
 import type { Layer, Piece, Scene, Thread, Variable } from '../../piece/piece.ts';
 import { DeltaSchema, LayerSchema, SceneSchema, ThreadSchema, VariableSchema, type Delta } from '../../piece/schema.ts';
 import { renamedIn, renamedPath } from '../../piece/visit.ts';
+import type { Step } from '../../vocabulary/steps/all.ts';
 
 /** Copies in which ids of copied things are those of their copies: wherever a field names something, as keys, and in expressions. */
 
@@ -21,3 +22,16 @@ export const renamedTables = (piece: Piece, names: Names) => ({
 });
 
 export { renamedPath };
+
+/** A thread with each of its steps as it is to be. */
+export const withSteps = <T extends Pick<Thread, 'branches'>>(thread: T, of: (step: Step) => Step): T => ({
+  ...thread,
+  branches: thread.branches.map((branch) => ({ ...branch, steps: branch.steps.map(of) })),
+});
+
+/** A thread that leads to one frame where it led to another; itself where it did not. */
+export function ledTo(thread: Thread, old: string, frame: string): Thread {
+  const isThere = (step: Step) => step.do === 'go' && step.target.to === 'frame' && step.target.frame === old;
+  if (!thread.branches.some(({ steps }) => steps.some(isThere))) return thread;
+  return withSteps(thread, (step) => (isThere(step) ? ({ ...step, target: { to: 'frame', frame } } as Step) : step));
+}
