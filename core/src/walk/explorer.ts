@@ -429,7 +429,7 @@ export class Explorer {
     const look = this.looks.atOnce(row);
     if (!look?.isUsed || !look.isPlain) return false;
     if (this.telling.back) return this.goOver(this.stairs.for(look, this.reader.stackOf.at(state)), state, row);
-    if (!look.lane || !this.lanes.isNow(look.lane)) look.lane = this.lanes.for(look.events, 0);
+    if (!look.lane?.isNow) look.lane = this.lanes.for(look.events, 0);
     return this.goAlong(look.lane, state, row);
   }
 
@@ -444,7 +444,7 @@ export class Explorer {
 
   /** Goes along a stair in a state; false where nothing of that counts, as it is not known to its end. */
   private goOver(stair: Stair, state: number, row: number): boolean {
-    if (stair.isSlowSomewhere || !stair.go(state, row, this.last)) return false;
+    if (stair.isSlowSomewhere || !this.returns.isWhole || !stair.go(state, row, this.last)) return false;
     this.edges.leadAs(state, stair);
     this.moves += stair.length;
     return true;
@@ -485,7 +485,7 @@ export class Explorer {
             decision.leap = rows.leap(decision.looked, told.columns, told.values);
             decision.ordered = rows.ordered;
           }
-          if (lane && decision.leap !== null && this.lanes.isNow(lane))
+          if (lane?.isNow && decision.leap !== null)
             lane.keep(i, row, decision.looked.keys(), decision.leap, told, told.deed, this.account.isFull(told));
           const known = decision.leap === null ? -1 : rows.leapt(row, decision.leap, told.columns, told.values);
           const next = known >= 0 ? known : rows.with(row, told.columns, told.values);
@@ -493,7 +493,7 @@ export class Explorer {
           const to = isAlone ? met.alone(next) : -1;
           if (to < 0) this.followTold(state, next, told);
           else if (to !== state) edges.add(state, to, told.deed);
-          if (stair && this.stairs.isNow(stair)) stair.keepAs(i, row, decision.looked.keys(), told, this.account.isFull(told));
+          if (stair?.isNow) stair.keepAs(i, row, decision.looked.keys(), told, this.account.isFull(told));
           continue;
         }
       }
@@ -515,7 +515,7 @@ export class Explorer {
 
   /** Keeps where an event leads over stacks, where there is nothing more to be told of it. */
   private keepOver(stair: Stair, i: number, state: number, effect: Effect, event: number): void {
-    if (!this.stairs.isNow(stair) || !(this.isTold(effect, event, 0) || this.isSettled(effect, event))) return;
+    if (!stair.isNow || !(this.isTold(effect, event, 0) || this.isSettled(effect, event))) return;
     const looked = this.memory.lookedAt(effect.outcome, this.reader.glanceAt(state), true);
     const columns = looked?.map(([column]) => column);
     if (columns) stair.keepAs(i, this.reader.rowOf.at(state), columns, effect, this.account.isFull(effect));

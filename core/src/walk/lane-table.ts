@@ -1,5 +1,7 @@
 import type { Effect } from './effects.ts';
 import { longer } from './ints.ts';
+import type { Memory } from './memory.ts';
+import type { Reader } from './reader.ts';
 import type { Rows } from './rows.ts';
 
 /** So many columns tell apart what comes of an event, at most. */
@@ -30,6 +32,9 @@ export class LaneTable<W extends Way> {
   private room = 0;
   /** For each event of how many that are known of it account is still kept. */
   private readonly open: Int32Array;
+  /** As of what leaps are so, and nothing else is known. */
+  private readonly version: number;
+  private readonly ordered: number;
   /** Of something it is not kept where that leads. */
   isSlowSomewhere = false;
   /** The same as bases where that is none, and one column tells all apart; else -1. That column, and how a number there counts. */
@@ -40,12 +45,13 @@ export class LaneTable<W extends Way> {
   constructor(
     /** What can be done, and what is due. */
     protected readonly events: readonly number[],
+    private readonly memory: Memory,
     protected readonly rows: Rows,
-    /** As of what leaps are so, and nothing else is known. */
-    private readonly asOf: readonly number[],
     /** Columns in which the same stands all along it. */
     private readonly fixed: ReadonlySet<number>
   ) {
+    this.version = memory.version;
+    this.ordered = rows.ordered;
     this.columns = new Int32Array(events.length * COLUMNS);
     this.strides = new Int32Array(events.length * COLUMNS);
     this.open = new Int32Array(events.length);
@@ -55,10 +61,9 @@ export class LaneTable<W extends Way> {
     this.bases = new Int32Array(events.length).fill(UNKNOWN);
   }
 
-  /** Whether it can be gone along as of these. */
-  isOf(version: number, ordered: number): boolean {
-    const { asOf } = this;
-    return asOf[0] === version && asOf[1] === ordered;
+  /** Whether it can be gone along as of now: else leaps are no more so, or there is more to be told. */
+  get isNow(): boolean {
+    return this.version === this.memory.version && this.ordered === this.rows.ordered;
   }
 
   /** Where what is known of an event stands that more columns tell apart, or of which account is kept; -1 where there is more to be told of it. */
@@ -165,4 +170,10 @@ export class LaneTable<W extends Way> {
     this.bases[i] = base;
     return true;
   }
+}
+
+/** Columns in which the same stands wherever the same was found to be done: the frame, and what was looked at for that. */
+export function fixedFor(events: readonly number[], memory: Memory, reader: Reader): ReadonlySet<number> {
+  const looked = memory.pathOf(events).flatMap(({ of }) => (typeof of === 'number' ? of : []));
+  return new Set([reader.frameColumn, ...looked]);
 }

@@ -1,5 +1,5 @@
 import type { Leads } from './edges.ts';
-import { LaneTable, UNKNOWN, type Way } from './lane-table.ts';
+import { fixedFor, LaneTable, UNKNOWN, type Way } from './lane-table.ts';
 import type { Memory } from './memory.ts';
 import type { Met } from './met.ts';
 import type { Reader } from './reader.ts';
@@ -29,10 +29,10 @@ export class Lane extends LaneTable<Way> implements Leads {
     events: readonly number[],
     private readonly reader: Reader,
     private readonly met: Met,
-    asOf: readonly number[],
+    memory: Memory,
     fixed: ReadonlySet<number>
   ) {
-    super(events, reader.rows, asOf, fixed);
+    super(events, memory, reader.rows, fixed);
   }
 
   /**
@@ -115,7 +115,7 @@ export class Lanes {
   for(events: readonly number[], zone: number): Lane {
     const lanes = zone === 0 ? this.still : this.inTime;
     let lane = lanes.get(events);
-    if (!lane || !this.isNow(lane)) lanes.set(events, (lane = this.made(events, this.fixedFor(events))));
+    if (!lane?.isNow) lanes.set(events, (lane = this.made(events, fixedFor(events, this.memory, this.reader))));
     return lane;
   }
 
@@ -130,26 +130,16 @@ export class Lanes {
       lanes.set(key, known + 1);
       return null;
     }
-    if (typeof known !== 'number' && this.isNow(known)) return known;
-    const fixed = new Set([...this.fixedFor(look.events), this.memory.times.column]);
+    if (typeof known !== 'number' && known.isNow) return known;
+    const fixed = new Set([...fixedFor(look.events, this.memory, reader), this.memory.times.column]);
     const lane = this.made([...look.events, ...dues()], fixed);
     lanes.set(key, lane);
     return lane;
   }
 
-  /** Columns in which the same stands wherever the same was found to be done: the frame, and what was looked at for that. */
-  private fixedFor(events: readonly number[]): ReadonlySet<number> {
-    const looked = this.memory.pathOf(events).flatMap(({ of }) => (typeof of === 'number' ? of : []));
-    return new Set([this.reader.frameColumn, ...looked]);
-  }
-
   private made(events: readonly number[], fixed: ReadonlySet<number>): Lane {
     this.met.markAll();
-    return new Lane(events, this.reader, this.met, [this.memory.version, this.reader.rows.ordered], fixed);
-  }
-
-  isNow(lane: Lane): boolean {
-    return lane.isOf(this.memory.version, this.reader.rows.ordered);
+    return new Lane(events, this.reader, this.met, this.memory, fixed);
   }
 
   /** Goes along a lane in a state, as far as it is known where that leads; new states are met on the way. */

@@ -77,6 +77,11 @@ export class Rows {
     return leap;
   }
 
+  /** The same from what stands in a row. */
+  leapFrom(row: number, columns: readonly number[], values: readonly number[]): number | null {
+    return this.leap(new Map(columns.map((column) => [column, this.at(row, column)])), columns, values);
+  }
+
   /** The row that is so far from another one by the numbers of some columns; -1 where there is none yet. */
   leapt(row: number, leap: number, columns: readonly number[], values: readonly number[]): number {
     const sum = (this.sums[row]! + leap) | 0;

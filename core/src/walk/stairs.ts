@@ -1,7 +1,7 @@
 import type { Leads } from './edges.ts';
 import type { Effect } from './effects.ts';
 import { Ints } from './ints.ts';
-import { LaneTable, UNKNOWN, type Way } from './lane-table.ts';
+import { fixedFor, LaneTable, UNKNOWN, type Way } from './lane-table.ts';
 import type { Look } from './looks.ts';
 import type { Memory } from './memory.ts';
 import type { Met } from './met.ts';
@@ -35,10 +35,9 @@ export class Stair extends LaneTable<Stride> implements Leads {
   constructor(
     events: readonly number[],
     private readonly known: Climbed,
-    asOf: readonly number[],
     fixed: ReadonlySet<number>
   ) {
-    super(events, known.reader.rows, asOf, fixed);
+    super(events, known.memory, known.reader.rows, fixed);
   }
 
   /** Follows all that can be done in a state; false where it is not known of all of it where that leads. */
@@ -58,7 +57,6 @@ export class Stair extends LaneTable<Stride> implements Leads {
       // With one row more they may count anew, and nothing is known of how far it leads.
       if (rows.ordered !== ordered) return false;
       if (way.goes === 'down') {
-        if (!returns.isWhole) return false;
         if (!returns.isFollowed(stack, next)) returns.follow({ state, row: next, isAsked: true, deed: this.deeds[at]!, effect: way.effect });
       } else if (way.goes === 'up' && way.isAsked) this.climb(state, next, stack, way, this.deeds[at]!);
       else {
@@ -107,7 +105,7 @@ export class Stair extends LaneTable<Stride> implements Leads {
     if (deed < 0 || (outcome.isTaken && !isAsked)) return;
     const [frame = ''] = outcome.pushed;
     const goes = outcome.isTaken ? 'down' : frame === '' ? 'on' : 'up';
-    const leap = rows.leap(new Map(columns.map((column) => [column, rows.at(row, column)])), columns, values);
+    const leap = rows.leapFrom(row, columns, values);
     if (leap !== null)
       this.keep(i, row, looked, leap, { number, columns, values, goes, effect, frame, top: memory.topNumber(frame), isAsked }, deed, isFull);
   }
@@ -125,15 +123,9 @@ export class Stairs {
     if (!stairs) this.all.set(look, (stairs = []));
     const top = this.topOf(stack);
     const stair = stairs[top];
-    if (stair && this.isNow(stair)) return stair;
+    if (stair?.isNow) return stair;
     const { memory, reader } = this.known;
-    const fixed = new Set([reader.frameColumn, ...memory.pathOf(look.events).flatMap(({ of }) => (typeof of === 'number' ? of : []))]);
-    return (stairs[top] = new Stair(look.events, this.known, [memory.version, reader.rows.ordered], fixed));
-  }
-
-  isNow(stair: Stair): boolean {
-    const { memory, reader } = this.known;
-    return stair.isOf(memory.version, reader.rows.ordered);
+    return (stairs[top] = new Stair(look.events, this.known, fixedFor(look.events, memory, reader)));
   }
 
   /** The number of the frame on the top of a stack. */

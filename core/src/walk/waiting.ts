@@ -37,7 +37,7 @@ export class Waiting {
   /** Keeps where the event with a place in a lane leads from a row, where there is nothing more to be told of it. */
   keep(lane: Lane, i: number, row: number, here: Here, effect: Effect, event: number, due: Due | null): void {
     if (lane.isSlow(i) || (due && isWithOthers(due))) return;
-    const { memory, reader, clock, effects, account, lanes } = this.known;
+    const { memory, reader, clock, effects, account } = this.known;
     const { rows } = reader;
     const { outcome } = effect;
     const isTold = effect.isPlain && effect.isUsed && effect.isEntered && (effect.hasMoved || outcome.clearing.length === 0);
@@ -49,8 +49,8 @@ export class Waiting {
     const next = rows.with(row, way.columns, way.values);
     // What is due at the same moment would follow at once.
     if (due && clock.dueAtOnce(reader.zoneIn(next), reader.rootsIn(next))) return;
-    const leap = rows.leap(new Map(way.columns.map((column) => [column, rows.at(row, column)])), way.columns, way.values);
-    if (leap === null || !lanes.isNow(lane)) return;
+    const leap = rows.leapFrom(row, way.columns, way.values);
+    if (leap === null || !lane.isNow) return;
     const step = effects.step(effect, event, due ? clock.waitFor(due) : memory.events[event]!, landing.move);
     const columns = looked.map(([column]) => column);
     lane.keep(i, row, columns, leap, way, effects.deed(effect, step), account.isFull(effect));
