@@ -295,7 +295,7 @@ test('every command can be applied, is undone without a trace, and leaves a prog
       }
       expect(readPiece(pieceToJson(piece)).ok).toBe(true);
     }),
-    { numRuns: 70, seed: 20 }
+    { numRuns: 120, seed: 20 }
   );
   expect(names.filter((name) => !made.has(name))).toEqual([]);
 });
