@@ -3,9 +3,24 @@ import type { Reading, Slot } from './slots.ts';
 import type { Memory } from './memory.ts';
 import type { Outcome } from './outcome.ts';
 import { columnOfWait } from './times.ts';
-import type { First, InTime, Move } from './moves.ts';
+import { oneAt, type First, type InTime, type Move, type OneOf } from './moves.ts';
 import { comesToOne, inUnits, tooMany, unitsIn, waitOfHead, type Wait, type Waiting } from './waits.ts';
-import { dueFirst, earliest, isAnyDueNow, isDueNow, isReached, later, mostLeft, NOTHING_WAITS, SLACK, started, without, type Zone } from './zones.ts';
+import {
+  areTied,
+  dueFirst,
+  earliest,
+  isAnyDueNow,
+  isDueNow,
+  inOrder,
+  isReached,
+  later,
+  mostLeft,
+  NOTHING_WAITS,
+  SLACK,
+  started,
+  without,
+  type Zone,
+} from './zones.ts';
 
 /** One thing that waits, being due. */
 export interface Due {
@@ -19,8 +34,8 @@ export interface Due {
   readonly zone: Zone;
   /** How long ago playheads came to where they were last, as numbers in their columns. */
   readonly passed: ReadonlyMap<number, number>;
-  /** Places of what has to be due later than that, not with it. */
-  readonly later: readonly number[];
+  /** What has to be due later than that, not with it. */
+  readonly later: readonly OneOf[];
 }
 
 /** What waits after an outcome. */
@@ -91,7 +106,12 @@ export class Clock {
       return (ORDER.indexOf(wait.kind) * (roots.length + 1) + scene) * MOST_WAITS + i;
     };
     return zone.waits.flatMap((wait, at): readonly Due[] => {
-      const isFirst = (j: number) => rankOf(j) < rankOf(at);
+      const rank = rankOf(at);
+      const isFirst = (j: number): boolean => {
+        if (zone.waits[j] === wait || !this.areOfOneKind(zone, j, at)) return rankOf(j) < rank;
+        // They began at two moments, or it is known in which order they did.
+        return !areTied(zone, j, at) || j < at;
+      };
       const then = dueFirst(zone, at, isFirst);
       if (!then) return [];
       const passed = new Map<number, number>();
@@ -99,9 +119,32 @@ export class Clock {
         const head = this.headAt(zone, i);
         if (head) passed.set(...this.passedAt(head, i === at ? zone.spans[i]! : zone.spans[i]! - mostLeft(then, i)));
       });
-      const behind = zone.waits.flatMap((_, j) => (j !== at && isFirst(j) ? j : []));
+      const behind = zone.waits.flatMap((_, j) => (j !== at && isFirst(j) ? [oneAt(zone.waits, j)] : []));
       return [{ at, wait, event: this.memory.dueNumber(wait), after: mostLeft(zone, at), zone: then, passed, later: behind }];
     });
+  }
+
+  /** Whether of two things that are due at one moment that comes first which began first. */
+  private areOfOneKind({ waits }: Zone, i: number, j: number): boolean {
+    const { times } = this.memory;
+    const [one, other] = [times.waits[waits[i]!]!, times.waits[waits[j]!]!];
+    return one.kind === 'steps' ? other.kind === 'steps' : one.kind === 'timer' && other.kind === 'timer' && one.scene === other.scene;
+  }
+
+  /** Whether it is looked at when what waits began to, beside how much of it is left. */
+  get isExact(): boolean {
+    return this.memory.slots.passing.length > 0;
+  }
+
+  /** The places of what waits in the one order in which it stands in zones, whatever began first, as far as that makes no difference. */
+  orderOf(zone: Zone): readonly number[] {
+    const { waits } = zone;
+    const places = [...waits.keys()];
+    if (this.isExact || waits.length < 2) return places;
+    const isFixed = (i: number) => !['steps', 'timer'].includes(this.memory.times.waits[waits[i]!]!.kind);
+    const order = [...places.filter(isFixed), ...places.filter((i) => !isFixed(i)).sort((a, b) => waits[a]! - waits[b]! || a - b)];
+    const isAsked = (i: number, j: number) => j < i && this.areOfOneKind(zone, i, j) && areTied(zone, i, j);
+    return order.some((i, at) => order.some((j, other) => other > at && isAsked(i, j))) ? places : order;
   }
 
   private headAt(zone: Zone, i: number): (Wait & { readonly kind: 'head' }) | null {
@@ -165,16 +208,16 @@ export class Clock {
         ? NONE
         : before.waits.flatMap((wait, at) =>
             at !== due?.at && asked.has(wait)
-              ? { at, passed: before.spans[at]! - mostLeft(before, at), slack: isReached(before, at) ? 0 : SLACK }
+              ? { wait, passed: before.spans[at]! - mostLeft(before, at), slack: isReached(before, at) ? 0 : SLACK }
               : []
           );
     const gone = before.waits.map((wait, at) => at === due?.at || time.isEnded(wait));
-    const move = { time, due: due?.at ?? null, later: due?.later ?? NONE, exact };
+    const move = { time, due: due?.wait ?? null, later: due?.later ?? NONE, exact };
     // Most of what is done has nothing to do with time.
     if (!due && exact.length === 0 && starts.length === 0 && !gone.includes(true)) return this.stillIn(before, time);
     const then = earliest(
       before,
-      exact.map(({ at }) => at)
+      exact.map(({ wait }) => before.waits.indexOf(wait))
     );
     const kept = without(then, (i) => gone[i]!);
     const full = starts.length ? tooMany([...kept.waits, ...starts.map(({ wait }) => wait)].map((wait) => times.waits[wait]!)) : NONE;
@@ -188,7 +231,7 @@ export class Clock {
 
   private landed(zone: Zone): Omit<Landing, 'move' | 'isFull'> {
     const { times, slots } = this.memory;
-    const passing = later(zone);
+    const passing = later(inOrder(zone, this.orderOf(zone)));
     const passed = new Map<number, number>(slots.passing.map(({ column }) => [column, 0]));
     passing.waits.forEach((_, i) => {
       const head = this.headAt(passing, i);

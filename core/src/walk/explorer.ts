@@ -14,6 +14,7 @@ import { Edges, type Deed } from './edges.ts';
 import { Effects, type Effect } from './effects.ts';
 import { Entered, statesTold } from './entered.ts';
 import type { Exploration, Levels, Within } from './exploration.ts';
+import { Hindsight } from './hindsight.ts';
 import { THIRD_TIME } from './hurry.ts';
 import { longer } from './ints.ts';
 import type { Moment } from './moment.ts';
@@ -158,7 +159,7 @@ export class Explorer {
   ) {
     this.asking = new Asking(memory, telling, ambient);
     this.reader = new Reader(memory);
-    this.met = new Met(this.reader, memory.times, this.deeds);
+    this.met = new Met(this.reader, memory.times, this.deeds, () => !this.telling.back && !this.clock.isExact);
     this.returns = new Returns(this.reader, this.met, (to, below, isNew) => this.comeBack(to, below, isNew));
     this.looks = new Looks(memory, this.reader, () => this.asking);
     this.swings = new Swings(this.reader.rows, telling.swings, telling.floors);
@@ -173,7 +174,8 @@ export class Explorer {
     this.atWill = new AtWill(memory, this.reader, () => this.asking, isAllowed);
     const { met, firsts } = this;
     const { stackOf, stacks } = this.reader;
-    this.routes = new Routes({ met, stackOf, stacks, firsts }, () => ({
+    const hindsight = new Hindsight(met, this.reader, memory.times, this.clock);
+    this.routes = new Routes({ met, hindsight, stackOf, stacks, firsts }, () => ({
       program: this.program,
       tellsScroll: this.telling.scroll,
       isAt: (state, run) => this.where.isAt(state, run),
@@ -283,7 +285,10 @@ export class Explorer {
     for (; this.next < this.met.length; this.next++) {
       if (this.met.length > maxStates || this.memory.effort > mostEffort) return 'limit';
       if (shouldPause && this.next % 4 === 3 && shouldPause(this.met.length)) return 'paused';
-      this.expand(this.next);
+      this.met.following = this.next;
+      const whole = this.met.joins.wholeOf(this.next);
+      if (whole === null) this.expand(this.next);
+      else this.followLike(this.next, whole);
     }
     return 'end';
   }
@@ -373,6 +378,12 @@ export class Explorer {
   }
 
   // ── following ──────────────────────────────────────────────────────────────
+
+  /** A state that is part of another one, which was followed: nothing else comes of what is done in it. */
+  private followLike(state: number, whole: number): void {
+    for (const edges of [this.edges, this.stirs]) edges.leadLike(state, whole);
+    for (const left of [this.partial, this.turned]) if (left.has(whole)) left.add(state);
+  }
 
   private expand(state: number): void {
     const row = this.reader.rowOf.at(state);

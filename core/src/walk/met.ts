@@ -1,7 +1,8 @@
-import { areSame } from '../same.ts';
 import type { Deed } from './edges.ts';
 import type { State } from './exploration.ts';
 import { Ints } from './ints.ts';
+import { joined } from './joining.ts';
+import { Joins, type Ways } from './joins.ts';
 import type { Timed } from './moves.ts';
 import { Pairs } from './pairs.ts';
 import type { Reader } from './reader.ts';
@@ -35,7 +36,7 @@ export class Met {
   /** States by their rows, with nothing on the back stack; and by both. */
   private readonly byRow = new Ints();
   private readonly byBoth = new Pairs();
-  /** States by their rows but for time, and what is on their back stacks. */
+  /** States by their rows but for how time has passed for what waits in them, and what is on their back stacks. */
   private readonly timeless = new Pairs();
   private readonly likeButForTime: number[][] = [];
   /** Scenes on the screen, with the state in which each was first. */
@@ -50,7 +51,9 @@ export class Met {
     private readonly reader: Reader,
     private readonly times: Times,
     /** What is done, by its numbers. */
-    private readonly deeds: readonly Deed[]
+    private readonly deeds: readonly Deed[],
+    /** Whether states can be one that are alike but for time. */
+    private readonly canJoin: () => boolean
   ) {}
 
   get length(): number {
@@ -92,6 +95,8 @@ export class Met {
   come(row: number, stack: number, parent: number, deed: number, over: Push | null, isItself: boolean): number {
     const known = this.knownAs(row, stack, isItself);
     if (known !== undefined) return known;
+    const whole = over === null && stack === EMPTY && !isItself ? this.joinedWith(row, parent, deed) : NONE;
+    if (whole !== NONE) return whole;
     const state = this.add(row, stack, parent, deed * 2);
     if (over) this.backOver.set(state, over);
     return state;
@@ -131,13 +136,60 @@ export class Met {
     return undefined;
   }
 
+  /** The state that is followed now: those after it are not followed yet. */
+  following = 0;
+  readonly joins = new Joins();
+
+  /**
+   * A state that is not followed yet and like a row but for time, if all ways in which time can have passed in both are one zone: it is
+   * both from now on. So it is all one in which order several things were set off. -1 for none.
+   */
+  private joinedWith(row: number, from: number, deed: number): number {
+    const { reader, times } = this;
+    const number = reader.zoneIn(row);
+    const alike = number === 0 || !this.canJoin() ? NONE : this.alikeTo(row, EMPTY);
+    if (alike === NONE) return NONE;
+    const zoneOf = (state: number) => times.zone(reader.zoneIn(reader.rowOf.at(state)));
+    const start = this.startOf(from);
+    const all = this.likeButForTime[alike]!;
+    const like = all.slice(-MOST_HELD).filter((state) => this.parents.at(state) !== NONE && this.startOf(state) === start);
+    const ahead = like.filter((state) => state > this.following);
+    if (ahead.length === 0) return NONE;
+    const wide = joined(times.zone(number), ahead.map(zoneOf), like.map(zoneOf));
+    const within = new Set(like.filter((state) => isInside(zoneOf(state), wide)));
+    const whole = ahead.find((state) => within.has(state));
+    if (whole === undefined) return NONE;
+    const wider = reader.rows.with(row, [times.column], [times.zoneNumber(wide)]);
+    const ways = [...within].map((state) => this.waysTo(state));
+    const others = like.filter((state) => !within.has(state)).map((state) => this.waysTo(state));
+    this.joins.join(whole, {
+      whole: [...ways.flatMap((one) => one.whole), { from, deed }],
+      partly: [...ways.flatMap(({ partly }) => partly), ...others.flatMap((one) => [...one.whole, ...one.partly])],
+    });
+    for (const state of within)
+      if (state > whole) {
+        this.joins.take(state, whole);
+        this.stand(reader.rowOf.at(state), whole);
+      }
+    this.likeButForTime[alike] = all.filter((state) => state === whole || !within.has(state));
+    reader.rowOf.put(whole, wider);
+    for (const one of [wider, row]) this.stand(one, whole);
+    return whole;
+  }
+
+  /** How a state was come to that is no start. */
+  waysTo(state: number): Ways {
+    const way = { from: this.parents.at(state), deed: this.cameBy.at(state) >> 1 };
+    return this.joins.waysTo(state) ?? { whole: [way], partly: [] };
+  }
+
   /** Whether time can have passed in one zone in all ways in which it can in another: these are held against each other again and again. */
   private isWider(wide: number, narrow: number): boolean {
     const key = wide * 2 ** 26 + narrow;
     const known = this.wider.get(key);
     if (known !== undefined) return known;
     const [out, within] = [this.times.zone(wide), this.times.zone(narrow)];
-    const isWider = areSame(out.waits, within.waits) && areSame(out.spans, within.spans) && isInside(within, out);
+    const isWider = isInside(within, out);
     if (this.wider.size < MOST_PAIRS) this.wider.set(key, isWider);
     return isWider;
   }
@@ -149,13 +201,13 @@ export class Met {
     if (row !== this.asked || stack !== this.askedOver) {
       this.asked = row;
       this.askedOver = stack;
-      this.untimed = this.reader.rows.with(row, [this.times.column], [0]);
+      this.untimed = this.reader.rows.with(row, [this.times.column], [this.times.kindOf(this.reader.zoneIn(row))]);
       this.alike = this.timeless.get(this.untimed, stack);
     }
     return this.alike;
   }
 
-  /** What that was asked of last, that row as it is without time, and what came of it. */
+  /** What that was asked of last, that row as it is whatever time has passed, and what came of it. */
   private asked = NONE;
   private askedOver = NONE;
   private untimed = NONE;

@@ -15,16 +15,31 @@ export interface InTime {
   readonly isNothing: boolean;
 }
 
+/** One of what waits: by its number, and how many with that number began before it. */
+export type OneOf = readonly [wait: number, before: number];
+
+export const oneAt = (waits: readonly number[], at: number): OneOf => [
+  waits[at]!,
+  waits.reduce((sum, wait, i) => (i < at && wait === waits[at] ? sum + 1 : sum), 0),
+];
+
+/** Whether what stands at a place is among some. */
+export const isOneOf = (some: readonly OneOf[], waits: readonly number[], at: number): boolean => {
+  const [wait, before] = oneAt(waits, at);
+  return some.some((one) => one[0] === wait && one[1] === before);
+};
+
 /** How an outcome was come to, as far as time matters for it. */
 export interface Move {
   readonly time: InTime;
-  /** The place of what was due; null for what a person did. */
+  /** The number of what was due, of several such the one that began first; null for what a person did. */
   readonly due: number | null;
-  readonly later: readonly number[];
+  /** What had to be due later than that, not with it. */
+  readonly later: readonly OneOf[];
   /** Nothing is due at once then. */
   readonly isAtRest: boolean;
-  /** The places of playheads that have to be where they were asked about, with how long ago they came there, in units. */
-  readonly exact: readonly { readonly at: number; readonly passed: number; readonly slack: number }[];
+  /** The playheads that have to be where they were asked about, with how long ago they came there, in units. */
+  readonly exact: readonly { readonly wait: number; readonly passed: number; readonly slack: number }[];
 }
 
 /** What something is done for: that this comes of it, which depends on what can be set before. */

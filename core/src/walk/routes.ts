@@ -4,16 +4,19 @@ import { liveRootsOf } from '../run/environment.ts';
 import { advance, begin, nextDeadline, replay } from '../run/run.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
 import { TIMELESS } from './clock.ts';
+import type { Hindsight } from './hindsight.ts';
 import type { Ints } from './ints.ts';
 import type { Met } from './met.ts';
 import type { First, Sought, Timed } from './moves.ts';
 import type { Stacks } from './stacks.ts';
 import { eventsAt, timesOf } from './timetable.ts';
 import { unitsIn } from './waits.ts';
+import type { Zone } from './zones.ts';
 
 /** How states were come to, as it is found out. */
 export interface Comings {
   readonly met: Met;
+  readonly hindsight: Hindsight;
   readonly stackOf: Pick<Ints, 'at'>;
   readonly stacks: Stacks;
   /** What waits where somebody begins, by start frames. */
@@ -38,18 +41,21 @@ export class Routes {
   ) {}
 
   /** The events that lead to a state, from its start; with a stack, from its top down, and more that is done there. */
-  to(state: number, stack: readonly number[] = [], more: readonly Timed[] = []): RunEvent[] {
+  to(asked: number, stack: readonly number[] = [], more: readonly Timed[] = []): RunEvent[] {
+    const { met, hindsight, stacks, stackOf } = this.comings;
+    const state = met.joins.wholeOf(asked) ?? asked;
     const steps: Timed[] = [];
     let at = state;
     for (const below of stack) {
-      const push = this.comings.stacks.pushOn(this.comings.stackOf.at(at), below);
+      const push = stacks.pushOn(stackOf.at(at), below);
       if (!push) break;
       this.trace(at, push.entry, steps);
-      steps.push(this.comings.met.stepBy(push.deed));
+      steps.push(met.stepBy(push.deed));
       at = push.from;
     }
-    this.trace(at, -1, steps);
-    const start = this.comings.met.startOf(state);
+    if (met.joins.isAny) this.recall(at, hindsight.wantedFor(at, more), steps);
+    else this.trace(at, -1, steps);
+    const start = met.startOf(state);
     const timed = (all: readonly Timed[]) => this.timed(all, this.comings.firsts.get(start)!, () => begin(this.asked().program, start)!.run);
     const plain = timed(steps.reverse());
     const way = this.scrolled(state, plain);
@@ -104,6 +110,17 @@ export class Routes {
       back.push(...next);
     }
     return back;
+  }
+
+  /** The steps that lead from a start to a state in which time has to have passed in one of some ways, the last first. */
+  private recall(state: number, then: Zone, steps: Timed[]): void {
+    const { met, hindsight } = this.comings;
+    let at = state;
+    for (let way = hindsight.wayTo(state, then); way; way = hindsight.wayTo(at, way.wanted)) {
+      steps.push(met.stepBy(way.deed));
+      at = way.from;
+    }
+    this.trace(at, -1, steps);
   }
 
   /** The steps that lead from one state to another, the last first; from a start if it is -1. */

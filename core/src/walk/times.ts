@@ -1,7 +1,7 @@
 import type { Ended } from '../run/recording.ts';
 import { ends, type Wait } from './waits.ts';
 import type { Slot, Slots } from './slots.ts';
-import { NOTHING_WAITS, type Zone } from './zones.ts';
+import { NOTHING_WAITS, tiesIn, type Zone } from './zones.ts';
 
 /** Columns of what waits, among those of slots: below all others. */
 const FIRST_WAIT = -10;
@@ -50,6 +50,22 @@ export class Times {
   }
 
   zone = (number: number): Zone => (number === 0 ? NOTHING_WAITS : (this.slot.values[number] as Zone));
+
+  private readonly kinds: number[] = [];
+  private readonly kindNumbers = new Map<string, number>();
+
+  /** One of the zones in which the same waits as in a zone, as long in all, in the same order; as long as each other there if they do so here. */
+  kindOf(number: number): number {
+    return (this.kinds[number] ??= this.numbered(number));
+  }
+
+  private numbered(number: number): number {
+    const zone = this.zone(number);
+    const words = `${zone.waits.join()} ${zone.spans.join()} ${tiesIn(zone)}`;
+    const known = this.kindNumbers.get(words);
+    if (known === undefined) this.kindNumbers.set(words, number);
+    return known ?? number;
+  }
 
   /** The number of a zone; 0 where nothing waits. */
   zoneNumber(zone: Zone): number {

@@ -31,7 +31,7 @@ describe('timetables', () => {
   });
 
   test('something is begun later where it has to be due after something else', () => {
-    expect(timesOf([done({ starts: [[1, 30]] }), due(0), due(0)], first(100), 1)).toEqual([0, 71, 100, 101]);
+    expect(timesOf([done({ starts: [[1, 30]] }), due(0), due(1)], first(100), 1)).toEqual([0, 71, 100, 101]);
   });
 
   test('it is said where there is no such time', () => {
@@ -42,17 +42,17 @@ describe('timetables', () => {
   });
 
   test('what ended does not have to be waited for', () => {
-    expect(timesOf([done({ ends: [0], starts: [[1, 300]] }), due(0)], first(100), 1)).toEqual([0, 0, 300]);
+    expect(timesOf([done({ ends: [0], starts: [[1, 300]] }), due(1)], first(100), 1)).toEqual([0, 0, 300]);
   });
 
   test('what was asked about a moment of a timeline is done at that moment', () => {
-    expect(timesOf([done({ exact: [{ at: 0, passed: 40, slack: 0 }] }), due(0)], first(100), 1)).toEqual([0, 40, 100]);
-    const late = done({ exact: [{ at: 0, passed: 40, slack: 20 }] });
+    expect(timesOf([done({ exact: [{ wait: 0, passed: 40, slack: 0 }] }), due(0)], first(100), 1)).toEqual([0, 40, 100]);
+    const late = done({ exact: [{ wait: 0, passed: 40, slack: 20 }] });
     expect(timesOf([done({ starts: [[1, 50]] }), late, due(1)], first(100), 1)).toEqual([0, 0, 40, 50]);
   });
 
   test('what is due together comes together', () => {
-    const both: Timed = { event: { type: 'wait', ms: 0 }, moves: [move({ due: 0, isAtRest: false }), move({ due: 0 })] };
+    const both: Timed = { event: { type: 'wait', ms: 0 }, moves: [move({ due: 0, isAtRest: false }), move({ due: 1 })] };
     expect(timesOf([both], first(100, 100), 1)).toEqual([0, 100]);
     expect(timesOf([due(0)], first(100, 100), 1)).toBeNull();
   });

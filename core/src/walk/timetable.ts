@@ -1,5 +1,5 @@
 import type { RunEvent } from '../run/state.ts';
-import type { First, Timed } from './moves.ts';
+import { isOneOf, type First, type Timed } from './moves.ts';
 
 /**
  * A route as a person walks it: when each thing is done, so that what is due on the way is due in the order that exploring took. Times
@@ -30,18 +30,19 @@ export function timesOf(steps: readonly Timed[], first: readonly First[], margin
     const at = i + 1;
     bounds.push({ from: i, to: at, by: 0 });
     for (const move of moves) {
-      const late = new Set(move.later);
+      const waits = pending.map(({ wait }) => wait);
+      const due = move.due === null ? -1 : waits.indexOf(move.due);
       pending.forEach(({ from, after, span }, place) => {
         const ends = after + span;
-        if (place === move.due) return void exactly(from, at, ends);
-        const isLater = move.due === null ? span > 0 : late.has(place);
+        if (place === due) return void exactly(from, at, ends);
+        const isLater = move.due === null ? span > 0 : isOneOf(move.later, waits, place);
         bounds.push({ from: at, to: from, by: -ends + (isLater ? margin : 0) });
       });
-      for (const { at: place, passed, slack } of move.exact) {
-        const { from, after } = pending[place]!;
+      for (const { wait, passed, slack } of move.exact) {
+        const { from, after } = pending.find((one) => one.wait === wait)!;
         bounds.push({ from, to: at, by: after + passed }, { from: at, to: from, by: -after - passed - slack });
       }
-      pending = pending.filter(({ wait }, place) => place !== move.due && !move.time.isEnded(wait));
+      pending = pending.filter(({ wait }, place) => place !== due && !move.time.isEnded(wait));
       if (move.isAtRest) for (const { from, after, span } of pending) bounds.push({ from: at, to: from, by: margin - after - span });
       pending.push(...move.time.starts.map(({ wait, span }) => ({ wait, from: at, after: 0, span })));
     }

@@ -1,12 +1,15 @@
+import { onceFor } from '../once.ts';
+import { ANY, BELOW, isWithin, Matrix, mostIn, plus, timeOf, within, ZERO } from './bounds.ts';
+
 /**
  * Zones: all the ways in which time can have passed for things that wait, as bounds on what is left until each and on what lies between
  * them. A person does things at any moment, so what waits is not due so and so long from now, but somewhere between; zones say exactly
  * where, for all moments at once. (Difference bound matrices, as for timed automata: Dill 1989; Bengtsson and Yi 2004.)
  *
- * Times are whole units. A bound is a number that is twice the time, and one more where the time itself is within it.
+ * Times are whole units.
  */
 export interface Zone {
-  /** The numbers of what waits, in the order in which it began to. */
+  /** The numbers of what waits; the same more than once in the order in which it began to. */
   readonly waits: readonly number[];
   /** How long each waits in all, in units. */
   readonly spans: readonly number[];
@@ -14,71 +17,29 @@ export interface Zone {
   readonly bounds: readonly number[];
 }
 
-/** Up to a time, it included. */
-const within = (time: number): number => 2 * time + 1;
-const ZERO = within(0);
-/** Less than no time. */
-const BELOW = 0;
-
-const isWithin = (bound: number): number => bound & 1;
-
-/** Within the sum of two times where both are within theirs. */
-const plus = (a: number, b: number): number => a + b - ((a | b) & 1);
-
-/** The time of a bound, in units. */
-const timeOf = (bound: number): number => (bound - isWithin(bound)) / 2;
-
 export const NOTHING_WAITS: Zone = { waits: [], spans: [], bounds: [ZERO] };
-
-/** Bounds that can be changed, and are always as tight as they make each other: closed. */
-class Matrix {
-  readonly size: number;
-  constructor(readonly cells: number[]) {
-    this.size = Math.round(Math.sqrt(cells.length));
-  }
-
-  at = (i: number, j: number): number => this.cells[i * this.size + j]!;
-
-  put(i: number, j: number, bound: number): void {
-    this.cells[i * this.size + j] = bound;
-  }
-
-  /** Tightens one bound of what is closed, and all that it makes tighter; false where nothing is left. */
-  tighten(i: number, j: number, bound: number): boolean {
-    const { size, cells } = this;
-    if (bound >= cells[i * size + j]!) return true;
-    if (plus(bound, cells[j * size + i]!) < ZERO) return false;
-    for (let k = 0; k < size; k++) {
-      const by = plus(cells[k * size + i]!, bound);
-      if (by >= cells[k * size + j]!) continue;
-      for (let l = 0; l < size; l++) {
-        const through = plus(by, cells[j * size + l]!);
-        if (through < cells[k * size + l]!) cells[k * size + l] = through;
-      }
-    }
-    return true;
-  }
-
-  /** Lets more time pass than before in what is closed: until each there is at least so much, and what lies between them. */
-  loosen(least: (old: number) => number): void {
-    const { size, cells } = this;
-    const before = cells.slice(0, size);
-    for (let j = 1; j < size; j++) before[j] = least(before[j]!);
-    for (let j = 1; j < size; j++) {
-      let bound = before[j]!;
-      for (let k = 1; k < size; k++) {
-        const through = plus(before[k]!, cells[k * size + j]!);
-        if (through < bound) bound = through;
-      }
-      cells[j] = bound;
-    }
-  }
-}
 
 const matrixOf = ({ bounds }: Zone): Matrix => new Matrix([...bounds]);
 
-/** The most whole units that keep a bound. */
-const mostIn = (bound: number): number => timeOf(bound) - 1 + isWithin(bound);
+/** Whether one waits exactly as long as another, however time has passed. */
+export function areTied({ waits, bounds }: Zone, i: number, j: number): boolean {
+  const size = waits.length + 1;
+  return bounds[(i + 1) * size + j + 1]! <= ZERO && bounds[(j + 1) * size + i + 1]! <= ZERO;
+}
+
+/** Which of what waits does so exactly as long as another, as words. */
+export const tiesIn = onceFor(({ waits, ...zone }: Zone): string =>
+  waits.flatMap((_, i) => waits.flatMap((_, j) => (j < i && areTied({ waits, ...zone }, i, j) ? `${j} ${i}` : []))).join()
+);
+
+/** With what waits in another order, by the places where it was. */
+export function inOrder(zone: Zone, order: readonly number[]): Zone {
+  if (order.every((from, to) => from === to)) return zone;
+  const size = order.length + 1;
+  const places = [0, ...order.map((from) => from + 1)];
+  const bounds = places.flatMap((i) => places.map((j) => zone.bounds[i * size + j]!));
+  return { waits: order.map((from) => zone.waits[from]!), spans: order.map((from) => zone.spans[from]!), bounds };
+}
 
 /** How much is left at most until something, in whole units. */
 export const mostLeft = ({ waits, bounds }: Zone, i: number): number => mostIn(bounds[(i + 1) * (waits.length + 1)]!);
@@ -139,6 +100,32 @@ export function dueFirst(zone: Zone, i: number, isBehind: (j: number) => boolean
   if (!matrix.tighten(i + 1, 0, ZERO)) return null;
   for (let j = 0; j < zone.waits.length; j++) if (j !== i && isBehind(j) && !matrix.tighten(0, j + 1, BELOW)) return null;
   return { ...zone, bounds: matrix.cells };
+}
+
+/** All ways in which time can have passed in two zones of the same things; null where there is none. */
+export function both(one: Zone, other: Zone): Zone | null {
+  const matrix = matrixOf(one);
+  for (let i = 0; i < matrix.size; i++)
+    for (let j = 0; j < matrix.size; j++) if (!matrix.tighten(i, j, other.bounds[i * matrix.size + j]!)) return null;
+  return { ...one, bounds: matrix.cells };
+}
+
+/** Any time earlier. */
+export const earlier = (zone: Zone): Zone => {
+  const size = zone.waits.length + 1;
+  return { ...zone, bounds: zone.bounds.map((bound, i) => (i > 0 && i % size === 0 ? ANY : bound)) };
+};
+
+/** With all that waits in another zone too, of which nothing is known; `places` says where what waits here stands there. */
+export function among(zone: Zone, all: Zone, places: readonly number[]): Zone {
+  const size = all.waits.length + 1;
+  const own = zone.waits.length + 1;
+  const at = new Map<number, number>([[0, 0], ...places.map((place, i) => [place + 1, i + 1] as const)]);
+  const bounds = all.bounds.map((_, cell) => {
+    const [i, j] = [at.get(Math.floor(cell / size)), at.get(cell % size)];
+    return i !== undefined && j !== undefined ? zone.bounds[i * own + j]! : Math.floor(cell / size) === cell % size ? ZERO : ANY;
+  });
+  return { ...all, bounds };
 }
 
 /** So many units more may have passed where it cannot be quite as little as can be thought: things come after each other meanwhile. */
