@@ -16,6 +16,7 @@ import {
   stepKinds,
   transitionKinds,
   unwrap,
+  walkKept,
   type Piece,
 } from '@zany/core';
 import { expect, test } from 'vitest';
@@ -36,6 +37,14 @@ test('the demo pieces use every cue, step, transition and binding there is', () 
   const bound = new Set(layers.flatMap((layer) => Object.keys(layer.bindings ?? {})));
   expect([...bound].sort()).toEqual([...BINDABLE].sort());
   expect(layers.some((layer) => layer.text?.includes('{'))).toBe(true);
+});
+
+test('the walks that are kept with a demo piece lead where they led, and there are some', () => {
+  const walks = pieces.flatMap((piece) => Object.values(piece.head.walks ?? {}).map((walk) => walkKept(compile(piece), walk)));
+  expect(walks).toEqual([
+    { held: 5, broken: null },
+    { held: 3, broken: null },
+  ]);
 });
 
 test('what is there to learn by begins with what the tour mends, and with nothing else', async () => {

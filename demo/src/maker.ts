@@ -1,12 +1,15 @@
 import { createHash } from 'node:crypto';
 import {
   apply,
+  compile,
   emptyPiece,
   keysBetween,
   parseLines,
   scopeOf,
+  stepsOf,
   unwrap,
   type Asset,
+  type KeptEvent,
   type Layer,
   type Letters,
   type Look,
@@ -22,6 +25,7 @@ export class Maker {
   readonly assets = new Map<string, Uint8Array>();
   private readonly operations: Operation[] = [];
   private readonly lines: { on: Thread['on']; owner: string; text: string }[] = [];
+  private readonly walks: { readonly name: string; readonly presses: readonly (readonly [string, string])[] }[] = [];
   private readonly counts = new Map<string, number>();
   private frame: Scene | null = null;
 
@@ -83,6 +87,11 @@ export class Maker {
     this.wire('piece', this.id, threads);
   }
 
+  /** A walk that is kept with the piece: what is pressed from its first frame on, each as frame and layer. */
+  walk(name: string, ...presses: readonly (readonly [frame: string, layer: string])[]): void {
+    this.walks.push({ name, presses });
+  }
+
   finish(): Piece {
     const head = { id: this.id, name: this.name, width: this.width, height: this.height, start: [] };
     const start: Operation = { op: 'set', table: 'piece', id: this.id, path: ['start'], value: ['frame1'] };
@@ -98,7 +107,23 @@ export class Maker {
         value: { id: this.next('thread'), on, owner, order: keys[i]!, ...line, enabled: true } as Thread,
       }));
     });
-    return unwrap(apply(piece, threads)).piece;
+    const wired = unwrap(apply(piece, threads)).piece;
+    return unwrap(apply(wired, this.walksIn(wired))).piece;
+  }
+
+  private walksIn(piece: Piece): Operation[] {
+    const program = compile(piece);
+    const keys = keysBetween(null, null, this.walks.length);
+    const layerOn = (frame: string, name: string): string => {
+      const found = [...piece.layers.values()].find((layer) => layer.name === name && piece.scenes.get(layer.scene)!.name === frame);
+      if (!found) throw new Error(`No layer on ${frame} is called ${name}.`);
+      return found.id;
+    };
+    return this.walks.map(({ name, presses }, i) => {
+      const events = presses.map(([frame, layer]): KeptEvent => ({ type: 'click', layer: layerOn(frame, layer) }));
+      const value = { name, order: keys[i]!, from: 'frame1', steps: stepsOf(program, 'frame1', events)! };
+      return { op: 'set', table: 'piece', id: this.id, path: ['walks', this.next('walk')], value };
+    });
   }
 
   private wire(on: Thread['on'], owner: string, text: string): void {

@@ -239,5 +239,15 @@ export async function ticketApp(): Promise<Maker> {
   });
 
   make.page('Lost property', { draft: true });
+
+  make.walk(
+    'Two seats to Skarra',
+    ['Harbour', 'Plan a trip'],
+    ['Sailings', 'Choose 10:40'],
+    ['Seats', 'Continue'],
+    ['Pay', 'Pay now'],
+    ['Aboard', 'Done']
+  );
+  make.walk('A card that is not taken', ['Harbour', 'Plan a trip'], ['Sailings', 'Choose 15:30'], ['Pay', 'Pay with another card']);
   return make;
 }
