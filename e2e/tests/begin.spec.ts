@@ -9,7 +9,7 @@ const PASSWORD = 'otter lamp gravel nine';
 /** Somebody who has no piece yet. */
 async function comeNew(page: Page): Promise<void> {
   await page.goto('/sign-in');
-  await page.getByRole('button', { name: 'I am new here' }).click();
+  await page.getByRole('link', { name: 'I am new here' }).click();
   await page.getByLabel('Your name').fill('Siv Lund');
   await page.getByLabel('E-mail').fill(`siv-${Date.now()}-${Math.floor(Math.random() * 1e6)}@kittiwake.example`);
   await page.getByLabel(/^Password/).fill(PASSWORD);

@@ -20,7 +20,7 @@ async function becomeSomebodyElse(studio: Studio, piece: string, role: 'editor' 
   const email = `liv-${Date.now()}@kittiwake.example`;
   await page.goto('/');
   await page.getByRole('button', { name: 'Sign out' }).click();
-  await page.getByRole('button', { name: 'I am new here' }).click();
+  await page.getByRole('link', { name: 'I am new here' }).click();
   await page.getByLabel('Your name').fill('Liv Moe');
   await page.getByLabel('E-mail').fill(email);
   await page.getByLabel(/^Password/).fill('otter lamp gravel nine');

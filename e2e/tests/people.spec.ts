@@ -18,7 +18,7 @@ async function openPeople(studio: Studio): Promise<void> {
 }
 
 async function register(page: Page, name: string, email: string): Promise<void> {
-  await page.getByRole('button', { name: 'I am new here' }).click();
+  await page.getByRole('link', { name: 'I am new here' }).click();
   await page.getByLabel('Your name').fill(name);
   await page.getByLabel('E-mail').fill(email);
   await page.getByLabel(/^Password/).fill(PASSWORD);
@@ -91,6 +91,15 @@ test('somebody is invited by a letter, edits, becomes a reviewer, and is taken o
   await guest.reload();
   await expect(card).toHaveCount(0);
   await other.close();
+});
+
+test('an account is made, and signed in with, before the page hears or where it never does', async ({ browser }) => {
+  const context = await browser.newContext({ javaScriptEnabled: false });
+  const guest = await context.newPage();
+  await guest.goto('/sign-in');
+  await register(guest, 'Tor Lund', `tor.${Date.now()}@kittiwake.example`);
+  await expect(guest.getByRole('link', { name: 'Tor Lund' })).toBeVisible();
+  await context.close();
 });
 
 test('a forgotten password is replaced by a link in a letter; an account is changed by its own page', async ({ page, browser }) => {

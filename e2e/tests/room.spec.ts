@@ -112,6 +112,11 @@ test('what is used most of a selection stands beside the stage, whole, wherever 
 
 test('numbers are written as sums, pulled, and set for many at once, each from its own', async ({ studio, page }) => {
   await studio.given(harbour);
+  const tall = page.getByLabel('Height', { exact: true }).first();
+  await tall.fill('high');
+  await tall.press('Enter');
+  await expect(page.getByText('“high” is no number and no sum')).toBeVisible();
+  await expect(tall).toHaveValue('844');
   await studio.select('boats');
   const bar = page.getByRole('toolbar', { name: 'Properties' });
   const [x, y, width] = ['x', 'y', 'width'].map((name) => bar.getByLabel(name, { exact: true })) as [Locator, Locator, Locator];

@@ -144,7 +144,7 @@ test('somebody without a part in a piece gets nothing of it, and requests from e
   const stranger = await browser.newContext({ baseURL: await studio.origin() });
   const strange = await stranger.newPage();
   await strange.goto('/sign-in');
-  await strange.getByRole('button', { name: 'I am new here' }).click();
+  await strange.getByRole('link', { name: 'I am new here' }).click();
   await strange.getByLabel('Your name').fill('Odd Vik');
   await strange.getByLabel('E-mail').fill(`odd-${Date.now()}@kittiwake.example`);
   await strange.getByLabel('Password, 12 signs or more').fill('password1234');

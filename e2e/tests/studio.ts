@@ -60,7 +60,8 @@ export class Studio {
 
   async open(id: string): Promise<void> {
     await this.page.goto(`/p/${id}/build`);
-    await expect(this.page.getByRole('region', { name: 'Cue sheet' })).toBeVisible();
+    // A machine with much else to do takes its time over a whole page.
+    await expect(this.page.getByRole('region', { name: 'Cue sheet' })).toBeVisible({ timeout: 40_000 });
   }
 
   async bringIn(files: readonly FileToBring[], how: 'own size' | 'fitted' = 'own size'): Promise<void> {

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { sumIn } from '@zany/core';
+  import { getDesk } from '$lib/shared/desk.svelte';
   import { fieldKey } from '$lib/shared/focus';
-  import { summed, within } from './numbers';
+  import { noNumber, summed, within } from './numbers';
   /** A small field for a number, or a sum that makes one; with `empty` it may also hold none, and shows that instead. */
   interface Props {
     value: number | undefined;
@@ -19,6 +20,7 @@
   }
   let { value, label, onset, empty, step = 1, width = 52, min, max, submits = false, mixed = false }: Props = $props();
 
+  const place = getDesk();
   const shown = $derived(mixed || value === undefined ? '' : String(value));
   const bounds = $derived({ min, max });
 
@@ -43,7 +45,8 @@
     const made = summed([value ?? 0], written, bounds);
     input.value = shown;
     if (made) onset(made[0]);
-    else if (written === '' && empty !== undefined && !mixed) onset(undefined);
+    else if (written !== '') place.session?.notify(noNumber(written));
+    else if (empty !== undefined && !mixed) onset(undefined);
   }
 </script>
 

@@ -3,6 +3,7 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import { align, isPainted, moveIntoView, outlineOnly, replaceFile, restyleSelected, spread } from './acts';
   import { commonOf } from './common';
+  import { noNumber } from './numbers';
   import NumbersField from './NumbersField.svelte';
   import PaintChip from './PaintChip.svelte';
   import TypeChip from './TypeChip.svelte';
@@ -52,7 +53,7 @@
       return { op: 'set', table: 'layers', id, path, ...(value !== undefined && { value }) };
     });
 
-  const wrong = (written: string) => session.notify(`“${written}” is no number and no sum, such as +8, /2 or 100-16. It stays as it was.`);
+  const wrong = (written: string) => session.notify(noNumber(written));
 
   /** Escape goes back to the stage, and leaves selected what is. */
   function key(event: KeyboardEvent) {

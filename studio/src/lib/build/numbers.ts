@@ -15,6 +15,9 @@ export function summed(values: readonly number[], written: string, bounds: Bound
   return made.every((value) => value !== null) ? made.map((value) => within(value, bounds)) : null;
 }
 
+/** What is said of something written in place of a number. */
+export const noNumber = (written: string): string => `“${written}” is no number and no sum, such as +8, /2 or 100-16. It stays as it was.`;
+
 /** Each number larger by so much, within bounds. */
 export const steppedBy = (values: readonly number[], by: number, bounds: Bounds = {}): readonly number[] =>
   values.map((value) => within(Math.round((value + by) * 100) / 100, bounds));

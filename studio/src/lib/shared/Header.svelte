@@ -92,7 +92,8 @@
       title={pill.meaning}
     >
       {#if pill.tone === 'part'}<span aria-hidden="true">◐</span>{/if}
-      {pill.text}
+      {#if pill.brief}<span class="max-[1400px]:hidden">{pill.text}</span><span class="min-[1400.01px]:hidden">{pill.brief}</span
+        >{:else}{pill.text}{/if}
     </a>
     {#if session.comments.left.length}
       <button

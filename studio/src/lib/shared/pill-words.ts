@@ -3,6 +3,8 @@ import { count, type Finding } from '@zany/core';
 /** What the pill in the header says: what was found, and whether all there is was walked. */
 export interface PillWords {
   readonly text: string;
+  /** The same where there is little room. */
+  readonly brief?: string;
   readonly meaning: string;
   readonly tone: 'walking' | 'clean' | 'part' | 'look' | 'must';
 }
@@ -31,6 +33,7 @@ export function pillWords(walked: Walked | null): PillWords {
   if (cut !== null)
     return {
       text: found ? `${found} · not all walked` : 'not all walked',
+      ...(found && { brief: `${found} · in part` }),
       meaning: `${mustWords}Not everything was walked: ${cut}.`,
       tone: must ? 'must' : 'part',
     };

@@ -16,6 +16,8 @@ export const load: PageServerLoad = async ({ locals, url }) => {
   return {
     demo: config.demo,
     mayRegister: await mayRegister(back),
+    /** Somebody who has no account yet makes one. */
+    isNew: url.searchParams.has('new'),
     leastPassword: PASSWORD.least,
     back,
     hasNewPassword: url.searchParams.has('changed'),

@@ -4,15 +4,15 @@
   import type { ActionData, PageData } from './$types';
 
   let { data, form }: { data: PageData; form: ActionData } = $props();
-  let isNew = $state(false);
   /** An account was asked for just now: sign in with it. */
   const made = $derived(form !== null && 'made' in form);
-  const action = (name: string) => `?/${name}${data.back === '/' ? '' : `&back=${encodeURIComponent(data.back)}`}`;
+  const isNew = $derived(data.isNew && !made);
+  const back = $derived(data.back === '/' ? [] : [`back=${encodeURIComponent(data.back)}`]);
+  const withQuery = (...parts: readonly string[]) => `/sign-in?${[...parts, ...back].join('&')}`;
+  const action = (name: string, ...more: readonly string[]) => withQuery(`/${name}`, ...more);
 
   $effect(() => {
-    if (!made) return;
-    isNew = false;
-    document.querySelector<HTMLInputElement>('input[name=password]')?.focus();
+    if (made) document.querySelector<HTMLInputElement>('input[name=password]')?.focus();
   });
 </script>
 
@@ -72,7 +72,7 @@
     {/if}
     {#if data.problem && !form}<p role="alert" class="text-[var(--brick-text)]">{data.problem}</p>{/if}
 
-    <form method="POST" action={action(isNew ? 'register' : 'enter')} use:enhance class="flex flex-col gap-3">
+    <form method="POST" action={isNew ? action('register', 'new') : action('enter')} use:enhance class="flex flex-col gap-3">
       {#if isNew}
         <label class="flex flex-col gap-1"
           ><span class="soft">Your name</span><input class="field h-9" name="name" autocomplete="name" required value={form?.name ?? ''} /></label
@@ -98,8 +98,10 @@
       <button class="act h-9 justify-center">{isNew ? 'Make an account' : 'Sign in'}</button>
     </form>
     <p class="flex flex-wrap justify-between gap-3">
-      {#if data.mayRegister}<button class="soft underline" onclick={() => (isNew = !isNew)}>{isNew ? 'I have an account' : 'I am new here'}</button
-        >{:else}<span class="soft">Accounts are made by invitation here.</span>{/if}
+      {#if data.mayRegister}<!-- A link, so that it leads on before the page hears. -->
+        <a class="soft underline" href={isNew ? withQuery() : withQuery('new')}>{isNew ? 'I have an account' : 'I am new here'}</a>{:else}<span
+          class="soft">Accounts are made by invitation here.</span
+        >{/if}
       {#if !isNew}<a class="soft underline" href="/forgotten">I forgot my password</a>{/if}
     </p>
   </section>
