@@ -1,3 +1,5 @@
+import { setFlagsFromString } from 'node:v8';
+import { runInNewContext } from 'node:vm';
 import { apply, compile, exploring, explore, judge, update, unwrap, type Exploring, type Program } from '@zany/core';
 import { compose, exploreNaively, LARGE, largePiece, seat, type ComposeSpec, type PlacedSpec } from '@zany/core/testing';
 import { atLeast, atMost, budget } from './budget.ts';
@@ -139,6 +141,28 @@ const families: Record<string, Family> = {
 
 /** So many states are explored at most. */
 const MOST = 1_000_000;
+
+/** What is taken by so many states, with all that is known of them, once all that is done with is swept up: before anything else has been explored. */
+setFlagsFromString('--expose-gc');
+const sweep = runInNewContext('gc') as () => void;
+const taken = (): number => {
+  sweep();
+  const { heapUsed, arrayBuffers } = process.memoryUsage();
+  return heapUsed + arrayBuffers;
+};
+const bytesOf = ({ make, whole, small }: Family): number => {
+  // Whatever still holds on to what was explored before holds on to little then.
+  explore(compile(compose(make(small))), { slicedFrom: MOST });
+  const program = compile(compose(make(whole)));
+  const before = taken();
+  const going = exploring(program, null, MOST);
+  going.on(MOST);
+  return (taken() - before) / going.result().count;
+};
+for (const name of ['counters', 'yes/no variables']) {
+  const bytes = bytesOf(families[name]!);
+  tell(`${name}: memory`, `${bytes.toFixed(0)} bytes a state`, budget('48 bytes', atMost(bytes, 48)));
+}
 
 for (const [name, { make, whole, small, model, least }] of Object.entries(families)) {
   const explored = (n: number) => {

@@ -33,6 +33,22 @@ export class Ints {
   }
 }
 
+/** A list of whole numbers that are 0 but for few of the first: as many of it as are not 0 to its end take no room. */
+export class MostlyZero extends Ints {
+  private all = 0;
+
+  override at(i: number): number {
+    return i < this.length ? super.at(i) : 0;
+  }
+
+  override push(value: number): void {
+    this.all++;
+    if (value === 0) return;
+    while (this.length < this.all - 1) super.push(0);
+    super.push(value);
+  }
+}
+
 /** The same numbers with room for twice as many, or for so many at least. */
 export function longer(cells: Int32Array, least = 0): Int32Array<ArrayBuffer> {
   const more = new Int32Array(Math.max(least, cells.length * 2));

@@ -28,7 +28,7 @@ export class Met {
   private readonly parents = new Ints();
   /** Twice the number of what was done, and one more for states that *back* led to, over their own stacks. */
   private readonly cameBy = new Ints();
-  /** Where their routes begin; -1 where that was not asked yet. */
+  /** Where their routes begin; -1 where that was not asked yet. Of all but the first where that can differ. */
   private readonly begun = new Ints();
   /** Start frames by their numbers. */
   private readonly starts: string[] = [];
@@ -219,7 +219,7 @@ export class Met {
     const state = this.length;
     this.parents.push(parent);
     this.cameBy.push(cameBy);
-    this.begun.push(NONE);
+    if (this.starts.length !== 1 || parent === NONE) this.begun.push(NONE);
     if (stack === EMPTY) this.stand(row, state);
     else this.byBoth.set(row, stack, state);
     if (reader.zoneIn(row) !== 0) {
@@ -274,6 +274,7 @@ export class Met {
 
   /** The frame where the route to a state begins. */
   startOf(state: number): string {
+    if (this.starts.length === 1) return this.starts[0]!;
     const passed: number[] = [];
     let at = state;
     for (; this.begun.at(at) === NONE; at = this.overOf(at)?.from ?? this.parents.at(at)) passed.push(at);

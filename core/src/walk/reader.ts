@@ -1,7 +1,7 @@
 import { scenesOn } from '../run/environment.ts';
 import type { Overlay, RunState } from '../run/state.ts';
 import type { Here } from './asking.ts';
-import { Ints } from './ints.ts';
+import { Ints, MostlyZero } from './ints.ts';
 import type { Memory } from './memory.ts';
 import { Rows } from './rows.ts';
 import { INITIAL, type Follows, type Slot } from './slots.ts';
@@ -38,7 +38,8 @@ export class Reader {
   readonly rows = new Rows();
   readonly stacks = new Stacks();
   readonly rowOf = new Ints();
-  readonly stackOf = new Ints();
+  /** Most pieces ask for no back stack. */
+  readonly stackOf = new MostlyZero();
   private readonly frame: Slot;
   private readonly overlays: Slot;
   private readonly glance: RowRead;

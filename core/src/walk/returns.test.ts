@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import type { Effect } from './effects.ts';
-import { Ints } from './ints.ts';
+import { Ints, MostlyZero } from './ints.ts';
 import { Pairs } from './pairs.ts';
 import { Returns } from './returns.ts';
 import { EMPTY, Stacks } from './stacks.ts';
@@ -11,7 +11,7 @@ import { EMPTY, Stacks } from './stacks.ts';
  */
 function metWith(switches: number, ways: (row: number) => readonly number[], mostKept?: number): ReadonlySet<string> {
   const says = 2 ** switches;
-  const [rowOf, stackOf, stacks, byBoth] = [new Ints(), new Ints(), new Stacks(), new Pairs()];
+  const [rowOf, stackOf, stacks, byBoth] = [new Ints(), new MostlyZero(), new Stacks(), new Pairs()];
   let told: (row: number, stack: number) => void = () => undefined;
   const met = {
     get length() {

@@ -3,16 +3,16 @@ import { longer } from './ints.ts';
 /**
  * Rows of small numbers, each kept once: which of them are the same is found by a sum of products that a change of one number changes in
  * one step. Where there are few enough rows that could be, the sum is another one for each, and where it stands in a list; else it is a
- * hash, with open addressing. Widths and lengths double as they are needed.
+ * hash, with open addressing. Widths grow, and lengths double, as they are needed.
  */
 export class Rows {
   /** Of 8 bits, until a number asks for more. */
   cells: Cells = new Uint8Array(1 << 12);
   /** The same memory in pieces of 32 bits: to copy and to compare. */
   private words = new Uint32Array(this.cells.buffer);
-  width = 16;
+  width = 8;
   /** So many words a row has. */
-  private span = 4;
+  private span = 2;
   /** For each column how many numbers there are to be in it. */
   private ranges = new Int32Array(this.width).fill(1);
   /** A number for each column by which the numbers in it count in sums. */
@@ -191,13 +191,17 @@ export class Rows {
     table[at] = row + 1;
   }
 
+  /** Makes rows wider by a few columns: by whole words. */
   private widen(): void {
     const { cells, width, length } = this;
-    const wide = emptied(cells, Math.max(cells.length, (length + 1) * width) * 2);
-    for (let row = 0; row < length; row++) wide.set(cells.subarray(row * width, (row + 1) * width), row * width * 2);
-    this.use(wide, width * 2);
-    this.ranges = longer(this.ranges).fill(1, width);
-    this.factors = longer(this.factors).map((factor, column) => (column < width || this.isDense ? factor : factorOf(column)));
+    const wider = width + Math.max(4, (width >> 2) & ~3);
+    const wide = emptied(cells, Math.max(cells.length, (length + 1) * wider));
+    for (let row = 0; row < length; row++) wide.set(cells.subarray(row * width, (row + 1) * width), row * wider);
+    this.use(wide, wider);
+    const known = this.ranges.length;
+    if (known >= wider) return;
+    this.ranges = longer(this.ranges).fill(1, known);
+    this.factors = longer(this.factors).map((factor, column) => (column < known || this.isDense ? factor : factorOf(column)));
   }
 }
 
