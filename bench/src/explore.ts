@@ -142,14 +142,15 @@ const families: Record<string, Family> = {
 /** So many states are explored at most. */
 const MOST = 1_000_000;
 
-/** What is taken by so many states, with all that is known of them, once all that is done with is swept up: before anything else has been explored. */
 setFlagsFromString('--expose-gc');
 const sweep = runInNewContext('gc') as () => void;
+/** Bytes taken once all that is done with is swept up. */
 const taken = (): number => {
   sweep();
   const { heapUsed, arrayBuffers } = process.memoryUsage();
   return heapUsed + arrayBuffers;
 };
+/** Bytes for each state of a family, with all that is known of it. */
 const bytesOf = ({ make, whole, small }: Family): number => {
   // Whatever still holds on to what was explored before holds on to little then.
   explore(compile(compose(make(small))), { slicedFrom: MOST });

@@ -3,6 +3,7 @@ import {
   apply,
   compile,
   emptyPiece,
+  keepWalk,
   keysBetween,
   parseLines,
   scopeOf,
@@ -107,23 +108,26 @@ export class Maker {
         value: { id: this.next('thread'), on, owner, order: keys[i]!, ...line, enabled: true } as Thread,
       }));
     });
-    const wired = unwrap(apply(piece, threads)).piece;
-    return unwrap(apply(wired, this.walksIn(wired))).piece;
+    return this.withWalks(unwrap(apply(piece, threads)).piece);
   }
 
-  private walksIn(piece: Piece): Operation[] {
+  private withWalks(piece: Piece): Piece {
     const program = compile(piece);
-    const keys = keysBetween(null, null, this.walks.length);
     const layerOn = (frame: string, name: string): string => {
       const found = [...piece.layers.values()].find((layer) => layer.name === name && piece.scenes.get(layer.scene)!.name === frame);
       if (!found) throw new Error(`No layer on ${frame} is called ${name}.`);
       return found.id;
     };
-    return this.walks.map(({ name, presses }, i) => {
+    return this.walks.reduce((kept, { name, presses }) => {
       const events = presses.map(([frame, layer]): KeptEvent => ({ type: 'click', layer: layerOn(frame, layer) }));
-      const value = { name, order: keys[i]!, from: 'frame1', steps: stepsOf(program, 'frame1', events)! };
-      return { op: 'set', table: 'piece', id: this.id, path: ['walks', this.next('walk')], value };
-    });
+      const steps = stepsOf(program, 'frame1', events)!;
+      return unwrap(
+        apply(
+          kept,
+          keepWalk(kept, name, 'frame1', steps, () => this.next('walk'))
+        )
+      ).piece;
+    }, piece);
   }
 
   private wire(on: Thread['on'], owner: string, text: string): void {

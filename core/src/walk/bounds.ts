@@ -25,6 +25,20 @@ export const timeOf = (bound: number): number => (bound - isWithin(bound)) / 2;
 /** The most whole units that keep a bound. */
 export const mostIn = (bound: number): number => timeOf(bound) - 1 + isWithin(bound);
 
+/** Whether one matrix bounds all at least as tightly as another. */
+export function areWithin(inner: readonly number[], outer: readonly number[]): boolean {
+  for (let i = 0; i < inner.length; i++) if (inner[i]! > outer[i]!) return false;
+  return true;
+}
+
+/** Whether times keep all bounds on how much later one is than another, or miss them by no more than so much. */
+export function keep(times: readonly number[], bounds: readonly number[], tolerance: number): boolean {
+  const size = times.length;
+  for (let i = 0, at = 0; i < size; i++)
+    for (let j = 0; j < size; j++, at++) if (times[i]! - times[j]! > timeOf(bounds[at]!) + tolerance) return false;
+  return true;
+}
+
 /** Bounds that can be changed, and are always as tight as they make each other: closed. */
 export class Matrix {
   readonly size: number;

@@ -163,8 +163,7 @@ export class Clock {
   /** Whether what has nothing to do with time leaves what waits in a zone as it was, and asks nothing of it. */
   isStill(number: number): boolean {
     if (number === 0) return true;
-    const { slots, times } = this.memory;
-    return slots.passing.length === 0 && !isAnyDueNow(times.zone(number));
+    return !this.isExact && !isAnyDueNow(this.memory.times.zone(number));
   }
 
   /** What waits after an outcome: of what somebody did at any moment of a zone, or of what was due. */
@@ -243,7 +242,7 @@ export class Clock {
   /** The playheads under way of which is asked how far they have come, to know what comes of something in a state. */
   private headsAsked(zone: Zone, outcome: Outcome, reading: Reading): readonly number[] {
     const { slots, times } = this.memory;
-    if (slots.passing.length === 0 || !zone.waits.some((wait) => times.waits[wait]!.kind === 'head')) return NONE;
+    if (!this.isExact || !zone.waits.some((wait) => times.waits[wait]!.kind === 'head')) return NONE;
     const passing: Slot[] = [];
     for (const column of this.memory.askedIn(outcome, reading)) {
       const slot = slots.columns[column];

@@ -36,8 +36,6 @@ export class Edges {
   private readonly leads: Leads[] = [];
   /** Edge by edge: where it ends; twice the number of what is done, and one more where it goes back over where the frame was come from. */
   private readonly all = new Ints();
-  /** States that have the edges of another one. */
-  private readonly same = new Map<number, number>();
   /** The state with those at the end of the list. */
   private open = -1;
 
@@ -73,16 +71,14 @@ export class Edges {
     }
   }
 
+  /** Knows edges of states that have those of other ones. */
+  likeThoseOf = (other: (state: number) => number): Leads => ({ each: (state, visit) => this.visit(other(state), visit) });
+
   /** The first edges of a state are known by something else. */
   leadAs(state: number, leads: Leads): void {
     if (this.leads.at(-1) !== leads) this.leads.push(leads);
     while (this.ways.length <= state) this.ways.push(0);
     this.ways.put(state, this.leads.length);
-  }
-
-  /** A state has the edges of another one. */
-  leadLike(state: number, other: number): void {
-    this.same.set(state, other);
   }
 
   /** Begins those of a state; false where there are some that others followed. */
@@ -101,8 +97,7 @@ export class Edges {
   }
 
   /** Goes over the edges of a state as numbers, in the order in which they were found. */
-  private visit(one: number, visit: (to: number, how: number) => void): void {
-    const state = this.same.size > 0 ? (this.same.get(one) ?? one) : one;
+  private visit(state: number, visit: (to: number, how: number) => void): void {
     const way = state < this.ways.length ? this.ways.at(state) : 0;
     if (way > 0) this.leads[way - 1]!.each(state, visit);
     if (state >= this.counts.length) return;

@@ -141,6 +141,9 @@ export class Explorer {
   private readonly begun: string;
   /** What was done in a state that is told elsewhere. */
   private readonly stirs = new Edges(this.deeds, () => this.met.length);
+  /** What knows the edges of states that are part of others. */
+  private readonly likeWholes = this.edges.likeThoseOf((state) => this.met.joins.wholeOf(state)!);
+  private readonly stirLikeWholes = this.stirs.likeThoseOf((state) => this.met.joins.wholeOf(state)!);
   private moves = 0;
   /** The first state that is not followed yet. */
   private next = 0;
@@ -174,7 +177,7 @@ export class Explorer {
     this.atWill = new AtWill(memory, this.reader, () => this.asking, isAllowed);
     const { met, firsts } = this;
     const { stackOf, stacks } = this.reader;
-    const hindsight = new Hindsight(met, this.reader, memory.times, this.clock);
+    const hindsight = new Hindsight(met, this.reader, this.clock);
     this.routes = new Routes({ met, hindsight, stackOf, stacks, firsts }, () => ({
       program: this.program,
       tellsScroll: this.telling.scroll,
@@ -381,7 +384,8 @@ export class Explorer {
 
   /** A state that is part of another one, which was followed: nothing else comes of what is done in it. */
   private followLike(state: number, whole: number): void {
-    for (const edges of [this.edges, this.stirs]) edges.leadLike(state, whole);
+    this.edges.leadAs(state, this.likeWholes);
+    this.stirs.leadAs(state, this.stirLikeWholes);
     for (const left of [this.partial, this.turned]) if (left.has(whole)) left.add(state);
   }
 

@@ -3,7 +3,6 @@ import type { Coming } from './joins.ts';
 import type { Met } from './met.ts';
 import { isOneOf, type Move, type Timed } from './moves.ts';
 import type { Reader } from './reader.ts';
-import type { Times } from './times.ts';
 import { among, both, dueFirst, earlier, earliest, inOrder, later, started, without, type Zone } from './zones.ts';
 
 /** A move, as zones: in which ways time can have passed in a state, as the move is made there, right after it, and then. */
@@ -31,13 +30,12 @@ export class Hindsight {
   constructor(
     private readonly met: Met,
     private readonly reader: Reader,
-    private readonly times: Times,
     private readonly clock: Clock
   ) {}
 
   /** In which ways time has to have passed in a state for some steps to be taken there, one after the other: in any, where they cannot be. */
   wantedFor(state: number, steps: readonly Timed[]): Zone {
-    const zone = this.zoneOf(state);
+    const zone = this.reader.zoneOf(state);
     return this.back(zone, steps, null) ?? zone;
   }
 
@@ -46,13 +44,11 @@ export class Hindsight {
     if (this.met.stepOf(state) === null) return null;
     const { whole, partly } = this.met.waysTo(state);
     for (const way of [...whole, ...partly]) {
-      const found = this.back(this.zoneOf(way.from), [this.met.stepBy(way.deed)], wanted);
+      const found = this.back(this.reader.zoneOf(way.from), [this.met.stepBy(way.deed)], wanted);
       if (found) return { ...way, wanted: found };
     }
     return null;
   }
-
-  zoneOf = (state: number): Zone => this.times.zone(this.reader.zoneIn(this.reader.rowOf.at(state)));
 
   /** What of a zone some steps lead from into another one, or anywhere; null where nothing does. */
   private back(from: Zone, steps: readonly Timed[], to: Zone | null): Zone | null {

@@ -1,4 +1,4 @@
-import { beyond, Matrix, plus, timeOf, ZERO } from './bounds.ts';
+import { areWithin, beyond, keep, Matrix, plus, timeOf, ZERO } from './bounds.ts';
 import { isInside, type Zone } from './zones.ts';
 
 /**
@@ -7,7 +7,7 @@ import { isInside, type Zone } from './zones.ts';
  */
 
 /** The least zone around two of the same things. */
-export const around = (one: Zone, other: Zone): Zone => ({ ...one, bounds: one.bounds.map((bound, i) => Math.max(bound, other.bounds[i]!)) });
+const around = (one: Zone, other: Zone): Zone => ({ ...one, bounds: one.bounds.map((bound, i) => Math.max(bound, other.bounds[i]!)) });
 
 /** Numbers from 0 to 1, spread evenly and always the same (multiples of the golden ratio). */
 function spread(): () => number {
@@ -45,20 +45,8 @@ function wayIn({ waits, bounds }: Zone, next: () => number): number[] {
   return way;
 }
 
-function isIn(way: readonly number[], bounds: readonly number[]): boolean {
-  const size = way.length;
-  for (let i = 0, at = 0; i < size; i++) for (let j = 0; j < size; j++, at++) if (way[i]! - way[j]! > timeOf(bounds[at]!) + EPSILON) return false;
-  return true;
-}
-
 /** Of a unit. */
 const EPSILON = 1e-6;
-
-/** Whether one zone is in another. */
-function fits(cells: readonly number[], other: readonly number[]): boolean {
-  for (let i = 0; i < cells.length; i++) if (cells[i]! > other[i]!) return false;
-  return true;
-}
 
 /** Zones of the same things, taken together. */
 class Together {
@@ -66,7 +54,8 @@ class Together {
 
   constructor(zones: readonly Zone[]) {
     // Of wide ones fewer have to be taken from what they may cover.
-    this.all = zones.map(({ bounds }) => bounds).sort((a, b) => sum(b) - sum(a));
+    const widths = zones.map(({ bounds }) => ({ bounds, width: sum(bounds) }));
+    this.all = widths.sort((a, b) => b.width - a.width).map(({ bounds }) => bounds);
   }
 
   /** Whether each way in which time can have passed in a zone is in at least one of them; not, where that takes too long to say. */
@@ -74,7 +63,7 @@ class Together {
     const next = spread();
     for (let i = 0; i < LOOKED_AT; i++) {
       const way = wayIn(zone, next);
-      if (!this.all.some((one) => isIn(way, one))) return false;
+      if (!this.all.some((one) => keep(way, one, EPSILON))) return false;
     }
     this.taken = 0;
     return this.coversFrom(0, zone.bounds);
@@ -87,7 +76,7 @@ class Together {
     if (++this.taken > MOST_TAKEN) return false;
     let from = all.length;
     for (let i = all.length - 1; i >= first; i--) {
-      if (fits(cells, all[i]!)) return true;
+      if (areWithin(cells, all[i]!)) return true;
       if (mayMeet(cells, all[i]!)) from = i;
     }
     if (from === all.length) return false;
@@ -115,7 +104,8 @@ export function joined(zone: Zone, toTakeIn: readonly Zone[], others: readonly Z
   const whole = toTakeIn.reduce(around, zone);
   if (all.covers(whole)) return whole;
   return toTakeIn.reduce((wide, one) => {
-    const wider = isInside(one, wide) ? wide : around(wide, one);
-    return wider !== wide && all.covers(wider) ? wider : wide;
+    if (isInside(one, wide)) return wide;
+    const wider = around(wide, one);
+    return all.covers(wider) ? wider : wide;
   }, zone);
 }

@@ -149,7 +149,7 @@ export class Met {
     const number = reader.zoneIn(row);
     const alike = number === 0 || !this.canJoin() ? NONE : this.alikeTo(row, EMPTY);
     if (alike === NONE) return NONE;
-    const zoneOf = (state: number) => times.zone(reader.zoneIn(reader.rowOf.at(state)));
+    const zoneOf = (state: number) => reader.zoneOf(state);
     const start = this.startOf(from);
     const all = this.likeButForTime[alike]!;
     const like = all.slice(-MOST_HELD).filter((state) => this.parents.at(state) !== NONE && this.startOf(state) === start);

@@ -7,7 +7,7 @@ import { Rows } from './rows.ts';
 import { INITIAL, type Follows, type Slot } from './slots.ts';
 import { EMPTY, Stacks } from './stacks.ts';
 import { unitsIn, withWaits } from './waits.ts';
-import { soonest } from './zones.ts';
+import { soonest, type Zone } from './zones.ts';
 
 /** A row over a place on a back stack as it is read, with what follows in it. */
 class RowRead implements Here {
@@ -77,12 +77,17 @@ export class Reader {
     return column < 0 ? 0 : this.rows.at(row, column);
   }
 
+  /** In which ways time can have passed for what waits in a state. */
+  zoneOf(state: number): Zone {
+    return this.memory.times.zone(this.zoneIn(this.rowOf.at(state)));
+  }
+
   /** A run that is in a state, at rest; of its back stack only what lies on its top. */
   runOf(state: number): RunState {
     const { slots, times } = this.memory;
     const here = this.hereIn(state);
     const run = slots.runOf(here, here.back === '' ? [] : [here.back]);
-    const zone = times.zone(this.zoneIn(this.rowOf.at(state)));
+    const zone = this.zoneOf(state);
     const units = unitsIn(this.memory.watched);
     return withWaits(
       run,

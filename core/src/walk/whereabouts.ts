@@ -46,8 +46,7 @@ export class Whereabouts {
 
   /** What waits in a run, in the order of a state; null where it is not the same. */
   inOrder(run: RunState, state: number): First[] | null {
-    const { times } = this.memory;
-    const zone = times.zone(this.reader.zoneIn(this.reader.rowOf.at(state)));
+    const zone = this.reader.zoneOf(state);
     const stopped = atMidway(this.memory.watched, run);
     const waiting = [...this.clock.firstOf(waitingIn(this.memory.watched, stopped, this.asked().ambient))].sort((a, b) => a.left - b.left);
     if (waiting.length !== zone.waits.length) return null;
@@ -92,7 +91,7 @@ export class Whereabouts {
 
   /** Whether time has passed in a run in one of the ways of a state that it is like. */
   private isThen(state: number, run: RunState): boolean {
-    const zone = this.memory.times.zone(this.reader.zoneIn(this.reader.rowOf.at(state)));
+    const zone = this.reader.zoneOf(state);
     const waiting = this.inOrder(run, state);
     return (
       waiting !== null &&

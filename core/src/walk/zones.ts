@@ -1,5 +1,4 @@
-import { onceFor } from '../once.ts';
-import { ANY, BELOW, isWithin, Matrix, mostIn, plus, timeOf, within, ZERO } from './bounds.ts';
+import { ANY, areWithin, BELOW, isWithin, keep, Matrix, mostIn, plus, within, ZERO } from './bounds.ts';
 
 /**
  * Zones: all the ways in which time can have passed for things that wait, as bounds on what is left until each and on what lies between
@@ -28,9 +27,8 @@ export function areTied({ waits, bounds }: Zone, i: number, j: number): boolean 
 }
 
 /** Which of what waits does so exactly as long as another, as words. */
-export const tiesIn = onceFor(({ waits, ...zone }: Zone): string =>
-  waits.flatMap((_, i) => waits.flatMap((_, j) => (j < i && areTied({ waits, ...zone }, i, j) ? `${j} ${i}` : []))).join()
-);
+export const tiesIn = (zone: Zone): string =>
+  zone.waits.flatMap((_, i) => zone.waits.flatMap((_, j) => (j < i && areTied(zone, i, j) ? `${j} ${i}` : []))).join();
 
 /** With what waits in another order, by the places where it was. */
 export function inOrder(zone: Zone, order: readonly number[]): Zone {
@@ -146,17 +144,10 @@ export function earliest(zone: Zone, which: readonly number[]): Zone {
 }
 
 /** Whether all ways in which time can have passed in one zone are in another, of the same things. */
-export function isInside(inner: Zone, outer: Zone): boolean {
-  for (let i = 0; i < inner.bounds.length; i++) if (inner.bounds[i]! > outer.bounds[i]!) return false;
-  return true;
-}
+export const isInside = (inner: Zone, outer: Zone): boolean => areWithin(inner.bounds, outer.bounds);
 
 /** Whether so much being left of each, in units, is in a zone; times that differ by less than half a unit are one. */
-export function holds({ waits, bounds }: Zone, left: readonly number[]): boolean {
-  const size = waits.length + 1;
-  const all = [0, ...left];
-  return all.every((a, i) => all.every((b, j) => a - b <= timeOf(bounds[i * size + j]!) + 0.5));
-}
+export const holds = ({ bounds }: Zone, left: readonly number[]): boolean => keep([0, ...left], bounds, 0.5);
 
 /** One way in which time can have passed: as little as can be. What is left of each, in units. */
 export const soonest = (zone: Zone): readonly number[] => zone.waits.map((_, i) => mostLeft(zone, i));

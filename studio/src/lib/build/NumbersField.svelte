@@ -1,8 +1,9 @@
 <script lang="ts">
   import { sumIn } from '@zany/core';
+  import { getDesk } from '$lib/shared/desk.svelte';
   import { fieldKey } from '$lib/shared/focus';
   import { followPointer } from '$lib/shared/follow';
-  import { steppedBy, summed } from './numbers';
+  import { noNumber, steppedBy, summed } from './numbers';
 
   /** A number of several things at once: written, as a sum where one likes, pulled by its sign, or stepped by arrows; each keeps its own. */
   interface Props {
@@ -14,7 +15,6 @@
     onset: (values: readonly number[]) => void;
     /** Shows values while they are pulled; null ends it. */
     onsee?: (values: readonly number[] | null) => void;
-    onwrong: (written: string) => void;
     min?: number;
     max?: number;
     step?: number;
@@ -22,8 +22,9 @@
     disabled?: boolean;
     unit?: string;
   }
-  let { values, label, sign, onset, onsee, onwrong, min, max, step = 1, width = 41, disabled = false, unit }: Props = $props();
+  let { values, label, sign, onset, onsee, min, max, step = 1, width = 41, disabled = false, unit }: Props = $props();
 
+  const place = getDesk();
   const bounds = $derived({ min, max });
   const rounded = $derived(values.map((value) => Math.round(value * 100) / 100));
   const common = $derived(rounded.every((value) => value === rounded[0]) ? rounded[0] : undefined);
@@ -37,7 +38,7 @@
     // What was written goes on standing there unless it is taken.
     input.value = common === undefined ? '' : String(common);
     if (made) onset(made);
-    else if (written !== '') onwrong(written);
+    else if (written !== '') place.session?.notify(noNumber(written));
   }
 
   function key(event: KeyboardEvent & { currentTarget: HTMLInputElement }) {

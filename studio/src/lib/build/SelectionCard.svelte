@@ -3,7 +3,6 @@
   import type { EditorSession } from '$lib/client/session.svelte';
   import { align, isPainted, moveIntoView, outlineOnly, replaceFile, restyleSelected, spread } from './acts';
   import { commonOf } from './common';
-  import { noNumber } from './numbers';
   import NumbersField from './NumbersField.svelte';
   import PaintChip from './PaintChip.svelte';
   import TypeChip from './TypeChip.svelte';
@@ -53,8 +52,6 @@
       return { op: 'set', table: 'layers', id, path, ...(value !== undefined && { value }) };
     });
 
-  const wrong = (written: string) => session.notify(noNumber(written));
-
   /** Escape goes back to the stage, and leaves selected what is. */
   function key(event: KeyboardEvent) {
     if (event.target instanceof HTMLInputElement || event.key === 'Escape') event.stopPropagation();
@@ -86,7 +83,6 @@
         {...bounds}
         onsee={(values) => session.preview(values && boxes(key, values))}
         onset={(values) => session.edit('Set the place', boxes(key, values))}
-        onwrong={wrong}
       />
     {/each}
   </div>
@@ -122,7 +118,6 @@
         max={1000}
         onsee={(values) => session.preview(values && sizes(values))}
         onset={(values) => session.edit('Change size', sizes(values))}
-        onwrong={wrong}
       />
     {/if}
     {#if layers.some(({ type }) => type !== 'hit')}
@@ -136,7 +131,6 @@
         max={100}
         onsee={(values) => session.preview(values && opacities(values))}
         onset={(values) => session.edit('Change opacity', opacities(values))}
-        onwrong={wrong}
       />
     {/if}
     {#if layers.length > 1}
