@@ -1,7 +1,5 @@
-import { groupedBy } from '../grouped.ts';
-import { onceFor } from '../once.ts';
-import type { Piece, Thread } from '../piece/piece.ts';
-import type { Cue } from '../vocabulary/cues/all.ts';
+import type { Thread } from '../piece/piece.ts';
+import { expand } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { stepKind, type Step } from '../vocabulary/steps/all.ts';
 
@@ -10,18 +8,16 @@ export type LookingBack = ReadonlySet<string> | null;
 
 /**
  * Where nothing goes *back*, and no way leads on to where something does without leaving a trace of its own, what a frame was come to from
- * is never asked for.
+ * is not asked for, as far as that can be told without running anything. `also` are frames of which it turned out that it is: a frame that
+ * goes back is laid over them, steps go on there, or something leads on to where something goes back at once.
  */
-export function lookingBack(program: Program): LookingBack {
+export function lookingBack(program: Program, also: Iterable<string> = []): LookingBack {
   const { piece } = program;
   const threads = [...piece.threads.values()].filter(({ enabled }) => enabled);
-  const found = new Set<string>();
-  const leading = groupedBy(threads.filter(leadsOn), occasionOf);
+  const found = new Set(also);
   for (const thread of threads) {
     if (!stepsOf(thread).some(goesBack)) continue;
-    // Where another one leads on in answer to the same event, what was come from lies below then.
-    const isAlone = [occasionOf(thread), ANYWHERE].every((occasion) => (leading.get(occasion) ?? []).every((other) => other === thread));
-    const frames = isAlone ? framesOf(program, thread) : null;
+    const frames = framesOf(program, thread);
     if (frames === null) return null;
     for (const frame of frames) found.add(frame);
   }
@@ -42,16 +38,6 @@ const stepsOf = ({ branches }: Thread): readonly Step[] => branches.flatMap(({ s
 
 const goesBack = (step: Step): boolean => step.do === 'go' && step.target.to === 'back';
 
-/** Cues that come by themselves: no other one comes with them, nor is set off by what is done in answer. */
-const ALONE: ReadonlySet<Cue['type']> = new Set<Cue['type']>(['click', 'key', 'pad', 'swipe', 'scroll', 'after']);
-
-const leadsOn = (thread: Thread): boolean => stepsOf(thread).some((step) => step.do === 'go');
-
-/** What has one in common with others that answer to the same event; those that anything may set off have no such. */
-const occasionOf = ({ owner, cue }: Thread): string => (ALONE.has(cue.type) ? `${owner} ${cue.type}` : ANYWHERE);
-
-const ANYWHERE = '*';
-
 const leavesNoTrace = (step: Step): boolean => step.do === 'go' && step.replace === true;
 
 function mayLeadTo(step: Step, frames: ReadonlySet<string>): boolean {
@@ -60,20 +46,19 @@ function mayLeadTo(step: Step, frames: ReadonlySet<string>): boolean {
   return target.frame !== null && frames.has(target.frame);
 }
 
-/** The frames that may be on the screen while a thread runs; null for all of them. */
-function framesOf({ piece, frames }: Program, thread: Thread): readonly string[] | null {
-  // What goes on after its scene was left, or after it has led on, runs anywhere.
-  const goesOn = thread.branches.some(({ steps }) => steps.filter((step) => step.do === 'go').length > 1);
-  if (thread.on === 'piece' || goesOn || stepsOf(thread).some((step) => step.lasting)) return null;
-  const id = thread.on === 'scene' ? thread.owner : piece.layers.get(thread.owner)?.scene;
-  const scene = id === undefined ? undefined : piece.scenes.get(id);
-  if (!scene || scene.use === 'part' || laidIn(piece).has(scene.id)) return null;
-  if (scene.use === 'frame') return [scene.id];
-  return frames.filter((frame) => piece.scenes.get(frame)?.carries?.some(({ sheet }) => sheet === scene.id));
+/** The frames that are on the screen, as far as can be told, while a thread runs; null for all of them. */
+function framesOf(program: Program, thread: Thread): readonly string[] | null {
+  const { piece, frames } = program;
+  const id = thread.on === 'layer' ? piece.layers.get(thread.owner)?.scene : thread.owner;
+  const scene = thread.on === 'piece' || id === undefined ? undefined : piece.scenes.get(id);
+  if (!scene) return null;
+  const shown = scene.use === 'part' ? scenesWith(program, scene.id) : [scene.id];
+  return frames.filter((frame) => shown.includes(frame) || piece.scenes.get(frame)?.carries?.some(({ sheet }) => shown.includes(sheet)));
 }
 
-/** The frames that may be laid over others. */
-const laidIn = onceFor(
-  ({ threads }: Pick<Piece, 'threads'>): ReadonlySet<string | null> =>
-    new Set([...threads.values()].flatMap((thread) => stepsOf(thread).flatMap((step) => (step.do === 'lay' ? step.frame : []))))
-);
+/** The frames and sheets that a part is placed in, by itself or in others. */
+const scenesWith = (program: Program, part: string): readonly string[] =>
+  [...program.scenes.values()].flatMap((one) => {
+    const isIn = one.scene.use !== 'part' && expand(program, one).parts.some(({ scene }) => scene.id === part);
+    return isIn ? one.scene.id : [];
+  });

@@ -7,7 +7,7 @@ import { Explorer, startsOf, type Start } from './explorer.ts';
 import { Memory } from './memory.ts';
 import { withMidway } from './midway.ts';
 import { slicesOf, wordsOf, type Slices } from './slices.ts';
-import { tellingOf, type Telling } from './telling.ts';
+import { tellingOf, withBackFrom, type Telling } from './telling.ts';
 import { Views } from './views.ts';
 import { ways, type Way } from './ways.ts';
 
@@ -65,6 +65,9 @@ const DEEPER = 4;
 
 /** So often slices are cut anew, because more was found to depend on each other; then all of it is explored together. */
 const MOST_ROUNDS = 40;
+
+/** So often exploring begins anew for frames of which it matters what they were come to from; then that is told apart for all of them. */
+const MOST_BEGUN = 12;
 
 const NOTHING: ReadonlySet<number> = new Set();
 
@@ -175,10 +178,10 @@ class Cutting {
 class Sliced implements Exploring {
   readonly usual = USUAL_STATES;
   readonly memory: Memory;
-  private readonly telling: Telling;
+  private telling: Telling;
   private readonly ambient: Ambient;
   private readonly starts: readonly Start[];
-  private readonly whole: Explorer;
+  private whole: Explorer;
   /** The effort that was made before. */
   private readonly spent: number;
   /** Cut into slices, where it is. */
@@ -189,6 +192,10 @@ class Sliced implements Exploring {
   private freed: Cutting | null = null;
   private isUncut = false;
   private most = 0;
+  /** Of so many frames it had turned out that it matters what they were come to from when it was begun. */
+  private backFrom: number;
+  /** So often it was begun anew for that. */
+  private begun = 0;
 
   constructor(
     given: Program,
@@ -198,10 +205,12 @@ class Sliced implements Exploring {
     private readonly freedFrom: number
   ) {
     const program = withMidway(given);
-    this.telling = tellingOf(program);
+    const telling = tellingOf(program);
     this.ambient = new Ambient(program);
-    const goesOn = earlier?.memory.goOn(program, this.telling, this.ambient) === true;
-    this.memory = goesOn ? earlier!.memory : new Memory(program, this.telling, this.ambient);
+    const goesOn = earlier?.memory.goOn(program, telling, this.ambient) === true;
+    this.memory = goesOn ? earlier!.memory : new Memory(program, telling, this.ambient);
+    this.telling = withBackFrom(telling, program, this.memory.backFrom);
+    this.backFrom = this.memory.backFrom.size;
     this.starts = startsOf(program, this.telling, this.ambient);
     const isKept = goesOn && earlier!.cutting === null && earlier!.whole.holds(this.starts, this.telling, this.ambient);
     this.whole = isKept ? earlier!.whole : this.explorer(NOTHING);
@@ -217,6 +226,30 @@ class Sliced implements Exploring {
   }
 
   on(maxStates: number, shouldPause?: (states: number) => boolean): Stopped {
+    for (;;) {
+      const stopped = this.onFrom(maxStates, (states) => this.isBackMissed || shouldPause?.(states) === true);
+      if (!this.isBackMissed) return stopped;
+      this.beginAnew();
+    }
+  }
+
+  /** Whether it turned out of a frame that it matters what it was come to from, where that is not told apart. */
+  private get isBackMissed(): boolean {
+    return this.memory.backFrom.size > this.backFrom;
+  }
+
+  /** All that was met was met too much alike; what was learned is so. */
+  private beginAnew(): void {
+    const { backFrom, watched } = this.memory;
+    if (++this.begun > MOST_BEGUN) for (const frame of watched.frames) backFrom.add(frame);
+    this.backFrom = backFrom.size;
+    this.telling = withBackFrom(this.telling, watched, backFrom);
+    this.whole = this.explorer(NOTHING);
+    this.cutting = this.freely = this.freed = null;
+    this.isUncut = false;
+  }
+
+  private onFrom(maxStates: number, shouldPause: (states: number) => boolean): Stopped {
     this.most = maxStates;
     this.ways.clear();
     if (this.freed) return 'end';

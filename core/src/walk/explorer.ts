@@ -888,6 +888,7 @@ export class Explorer {
     if (effect.isUsed) return;
     effect.isUsed = true;
     this.use(effect.outcome, event, state, here);
+    if (this.telling.looksBack) this.askBack(effect.outcome, here(), this.telling.looksBack);
   }
 
   /** Comes to a state, new or known, from one that is followed. */
@@ -909,6 +910,21 @@ export class Explorer {
   private isBackAsked(row: number): boolean {
     const { looksBack } = this.telling;
     return looksBack === null || looksBack.has(this.reader.frameIn(row));
+  }
+
+  /** Tells the frames of which it turns out, as something comes of an event, that it matters what they were come to from. */
+  private askBack(outcome: Outcome, here: Here, looksBack: ReadonlySet<string>): void {
+    const { isTaken, pushed, columns, values } = outcome;
+    const { frameColumn } = this.reader;
+    const frame = this.reader.frameNamed(here.at(frameColumn));
+    const at = columns.indexOf(frameColumn);
+    const next = at < 0 ? frame : this.reader.frameNamed(values[at]!);
+    const isTraceless = next !== frame && pushed.length === 0 && looksBack.has(next);
+    if (!looksBack.has(frame) && (isTraceless || this.memory.isOfBack(outcome))) this.memory.backFrom.add(frame);
+    if (!isTaken) return;
+    // Over what lies below the frame that was gone back to it is led on.
+    const { back } = here;
+    if (looksBack.has(next) && !looksBack.has(back) && (next !== back || pushed.length > 0)) this.memory.backFrom.add(back);
   }
 
   /** Puts frames on a stack as a row is come to; how the last of them got there is for the caller to say. */

@@ -44,6 +44,8 @@ export class Memory {
   /** Whether all that followed from states does so as before the last edit. */
   isFollowedAlike = true;
   private readonly tops = new Map<string, number>([['', 0]]);
+  /** Frames of which it turned out that it matters what they were come to from. */
+  readonly backFrom = new Set<string>();
 
   constructor(
     private program: Program,
@@ -195,6 +197,9 @@ export class Memory {
       else if (of.varies) for (const column of of.columns) columns.add(column);
     return [...columns];
   }
+
+  /** Whether an answer depends on what lies on the back stack. */
+  isOfBack = (answer: object): boolean => this.pathOf(answer).some(({ of }) => of === BACK);
 
   /** All columns that are asked for to find an answer in a state, whatever came of that. */
   *askedIn(answer: object, reading: Reading): Iterable<number> {

@@ -105,6 +105,9 @@ export class Reader {
     return this.valueIn(row, this.frame) as string;
   }
 
+  /** The frame that a number stands for. */
+  frameNamed = (number: number): string => this.frame.values[number] as string;
+
   overlaysIn(row: number): readonly Overlay[] {
     return (this.valueIn(row, this.overlays) ?? []) as readonly Overlay[];
   }

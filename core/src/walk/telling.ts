@@ -57,6 +57,10 @@ export interface Telling {
 
 export const tellingOf = (program: Program): Telling => tellingAs(program, false);
 
+/** The same where it matters of more frames what they were come to from. */
+export const withBackFrom = (telling: Telling, program: Program, frames: ReadonlySet<string>): Telling =>
+  frames.size === 0 || telling.looksBack === null ? telling : { ...telling, looksBack: lookingBack(program, frames) };
+
 /** The same where it matters, too, what texts show. */
 export const tellingOfAllShown = (program: Program): Telling => tellingAs(program, true);
 
