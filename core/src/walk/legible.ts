@@ -232,17 +232,18 @@ function paintsOn(screen: Screen, isOther: (node: Node) => boolean): readonly Pa
   return paints;
 }
 
-/** The colour under a text at a point, its own fill included; null where it is a picture, or cannot be said. */
+/** The colour under a text at a point, its own fill included; null where it is a picture, cannot be said, or the text is not seen there. */
 function groundUnder(paints: readonly Paint[], text: Shown, point: Point): Rgb | null {
   let ground: Rgb | null = [1, 1, 1];
+  let isPast = false;
   for (const { shown, bounds, color, alpha, isText } of paints) {
-    if (isText) {
-      if (shown === text) return ground;
-      continue;
-    }
-    if (shown && !(isWithin(bounds!, point) && isUnder(shown, point))) continue;
+    isPast ||= isText && shown === text;
+    if (isText || (shown && !(isWithin(bounds!, point) && isUnder(shown, point)))) continue;
+    const isWhole = alpha >= 0.999;
+    if (isPast && isWhole) return null;
+    if (isPast) continue;
     if (color === null) ground = null;
-    else ground = alpha >= 0.999 ? color : ground && over(ground, color, alpha);
+    else ground = isWhole ? color : ground && over(ground, color, alpha);
   }
   return ground;
 }

@@ -1,6 +1,9 @@
 import { describe, expect, test } from 'vitest';
-import { compose } from '../compose/compose.ts';
+import { compose, type PlacedSpec } from '../compose/compose.ts';
+import { apply } from '../edit/apply.ts';
 import { compile } from '../program/compile.ts';
+import type { Program } from '../program/program.ts';
+import { unwrap } from '../result.ts';
 import { audit, routeEnd } from './audit.ts';
 import { rules } from './rules/index.ts';
 
@@ -248,6 +251,74 @@ describe('seeing the piece', () => {
     expect(says('unseen-hit', pair({ a: button(200, 0, 'click → tween opacity of a to 0 · 300 ms') }))).toHaveLength(1);
   });
 
+  test('unseen-hit: behind what hides it and lets presses through; not a card behind its picture, nor what something stands for', () => {
+    const b = button(200, 0, 'click → go to shop');
+    const front = (more: object, others: Layers = {}) =>
+      says('unseen-hit', pair({ b, panel: { at: [190, 0, 200, 200], style: { fill: '#ffffff' }, ...more }, ...others }));
+    expect(front({})).toEqual(['b takes presses while nothing is seen of it: panel lies before it and lets presses through.']);
+    expect(front({ style: { fill: '#ffffffee' } })).toEqual([]);
+    expect(front({ style: {} })).toEqual([]);
+    expect(front({ style: { fill: '#ffffff', opacity: 0.9 } })).toEqual([]);
+    expect(front({ hit: { how: 'block' } })).toEqual([]);
+    expect(front({ hidden: true })).toEqual([]);
+    expect(front({ at: [200, 0, 100, 60] })).toEqual([]);
+    expect(front({ at: [210, 0, 200, 200] })).toEqual([]);
+    expect(front({ type: 'oval' })).toEqual([]);
+    expect(front({ type: 'oval', at: [0, -200, 500, 500] })).toHaveLength(1);
+    expect(front({ style: { fill: '#ffffff', corner: 60 } })).toEqual([]);
+    expect(front({ drag: { axis: 'both' } })).toEqual([]);
+    expect(front({ looks: { hover: { style: { fill: '#000000' } } } })).toEqual([]);
+    expect(front({}, { label: { type: 'text', at: [210, 10, 40, 20], text: 'Go' } })).toEqual([]);
+    expect(front({}, { label: { type: 'text', at: [210, 10, 140, 20], text: 'Not yet' } })).toHaveLength(1);
+  });
+
+  test('unseen-hit: behind a sheet too, but not where it can be scrolled out from there, nor behind what grew faint', () => {
+    const b = button(200, 0, 'click → go to shop');
+    const bar = { at: [0, 0, 390, 120] as const, style: { fill: '#000000' } };
+    const sheets = { top: { layers: { bar } } };
+    const under = (more: object) =>
+      says('unseen-hit', {
+        sheets,
+        frames: { home: { over: ['top'], layers: { b }, ...more }, shop: { layers: { on: button(0, 200, 'click → go to home') } } },
+      });
+    expect(under({})).toEqual(['b takes presses while nothing is seen of it: bar lies before it and lets presses through.']);
+    expect(under({ contentHeight: 2000 })).toEqual([]);
+    const panel = { at: [190, 0, 200, 200] as const, style: { fill: '#ffffff' } };
+    const faint = button(0, 300, 'click → tween opacity of panel to 0.5 · 100 ms');
+    const states = { calm: {}, thin: { panel: { style: { opacity: 0.5 } } } };
+    expect(says('unseen-hit', pair({ b, panel, faint }))).toHaveLength(1);
+    expect(says('unseen-hit', { frames: { home: { states, layers: { b, panel } }, shop: back } })).toEqual([]);
+    const faded = pair({ b: { ...b, hidden: true }, panel, faint: { ...faint, lines: [...faint.lines, 'click → wait 1 s; show b'] } });
+    expect(says('unseen-hit', faded)).toEqual([]);
+  });
+
+  test('unseen-hit: behind a photograph, not behind a picture that may be see-through, or does not fill its box', () => {
+    const photo = (mediaType: 'image/jpeg' | 'image/png', fit?: 'contain') => {
+      const id = 'a'.repeat(64);
+      const assets = [{ id, name: 'pier', mediaType, size: 10, width: 200, height: 200 }];
+      const picture = { type: 'picture', at: [190, 0, 200, 200], asset: id, ...(fit && { fit }) } as const;
+      return says('unseen-hit', pair({ b: button(200, 0, 'click → go to shop'), picture }, { assets }));
+    };
+    expect(photo('image/jpeg')).toHaveLength(1);
+    expect(photo('image/jpeg', 'contain')).toEqual([]);
+    expect(photo('image/png')).toEqual([]);
+  });
+
+  test('unseen-hit: a panel that comes may be made to keep presses off', () => {
+    const open = button(200, 300, 'click → if Open = true → set Open to false; otherwise → set Open to true');
+    const panel = { at: [190, 0, 200, 200] as const, style: { fill: '#ffffff' }, when: { shown: 'Open' } };
+    const b = button(200, 0, 'click → go to shop');
+    const program = compile(compose(pair({ b, panel, open }, { variables: { Open: { type: 'yes/no', initial: false } } })));
+    const judged = (one: Program) => audit(one).findings.filter(({ rule }) => ['unseen-hit', 'covered'].includes(rule));
+    const [found] = judged(program);
+    expect(found!.sentence).toBe(
+      'b takes presses while nothing is seen of it, in the state that its route leads to: panel lies before it and lets presses through.'
+    );
+    expect(found!.fix?.label).toBe('Let panel keep presses off');
+    const mended = unwrap(apply(program.piece, found!.fix!.operations)).piece;
+    expect(judged(compile(mended))).toEqual([]);
+  });
+
   test('small-hit: not what has shrunk to nothing, but a line that was never more', () => {
     const away = { A: {}, B: { go: { pose: { scale: 0 } } } };
     const go = { at: [10, 10, 80, 60] as const, lines: ['click → next state of home'] };
@@ -314,6 +385,16 @@ describe('seeing the piece', () => {
     expect(word({ ink: '#000000', opacity: 0.3 })).toHaveLength(1);
     expect(word({ ink: '#999999' }, { type: 'box', text: 'Tide' })).toHaveLength(1);
     expect(word({ ink: '#ffffff', fill: '#1f4e5f' })).toEqual([]);
+    const behind = (at: PlacedSpec['at'], fill: string) => {
+      const layers = {
+        word: { type: 'text', text: 'Tide', at: [10, 10, 200, 40], style: { ink: '#999999' } },
+        card: { at, style: { fill } },
+      } as const;
+      return says('low-contrast', { frames: { home: { layers, ending: true } } });
+    };
+    expect(behind([0, 0, 300, 100], '#ffffff')).toEqual([]);
+    expect(behind([0, 0, 300, 100], '#ffffff80')).toHaveLength(1);
+    expect(behind([0, 40, 300, 100], '#ffffff')).toHaveLength(1);
     const on = (ground: object) =>
       says('low-contrast', {
         frames: {

@@ -3,12 +3,10 @@ import { expect, test } from 'vitest';
 import { compile } from '../program/compile.ts';
 import { expand } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
-import { outwardNodes } from '../program/node.ts';
 import { scenesOn } from '../run/environment.ts';
 import { runnerFor, runnerIn } from '../run/machine.ts';
 import { begin, meetIn, replay, start } from '../run/run.ts';
 import { PlainStore } from '../run/store.ts';
-import { opacityOf, standingScreen } from '../run/resolve.ts';
 import type { RunState } from '../run/state.ts';
 import { generator } from '../testing/large.ts';
 import { exploreNaively } from '../testing/naive.ts';
@@ -65,11 +63,7 @@ const shown: Readonly<Record<string, (program: Program, found: Finding) => boole
   },
   'unseen-hit': (program, found) => {
     const run = endOf(program, found);
-    return standingScreen(program, run).surfaces.some(({ scene, all }) =>
-      all.some(
-        ({ node }) => node.layer.id === found.place.layer && outwardNodes(node).some((one) => opacityOf(program, run, run.roots[scene]!, one) <= 0.02)
-      )
-    );
+    return seeingIn(runnerIn(program, new PlainStore(run))).sights.some(({ node, isUnseen }) => isUnseen && node.layer.id === found.place.layer);
   },
   'crowded-hit': (program, found) => {
     const run = endOf(program, found);

@@ -10,6 +10,7 @@ import { hiddenOf, scrollTowards, SHARES } from '../run/reach.ts';
 import { boundsOf, childrenBox, fadesInTime, opacityOf, standingScreen, type Screen, type Stood, type Surface } from '../run/resolve.ts';
 import type { Runner } from '../run/runner.ts';
 import type { RunState } from '../run/state.ts';
+import { hiddenBehind } from './behind.ts';
 import { crowdsIn, type Area, type Crowd } from './crowds.ts';
 
 /** What is seen of a screen, as far as it is judged by where things stand. */
@@ -39,8 +40,10 @@ export interface Sight {
   readonly size: { readonly width: number; readonly height: number } | null;
   /** No scrolling brings anything of it into view. */
   readonly isOut: boolean;
-  /** It takes presses and cannot be seen. */
+  /** It takes presses and cannot be seen: it is wholly see-through, or something lies before it. */
   readonly isUnseen: boolean;
+  /** What hides it then, and lets presses through. */
+  readonly behind: Node | null;
 }
 
 /**
@@ -117,6 +120,9 @@ function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface
   const isFree = hidden !== null && (hidden.share < MOSTLY || (hidden.share < 1 && isVeil(screen, boundsOf(shown))));
   const isOpenTo = (one: Stood) => (hiddenOf(screen, run, surface, one)?.share ?? 1) < 1;
   const isOpen = isFree || (hidden !== null && beyond(shown).some(isOpenTo));
+  const isFaint = isStill && layerKind(node.layer).draws !== 'nothing' && isFaded(program, run, surface, shown);
+  const mayBeBehind = isStill && isFree && !isFaint && cuesAt(node).some(isPressed) && !isScrolled(program, surface.scene, node);
+  const behind = mayBeBehind ? hiddenBehind(program, run, screen, surface, shown) : null;
   return {
     node,
     share: hidden?.share ?? null,
@@ -126,7 +132,8 @@ function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface
       isStill && cuesAt(node).some(isPressed) && !isVanished(node.layer.pose, sizeOf(shown, 0)) && beyond(shown).length === 0 ? sizeOf(shown) : null,
     isOut:
       isStill && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && [shown, ...beyond(shown)].every((one) => isBeyond(surface, one)),
-    isUnseen: isStill && layerKind(node.layer).draws !== 'nothing' && isFaded(program, run, surface, shown),
+    isUnseen: isFaint || behind !== null,
+    behind,
   };
 }
 
@@ -240,6 +247,6 @@ const movedBy = onceFor((node: Node): readonly string[] => [
 
 /** What is seen while steps wait: what they will change again is only on its way, and not judged by where it is. */
 export const onItsWay = ({ sights }: Pick<Seeing, 'sights'>): Pick<Seeing, 'sights' | 'crowds'> => ({
-  sights: sights.map((sight) => ({ ...sight, size: null, isOut: false, isUnseen: false })),
+  sights: sights.map((sight) => ({ ...sight, size: null, isOut: false, isUnseen: false, behind: null })),
   crowds: [],
 });

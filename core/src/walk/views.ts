@@ -84,6 +84,13 @@ interface Glimpse {
   readonly at: Moment;
 }
 
+/** What is not seen, and what lies before it. */
+interface Unseen extends Glimpse {
+  readonly behind: Node | null;
+  /** Elsewhere it is seen. */
+  readonly isSeenToo: boolean;
+}
+
 type CrowdAt = Crowd & { readonly at: Moment };
 
 /** What is told of all that was seen. */
@@ -93,7 +100,7 @@ interface Lists {
   /** Layers of which nothing could be scrolled into view in any state in which they were there. */
   beyond: readonly Glimpse[];
   /** Layers that take presses and cannot be seen in some state. */
-  unseen: readonly Glimpse[];
+  unseen: readonly Unseen[];
   /** Of each area to press, where it is smallest. */
   smallest: readonly Small[];
   /** Of each two areas that crowd each other, where they are nearest. */
@@ -106,7 +113,8 @@ class SceneViews {
   private readonly worst = new Map<string, Covered>();
   private readonly within = new Set<string>();
   private readonly out = new Map<string, Glimpse>();
-  private readonly unseen = new Map<string, Glimpse>();
+  private readonly unseen = new Map<string, Omit<Unseen, 'isSeenToo'>>();
+  private readonly seen = new Set<string>();
   private readonly smallest = new Map<string, Small>();
   private readonly crowds = new Map<string, CrowdAt>();
 
@@ -121,6 +129,7 @@ class SceneViews {
   add(other: SceneViews): void {
     for (const key of other.open) this.open.add(key);
     for (const key of other.within) this.within.add(key);
+    for (const key of other.seen) this.seen.add(key);
     for (const one of other.worst.values()) this.cover(one);
     for (const [key, one] of other.out) if (!this.out.has(key)) this.out.set(key, one);
     for (const [key, one] of other.unseen) if (!this.unseen.has(key)) this.unseen.set(key, one);
@@ -137,17 +146,18 @@ class SceneViews {
   private readonly listed: { readonly [K in keyof Lists]: () => Lists[K] } = {
     covered: () => [...this.worst].flatMap(([key, one]) => (this.open.has(key) ? [] : one)),
     beyond: () => [...this.out].flatMap(([key, one]) => (this.within.has(key) ? [] : one)),
-    unseen: () => [...this.unseen.values()],
+    unseen: () => Array.from(this.unseen, ([key, one]) => ({ ...one, isSeenToo: this.seen.has(key) })),
     smallest: () => [...this.smallest.values()],
     crowds: () => [...this.crowds.values()],
   };
 
-  private look({ node, share, isOpen, by, size, isOut, isUnseen }: Sight, at: Moment): void {
+  private look({ node, share, isOpen, by, size, isOut, isUnseen, behind }: Sight, at: Moment): void {
     const { key } = node;
     if (isOut) {
       if (!this.out.has(key)) this.out.set(key, { node, at });
     } else this.within.add(key);
-    if (isUnseen && !this.unseen.has(key)) this.unseen.set(key, { node, at });
+    if (isUnseen && !this.unseen.has(key)) this.unseen.set(key, { node, at, behind });
+    if (isOpen && !isUnseen) this.seen.add(key);
     if (size) this.measure({ node, ...size, at });
     if (isOpen) this.open.add(key);
     else if (by && share !== null) this.cover({ node, by, share, at });

@@ -1,0 +1,128 @@
+import { colorOf } from '../piece/paint.ts';
+import type { Delta, Head, Look } from '../piece/schema.ts';
+import { rgbOf } from '../motion/color.ts';
+import { Beside, onceFor } from '../once.ts';
+import type { Expansion } from '../program/expand.ts';
+import { isWithin, type Point, type Rect } from '../program/geometry.ts';
+import { unmapPoint } from '../program/matrix.ts';
+import { outwardNodes, statesAround, type Node } from '../program/node.ts';
+import type { Program } from '../program/program.ts';
+import { tracksOn } from '../run/playhead.ts';
+import { boundsOf, type Screen, type Stood, type Surface } from '../run/resolve.ts';
+import type { RunState } from '../run/state.ts';
+import { areSame } from '../same.ts';
+import { layerKind } from '../vocabulary/layers/all.ts';
+
+/**
+ * What lies before a layer, hides all of it from the eye, and takes no presses: they get to what nobody sees. A picture on the card that
+ * is pressed hides that too, and is meant; so a layer is hidden only by what is much larger, where nothing before that stands for it.
+ */
+export function hiddenBehind(program: Program, run: RunState, screen: Screen<Stood>, surface: Surface<Stood>, shown: Stood): Node | null {
+  if (!isDrawn(shown.node)) return null;
+  const { surfaces } = screen;
+  // Presses do not go through a frame that is laid over others.
+  const before = surfaces.slice(surfaces.indexOf(surface)).filter((one) => one === surface || one.kind !== 'laid');
+  const isPast = (of: Surface<Stood>, node: Node, other: Stood, own: Surface<Stood>) => of !== own || node.at > other.node.at;
+  let corners: readonly Point[] | null = null;
+  for (const of of before) {
+    const covers = coversIn(program, of.expansion);
+    if (covers.last <= (of === surface ? shown.node.at : -1)) continue;
+    const box = boundsOf(shown);
+    const all = (corners ??= cornersOf(box));
+    const hidesAll = (one: Stood) => all.every((corner) => isPaintedAt(one, corner)) && areaOf(boundsOf(one)) >= LARGER * areaOf(box);
+    const isCover = (one: Stood) =>
+      covers.all.has(one.node) && isPast(of, one.node, shown, surface) && hidesAll(one) && !isIn(one.node, shown.node) && !isFaint(run, of, one.node);
+    const cover = of.all.find(isCover);
+    if (!cover) continue;
+    const standsFor = (its: Surface<Stood>) => (one: Stood) =>
+      isPast(its, one.node, cover, of) && isDrawn(one.node) && !isIn(one.node, shown.node) && isPartOf(boundsOf(one), box);
+    return before.slice(before.indexOf(of)).some((its) => its.all.some(standsFor(its))) ? null : cover.node;
+  }
+  return null;
+}
+
+const isIn = (node: Node, other: Node): boolean => outwardNodes(node).includes(other);
+
+/** So many times as large is what hides a layer, and is not only drawn on it. */
+const LARGER = 2;
+
+/** What of a scene hides what is behind it and takes no presses, and the last of it in the order of painting; -1 for nothing. */
+interface Covers {
+  readonly all: ReadonlySet<Node>;
+  readonly last: number;
+}
+
+const known = new Beside<Expansion, Covers & { readonly of: readonly unknown[] }>();
+
+function coversIn(program: Program, expansion: Expansion): Covers {
+  const { head, assets } = program.piece;
+  const of = [head.swatches, assets];
+  const old = known.get(expansion);
+  if (old && areSame(old.of, of)) return old;
+  const all = expansion.nodes.filter((node) => !node.catches && isSteady(node) && hides(program, node));
+  return known.set(expansion, { all: new Set(all), last: all.at(-1)?.at ?? -1, of });
+}
+
+/** Whether a layer as it is drawn hides what is behind it: other pictures than photographs may be see-through in places. */
+function hides({ piece: { head, assets } }: Program, { layer }: Node): boolean {
+  const { draws } = layerKind(layer);
+  if (draws === 'ground') return isOpaque(head, layer.style.fill);
+  return draws === 'picture' && layer.fit !== 'contain' && assets.get(layer.asset ?? '')?.mediaType === 'image/jpeg';
+}
+
+/** A little more than within it, so that nothing is lost by rounding. */
+const isPartOf = (inner: Rect, { x, y, width, height }: Rect): boolean =>
+  isWithin(inner, { x: x - 1, y: y - 1, width: width + 2, height: height + 2 });
+
+const areaOf = ({ width, height }: Rect): number => width * height;
+
+const cornersOf = ({ x, y, width, height }: Rect): Point[] => [x, x + width].flatMap((left) => [y, y + height].map((top) => ({ x: left, y: top })));
+
+/** Whether a layer is more than a place to press: something of it is painted. */
+const isDrawn = onceFor(({ layer, children }: Node): boolean => {
+  const { draws } = layerKind(layer);
+  if (draws === 'nothing' || draws === 'sound') return false;
+  const { fill, line } = layer.style;
+  return draws !== 'ground' || fill !== undefined || line !== undefined || !!layer.text?.trim() || children.length > 0;
+});
+
+const isOpaque = (head: Head, fill: string | undefined): boolean => fill !== undefined && rgbOf(colorOf(head, fill)).alpha === 1;
+
+/** Whether a layer is painted, wherever it is shown, as it is drawn: no state, look, binding or timeline, of it or around it, makes it another. */
+const isSteady = onceFor((node: Node): boolean => {
+  const isPainting = (change: Delta | Look | undefined) => change?.style !== undefined || 'asset' in (change ?? {});
+  const isPlain = ({ layer: { style, bindings, looks, clip, scroll, drag } }: Node, i: number) =>
+    (style.opacity ?? 1) === 1 &&
+    bindings?.opacity === undefined &&
+    drag === undefined &&
+    !Object.values(looks ?? {}).some(isPainting) &&
+    (i === 0 || !(clip || scroll));
+  const around = outwardNodes(node);
+  return (
+    around.every(isPlain) &&
+    around.every((one) => tracksOn(one).length === 0 && statesAround(one).every(({ deltas, path }) => !isPainting(deltas[path])))
+  );
+});
+
+/** Whether what was done made a layer, or what is around it, more see-through than it is drawn. */
+function isFaint(run: RunState, { scene }: Surface<Stood>, node: Node): boolean {
+  const { changes } = run.roots[scene]!;
+  return outwardNodes(node).some(({ key }) => (changes[key]?.opacity ?? 1) < 1);
+}
+
+/** Whether a layer that is filled is so at a point of the view: round ones and their corners leave some of their box free. */
+function isPaintedAt({ matrix, width, height, node: { layer } }: Stood, point: Point): boolean {
+  const at = unmapPoint(matrix, point);
+  if (!at || at.x < -ROUNDING || at.y < -ROUNDING || at.x > width + ROUNDING || at.y > height + ROUNDING) return false;
+  const most = Math.min(width, height) / 2;
+  const round = layerKind(layer).isRound === true;
+  const [rx, ry] = round ? [width / 2, height / 2] : [Math.min(layer.style.corner ?? 0, most), Math.min(layer.style.corner ?? 0, most)];
+  if (rx === 0 || ry === 0) return true;
+  // How far a point is past where the corner nearest to it begins.
+  const dx = Math.max(0, rx - at.x, at.x - (width - rx)) / rx;
+  const dy = Math.max(0, ry - at.y, at.y - (height - ry)) / ry;
+  return dx * dx + dy * dy <= 1;
+}
+
+/** In CSS px: what adding up makes of places is no difference. */
+const ROUNDING = 1e-6;
