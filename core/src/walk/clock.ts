@@ -1,7 +1,8 @@
 import type { RunEvent } from '../run/state.ts';
 import type { Reading, Slot } from './slots.ts';
 import type { Memory } from './memory.ts';
-import type { Outcome } from './outcome.ts';
+import { MOST_ALIKE } from './hurry.ts';
+import type { Outcome, Started } from './outcome.ts';
 import { columnOfWait } from './times.ts';
 import { oneAt, type First, type InTime, type Move, type OneOf } from './moves.ts';
 import { comesToOne, inUnits, tooMany, unitsIn, waitOfHead, type Wait, type Waiting } from './waits.ts';
@@ -270,7 +271,8 @@ export class Clock {
     const key = asked.join();
     let found = known.get(key);
     if (!found) {
-      const starts = outcome.starts.filter(({ wait }) => !this.left.has(columnOfWait(wait)));
+      const own = outcome.starts.filter(({ wait }) => !this.left.has(columnOfWait(wait)));
+      const starts = this.asManyAsCount(own);
       const { ended, endedHeads } = outcome;
       const words = JSON.stringify([asked, starts, ended, endedHeads]);
       const isNothing = [asked, starts, ended, endedHeads].every(({ length }) => length === 0);
@@ -279,6 +281,23 @@ export class Clock {
       known.set(key, found);
     }
     return found;
+  }
+
+  /** What begins to wait at one moment, but for what is due with as many others as are followed, and comes to the same as they do. */
+  private asManyAsCount(all: readonly Started[]): readonly Started[] {
+    if (all.length <= MOST_ALIKE) return all;
+    const counts = new Map<string, number>();
+    return all.filter(({ wait, span }) => {
+      const key = `${wait} ${span}`;
+      const count = (counts.get(key) ?? 0) + 1;
+      counts.set(key, count);
+      return count <= MOST_ALIKE || !this.comesToOne(wait);
+    });
+  }
+
+  private comesToOne(wait: number): boolean {
+    const waits = this.memory.times.waits[wait]!;
+    return waits.kind === 'steps' && comesToOne(this.memory.watched, waits.activity);
   }
 
   private endsOf(outcome: Outcome): InTime['isEnded'] {
@@ -296,6 +315,12 @@ export class Clock {
     const { isEnded } = this.timeIn(outcome);
     return this.memory.times.waits.some((_, wait) => !this.left.has(columnOfWait(wait)) && isEnded(wait));
   };
+
+  /** What waits after an outcome, where so much waited before. */
+  waitsAfter(outcome: Outcome, waits: readonly number[]): readonly number[] {
+    const { starts, isEnded } = this.timeIn(outcome);
+    return [...waits.filter((wait) => !isEnded(wait)), ...starts.map(({ wait }) => wait)];
+  }
 
   /** What is due at once in a zone, the first of it first; null where nothing is. */
   dueAtOnce(number: number, roots: readonly string[]): Due | null {

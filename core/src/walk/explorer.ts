@@ -16,6 +16,7 @@ import { Entered, statesTold } from './entered.ts';
 import type { Exploration, Levels, Within } from './exploration.ts';
 import { Hindsight } from './hindsight.ts';
 import { THIRD_TIME } from './hurry.ts';
+import { leadsToNothingNew } from './overfull.ts';
 import { longer } from './ints.ts';
 import type { Moment } from './moment.ts';
 import type { First, Sought, Timed } from './moves.ts';
@@ -293,6 +294,7 @@ export class Explorer {
       if (whole === null) this.expand(this.next);
       else this.followLike(this.next, whole);
     }
+    this.settleOwed();
     return 'end';
   }
 
@@ -301,7 +303,8 @@ export class Explorer {
     const { met, moves, edges, leavesFrom, next } = this;
     const { reached } = met;
     const unfollowed = new Set([...this.partial, ...this.turned, ...Array.from({ length: met.length - next }, (_, i) => next + i)]);
-    const untaken = this.untaken.size ? `not tried: ${listWords([...this.untaken])}` : null;
+    const { notTried } = this;
+    const untaken = notTried.length ? `not tried: ${listWords(notTried)}` : null;
     const left = next === met.length ? null : unended;
     const gaps = [...this.gaps, ...(left === null ? this.unlikeCounts() : [])];
     const cut = [left, untaken, gaps.length ? `not tried: ${listWords(gaps)}` : null].filter((part) => part !== null).join('; ') || null;
@@ -366,7 +369,7 @@ export class Explorer {
 
   /** The same in short. */
   get within(): Within {
-    const isEnded = this.next === this.met.length && this.partial.size === 0 && this.gaps.size === 0;
+    const isEnded = this.next === this.met.length && this.notTried.length === 0 && this.gaps.size === 0;
     const isComplete = isEnded && this.unlikeCounts().length === 0;
     return { reached: new Set(this.met.reached.keys()), fired: this.account.fired, isComplete };
   }
@@ -673,7 +676,7 @@ export class Explorer {
     if (due) this.noteRaces(state, event, here, effect, due);
     // Who opens a link in the same tab is gone.
     if (outcome.leaves) return void this.leavesFrom.add(this.met.frameOf(state));
-    if (!this.isTaken(state, outcome, landing) || landing.isFull) return;
+    if (!this.isTaken(state, this.reader.rowOf.at(state), effect, landing) || landing.isFull) return;
     const row = this.rowBy(this.reader.rowOf.at(state), effect, landing);
     const stack = this.reader.stackOf.at(state);
     const deed = this.effects.deed(effect, step);
@@ -710,11 +713,57 @@ export class Explorer {
   }
 
   /** Whether what comes of something is followed on; where it is not, the state is told to be followed only in part. */
-  private isTaken(state: number, outcome: Outcome, { isFull }: Landing): boolean {
-    const left = outcome.isHurry || isFull === 'not followed' ? THIRD_TIME : this.isLooping(outcome) ? LOOPING : null;
+  private isTaken(state: number, row: number, effect: Effect, landing: Landing): boolean {
+    const { outcome } = effect;
+    if (landing.isFull === 'no more' && !outcome.isHurry) return this.isAsBefore(state, row, effect, landing);
+    const isHurry = outcome.isHurry || landing.isFull === 'not followed';
+    const left = isHurry ? THIRD_TIME : this.isLooping(outcome) ? LOOPING : null;
     if (left === null) return true;
     this.leave(state, left);
+    if (isHurry) this.hurried.add(state);
     return false;
+  }
+
+  /** Whether no more than waits already would wait, and nothing else comes of it; where something does, it has to be met otherwise. */
+  private isAsBefore(state: number, row: number, effect: Effect, landing: Landing): boolean {
+    const { isTaken, pushed } = effect.outcome;
+    const next = this.rowBy(row, effect, landing);
+    if (next !== row || isTaken || pushed.length > 0) this.owed.push({ state, row: isTaken || pushed.length > 0 ? -1 : next });
+    return false;
+  }
+
+  /** Leaves what is to be met otherwise, and was not. */
+  private settleOwed(): void {
+    for (const { state, row } of this.owed.splice(0)) {
+      const stack = row >= 0 && this.isBackAsked(row) ? this.reader.stackOf.at(state) : EMPTY;
+      if (row >= 0 && this.met.standing(row, stack) >= 0) continue;
+      this.leave(state, THIRD_TIME);
+      this.hurried.add(state);
+    }
+  }
+
+  /** Rows that have to be met otherwise, where something would be started more often than is followed; -1 for what cannot be. */
+  private readonly owed: { readonly state: number; readonly row: number }[] = [];
+  /** States in which something would be started more often than is followed. */
+  private readonly hurried = new Set<number>();
+  private oftener: { readonly met: number; readonly isNothing: boolean } | null = null;
+
+  /** Whether what was started more often than is followed is known to lead to nothing new. */
+  private get isNothingNew(): boolean {
+    const { memory, reader, met, clock, effects, atWill, isAllowed, uses, hurried } = this;
+    if (!this.untaken.has(THIRD_TIME) || this.next < met.length) return false;
+    if (this.swings.isOpen || this.free.length > 0 || clock.isExact) return false;
+    if (this.oftener?.met !== met.length) {
+      const came = uses.flatMap(({ question, answer }) => (typeof question === 'number' ? [[question, answer as Outcome] as const] : []));
+      const explored = { memory, reader, met, clock, effects, atWill, isAllowed, came, leftIn: hurried };
+      this.oftener = { met: met.length, isNothing: leadsToNothingNew(explored) };
+    }
+    return this.oftener.isNothing;
+  }
+
+  /** What was not tried, and could lead to something else. */
+  private get notTried(): readonly string[] {
+    return [...this.untaken].filter((one) => one !== THIRD_TIME || !this.isNothingNew);
   }
 
   /** Whether a number counts on in a row further than it is followed. */
@@ -788,7 +837,7 @@ export class Explorer {
       if (then.isFree) this.doubt(then);
       this.note(state, due.event, then, step, () => here);
       if (next.leaves) return void this.leavesFrom.add(this.reader.frameIn(row));
-      if (!this.isTaken(state, next, landing) || landing.isFull) return;
+      if (!this.isTaken(state, row, then, landing) || landing.isFull) return;
       row = this.rowBy(row, then, landing);
       if (isBelowAsked) {
         const come = { row, step, threads, effect, isTaken: true, pushed: next.pushed };

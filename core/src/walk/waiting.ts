@@ -44,7 +44,8 @@ export class Waiting {
     const looked = isTold && memory.lookedAt(outcome, here);
     if (!looked || looked.some(([column]) => due?.passed.has(column))) return;
     const landing = clock.land(reader.zoneIn(row), due, outcome, here);
-    if (landing.isFull === 'not followed') return;
+    // Where no more waits than before, it may be left out here, and not there.
+    if (landing.isFull === 'not followed' || (landing.isFull && effect.columns.length > 0)) return;
     const way = this.wayBy(effect, landing);
     const next = rows.with(row, way.columns, way.values);
     // What is due at the same moment would follow at once.

@@ -1,0 +1,128 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { compose, type ComposeSpec } from '../compose/compose.ts';
+import { compile } from '../program/compile.ts';
+import { startFrames, type Program } from '../program/program.ts';
+import { advance, begin } from '../run/run.ts';
+import { standingScreen } from '../run/resolve.ts';
+import { branchKey } from '../run/runner.ts';
+import { generator } from '../testing/large.ts';
+import { timesOver } from '../testing/runs.ts';
+import { judge } from './audit.ts';
+import { eventsIn } from './events-in.ts';
+import { explore } from './explore.ts';
+import { tellingOf } from './telling.ts';
+
+const variables: ComposeSpec['variables'] = {
+  Seats: { type: 'number', initial: 0, min: 0, max: 5 },
+  Agreed: { type: 'yes/no', initial: false },
+};
+const at = (place: number, ...lines: string[]) => ({ at: [(place % 6) * 60, Math.floor(place / 6) * 60, 50, 50] as const, lines });
+const pieceOf = (lines: readonly string[], more: readonly string[] = [], pay: readonly string[] = []): Program =>
+  compile(
+    compose({
+      variables,
+      frames: {
+        home: {
+          states: { calm: {}, wild: {}, open: {} },
+          layers: Object.fromEntries(lines.map((line, i) => [`a${i}`, at(i, line)])),
+          lines: [...more],
+        },
+        pay: {
+          layers: Object.fromEntries(
+            ['click → go to home', 'click → if Agreed = true → go to lost', ...pay].map((line, i) => [`p${i}`, at(i, line)])
+          ),
+        },
+        lost: { layers: { back: at(0, 'click → go to home') } },
+      },
+    })
+  );
+
+const toPay = 'click → if Seats > 0 → go to pay';
+const known: Readonly<Record<string, Program>> = {
+  'a number that counts after a while': pieceOf(['click → wait 300 ms; set Seats to Seats + 1', toPay]),
+  'one that jumps before it counts': pieceOf([
+    'click → tween scale of a0 to 1.1 · 200 ms; tween scale of a0 to 1 · 200 ms; set Seats to Seats + 1',
+    toPay,
+  ]),
+  'states in turn': pieceOf(['click → wait 300 ms; next state of home', 'click → go to pay']),
+  'two that count against each other': pieceOf(['click → wait 300 ms; set Seats to Seats + 1', 'click → wait 200 ms; set Seats to Seats - 1', toPay]),
+  'one beside a timer': pieceOf(['click → wait 300 ms; set Seats to Seats + 1'], ['after 2 s → go to pay']),
+  'one on a frame that is gone back to': pieceOf(['click → wait 300 ms; set Seats to Seats + 1', toPay], [], ['click → back']),
+};
+
+test.each(Object.entries(known))('what is started any number of times leads to nothing new, so all is told: %s', (_, program) => {
+  const exploration = explore(program);
+  expect(exploration.cut).toBeNull();
+  expect(exploration.unfollowed.size).toBeGreaterThan(0);
+  const found = judge(program, exploration).findings.map(({ rule, place }) => `${rule} ${place.layer ?? place.scene ?? ''}`);
+  expect(found).toEqual(expect.arrayContaining(['unreachable-frame lost', 'never-fires pay_p1']));
+});
+
+const open: Readonly<Record<string, Program>> = {
+  'only the third press in time leads on': pieceOf(['click → set Seats to Seats + 1; wait 5 s; set Seats to 0', 'click → if Seats > 2 → go to pay']),
+  'a button that is gone once it has counted': pieceOf([
+    'click → if Seats = 0 → wait 5 s; set Seats to Seats + 1',
+    'click → if Seats > 2 → go to pay',
+  ]),
+};
+
+test.each(Object.entries(open))('what only more of it leads to is not said never to come: %s', (_, program) => {
+  const exploration = explore(program);
+  expect(exploration.cut).toBe('not tried: anything a third time before what it started has ended');
+  const rules = judge(program, exploration).findings.map(({ rule }) => rule);
+  expect(rules).not.toContain('unreachable-frame');
+  expect(rules).not.toContain('never-fires');
+});
+
+test('what a loop without end starts is followed where all of it comes to the same, and else not said never to come', () => {
+  const same = explore(pieceOf(['signal x → send x; wait 200 ms; go to pay']));
+  expect([same.cut, same.reached.has('pay')]).toEqual([null, true]);
+  const counting = explore(pieceOf(['signal x → send x; wait 200 ms; set Seats to Seats + 1', toPay]));
+  expect(counting.cut).toContain('a third time');
+});
+
+const cue = fc.constantFrom('click', 'press', 'key k', 'key j', 'signal x', 'hover');
+const guard = fc.constantFrom('', '', '', 'if Seats > 0 → ', 'if Seats > 2 → ', 'if Seats < 2 → ', 'if Agreed = true → ');
+const step = fc.constantFrom(
+  'set Seats to Seats + 1',
+  'set Seats to Seats + 1',
+  'set Seats to Seats - 1',
+  'set Seats to 0',
+  'set Agreed to true',
+  'set Agreed to false',
+  'next state of home',
+  'go to pay',
+  'go to home',
+  'send x'
+);
+const wait = fc.constantFrom('wait 100 ms', 'wait 200 ms', 'wait 300 ms');
+const line = fc.tuple(cue, guard, fc.array(step, { maxLength: 1 }), wait, fc.array(step, { minLength: 1, maxLength: 2 }));
+const lines = line.map(([cue, guard, before, wait, after]) => `${cue} → ${guard}${[...before, wait, ...after].join('; ')}`);
+
+test('of a piece that was explored to its end, nothing else ever comes of pressing quickly', () => {
+  let closed = 0;
+  fc.assert(
+    fc.property(fc.array(lines, { minLength: 1, maxLength: 3 }), fc.boolean(), fc.integer({ min: 0, max: 1e9 }), (made, isTimed, seed) => {
+      const program = pieceOf([...made, toPay], isTimed ? ['after 1 s → set Agreed to true'] : [], ['click → back']);
+      const exploration = explore(program, { maxStates: 3000 });
+      if (exploration.cut !== null) return;
+      if (exploration.unfollowed.size > 0) closed++;
+      const telling = tellingOf(program);
+      const chance = generator(seed);
+      let { run } = begin(program, startFrames(program)[0]!)!;
+      for (let i = 0; i < 400; i++) {
+        const events = [...eventsIn(program, run, standingScreen(program, run), telling)];
+        const isWaiting = events.length === 0 || chance() < 0.3;
+        const event = isWaiting ? { type: 'wait' as const, ms: Math.floor(chance() * 80) } : events[Math.floor(chance() * events.length)]!;
+        const next = advance(program, run, event);
+        ({ run } = next);
+        expect(exploration.reached.has(run.frame)).toBe(true);
+        for (const { fired } of next.reports)
+          for (const { thread, branch } of fired) expect(exploration.branches.has(branchKey(thread, branch)) || thread).toBe(true);
+      }
+    }),
+    { numRuns: timesOver(60) }
+  );
+  expect(closed).toBeGreaterThan(3);
+});
