@@ -16,7 +16,6 @@ import { Entered, statesTold } from './entered.ts';
 import type { Exploration, Levels, Within } from './exploration.ts';
 import { Hindsight } from './hindsight.ts';
 import { THIRD_TIME } from './hurry.ts';
-import { leadsToNothingNew } from './overfull.ts';
 import { longer } from './ints.ts';
 import type { Moment } from './moment.ts';
 import type { First, Sought, Timed } from './moves.ts';
@@ -25,6 +24,7 @@ import type { Memory } from './memory.ts';
 import { Met } from './met.ts';
 import { isMidwayCut } from './midway.ts';
 import type { Outcome, Seen } from './outcome.ts';
+import { Overfull } from './overfull.ts';
 import { Routes } from './routes.ts';
 import { Lanes, type Lane } from './lanes.ts';
 import { Looks, type Look } from './looks.ts';
@@ -134,6 +134,7 @@ export class Explorer {
   private readonly lanes: Lanes;
   private readonly stairs: Stairs;
   private readonly waiting: Waiting;
+  private readonly overfull: Overfull;
   /** All that came of events, and was found to do and to see, in the states that were followed, with where it first was. */
   readonly uses: Use[] = [];
   private readonly used = new Set<Answer>();
@@ -176,7 +177,9 @@ export class Explorer {
     const { reader, clock, effects, looks, account, lanes } = this;
     this.waiting = new Waiting({ memory, reader, clock, effects, looks, account, lanes });
     this.atWill = new AtWill(memory, this.reader, () => this.asking, isAllowed);
-    const { met, firsts } = this;
+    const { met, firsts, atWill } = this;
+    const came = () => this.uses.flatMap(({ question, answer }) => (typeof question === 'number' ? [[question, answer as Outcome] as const] : []));
+    this.overfull = new Overfull({ memory, reader, met, clock, effects, atWill, isAllowed, came });
     const { stackOf, stacks } = this.reader;
     const hindsight = new Hindsight(met, this.reader, this.clock);
     this.routes = new Routes({ met, hindsight, stackOf, stacks, firsts }, () => ({
@@ -676,7 +679,7 @@ export class Explorer {
     if (due) this.noteRaces(state, event, here, effect, due);
     // Who opens a link in the same tab is gone.
     if (outcome.leaves) return void this.leavesFrom.add(this.met.frameOf(state));
-    if (!this.isTaken(state, this.reader.rowOf.at(state), effect, landing) || landing.isFull) return;
+    if (!this.isTaken(state, this.reader.rowOf.at(state), effect, landing)) return;
     const row = this.rowBy(this.reader.rowOf.at(state), effect, landing);
     const stack = this.reader.stackOf.at(state);
     const deed = this.effects.deed(effect, step);
@@ -715,50 +718,32 @@ export class Explorer {
   /** Whether what comes of something is followed on; where it is not, the state is told to be followed only in part. */
   private isTaken(state: number, row: number, effect: Effect, landing: Landing): boolean {
     const { outcome } = effect;
-    if (landing.isFull === 'no more' && !outcome.isHurry) return this.isAsBefore(state, row, effect, landing);
     const isHurry = outcome.isHurry || landing.isFull === 'not followed';
     const left = isHurry ? THIRD_TIME : this.isLooping(outcome) ? LOOPING : null;
-    if (left === null) return true;
-    this.leave(state, left);
-    if (isHurry) this.hurried.add(state);
+    if (left !== null) this.leave(state, left);
+    if (isHurry) this.overfull.leave(state);
+    if (left !== null || !landing.isFull) return left === null;
+    // No more waits than before.
+    const next = outcome.isTaken || outcome.pushed.length > 0 ? -1 : this.rowBy(row, effect, landing);
+    if (next !== row) this.overfull.owe({ state, row: next });
     return false;
   }
 
-  /** Whether no more than waits already would wait, and nothing else comes of it; where something does, it has to be met otherwise. */
-  private isAsBefore(state: number, row: number, effect: Effect, landing: Landing): boolean {
-    const { isTaken, pushed } = effect.outcome;
-    const next = this.rowBy(row, effect, landing);
-    if (next !== row || isTaken || pushed.length > 0) this.owed.push({ state, row: isTaken || pushed.length > 0 ? -1 : next });
-    return false;
-  }
-
-  /** Leaves what is to be met otherwise, and was not. */
+  /** Leaves what had to be met otherwise, and was not. */
   private settleOwed(): void {
-    for (const { state, row } of this.owed.splice(0)) {
-      const stack = row >= 0 && this.isBackAsked(row) ? this.reader.stackOf.at(state) : EMPTY;
-      if (row >= 0 && this.met.standing(row, stack) >= 0) continue;
+    const { stackOf } = this.reader;
+    const isMet = ({ state, row }: { readonly state: number; readonly row: number }) =>
+      this.met.standing(row, this.isBackAsked(row) ? stackOf.at(state) : EMPTY) >= 0;
+    for (const { state } of this.overfull.settle(isMet)) {
       this.leave(state, THIRD_TIME);
-      this.hurried.add(state);
+      this.overfull.leave(state);
     }
   }
-
-  /** Rows that have to be met otherwise, where something would be started more often than is followed; -1 for what cannot be. */
-  private readonly owed: { readonly state: number; readonly row: number }[] = [];
-  /** States in which something would be started more often than is followed. */
-  private readonly hurried = new Set<number>();
-  private oftener: { readonly met: number; readonly isNothing: boolean } | null = null;
 
   /** Whether what was started more often than is followed is known to lead to nothing new. */
   private get isNothingNew(): boolean {
-    const { memory, reader, met, clock, effects, atWill, isAllowed, uses, hurried } = this;
-    if (!this.untaken.has(THIRD_TIME) || this.next < met.length) return false;
-    if (this.swings.isOpen || this.free.length > 0 || clock.isExact) return false;
-    if (this.oftener?.met !== met.length) {
-      const came = uses.flatMap(({ question, answer }) => (typeof question === 'number' ? [[question, answer as Outcome] as const] : []));
-      const explored = { memory, reader, met, clock, effects, atWill, isAllowed, came, leftIn: hurried };
-      this.oftener = { met: met.length, isNothing: leadsToNothingNew(explored) };
-    }
-    return this.oftener.isNothing;
+    if (!this.untaken.has(THIRD_TIME) || this.next < this.met.length) return false;
+    return !this.swings.isOpen && this.free.length === 0 && !this.clock.isExact && this.overfull.isNothingNew;
   }
 
   /** What was not tried, and could lead to something else. */
@@ -837,7 +822,7 @@ export class Explorer {
       if (then.isFree) this.doubt(then);
       this.note(state, due.event, then, step, () => here);
       if (next.leaves) return void this.leavesFrom.add(this.reader.frameIn(row));
-      if (!this.isTaken(state, row, then, landing) || landing.isFull) return;
+      if (!this.isTaken(state, row, then, landing)) return;
       row = this.rowBy(row, then, landing);
       if (isBelowAsked) {
         const come = { row, step, threads, effect, isTaken: true, pushed: next.pushed };

@@ -20,9 +20,46 @@ export interface Explored {
   readonly atWill: AtWill;
   readonly isAllowed: (event: RunEvent) => boolean;
   /** What came of events in all of them. */
-  readonly came: Iterable<readonly [event: number, outcome: Outcome]>;
-  /** The states in which something was not followed, as it would be started too often. */
-  readonly leftIn: Iterable<number>;
+  readonly came: () => Iterable<readonly [event: number, outcome: Outcome]>;
+}
+
+/** A row that has to be met otherwise, as what leads to it would start something more often than is followed; -1 for what cannot be. */
+interface Owed {
+  readonly state: number;
+  readonly row: number;
+}
+
+/** What would be started more often than is followed: in which states, and whether anything new could come of that. */
+export class Overfull {
+  private owed: Owed[] = [];
+  private readonly leftIn = new Set<number>();
+  private known: { readonly met: number; readonly isNothing: boolean } | null = null;
+
+  constructor(private readonly explored: Explored) {}
+
+  /** Something is not followed in a state. */
+  leave(state: number): void {
+    this.leftIn.add(state);
+  }
+
+  /** The same, unless the row that it leads to is met otherwise: no more would wait in it. */
+  owe(owed: Owed): void {
+    this.owed.push(owed);
+  }
+
+  /** What was owed and is not met, once all was followed. */
+  settle(isMet: (owed: Owed) => boolean): readonly Owed[] {
+    const left = this.owed.filter((one) => one.row < 0 || !isMet(one));
+    this.owed = [];
+    return left;
+  }
+
+  /** Whether all that could come of it is known, as of now. */
+  get isNothingNew(): boolean {
+    const { length } = this.explored.met;
+    if (this.known?.met !== length) this.known = { met: length, isNothing: leadsToNothingNew(this.explored, this.leftIn) };
+    return this.known.isNothing;
+  }
 }
 
 /** A row in which nothing is said of what waits, and what does, in order, the same at most so often as is followed. */
@@ -37,9 +74,9 @@ interface Kind {
  * next. That is more than can be (an abstraction of counters by *many*, and of zones). Where all that comes of anything even so is what was
  * met already, so is all that can come.
  */
-export function leadsToNothingNew(explored: Explored): boolean {
-  const { met, reader, leftIn } = explored;
-  const known = new Set(Array.from(explored.came, ([event, outcome]) => wordsOf(event, outcome)));
+function leadsToNothingNew(explored: Explored, leftIn: Iterable<number>): boolean {
+  const { met, reader } = explored;
+  const known = new Set(Array.from(explored.came(), ([event, outcome]) => wordsOf(event, outcome)));
   const { column } = explored.memory.times;
   const queue = new Map<string, Kind>();
   for (const state of leftIn) {
