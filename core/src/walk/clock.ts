@@ -141,8 +141,10 @@ export class Clock {
   orderOf(zone: Zone): readonly number[] {
     const { waits } = zone;
     const places = [...waits.keys()];
-    if (this.isExact || waits.length < 2) return places;
+    if (waits.length < 2) return places;
     const isFixed = (i: number) => !['steps', 'timer'].includes(this.memory.times.waits[waits[i]!]!.kind);
+    // Whether it is exact may turn out late: what is another kind stands where it does all the same.
+    if (this.isExact) return [...places.filter(isFixed), ...places.filter((i) => !isFixed(i))];
     const order = [...places.filter(isFixed), ...places.filter((i) => !isFixed(i)).sort((a, b) => waits[a]! - waits[b]! || a - b)];
     const isAsked = (i: number, j: number) => j < i && this.areOfOneKind(zone, i, j) && areTied(zone, i, j);
     return order.some((i, at) => order.some((j, other) => other > at && isAsked(i, j))) ? places : order;

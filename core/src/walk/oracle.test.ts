@@ -110,7 +110,8 @@ test('what was learned before an edit is true after it: explored on from there i
         expect(judge(program, kept).findings).toEqual(judge(made, fresh).findings);
       }
     }),
-    { numRuns: timesOver(9) }
+    // The example is one of which it turns out late that it counts how far its playheads have come.
+    { numRuns: timesOver(9), examples: [[999_999_976]] }
   );
 });
 
