@@ -21,6 +21,11 @@ const switches = (n: number): ComposeSpec['variables'] =>
 /** Each is asked for: what nothing reads tells no states apart. */
 const turning = (i: number) => ({ lines: [`click → if v${i} = false → set v${i} to true; otherwise → set v${i} to false`] });
 
+const seats = (n: number): ComposeSpec => ({
+  parts: { Seat: seat(36, 44) },
+  frames: { home: { layers: row(n, () => ({ type: 'placement', part: 'Seat' })) } },
+});
+
 export const families: Record<string, Family> = {
   'yes/no variables': {
     make: (n) => ({
@@ -34,23 +39,13 @@ export const families: Record<string, Family> = {
     model: (variables) => ({ variables, most: 1, step: 'round' }),
   },
   'placed parts with states': {
-    make: (n) => ({
-      parts: {
-        Seat: seat(36, 44),
-      },
-      frames: { home: { layers: row(n, () => ({ type: 'placement', part: 'Seat' })) } },
-    }),
+    make: seats,
     least: 500_000,
     whole: 18,
     small: 7,
   },
   'seats that nothing depends on': {
-    make: (n) => ({
-      parts: {
-        Seat: seat(36, 44),
-      },
-      frames: { home: { layers: row(n, () => ({ type: 'placement', part: 'Seat' })) } },
-    }),
+    make: seats,
     whole: 60,
     small: 7,
   },

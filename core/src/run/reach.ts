@@ -183,7 +183,7 @@ function isKeptFrom(screen: Screen<Stood>, run: RunState, own: Surface<Stood>, t
 export const holdsAll = (shown: Stood, box: Rect): boolean => cornersOf(box).every((corner) => isUnder(shown, corner));
 
 /** The corners of a box, each just within it. */
-const cornersOf = ({ x, y, width, height }: Rect): Point[] =>
+export const cornersOf = ({ x, y, width, height }: Rect): Point[] =>
   [x + WITHIN, x + width - WITHIN].flatMap((left) => [y + WITHIN, y + height - WITHIN].map((top) => ({ x: left, y: top })));
 
 const WITHIN = 1e-6;

@@ -8,6 +8,7 @@ import { unmapPoint } from '../program/matrix.ts';
 import { outwardNodes, statesAround, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { tracksOn } from '../run/playhead.ts';
+import { cornersOf } from '../run/reach.ts';
 import { boundsOf, type Screen, type Stood, type Surface } from '../run/resolve.ts';
 import type { RunState } from '../run/state.ts';
 import { areSame } from '../same.ts';
@@ -22,14 +23,14 @@ export function hiddenBehind(program: Program, run: RunState, screen: Screen<Sto
   const { surfaces } = screen;
   // Presses do not go through a frame that is laid over others.
   const before = surfaces.slice(surfaces.indexOf(surface)).filter((one) => one === surface || one.kind !== 'laid');
+  const covering = before.filter((of) => coversIn(program, of.expansion).last > (of === surface ? shown.node.at : -1));
+  if (covering.length === 0) return null;
+  const box = boundsOf(shown);
+  const corners = cornersOf(box);
+  const hidesAll = (one: Stood) => corners.every((corner) => isPaintedAt(one, corner)) && spaceOf(boundsOf(one)) >= LARGER * spaceOf(box);
   const isPast = (of: Surface<Stood>, node: Node, other: Stood, own: Surface<Stood>) => of !== own || node.at > other.node.at;
-  let corners: readonly Point[] | null = null;
-  for (const of of before) {
+  for (const of of covering) {
     const covers = coversIn(program, of.expansion);
-    if (covers.last <= (of === surface ? shown.node.at : -1)) continue;
-    const box = boundsOf(shown);
-    const all = (corners ??= cornersOf(box));
-    const hidesAll = (one: Stood) => all.every((corner) => isPaintedAt(one, corner)) && areaOf(boundsOf(one)) >= LARGER * areaOf(box);
     const isCover = (one: Stood) =>
       covers.all.has(one.node) && isPast(of, one.node, shown, surface) && hidesAll(one) && !isIn(one.node, shown.node) && !isFaint(run, of, one.node);
     const cover = of.all.find(isCover);
@@ -74,9 +75,7 @@ function hides({ piece: { head, assets } }: Program, { layer }: Node): boolean {
 const isPartOf = (inner: Rect, { x, y, width, height }: Rect): boolean =>
   isWithin(inner, { x: x - 1, y: y - 1, width: width + 2, height: height + 2 });
 
-const areaOf = ({ width, height }: Rect): number => width * height;
-
-const cornersOf = ({ x, y, width, height }: Rect): Point[] => [x, x + width].flatMap((left) => [y, y + height].map((top) => ({ x: left, y: top })));
+const spaceOf = ({ width, height }: Rect): number => width * height;
 
 /** Whether a layer is more than a place to press: something of it is painted. */
 const isDrawn = onceFor(({ layer, children }: Node): boolean => {
@@ -113,16 +112,12 @@ function isFaint(run: RunState, { scene }: Surface<Stood>, node: Node): boolean 
 /** Whether a layer that is filled is so at a point of the view: round ones and their corners leave some of their box free. */
 function isPaintedAt({ matrix, width, height, node: { layer } }: Stood, point: Point): boolean {
   const at = unmapPoint(matrix, point);
-  if (!at || at.x < -ROUNDING || at.y < -ROUNDING || at.x > width + ROUNDING || at.y > height + ROUNDING) return false;
-  const most = Math.min(width, height) / 2;
-  const round = layerKind(layer).isRound === true;
-  const [rx, ry] = round ? [width / 2, height / 2] : [Math.min(layer.style.corner ?? 0, most), Math.min(layer.style.corner ?? 0, most)];
+  if (!at || at.x < 0 || at.y < 0 || at.x > width || at.y > height) return false;
+  const corner = Math.min(layer.style.corner ?? 0, width / 2, height / 2);
+  const [rx, ry] = layerKind(layer).isRound ? [width / 2, height / 2] : [corner, corner];
   if (rx === 0 || ry === 0) return true;
   // How far a point is past where the corner nearest to it begins.
   const dx = Math.max(0, rx - at.x, at.x - (width - rx)) / rx;
   const dy = Math.max(0, ry - at.y, at.y - (height - ry)) / ry;
   return dx * dx + dy * dy <= 1;
 }
-
-/** In CSS px: what adding up makes of places is no difference. */
-const ROUNDING = 1e-6;

@@ -143,9 +143,10 @@ export class Clock {
     const places = [...waits.keys()];
     if (waits.length < 2) return places;
     const isFixed = (i: number) => !['steps', 'timer'].includes(this.memory.times.waits[waits[i]!]!.kind);
-    // Whether it is exact may turn out late: what is another kind stands where it does all the same.
-    if (this.isExact) return [...places.filter(isFixed), ...places.filter((i) => !isFixed(i))];
-    const order = [...places.filter(isFixed), ...places.filter((i) => !isFixed(i)).sort((a, b) => waits[a]! - waits[b]! || a - b)];
+    const [fixed, others] = [places.filter(isFixed), places.filter((i) => !isFixed(i))];
+    // Whether it is exact may turn out late: what is of another kind stands where it does all the same.
+    if (this.isExact) return [...fixed, ...others];
+    const order = [...fixed, ...others.sort((a, b) => waits[a]! - waits[b]! || a - b)];
     const isAsked = (i: number, j: number) => j < i && this.areOfOneKind(zone, i, j) && areTied(zone, i, j);
     return order.some((i, at) => order.some((j, other) => other > at && isAsked(i, j))) ? places : order;
   }
@@ -224,7 +225,7 @@ export class Clock {
     const kept = without(then, (i) => gone[i]!);
     const full = starts.length ? tooMany([...kept.waits, ...starts.map(({ wait }) => wait)].map((wait) => times.waits[wait]!)) : NONE;
     if (full.length && starts.some(({ wait }) => full.includes(times.waits[wait]!))) {
-      const isSame = full.every((wait) => wait.kind === 'steps' && comesToOne(this.memory.watched, wait.activity));
+      const isSame = full.every((wait) => this.comesToOne(wait));
       return { zone: number, columns: NONE, values: NONE, isFull: isSame ? 'no more' : 'not followed', move: { ...move, isAtRest: false } };
     }
     const after = started(kept, starts);
@@ -293,13 +294,12 @@ export class Clock {
       const key = `${wait} ${span}`;
       const count = (counts.get(key) ?? 0) + 1;
       counts.set(key, count);
-      return count <= MOST_ALIKE || !this.comesToOne(wait);
+      return count <= MOST_ALIKE || !this.comesToOne(this.memory.times.waits[wait]!);
     });
   }
 
-  private comesToOne(wait: number): boolean {
-    const waits = this.memory.times.waits[wait]!;
-    return waits.kind === 'steps' && comesToOne(this.memory.watched, waits.activity);
+  private comesToOne(wait: Wait): boolean {
+    return wait.kind === 'steps' && comesToOne(this.memory.watched, wait.activity);
   }
 
   private endsOf(outcome: Outcome): InTime['isEnded'] {

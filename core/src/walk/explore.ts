@@ -192,8 +192,6 @@ class Sliced implements Exploring {
   private freed: Cutting | null = null;
   private isUncut = false;
   private most = 0;
-  /** Of so many frames it had turned out that it matters what they were come to from when it was begun. */
-  private backFrom: number;
   /** So often it was begun anew for that. */
   private begun = 0;
 
@@ -210,7 +208,6 @@ class Sliced implements Exploring {
     const goesOn = earlier?.memory.goOn(program, telling, this.ambient) === true;
     this.memory = goesOn ? earlier!.memory : new Memory(program, telling, this.ambient);
     this.telling = withBackFrom(telling, program, this.memory.backFrom);
-    this.backFrom = this.memory.backFrom.size;
     this.starts = startsOf(program, this.telling, this.ambient);
     const isKept = goesOn && earlier!.cutting === null && earlier!.whole.holds(this.starts, this.telling, this.ambient);
     this.whole = isKept ? earlier!.whole : this.explorer(NOTHING);
@@ -235,14 +232,14 @@ class Sliced implements Exploring {
 
   /** Whether it turned out of a frame that it matters what it was come to from, where that is not told apart. */
   private get isBackMissed(): boolean {
-    return this.memory.backFrom.size > this.backFrom;
+    const { looksBack } = this.telling;
+    return looksBack !== null && [...this.memory.backFrom].some((frame) => !looksBack.has(frame));
   }
 
   /** All that was met was met too much alike; what was learned is so. */
   private beginAnew(): void {
     const { backFrom, watched } = this.memory;
     if (++this.begun > MOST_BEGUN) for (const frame of watched.frames) backFrom.add(frame);
-    this.backFrom = backFrom.size;
     this.telling = withBackFrom(this.telling, watched, backFrom);
     this.whole = this.explorer(NOTHING);
     this.cutting = this.freely = this.freed = null;

@@ -24,7 +24,7 @@ import type { Memory } from './memory.ts';
 import { Met } from './met.ts';
 import { isMidwayCut } from './midway.ts';
 import type { Outcome, Seen } from './outcome.ts';
-import { Overfull } from './overfull.ts';
+import { Overfull, type Owed } from './overfull.ts';
 import { Routes } from './routes.ts';
 import { Lanes, type Lane } from './lanes.ts';
 import { Looks, type Look } from './looks.ts';
@@ -720,9 +720,11 @@ export class Explorer {
     const { outcome } = effect;
     const isHurry = outcome.isHurry || landing.isFull === 'not followed';
     const left = isHurry ? THIRD_TIME : this.isLooping(outcome) ? LOOPING : null;
-    if (left !== null) this.leave(state, left);
-    if (isHurry) this.overfull.leave(state);
-    if (left !== null || !landing.isFull) return left === null;
+    if (left !== null) {
+      this.leave(state, left);
+      return false;
+    }
+    if (!landing.isFull) return true;
     // No more waits than before.
     const next = outcome.isTaken || outcome.pushed.length > 0 ? -1 : this.rowBy(row, effect, landing);
     if (next !== row) this.overfull.owe({ state, row: next });
@@ -732,12 +734,8 @@ export class Explorer {
   /** Leaves what had to be met otherwise, and was not. */
   private settleOwed(): void {
     const { stackOf } = this.reader;
-    const isMet = ({ state, row }: { readonly state: number; readonly row: number }) =>
-      this.met.standing(row, this.isBackAsked(row) ? stackOf.at(state) : EMPTY) >= 0;
-    for (const { state } of this.overfull.settle(isMet)) {
-      this.leave(state, THIRD_TIME);
-      this.overfull.leave(state);
-    }
+    const isMet = ({ state, row }: Owed) => this.met.standing(row, this.isBackAsked(row) ? stackOf.at(state) : EMPTY) >= 0;
+    for (const { state } of this.overfull.settle(isMet)) this.leave(state, THIRD_TIME);
   }
 
   /** Whether what was started more often than is followed is known to lead to nothing new. */
@@ -762,6 +760,7 @@ export class Explorer {
   private leave(state: number, what: string): void {
     this.partial.add(state);
     this.untaken.add(what);
+    if (what === THIRD_TIME) this.overfull.leave(state);
   }
 
   private readonly untried = new Map<readonly number[], readonly string[]>();

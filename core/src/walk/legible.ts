@@ -240,9 +240,9 @@ function groundUnder(paints: readonly Paint[], text: Shown, point: Point): Rgb |
     isPast ||= isText && shown === text;
     if (isText || (shown && !(isWithin(bounds!, point) && isUnder(shown, point)))) continue;
     const isWhole = alpha >= 0.999;
-    if (isPast && isWhole) return null;
-    if (isPast) continue;
-    if (color === null) ground = null;
+    if (isPast) {
+      if (isWhole) return null;
+    } else if (color === null) ground = null;
     else ground = isWhole ? color : ground && over(ground, color, alpha);
   }
   return ground;

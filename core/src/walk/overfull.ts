@@ -24,7 +24,7 @@ export interface Explored {
 }
 
 /** A row that has to be met otherwise, as what leads to it would start something more often than is followed; -1 for what cannot be. */
-interface Owed {
+export interface Owed {
   readonly state: number;
   readonly row: number;
 }
@@ -76,7 +76,7 @@ interface Kind {
  */
 function leadsToNothingNew(explored: Explored, leftIn: Iterable<number>): boolean {
   const { met, reader } = explored;
-  const known = new Set(Array.from(explored.came(), ([event, outcome]) => wordsOf(event, outcome)));
+  const known = new Set(Array.from(explored.came(), ([event, outcome]) => wordsOf(explored, event, outcome)));
   const { column } = explored.memory.times;
   const queue = new Map<string, Kind>();
   for (const state of leftIn) {
@@ -130,7 +130,7 @@ function* kindsOver(explored: Explored, { bare, waits }: Kind, here: Here, known
     const { outcome, columns, values } = effect;
     if (effects.isOutside(effect) || outcome.leaves) return;
     if (outcome.endless.length > 0 || outcome.isHurry || outcome.isDeep) return yield null;
-    if (!effect.isUsed && !known.has(wordsOf(event, outcome))) return yield null;
+    if (!effect.isUsed && !known.has(wordsOf(explored, event, outcome))) return yield null;
     const row = reader.rows.with(bare, columns, values);
     for (const one of left) yield { bare: row, waits: many(clock.waitsAfter(outcome, one)) };
   };
@@ -142,17 +142,9 @@ function* kindsOver(explored: Explored, { bare, waits }: Kind, here: Here, known
 }
 
 /** What came of an event, as a text to compare: what was forgotten, and asked again, is another answer. */
-const wordsOf = (event: number, { threads, branches, acted, clearing, entered, cleared, columns, values, starts }: Outcome): string =>
-  JSON.stringify([
-    event,
-    threads,
-    branches,
-    acted,
-    clearing,
-    entered,
-    cleared,
-    columns.map((column, i) => [column, values[i]]).sort(byColumn),
-    starts,
-  ]);
+const wordsOf = ({ atWill }: Explored, event: number, outcome: Outcome): string => {
+  const { branches, acted, clearing, entered } = outcome;
+  return JSON.stringify([event, branches, acted, clearing, entered, atWill.wordsFor(outcome, NOTHING)]);
+};
 
-const byColumn = ([a]: readonly (number | undefined)[], [b]: readonly (number | undefined)[]): number => a! - b!;
+const NOTHING: ReadonlySet<number> = new Set();
