@@ -161,6 +161,10 @@ test('frames drawn on paper are found in a photograph, put right by their corner
   await expect(page.getByRole('heading', { name: 'quay 1' })).toBeVisible();
   await expect(page.getByText(/frame 1 · 390 × 6[4-7]\d/)).toBeVisible();
   await studio.openFrame('quay 2');
+  await studio.sheet
+    .locator('img')
+    .first()
+    .evaluate((img: HTMLImageElement) => img.decode());
   // Straight and white: what is drawn across the top is all that is dark.
   const picture = await sharp(await studio.sheet.screenshot())
     .greyscale()

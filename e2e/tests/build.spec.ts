@@ -277,6 +277,7 @@ test('a picture is cropped, and one to compare with is kept with its scene', asy
   await page.keyboard.press('PageUp');
   await expect(reference, 'what was changed right before is kept too').toHaveCSS('opacity', '0.6');
   await page.getByRole('button', { name: 'Take the reference away' }).click();
+  await expect(reference, 'gone when it is kept no more').toHaveCount(0);
   await page.reload();
   await expect(img).toBeVisible();
   await expect(reference).toHaveCount(0);

@@ -548,7 +548,7 @@
               width={scene.scene.width * scale}
               height={scene.scene.height * scale}
               onchange={(next) => reference.change(next)}
-              onclose={() => reference.remove()}
+              onclose={() => void reference.remove()}
             />
           {/if}
           {#if typing}

@@ -38,11 +38,14 @@ export class SceneReference {
     this.timer = setTimeout(() => this.keep(), KEEP_AFTER);
   }
 
-  remove(): void {
+  /** Takes it off the stage once it is kept no more: a reload right after does not bring it back. */
+  async remove(): Promise<void> {
+    this.forgetTimer();
+    const { of, file } = this;
+    if (of !== null) await keepReference(this.piece, of, null).catch(() => undefined);
+    if (this.file !== file) return;
     this.forgetTimer();
     this.hide();
-    const id = this.scene();
-    if (id !== null) void keepReference(this.piece, id, null).catch(() => undefined);
   }
 
   private async load(id: string): Promise<void> {
