@@ -1,4 +1,5 @@
 import type { RunEvent } from '../run/state.ts';
+import type { SlotName } from '../run/notebook.ts';
 import type { Reading, Slot } from './slots.ts';
 import type { Memory } from './memory.ts';
 import { MOST_ALIKE } from './hurry.ts';
@@ -151,15 +152,15 @@ export class Clock {
     return order.some((i, at) => order.some((j, other) => other > at && isAsked(i, j))) ? places : order;
   }
 
-  private headAt(zone: Zone, i: number): (Wait & { readonly kind: 'head' }) | null {
+  private headAt(zone: Zone, i: number): HeadWait | null {
     const wait = this.memory.times.waits[zone.waits[i]!]!;
     return wait.kind === 'head' ? wait : null;
   }
 
   /** A column and the number in it that say how long ago a playhead came to where it was last, in units. */
-  private passedAt({ scene, instance }: Wait & { readonly kind: 'head' }, passed: number): readonly [column: number, value: number] {
+  private passedAt(head: HeadWait, passed: number): readonly [column: number, value: number] {
     const { slots } = this.memory;
-    const slot = slots.named(`${scene}|since|${instance}`);
+    const slot = slots.named(sinceOf(head));
     const number = slots.keep(slot, String(passed), passed);
     return [slot.column, number];
   }
@@ -319,9 +320,35 @@ export class Clock {
   };
 
   /** What waits after an outcome, where so much waited before. */
-  waitsAfter(outcome: Outcome, waits: readonly number[]): readonly number[] {
+  waitsAfter(outcome: Outcome, waits: readonly Started[]): readonly Started[] {
     const { starts, isEnded } = this.timeIn(outcome);
-    return [...waits.filter((wait) => !isEnded(wait)), ...starts.map(({ wait }) => wait)];
+    return [...waits.filter(({ wait }) => !isEnded(wait)), ...starts];
+  }
+
+  isOfHead(wait: number): boolean {
+    return this.memory.times.waits[wait]!.kind === 'head';
+  }
+
+  /** How long ago a playhead came to where it was last, as it comes to its next stop after so many units of time. */
+  passedBy({ wait, span }: Started): ReadonlyMap<number, number> {
+    return new Map([this.passedAt(this.memory.times.waits[wait] as HeadWait, span)]);
+  }
+
+  /** What is the first to happen of what waits for no time at all; null where nothing does. */
+  firstAtOnce(waits: readonly Started[]): readonly Started[] | null {
+    const { times } = this.memory;
+    const rankOf = ({ wait }: Started) => ORDER.indexOf(times.waits[wait]!.kind);
+    const atOnce = waits.filter(({ span }) => span === 0);
+    const first = Math.min(...atOnce.map(rankOf));
+    return atOnce.length ? atOnce.filter((one) => rankOf(one) === first) : null;
+  }
+
+  /** Whether it was asked of any playhead among what waits how far it has come, to know what comes of something. */
+  isAnyAsked(waits: readonly Started[], outcome: Outcome, reading: Reading): boolean {
+    const { slots, times } = this.memory;
+    if (!this.isExact || !waits.some(({ wait }) => this.isOfHead(wait))) return false;
+    const columns = new Set(waits.flatMap(({ wait }) => (this.isOfHead(wait) ? slots.named(sinceOf(times.waits[wait] as HeadWait)).column : [])));
+    return [...this.memory.askedIn(outcome, reading)].some((column) => columns.has(column));
   }
 
   /** What is due at once in a zone, the first of it first; null where nothing is. */
@@ -342,6 +369,10 @@ export const TIMELESS: Landing = {
   isFull: null,
   move: { time: { starts: NONE, asked: new Set(), isEnded: () => false, isNothing: true }, due: null, later: NONE, isAtRest: true, exact: NONE },
 };
+
+type HeadWait = Wait & { readonly kind: 'head' };
+
+const sinceOf = ({ scene, instance }: HeadWait): SlotName => `${scene}|since|${instance}`;
 
 /** More than anything that waits at once. */
 const MOST_WAITS = 100_000;

@@ -52,17 +52,17 @@ export class Entered {
 
   /** A state is met: what bindings say in it, of what is on the screen, as far as that is explored here. */
   meet(slots: Slots, roots: readonly string[], here: Reading, isOwn: (column: number) => boolean): void {
-    for (const slot of slots.entering) {
-      if (!roots.includes(slot.scene!) || !(slot.follows?.columns ?? [slot.column]).every(isOwn)) continue;
-      const value = here.at(slot.column);
-      const own = slots.named(`${slot.scene}|states|${instanceKeyOf(slot)}`);
-      const ownValue = own.column < 0 || !isOwn(own.column) ? INITIAL : here.at(own.column);
-      const key = `${slot.column} ${value} ${ownValue}`;
+    for (const said of saidIn(slots, roots, here, isOwn)) {
+      const key = keyOf(said);
       if (this.said.has(key)) continue;
-      const said = { slot, value, own, ownValue };
       this.said.set(key, said);
       this.say(said);
     }
+  }
+
+  /** Whether all that bindings say in a state was said before. */
+  isMet(slots: Slots, roots: readonly string[], here: Reading, isOwn: (column: number) => boolean): boolean {
+    return saidIn(slots, roots, here, isOwn).every((said) => this.said.has(keyOf(said)));
   }
 
   private say({ slot, value, own, ownValue }: Said): void {
@@ -78,6 +78,17 @@ export class Entered {
     for (const said of this.said.values()) this.say(said);
   }
 }
+
+function saidIn(slots: Slots, roots: readonly string[], here: Reading, isOwn: (column: number) => boolean): readonly Said[] {
+  return slots.entering.flatMap((slot) => {
+    if (!roots.includes(slot.scene!) || !(slot.follows?.columns ?? [slot.column]).every(isOwn)) return [];
+    const own = slots.named(`${slot.scene}|states|${instanceKeyOf(slot)}`);
+    const ownValue = own.column < 0 || !isOwn(own.column) ? INITIAL : here.at(own.column);
+    return { slot, value: here.at(slot.column), own, ownValue };
+  });
+}
+
+const keyOf = ({ slot, value, ownValue }: Said): string => `${slot.column} ${value} ${ownValue}`;
 
 const instanceKeyOf = ({ key }: Slot): string => key.slice(0, key.lastIndexOf(':'));
 

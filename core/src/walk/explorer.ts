@@ -23,7 +23,7 @@ import { leavesPiece } from './leaving.ts';
 import type { Memory } from './memory.ts';
 import { Met } from './met.ts';
 import { isMidwayCut } from './midway.ts';
-import type { Outcome, Seen } from './outcome.ts';
+import type { Outcome, Seen, Started } from './outcome.ts';
 import { Overfull, type Owed } from './overfull.ts';
 import { Routes } from './routes.ts';
 import { Lanes, type Lane } from './lanes.ts';
@@ -178,8 +178,9 @@ export class Explorer {
     this.waiting = new Waiting({ memory, reader, clock, effects, looks, account, lanes });
     this.atWill = new AtWill(memory, this.reader, () => this.asking, isAllowed);
     const { met, firsts, atWill } = this;
-    const came = () => this.uses.flatMap(({ question, answer }) => (typeof question === 'number' ? [[question, answer as Outcome] as const] : []));
-    this.overfull = new Overfull({ memory, reader, met, clock, effects, atWill, isAllowed, came });
+    const came = () => this.uses.flatMap(({ question, answer }) => (typeof question === 'number' ? (answer as Outcome) : []));
+    const isSeen = (row: number, here: Here, waits: readonly Started[]) => this.isKnown(row, here, waits);
+    this.overfull = new Overfull({ memory, reader, met, clock, effects, atWill, isAllowed, isSeen, came });
     const { stackOf, stacks } = this.reader;
     const hindsight = new Hindsight(met, this.reader, this.clock);
     this.routes = new Routes({ met, hindsight, stackOf, stacks, firsts }, () => ({
@@ -660,10 +661,25 @@ export class Explorer {
 
   /** Whether steps wait that will change what is seen. */
   private isMoving(zone: number, here: Reading): boolean {
+    return this.isMovingBy(zone === 0 ? NONE : this.memory.times.zone(zone).waits, here);
+  }
+
+  private isMovingBy(waits: readonly number[], here: Reading): boolean {
     const { times, slots } = this.memory;
     const { column } = slots.activities;
-    if (column >= 0 && here.at(column) !== INITIAL) return true;
-    return zone !== 0 && times.zone(zone).waits.some((wait) => times.waits[wait]!.kind === 'steps');
+    return (column >= 0 && here.at(column) !== INITIAL) || waits.some((wait) => times.waits[wait]!.kind === 'steps');
+  }
+
+  /** Whether all that is seen in a row while something waits was seen, and what states it shows is known. */
+  private isKnown(row: number, here: Here, waits: readonly Started[]): boolean {
+    const { memory, reader } = this;
+    const isMoving = this.isMovingBy(
+      waits.map(({ wait }) => wait),
+      here
+    );
+    const seen = memory.seenIn(reader.frameIn(row), here, () => this.asking.look(here));
+    if (!this.used.has(seen) && !(isMoving && this.seenMoving.has(seen))) return false;
+    return memory.slots.entering.length === 0 || this.entered.isMet(memory.slots, reader.rootsIn(row), here, this.isOwn);
   }
 
   private momentAt(state: number): Moment {
@@ -741,7 +757,7 @@ export class Explorer {
   /** Whether what was started more often than is followed is known to lead to nothing new. */
   private get isNothingNew(): boolean {
     if (!this.untaken.has(THIRD_TIME) || this.next < this.met.length) return false;
-    return !this.swings.isOpen && this.free.length === 0 && !this.clock.isExact && this.overfull.isNothingNew;
+    return !this.swings.isOpen && this.free.length === 0 && this.overfull.isNothingNew;
   }
 
   /** What was not tried, and could lead to something else. */

