@@ -16,14 +16,30 @@ import { layerKind } from '../vocabulary/layers/all.ts';
 
 /**
  * What lies before a layer, hides all of it from the eye, and takes no presses: they get to what nobody sees. A picture on the card that
- * is pressed hides that too, and is meant; so a layer is hidden only by what is much larger, where nothing before that stands for it.
+ * is pressed hides that too, and is meant; so a layer is hidden only by what is much larger, where nothing before that stands for it. What
+ * scrolls is hidden only by what scrolls with it: else it can be scrolled out from there.
  */
-export function hiddenBehind(program: Program, run: RunState, screen: Screen<Stood>, surface: Surface<Stood>, shown: Stood): Node | null {
+export function hiddenBehind(
+  program: Program,
+  run: RunState,
+  screen: Screen<Stood>,
+  surface: Surface<Stood>,
+  shown: Stood,
+  scrolls: boolean
+): Node | null {
   if (!isDrawn(shown.node)) return null;
   const { surfaces } = screen;
   // Presses do not go through a frame that is laid over others.
   const before = surfaces.slice(surfaces.indexOf(surface)).filter((one) => one === surface || one.kind !== 'laid');
-  const covering = before.filter((of) => coversIn(program, of.expansion).last > (of === surface ? shown.node.at : -1));
+  if (
+    scrolls &&
+    outwardNodes(shown.node)
+      .slice(1)
+      .some(({ layer }) => layer.scroll)
+  )
+    return null;
+  const isBefore = (of: Surface<Stood>) => coversIn(program, of.expansion).last > (of === surface ? shown.node.at : -1);
+  const covering = before.filter((of) => (of === surface || !scrolls) && isBefore(of));
   if (covering.length === 0) return null;
   const box = boundsOf(shown);
   const corners = cornersOf(box);
@@ -32,7 +48,12 @@ export function hiddenBehind(program: Program, run: RunState, screen: Screen<Sto
   for (const of of covering) {
     const covers = coversIn(program, of.expansion);
     const isCover = (one: Stood) =>
-      covers.all.has(one.node) && isPast(of, one.node, shown, surface) && hidesAll(one) && !isIn(one.node, shown.node) && !isFaint(run, of, one.node);
+      covers.all.has(one.node) &&
+      isPast(of, one.node, shown, surface) &&
+      !(scrolls && isPinned(one.node)) &&
+      hidesAll(one) &&
+      !isIn(one.node, shown.node) &&
+      !isFaint(run, of, one.node);
     const cover = of.all.find(isCover);
     if (!cover) continue;
     const standsFor = (its: Surface<Stood>) => (one: Stood) =>
@@ -41,6 +62,8 @@ export function hiddenBehind(program: Program, run: RunState, screen: Screen<Sto
   }
   return null;
 }
+
+const isPinned = (node: Node): boolean => outwardNodes(node).at(-1)!.layer.pin !== undefined;
 
 const isIn = (node: Node, other: Node): boolean => outwardNodes(node).includes(other);
 

@@ -284,6 +284,14 @@ describe('seeing the piece', () => {
     expect(under({})).toEqual(['b takes presses while nothing is seen of it: bar lies before it and lets presses through.']);
     expect(under({ contentHeight: 2000 })).toEqual([]);
     const panel = { at: [190, 0, 200, 200] as const, style: { fill: '#ffffff' } };
+    const scrolled = (more: object, own: object = {}) =>
+      says('unseen-hit', { frames: { home: { contentHeight: 2000, layers: { b: { ...b, ...own }, panel: { ...panel, ...more } } }, shop: back } });
+    expect(scrolled({})).toEqual(['b takes presses while nothing is seen of it: panel lies before it and lets presses through.']);
+    expect(scrolled({ pin: ['top'] })).toEqual([]);
+    expect(scrolled({ pin: ['top'] }, { pin: ['top'] })).toHaveLength(1);
+    const list = { type: 'group', scroll: 'y', at: [190, 0, 200, 200] } as const;
+    const inList = { list, long: { at: [0, 900, 20, 20], in: 'list' } as const, b: { ...button(10, 0, 'click → go to shop'), in: 'list' }, panel };
+    expect(says('unseen-hit', { frames: { home: { layers: inList }, shop: back } })).toEqual([]);
     const faint = button(0, 300, 'click → tween opacity of panel to 0.5 · 100 ms');
     const states = { calm: {}, thin: { panel: { style: { opacity: 0.5 } } } };
     expect(says('unseen-hit', pair({ b, panel, faint }))).toHaveLength(1);

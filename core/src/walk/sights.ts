@@ -121,8 +121,8 @@ function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface
   const isOpenTo = (one: Stood) => (hiddenOf(screen, run, surface, one)?.share ?? 1) < 1;
   const isOpen = isFree || (hidden !== null && beyond(shown).some(isOpenTo));
   const isFaint = isStill && layerKind(node.layer).draws !== 'nothing' && isFaded(program, run, surface, shown);
-  const mayBeBehind = isStill && isFree && !isFaint && cuesAt(node).some(isPressed) && !isScrolled(program, surface.scene, node);
-  const behind = mayBeBehind ? hiddenBehind(program, run, screen, surface, shown) : null;
+  const mayBeBehind = isStill && isFree && !isFaint && cuesAt(node).some(isPressed);
+  const behind = mayBeBehind ? hiddenBehind(program, run, screen, surface, shown, isScrolled(program, surface.scene, node)) : null;
   return {
     node,
     share: hidden?.share ?? null,
