@@ -16,8 +16,8 @@ import { layerKind } from '../vocabulary/layers/all.ts';
 
 /**
  * What lies before a layer, hides all of it from the eye, and takes no presses: they get to what nobody sees. A picture on the card that
- * is pressed hides that too, and is meant; so a layer is hidden only by what is much larger, where nothing before that stands for it. What
- * scrolls is hidden only by what scrolls with it: else it can be scrolled out from there.
+ * is pressed hides that too, and is meant; so a layer is hidden only by what is much larger, or is blank where there were words, where nothing
+ * before that stands for it. What scrolls is hidden only by what scrolls with it: else it can be scrolled out from there.
  */
 export function hiddenBehind(
   program: Program,
@@ -43,7 +43,8 @@ export function hiddenBehind(
   if (covering.length === 0) return null;
   const box = boundsOf(shown);
   const corners = cornersOf(box);
-  const hidesAll = (one: Stood) => corners.every((corner) => isPaintedAt(one, corner)) && spaceOf(boundsOf(one)) >= LARGER * spaceOf(box);
+  const isMeant = (one: Stood) => spaceOf(boundsOf(one)) < LARGER * spaceOf(box) && !(isBlank(one) && hasWords(surface, shown, box));
+  const hidesAll = (one: Stood) => corners.every((corner) => isPaintedAt(one, corner)) && !isMeant(one);
   const isPast = (of: Surface<Stood>, node: Node, other: Stood, own: Surface<Stood>) => of !== own || node.at > other.node.at;
   for (const of of covering) {
     const covers = coversIn(program, of.expansion);
@@ -61,6 +62,15 @@ export function hiddenBehind(
     return before.slice(before.indexOf(of)).some((its) => its.all.some(standsFor(its))) ? null : cover.node;
   }
   return null;
+}
+
+const isBlank = ({ node: { layer, children } }: Stood): boolean =>
+  layerKind(layer).draws === 'ground' && !layer.text?.trim() && children.length === 0;
+
+/** Whether anything is to be read on a layer: its own text, or one that is drawn in its place. */
+function hasWords({ all }: Surface<Stood>, { node }: Stood, box: Rect): boolean {
+  const says = (one: Stood) => !!one.node.layer.text?.trim();
+  return all.some((one) => one.node.at >= node.at && says(one) && isPartOf(boundsOf(one), box));
 }
 
 const isPinned = (node: Node): boolean => outwardNodes(node).at(-1)!.layer.pin !== undefined;

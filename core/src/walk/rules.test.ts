@@ -261,7 +261,13 @@ describe('seeing the piece', () => {
     expect(front({ style: { fill: '#ffffff', opacity: 0.9 } })).toEqual([]);
     expect(front({ hit: { how: 'block' } })).toEqual([]);
     expect(front({ hidden: true })).toEqual([]);
-    expect(front({ at: [200, 0, 100, 60] })).toEqual([]);
+    // As large as what it hides it is only drawn on it, but where words are gone behind what is blank.
+    expect(front({ at: [200, 0, 100, 60] })).toHaveLength(1);
+    expect(front({ at: [200, 0, 100, 60], text: 'Stop' })).toEqual([]);
+    const card = { ...b, text: '', style: { fill: '#1f4e5f' } };
+    const onCard = (others: Layers) => says('unseen-hit', pair({ b: card, ...others, panel: { at: [200, 0, 100, 60], style: { fill: '#ffffff' } } }));
+    expect(onCard({})).toEqual([]);
+    expect(onCard({ label: { type: 'text', at: [210, 10, 40, 20], text: 'Go' } })).toHaveLength(1);
     expect(front({ at: [210, 0, 200, 200] })).toEqual([]);
     expect(front({ type: 'oval' })).toEqual([]);
     expect(front({ type: 'oval', at: [0, -200, 500, 500] })).toHaveLength(1);

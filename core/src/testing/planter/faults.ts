@@ -462,6 +462,12 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       put(piece, scene, 'Cover', { at: [ROOM[0] - 10, ROOM[1] - 30, 180, 120], style: { fill: '#fbf7ee' } });
       return { at };
     },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const at = put(piece, scene, 'Odd', spare('Away', 'click → go to full'));
+      put(piece, scene, 'Patch', { at: [...ROOM, 160, 52], style: { fill: '#fbf7ee' } });
+      return { at };
+    },
   ],
   'low-contrast': [
     (piece, chance) => {
