@@ -333,6 +333,13 @@ describe('seeing the piece', () => {
     expect(judged(compile(mended))).toEqual([]);
   });
 
+  test('unseen-hit: what always lies there is not mended so, also where steps wait meanwhile', () => {
+    const b = button(200, 0, 'click → wait 1 s; go to shop');
+    const panel = { at: [190, 0, 200, 200] as const, style: { fill: '#ffffff' } };
+    const [found] = audit(compile(compose(pair({ b, panel })))).findings.filter(({ rule }) => rule === 'unseen-hit');
+    expect(found!.fix).toBeUndefined();
+  });
+
   test('small-hit: not what has shrunk to nothing, but a line that was never more', () => {
     const away = { A: {}, B: { go: { pose: { scale: 0 } } } };
     const go = { at: [10, 10, 80, 60] as const, lines: ['click → next state of home'] };

@@ -44,6 +44,8 @@ export interface Sight {
   readonly isUnseen: boolean;
   /** What hides it then, and lets presses through. */
   readonly behind: Node | null;
+  /** It is at rest, so that it was asked whether it can be seen. */
+  readonly isStill: boolean;
 }
 
 /**
@@ -134,6 +136,7 @@ function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface
       isStill && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && [shown, ...beyond(shown)].every((one) => isBeyond(surface, one)),
     isUnseen: isFaint || behind !== null,
     behind,
+    isStill,
   };
 }
 
@@ -247,6 +250,6 @@ const movedBy = onceFor((node: Node): readonly string[] => [
 
 /** What is seen while steps wait: what they will change again is only on its way, and not judged by where it is. */
 export const onItsWay = ({ sights }: Pick<Seeing, 'sights'>): Pick<Seeing, 'sights' | 'crowds'> => ({
-  sights: sights.map((sight) => ({ ...sight, size: null, isOut: false, isUnseen: false, behind: null })),
+  sights: sights.map((sight) => ({ ...sight, size: null, isOut: false, isUnseen: false, behind: null, isStill: false })),
   crowds: [],
 });

@@ -87,7 +87,7 @@ interface Glimpse {
 /** What is not seen, and what lies before it. */
 interface Unseen extends Glimpse {
   readonly behind: Node | null;
-  /** Elsewhere it is seen. */
+  /** Elsewhere it is seen, at rest. */
   readonly isSeenToo: boolean;
 }
 
@@ -151,13 +151,13 @@ class SceneViews {
     crowds: () => [...this.crowds.values()],
   };
 
-  private look({ node, share, isOpen, by, size, isOut, isUnseen, behind }: Sight, at: Moment): void {
+  private look({ node, share, isOpen, by, size, isOut, isUnseen, behind, isStill }: Sight, at: Moment): void {
     const { key } = node;
     if (isOut) {
       if (!this.out.has(key)) this.out.set(key, { node, at });
     } else this.within.add(key);
     if (isUnseen && !this.unseen.has(key)) this.unseen.set(key, { node, at, behind });
-    if (isOpen && !isUnseen) this.seen.add(key);
+    if (isOpen && isStill && !isUnseen) this.seen.add(key);
     if (size) this.measure({ node, ...size, at });
     if (isOpen) this.open.add(key);
     else if (by && share !== null) this.cover({ node, by, share, at });
