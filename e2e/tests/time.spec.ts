@@ -376,6 +376,19 @@ test('keys are pulled, framed, and the way between them bent with the mouse; the
   expect([await seam.knots('One'), await seam.knots('Two')]).toEqual([[0], [0]]);
   await page.keyboard.press('Control+z');
 
+  // Where there is little room nothing moves from under the pointer as what can be done with keys comes and goes.
+  await page.setViewportSize({ width: 1024, height: 700 });
+  const keys = page.getByRole('group', { name: 'Keys', exact: true });
+  const stands = async () => (await seam.row('One').boundingBox())!.y;
+  await page.keyboard.press('Escape');
+  await expect(keys).toBeHidden();
+  const before = await stands();
+  const key = await middle('One', 16);
+  await page.mouse.click(key.x, key.y);
+  await expect(keys).toBeVisible();
+  expect(await stands()).toBe(before);
+  await page.setViewportSize({ width: 1280, height: 800 });
+
   // The way between two keys is pulled to where it is held, and caught by the named ones.
   await page.getByRole('button', { name: 'Open One' }).click();
   const line = page.getByRole('gridcell', { name: 'One, x: 2 keys' });

@@ -12,7 +12,7 @@
   ]);
 </script>
 
-<span class="flex items-center gap-1"
+<span class="flex min-w-0 items-center gap-1 [&>.chip]:min-w-0 [&>.chip]:truncate"
   ><span class="soft whitespace-nowrap">edits reach</span>
   <ChipMenu
     name="Edits reach in time"

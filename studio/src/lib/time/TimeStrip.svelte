@@ -374,7 +374,7 @@
 {:else}
   <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
   <div class="flex min-h-0 min-w-0 flex-1 flex-col" role="group" aria-label="Seam" onkeydown={key}>
-    <div class="flex min-h-[28px] shrink-0 flex-wrap items-center gap-x-2 whitespace-nowrap pb-1 text-[12.5px]">
+    <div class="flex min-h-[28px] shrink-0 items-center gap-x-2 whitespace-nowrap pb-1 text-[12.5px]">
       <button class="act !h-[22px] !px-2" aria-label={seam.playing ? 'Stop' : 'Play from here'} title="Space" onclick={() => seam.toggle()}
         >{seam.playing ? '■' : '▶'}</button
       >
@@ -386,45 +386,15 @@
         onkeydown={fieldKey}
         onchange={typeMoment}
       />
-      <span class="font-semibold {passed}" role="status" data-moment={restedMoment}>{momentWords(rested, restedMoment, fps)}</span>
-      <span class="soft min-w-0 truncate {passed}">{movingWords(rested, restedMoment, there)}</span>
-      <span class="flex-1"></span>
+      <!-- What moves then stands beside it where there is room, else on a second line that is not shown. -->
+      <span class="flex h-[20px] min-w-0 flex-1 flex-wrap gap-x-2 overflow-hidden leading-[20px] {passed}">
+        <span class="max-w-full truncate font-semibold" role="status" data-moment={restedMoment} title={momentWords(rested, restedMoment, fps)}
+          >{momentWords(rested, restedMoment, fps)}</span
+        >
+        <span class="soft">{movingWords(rested, restedMoment, there)}</span>
+      </span>
       {#if session.canEdit}
         {#if session.selection.length}<SeamAdditions bind:this={additions} {seam} {timeline} {moment} />{/if}
-        {#if range}
-          <span class="soft">{count(seam.keys.length, 'key')}</span>
-          <EasingChip {seam} {timeline} />
-          {#if range.last > range.first}
-            <label class="flex items-center gap-1"
-              ><span class="soft">over</span><NumberField
-                value={range.last - range.first + 1}
-                label="Frames from the first to the last"
-                min={2}
-                max={100000}
-                step={1}
-                width={52}
-                onset={stretch}
-              /></label
-            >
-            <label class="flex items-center gap-1"
-              ><NumberField value={100} label="Speed, per cent" min={1} max={10000} step={10} width={50} onset={speed} /><span class="soft"
-                >% speed</span
-              ></label
-            >
-            <label class="flex items-center gap-1"
-              ><span class="soft">stagger</span><NumberField
-                value={undefined}
-                label="Frames one after the other"
-                min={-1000}
-                max={1000}
-                step={1}
-                width={44}
-                onset={stagger}
-              /></label
-            >
-          {/if}
-          <ChipMenu name="More for the keys" label="⋯" options={doings} onpick={(run) => run()} />
-        {/if}
         <button class="chip" title="L" onclick={() => sections?.label(moment)}>+ label</button>
       {/if}
     </div>
@@ -487,6 +457,43 @@
         style:height="{Math.max(room, HEAD + lineCount * ROW)}px"
       ></span>
     </div>
+    {#if range && session.canEdit}
+      <!-- Below the seam, so that nothing in it moves from under the pointer as keys are selected. -->
+      <div class="flex shrink-0 flex-wrap items-center gap-x-2 whitespace-nowrap pt-1 text-[12.5px]" role="group" aria-label="Keys">
+        <span class="soft">{count(seam.keys.length, 'key')}</span>
+        <EasingChip {seam} {timeline} />
+        {#if range.last > range.first}
+          <label class="flex items-center gap-1"
+            ><span class="soft">over</span><NumberField
+              value={range.last - range.first + 1}
+              label="Frames from the first to the last"
+              min={2}
+              max={100000}
+              step={1}
+              width={52}
+              onset={stretch}
+            /></label
+          >
+          <label class="flex items-center gap-1"
+            ><NumberField value={100} label="Speed, per cent" min={1} max={10000} step={10} width={50} onset={speed} /><span class="soft"
+              >% speed</span
+            ></label
+          >
+          <label class="flex items-center gap-1"
+            ><span class="soft">stagger</span><NumberField
+              value={undefined}
+              label="Frames one after the other"
+              min={-1000}
+              max={1000}
+              step={1}
+              width={44}
+              onset={stagger}
+            /></label
+          >
+        {/if}
+        <ChipMenu name="More for the keys" label="⋯" options={doings} onpick={(run) => run()} />
+      </div>
+    {/if}
     <div class="flex flex-wrap items-center gap-x-1 pt-1 text-[12px]" title={timelineWords(rested, fps)}>
       {#if session.canEdit}
         <button
