@@ -93,7 +93,7 @@ function coversIn(program: Program, expansion: Expansion): Covers {
   const of = [head.swatches, assets];
   const old = known.get(expansion);
   if (old && areSame(old.of, of)) return old;
-  const all = expansion.nodes.filter((node) => !node.catches && isSteady(node) && hides(program, node));
+  const all = expansion.nodes.filter((node) => !node.catches && isSteady(head, node) && hides(program, node));
   return known.set(expansion, { all: new Set(all), last: all.at(-1)?.at ?? -1, of });
 }
 
@@ -120,21 +120,24 @@ const isDrawn = onceFor(({ layer, children }: Node): boolean => {
 
 const isOpaque = (head: Head, fill: string | undefined): boolean => fill !== undefined && rgbOf(colorOf(head, fill)).alpha === 1;
 
-/** Whether a layer is painted, wherever it is shown, as it is drawn: no state, look, binding or timeline, of it or around it, makes it another. */
-const isSteady = onceFor((node: Node): boolean => {
-  const isPainting = (change: Delta | Look | undefined) => change?.style !== undefined || 'asset' in (change ?? {});
+/** Whether a layer hides as much wherever it is shown: no state, look, binding or timeline, of it or around it, makes it see-through or another shape. */
+function isSteady(head: Head, node: Node): boolean {
+  const hidesLess = (change: Delta | Look | undefined): boolean => {
+    const { fill, opacity = 1, corner } = change?.style ?? {};
+    return 'asset' in (change ?? {}) || opacity < 1 || corner !== undefined || (fill !== undefined && !isOpaque(head, fill));
+  };
   const isPlain = ({ layer: { style, bindings, looks, clip, scroll, drag } }: Node, i: number) =>
     (style.opacity ?? 1) === 1 &&
     bindings?.opacity === undefined &&
     drag === undefined &&
-    !Object.values(looks ?? {}).some(isPainting) &&
+    !Object.values(looks ?? {}).some(hidesLess) &&
     (i === 0 || !(clip || scroll));
   const around = outwardNodes(node);
   return (
     around.every(isPlain) &&
-    around.every((one) => tracksOn(one).length === 0 && statesAround(one).every(({ deltas, path }) => !isPainting(deltas[path])))
+    around.every((one) => tracksOn(one).length === 0 && statesAround(one).every(({ deltas, path }) => !hidesLess(deltas[path])))
   );
-});
+}
 
 /** Whether what was done made a layer, or what is around it, more see-through than it is drawn. */
 function isFaint(run: RunState, { scene }: Surface<Stood>, node: Node): boolean {

@@ -1,5 +1,7 @@
-import { sceneOfThread, type Piece, type Thread } from '../piece/piece.ts';
+import { sceneOfThread, type Thread } from '../piece/piece.ts';
+import type { Program } from '../program/program.ts';
 import { ownerOf, placeOfThread } from './at-thread.ts';
+import { doneBy } from './done.ts';
 import { isComplete } from './live.ts';
 import { finding, type Finding, type Rule } from './finding.ts';
 import { asksMoreThan, type Way } from './ways.ts';
@@ -12,7 +14,7 @@ interface Only {
   /** What somebody has who does not get there. */
   readonly way: Way;
   /** Cues that ask for more by themselves: they are told by where they lead, or by other rules. */
-  readonly isMeant: (thread: Thread, piece: Piece) => boolean;
+  readonly isMeant: (thread: Thread, program: Program) => boolean;
   readonly frame: (name: string) => string;
   readonly thread: (owner: string) => string;
 }
@@ -28,7 +30,7 @@ export const onlyRule = ({ id, words, meaning, spares, way, isMeant, frame, thre
     const { threads: all } = program.piece;
     const asked = [...exploration.fired].flatMap((one) => {
       const found = all.get(one);
-      return found && !isMeant(found, program.piece) ? found : [];
+      return found && !isMeant(found, program) ? found : [];
     });
     const within = exploration.by(way, [...exploration.reached.keys(), ...asked.map(({ id }) => id)]);
     if (!within.isComplete) return [];
@@ -39,6 +41,8 @@ export const onlyRule = ({ id, words, meaning, spares, way, isMeant, frame, thre
     });
     const threads = asked.flatMap((found) => {
       if (within.fired.has(found.id) || missed.includes(sceneOfThread(program.piece, found) ?? '')) return [];
+      // Where it leads is told already.
+      if (doneBy(found).some((step) => step.do === 'go' && step.target.to === 'frame' && missed.includes(step.target.frame ?? ''))) return [];
       const owner = ownerOf(program.piece, found);
       return [finding(id, 'look', placeOfThread(program.piece, found), `${owner} is not for everybody`, thread(owner))];
     });

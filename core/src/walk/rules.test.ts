@@ -302,6 +302,8 @@ describe('seeing the piece', () => {
     const states = { calm: {}, thin: { panel: { style: { opacity: 0.5 } } } };
     expect(says('unseen-hit', pair({ b, panel, faint }))).toHaveLength(1);
     expect(says('unseen-hit', { frames: { home: { states, layers: { b, panel } }, shop: back } })).toEqual([]);
+    const painted = { calm: {}, dark: { panel: { style: { fill: '#000000' } } } };
+    expect(says('unseen-hit', { frames: { home: { states: painted, layers: { b, panel } }, shop: back } })).toHaveLength(1);
     const faded = pair({ b: { ...b, hidden: true }, panel, faint: { ...faint, lines: [...faint.lines, 'click → wait 1 s; show b'] } });
     expect(says('unseen-hit', faded)).toEqual([]);
   });
@@ -754,6 +756,19 @@ describe('exploring the piece', () => {
     };
     expect(says('hover-only', opened)).toEqual(['What item does is got at only by hovering; with a finger nobody gets there.']);
     expect(says('mouse-only', { frames: { home: { lines: ['swipe left → go to shop'] }, shop: back } })).toHaveLength(1);
+    // What hovering does by itself is meant where it only shows something, or a click leads there too.
+    const doing = (...lines: string[]) => says('hover-only', pair({ tip: button(200, 0, ...lines) }));
+    const link = (cue: string) => `${cue} → open https://kittiwake.example/`;
+    const alone = ['What tip does is got at only by hovering; with a finger nobody gets there.'];
+    expect(doing(link('hover'))).toEqual(alone);
+    expect(doing(link('leave'))).toEqual(alone);
+    expect(doing(link('hover'), link('click'))).toEqual([]);
+    expect(doing('hover → start over')).toEqual(alone);
+    expect(doing('hover → tween scale of tip to 1.1 · 100 ms', 'leave → tween scale of tip to 1 · 100 ms')).toEqual([]);
+    const stuck = {
+      frames: { home: { layers: { on: button(0, 0, 'click → go to shop') } }, shop: { layers: { out: button(0, 0, 'hover → go to home') } } },
+    };
+    expect(says('hover-only', stuck)).toEqual(['What out does is got at only by hovering; with a finger nobody gets there.']);
     expect(says('mouse-only', pair({}))).toEqual([]);
   });
 

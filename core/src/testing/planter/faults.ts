@@ -743,6 +743,11 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       layers['Card'] = { ...spare('Ten crossings', 'click → go to full'), hidden: true };
       return { at: { scene, layer: 'Card' }, brings: ['mouse-only', 'looks-clickable', 'no-effect'] };
     },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const at = put(piece, scene, 'Odd', spare('Timetable', 'leave → open https://kittiwake.example/times'));
+      return { at, brings: ['looks-clickable'] };
+    },
   ],
   hurry: [
     (piece, chance) => {

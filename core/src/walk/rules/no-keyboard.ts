@@ -1,8 +1,7 @@
 import type { Piece, Thread } from '../../piece/piece.ts';
 import { byOrder, sceneOfThread } from '../../piece/piece.ts';
-import { onceFor } from '../../once.ts';
-import type { Program } from '../../program/program.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
+import { doneBy, inWords } from '../done.ts';
 import { finding, type Rule } from '../finding.ts';
 import { scenesSeen } from '../pressed.ts';
 import { isTypedClick } from '../ways.ts';
@@ -68,19 +67,3 @@ const isTyped = (piece: Piece, thread: Thread): boolean => {
 /** Being pressed or let go comes with the click of a layer that can be clicked. */
 const isOperated = ({ owner, cue }: Thread, threads: readonly Thread[]): boolean =>
   (cue.type === 'press' || cue.type === 'release') && threads.some((one) => one.owner === owner && one.cue.type === 'click');
-
-/** What the steps of a thread do, without how it is shown. */
-const doneBy = onceFor((thread: Thread): readonly object[] =>
-  thread.branches.flatMap(({ steps }) => steps.filter((step) => step.do !== 'wait').map((step) => step as object))
-);
-
-/** As one text to compare: a frame by its id, however it is named. */
-function inWords(program: Program, scene: string | null, step: object): string {
-  const { transition: _transition, timing: _timing, with: _with, lasting: _lasting, replace: _replace, ...what } = step as Record<string, unknown>;
-  const target = what['target'] as { readonly to: string; readonly frame?: string } | undefined;
-  if (!target || scene === null) return JSON.stringify(what);
-  const at = program.frameAt.get(scene);
-  const by = target.to === 'next' ? 1 : target.to === 'previous' ? -1 : 0;
-  const frame = by !== 0 && at !== undefined ? program.frames[at + by] : target.frame;
-  return JSON.stringify({ ...what, target: frame ?? target });
-}
