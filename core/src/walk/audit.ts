@@ -88,11 +88,11 @@ function gravestFirst(ranked: readonly Ranked[]): Finding[] {
 
 /** Where there are none, there are none either after an edit that leaves alone what leads on, and where it leads. */
 function trapsIn(program: Program, exploration: Exploration): Trap[] {
-  const { edges, stirs, leavesFrom, unfollowed } = exploration;
+  const { edges, stirs, leavesFrom, unfollowed, beyond } = exploration;
   const { threads, scenes, head } = program.piece;
   if (unfollowed.size) return findTraps(program, exploration);
   let made: Trap[] | null = null;
-  const found = asBefore(program, 'traps', [edges, stirs, leavesFrom, threads, scenes, head], () => (made = findTraps(program, exploration)));
+  const found = asBefore(program, 'traps', [edges, stirs, leavesFrom, beyond, threads, scenes, head], () => (made = findTraps(program, exploration)));
   return made ?? (found.length ? findTraps(program, exploration) : found);
 }
 

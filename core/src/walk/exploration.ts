@@ -80,6 +80,11 @@ export interface Exploration {
   readonly slices: readonly Exploration[];
   /** States that were met but not followed any further, because something was cut. */
   readonly unfollowed: ReadonlySet<number>;
+  /**
+   * For states in which not all was followed, as what is started there may be started any number of times: where all of that is known to lead
+   * to nothing new, states like all that it leads to. No edges lead there.
+   */
+  readonly beyond: ReadonlyMap<number, readonly number[]>;
   /** So many states were met and not followed at all: whoever goes on follows them. */
   readonly left: number;
   /** The run of a state, at rest; of its back stack only what lies on its top. */

@@ -121,6 +121,8 @@ export class Explorer {
   private readonly gaps = new Set<string>();
   /** States in which something was not tried: in too much of a hurry, one loop too many, or more than can be put into fields. */
   private readonly partial = new Set<number>();
+  /** Those of them in which it was for something else than the hurry. */
+  private readonly leftOtherwise = new Set<number>();
   /** States in which a number counts on beyond what is followed. */
   private readonly turned = new Set<number>();
   private readonly swings: Swings;
@@ -307,6 +309,8 @@ export class Explorer {
     const { met, moves, edges, leavesFrom, next } = this;
     const { reached } = met;
     const unfollowed = new Set([...this.partial, ...this.turned, ...Array.from({ length: met.length - next }, (_, i) => next + i)]);
+    const beyond = this.beyond;
+    for (const state of beyond.keys()) unfollowed.delete(state);
     const { notTried } = this;
     const untaken = notTried.length ? `not tried: ${listWords(notTried)}` : null;
     const left = next === met.length ? null : unended;
@@ -350,6 +354,7 @@ export class Explorer {
       reached,
       leavesFrom,
       unfollowed,
+      beyond,
       stirs: this.stirs,
       ...told,
     };
@@ -393,7 +398,7 @@ export class Explorer {
   private followLike(state: number, whole: number): void {
     this.edges.leadAs(state, this.likeWholes);
     this.stirs.leadAs(state, this.stirLikeWholes);
-    for (const left of [this.partial, this.turned]) if (left.has(whole)) left.add(state);
+    for (const left of [this.partial, this.leftOtherwise, this.turned]) if (left.has(whole)) left.add(state);
   }
 
   private expand(state: number): void {
@@ -760,6 +765,12 @@ export class Explorer {
     return !this.swings.isOpen && this.free.length === 0 && this.overfull.isNothingNew;
   }
 
+  /** Where what was started more often than is followed leads to nothing new: states like all that it leads to. */
+  private get beyond(): ReadonlyMap<number, readonly number[]> {
+    if (this.telling.back || !this.isNothingNew) return NOTHING_BEYOND;
+    return this.overfull.beyond([...this.partial].filter((state) => !this.turned.has(state) && !this.leftOtherwise.has(state)));
+  }
+
   /** What was not tried, and could lead to something else. */
   private get notTried(): readonly string[] {
     return [...this.untaken].filter((one) => one !== THIRD_TIME || !this.isNothingNew);
@@ -777,6 +788,7 @@ export class Explorer {
     this.partial.add(state);
     this.untaken.add(what);
     if (what === THIRD_TIME) this.overfull.leave(state);
+    else this.leftOtherwise.add(state);
   }
 
   private readonly untried = new Map<readonly number[], readonly string[]>();
@@ -989,6 +1001,8 @@ export class Explorer {
 }
 
 const NONE: readonly never[] = [];
+
+const NOTHING_BEYOND: ReadonlyMap<number, readonly number[]> = new Map();
 
 /** Of an event nothing came yet. */
 const NONE_YET = -1;

@@ -46,7 +46,7 @@ export class Homeward {
 
   /** Where going back leads nowhere new: whatever leads to home. */
   private grow(): void {
-    const sources = this.exploration.edges.sources();
+    const sources = sourcesIn(this.exploration);
     for (const at of this.near) for (const source of sources[at]!) this.near.add(source);
   }
 
@@ -84,6 +84,16 @@ export class Homeward {
       if (rows.size !== before || near.has(at) !== wasNear) for (const one of askers[at]!) open.add(one);
     }
   }
+}
+
+/** All that a state leads to, also by what is not followed there. */
+export const endsOf = ({ edges, beyond }: Exploration, state: number): readonly number[] => [...edges.endsOf(state), ...(beyond.get(state) ?? [])];
+
+/** For each state those that lead to it. */
+export function sourcesIn({ edges, beyond }: Exploration): readonly (readonly number[])[] {
+  const sources = edges.sources();
+  for (const [from, ends] of beyond) for (const to of ends) sources[to]!.push(from);
+  return sources;
 }
 
 /** Stacks that are tried for one state, before nothing is said of it. */

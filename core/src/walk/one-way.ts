@@ -24,7 +24,7 @@ export const lostStates = (program: Program, exploration: Exploration): Lost[] =
 ];
 
 /** Frames that are laid over and never lifted. */
-function lostOverlays({ piece }: Program, { states, edges, unfollowed, slots }: Exploration): Lost[] {
+function lostOverlays({ piece }: Program, { states, edges, unfollowed, beyond, slots }: Exploration): Lost[] {
   const slot = slots().find(({ scene, kind }) => scene === null && kind === 'overlays');
   if (!slot) return [];
   const laid = slot.values.map((value) => new Set(((value ?? []) as readonly Overlay[]).map(({ frame }) => frame)));
@@ -32,6 +32,8 @@ function lostOverlays({ piece }: Program, { states, edges, unfollowed, slots }: 
   for (const at of states.keys()) {
     const now = laid[slot.numberIn(at)]!;
     if (unfollowed.has(at)) for (const frame of now) left.add(frame);
+    for (const to of beyond.get(at) ?? [])
+      if (states[to]!.frame === states[at]!.frame) for (const frame of now) if (!laid[slot.numberIn(to)]!.has(frame)) left.add(frame);
     for (const to of edges.endsOf(at)) {
       if (states[to]!.frame !== states[at]!.frame) continue;
       const next = laid[slot.numberIn(to)]!;
@@ -47,7 +49,7 @@ function lostOverlays({ piece }: Program, { states, edges, unfollowed, slots }: 
 }
 
 function lostInside(program: Program, exploration: Exploration): Lost[] {
-  const { states, edges, unfollowed } = exploration;
+  const { states, edges, unfollowed, beyond } = exploration;
   return exploration.slots().flatMap(({ scene: root, kind, key, values, numberIn }) => {
     const sceneProgram = kind === 'states' && root !== null ? program.scenes.get(root) : undefined;
     const instance = sceneProgram && expand(program, sceneProgram).instances.get(key);
@@ -56,6 +58,7 @@ function lostInside(program: Program, exploration: Exploration): Lost[] {
     for (const at of states.keys()) {
       const value = numberIn(at);
       if (value !== 0 && unfollowed.has(at)) left.add(value);
+      for (const to of beyond.get(at) ?? []) if (states[to]!.frame === states[at]!.frame && numberIn(to) !== value) left.add(value);
       edges.each(at, (to, { event }) => {
         const next = numberIn(to);
         if (next === value || states[to]!.frame !== states[at]!.frame) return;

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
-import { expect, test } from 'vitest';
-import { compose, type ComposeSpec, type TimelineSpec } from '../compose/compose.ts';
+import { describe, expect, test } from 'vitest';
+import { compose, type ComposeSpec, type SceneSpec, type TimelineSpec } from '../compose/compose.ts';
 import { compile } from '../program/compile.ts';
 import { startFrames, type Program } from '../program/program.ts';
-import { advance, begin } from '../run/run.ts';
+import { advance, begin, replay } from '../run/run.ts';
+import type { RunEvent, RunState } from '../run/state.ts';
 import { standingScreen } from '../run/resolve.ts';
 import { branchKey } from '../run/runner.ts';
 import { generator } from '../testing/large.ts';
@@ -12,10 +13,12 @@ import { judge } from './audit.ts';
 import { eventsIn } from './events-in.ts';
 import { explore } from './explore.ts';
 import { tellingOf } from './telling.ts';
+import { findTraps } from './traps.ts';
 
 const variables: ComposeSpec['variables'] = {
   Seats: { type: 'number', initial: 0, min: 0, max: 5 },
   Agreed: { type: 'yes/no', initial: false },
+  Few: { type: 'number', initial: 0, min: 0, max: 3 },
 };
 const at = (place: number, ...lines: string[]) => ({ at: [(place % 6) * 60, Math.floor(place / 6) * 60, 50, 50] as const, lines });
 const timeline: TimelineSpec = {
@@ -76,10 +79,17 @@ const known: Readonly<Record<string, Program>> = {
 test.each(Object.entries(known))('what is started any number of times leads to nothing new, so all is told: %s', (_, program) => {
   const exploration = explore(program);
   expect(exploration.cut).toBeNull();
-  expect(exploration.unfollowed.size).toBeGreaterThan(0);
+  expect(exploration.beyond.size + exploration.unfollowed.size).toBeGreaterThan(0);
   const found = judge(program, exploration).findings.map(({ rule, place }) => `${rule} ${place.layer ?? place.scene ?? ''}`);
   expect(found).toEqual(expect.arrayContaining(['unreachable-frame lost', 'never-fires pay_p1']));
 });
+
+/** Something that can be done, or a little time that passes. */
+function quickly(program: Program, run: RunState, chance: () => number): RunEvent {
+  const events = [...eventsIn(program, run, standingScreen(program, run), tellingOf(program))];
+  const isWaiting = events.length === 0 || chance() < 0.3;
+  return isWaiting ? { type: 'wait', ms: Math.floor(chance() * 80) } : events[Math.floor(chance() * events.length)]!;
+}
 
 const open: Readonly<Record<string, Program>> = {
   'only the third press in a section leads on': playing([
@@ -100,6 +110,82 @@ test.each(Object.entries(open))('what only more of it leads to is not said never
   const rules = judge(program, exploration).findings.map(({ rule }) => rule);
   expect(rules).not.toContain('unreachable-frame');
   expect(rules).not.toContain('never-fires');
+});
+
+describe('where more is started than is followed, it is said all the same what leads nowhere', () => {
+  const start = { layers: { go: at(0, 'click → go to home') } };
+  const frameOf = (lines: readonly string[], more: Partial<SceneSpec> = {}): SceneSpec => ({
+    states: { calm: {}, wild: {} },
+    timeline: { ...timeline, autoplay: false, tracks: [] },
+    layers: Object.fromEntries(lines.map((line, i) => [`a${i}`, at(i, line)])),
+    ...more,
+  });
+  const trapsOf = (frames: ComposeSpec['frames']) => {
+    const program = compile(compose({ variables, frames: { start, ...frames } }));
+    const exploration = explore(program);
+    return { program, exploration, traps: exploration.cut === null ? findTraps(program, exploration) : [] };
+  };
+  const told = (frames: ComposeSpec['frames']) => {
+    const { exploration, traps } = trapsOf(frames);
+    expect([exploration.cut, exploration.unfollowed.size, exploration.beyond.size > 0]).toEqual([null, 0, true]);
+    return traps.map(({ frames: all, deadEnd, when }) => [all.toSorted(), deadEnd, when]);
+  };
+  const counting = ['click → wait 300 ms; set Seats to Seats + 1', 'click → play from Open; set Seats to Seats + 1'];
+
+  test.each(counting)('%s', (line) => {
+    const home = frameOf([line, toPay]);
+    expect(told({ home, pay: { layers: { words: { type: 'text', at: [0, 0, 50, 50], text: 'The end' } } } })).toEqual([[['pay'], true, null]]);
+    expect(told({ home, pay: frameOf([line, 'click → go to lost']), lost: frameOf(['click → go to pay']) })).toEqual([
+      [['lost', 'pay'], false, null],
+    ]);
+    expect(told({ home, pay: frameOf([line, 'click → go to start']) })).toEqual([]);
+    const pay = frameOf([line, 'click → put pay in wild', 'click → go to start'], { states: { calm: {}, wild: { a2: { hidden: true } } } });
+    expect(told({ home, pay })).toEqual([[['pay'], true, 'while pay is in wild']]);
+    const way = frameOf([line, 'click → if Seats > 4 → go to start']);
+    expect(told({ home, pay: way })).toEqual([]);
+  });
+
+  test('not where only the third press in time leads on', () => {
+    const home = frameOf(['click → set Few to 3; go to pay', 'click → go to pay']);
+    const pay = frameOf(['click → if Few = 0 → wait 5 s; set Few to Few + 1', 'click → if Few = 3 → go to start', 'click → set Few to 0']);
+    expect(told({ home, pay })).toEqual([]);
+    const never = frameOf(['click → if Few = 0 → wait 5 s; set Few to 1', 'click → if Few = 3 → go to start', 'click → set Few to 0']);
+    expect(trapsOf({ home, pay: never }).traps).toHaveLength(1);
+  });
+
+  test('nobody gets out by pressing quickly', () => {
+    let trapped = 0;
+    const counting = Array<string>(4).fill('set Seats to Seats + 1');
+    const steps = fc.constantFrom(...counting, 'set Seats to 0', 'go to pay', 'go to lost', 'go to start', 'wait 100 ms');
+    const one = fc.tuple(
+      fc.constantFrom('click', 'click', 'key k'),
+      guard,
+      fc.constantFrom(...sections),
+      fc.array(steps, { minLength: 1, maxLength: 2 })
+    );
+    const line = one.map(([cue, guard, wait, after]) => `${cue} → ${guard}${[wait, ...after].join('; ')}`);
+    const lines = fc.array(line, { minLength: 1, maxLength: 2 });
+    fc.assert(
+      fc.property(lines, lines, lines, fc.integer({ min: 0, max: 1e9 }), (home, pay, lost, seed) => {
+        const { program, exploration, traps } = trapsOf({
+          home: frameOf([...home, 'click → go to pay']),
+          pay: frameOf([...pay, 'click → go to lost']),
+          lost: frameOf(lost),
+        });
+        if (exploration.beyond.size > 0) trapped += traps.length;
+        const chance = generator(seed);
+        for (const { frames, from, route } of traps) {
+          let { run } = replay(program, begin(program, from)!.run, route);
+          for (let i = 0; i < 150; i++) {
+            expect([frames.includes(run.frame), frames, run.frame]).toEqual([true, frames, run.frame]);
+            ({ run } = advance(program, run, quickly(program, run, chance)));
+          }
+        }
+      }),
+      { numRuns: timesOver(25) }
+    );
+    expect(trapped).toBeGreaterThan(0);
+  });
 });
 
 test('what a loop without end starts is followed where all of it comes to the same, and else not said never to come', () => {
@@ -143,15 +229,11 @@ test.each([
       const program = pieceOf([...made, toPay], more, ['click → back'], time && { ...time, autoplay: seed % 2 > 0 });
       const exploration = explore(program, { maxStates: 3000 });
       if (exploration.cut !== null) return;
-      if (exploration.unfollowed.size > 0) closed++;
-      const telling = tellingOf(program);
+      if (exploration.beyond.size + exploration.unfollowed.size > 0) closed++;
       const chance = generator(seed);
       let { run } = begin(program, startFrames(program)[0]!)!;
       for (let i = 0; i < 400; i++) {
-        const events = [...eventsIn(program, run, standingScreen(program, run), telling)];
-        const isWaiting = events.length === 0 || chance() < 0.3;
-        const event = isWaiting ? { type: 'wait' as const, ms: Math.floor(chance() * 80) } : events[Math.floor(chance() * events.length)]!;
-        const next = advance(program, run, event);
+        const next = advance(program, run, quickly(program, run, chance));
         ({ run } = next);
         expect(exploration.reached.has(run.frame)).toBe(true);
         for (const { fired } of next.reports)

@@ -36,7 +36,7 @@ export interface Owed {
 export class Overfull {
   private owed: Owed[] = [];
   private readonly leftIn = new Set<number>();
-  private known: { readonly met: number; readonly isNothing: boolean } | null = null;
+  private known: { readonly met: number; readonly graph: Graph | null } | null = null;
 
   constructor(private readonly explored: Explored) {}
 
@@ -59,9 +59,33 @@ export class Overfull {
 
   /** Whether all that could come of it is known, as of now. */
   get isNothingNew(): boolean {
+    return this.graph !== null;
+  }
+
+  private get graph(): Graph | null {
     const { length } = this.explored.met;
-    if (this.known?.met !== length) this.known = { met: length, isNothing: leadsToNothingNew(this.explored, this.leftIn) };
-    return this.known.isNothing;
+    if (this.known?.met !== length) this.known = { met: length, graph: graphFrom(this.explored, this.leftIn) };
+    return this.known.graph;
+  }
+
+  /**
+   * For states in which something is not followed, others that are at least like all that it can lead to, but for what waits; without those
+   * of which that cannot be said. Nobody may go back anywhere in the piece.
+   */
+  beyond(states: Iterable<number>): ReadonlyMap<number, readonly number[]> {
+    const { graph } = this;
+    const found = new Map<number, readonly number[]>();
+    if (!graph) return found;
+    const { explored } = this;
+    const likes = likesOf(explored);
+    const known = new Map<string, readonly number[] | null>();
+    for (const state of states) {
+      const key = keyOf(kindIn(explored, state));
+      if (!known.has(key)) known.set(key, graph.has(key) && known.size * graph.size < MOST_TOLD ? likesFrom(explored, graph, key, likes) : null);
+      const ends = known.get(key);
+      if (ends) found.set(state, ends);
+    }
+    return found;
   }
 }
 
@@ -75,12 +99,13 @@ interface Kind {
 }
 
 /**
- * Whether nothing new comes of what is started more often than is followed before what it started has ended. As often as is followed stands
- * for any number of times as well, then: what is due of it is gone from there, or not; and time is left out, all that waits may be due
- * next, but for what begins to wait for no time at all. That is more than can be (an abstraction of counters by *many*, and of zones). Where all that comes of anything even so is what was
- * met already, so is all that can come.
+ * All that comes of what is started more often than is followed before what it started has ended, if nothing new does; null where anything
+ * new could, or where that cannot be said. As often as is followed stands for any number of times as well, then: what is due of it is gone
+ * from there, or not; and time is left out, all that waits may be due next, but for what begins to wait for no time at all. That is more
+ * than can be (an abstraction of counters by *many*, and of zones). Where all that comes of anything even so is what was met already, so is
+ * all that can come.
  */
-function leadsToNothingNew(explored: Explored, leftIn: Iterable<number>): boolean {
+function graphFrom(explored: Explored, leftIn: Iterable<number>): Graph | null {
   const { met, reader } = explored;
   const words = new Set(['']);
   const written = new Map<number, Set<number>>();
@@ -88,28 +113,78 @@ function leadsToNothingNew(explored: Explored, leftIn: Iterable<number>): boolea
     for (const one of wordsOf(explored, outcome)) words.add(one);
     outcome.columns.forEach((column, i) => written.set(column, (written.get(column) ?? new Set<number>()).add(outcome.values[i]!)));
   }
-  const queue = new Map<string, Kind>();
-  for (const state of leftIn) {
-    const { waits, spans } = reader.zoneOf(state);
-    const kind = kindOf(
-      explored,
-      reader.rowOf.at(state),
-      waits.map((wait, i) => ({ wait, span: Math.max(1, spans[i]!) }))
-    );
-    queue.set(keyOf(kind), kind);
-  }
+  const graph = new Map<string, Node>();
+  const add = (kind: Kind): string => {
+    const key = keyOf(kind);
+    if (!graph.has(key)) graph.set(key, { kind, next: new Set() });
+    return key;
+  };
+  for (const state of leftIn) add(kindIn(explored, state));
   const tops = new Map<string, Set<string>>();
   for (let state = 0; state < met.length; state++) {
     const [frame, top] = [met.frameOf(state), reader.stacks.topOf(reader.stackOf.at(state))];
     tops.set(frame, (tops.get(frame) ?? new Set<string>()).add(top));
   }
-  for (const kind of queue.values())
-    for (const next of kindsAfter(explored, kind, { tops, words, written })) {
-      if (next === null || queue.size > MOST_KINDS) return false;
-      const key = keyOf(next);
-      if (!queue.has(key)) queue.set(key, next);
+  for (const { kind, next } of graph.values())
+    for (const after of kindsAfter(explored, kind, { tops, words, written })) {
+      if (after === null || graph.size > MOST_KINDS) return null;
+      next.add(add(after));
     }
-  return true;
+  return graph;
+}
+
+/** What leads to what, by its words. */
+type Graph = ReadonlyMap<string, Node>;
+
+interface Node {
+  readonly kind: Kind;
+  readonly next: Set<string>;
+}
+
+/** So many steps are taken at most to tell what states lead to. */
+const MOST_TOLD = 3_000_000;
+
+/** A state for each row in which nothing is said of what waits for whatever it does: one in which nothing waits, if there is any. */
+function likesOf(explored: Explored): ReadonlyMap<number, number> {
+  const { met, reader } = explored;
+  const likes = new Map<number, number>();
+  for (let state = 0; state < met.length; state++) {
+    const row = reader.rowOf.at(state);
+    const plain = plainRow(explored, row);
+    if (plain === row || !likes.has(plain)) likes.set(plain, state);
+  }
+  return likes;
+}
+
+function plainRow({ memory: { slots, times }, reader }: Explored, row: number): number {
+  const columns = [times.column, slots.activities.column, ...slots.passing.map(({ column }) => column)].filter((column) => column >= 0);
+  return reader.rows.with(row, columns, Array<number>(columns.length).fill(INITIAL));
+}
+
+/** Those like all that one leads to, however far; null where one of them is like none. */
+function likesFrom(explored: Explored, graph: Graph, from: string, likes: ReadonlyMap<number, number>): readonly number[] | null {
+  const reached = new Set([from]);
+  const found = new Set<number>();
+  for (const key of reached) {
+    const { kind, next } = graph.get(key)!;
+    for (const one of next) reached.add(one);
+    // While something is due at once nobody is there.
+    if (explored.clock.firstAtOnce(kind.waits)) continue;
+    const like = likes.get(plainRow(explored, kind.bare));
+    if (like === undefined) return null;
+    found.add(like);
+  }
+  return [...found];
+}
+
+function kindIn(explored: Explored, state: number): Kind {
+  const { reader } = explored;
+  const { waits, spans } = reader.zoneOf(state);
+  return kindOf(
+    explored,
+    reader.rowOf.at(state),
+    waits.map((wait, i) => ({ wait, span: Math.max(1, spans[i]!) }))
+  );
 }
 
 /** Of more it takes long. */

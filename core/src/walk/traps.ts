@@ -6,7 +6,7 @@ import type { RunEvent, RunState } from '../run/state.ts';
 import type { Deed } from './edges.ts';
 import type { Exploration } from './exploration.ts';
 import { startOf } from './explore.ts';
-import { Homeward } from './homeward.ts';
+import { endsOf, Homeward, sourcesIn } from './homeward.ts';
 import { whileWords } from './while.ts';
 
 /** Frames from which no start frame can be reached any more, and the dead ends among them. */
@@ -27,7 +27,7 @@ export interface Trap {
  * as home. Of frames that lead into a trap only the trap itself is returned, since mending it mends them.
  */
 export function findTraps(program: Program, exploration: Exploration): Trap[] {
-  const { states, edges, unfollowed } = exploration;
+  const { states, unfollowed } = exploration;
   const leading = leadingOn(exploration);
   const homeward = new Homeward(exploration, resting(program, exploration, leading));
   const lost = new Map<string, readonly number[]>();
@@ -36,8 +36,7 @@ export function findTraps(program: Program, exploration: Exploration): Trap[] {
     if (stack) lost.set(String(at), stack);
   }
   const groups = bottomGroups([...lost.keys()], (at) =>
-    edges
-      .endsOf(Number(at))
+    endsOf(exploration, Number(at))
       .map(String)
       .filter((to) => lost.has(to))
   );
@@ -118,9 +117,10 @@ function doneElsewhere(program: Program, { slices }: Exploration, leading: Reado
 }
 
 /** States from which another frame is come to, or that were not followed. */
-function leadingOn({ states, edges, unfollowed }: Exploration): ReadonlySet<number> {
-  const sources = edges.sources();
-  const leads = (state: number) => edges.endsOf(state).some((to) => states[to]!.frame !== states[state]!.frame);
+function leadingOn(exploration: Exploration): ReadonlySet<number> {
+  const { states, unfollowed } = exploration;
+  const sources = sourcesIn(exploration);
+  const leads = (state: number) => endsOf(exploration, state).some((to) => states[to]!.frame !== states[state]!.frame);
   const found = new Set([...states.keys()].filter((state) => leads(state) || unfollowed.has(state)));
   for (const state of found) for (const source of sources[state]!) found.add(source);
   return found;
