@@ -765,6 +765,10 @@ describe('exploring the piece', () => {
     expect(doing(link('hover'), link('click'))).toEqual([]);
     expect(doing('hover → start over')).toEqual(alone);
     expect(doing('hover → tween scale of tip to 1.1 · 100 ms', 'leave → tween scale of tip to 1 · 100 ms')).toEqual([]);
+    const parts = { card: { size: [100, 60] as const, layers: { tip: button(0, 0, link('hover')) } } };
+    const placed = (...lines: string[]) => says('hover-only', pair({ one: { part: 'card', at: [0, 100, 100, 60], lines } }, { parts }));
+    expect(placed()).toEqual(alone);
+    expect(placed(link('click'))).toEqual([]);
     const stuck = {
       frames: { home: { layers: { on: button(0, 0, 'click → go to shop') } }, shop: { layers: { out: button(0, 0, 'hover → go to home') } } },
     };

@@ -24,12 +24,14 @@ const LEADING: ReadonlySet<Step['do']> = new Set(['go', 'open', 'start over']);
 
 const leadingIn = (thread: Thread): readonly Step[] => doneBy(thread).filter((step) => LEADING.has(step.do));
 
-/** Whether something that asks for no hovering leads there from the same scene. */
+/** Whether something that asks for no hovering leads there from the same frame, or from anywhere where what hovers may stand on any. */
 function isLedToAlso(program: Program, thread: Thread, step: Step): boolean {
-  const scene = sceneOfThread(program.piece, thread);
-  const carried = scene === null ? [] : (program.piece.scenes.get(scene)?.carries ?? []).map(({ sheet }) => sheet);
+  const { scenes } = program.piece;
+  const own = sceneOfThread(program.piece, thread);
+  const scene = own === null ? undefined : scenes.get(own);
   const led = ledIn(program);
-  return [scene, null, ...carried].some((one) => led.get(one)?.has(inWords(program, scene, step)));
+  const around = scene?.use === 'frame' ? [scene.id, null, ...(scene.carries ?? []).map(({ sheet }) => sheet)] : [...led.keys()];
+  return around.some((one) => led.get(one)?.has(inWords(program, own, step)));
 }
 
 /** Where anything that asks for no hovering leads, in words, by the scene that it belongs to; null for the piece. */
