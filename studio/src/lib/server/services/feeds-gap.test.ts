@@ -1,4 +1,4 @@
-import { expect, test } from 'vitest';
+import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { Feeds, type NewsSource } from './feeds';
 
 type News = Parameters<Feeds['deliver']>[1];
@@ -10,6 +10,9 @@ async function after(turns: number, act: () => void): Promise<void> {
   for (let i = 0; i < turns; i++) await Promise.resolve();
   act();
 }
+
+beforeEach(() => void vi.useFakeTimers());
+afterEach(() => void vi.useRealTimers());
 
 test('news that comes in the very moment in which a look for it ends is told all the same', async () => {
   for (let turns = 0; turns < 16; turns++) {
@@ -33,11 +36,11 @@ test('news that comes in the very moment in which a look for it ends is told all
     const feeds = new Feeds(source);
     const heard: number[] = [];
     feeds.join('p', 1, { take: (_piece, list) => heard.push(...list.map(({ revision }) => revision)), behind: () => expect.unreachable() });
-    await new Promise((resolve) => setTimeout(resolve, 5));
+    await vi.advanceTimersByTimeAsync(5);
     // One is missed, so the next makes it look.
     saved = 3;
     feeds.deliver('p', [news(3)]);
-    await new Promise((resolve) => setTimeout(resolve, 60));
+    await vi.advanceTimersByTimeAsync(60);
     expect([turns, ...heard]).toEqual([turns, 2, 3, 4]);
   }
 });

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { describe, expect, test } from 'vitest';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import type { FollowedText } from '$lib/shared/types';
 import { generator } from '@zany/core/testing';
 import { Feeds, type Taker } from './feeds';
@@ -61,7 +61,10 @@ const taker = () => {
   return { heard, one, isBehind: () => behind > 0 };
 };
 
-const settle = () => new Promise((resolve) => setTimeout(resolve, 90));
+beforeEach(() => void vi.useFakeTimers());
+afterEach(() => void vi.useRealTimers());
+
+const settle = () => vi.advanceTimersByTimeAsync(90);
 
 describe('news of a piece', () => {
   test('comes to everybody once and in order, whoever made it and whenever somebody joins', async () => {
@@ -81,7 +84,7 @@ describe('news of a piece', () => {
             const { heard, one } = taker();
             takers.push({ from, heard, leave: world.feeds.join('x', from, one) });
           }
-          if (random() < 0.5) await world.pause();
+          if (random() < 0.5) await vi.advanceTimersByTimeAsync(random() * 4);
         }
         await settle();
         world.gap();

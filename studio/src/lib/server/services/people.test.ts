@@ -111,7 +111,7 @@ describe('open streams', () => {
       .catch(() => undefined)
       .finally(() => (ended = true));
     const until = async (is: () => boolean) => {
-      for (let i = 0; i < 100 && !is(); i++) await new Promise((resolve) => setTimeout(resolve, 50));
+      for (let i = 0; i < 400 && !is(); i++) await new Promise((resolve) => setTimeout(resolve, 50));
       expect(is()).toBe(true);
     };
     return { text: () => text, ended: () => ended, until, stop: () => reader.cancel() };
