@@ -17,7 +17,8 @@ import { layerKind } from '../vocabulary/layers/all.ts';
 /**
  * What lies before a layer, hides all of it from the eye, and takes no presses: they get to what nobody sees. A picture on the card that
  * is pressed hides that too, and is meant; so a layer is hidden only by what is much larger, or is blank where there were words, where nothing
- * before that stands for it. What scrolls is hidden only by what scrolls with it: else it can be scrolled out from there.
+ * before that stands for it. What scrolls with its scene is hidden only by what scrolls with it: else it can be scrolled
+ * out from there.
  */
 export function hiddenBehind(
   program: Program,
@@ -31,13 +32,6 @@ export function hiddenBehind(
   const { surfaces } = screen;
   // Presses do not go through a frame that is laid over others.
   const before = surfaces.slice(surfaces.indexOf(surface)).filter((one) => one === surface || one.kind !== 'laid');
-  if (
-    scrolls &&
-    outwardNodes(shown.node)
-      .slice(1)
-      .some(({ layer }) => layer.scroll)
-  )
-    return null;
   const isBefore = (of: Surface<Stood>) => coversIn(program, of.expansion).last > (of === surface ? shown.node.at : -1);
   const covering = before.filter((of) => (of === surface || !scrolls) && isBefore(of));
   if (covering.length === 0) return null;
@@ -51,7 +45,7 @@ export function hiddenBehind(
     const isCover = (one: Stood) =>
       covers.all.has(one.node) &&
       isPast(of, one.node, shown, surface) &&
-      !(scrolls && isPinned(one.node)) &&
+      !(scrolls && outwardNodes(one.node).at(-1)!.layer.pin) &&
       hidesAll(one) &&
       !isIn(one.node, shown.node) &&
       !isFaint(run, of, one.node);
@@ -72,8 +66,6 @@ function hasWords({ all }: Surface<Stood>, { node }: Stood, box: Rect): boolean 
   const says = (one: Stood) => !!one.node.layer.text?.trim();
   return all.some((one) => one.node.at >= node.at && says(one) && isPartOf(boundsOf(one), box));
 }
-
-const isPinned = (node: Node): boolean => outwardNodes(node).at(-1)!.layer.pin !== undefined;
 
 const isIn = (node: Node, other: Node): boolean => outwardNodes(node).includes(other);
 

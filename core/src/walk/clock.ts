@@ -1,5 +1,4 @@
 import type { RunEvent } from '../run/state.ts';
-import type { SlotName } from '../run/notebook.ts';
 import type { Reading, Slot } from './slots.ts';
 import type { Memory } from './memory.ts';
 import { MOST_ALIKE } from './hurry.ts';
@@ -158,9 +157,9 @@ export class Clock {
   }
 
   /** A column and the number in it that say how long ago a playhead came to where it was last, in units. */
-  private passedAt(head: HeadWait, passed: number): readonly [column: number, value: number] {
+  private passedAt({ scene, instance }: HeadWait, passed: number): readonly [column: number, value: number] {
     const { slots } = this.memory;
-    const slot = slots.named(sinceOf(head));
+    const slot = slots.named(`${scene}|since|${instance}`);
     const number = slots.keep(slot, String(passed), passed);
     return [slot.column, number];
   }
@@ -246,8 +245,11 @@ export class Clock {
 
   /** The playheads under way of which is asked how far they have come, to know what comes of something in a state. */
   private headsAsked(zone: Zone, outcome: Outcome, reading: Reading): readonly number[] {
+    return this.isExact && zone.waits.some((wait) => this.isOfHead(wait)) ? this.allHeadsAsked(outcome, reading) : NONE;
+  }
+
+  private allHeadsAsked(outcome: Outcome, reading: Reading): readonly number[] {
     const { slots, times } = this.memory;
-    if (!this.isExact || !zone.waits.some((wait) => times.waits[wait]!.kind === 'head')) return NONE;
     const passing: Slot[] = [];
     for (const column of this.memory.askedIn(outcome, reading)) {
       const slot = slots.columns[column];
@@ -329,9 +331,10 @@ export class Clock {
     return this.memory.times.waits[wait]!.kind === 'head';
   }
 
-  /** How long ago a playhead came to where it was last, as it comes to its next stop after so many units of time. */
-  passedBy({ wait, span }: Started): ReadonlyMap<number, number> {
-    return new Map([this.passedAt(this.memory.times.waits[wait] as HeadWait, span)]);
+  /** How long ago a playhead came to where it was last, as it comes to its next stop after so many units of time; null for what is none. */
+  passedBy({ wait, span }: Started): ReadonlyMap<number, number> | null {
+    const head = this.memory.times.waits[wait]!;
+    return head.kind === 'head' ? new Map([this.passedAt(head, span)]) : null;
   }
 
   /** What is the first to happen of what waits for no time at all; null where nothing does. */
@@ -345,10 +348,7 @@ export class Clock {
 
   /** Whether it was asked of any playhead among what waits how far it has come, to know what comes of something. */
   isAnyAsked(waits: readonly Started[], outcome: Outcome, reading: Reading): boolean {
-    const { slots, times } = this.memory;
-    if (!this.isExact || !waits.some(({ wait }) => this.isOfHead(wait))) return false;
-    const columns = new Set(waits.flatMap(({ wait }) => (this.isOfHead(wait) ? slots.named(sinceOf(times.waits[wait] as HeadWait)).column : [])));
-    return [...this.memory.askedIn(outcome, reading)].some((column) => columns.has(column));
+    return this.isExact && this.allHeadsAsked(outcome, reading).some((asked) => waits.some(({ wait }) => wait === asked));
   }
 
   /** What is due at once in a zone, the first of it first; null where nothing is. */
@@ -371,8 +371,6 @@ export const TIMELESS: Landing = {
 };
 
 type HeadWait = Wait & { readonly kind: 'head' };
-
-const sinceOf = ({ scene, instance }: HeadWait): SlotName => `${scene}|since|${instance}`;
 
 /** More than anything that waits at once. */
 const MOST_WAITS = 100_000;

@@ -24,7 +24,7 @@ import type { Memory } from './memory.ts';
 import { Met } from './met.ts';
 import { isMidwayCut } from './midway.ts';
 import type { Outcome, Seen, Started } from './outcome.ts';
-import { Overfull, type Owed } from './overfull.ts';
+import { NOTHING_BEYOND, Overfull, type Owed } from './overfull.ts';
 import { Routes } from './routes.ts';
 import { Lanes, type Lane } from './lanes.ts';
 import { Looks, type Look } from './looks.ts';
@@ -768,7 +768,7 @@ export class Explorer {
   /** Where what was started more often than is followed leads to nothing new: states like all that it leads to. */
   private get beyond(): ReadonlyMap<number, readonly number[]> {
     if (this.telling.back || !this.isNothingNew) return NOTHING_BEYOND;
-    return this.overfull.beyond([...this.partial].filter((state) => !this.turned.has(state) && !this.leftOtherwise.has(state)));
+    return this.overfull.beyond(() => [...this.partial].filter((state) => !this.turned.has(state) && !this.leftOtherwise.has(state)));
   }
 
   /** What was not tried, and could lead to something else. */
@@ -1001,8 +1001,6 @@ export class Explorer {
 }
 
 const NONE: readonly never[] = [];
-
-const NOTHING_BEYOND: ReadonlyMap<number, readonly number[]> = new Map();
 
 /** Of an event nothing came yet. */
 const NONE_YET = -1;

@@ -37,6 +37,7 @@ export class Overfull {
   private owed: Owed[] = [];
   private readonly leftIn = new Set<number>();
   private known: { readonly met: number; readonly graph: Graph | null } | null = null;
+  private told: { readonly graph: Graph; readonly beyond: ReadonlyMap<number, readonly number[]> } | null = null;
 
   constructor(private readonly explored: Explored) {}
 
@@ -72,22 +73,16 @@ export class Overfull {
    * For states in which something is not followed, others that are at least like all that it can lead to, but for what waits; without those
    * of which that cannot be said. Nobody may go back anywhere in the piece.
    */
-  beyond(states: Iterable<number>): ReadonlyMap<number, readonly number[]> {
+  beyond(states: () => Iterable<number>): ReadonlyMap<number, readonly number[]> {
     const { graph } = this;
-    const found = new Map<number, readonly number[]>();
-    if (!graph) return found;
-    const { explored } = this;
-    const likes = likesOf(explored);
-    const known = new Map<string, readonly number[] | null>();
-    for (const state of states) {
-      const key = keyOf(kindIn(explored, state));
-      if (!known.has(key)) known.set(key, graph.has(key) && known.size * graph.size < MOST_TOLD ? likesFrom(explored, graph, key, likes) : null);
-      const ends = known.get(key);
-      if (ends) found.set(state, ends);
-    }
-    return found;
+    if (!graph) return NOTHING_BEYOND;
+    // Asked for after every edit: the same as long as nothing more was met.
+    if (this.told?.graph !== graph) this.told = { graph, beyond: beyondOf(this.explored, graph, states()) };
+    return this.told.beyond;
   }
 }
+
+export const NOTHING_BEYOND: ReadonlyMap<number, readonly number[]> = new Map();
 
 /**
  * A row in which nothing is said of what waits for its time, nor how far playheads have come, and what does, in order, the same at most so
@@ -113,7 +108,7 @@ function graphFrom(explored: Explored, leftIn: Iterable<number>): Graph | null {
     for (const one of wordsOf(explored, outcome)) words.add(one);
     outcome.columns.forEach((column, i) => written.set(column, (written.get(column) ?? new Set<number>()).add(outcome.values[i]!)));
   }
-  const graph = new Map<string, Node>();
+  const graph = new Map<string, Come>();
   const add = (kind: Kind): string => {
     const key = keyOf(kind);
     if (!graph.has(key)) graph.set(key, { kind, next: new Set() });
@@ -134,15 +129,28 @@ function graphFrom(explored: Explored, leftIn: Iterable<number>): Graph | null {
 }
 
 /** What leads to what, by its words. */
-type Graph = ReadonlyMap<string, Node>;
+type Graph = ReadonlyMap<string, Come>;
 
-interface Node {
+interface Come {
   readonly kind: Kind;
   readonly next: Set<string>;
 }
 
 /** So many steps are taken at most to tell what states lead to. */
 const MOST_TOLD = 3_000_000;
+
+function beyondOf(explored: Explored, graph: Graph, states: Iterable<number>): ReadonlyMap<number, readonly number[]> {
+  const found = new Map<number, readonly number[]>();
+  const likes = likesOf(explored);
+  const known = new Map<string, readonly number[] | null>();
+  for (const state of states) {
+    const key = keyOf(kindIn(explored, state));
+    if (!known.has(key)) known.set(key, graph.has(key) && known.size * graph.size < MOST_TOLD ? likesFrom(explored, graph, key, likes) : null);
+    const ends = known.get(key);
+    if (ends) found.set(state, ends);
+  }
+  return found;
+}
 
 /** A state for each row in which nothing is said of what waits for whatever it does: one in which nothing waits, if there is any. */
 function likesOf(explored: Explored): ReadonlyMap<number, number> {
@@ -156,9 +164,13 @@ function likesOf(explored: Explored): ReadonlyMap<number, number> {
   return likes;
 }
 
-function plainRow({ memory: { slots, times }, reader }: Explored, row: number): number {
-  const columns = [times.column, slots.activities.column, ...slots.passing.map(({ column }) => column)].filter((column) => column >= 0);
-  return reader.rows.with(row, columns, Array<number>(columns.length).fill(INITIAL));
+/** The columns that say nothing but what waits, and how far playheads have come. */
+const waitingColumns = ({ memory: { slots, times } }: Explored): readonly number[] =>
+  [times.column, slots.activities.column, ...slots.passing.map(({ column }) => column)].filter((column) => column >= 0);
+
+function plainRow(explored: Explored, row: number): number {
+  const columns = waitingColumns(explored);
+  return explored.reader.rows.with(row, columns, Array<number>(columns.length).fill(INITIAL));
 }
 
 /** Those like all that one leads to, however far; null where one of them is like none. */
@@ -193,19 +205,15 @@ const MOST_KINDS = 10_000;
 const keyOf = ({ bare, waits }: Kind): string => `${bare} ${waits.map(({ wait, span }) => `${wait} ${span}`).join()}`;
 
 /** Of what waits for the end of a section it is left out in which order it began to, and how often beyond what stands for any number of times. */
-function kindOf({ memory, reader, clock }: Explored, row: number, waits: readonly Started[]): Kind {
-  const { slots, times } = memory;
-  const timed = [times.column, ...slots.passing.map(({ column }) => column)].filter((column) => column >= 0);
-  const { column, values } = slots.activities;
+function kindOf(explored: Explored, row: number, waits: readonly Started[]): Kind {
+  const { memory, reader, clock } = explored;
+  const { activities } = memory.slots;
+  const { column, values } = activities;
+  const plain = plainRow(explored, row);
   const number = column < 0 ? INITIAL : reader.rows.at(row, column);
-  const ending = number === INITIAL ? number : slots.numberOf(slots.activities, inAnyOrder(values[number] as RunState['activities']));
-  const columns = column < 0 ? timed : [...timed, column];
+  const ending = () => memory.slots.numberOf(activities, inAnyOrder(values[number] as RunState['activities']));
   return {
-    bare: reader.rows.with(
-      row,
-      columns,
-      columns.map((one) => (one === column ? ending : INITIAL))
-    ),
+    bare: number === INITIAL ? plain : reader.rows.with(plain, [column], [ending()]),
     waits: many(waits.map(({ wait, span }) => ({ wait, span: clock.isOfHead(wait) ? span : Math.min(1, span) }))),
   };
 }
@@ -259,20 +267,18 @@ function* kindsOver(explored: Explored, { bare, waits }: Kind, top: string, know
   for (const [at, one] of waits.entries()) {
     if ((at > 0 && isOne(one, waits[at - 1]!)) || (atOnce && !atOnce.some((first) => isOne(first, one)))) continue;
     const without = waits.toSpliced(at, 1);
-    const then = clock.isOfHead(one.wait) ? reader.hereOf(bare, EMPTY, clock.passedBy(one), top) : here;
+    const passed = clock.passedBy(one);
+    const then = passed ? reader.hereOf(bare, EMPTY, passed, top) : here;
     yield* led(memory.dueNumber(one.wait), then, isMany(waits, one) ? [without, waits] : [without]);
   }
 }
 
 function isKnown(explored: Explored, { words, written }: Known, outcome: Outcome): boolean {
   const { columns, values } = outcome;
-  const isMet = (column: number, i: number) => !isTold(explored, column) || values[i] === INITIAL || written.get(column)?.has(values[i]!);
+  const waiting = waitingColumns(explored);
+  const isMet = (column: number, i: number) => waiting.includes(column) || values[i] === INITIAL || written.get(column)?.has(values[i]!);
   return wordsOf(explored, outcome).every((one) => words.has(one)) && columns.every(isMet);
 }
-
-/** Whether a column says more than what waits, and how far playheads have come. */
-const isTold = ({ memory: { slots } }: Explored, column: number): boolean =>
-  column !== slots.activities.column && slots.columns[column]?.kind !== 'since';
 
 /** All that is told of what came of an event, as texts to compare, but for what it writes. */
 function wordsOf({ reader }: Explored, outcome: Outcome): readonly string[] {

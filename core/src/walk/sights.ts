@@ -3,6 +3,7 @@ import { isPointed, isPressed, waitsFor, type Cue } from '../vocabulary/cues/all
 import { onceFor } from '../once.ts';
 import { intersection, isWithin, overlaps, type Rect } from '../program/geometry.ts';
 import type { Expansion } from '../program/expand.ts';
+import type { Scene } from '../piece/piece.ts';
 import type { Program } from '../program/program.ts';
 import { outwardNodes, statesAround, threadsAt, type Node } from '../program/node.ts';
 import { tracksOn } from '../run/playhead.ts';
@@ -102,10 +103,17 @@ function better(old: Sight | undefined, now: Sight): Sight {
 
 /** Whether a layer ever scrolls: in a group around it, or with its scene. */
 function isScrolled({ scenes }: Program, scene: string, node: Node): boolean {
-  const around = outwardNodes(node);
-  const { contentHeight = 0, height } = scenes.get(scene)!.scene;
-  return around.slice(1).some(({ layer }) => layer.scroll) || (contentHeight > height && !around.at(-1)!.layer.pin);
+  return isInScroll(node) || scrollsWith(scenes.get(scene)!.scene, node);
 }
+
+/** Whether a group around a layer scrolls. */
+const isInScroll = (node: Node): boolean =>
+  outwardNodes(node)
+    .slice(1)
+    .some(({ layer }) => layer.scroll);
+
+/** Whether a layer scrolls with its scene. */
+const scrollsWith = ({ contentHeight = 0, height }: Scene, node: Node): boolean => contentHeight > height && !outwardNodes(node).at(-1)!.layer.pin;
 
 /** The layers that are to be judged, where they are shown. */
 const judgedIn = onceFor(({ nodes }: Expansion): readonly Node[] => nodes.filter((node) => cuesAt(node).some(isHideable)));
@@ -123,8 +131,8 @@ function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface
   const isOpenTo = (one: Stood) => (hiddenOf(screen, run, surface, one)?.share ?? 1) < 1;
   const isOpen = isFree || (hidden !== null && beyond(shown).some(isOpenTo));
   const isFaint = isStill && layerKind(node.layer).draws !== 'nothing' && isFaded(program, run, surface, shown);
-  const mayBeBehind = isStill && isFree && !isFaint && cuesAt(node).some(isPressed);
-  const behind = mayBeBehind ? hiddenBehind(program, run, screen, surface, shown, isScrolled(program, surface.scene, node)) : null;
+  const mayBeBehind = isStill && isFree && !isFaint && cuesAt(node).some(isPressed) && !isInScroll(node);
+  const behind = mayBeBehind ? hiddenBehind(program, run, screen, surface, shown, scrollsWith(surface.expansion.root.scene, node)) : null;
   return {
     node,
     share: hidden?.share ?? null,
@@ -197,9 +205,7 @@ function groundOf(surface: Surface<Stood>, shown: Stood): string {
   for (let at = shown.parent; at; at = at.parent) if (at.node.layer.scroll) return at.node.key;
   const { scene } = surface.expansion.root;
   if (surface.kind === 'laid') return scene.id;
-  let top = shown;
-  while (top.parent) top = top.parent;
-  return (scene.contentHeight ?? 0) > scene.height && !top.node.layer.pin ? scene.id : '';
+  return scrollsWith(scene, shown.node) ? scene.id : '';
 }
 
 /** From this opacity down nothing is seen. */

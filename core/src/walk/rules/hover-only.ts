@@ -2,8 +2,7 @@ import { sceneOfThread, type Thread } from '../../piece/piece.ts';
 import type { Program } from '../../program/program.ts';
 import { onceFor } from '../../once.ts';
 import type { Step } from '../../vocabulary/steps/all.ts';
-import { threadsIn } from '../at-thread.ts';
-import { doneBy, inWords } from '../done.ts';
+import { around, doneBy, doneIn, inWords } from '../done.ts';
 import { onlyRule } from '../only-rule.ts';
 
 export const hoverOnly = onlyRule({
@@ -26,23 +25,12 @@ const leadingIn = (thread: Thread): readonly Step[] => doneBy(thread).filter((st
 
 /** Whether something that asks for no hovering leads there from the same frame, or from anywhere where what hovers may stand on any. */
 function isLedToAlso(program: Program, thread: Thread, step: Step): boolean {
-  const { scenes } = program.piece;
-  const own = sceneOfThread(program.piece, thread);
-  const scene = own === null ? undefined : scenes.get(own);
+  const { piece } = program;
+  const scene = sceneOfThread(piece, thread);
   const led = ledIn(program);
-  const around = scene?.use === 'frame' ? [scene.id, null, ...(scene.carries ?? []).map(({ sheet }) => sheet)] : [...led.keys()];
-  return around.some((one) => led.get(one)?.has(inWords(program, own, step)));
+  const isOnFrame = scene !== null && piece.scenes.get(scene)?.use === 'frame';
+  return (isOnFrame ? around(piece, scene) : [...led.keys()]).some((one) => led.get(one)?.has(inWords(program, scene, step)));
 }
 
-/** Where anything that asks for no hovering leads, in words, by the scene that it belongs to; null for the piece. */
-const ledIn = onceFor((program: Program): ReadonlyMap<string | null, ReadonlySet<string>> => {
-  const led = new Map<string | null, Set<string>>();
-  for (const thread of threadsIn(program.piece)) {
-    if (!thread.enabled || isHovering(thread)) continue;
-    const scene = sceneOfThread(program.piece, thread);
-    const words = led.get(scene) ?? new Set();
-    for (const step of leadingIn(thread)) words.add(inWords(program, scene, step));
-    led.set(scene, words);
-  }
-  return led;
-});
+/** Where anything that asks for no hovering leads. */
+const ledIn = onceFor((program: Program) => doneIn(program, (thread) => (isHovering(thread) ? [] : leadingIn(thread))));

@@ -1,7 +1,7 @@
 import type { Piece, Thread } from '../../piece/piece.ts';
 import { byOrder, sceneOfThread } from '../../piece/piece.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
-import { doneBy, inWords } from '../done.ts';
+import { around, doneBy, doneIn, inWords } from '../done.ts';
 import { finding, type Rule } from '../finding.ts';
 import { scenesSeen } from '../pressed.ts';
 import { isTypedClick } from '../ways.ts';
@@ -19,22 +19,14 @@ export const noKeyboard: Rule = {
     const threads = threadsIn(piece)
       .filter(({ enabled }) => enabled)
       .sort(byOrder);
-    const typed = new Map<string | null, Set<string>>();
-    for (const thread of threads) {
-      if (!isTyped(piece, thread)) continue;
-      const scene = sceneOfThread(piece, thread);
-      const done = typed.get(scene) ?? new Set();
-      for (const what of doneBy(thread)) done.add(inWords(program, scene, what));
-      typed.set(scene, done);
-    }
+    const typed = doneIn(program, (thread) => (isTyped(piece, thread) ? doneBy(thread) : []));
     const told = new Set<string>();
     return threads.flatMap((thread) => {
       const scene = sceneOfThread(piece, thread);
       if (!isPointed(piece, thread) || (scene !== null && !seen.has(scene)) || told.has(thread.owner)) return [];
       if (thread.on === 'layer' && isOperated(thread, threads)) return [];
-      const carried = scene === null ? [] : (piece.scenes.get(scene)?.carries ?? []).map(({ sheet }) => sheet);
-      const around = [scene, null, ...carried].flatMap((one) => [...(typed.get(one) ?? [])]);
-      if (doneBy(thread).every((what) => around.includes(inWords(program, scene, what)))) return [];
+      const isTypedAlso = (words: string) => around(piece, scene).some((one) => typed.get(one)?.has(words));
+      if (doneBy(thread).every((what) => isTypedAlso(inWords(program, scene, what)))) return [];
       told.add(thread.owner);
       const owner = ownerOf(piece, thread);
       const sentence = `What ${owner} does when ${words[thread.cue.type] ?? 'pointed at'} nothing does for the keyboard.`;

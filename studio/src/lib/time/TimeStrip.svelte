@@ -372,6 +372,7 @@
     {/if}
   </form>
 {:else}
+  {@const restedWords = momentWords(rested, restedMoment, fps)}
   <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
   <div class="flex min-h-0 min-w-0 flex-1 flex-col" role="group" aria-label="Seam" onkeydown={key}>
     <div class="flex min-h-[28px] shrink-0 items-center gap-x-2 whitespace-nowrap pb-1 text-[12.5px]">
@@ -388,9 +389,7 @@
       />
       <!-- What moves then stands beside it where there is room, else on a second line that is not shown. -->
       <span class="flex h-[20px] min-w-0 flex-1 flex-wrap gap-x-2 overflow-hidden leading-[20px] {passed}">
-        <span class="max-w-full truncate font-semibold" role="status" data-moment={restedMoment} title={momentWords(rested, restedMoment, fps)}
-          >{momentWords(rested, restedMoment, fps)}</span
-        >
+        <span class="max-w-full truncate font-semibold" role="status" data-moment={restedMoment} title={restedWords}>{restedWords}</span>
         <span class="soft">{movingWords(rested, restedMoment, there)}</span>
       </span>
       {#if session.canEdit}
@@ -421,7 +420,7 @@
             aria-valuemin={1}
             aria-valuemax={rested.length}
             aria-valuenow={restedMoment + 1}
-            aria-valuetext={momentWords(rested, restedMoment, fps)}
+            aria-valuetext={restedWords}
             data-ruler
             bind:this={ruler}
             onpointerdown={scrub}
