@@ -1,5 +1,5 @@
 import { Beside } from '../once.ts';
-import type { Instance } from '../program/node.ts';
+import type { Instance, Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { liveRootsOf } from '../run/environment.ts';
 import { awaiting } from '../run/heads.ts';
@@ -18,6 +18,7 @@ import type { Reading } from './slots.ts';
 import { leavesPiece } from './leaving.ts';
 import type { Memory } from './memory.ts';
 import type { Outcome, Seen, Started } from './outcome.ts';
+import { isMovedBy } from './rested.ts';
 import { rest } from './settle.ts';
 import { seeingIn } from './sights.ts';
 import type { Slot } from './slots.ts';
@@ -84,7 +85,11 @@ export class Asking {
   look(here: Here): Asked<Seen> {
     const { store } = this.about(here);
     const screen = standingScreen(this.program, store.run);
-    const seen = { ...seeingIn(runnerIn(this.program, store), store.about), isCut: screen.surfaces.some(({ expansion }) => expansion.cut) };
+    const isLetStand = (scene: string, node: Node) => isMovedBy(node, this.ambient.standingIn(scene));
+    const seen = {
+      ...seeingIn(runnerIn(this.program, store), store.about, isLetStand),
+      isCut: screen.surfaces.some(({ expansion }) => expansion.cut),
+    };
     return { answer: seen, reads: store.reads };
   }
 

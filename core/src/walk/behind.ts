@@ -9,10 +9,11 @@ import { outwardNodes, statesAround, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { tracksOn } from '../run/playhead.ts';
 import { cornersOf } from '../run/reach.ts';
-import { boundsOf, type Screen, type Stood, type Surface } from '../run/resolve.ts';
+import { boundsOf, fadesInTime, opacityOf, type Screen, type Stood, type Surface } from '../run/resolve.ts';
 import type { RunState } from '../run/state.ts';
 import { areSame } from '../same.ts';
 import { layerKind } from '../vocabulary/layers/all.ts';
+import { propertyKinds } from '../vocabulary/properties/all.ts';
 
 /**
  * What lies before a layer, hides all of it from the eye, and takes no presses: they get to what nobody sees. A picture on the card that
@@ -26,7 +27,9 @@ export function hiddenBehind(
   screen: Screen<Stood>,
   surface: Surface<Stood>,
   shown: Stood,
-  scrolls: boolean
+  scrolls: boolean,
+  /** Whether a layer of a scene is on its way. */
+  isPassing: (scene: string, node: Node) => boolean
 ): Node | null {
   if (!isDrawn(shown.node)) return null;
   const { surfaces } = screen;
@@ -48,7 +51,8 @@ export function hiddenBehind(
       !(scrolls && outwardNodes(one.node).at(-1)!.layer.pin) &&
       hidesAll(one) &&
       !isIn(one.node, shown.node) &&
-      !isFaint(run, of, one.node);
+      !isFaint(program, run, of, one.node) &&
+      !isPassing(of.scene, one.node);
     const cover = of.all.find(isCover);
     if (!cover) continue;
     const standsFor = (its: Surface<Stood>) => (one: Stood) =>
@@ -112,7 +116,10 @@ const isDrawn = onceFor(({ layer, children }: Node): boolean => {
 
 const isOpaque = (head: Head, fill: string | undefined): boolean => fill !== undefined && rgbOf(colorOf(head, fill)).alpha === 1;
 
-/** Whether a layer hides as much wherever it is shown: no state, look, binding or timeline, of it or around it, makes it see-through or another shape. */
+/** What is keyed leaves a layer its colour and its corners; how opaque it is then is asked for. */
+const isOfPlace = ({ property }: ReturnType<typeof tracksOn>[number]): boolean => propertyKinds[property].places === true || property === 'opacity';
+
+/** Whether a layer hides as much wherever it is shown opaque: no state, look, binding or timeline, of it or around it, makes it see-through or another shape. */
 function isSteady(head: Head, node: Node): boolean {
   const hidesLess = (change: Delta | Look | undefined): boolean => {
     const { fill, opacity = 1, corner } = change?.style ?? {};
@@ -127,14 +134,14 @@ function isSteady(head: Head, node: Node): boolean {
   const around = outwardNodes(node);
   return (
     around.every(isPlain) &&
-    around.every((one) => tracksOn(one).length === 0 && statesAround(one).every(({ deltas, path }) => !hidesLess(deltas[path])))
+    around.every((one) => tracksOn(one).every(isOfPlace) && statesAround(one).every(({ deltas, path }) => !hidesLess(deltas[path])))
   );
 }
 
-/** Whether what was done made a layer, or what is around it, more see-through than it is drawn. */
-function isFaint(run: RunState, { scene }: Surface<Stood>, node: Node): boolean {
-  const { changes } = run.roots[scene]!;
-  return outwardNodes(node).some(({ key }) => (changes[key]?.opacity ?? 1) < 1);
+/** Whether what was done, or where a timeline stands, makes a layer, or what is around it, more see-through than it is drawn. */
+function isFaint(program: Program, run: RunState, { scene }: Surface<Stood>, node: Node): boolean {
+  const root = run.roots[scene]!;
+  return outwardNodes(node).some((one) => (root.changes[one.key]?.opacity ?? 1) < 1 || (fadesInTime(one) && opacityOf(program, run, root, one) < 1));
 }
 
 /** Whether a layer that is filled is so at a point of the view: round ones and their corners leave some of their box free. */

@@ -74,6 +74,8 @@ export interface Exploration {
   readonly by: (way: Way, asked?: readonly string[]) => Within;
   /** Whether what people can set at will is left out of the core. */
   readonly isFreed: boolean;
+  /** The instances of a scene whose timelines only move what is looked at, by their keys: exploring lets them stand. */
+  readonly standingIn: (scene: string) => ReadonlySet<string>;
   /** What was seen, over all states. */
   readonly views: Views;
   /** The same for each part of what tells states apart that was explored by itself; empty where all was explored together. */

@@ -316,7 +316,7 @@ export class Explorer {
     const left = next === met.length ? null : unended;
     const gaps = [...this.gaps, ...(left === null ? this.unlikeCounts() : [])];
     const cut = [left, untaken, gaps.length ? `not tried: ${listWords(gaps)}` : null].filter((part) => part !== null).join('; ') || null;
-    const { entered, views } = this;
+    const { entered, views, ambient } = this;
     const { fired, branches, acted, endless, failed, places, together } = this.account;
     const runOf = (state: number) => this.reader.runOf(state);
     const levels: Levels = {
@@ -342,6 +342,7 @@ export class Explorer {
       entered: entered.all,
       slots,
       by,
+      standingIn: (scene: string) => ambient.standingIn(scene),
       views,
       isFreed: false,
       slices: [],

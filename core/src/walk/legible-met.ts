@@ -2,27 +2,38 @@ import { Beside } from '../once.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { scenesOn } from '../run/environment.ts';
-import type { Overlay } from '../run/state.ts';
+import { spanOf } from '../run/playhead.ts';
+import { replay, start } from '../run/run.ts';
+import type { Overlay, Playhead } from '../run/state.ts';
 import { areSame } from '../same.ts';
 import type { Exploration } from './exploration.ts';
+import { routeOf } from './explore.ts';
 import { isHard, readIn, type Illegible } from './legible.ts';
 import { isComplete } from './live.ts';
+import { hasKeys, rested, sectionsWhere } from './rested.ts';
 import type { Slot } from './slots.ts';
 
+/** Text as it is read in a state once all that only moves has come to rest, in milliseconds from then. */
+interface ReadAt extends Illegible {
+  readonly wait: number;
+}
+
 /** Text that is hard to read in a state that can be come to. */
-export interface IllegibleMet extends Illegible {
+export interface IllegibleMet extends ReadAt {
   readonly state: number;
   readonly exploration: Exploration;
 }
 
+type Route = ReturnType<typeof routeOf>;
+
 /** What decides how things look, besides which frame is there. */
-const LOOKS: ReadonlySet<string> = new Set(['states', 'flags', 'changes', 'bound']);
+const LOOKS: ReadonlySet<string> = new Set(['states', 'flags', 'changes', 'bound', 'heads']);
 /** Whether something is looked at by itself where a frame is judged as it is drawn: each state, and what is hidden at first shown. */
 const isDrawn = ({ kind, key }: Pick<Slot, 'kind' | 'key'>, value: unknown): boolean =>
   kind === 'states' || (kind === 'flags' && key.endsWith('.shown') && value === true);
 
 /** So many looks of a frame are looked at, where any two of its things are as they are in no look before. */
-const MOST_LOOKS = 16;
+const MOST_LOOKS = 32;
 /** So many of all its looks are held against what was found of a frame as it is drawn. */
 const MOST_HELD = 64;
 /** So many things of a frame that are not as they begin are held together two by two, and so many states gone over. */
@@ -70,7 +81,7 @@ export function illegibleMet(program: Program, exploration: Exploration): readon
 /** Where a layer, found hard to read as its frame is drawn, is so when it is come to. */
 export interface WhereHard {
   /** Null where that is not known. */
-  readonly at: Pick<IllegibleMet, 'state' | 'exploration'> | null;
+  readonly at: Pick<IllegibleMet, 'state' | 'exploration' | 'wait'> | null;
   /** It never is: it is read wherever its frame can be come to, and on other ground. Of that all looks of the frame have to be looked at. */
   readonly isNowhere: boolean;
 }
@@ -85,11 +96,28 @@ export function whereHard(program: Program, exploration: Exploration, frame: str
     for (const look of own.slice(0, MOST_HELD))
       for (const one of readAt(program, part, look)) {
         if (one.node.layer.id !== layer) continue;
-        if (isHard(one)) return { at: { state: look.state, exploration: part }, isNowhere: false };
+        if (isHard(one)) return { at: { state: look.state, exploration: part, wait: one.wait }, isNowhere: false };
         isRead = true;
       }
   }
   return { at: null, isNowhere: isNowhere && isRead };
+}
+
+/** The route to where a text is hard to read; null where it is not, as something else comes before what moves has come to rest. */
+export function routeToHard(
+  program: Program,
+  { exploration, state, wait }: Pick<IllegibleMet, 'state' | 'exploration' | 'wait'>,
+  layer: string
+): Route | null {
+  const route = routeOf(exploration, state);
+  if (wait === 0) return route;
+  const isThere = ({ from, events }: Route) => {
+    const { run } = replay(program, start(program, from)!, events);
+    const expansions = scenesOn(program, run).map((root) => expand(program, program.scenes.get(root)!));
+    return readIn(program, run, expansions).some((one) => one.node.layer.id === layer && isHard(one));
+  };
+  const waited = { ...route, events: [...route.events, { type: 'wait', ms: wait } as const] };
+  return [route, waited].find(isThere) ?? null;
 }
 
 const looks = new Beside<Exploration['edges'], Looks & { readonly of: readonly unknown[] }>();
@@ -113,6 +141,12 @@ function looksFound(program: Program, exploration: Exploration): Looks {
       if (known) known.push(slot);
       else byScene.set(slot.scene, [slot]);
     }
+  const timed = new Map<string, boolean>();
+  const isTimed = (root: string): boolean => {
+    const scene = program.scenes.get(root);
+    if (scene && !timed.has(root)) timed.set(root, hasKeys(expand(program, scene)));
+    return timed.get(root) === true;
+  };
   const { length } = exploration.edges;
   const all: Look[] = [];
   const known = new Map<string, { readonly words: Set<string>; readonly together: Set<string>; looks: number }>();
@@ -121,12 +155,17 @@ function looksFound(program: Program, exploration: Exploration): Looks {
     const over = laid?.numberIn(state) ?? 0;
     const overlays = over > 0 ? (laid!.values[over] as readonly Overlay[]) : NONE;
     const other: Other[] = [];
-    for (const root of scenesOn(program, { frame, overlays }))
+    for (const root of scenesOn(program, { frame, overlays })) {
+      const stand: string[] = [];
       for (const slot of byScene.get(root) ?? NONE) {
-        const value = slot.values[slot.numberIn(state)];
-        if (slot.numberIn(state) > 0)
-          other.push({ isDrawn: isDrawn(slot, value), words: `${root} ${slot.kind} ${slot.key} ${JSON.stringify(value)}` });
+        const number = slot.numberIn(state);
+        const value = slot.values[number];
+        if (slot.kind === 'heads') stand.push(standOf(value as Playhead | undefined));
+        else if (number > 0) other.push({ isDrawn: isDrawn(slot, value), words: `${root} ${slot.kind} ${slot.key} ${JSON.stringify(value)}` });
       }
+      // How it is drawn says nothing of what has keys.
+      if (isTimed(root)) other.push({ isDrawn: false, words: `${root} at ${stand.join()}` });
+    }
     if (over > 0) other.push({ isDrawn: false, words: JSON.stringify(overlays) });
     const words = `${frame} ${other.map((one) => one.words).join('; ')}`;
     let own = known.get(frame);
@@ -139,6 +178,9 @@ function looksFound(program: Program, exploration: Exploration): Looks {
   }
   return { all, areAll: length <= MOST_STATES };
 }
+
+/** Where a playhead stands, in a word; on its way it is in no one place. */
+const standOf = (head: Playhead | undefined): string => (!head ? 'first' : head.playing ? 'moving' : String(head.at));
 
 /** Whether two things are together as they were not before, or one is that is not looked at by itself; they count as such from now on. */
 function isNewTogether(together: Set<string>, all: readonly Other[]): boolean {
@@ -155,21 +197,27 @@ const NONE: readonly never[] = [];
 
 interface Known {
   readonly of: readonly unknown[];
-  readonly read: readonly Illegible[];
+  readonly read: readonly ReadAt[];
 }
 
 const known = new Beside<Expansion, Map<string, Known>>();
 
 /** Every text that is read in a state, with its contrast: found once for each look, as long as nothing that is on the screen is edited. */
-function readAt(program: Program, exploration: Exploration, { state, frame, overlays, words }: Look): readonly Illegible[] {
+function readAt(program: Program, exploration: Exploration, { state, frame, overlays, words }: Look): readonly ReadAt[] {
   const expansions = scenesOn(program, { frame, overlays }).map((root) => expand(program, program.scenes.get(root)!));
   const { swatches, typeStyles } = program.piece.head;
-  const of = [swatches, typeStyles, ...expansions];
+  const { standingIn } = exploration;
+  const standing = expansions.map(({ root }) => [...standingIn(root.scene.id)].join());
+  const of = [swatches, typeStyles, ...standing, ...expansions];
   let looks = known.get(expansions[0]!);
   if (!looks) known.set(expansions[0]!, (looks = new Map<string, Known>()));
   const old = looks.get(words);
   if (old && areSame(old.of, of)) return old.read;
-  const read = readIn(program, exploration.runOf(state), expansions);
+  const { run, frames: wait } = rested(exploration.runOf(state), expansions, standingIn);
+  const read = readIn(program, run, expansions).map((one): ReadAt => {
+    const section = expansions.flatMap((expansion) => (expansion.nodes.includes(one.node) ? sectionsWhere(run, expansion, one.node) : []))[0];
+    return { ...one, wait: spanOf(program, wait), ...(section && { when: [section, one.when].filter(Boolean).join(', ') }) };
+  });
   looks.set(words, { of, read });
   return read;
 }

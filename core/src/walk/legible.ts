@@ -15,6 +15,7 @@ import { tracksOn } from '../run/playhead.ts';
 import { boundsOf, isUnder, resolveScreen, type Screen, type Shown } from '../run/resolve.ts';
 import type { RootRun, RunState } from '../run/state.ts';
 import { rgbOf, type Rgb } from '../motion/color.ts';
+import { isMovingIn } from './rested.ts';
 import { contrastOf, over } from './contrast.ts';
 
 /** Text that is hard to read on what lies under it. */
@@ -114,11 +115,11 @@ function* looks(run: RunState, words: string, expansions: readonly Expansion[]):
 
 const PRESSED = { node: '*', scene: '', from: { x: 0, y: 0 }, at: 0, drag: null, spent: false };
 
-/** Every text that is read in a run and in its looks, each once with the least contrast that it has there. */
+/** Every text that is read in a run and in its looks, each once with the least contrast that it has there; of what no timeline has on its way. */
 export function readIn(program: Program, run: RunState, expansions: readonly Expansion[]): readonly Illegible[] {
   const worst = new Map<string, Illegible>();
   for (const { run: look, words } of looks(run, '', expansions))
-    for (const one of readOn(resolveScreen(program, look), words, isInTime)) {
+    for (const one of readOn(resolveScreen(program, look), words, (node, scene) => isMovingIn(run, scene, node))) {
       const { id } = one.node.layer;
       const before = worst.get(id);
       if (!before || one.contrast < before.contrast) worst.set(id, one);
@@ -126,16 +127,19 @@ export function readIn(program: Program, run: RunState, expansions: readonly Exp
   return [...worst.values()];
 }
 
-/** Every text that is read on a screen, with its contrast: of what has no part in time that would make it another. */
-function* readOn(screen: Screen, when: string, isOther: (node: Node) => boolean): Iterable<Illegible> {
+/** Whether something in a scene looks otherwise as time goes on. */
+type IsPassing = (node: Node, scene: string) => boolean;
+
+/** Every text that is read on a screen, with its contrast: of what does not look otherwise as time goes on. */
+function* readOn(screen: Screen, when: string, isPassing: IsPassing): Iterable<Illegible> {
   let paints: readonly Paint[] | null = null;
   for (const surface of screen.surfaces)
     for (const shown of surface.all) {
-      if (!isRead(shown) || outwardNodes(shown.node).some(isOther)) continue;
+      if (!isRead(shown) || isPassing(shown.node, surface.scene)) continue;
       const alpha = opacityOn(shown);
       if (alpha < FAINT) continue;
       const ink = rgbOf(shown.style.ink ?? DEFAULT_INK);
-      paints ??= paintsOn(screen, isOther);
+      paints ??= paintsOn(screen, isPassing);
       const contrasts: number[] = [];
       for (const point of pointsIn(shown)) {
         // What something around it cuts off is not seen.
@@ -156,10 +160,10 @@ function isRead({ node, text, enabled }: Shown): boolean {
   return !outwardNodes(node).some((one) => one.layer.bindings?.opacity !== undefined);
 }
 
-const isPaintedInTime = onceFor((node: Node): boolean => tracksOn(node).some(({ property }) => propertyKinds[property].isRead));
-
-/** Whether it stands, or looks, otherwise as time goes on. */
-const isInTime = onceFor((node: Node): boolean => tracksOn(node).length > 0);
+/** Whether some timeline has keys for how a layer, or something around it, looks. */
+const isPaintedInTime = onceFor((node: Node): boolean =>
+  outwardNodes(node).some((one) => tracksOn(one).some(({ property }) => propertyKinds[property].isRead))
+);
 
 function opacityOn(shown: Shown): number {
   let alpha = 1;
@@ -207,7 +211,7 @@ interface Paint {
 }
 
 /** All that lies under texts on a screen, from back to front, and where the texts stand among it. */
-function paintsOn(screen: Screen, isOther: (node: Node) => boolean): readonly Paint[] {
+function paintsOn(screen: Screen, isPassing: IsPassing): readonly Paint[] {
   const paints: Paint[] = [];
   const lay = (color: string, alpha: number, shown: Shown | null) => {
     const one = rgbOf(color);
@@ -221,8 +225,7 @@ function paintsOn(screen: Screen, isOther: (node: Node) => boolean): readonly Pa
       const { draws, stroke } = layerKind(layer);
       if (draws !== 'nothing' && stroke === undefined) {
         const alpha = opacityOn(shown);
-        const hasNoColor =
-          draws === 'picture' || draws === 'film' || (isOutlined(layer) && shown.style.fill) || outwardNodes(shown.node).some(isOther);
+        const hasNoColor = draws === 'picture' || draws === 'film' || (isOutlined(layer) && shown.style.fill) || isPassing(shown.node, surface.scene);
         if (alpha > 0 && hasNoColor) paints.push({ shown, bounds: boundsOf(shown), color: null, alpha, isText: false });
         else if (shown.style.fill) lay(shown.style.fill, alpha, shown);
       }

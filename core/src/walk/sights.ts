@@ -6,13 +6,16 @@ import type { Expansion } from '../program/expand.ts';
 import type { Scene } from '../piece/piece.ts';
 import type { Program } from '../program/program.ts';
 import { outwardNodes, statesAround, threadsAt, type Node } from '../program/node.ts';
-import { tracksOn } from '../run/playhead.ts';
 import { hiddenOf, scrollTowards, SHARES } from '../run/reach.ts';
 import { boundsOf, childrenBox, fadesInTime, opacityOf, standingScreen, type Screen, type Stood, type Surface } from '../run/resolve.ts';
 import type { Runner } from '../run/runner.ts';
 import type { RunState } from '../run/state.ts';
 import { hiddenBehind } from './behind.ts';
 import { crowdsIn, type Area, type Crowd } from './crowds.ts';
+import { isMovingIn } from './rested.ts';
+
+/** Whether something is so of a layer of a scene. */
+type InScene = (scene: string, node: Node) => boolean;
 
 /** What is seen of a screen, as far as it is judged by where things stand. */
 export interface Seeing {
@@ -51,9 +54,10 @@ export interface Sight {
 
 /**
  * All that is to be judged on the screen of a run: each layer where it stands, and where not enough of it is open there, wherever it can
- * be scrolled to. `about` is told of the layer that is judged next, and of nothing where they are held against each other.
+ * be scrolled to. `about` is told of the layer that is judged next, and of nothing where they are held against each other; `isLetStand`
+ * tells of what stands where it begins, and nobody knows where it is.
  */
-export function seeingIn(runner: Runner, about: (node: Node | null) => void = () => {}): Seeing {
+export function seeingIn(runner: Runner, about: (node: Node | null) => void = () => {}, isLetStand: InScene = () => false): Seeing {
   const { program } = runner;
   const sights = new Map<Node, Sight>();
   const near = new Map<string, Crowd>();
@@ -67,7 +71,7 @@ export function seeingIn(runner: Runner, about: (node: Node | null) => void = ()
         const shown = surface.all.find((one) => one.node === node);
         if (!shown) continue;
         const old = sights.get(node);
-        const sight = old?.isOpen ? old : better(old, sightOf(program, screen, run, surface, shown));
+        const sight = old?.isOpen ? old : better(old, sightOf(program, screen, run, surface, shown, isLetStand));
         sights.set(node, sight);
         if (!sight.size) continue;
         const box = areaOf(shown);
@@ -122,17 +126,18 @@ const judgedIn = onceFor(({ nodes }: Expansion): readonly Node[] => nodes.filter
 const beyond = (shown: Stood, box = boundsOf(shown)): Stood[] =>
   shown.children.flatMap((child) => [...(child.node.catches && !isWithin(boundsOf(child), box) ? [child] : []), ...beyond(child, box)]);
 
-function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood): Sight {
+function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood, isLetStand: InScene): Sight {
   const { node } = shown;
-  const isStill = !isMoving(run, surface, node);
+  const isStill = !isMovingIn(run, surface.scene, node);
   const isSeen = isInView(screen, shown);
   const hidden = !isSeen ? null : mayBeHidden(screen, surface, shown) ? hiddenOf(screen, run, surface, shown) : CLEAR;
   const isFree = hidden !== null && (hidden.share < MOSTLY || (hidden.share < 1 && isVeil(screen, boundsOf(shown))));
   const isOpenTo = (one: Stood) => (hiddenOf(screen, run, surface, one)?.share ?? 1) < 1;
   const isOpen = isFree || (hidden !== null && beyond(shown).some(isOpenTo));
   const isFaint = isStill && layerKind(node.layer).draws !== 'nothing' && isFaded(program, run, surface, shown);
+  const isPassing: InScene = (scene, one) => isMovingIn(run, scene, one) || isLetStand(scene, one);
   const mayBeBehind = isStill && isFree && !isFaint && cuesAt(node).some(isPressed) && !isInScroll(node);
-  const behind = mayBeBehind ? hiddenBehind(program, run, screen, surface, shown, scrollsWith(surface.expansion.root.scene, node)) : null;
+  const behind = mayBeBehind ? hiddenBehind(program, run, screen, surface, shown, scrollsWith(surface.expansion.root.scene, node), isPassing) : null;
   return {
     node,
     share: hidden?.share ?? null,
@@ -244,15 +249,6 @@ function isBeyond(surface: Surface<Stood>, shown: Stood): boolean {
   const y = top.node.layer.pin ? surface.y : surface.y - surface.scroll.y;
   return !intersection(box, { x: surface.x, y, width: surface.width, height });
 }
-
-/** Whether a timeline that plays moves a layer, or something around it: what has keys is where it is for a moment then. */
-const isMoving = (run: RunState, surface: Surface<Stood>, node: Node): boolean =>
-  movedBy(node).some((instance) => run.roots[surface.scene]!.heads[instance]?.playing === true);
-
-/** The instances whose timelines move a layer, or something around it. */
-const movedBy = onceFor((node: Node): readonly string[] => [
-  ...new Set(outwardNodes(node).flatMap((one) => (tracksOn(one).length > 0 ? one.instance.key : []))),
-]);
 
 /** What is seen while steps wait: what they will change again is only on its way, and not judged by where it is. */
 export const onItsWay = ({ sights }: Pick<Seeing, 'sights'>): Pick<Seeing, 'sights' | 'crowds'> => ({

@@ -53,6 +53,19 @@ function keyed(piece: Draft, property: 'scale' | 'opacity', to: number): Omit<Pl
   return { at: put(piece, 'lesson', 'Odd', spare('Away', 'click → go to full')) };
 }
 
+/** Keys of a scene's timeline: of which layer and property, at which frames what. */
+type Tracks = NonNullable<NonNullable<SceneSpec['timeline']>['tracks']>;
+
+/** Gives a lesson more keys, with what they are of; null where there is no lesson. */
+function inLesson(piece: Draft, layers: Record<string, PlacedSpec>, tracks: Tracks, layer: string): Omit<Planted, 'piece'> | null {
+  const { lesson } = piece.frames;
+  if (!lesson) return null;
+  const { timeline } = lesson;
+  lesson.timeline = { ...timeline!, tracks: [...timeline!.tracks!, ...tracks] };
+  for (const [name, one] of Object.entries(layers)) put(piece, 'lesson', name, one);
+  return { at: { scene: 'lesson', layer } };
+}
+
 const ROOM = [210, 560] as const;
 
 /** Puts two sliders into a frame, and a key that asks something of both. */
@@ -468,6 +481,20 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       put(piece, scene, 'Patch', { at: [...ROOM, 160, 52], style: { fill: '#fbf7ee' } });
       return { at };
     },
+    (piece) => {
+      const cover: PlacedSpec = { at: [ROOM[0] - 10, 900, 180, 120], style: { fill: '#fbf7ee' } };
+      const comes: Tracks = [
+        [
+          'Cover',
+          'y',
+          [
+            [24, 900],
+            [47, ROOM[1] - 30],
+          ],
+        ],
+      ];
+      return inLesson(piece, { Odd: spare('Away', 'click → go to full'), Cover: cover }, comes, 'Odd');
+    },
   ],
   'low-contrast': [
     (piece, chance) => {
@@ -503,6 +530,50 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       layers['Words'] = { ...text('Ten crossings', x, y), at: [x + 10, y + 5, 180, 30], style: { ink: '#ffffff' } };
       put(piece, scene, 'Odd', spare('Plain', 'click → hide Panel'));
       return { at: { scene, layer: 'Words' }, brings: ['no-effect'] };
+    },
+    (piece) => {
+      const pales: Tracks = [
+        [
+          'Words',
+          'ink',
+          [
+            [24, '#2b2433'],
+            [47, '#d8d0c0'],
+          ],
+        ],
+      ];
+      return inLesson(piece, { Words: text('High water', ...ROOM) }, pales, 'Words');
+    },
+    (piece) => {
+      const panel: PlacedSpec = { type: 'box', at: [ROOM[0] - 10, ROOM[1] - 10, 180, 60], style: { fill: '#fbf7ee' } };
+      const darkens: Tracks = [
+        [
+          'Panel',
+          'fill',
+          [
+            [24, '#fbf7ee'],
+            [47, '#3a3340'],
+          ],
+        ],
+      ];
+      return inLesson(piece, { Panel: panel, Words: text('High water', ...ROOM) }, darkens, 'Words');
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const frame = piece.frames[scene]!;
+      if (frame.timeline || scene === 'boats') return null;
+      const fades: Tracks = [
+        [
+          'Words',
+          'opacity',
+          [
+            [0, 1],
+            [40, 0.3],
+          ],
+        ],
+      ];
+      frame.timeline = { length: 48, tracks: fades };
+      return { at: put(piece, scene, 'Words', text('High water', ...ROOM)) };
     },
   ],
   'no-keyboard': [

@@ -1,8 +1,7 @@
 import type { SceneProgram } from '../../program/program.ts';
 import { Beside } from '../../once.ts';
-import { routeOf } from '../explore.ts';
 import { illegibleIn, type Illegible } from '../legible.ts';
-import { illegibleMet, whereHard, type IllegibleMet } from '../legible-met.ts';
+import { illegibleMet, routeToHard, whereHard, type IllegibleMet } from '../legible-met.ts';
 import { inScenes } from '../per-scene.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 
@@ -10,9 +9,9 @@ export const lowContrast: Rule = {
   id: 'low-contrast',
   words: 'hard to read',
   meaning:
-    'text under the contrast that WCAG 2.2, 1.4.3 asks for (4.5 to 1, large text 3 to 1), as drawn, in some state or look, or where several of them come together in a state that can be reached; on pictures nothing is said',
+    'text under the contrast that WCAG 2.2, 1.4.3 asks for (4.5 to 1, large text 3 to 1), as drawn, in some state or look, where a section holds or a timeline has come to rest, or where several of these come together in a state that can be reached; on pictures nothing is said',
   spares:
-    'large text from 3 to 1, what is disabled or fainter than a tenth, what stands on other ground wherever it can be come to, and text on pictures or on what has no one colour',
+    'large text from 3 to 1, what is disabled or fainter than a tenth, what a timeline has on its way, what stands on other ground wherever it can be come to, and text on pictures or on what has no one colour',
   check: ({ program, exploration }) => {
     const found = new Map<string, Finding>();
     const { swatches, typeStyles } = program.piece.head;
@@ -25,9 +24,14 @@ export const lowContrast: Rule = {
     for (const one of inScenes(program, 'low-contrast', program.frames, [swatches, typeStyles], says, carriesNothing)) {
       if (found.has(one.id)) continue;
       const { at, isNowhere } = whereHard(program, exploration, frameOf.get(one)!, one.place.layer!);
-      if (!isNowhere) found.set(one.id, at ? { ...one, route: routeOf(at.exploration, at.state) } : one);
+      const route = at && routeToHard(program, at, one.place.layer!);
+      if (!isNowhere) found.set(one.id, route ? { ...one, route } : one);
     }
-    for (const one of illegibleMet(program, exploration).map(hardWhereMet)) if (!found.has(one.id)) found.set(one.id, one);
+    for (const met of illegibleMet(program, exploration)) {
+      const one = hardWhereMet(met);
+      const route = found.has(one.id) ? null : routeToHard(program, met, one.place.layer!);
+      if (route) found.set(one.id, { ...one, route });
+    }
     return [...found.values()];
   },
 };
@@ -44,9 +48,9 @@ function hardToRead({ node, contrast, wanted, when }: Illegible): Finding {
 }
 
 function hardWhereMet(one: IllegibleMet): Finding {
-  const { contrast, wanted, when, node, state, exploration } = one;
+  const { contrast, wanted, when, node } = one;
   const sentence = `Where it can be come to like that, ${node.layer.name} has a contrast of ${ratio(contrast)} to 1${when ? `, ${when}` : ''}; ${wanted} to 1 is needed.`;
-  return { ...hardToRead(one), sentence, route: routeOf(exploration, state) };
+  return { ...hardToRead(one), sentence };
 }
 
 /** Rounded down, so that nothing seems to be enough that is not. */

@@ -7,7 +7,7 @@ export const unseenHit: Rule = {
   id: 'unseen-hit',
   words: 'unseen',
   meaning:
-    'something that takes presses while it cannot be seen: it or what is around it is wholly see-through, or something lies before it that hides all of it and lets presses through',
+    'something that takes presses while it cannot be seen: it or what is around it is wholly see-through, or something lies before it, or has come there in time and rests, that hides all of it and lets presses through',
   spares:
     'hit areas, which are meant to be; what is hidden and takes nothing; what a picture is drawn on, or something stands for that is drawn in its place',
   check: ({ exploration }) =>

@@ -1,0 +1,211 @@
+import { describe, expect, test } from 'vitest';
+import { compose, type TimelineSpec } from '../compose/compose.ts';
+import { compile } from '../program/compile.ts';
+import type { Tracked } from '../vocabulary/properties/all.ts';
+import { audit, routeEnd } from './audit.ts';
+
+type Spec = Parameters<typeof compose>[0];
+type Layers = NonNullable<Spec['frames'][string]['layers']>;
+
+const looks = { hover: { style: { fill: '#eeeeee' } }, press: { style: { fill: '#dddddd' } } };
+const button = (x: number, y: number, ...lines: string[]) => ({ at: [x, y, 100, 60] as const, text: 'Go', looks, lines });
+const back = { layers: { back: button(0, 0, 'click → go to home') } };
+
+function says(rule: string, spec: Spec): string[] {
+  const program = compile(compose(spec));
+  const own = audit(program).findings.filter((one) => one.rule === rule);
+  for (const one of own) expect(routeEnd(program, one)).not.toBeNull();
+  return own.map(({ sentence }) => sentence);
+}
+
+describe('what is judged where timelines rest', () => {
+  describe('hard to read', () => {
+    const keyed = (property: Tracked, from: number | string, to: number | string) => ({
+      length: 48,
+      tracks: [
+        [
+          'word',
+          property,
+          [
+            [24, from],
+            [47, to],
+          ],
+        ],
+      ] as const,
+    });
+    const word = { type: 'text', text: 'Tide', at: [10, 200, 200, 40], style: { ink: '#000000' } } as const;
+    const sections = (timeline: TimelineSpec, more: Layers = {}) =>
+      says('low-contrast', {
+        frames: {
+          home: {
+            timeline: { autoplay: false, labels: { Ebb: [0, 'hold'], Flood: [24, 'hold'] }, ...timeline },
+            layers: { ...more, word, ebb: button(0, 0, 'click → play from Ebb'), flood: button(0, 100, 'click → play from Flood') },
+          },
+        },
+      });
+
+    test('what has keys is read where a section holds, and what lies under it is as it is there; on its way nothing is said', () => {
+      const pale = 'Where it can be come to like that, word has a contrast of 1.3 to 1, in section Flood; 4.5 to 1 is needed.';
+      expect(sections(keyed('ink', '#000000', '#dddddd'))).toEqual([pale]);
+      expect(sections(keyed('ink', '#dddddd', '#000000'))).toEqual([pale.replace('Flood', 'Ebb')]);
+      expect(sections(keyed('opacity', 1, 0.3))).toHaveLength(1);
+      expect(sections(keyed('opacity', 1, 0))).toEqual([]);
+      const through: TimelineSpec = {
+        ...keyed('ink', '#000000', '#000000'),
+        tracks: [
+          [
+            'word',
+            'ink',
+            [
+              [24, '#000000'],
+              [36, '#dddddd'],
+              [47, '#000000'],
+            ],
+          ],
+        ],
+      };
+      expect(sections(through)).toEqual([]);
+      const dark = { panel: { type: 'box', at: [0, 600, 300, 100], style: { fill: '#202020' } } } as const;
+      expect(sections(keyed('y', 200, 620), dark)).toHaveLength(1);
+      expect(sections(keyed('y', 200, 420), dark)).toEqual([]);
+      const under: TimelineSpec = {
+        length: 48,
+        tracks: [
+          [
+            'panel',
+            'fill',
+            [
+              [24, '#ffffff'],
+              [47, '#202020'],
+            ],
+          ],
+        ],
+      };
+      expect(sections(under, { panel: { type: 'box', at: [0, 190, 300, 100], style: { fill: '#ffffff' } } })).toHaveLength(1);
+    });
+
+    test('what only moves is read where it rests, if one can stay for so long', () => {
+      const alone = (timeline: TimelineSpec, lines: readonly string[] = [], style = {}) => {
+        const layers = { word: { ...word, style: { ink: '#000000', ...style } }, on: { ...button(0, 0, 'click → go to shop'), looks } };
+        const spec = { frames: { home: { timeline, lines, layers }, shop: back } };
+        return audit(compile(compose(spec))).findings.filter(({ rule }) => rule === 'low-contrast');
+      };
+      const pales = keyed('ink', '#000000', '#dddddd');
+      expect(alone(pales).map(({ route }) => route?.events)).toEqual([[{ type: 'wait', ms: 2000 }]]);
+      expect(alone({ ...pales, loop: true })).toEqual([]);
+      expect(alone({ ...keyed('ink', '#dddddd', '#000000'), loop: true })).toEqual([]);
+      expect(alone({ ...pales, autoplay: false })).toEqual([]);
+      expect(alone(pales, ['after 1 s → go to shop'])).toEqual([]);
+      expect(alone(pales, ['after 3 s → go to shop'])).toHaveLength(1);
+      expect(alone(keyed('ink', '#dddddd', '#000000'))).toEqual([]);
+      // As it is drawn it would be white on white: it never is there.
+      const dark = keyed('ink', '#ffffff', '#000000');
+      expect(alone(dark, [], { ink: '#ffffff' })).toEqual([]);
+    });
+  });
+
+  test('unseen: behind what has come there in time and rests; not where it is see-through there, or only passes', () => {
+    const comes = (tracks: NonNullable<TimelineSpec['tracks']>) =>
+      says('unseen-hit', {
+        frames: {
+          home: {
+            timeline: { length: 48, autoplay: false, labels: { Ebb: [0, 'hold'], Flood: [24, 'hold'] }, tracks },
+            layers: {
+              ebb: button(0, 0, 'click → play from Ebb'),
+              flood: button(0, 100, 'click → play from Flood'),
+              b: button(0, 400, 'click → go to shop'),
+              panel: { at: [0, 380, 390, 200], style: { fill: '#ffffff' } },
+            },
+          },
+          shop: back,
+        },
+      });
+    const told = 'b takes presses while nothing is seen of it, in the state that its route leads to: panel lies before it and lets presses through.';
+    expect(
+      comes([
+        [
+          'panel',
+          'y',
+          [
+            [24, 900],
+            [47, 380],
+          ],
+        ],
+      ])
+    ).toEqual([told]);
+    expect(
+      comes([
+        [
+          'panel',
+          'opacity',
+          [
+            [24, 0],
+            [47, 1],
+          ],
+        ],
+      ])
+    ).toEqual([told]);
+    expect(
+      comes([
+        [
+          'panel',
+          'y',
+          [
+            [24, 900],
+            [47, 380],
+          ],
+        ],
+        [
+          'panel',
+          'opacity',
+          [
+            [24, 1],
+            [47, 0.6],
+          ],
+        ],
+      ])
+    ).toEqual([]);
+    expect(
+      comes([
+        [
+          'panel',
+          'y',
+          [
+            [24, 900],
+            [36, 380],
+            [47, 900],
+          ],
+        ],
+      ])
+    ).toEqual([]);
+    expect(
+      comes([
+        [
+          'panel',
+          'fill',
+          [
+            [24, '#ffffff'],
+            [47, '#ffffff80'],
+          ],
+        ],
+      ])
+    ).toEqual([]);
+    // What only moves stands where it begins while all else is tried: nobody knows that it is there then.
+    const only: TimelineSpec = {
+      length: 48,
+      tracks: [
+        [
+          'panel',
+          'y',
+          [
+            [0, 380],
+            [24, 900],
+          ],
+        ],
+      ],
+    };
+    const panel = { at: [0, 380, 390, 200], style: { fill: '#ffffff' } } as const;
+    const layers = { b: button(0, 400, 'click → go to shop'), panel };
+    expect(says('unseen-hit', { frames: { home: { timeline: only, layers }, shop: back } })).toEqual([]);
+  });
+});

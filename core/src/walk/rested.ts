@@ -1,0 +1,109 @@
+import { onceFor } from '../once.ts';
+import type { Expansion } from '../program/expand.ts';
+import { outwardNodes, pathIn, type Instance, type Node } from '../program/node.ts';
+import { sectionAt } from '../run/playhead.ts';
+import { afterSection } from '../run/played.ts';
+import type { Playhead, RunState } from '../run/state.ts';
+import { listWords } from '../words.ts';
+
+/** What stands still in a run, and what timelines have on its way. */
+
+/** Whether a timeline has keys for anything that is shown. */
+export const hasKeys = onceFor(({ instances }: Expansion): boolean =>
+  [...instances.values()].some(({ scene }) => Object.keys(scene.scene.timeline?.tracks ?? {}).length > 0)
+);
+
+/** The instances, by their keys, whose timelines have keys for a layer, or for something around it. */
+const movedBy = onceFor((node: Node): readonly string[] => [...new Set(outwardNodes(node).flatMap((one) => [...keyedBy(one)]))]);
+
+function* keyedBy(node: Node): Iterable<string> {
+  for (let at: Instance | null = node.instance; at; at = at.outer) {
+    const path = at.scene.scene.timeline?.tracks ? pathIn(at, node) : null;
+    if (path !== null && keyedOn(at.scene.scene.timeline!).has(path)) yield at.key;
+  }
+}
+
+type Timeline = NonNullable<Instance['scene']['scene']['timeline']>;
+
+const keyedOn = onceFor((timeline: Timeline): ReadonlySet<string> => new Set(Object.values(timeline.tracks ?? {}).map(({ layer }) => layer)));
+
+/** Whether a timeline that plays moves a layer of a scene, or something around it: it is where it is, and looks as it does, for a moment only. */
+export const isMovingIn = ({ roots }: Pick<RunState, 'roots'>, scene: string, node: Node): boolean =>
+  movedBy(node).some((instance) => roots[scene]?.heads[instance]?.playing === true);
+
+/** Whether any of some instances, by their keys, has a timeline with keys for a layer, or for something around it. */
+export const isMovedBy = (node: Node, instances: ReadonlySet<string>): boolean =>
+  instances.size > 0 && movedBy(node).some((one) => instances.has(one));
+
+/** The sections in which timelines stand that have keys for a layer, or for something around it, in words; empty where none has a name. */
+export function sectionsWhere({ roots }: Pick<RunState, 'roots'>, { root, instances }: Expansion, node: Node): string {
+  const named = movedBy(node).flatMap((key) => {
+    const timeline = instances.get(key)?.scene.scene.timeline;
+    const head = roots[root.scene.id]?.heads[key];
+    const label = timeline && head && sectionAt(timeline, head.at)?.label;
+    return label ? (timeline.labels?.[label]?.name ?? []) : [];
+  });
+  return named.length ? `in section ${listWords(named)}` : '';
+}
+
+/** Where a timeline comes to rest, and after so many timeline frames. */
+interface Rest {
+  readonly at: number;
+  readonly frames: number;
+}
+
+/** So many sections are played after each other before a timeline counts as one that never rests. */
+const MOST_SECTIONS = 1000;
+
+const restsOf = onceFor((_timeline: Timeline) => new Map<number, Rest | null>());
+
+/** Where what is left to play from a timeline frame comes to rest; null where it goes on for ever. */
+function restFrom(timeline: Timeline, from: number): Rest | null {
+  const rests = restsOf(timeline);
+  let rest = rests.get(from);
+  if (rest === undefined) rests.set(from, (rest = restFound(timeline, from)));
+  return rest;
+}
+
+function restFound(timeline: Timeline, from: number): Rest | null {
+  let [at, frames] = [from, 0];
+  for (let i = 0; i < MOST_SECTIONS; i++) {
+    const section = sectionAt(timeline, at)!;
+    const { ending } = section;
+    if (ending.do === 'loop' && ending.times === undefined) return null;
+    frames += section.to + 1 - at;
+    if (ending.do === 'loop') frames += (section.to + 1 - section.from) * (ending.times! - 1);
+    const next = ending.do === 'loop' ? null : afterSection(timeline, section);
+    if (next === null) return { at: section.to, frames };
+    at = next;
+  }
+  return null;
+}
+
+/**
+ * A run in which timelines that exploring lets stand have come to where they rest, in timeline frames from then; those that never do are on
+ * their way.
+ */
+export function rested(
+  run: RunState,
+  expansions: readonly Expansion[],
+  standingIn: (scene: string) => ReadonlySet<string>
+): { readonly run: RunState; readonly frames: number } {
+  const roots = { ...run.roots };
+  let most = 0;
+  for (const { root, instances } of expansions) {
+    const { id } = root.scene;
+    const own = roots[id];
+    if (!own) continue;
+    const heads: Record<string, Playhead> = { ...own.heads };
+    for (const key of standingIn(id)) {
+      const [head, timeline] = [heads[key], instances.get(key)?.scene.scene.timeline];
+      if (!head || !timeline) continue;
+      const rest = timeline.autoplay === false ? { at: head.at, frames: 0 } : restFrom(timeline, head.at);
+      heads[key] = { ...head, at: rest?.at ?? head.at, playing: rest === null };
+      most = Math.max(most, rest?.frames ?? 0);
+    }
+    roots[id] = { ...own, heads };
+  }
+  return { run: { ...run, roots }, frames: most };
+}
