@@ -514,6 +514,16 @@ describe('exploring the piece', () => {
     expect(says('unreachable-section', home('hold', 'click → play next section'))).toEqual([]);
   });
 
+  test('unreachable-section: where the last one goes on to nothing, what is played before it is so', () => {
+    const timeline = { length: 72, labels: { one: [0, 'hold'], two: [24, 'hold'], three: [48, 'go on'] } } as const;
+    const layers = { on: button(0, 0, 'click → play from three'), also: button(0, 100, 'click → play from two') };
+    expect(says('unreachable-section', { frames: { home: { timeline, layers } } })).toEqual([]);
+    const only = { on: layers.on };
+    expect(says('unreachable-section', { frames: { home: { timeline, layers: only } } })).toEqual([
+      'Nothing plays two of home, and nothing runs on to it.',
+    ]);
+  });
+
   test('unreachable-section: playing on leads past the end of a section that holds, as far as that is done there', () => {
     const labels = { one: [0, 'hold'], two: [24, 'hold'], three: [48, 'hold'] } as const;
     const on = button(0, 0, 'click → play on');

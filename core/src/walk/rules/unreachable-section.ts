@@ -68,8 +68,10 @@ function sectionsMet({ timeline }: Scene, asked: ReadonlySet<string>, plays: boo
   const sections = sectionsOf(timeline!);
   const met = new Set<string | null>();
   const open = [sections[0], ...sections.filter(({ label }) => label !== null && asked.has(label))];
-  for (let section = open.pop(); section; section = open.pop()) {
-    if (met.has(section.label)) continue;
+  while (open.length > 0) {
+    const section = open.pop();
+    // The last one goes on to nothing.
+    if (!section || met.has(section.label)) continue;
     met.add(section.label);
     const { ending } = section;
     if (ending.do === 'go to') open.push(sections.find(({ label }) => label === ending.label));
