@@ -2,7 +2,11 @@ import { describe, expect, test } from 'vitest';
 import { compose, type TimelineSpec } from '../compose/compose.ts';
 import { compile } from '../program/compile.ts';
 import type { Tracked } from '../vocabulary/properties/all.ts';
+import { runnerIn } from '../run/machine.ts';
+import { begin } from '../run/run.ts';
+import { PlainStore } from '../run/store.ts';
 import { audit, routeEnd } from './audit.ts';
+import { seeingIn } from './sights.ts';
 
 type Spec = Parameters<typeof compose>[0];
 type Layers = NonNullable<Spec['frames'][string]['layers']>;
@@ -207,5 +211,92 @@ describe('what is judged where timelines rest', () => {
     const panel = { at: [0, 380, 390, 200], style: { fill: '#ffffff' } } as const;
     const layers = { b: button(0, 400, 'click → go to shop'), panel };
     expect(says('unseen-hit', { frames: { home: { timeline: only, layers }, shop: back } })).toEqual([]);
+  });
+
+  test('off the frame: wherever keys bring it, also on its way; not where it passes through the view', () => {
+    type Keys = readonly (readonly [number, number])[];
+    const spec = (keys: Keys, more: object, others: Layers): Spec => ({
+      frames: {
+        home: {
+          timeline: { length: 48, labels: { Ebb: [0, 'hold'], Flood: [24, 'hold'] }, tracks: [['b', 'x', keys]] },
+          layers: { ...others, flood: button(0, 100, 'click → play from Flood'), b: { ...button(0, 400, 'click → go to shop'), ...more } },
+        },
+        shop: back,
+      },
+    });
+    /** Whether it is told, and whether it counts as out of view as it sets out. */
+    const moved = (keys: Keys, more: object = {}, others: Layers = {}) => {
+      const one = spec(keys, more, others);
+      const program = compile(compose(one));
+      const { sights } = seeingIn(runnerIn(program, new PlainStore(begin(program, 'home')!.run)));
+      return [says('off-frame', one).length > 0, sights.find(({ node }) => node.layer.name === 'b')!.isOut];
+    };
+    const [ever, never] = [
+      [false, false],
+      [true, true],
+    ];
+    expect(
+      moved([
+        [0, 700],
+        [47, 400],
+      ])
+    ).toEqual(never);
+    expect(
+      says(
+        'off-frame',
+        spec(
+          [
+            [0, 700],
+            [47, 400],
+          ],
+          {},
+          {}
+        )
+      )
+    ).toEqual(['b lies outside of what can be scrolled into view.']);
+    expect(
+      moved([
+        [0, 700],
+        [47, 380],
+      ])
+    ).toEqual(ever);
+    expect(
+      moved([
+        [0, 700],
+        [10, 100],
+        [20, 700],
+      ])
+    ).toEqual(ever);
+    expect(
+      moved([
+        [0, 700],
+        [24, 700],
+        [47, -300],
+      ])
+    ).toEqual(ever);
+    // In a group that is twice as large, half of the way is enough.
+    const group = { type: 'group', at: [0, 300, 100, 100], pose: { scale: 2, anchor: { x: 0, y: 0 } } } as const;
+    const inGroup = { in: 'group', at: [0, 0, 50, 30] as const };
+    expect(
+      moved(
+        [
+          [0, 400],
+          [47, 300],
+        ],
+        inGroup,
+        { group }
+      )
+    ).toEqual(never);
+    expect(
+      moved(
+        [
+          [0, 400],
+          [10, 150],
+          [20, 400],
+        ],
+        inGroup,
+        { group }
+      )
+    ).toEqual(ever);
   });
 });

@@ -1,10 +1,14 @@
+import { keysOf, valueAt } from '../motion/track.ts';
+import { tracksOn } from '../run/playhead.ts';
 import { layerKind } from '../vocabulary/layers/all.ts';
+import { propertyKinds } from '../vocabulary/properties/all.ts';
 import { isPointed, isPressed, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import { onceFor } from '../once.ts';
 import { intersection, isWithin, overlaps, type Rect } from '../program/geometry.ts';
 import type { Expansion } from '../program/expand.ts';
 import type { Scene } from '../piece/piece.ts';
 import type { Program } from '../program/program.ts';
+import { IDENTITY } from '../program/matrix.ts';
 import { outwardNodes, statesAround, threadsAt, type Node } from '../program/node.ts';
 import { hiddenOf, scrollTowards, SHARES } from '../run/reach.ts';
 import { boundsOf, childrenBox, fadesInTime, opacityOf, standingScreen, type Screen, type Stood, type Surface } from '../run/resolve.ts';
@@ -146,7 +150,9 @@ function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface
     size:
       isStill && cuesAt(node).some(isPressed) && !isVanished(node.layer.pose, sizeOf(shown, 0)) && beyond(shown).length === 0 ? sizeOf(shown) : null,
     isOut:
-      isStill && !isSeen && !outwardNodes(node).some(({ layer }) => layer.drag) && [shown, ...beyond(shown)].every((one) => isBeyond(surface, one)),
+      !isSeen &&
+      !outwardNodes(node).some(({ layer }) => layer.drag) &&
+      (isStill ? [shown, ...beyond(shown)].every((one) => isBeyond(surface, one)) : isBeyondAllAlong(surface, shown)),
     isUnseen: isFaint || behind !== null,
     behind,
     isStill,
@@ -230,8 +236,8 @@ const canFade = onceFor((node: Node): boolean => {
 });
 
 /** Whether something lies outside of all that can be scrolled into view. */
-function isBeyond(surface: Surface<Stood>, shown: Stood): boolean {
-  let box: Rect | null = boundsOf(shown);
+function isBeyond(surface: Surface<Stood>, shown: Stood, bounds = boundsOf(shown)): boolean {
+  let box: Rect | null = bounds;
   let top = shown;
   for (let at = shown.parent; at; at = at.parent) {
     top = at;
@@ -249,6 +255,40 @@ function isBeyond(surface: Surface<Stood>, shown: Stood): boolean {
   const y = top.node.layer.pin ? surface.y : surface.y - surface.scroll.y;
   return !intersection(box, { x: surface.x, y, width: surface.width, height });
 }
+
+/** Whether something that a timeline moves lies outside of that wherever its keys bring it: within all of the box that it is moved about in. */
+function isBeyondAllAlong(surface: Surface<Stood>, shown: Stood): boolean {
+  const range = rangeOf(shown.node);
+  if (!range || beyond(shown).length > 0) return false;
+  const { a, b, c, d } = shown.parent?.matrix ?? IDENTITY;
+  const [xs, ys] = (['x', 'y'] as const).map((way) => [0, ...range[way].map((value) => value - shown[way])]) as [number[], number[]];
+  const shifts = xs.flatMap((x) => ys.map((y) => ({ x: a * x + c * y, y: b * x + d * y })));
+  const least = (way: 'x' | 'y') => Math.min(...shifts.map((shift) => shift[way]));
+  const spread = (way: 'x' | 'y') => Math.max(...shifts.map((shift) => shift[way])) - least(way);
+  const { x, y, width, height } = boundsOf(shown);
+  return isBeyond(surface, shown, { x: x + least('x'), y: y + least('y'), width: width + spread('x'), height: height + spread('y') });
+}
+
+/** From where to where keys bring a layer; null where they do more to its place than that, or to what is around it. */
+const rangeOf = onceFor((node: Node): Readonly<Record<'x' | 'y', readonly number[]>> | null => {
+  const [own, ...around] = outwardNodes(node).map(tracksOn);
+  const places = own!.filter(({ property }) => propertyKinds[property].places);
+  const ways = new Set(places.map(({ property }) => property));
+  const isMoved = ways.size === places.length && [...ways].every((property) => property === 'x' || property === 'y');
+  if (!isMoved || node.layer.turnsAlong || around.some(({ length }) => length > 0)) return null;
+  const ends = (way: 'x' | 'y'): readonly number[] => {
+    const track = places.find(({ property }) => property === way);
+    const keys = track ? keysOf(track) : [];
+    let [least, most] = [Infinity, -Infinity];
+    // Between its keys it may be brought further than they say.
+    for (let frame = keys[0]?.time ?? 0; frame <= (keys.at(-1)?.time ?? -1); frame++) {
+      const value = valueAt(keys, frame, way) as number;
+      [least, most] = [Math.min(least, value), Math.max(most, value)];
+    }
+    return track ? [least, most] : [];
+  };
+  return { x: ends('x'), y: ends('y') };
+});
 
 /** What is seen while steps wait: what they will change again is only on its way, and not judged by where it is. */
 export const onItsWay = ({ sights }: Pick<Seeing, 'sights'>): Pick<Seeing, 'sights' | 'crowds'> => ({

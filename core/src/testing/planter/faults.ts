@@ -454,6 +454,19 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       layers['Odd'] = { ...button('Away', 0, 80, 'click → go to full'), in: 'Window' };
       return { at: { scene, layer: 'Odd' } };
     },
+    (piece) => {
+      const nears: Tracks = [
+        [
+          'Odd',
+          'x',
+          [
+            [24, 700],
+            [47, 420],
+          ],
+        ],
+      ];
+      return inLesson(piece, { Odd: button('Away', 20, 500, 'click → go to full') }, nears, 'Odd');
+    },
   ],
   'unseen-hit': [
     (piece, chance) => ({
