@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { compose, layerId } from '../compose/compose.ts';
+import { compose, layerId, sceneId } from '../compose/compose.ts';
 import { apply } from '../edit/apply.ts';
 import type { Operation } from '../edit/operation.ts';
 import type { Piece } from '../piece/piece.ts';
@@ -7,7 +7,9 @@ import { compile } from '../program/compile.ts';
 import { expand } from '../program/expand.ts';
 import { update } from '../program/program.ts';
 
+import { keysById } from '../motion/track.ts';
 import { unwrap } from '../result.ts';
+import type { Exploring } from './exploration.ts';
 import { explore, exploring } from './explore.ts';
 import { judge } from './audit.ts';
 
@@ -62,6 +64,36 @@ test('small-hit: what is pressed in a part is told with the frame it is seen on,
   }));
   expect(before[0]).toContain('home');
   expect(after[0]).toContain('Harbour');
+});
+
+test('low-contrast: what is given keys once all was explored is read where they bring it, and no more once they are gone', () => {
+  const word = { type: 'text', text: 'Tide', at: [0, 200, 200, 40], style: { ink: '#000000' } } as const;
+  const on = { at: [0, 0, 100, 60] as const, text: 'Go', lines: ['click → go to shop'] };
+  const track = {
+    layer: layerId('home', 'word'),
+    property: 'ink',
+    keys: keysById([
+      { time: 0, value: '#000000' },
+      { time: 20, value: '#dddddd' },
+    ]),
+  };
+  const piece = compose({ frames: { home: { timeline: { length: 48 }, layers: { word, on } }, shop } });
+  const put = (value: unknown): Operation => ({ op: 'set', table: 'scenes', id: sceneId('home'), path: ['timeline', 'tracks', 'pales'], value });
+  const counts: number[] = [];
+  let [now, program] = [piece, compile(piece)];
+  let going: Exploring | null = null;
+  const judged = () => {
+    going = exploring(program, going);
+    going.on(going.usual);
+    counts.push(judge(program, going.result()).findings.filter(({ rule }) => rule === 'low-contrast').length);
+  };
+  judged();
+  for (const value of [track, undefined, track]) {
+    const edited = unwrap(apply(now, [put(value)]));
+    [now, program] = [edited.piece, update(program, edited.piece, edited.touched)];
+    judged();
+  }
+  expect(counts).toEqual([0, 1, 0, 1]);
 });
 
 test('looks-clickable: a copy looks clickable as long as what it is a copy of is wired', () => {

@@ -124,9 +124,17 @@ const looks = new Beside<Exploration['edges'], Looks & { readonly of: readonly u
 
 function looksIn(program: Program, exploration: Exploration): Looks {
   const { edges } = exploration;
-  const of = [edges.length, program.frames];
+  const of = [edges.length, program.frames, timedIn(program)];
   const old = looks.get(edges);
   return old && areSame(old.of, of) ? old : looks.set(edges, { ...looksFound(program, exploration), of });
+}
+
+/** The scenes in which timelines have keys, as one text to compare. */
+function timedIn(program: Program): string {
+  const scenes = [...program.scenes.values()];
+  if (!scenes.some(({ scene }) => scene.timeline?.tracks)) return '';
+  const timed = scenes.filter((scene) => scene.scene.use !== 'part' && hasKeys(expand(program, scene)));
+  return timed.map(({ scene }) => scene.id).join();
 }
 
 function looksFound(program: Program, exploration: Exploration): Looks {
