@@ -84,6 +84,9 @@ interface Covers {
 
 const known = new Beside<Expansion, Covers & { readonly of: readonly unknown[] }>();
 
+/** What of a scene hides what is behind it, wherever that is, and takes no presses. */
+export const coversOf = (program: Program, expansion: Expansion): ReadonlySet<Node> => coversIn(program, expansion).all;
+
 function coversIn(program: Program, expansion: Expansion): Covers {
   const { head, assets } = program.piece;
   const of = [head.swatches, assets];

@@ -2,18 +2,17 @@ import { Beside } from '../once.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { scenesOn } from '../run/environment.ts';
-import { spanOf } from '../run/playhead.ts';
-import { replay, start } from '../run/run.ts';
-import type { Overlay, Playhead } from '../run/state.ts';
+import type { Overlay, Playhead, RunState } from '../run/state.ts';
 import { areSame } from '../same.ts';
 import type { Exploration } from './exploration.ts';
-import { routeOf } from './explore.ts';
+import type { Finding } from './finding.ts';
 import { isHard, readIn, type Illegible } from './legible.ts';
 import { isComplete } from './live.ts';
 import { hasKeys, rested, sectionsWhere } from './rested.ts';
+import { routeToRest } from './route-to-rest.ts';
 import type { Slot } from './slots.ts';
 
-/** Text as it is read in a state once all that only moves has come to rest, in milliseconds from then. */
+/** Text as it is read in a state once all that only moves has come to rest, in timeline frames from then. */
 interface ReadAt extends Illegible {
   readonly wait: number;
 }
@@ -23,8 +22,6 @@ export interface IllegibleMet extends ReadAt {
   readonly state: number;
   readonly exploration: Exploration;
 }
-
-type Route = ReturnType<typeof routeOf>;
 
 /** What decides how things look, besides which frame is there. */
 const LOOKS: ReadonlySet<string> = new Set(['states', 'flags', 'changes', 'bound', 'heads']);
@@ -108,21 +105,18 @@ export function routeToHard(
   program: Program,
   { exploration, state, wait }: Pick<IllegibleMet, 'state' | 'exploration' | 'wait'>,
   layer: string
-): Route | null {
-  const route = routeOf(exploration, state);
-  if (wait === 0) return route;
-  const isThere = ({ from, events }: Route) => {
-    const { run } = replay(program, start(program, from)!, events);
+): Finding['route'] | null {
+  const isThere = (run: RunState) => {
     const expansions = scenesOn(program, run).map((root) => expand(program, program.scenes.get(root)!));
     return readIn(program, run, expansions).some((one) => one.node.layer.id === layer && isHard(one));
   };
-  const waited = { ...route, events: [...route.events, { type: 'wait', ms: wait } as const] };
-  return [route, waited].find(isThere) ?? null;
+  return routeToRest(program, exploration, state, wait, isThere);
 }
 
 const looks = new Beside<Exploration['edges'], Looks & { readonly of: readonly unknown[] }>();
 
-function looksIn(program: Program, exploration: Exploration): Looks {
+/** The looks of frames that are come to. */
+export function looksIn(program: Program, exploration: Exploration): Looks {
   const { edges } = exploration;
   const of = [edges.length, program.frames, timedIn(program)];
   const old = looks.get(edges);
@@ -224,7 +218,7 @@ function readAt(program: Program, exploration: Exploration, { state, frame, over
   const { run, frames: wait } = rested(exploration.runOf(state), expansions, standingIn);
   const read = readIn(program, run, expansions).map((one): ReadAt => {
     const section = expansions.flatMap((expansion) => (expansion.nodes.includes(one.node) ? sectionsWhere(run, expansion, one.node) : []))[0];
-    return { ...one, wait: spanOf(program, wait), ...(section && { when: [section, one.when].filter(Boolean).join(', ') }) };
+    return { ...one, wait, ...(section && { when: [section, one.when].filter(Boolean).join(', ') }) };
   });
   looks.set(words, { of, read });
   return read;

@@ -210,7 +210,32 @@ describe('what is judged where timelines rest', () => {
     };
     const panel = { at: [0, 380, 390, 200], style: { fill: '#ffffff' } } as const;
     const layers = { b: button(0, 400, 'click → go to shop'), panel };
-    expect(says('unseen-hit', { frames: { home: { timeline: only, layers }, shop: back } })).toEqual([]);
+    const alone = (keys: NonNullable<TimelineSpec['tracks']>, more: Partial<TimelineSpec> = {}, lines: readonly string[] = []) => {
+      const spec = { frames: { home: { timeline: { length: 48, tracks: keys, ...more }, lines, layers }, shop: back } };
+      return audit(compile(compose(spec))).findings.filter(({ rule }) => rule === 'unseen-hit');
+    };
+    expect(alone(only.tracks!)).toEqual([]);
+    const comesAlone: NonNullable<TimelineSpec['tracks']> = [
+      [
+        'panel',
+        'y',
+        [
+          [0, 900],
+          [24, 380],
+        ],
+      ],
+    ];
+    const [once, ...more] = alone(comesAlone);
+    expect(more).toEqual([]);
+    expect(once).toMatchObject({
+      sentence: 'b takes presses while nothing is seen of it, once panel has come to rest: panel lies before it and lets presses through.',
+      route: { events: [{ type: 'wait', ms: 2000 }] },
+    });
+    expect(once!.fix).toBeUndefined();
+    expect(alone(comesAlone, { loop: true })).toEqual([]);
+    expect(alone(comesAlone, { autoplay: false })).toEqual([]);
+    expect(alone(comesAlone, {}, ['after 1 s → go to shop'])).toEqual([]);
+    expect(alone(comesAlone, {}, ['after 3 s → go to shop'])).toHaveLength(1);
   });
 
   test('off the frame: wherever keys bring it, also on its way; not where it passes through the view', () => {

@@ -508,6 +508,25 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       ];
       return inLesson(piece, { Odd: spare('Away', 'click → go to full'), Cover: cover }, comes, 'Odd');
     },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      const frame = piece.frames[scene]!;
+      if (frame.timeline || scene === 'boats') return null;
+      put(piece, scene, 'Odd', spare('Away', 'click → go to full'));
+      put(piece, scene, 'Cover', { at: [ROOM[0] - 10, 900, 180, 120], style: { fill: '#fbf7ee' } });
+      const comes: Tracks = [
+        [
+          'Cover',
+          'y',
+          [
+            [0, 900],
+            [40, ROOM[1] - 30],
+          ],
+        ],
+      ];
+      frame.timeline = { length: 48, tracks: comes };
+      return { at: { scene, layer: 'Odd' } };
+    },
   ],
   'low-contrast': [
     (piece, chance) => {
