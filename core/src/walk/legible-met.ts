@@ -8,7 +8,7 @@ import type { Exploration } from './exploration.ts';
 import type { Finding } from './finding.ts';
 import { isHard, readIn, type Illegible } from './legible.ts';
 import { isComplete } from './live.ts';
-import { hasKeys, rested, sectionsWhere } from './rested.ts';
+import { hasSpans, looksByTime, rested, sectionsWhere } from './rested.ts';
 import { routeToRest } from './route-to-rest.ts';
 import type { Slot } from './slots.ts';
 
@@ -123,12 +123,12 @@ export function looksIn(program: Program, exploration: Exploration): Looks {
   return old && areSame(old.of, of) ? old : looks.set(edges, { ...looksFound(program, exploration), of });
 }
 
-/** The scenes in which timelines have keys, as one text to compare. */
+/** The scenes that look otherwise by where timelines are, as one text to compare. */
 function timedIn(program: Program): string {
   const scenes = [...program.scenes.values()];
-  if (!scenes.some(({ scene }) => scene.timeline?.tracks)) return '';
-  const timed = scenes.filter((scene) => scene.scene.use !== 'part' && hasKeys(expand(program, scene)));
-  return timed.map(({ scene }) => scene.id).join();
+  if (!scenes.some(({ scene }) => scene.timeline)) return '';
+  const expansions = scenes.filter(({ scene }) => scene.use !== 'part').map((scene) => expand(program, scene));
+  return expansions.flatMap((one) => (looksByTime(one) ? `${one.root.scene.id} ${hasSpans(one)}` : [])).join();
 }
 
 function looksFound(program: Program, exploration: Exploration): Looks {
@@ -143,11 +143,14 @@ function looksFound(program: Program, exploration: Exploration): Looks {
       if (known) known.push(slot);
       else byScene.set(slot.scene, [slot]);
     }
-  const timed = new Map<string, boolean>();
-  const isTimed = (root: string): boolean => {
-    const scene = program.scenes.get(root);
-    if (scene && !timed.has(root)) timed.set(root, hasKeys(expand(program, scene)));
-    return timed.get(root) === true;
+  const expansions = new Map<string, Expansion | null>();
+  const expansionOf = (root: string): Expansion | null => {
+    let expansion = expansions.get(root);
+    if (expansion === undefined) {
+      const scene = program.scenes.get(root);
+      expansions.set(root, (expansion = scene ? expand(program, scene) : null));
+    }
+    return expansion;
   };
   const { length } = exploration.edges;
   const all: Look[] = [];
@@ -158,15 +161,17 @@ function looksFound(program: Program, exploration: Exploration): Looks {
     const overlays = over > 0 ? (laid!.values[over] as readonly Overlay[]) : NONE;
     const other: Other[] = [];
     for (const root of scenesOn(program, { frame, overlays })) {
+      const expansion = expansionOf(root);
+      const isThereByTime = expansion !== null && hasSpans(expansion);
       const stand: string[] = [];
       for (const slot of byScene.get(root) ?? NONE) {
         const number = slot.numberIn(state);
         const value = slot.values[number];
-        if (slot.kind === 'heads') stand.push(standOf(value as Playhead | undefined));
+        if (slot.kind === 'heads') stand.push(standOf(value as Playhead | undefined, isThereByTime));
         else if (number > 0) other.push({ isDrawn: isDrawn(slot, value), words: `${root} ${slot.kind} ${slot.key} ${JSON.stringify(value)}` });
       }
-      // How it is drawn says nothing of what has keys.
-      if (isTimed(root)) other.push({ isDrawn: false, words: `${root} at ${stand.join()}` });
+      // How it is drawn says nothing of what looks otherwise by that.
+      if (expansion && looksByTime(expansion)) other.push({ isDrawn: false, words: `${root} at ${stand.join()}` });
     }
     if (over > 0) other.push({ isDrawn: false, words: JSON.stringify(overlays) });
     const words = `${frame} ${other.map((one) => one.words).join('; ')}`;
@@ -181,8 +186,11 @@ function looksFound(program: Program, exploration: Exploration): Looks {
   return { all, areAll: length <= MOST_STATES };
 }
 
-/** Where a playhead stands, in a word; on its way it is in no one place. */
-const standOf = (head: Playhead | undefined): string => (!head ? 'first' : head.playing ? 'moving' : String(head.at));
+/** Where a playhead stands, in a word; on its way it is in no one place, but what is there at some time may be so since it set out. */
+function standOf(head: Playhead | undefined, isThereByTime: boolean): string {
+  if (!head) return 'first';
+  return head.playing ? `moving ${isThereByTime ? head.at : ''}` : String(head.at);
+}
 
 /** Whether two things are together as they were not before, or one is that is not looked at by itself; they count as such from now on. */
 function isNewTogether(together: Set<string>, all: readonly Other[]): boolean {

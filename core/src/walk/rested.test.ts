@@ -38,12 +38,12 @@ describe('what is judged where timelines rest', () => {
       ] as const,
     });
     const word = { type: 'text', text: 'Tide', at: [10, 200, 200, 40], style: { ink: '#000000' } } as const;
-    const sections = (timeline: TimelineSpec, more: Layers = {}) =>
+    const sections = (timeline: TimelineSpec, more: Layers = {}, own: Layers[string] = word) =>
       says('low-contrast', {
         frames: {
           home: {
             timeline: { autoplay: false, labels: { Ebb: [0, 'hold'], Flood: [24, 'hold'] }, ...timeline },
-            layers: { ...more, word, ebb: button(0, 0, 'click → play from Ebb'), flood: button(0, 100, 'click → play from Flood') },
+            layers: { ...more, word: own, ebb: button(0, 0, 'click → play from Ebb'), flood: button(0, 100, 'click → play from Flood') },
           },
         },
       });
@@ -69,6 +69,11 @@ describe('what is judged where timelines rest', () => {
         ],
       };
       expect(sections(through)).toEqual([]);
+      const thereIn = (spans: NonNullable<TimelineSpec['spans']>, ink: string) =>
+        sections({ length: 48, spans, tracks: [] }, {}, { ...word, style: { ink } });
+      expect(thereIn([['word', 24, 47]], '#dddddd')).toHaveLength(1);
+      expect(thereIn([['word', 24, 47]], '#222222')).toEqual([]);
+      expect(thereIn([['word', 30, 40]], '#dddddd')).toHaveLength(1);
       const dark = { panel: { type: 'box', at: [0, 600, 300, 100], style: { fill: '#202020' } } } as const;
       expect(sections(keyed('y', 200, 620), dark)).toHaveLength(1);
       expect(sections(keyed('y', 200, 420), dark)).toEqual([]);

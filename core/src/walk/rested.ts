@@ -8,10 +8,17 @@ import { listWords } from '../words.ts';
 
 /** What stands still in a run, and what timelines have on its way. */
 
-/** Whether a timeline has keys for anything that is shown. */
-export const hasKeys = onceFor(({ instances }: Expansion): boolean =>
-  [...instances.values()].some(({ scene }) => Object.keys(scene.scene.timeline?.tracks ?? {}).length > 0)
-);
+/** Whether anything that is shown looks otherwise by where a timeline is, or is there by that. */
+export const looksByTime = (expansion: Expansion): boolean => hasKeys(expansion) || hasSpans(expansion);
+
+const hasKeys = onceFor((expansion: Expansion): boolean => timelinesIn(expansion).some(({ tracks }) => isAny(tracks)));
+
+/** Whether anything that is shown is there only at some time. */
+export const hasSpans = onceFor((expansion: Expansion): boolean => timelinesIn(expansion).some(({ spans }) => isAny(spans)));
+
+const timelinesIn = ({ instances }: Expansion): readonly Timeline[] => [...instances.values()].flatMap(({ scene }) => scene.scene.timeline ?? []);
+
+const isAny = (of: object | undefined): boolean => of !== undefined && Object.keys(of).length > 0;
 
 /** The instances, by their keys, whose timelines have keys for a layer, or for something around it. */
 const movedBy = onceFor((node: Node): readonly string[] => [...new Set(outwardNodes(node).flatMap((one) => [...keyedBy(one)]))]);
