@@ -56,6 +56,38 @@ describe('what is said of states', () => {
     expect(told({ variables: { Seats: seats }, frames })).toEqual(['dead-end: Nothing leads on from shop while Seats is 0.']);
   });
 
+  test('one frame on which a clip is played is no dead end, though nothing comes of it but what is seen', () => {
+    const labels = { calm: [0, 'hold'], rough: [12, 'hold'] } as const;
+    const parts = {
+      wave: {
+        size: [100, 60] as const,
+        timeline: {
+          length: 24,
+          labels,
+          tracks: [
+            [
+              'foam',
+              'x',
+              [
+                [0, 0],
+                [23, 40],
+              ],
+            ],
+          ] as const,
+        },
+        layers: { foam: { at: [0, 0, 20, 20] as const } },
+      },
+    };
+    const home = (line: string) => ({
+      layers: { wave: { type: 'placement', part: 'wave', at: [0, 200, 100, 60] } as const, on: button(0, 0, line) },
+    });
+    expect(told({ parts, frames: { home: home('click → play wave from rough') } })).toEqual([]);
+    expect(told({ parts, frames: { home: home('click → back') } })).toEqual(['dead-end: Nothing leads on from home.']);
+    // Beside it a frame that has no such clip is one all the same.
+    const lone = { home: { ...home('click → play wave from rough'), lines: ['swipe left → go to shop'] }, shop: {} };
+    expect(told({ parts, frames: lone })).toEqual(['dead-end: Nothing leads on from shop.']);
+  });
+
   test('states that are equal are one: a switch that was set back is as it began', () => {
     const switches = Array.from({ length: 5 }, (_, i) => [`s${i}`, button(0, i * 70, `click → set v${i} to not(v${i})`)] as const);
     const variables = Object.fromEntries(switches.map((_, i) => [`v${i}`, { type: 'yes/no', initial: false } as const]));

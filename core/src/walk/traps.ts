@@ -3,6 +3,7 @@ import type { Program } from '../program/program.ts';
 import { startFrames } from '../program/program.ts';
 import { scenesOn } from '../run/environment.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
+import { Ambient } from './ambient.ts';
 import type { Deed } from './edges.ts';
 import type { Exploration } from './exploration.ts';
 import { startOf } from './explore.ts';
@@ -116,6 +117,12 @@ function doneElsewhere(program: Program, { slices }: Exploration, leading: Reado
   return found;
 }
 
+/** Frames on which something sets going what only moves, or is only seen: all that there may be to do there, and no state is another for it. */
+function framesStirred(program: Program, { states, places }: Exploration): ReadonlySet<string> {
+  const spots = [...new Ambient(program).stirring].flatMap((branch) => places.get(branch) ?? []);
+  return new Set(spots.map(({ state }) => states[state]!.frame));
+}
+
 /** States from which another frame is come to, or that were not followed. */
 function leadingOn(exploration: Exploration): ReadonlySet<number> {
   const { states, unfollowed } = exploration;
@@ -136,10 +143,14 @@ function resting(program: Program, exploration: Exploration, goesOn: ReadonlySet
   // Most frames lead to others: then nobody asks.
   let elsewhere: ReadonlySet<string> | null = null;
   const isDoneElsewhere = (state: number) => (elsewhere ??= doneElsewhere(program, exploration, leading)).has(screenIn(program, runOf(state)));
+  let stirred: ReadonlySet<string> | null = null;
+  const isStirred = (frame: string) => (stirred ??= framesStirred(program, exploration)).has(frame);
   const canGoOn = (state: number) =>
     goesOn.has(state) ||
     (!leading.has(states[state]!.frame) &&
-      ([...edges.of(state), ...stirs.of(state)].some((edge) => doesMore(program, edge)) || isDoneElsewhere(state)));
+      ([...edges.of(state), ...stirs.of(state)].some((edge) => doesMore(program, edge)) ||
+        isDoneElsewhere(state) ||
+        isStirred(states[state]!.frame)));
   const isExit = (frame: string) => program.scenes.get(frame)?.scene.ending === true || leavesFrom.has(frame);
   return at.filter((state) => {
     const { frame } = states[state]!;
