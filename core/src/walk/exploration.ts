@@ -76,6 +76,8 @@ export interface Exploration {
   readonly isFreed: boolean;
   /** The instances of a scene whose timelines only move what is looked at, by their keys: exploring lets them stand. */
   readonly standingIn: (scene: string) => ReadonlySet<string>;
+  /** Branches of which a step sets going or stops what stands, or sets what is only seen: nothing is told to be another for it. */
+  readonly stirring: () => ReadonlySet<string>;
   /** What was seen, over all states. */
   readonly views: Views;
   /** The same for each part of what tells states apart that was explored by itself; empty where all was explored together. */

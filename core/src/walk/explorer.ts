@@ -343,6 +343,7 @@ export class Explorer {
       slots,
       by,
       standingIn: (scene: string) => ambient.standingIn(scene),
+      stirring: () => ambient.stirring,
       views,
       isFreed: false,
       slices: [],

@@ -11,6 +11,12 @@ export type Severity = 'must' | 'look' | 'note';
 
 export const severityWords: Record<Severity, string> = { must: 'must fix', look: 'worth a look', note: 'note' };
 
+/** Where a way begins, and what is done on it, in order. */
+export interface Route {
+  readonly from: string;
+  readonly events: readonly RunEvent[];
+}
+
 /** A loose end. */
 export interface Finding {
   /** The rule and the place: the same loose end keeps its id from edit to edit. */
@@ -22,7 +28,7 @@ export interface Finding {
   readonly title: string;
   readonly sentence: string;
   /** Events that lead from `from` to the place, to be replayed; absent where there is no such way. */
-  readonly route?: { readonly from: string; readonly events: readonly RunEvent[] };
+  readonly route?: Route;
   /** A change that mends it. */
   readonly fix?: { readonly label: string; readonly operations: readonly Operation[] };
 }

@@ -113,6 +113,65 @@ describe('what is judged where timelines rest', () => {
     });
   });
 
+  test('clips that are only seen are judged where what is played of them rests', () => {
+    const labels = { Ebb: [0, 'hold'], Flood: [24, 'hold'] } as const;
+    const clip = (tracks: NonNullable<TimelineSpec['tracks']>, layers: Layers) => ({
+      size: [390, 300] as const,
+      timeline: { length: 48, autoplay: false, labels, tracks },
+      layers,
+    });
+    const piece = (part: ReturnType<typeof clip>, ...lines: string[]): Spec => ({
+      parts: { clip: part },
+      frames: {
+        home: {
+          layers: {
+            b: button(0, 400, 'click → go to shop'),
+            clip: { type: 'placement', part: 'clip', at: [0, 300, 390, 300] },
+            on: button(0, 0, ...lines),
+          },
+        },
+        shop: back,
+      },
+    });
+    const found = (spec: Spec) =>
+      audit(compile(compose(spec)))
+        .findings.filter(({ rule }) => rule === 'low-contrast' || rule === 'unseen-hit')
+        .map(({ rule, route }) => [rule, ...route!.events.map(({ type }) => type)]);
+    const pales = clip(
+      [
+        [
+          'word',
+          'ink',
+          [
+            [24, '#000000'],
+            [47, '#dddddd'],
+          ],
+        ],
+      ],
+      {
+        word: { type: 'text', text: 'Tide', at: [200, 200, 100, 40], style: { ink: '#000000' } },
+      }
+    );
+    expect(found(piece(pales, 'click → play clip from Flood'))).toEqual([['low-contrast', 'click', 'wait']]);
+    expect(found(piece(pales, 'click → play clip from Ebb'))).toEqual([]);
+    expect(found(piece(pales, 'click → play clip from Flood', 'click → wait 500 ms; go to shop'))).toEqual([]);
+    const hides = clip(
+      [
+        [
+          'panel',
+          'y',
+          [
+            [24, 800],
+            [47, 60],
+          ],
+        ],
+      ],
+      { panel: { at: [0, 800, 390, 200], style: { fill: '#ffffff' } } }
+    );
+    expect(found(piece(hides, 'click → play clip from Flood'))).toEqual([['unseen-hit', 'click', 'wait']]);
+    expect(found(piece(hides, 'click → play clip from Ebb'))).toEqual([]);
+  });
+
   test('unseen: behind what has come there in time and rests; not where it is see-through there, or only passes', () => {
     const comes = (tracks: NonNullable<TimelineSpec['tracks']>) =>
       says('unseen-hit', {

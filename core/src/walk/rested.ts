@@ -92,10 +92,11 @@ function restFound(timeline: Timeline, from: number): Rest | null {
  * their way.
  */
 export function rested(
-  run: RunState,
+  look: { readonly run: () => RunState; readonly isUnderWay: boolean },
   expansions: readonly Expansion[],
   standingIn: (scene: string) => ReadonlySet<string>
 ): { readonly run: RunState; readonly frames: number } {
+  const run = look.run();
   const roots = { ...run.roots };
   let most = 0;
   for (const { root, instances } of expansions) {
@@ -106,7 +107,8 @@ export function rested(
     for (const key of standingIn(id)) {
       const [head, timeline] = [heads[key], instances.get(key)?.scene.scene.timeline];
       if (!head || !timeline) continue;
-      const rest = timeline.autoplay === false ? { at: head.at, frames: 0 } : restFrom(timeline, head.at);
+      const goesOn = look.isUnderWay ? head.playing : timeline.autoplay !== false;
+      const rest = goesOn ? restFrom(timeline, head.at) : { at: head.at, frames: 0 };
       heads[key] = { ...head, at: rest?.at ?? head.at, playing: rest === null };
       most = Math.max(most, rest?.frames ?? 0);
     }

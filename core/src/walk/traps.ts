@@ -3,7 +3,6 @@ import type { Program } from '../program/program.ts';
 import { startFrames } from '../program/program.ts';
 import { scenesOn } from '../run/environment.ts';
 import type { RunEvent, RunState } from '../run/state.ts';
-import { Ambient } from './ambient.ts';
 import type { Deed } from './edges.ts';
 import type { Exploration } from './exploration.ts';
 import { startOf } from './explore.ts';
@@ -118,8 +117,8 @@ function doneElsewhere(program: Program, { slices }: Exploration, leading: Reado
 }
 
 /** Frames on which something sets going what only moves, or is only seen: all that there may be to do there, and no state is another for it. */
-function framesStirred(program: Program, { states, places }: Exploration): ReadonlySet<string> {
-  const spots = [...new Ambient(program).stirring].flatMap((branch) => places.get(branch) ?? []);
+function framesStirred({ states, places, stirring }: Exploration): ReadonlySet<string> {
+  const spots = [...stirring()].flatMap((branch) => places.get(branch) ?? []);
   return new Set(spots.map(({ state }) => states[state]!.frame));
 }
 
@@ -144,7 +143,7 @@ function resting(program: Program, exploration: Exploration, goesOn: ReadonlySet
   let elsewhere: ReadonlySet<string> | null = null;
   const isDoneElsewhere = (state: number) => (elsewhere ??= doneElsewhere(program, exploration, leading)).has(screenIn(program, runOf(state)));
   let stirred: ReadonlySet<string> | null = null;
-  const isStirred = (frame: string) => (stirred ??= framesStirred(program, exploration)).has(frame);
+  const isStirred = (frame: string) => (stirred ??= framesStirred(exploration)).has(frame);
   const canGoOn = (state: number) =>
     goesOn.has(state) ||
     (!leading.has(states[state]!.frame) &&

@@ -6,8 +6,8 @@ import type { RunState } from '../run/state.ts';
 import { PlainStore } from '../run/store.ts';
 import { coversOf } from './behind.ts';
 import type { Exploration } from './exploration.ts';
-import type { Finding } from './finding.ts';
-import { looksIn } from './legible-met.ts';
+import type { Route } from './finding.ts';
+import { looksIn } from './frame-looks.ts';
 import { isMovedBy, rested } from './rested.ts';
 import { routeToRest } from './route-to-rest.ts';
 import { seeingIn, type Sight } from './sights.ts';
@@ -15,7 +15,7 @@ import { seeingIn, type Sight } from './sights.ts';
 /** A layer that is pressed unseen once what only moves has come to rest before it, with the way there. */
 export interface UnseenAtRest extends Pick<Sight, 'node'> {
   readonly behind: NonNullable<Sight['behind']>;
-  readonly route: NonNullable<Finding['route']>;
+  readonly route: Route;
 }
 
 /** Exploring lets stand what only moves, where it begins: what that hides where it comes to rest is looked for here. */
@@ -24,16 +24,17 @@ export function unseenAtRest(program: Program, exploration: Exploration): readon
   for (const part of [exploration, ...exploration.slices]) {
     const standing = (scene: string) => part.standingIn(scene);
     const isLetStand = (scene: string, node: Sight['node']) => isMovedBy(node, standing(scene));
-    for (const { state, frame, overlays } of looksIn(program, part).all) {
+    for (const look of looksIn(program, part).all) {
+      const { frame, overlays } = look;
       const expansions = scenesOn(program, { frame, overlays }).flatMap((root) => expansionOf(program, root));
       const mayHide = expansions.some((one) => [...coversOf(program, one)].some((node) => isLetStand(one.root.scene.id, node)));
       if (!mayHide) continue;
-      const { run, frames } = rested(part.runOf(state), expansions, standing);
+      const { run, frames } = rested(look, expansions, standing);
       for (const { node, behind } of frames > 0 ? unseenIn(program, run) : []) {
         const isMoved = behind && expansions.some((one) => one.nodes.includes(behind) && isLetStand(one.root.scene.id, behind));
         if (!isMoved || found.has(node.key)) continue;
         const isThere = (end: RunState) => unseenIn(program, end).some((one) => one.node.key === node.key);
-        const route = routeToRest(program, part, state, frames, isThere);
+        const route = routeToRest(program, look.route(), frames, isThere);
         if (route) found.set(node.key, { node, behind, route });
       }
     }
