@@ -1,18 +1,16 @@
 import { Beside } from '../once.ts';
-import type { Thread } from '../piece/piece.ts';
 import { expand, type Expansion } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { scenesOn } from '../run/environment.ts';
 import { replay, start } from '../run/run.ts';
 import type { Overlay, Playhead, RunState } from '../run/state.ts';
 import { areSame } from '../same.ts';
-import { stepKind } from '../vocabulary/steps/all.ts';
-import { branchKeysOf } from './at-thread.ts';
 import type { Exploration, Spot } from './exploration.ts';
 import { routeOf, startOf } from './explore.ts';
 import type { Route } from './finding.ts';
 import { hasSpans, looksByTime } from './rested.ts';
 import type { Slot } from './slots.ts';
+import { branchesMoving } from './stirred.ts';
 
 /** What decides how things look, besides which frame is there. */
 const LOOKS: ReadonlySet<string> = new Set(['states', 'flags', 'changes', 'bound', 'heads']);
@@ -72,14 +70,8 @@ export function looksIn(program: Program, exploration: Exploration): Looks {
 
 /** How frames look once something was done that sets going what only moves: no state is another for it. */
 function looksStirred(program: Program, exploration: Exploration): readonly Look[] {
-  const { places, stirring } = exploration;
-  const branches = stirring();
-  if (branches.size === 0) return NONE;
-  const isInTime = (thread: Thread, at: number) => thread.branches[at]!.steps.some((step) => stepKind(step.do).inTime !== undefined);
-  const moving = [...program.piece.threads.values()].flatMap((thread) =>
-    branchKeysOf(thread).filter((key, at) => branches.has(key) && isInTime(thread, at))
-  );
-  const spots = moving.flatMap((key) => (places.get(key) ?? []).slice(0, 1).map((spot) => ({ key, spot })));
+  const { places } = exploration;
+  const spots = branchesMoving(program, exploration).flatMap((key) => (places.get(key) ?? []).slice(0, 1).map((spot) => ({ key, spot })));
   return spots.slice(0, MOST_STIRRED).map(({ key, spot }) => lookAfter(program, exploration, key, spot));
 }
 

@@ -7,6 +7,7 @@ import type { Deed } from './edges.ts';
 import type { Exploration } from './exploration.ts';
 import { startOf } from './explore.ts';
 import { endsOf, Homeward, sourcesIn } from './homeward.ts';
+import { branchesMoving } from './stirred.ts';
 import { whileWords } from './while.ts';
 
 /** Frames from which no start frame can be reached any more, and the dead ends among them. */
@@ -116,9 +117,10 @@ function doneElsewhere(program: Program, { slices }: Exploration, leading: Reado
   return found;
 }
 
-/** Frames on which something sets going what only moves, or is only seen: all that there may be to do there, and no state is another for it. */
-function framesStirred({ states, places, stirring }: Exploration): ReadonlySet<string> {
-  const spots = [...stirring()].flatMap((branch) => places.get(branch) ?? []);
+/** Frames on which something sets going what only moves: all that there may be to do there, and no state is another for it. */
+function framesStirred(program: Program, exploration: Exploration): ReadonlySet<string> {
+  const { states, places } = exploration;
+  const spots = branchesMoving(program, exploration).flatMap((branch) => places.get(branch) ?? []);
   return new Set(spots.map(({ state }) => states[state]!.frame));
 }
 
@@ -143,7 +145,7 @@ function resting(program: Program, exploration: Exploration, goesOn: ReadonlySet
   let elsewhere: ReadonlySet<string> | null = null;
   const isDoneElsewhere = (state: number) => (elsewhere ??= doneElsewhere(program, exploration, leading)).has(screenIn(program, runOf(state)));
   let stirred: ReadonlySet<string> | null = null;
-  const isStirred = (frame: string) => (stirred ??= framesStirred(exploration)).has(frame);
+  const isStirred = (frame: string) => (stirred ??= framesStirred(program, exploration)).has(frame);
   const canGoOn = (state: number) =>
     goesOn.has(state) ||
     (!leading.has(states[state]!.frame) &&
