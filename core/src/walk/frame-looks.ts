@@ -55,6 +55,13 @@ export interface Looks {
   readonly areAll: boolean;
 }
 
+/** What is on the screen, from back to front. */
+export const expansionsOn = (program: Program, run: Pick<RunState, 'frame' | 'overlays'>): readonly Expansion[] =>
+  scenesOn(program, run).flatMap((root) => {
+    const scene = program.scenes.get(root);
+    return scene ? [expand(program, scene)] : [];
+  });
+
 const looks = new Beside<Exploration['edges'], Looks & { readonly of: readonly unknown[] }>();
 
 /** The looks of frames that are come to. */

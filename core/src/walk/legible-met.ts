@@ -1,12 +1,11 @@
 import { Beside } from '../once.ts';
-import { expand, type Expansion } from '../program/expand.ts';
+import type { Expansion } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
-import { scenesOn } from '../run/environment.ts';
 import type { RunState } from '../run/state.ts';
 import { areSame } from '../same.ts';
 import type { Exploration } from './exploration.ts';
 import type { Route } from './finding.ts';
-import { looksIn, MOST_HELD, type Look } from './frame-looks.ts';
+import { expansionsOn, looksIn, MOST_HELD, type Look } from './frame-looks.ts';
 import { isHard, readIn, type Illegible } from './legible.ts';
 import { isComplete } from './live.ts';
 import { rested, sectionsWhere } from './rested.ts';
@@ -65,8 +64,7 @@ export function whereHard(program: Program, exploration: Exploration, frame: str
 /** The route to where a text is hard to read; null where it is not, as something else comes before what moves has come to rest. */
 export function routeToHard(program: Program, { look, wait }: Pick<IllegibleMet, 'look' | 'wait'>, layer: string): Route | null {
   const isThere = (run: RunState) => {
-    const expansions = scenesOn(program, run).map((root) => expand(program, program.scenes.get(root)!));
-    return readIn(program, run, expansions).some((one) => one.node.layer.id === layer && isHard(one));
+    return readIn(program, run, expansionsOn(program, run)).some((one) => one.node.layer.id === layer && isHard(one));
   };
   return routeToRest(program, look.route(), wait, isThere);
 }
@@ -80,8 +78,8 @@ const known = new Beside<Expansion, Map<string, Known>>();
 
 /** Every text that is read in a state, with its contrast: found once for each look, as long as nothing that is on the screen is edited. */
 function readAt(program: Program, exploration: Exploration, look: Look): readonly ReadAt[] {
-  const { frame, overlays, words } = look;
-  const expansions = scenesOn(program, { frame, overlays }).map((root) => expand(program, program.scenes.get(root)!));
+  const { words } = look;
+  const expansions = expansionsOn(program, look);
   const { swatches, typeStyles } = program.piece.head;
   const { standingIn } = exploration;
   const standing = expansions.map(({ root }) => [...standingIn(root.scene.id)].join());

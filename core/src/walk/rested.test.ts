@@ -15,6 +15,10 @@ const looks = { hover: { style: { fill: '#eeeeee' } }, press: { style: { fill: '
 const button = (x: number, y: number, ...lines: string[]) => ({ at: [x, y, 100, 60] as const, text: 'Go', looks, lines });
 const back = { layers: { back: button(0, 0, 'click → go to home') } };
 
+type Track = NonNullable<TimelineSpec['tracks']>[number];
+
+const track = (layer: string, property: Tracked, ...keys: Track[2]): Track => [layer, property, keys];
+
 function says(rule: string, spec: Spec): string[] {
   const program = compile(compose(spec));
   const own = audit(program).findings.filter((one) => one.rule === rule);
@@ -26,16 +30,7 @@ describe('what is judged where timelines rest', () => {
   describe('hard to read', () => {
     const keyed = (property: Tracked, from: number | string, to: number | string) => ({
       length: 48,
-      tracks: [
-        [
-          'word',
-          property,
-          [
-            [24, from],
-            [47, to],
-          ],
-        ],
-      ] as const,
+      tracks: [track('word', property, [24, from], [47, to])] as const,
     });
     const word = { type: 'text', text: 'Tide', at: [10, 200, 200, 40], style: { ink: '#000000' } } as const;
     const sections = (timeline: TimelineSpec, more: Layers = {}, own: Layers[string] = word) =>
@@ -56,17 +51,7 @@ describe('what is judged where timelines rest', () => {
       expect(sections(keyed('opacity', 1, 0))).toEqual([]);
       const through: TimelineSpec = {
         ...keyed('ink', '#000000', '#000000'),
-        tracks: [
-          [
-            'word',
-            'ink',
-            [
-              [24, '#000000'],
-              [36, '#dddddd'],
-              [47, '#000000'],
-            ],
-          ],
-        ],
+        tracks: [track('word', 'ink', [24, '#000000'], [36, '#dddddd'], [47, '#000000'])],
       };
       expect(sections(through)).toEqual([]);
       const thereIn = (spans: NonNullable<TimelineSpec['spans']>, ink: string) =>
@@ -79,16 +64,7 @@ describe('what is judged where timelines rest', () => {
       expect(sections(keyed('y', 200, 420), dark)).toEqual([]);
       const under: TimelineSpec = {
         length: 48,
-        tracks: [
-          [
-            'panel',
-            'fill',
-            [
-              [24, '#ffffff'],
-              [47, '#202020'],
-            ],
-          ],
-        ],
+        tracks: [track('panel', 'fill', [24, '#ffffff'], [47, '#202020'])],
       };
       expect(sections(under, { panel: { type: 'box', at: [0, 190, 300, 100], style: { fill: '#ffffff' } } })).toHaveLength(1);
     });
@@ -137,37 +113,13 @@ describe('what is judged where timelines rest', () => {
       audit(compile(compose(spec)))
         .findings.filter(({ rule }) => rule === 'low-contrast' || rule === 'unseen-hit')
         .map(({ rule, route }) => [rule, ...route!.events.map(({ type }) => type)]);
-    const pales = clip(
-      [
-        [
-          'word',
-          'ink',
-          [
-            [24, '#000000'],
-            [47, '#dddddd'],
-          ],
-        ],
-      ],
-      {
-        word: { type: 'text', text: 'Tide', at: [200, 200, 100, 40], style: { ink: '#000000' } },
-      }
-    );
+    const pales = clip([track('word', 'ink', [24, '#000000'], [47, '#dddddd'])], {
+      word: { type: 'text', text: 'Tide', at: [200, 200, 100, 40], style: { ink: '#000000' } },
+    });
     expect(found(piece(pales, 'click → play clip from Flood'))).toEqual([['low-contrast', 'click', 'wait']]);
     expect(found(piece(pales, 'click → play clip from Ebb'))).toEqual([]);
     expect(found(piece(pales, 'click → play clip from Flood', 'click → wait 500 ms; go to shop'))).toEqual([]);
-    const hides = clip(
-      [
-        [
-          'panel',
-          'y',
-          [
-            [24, 800],
-            [47, 60],
-          ],
-        ],
-      ],
-      { panel: { at: [0, 800, 390, 200], style: { fill: '#ffffff' } } }
-    );
+    const hides = clip([track('panel', 'y', [24, 800], [47, 60])], { panel: { at: [0, 800, 390, 200], style: { fill: '#ffffff' } } });
     expect(found(piece(hides, 'click → play clip from Flood'))).toEqual([['unseen-hit', 'click', 'wait']]);
     expect(found(piece(hides, 'click → play clip from Ebb'))).toEqual([]);
   });
@@ -189,88 +141,15 @@ describe('what is judged where timelines rest', () => {
         },
       });
     const told = 'b takes presses while nothing is seen of it, in the state that its route leads to: panel lies before it and lets presses through.';
-    expect(
-      comes([
-        [
-          'panel',
-          'y',
-          [
-            [24, 900],
-            [47, 380],
-          ],
-        ],
-      ])
-    ).toEqual([told]);
-    expect(
-      comes([
-        [
-          'panel',
-          'opacity',
-          [
-            [24, 0],
-            [47, 1],
-          ],
-        ],
-      ])
-    ).toEqual([told]);
-    expect(
-      comes([
-        [
-          'panel',
-          'y',
-          [
-            [24, 900],
-            [47, 380],
-          ],
-        ],
-        [
-          'panel',
-          'opacity',
-          [
-            [24, 1],
-            [47, 0.6],
-          ],
-        ],
-      ])
-    ).toEqual([]);
-    expect(
-      comes([
-        [
-          'panel',
-          'y',
-          [
-            [24, 900],
-            [36, 380],
-            [47, 900],
-          ],
-        ],
-      ])
-    ).toEqual([]);
-    expect(
-      comes([
-        [
-          'panel',
-          'fill',
-          [
-            [24, '#ffffff'],
-            [47, '#ffffff80'],
-          ],
-        ],
-      ])
-    ).toEqual([]);
+    expect(comes([track('panel', 'y', [24, 900], [47, 380])])).toEqual([told]);
+    expect(comes([track('panel', 'opacity', [24, 0], [47, 1])])).toEqual([told]);
+    expect(comes([track('panel', 'y', [24, 900], [47, 380]), track('panel', 'opacity', [24, 1], [47, 0.6])])).toEqual([]);
+    expect(comes([track('panel', 'y', [24, 900], [36, 380], [47, 900])])).toEqual([]);
+    expect(comes([track('panel', 'fill', [24, '#ffffff'], [47, '#ffffff80'])])).toEqual([]);
     // What only moves stands where it begins while all else is tried: nobody knows that it is there then.
     const only: TimelineSpec = {
       length: 48,
-      tracks: [
-        [
-          'panel',
-          'y',
-          [
-            [0, 380],
-            [24, 900],
-          ],
-        ],
-      ],
+      tracks: [track('panel', 'y', [0, 380], [24, 900])],
     };
     const panel = { at: [0, 380, 390, 200], style: { fill: '#ffffff' } } as const;
     const layers = { b: button(0, 400, 'click → go to shop'), panel };
@@ -279,16 +158,7 @@ describe('what is judged where timelines rest', () => {
       return audit(compile(compose(spec))).findings.filter(({ rule }) => rule === 'unseen-hit');
     };
     expect(alone(only.tracks!)).toEqual([]);
-    const comesAlone: NonNullable<TimelineSpec['tracks']> = [
-      [
-        'panel',
-        'y',
-        [
-          [0, 900],
-          [24, 380],
-        ],
-      ],
-    ];
+    const comesAlone: NonNullable<TimelineSpec['tracks']> = [track('panel', 'y', [0, 900], [24, 380])];
     const [once, ...more] = alone(comesAlone);
     expect(more).toEqual([]);
     expect(once).toMatchObject({

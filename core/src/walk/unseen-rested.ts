@@ -1,4 +1,3 @@
-import { expand } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import { scenesOn } from '../run/environment.ts';
 import { runnerIn } from '../run/machine.ts';
@@ -7,7 +6,7 @@ import { PlainStore } from '../run/store.ts';
 import { coversOf } from './behind.ts';
 import type { Exploration } from './exploration.ts';
 import type { Route } from './finding.ts';
-import { looksIn } from './frame-looks.ts';
+import { expansionsOn, looksIn } from './frame-looks.ts';
 import { isMovedBy, rested } from './rested.ts';
 import { routeToRest } from './route-to-rest.ts';
 import { seeingIn, type Sight } from './sights.ts';
@@ -25,8 +24,9 @@ export function unseenAtRest(program: Program, exploration: Exploration): readon
     const standing = (scene: string) => part.standingIn(scene);
     const isLetStand = (scene: string, node: Sight['node']) => isMovedBy(node, standing(scene));
     for (const look of looksIn(program, part).all) {
-      const { frame, overlays } = look;
-      const expansions = scenesOn(program, { frame, overlays }).flatMap((root) => expansionOf(program, root));
+      // Most frames have nothing that only moves.
+      if (!scenesOn(program, look).some((root) => standing(root).size > 0)) continue;
+      const expansions = expansionsOn(program, look);
       const mayHide = expansions.some((one) => [...coversOf(program, one)].some((node) => isLetStand(one.root.scene.id, node)));
       if (!mayHide) continue;
       const { run, frames } = rested(look, expansions, standing);
@@ -41,11 +41,6 @@ export function unseenAtRest(program: Program, exploration: Exploration): readon
   }
   return [...found.values()];
 }
-
-const expansionOf = (program: Program, root: string) => {
-  const scene = program.scenes.get(root);
-  return scene ? [expand(program, scene)] : [];
-};
 
 const unseenIn = (program: Program, run: RunState): readonly Sight[] =>
   seeingIn(runnerIn(program, new PlainStore(run))).sights.filter(({ isUnseen }) => isUnseen);

@@ -56,6 +56,8 @@ function keyed(piece: Draft, property: 'scale' | 'opacity', to: number): Omit<Pl
 /** Keys of a scene's timeline: of which layer and property, at which frames what. */
 type Tracks = NonNullable<NonNullable<SceneSpec['timeline']>['tracks']>;
 
+const track = (layer: string, property: Tracks[number][1], ...keys: Tracks[number][2]): Tracks[number] => [layer, property, keys];
+
 /** Gives a lesson more keys, with what they are of; null where there is no lesson. */
 function inLesson(piece: Draft, layers: Record<string, PlacedSpec>, tracks: Tracks, layer: string): Omit<Planted, 'piece'> | null {
   const { lesson } = piece.frames;
@@ -455,16 +457,7 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       return { at: { scene, layer: 'Odd' } };
     },
     (piece) => {
-      const nears: Tracks = [
-        [
-          'Odd',
-          'x',
-          [
-            [24, 700],
-            [47, 420],
-          ],
-        ],
-      ];
+      const nears: Tracks = [track('Odd', 'x', [24, 700], [47, 420])];
       return inLesson(piece, { Odd: button('Away', 20, 500, 'click → go to full') }, nears, 'Odd');
     },
   ],
@@ -564,46 +557,19 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       return { at: { scene, layer: 'Words' }, brings: ['no-effect'] };
     },
     (piece) => {
-      const pales: Tracks = [
-        [
-          'Words',
-          'ink',
-          [
-            [24, '#2b2433'],
-            [47, '#d8d0c0'],
-          ],
-        ],
-      ];
+      const pales: Tracks = [track('Words', 'ink', [24, '#2b2433'], [47, '#d8d0c0'])];
       return inLesson(piece, { Words: text('High water', ...ROOM) }, pales, 'Words');
     },
     (piece) => {
       const panel: PlacedSpec = { type: 'box', at: [ROOM[0] - 10, ROOM[1] - 10, 180, 60], style: { fill: '#fbf7ee' } };
-      const darkens: Tracks = [
-        [
-          'Panel',
-          'fill',
-          [
-            [24, '#fbf7ee'],
-            [47, '#3a3340'],
-          ],
-        ],
-      ];
+      const darkens: Tracks = [track('Panel', 'fill', [24, '#fbf7ee'], [47, '#3a3340'])];
       return inLesson(piece, { Panel: panel, Words: text('High water', ...ROOM) }, darkens, 'Words');
     },
     (piece, chance) => {
       const scene = corner(piece, chance);
       const frame = piece.frames[scene]!;
       if (frame.timeline || scene === 'boats') return null;
-      const fades: Tracks = [
-        [
-          'Words',
-          'opacity',
-          [
-            [0, 1],
-            [40, 0.3],
-          ],
-        ],
-      ];
+      const fades: Tracks = [track('Words', 'opacity', [0, 1], [40, 0.3])];
       frame.timeline = { length: 48, tracks: fades };
       return { at: put(piece, scene, 'Words', text('High water', ...ROOM)) };
     },
