@@ -90,7 +90,11 @@ function readAt(program: Program, exploration: Exploration, look: Look): readonl
   if (old && areSame(old.of, of)) return old.read;
   const { run, frames: wait } = rested(look, expansions, standingIn);
   const read = readIn(program, run, expansions).map((one): ReadAt => {
-    const section = expansions.flatMap((expansion) => (expansion.nodes.includes(one.node) ? sectionsWhere(run, expansion, one.node) : []))[0];
+    const section = sectionsWhere(
+      run,
+      expansions.find(({ root }) => root.scene.id === one.scene)!,
+      one.node
+    );
     return { ...one, wait, ...(section && { when: [section, one.when].filter(Boolean).join(', ') }) };
   });
   looks.set(words, { of, read });

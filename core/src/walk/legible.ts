@@ -21,6 +21,8 @@ import { contrastOf, over } from './contrast.ts';
 /** Text that is hard to read on what lies under it. */
 export interface Illegible {
   readonly node: Node;
+  /** The scene on the screen that it is in: its own, or one that its part is placed in. */
+  readonly scene: string;
   /** The contrast it has, and the one that WCAG 2.2, 1.4.3 asks for. */
   readonly contrast: number;
   readonly wanted: number;
@@ -146,7 +148,7 @@ function* readOn(screen: Screen, when: string, isPassing: IsPassing): Iterable<I
         const ground = isUnder(shown, point) ? groundUnder(paints, shown, point) : null;
         if (ground) contrasts.push(contrastOf(over(ground, ink.rgb, ink.alpha * alpha), ground));
       }
-      if (contrasts.length > 0) yield { node: shown.node, contrast: Math.min(...contrasts), wanted: wantedFor(shown), when };
+      if (contrasts.length > 0) yield { node: shown.node, scene: surface.scene, contrast: Math.min(...contrasts), wanted: wantedFor(shown), when };
     }
 }
 
