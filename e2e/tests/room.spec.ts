@@ -224,3 +224,48 @@ test('while it is tried the ledger stands beside it, and can be folded away', as
   const [tools, others] = await Promise.all([page.getByRole('group', { name: 'Tools' }).boundingBox(), studio.looseEnds().boundingBox()]);
   expect(tools!.x + tools!.width).toBeLessThanOrEqual(others!.x);
 });
+
+test('what is pressed while a piece is being opened is for its desk, once', async ({ studio, page }) => {
+  await studio.given(harbour);
+  const haveFrames = (count: number) => expect.poll(() => studio.frames()).toHaveLength(count);
+  await haveFrames(3);
+  await studio.saved();
+  const url = page.url();
+  let letGo = () => {};
+  const wait = async () => {
+    const held = new Promise<void>((resolve) => (letGo = resolve));
+    await page.route(/\/api\/pieces\/[^/]+$/, async (route) => {
+      await held;
+      await route.continue();
+    });
+  };
+  const opening = page.getByText('Opening the piece…');
+
+  // From the address, from the first line of the page on.
+  await wait();
+  await page.goto(url, { waitUntil: 'commit' });
+  await page.waitForFunction(() => 'zanyKeys' in window && document.body !== null);
+  await page.keyboard.press('n');
+  await expect(opening).toBeVisible();
+  await page.keyboard.press('b');
+  letGo();
+  await haveFrames(4);
+  await studio.drag([20, 20], [140, 80]);
+  await expect(studio.row('Box 1')).toBeVisible();
+  await haveFrames(4);
+  await studio.saved();
+
+  // From the Workroom.
+  await page.unroute(/\/api\/pieces\/[^/]+$/);
+  await studio.workroom();
+  await wait();
+  await page.getByRole('link', { name: 'Piece' }).first().click();
+  await expect(opening).toBeVisible();
+  await page.keyboard.press('n');
+  letGo();
+  await haveFrames(5);
+  await page.keyboard.press('o');
+  await studio.drag([20, 200], [140, 260]);
+  await expect(studio.row('Oval 1')).toBeVisible();
+  await haveFrames(5);
+});

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import { forgetKeys, giveKeys } from '$lib/client/early-keys';
   import { EditorSession } from '$lib/client/session.svelte';
   import CommandFinder from '$lib/shared/CommandFinder.svelte';
   import { commands, matches, type CommandContext, type Desk } from '$lib/shared/commands';
@@ -13,7 +14,7 @@
   import { isByPointer, isTyping } from '$lib/shared/focus';
   import LayerMenu from '$lib/shared/LayerMenu.svelte';
   import Notices from '$lib/shared/Notices.svelte';
-  import { onDestroy } from 'svelte';
+  import { onDestroy, tick } from 'svelte';
   import type { LayoutData } from './$types';
   import type { Snippet } from 'svelte';
 
@@ -27,6 +28,14 @@
 
   // svelte-ignore state_referenced_locally
   const opening = EditorSession.open(data.id, data.person, data.role).then((session) => (place.session = opened = session));
+
+  /** Before it hears them, keys are kept for the desk. */
+  let hears = false;
+  void opening.then(async () => {
+    await tick();
+    hears = true;
+    giveKeys();
+  }, forgetKeys);
 
   onDestroy(() => opened?.close());
 
@@ -71,7 +80,7 @@
 
   function key(event: KeyboardEvent) {
     const { session } = place;
-    if (!session || event.defaultPrevented || finding || listing) return;
+    if (!session || !hears || event.defaultPrevented || finding || listing) return;
     if (event.key === 'Escape' && session.trying) return void (session.trying = false);
     if (isTyping(event.target) && !(event.ctrlKey && event.key.toLowerCase() === 'k')) return;
     if (isPressing(event)) return;
