@@ -245,6 +245,57 @@ test('looks are tried by pointing at them, and come in their own time', async ({
   await expect(strip.getByRole('button', { name: 'Rest look', exact: true })).toHaveAttribute('aria-pressed', 'true');
 });
 
+test('what is hidden at rest and shown in the hover look comes up under the pointer, and is pressed there', async ({ studio, page }) => {
+  await studio.given({
+    frames: {
+      Boats: {
+        layers: {
+          Card: { type: 'group', at: [20, 100, 350, 200] },
+          Ground: { at: [0, 0, 350, 200], in: 'Card', style: { fill: gold } },
+          Book: { at: [20, 120, 140, 56], in: 'Card', text: 'Book', style: { fill: '#20304a', ink: '#ffffff' }, lines: ['click → go to Pay'] },
+        },
+      },
+      Pay: { ending: true },
+    },
+  });
+  await studio.row('Book').hover();
+  await studio.row('Book').getByRole('button', { name: 'Hide' }).click();
+  await studio.select('Card');
+  const strip = page.getByRole('region', { name: 'Strip' });
+  await strip.getByRole('button', { name: 'add a hover look' }).click();
+  await studio.row('Book').getByRole('button', { name: 'Show' }).click();
+  await expect(studio.sheet.getByText('Book', { exact: true })).toBeVisible();
+  await strip.getByRole('button', { name: 'Rest look', exact: true }).click();
+  await expect(studio.sheet.getByText('Book', { exact: true })).toBeHidden();
+  await page.getByRole('button', { name: /^Try/ }).click();
+  await expect(studio.button('Book')).toBeHidden();
+  const box = (await studio.stage.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + 2);
+  await studio.stage
+    .locator('.zany-layer')
+    .first()
+    .hover({ position: { x: 5, y: 5 } });
+  await studio.button('Book').click();
+  await studio.running('Pay');
+});
+
+test('a field is offered the variables that take what it holds, and says where its own is gone', async ({ studio, page }) => {
+  await studio.given({
+    variables: { Seats: { type: 'number', initial: 1 }, Who: { type: 'text', initial: '' } },
+    frames: { Book: { layers: { Name: { type: 'field', at: [20, 100, 200, 52], field: { kind: 'text' } } }, ending: true } },
+  });
+  await studio.select('Name');
+  await page.getByRole('toolbar', { name: 'Properties' }).getByRole('button', { name: 'behaves' }).click();
+  const kept = page.getByRole('button', { name: /^Variable of the field/ });
+  await kept.click();
+  await expect(page.getByRole('option')).toHaveText(['nothing', 'Who']);
+  await page.getByRole('option', { name: 'Who' }).click();
+  await expect(kept).toHaveAccessibleName('Variable of the field: Who');
+  await page.getByRole('button', { name: /^Kind of field/ }).click();
+  await page.getByRole('option', { name: 'slider' }).click();
+  await expect(kept).toHaveAccessibleName(/^Variable of the field: Who, Who takes nothing of what a field of slider holds/);
+});
+
 test('a picture is cropped, and one to compare with is kept with its scene', async ({ studio, page }) => {
   await studio.newPiece('Pictures');
   const { default: sharp } = await import('sharp');

@@ -88,15 +88,17 @@ test('by phone and by mouse: a task is done, given up, and what was done is told
   // For less than a second, which a busy machine may not look at in time. Beside the frame it is no step in the piece.
   for (const y of [790, 740]) {
     await expect(phone.locator('main')).not.toHaveClass(/hinting/);
-    const lit = phone.evaluate(() => {
+    // Whoever watches has to be there before the tap is.
+    const watch = await phone.evaluateHandle(() => {
       const main = document.querySelector('main')!;
-      return new Promise<boolean>((resolve) => {
+      const lit = new Promise<boolean>((resolve) => {
         new MutationObserver(() => main.classList.contains('hinting') && resolve(true)).observe(main, { attributes: true });
         setTimeout(() => resolve(false), 12_000);
       });
+      return { lit };
     });
     await phone.touchscreen.tap(300, y);
-    expect(await lit, `at ${y}`).toBe(true);
+    expect(await watch.evaluate(({ lit }) => lit), `at ${y}`).toBe(true);
   }
   await running(phone).getByRole('button', { name: 'Book' }).tap();
   await running(phone).getByRole('button', { name: 'Pay now' }).tap();

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { EDGES, trimOperations, variablesOf, type Layer, isMediaLayer } from '@zany/core';
+  import { EDGES, isMediaLayer, trimOperations, typeOfField, variablesOf, variableType, type Layer, type Variable } from '@zany/core';
   import ChipMenu from '$lib/shared/ChipMenu.svelte';
   import type { EditorSession } from '$lib/client/session.svelte';
   import { fieldKey } from '$lib/shared/focus';
@@ -59,7 +59,9 @@
   const roles = ['button', 'link', 'heading', 'image', 'text', 'none'] as const;
   const variables = $derived(variablesOf(session.piece, null).concat(variablesOf(session.piece, first.scene)));
   const kinds = ['text', 'number', 'checkbox', 'switch', 'choice', 'slider'] as const;
-  const variable = $derived(variables.find((one) => one.id === first.field?.variable));
+  /** What the field is kept in, of whatever type; null where that is gone. */
+  const variable = $derived(first.field?.variable === undefined ? undefined : (session.piece.variables.get(first.field.variable) ?? null));
+  const takes = (one: Variable) => first.field !== undefined && variableType(session.piece, one.id) === typeOfField(first.field);
 
   const flags = [
     { path: 'hidden', label: 'hidden' },
@@ -87,9 +89,10 @@
       <span class="soft">kept in</span>
       <ChipMenu
         name="Variable of the field"
-        label={variable?.name ?? 'nothing'}
-        tone={variable ? 'chip-teal' : 'chip-ghost'}
-        options={[{ value: '', label: 'nothing' }, ...variables.map((one) => ({ value: one.id, label: one.name }))]}
+        label={variable === undefined ? 'nothing' : (variable?.name ?? 'a variable that is gone')}
+        tone={variable === undefined ? 'chip-ghost' : variable && takes(variable) ? 'chip-teal' : 'chip-brick'}
+        note={variable && !takes(variable) ? `${variable.name} takes nothing of what a field of ${field.kind} holds` : undefined}
+        options={[{ value: '', label: 'nothing' }, ...variables.filter(takes).map((one) => ({ value: one.id, label: one.name }))]}
         onpick={(id) => set('Variable of the field', ['field', 'variable'], id || undefined)}
       />
     </div>

@@ -13,6 +13,9 @@ const LONGEST = 15_000;
 
 const waiting = new Map<string, { timer: ReturnType<typeof setTimeout>; since: number; revision: number }>();
 
+/** The revisions of each piece whose cards are being worked out. */
+const underWay = new Map<string, Set<number>>();
+
 /** Has the card of a piece worked out anew, a little later. */
 export function cardLater(piece: string, revision: number, rest = REST): void {
   const known = waiting.get(piece);
@@ -29,16 +32,21 @@ export function cardLater(piece: string, revision: number, rest = REST): void {
 
 /** Cards that are not there, or of an older revision, are worked out one after the other; whoever looks again finds them. */
 export function refreshCards(pieces: readonly { readonly id: string; readonly revision: number }[]): void {
-  for (const { id, revision } of pieces) if (!waiting.has(id)) cardLater(id, revision, 0);
+  for (const { id, revision } of pieces) if (!waiting.has(id) && !underWay.get(id)?.has(revision)) cardLater(id, revision, 0);
 }
 
 async function work(piece: string, revision: number): Promise<void> {
   // That does not wait for the card, before which those of large pieces may stand in line.
   rested(piece, revision);
+  const revisions = underWay.get(piece) ?? new Set();
+  underWay.set(piece, revisions.add(revision));
   try {
     await keep(piece, revision, await cardOf(piece, revision));
   } catch (error) {
     log.warn({ err: error, piece }, 'could not work out what the Workroom shows of a piece');
+  } finally {
+    revisions.delete(revision);
+    if (!revisions.size) underWay.delete(piece);
   }
 }
 

@@ -148,8 +148,13 @@ test('says how far it has come, and ends with its worker when it is stopped', as
   const { id: errand } = await beginErrand(owner, id, { kind: 'walk', as: 'csv' });
   await vi.waitFor(async () => expect((await errandOf(owner, id, errand)).said).toMatch(/^[\d,]+ states walked$/), { timeout: 30_000, interval: 50 });
   expect(hasTimeForErrand()).toBe(false);
+  const next = await pieceOf(harbour);
+  const { id: behind } = await beginErrand(next.owner, next.id, TABLE);
+  expect(await errandOf(next.owner, next.id, behind)).toMatchObject({ state: 'waiting' });
   await stopErrand(owner, id, errand);
   expect(await errandOf(owner, id, errand)).toMatchObject({ state: 'stopped', said: null, problem: null, file: null });
+  // Whoever stood in line comes to his turn.
+  await until(next.owner, next.id, behind, 'done');
   await vi.waitFor(() => expect(hasTimeForErrand()).toBe(true), { timeout: 10_000, interval: 50 });
   expect(await errandOf(owner, id, errand)).toMatchObject({ state: 'stopped' });
   await expect(errandFile(owner, id, errand)).rejects.toThrow('It was stopped.');
@@ -161,7 +166,13 @@ test('says how far it has come, and ends with its worker when it is stopped', as
 test('three at once for one person, of all pieces; ended ones make room', async () => {
   const owner = await newPerson();
   const pieces = await Promise.all(Array.from({ length: 4 }, () => newPiece(owner)));
-  const held = vi.spyOn(pools().errands, 'run').mockReturnValue(new Promise(() => {}));
+  // They end with the test: whoever does one for good does nothing else any more.
+  let release = () => {};
+  const held = vi.spyOn(pools().errands, 'run').mockReturnValue(
+    new Promise((resolve) => {
+      release = () => resolve({ ok: false, error: new Refusal('bad-request', 'The test is over.').fault });
+    })
+  );
   try {
     const begun = [];
     for (const { id } of pieces.slice(0, 3)) begun.push(await beginErrand(owner, id, TABLE));
@@ -174,6 +185,7 @@ test('three at once for one person, of all pieces; ended ones make room', async 
     const other = await newPerson();
     expect(await beginErrand(other, (await newPiece(other)).id, TABLE)).toMatchObject({ problem: null });
   } finally {
+    release();
     held.mockRestore();
   }
 });

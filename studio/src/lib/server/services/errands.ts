@@ -76,11 +76,18 @@ const HAS_ROOM = `(SELECT count(*) FROM errands WHERE person_id = $1 AND state I
 const tooMany = () => new Refusal('too-often', `${MOST.underWay} things are being done for you already. Wait until one is done, or stop one.`);
 
 async function begun(who: Principal, piece: string | null, errand: string): Promise<Errand> {
-  const job = { errand };
-  await Promise.all([later('do an errand', job), forgetOld(somebody(who).id)]);
-  // Nobody waits for the queue where it can be done at once; who comes to it there finds it taken.
-  if (hasTimeForErrand()) void doErrand(job).catch((error: unknown) => log.warn({ err: error, ...job }, 'could not do an errand'));
+  await Promise.all([putToWork(errand), forgetOld(somebody(who).id)]);
   return errandOf(who, piece, errand);
+}
+
+/**
+ * Has one done: at once where this server has time, else by whichever comes to it first. A queue that only those stand in
+ * who wait is a short one; should this server be killed before it has begun, what nobody works on is taken up all the same.
+ */
+async function putToWork(errand: string): Promise<void> {
+  const job = { errand };
+  if (hasTimeForErrand()) void doErrand(job).catch((error: unknown) => log.warn({ err: error, ...job }, 'could not do an errand'));
+  else await later('do an errand', job);
 }
 
 const SAME = 'SELECT id FROM errands WHERE person_id = $1 AND piece_id = $2 AND revision = $3 AND wish = $4::jsonb AND pinned = $5::jsonb';
@@ -315,7 +322,7 @@ export async function takeUpErrands(): Promise<void> {
     `UPDATE errands SET state = 'waiting', alive_at = now()
      WHERE state IN ('waiting', 'at work') AND alive_at < now() - interval '${SILENT} seconds' RETURNING id`
   );
-  for (const { id } of found) await later('do an errand', { errand: id });
+  for (const { id } of found) await putToWork(id);
 }
 
 /** Does that now and then, as long as the server is there. */

@@ -210,8 +210,9 @@ describe('the Workroom', () => {
 
 describe('what is large or hostile', () => {
   test('keeps nobody waiting for long, and is refused or taken', async () => {
+    const began = performance.now();
     let longest = 0;
-    let last = performance.now();
+    let last = began;
     const beat = setInterval(() => {
       longest = Math.max(longest, performance.now() - last - 5);
       last = performance.now();
@@ -227,9 +228,10 @@ describe('what is large or hostile', () => {
       )
     );
     clearInterval(beat);
+    const whole = performance.now() - began;
     expect(outcomes).toEqual(writable.map(() => true));
-    // Working them out takes many seconds; a server that did it by itself would stand still for as long.
-    expect(longest).toBeLessThan(3000);
+    // A server that worked them out by itself would stand still for nearly the whole of it.
+    expect(longest).toBeLessThan(Math.max(1000, whole / 2));
   }, 120_000);
 
   test('a copy is the same piece under another id, with threads of the piece on it', async () => {
