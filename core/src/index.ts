@@ -5,7 +5,7 @@ export { functions } from './expression/functions.ts';
 export { clausesOf, COMPARISONS, writeClauses, type Clause, type Clauses } from './expression/clauses.ts';
 export { displayExpression, writeThing, type ExpressionScope } from './expression/names.ts';
 export { parseExpression } from './expression/parse.ts';
-export { expressionScope, typesIn, variableType } from './expression/scope.ts';
+export { expressionScope, typeOfField, typesIn, variableType } from './expression/scope.ts';
 export { storeExpression } from './expression/store.ts';
 export { escapeText, hasExpressions, textParts } from './expression/text.ts';
 export { displayText, storeText, type StoredText } from './expression/written-text.ts';

@@ -98,7 +98,7 @@ export const replaceRefs = (ast: Ast, by: (ref: Ast & { readonly k: 'ref' }) => 
 export const replacePart = (ast: Ast, part: Ast, by: Ast): Ast => (ast === part ? by : withParts(ast, (one) => replacePart(one, part, by)));
 
 /** An expression with its parts as they come out. */
-function withParts(ast: Ast, inside: (part: Ast) => Ast): Ast {
+export function withParts(ast: Ast, inside: (part: Ast) => Ast): Ast {
   switch (ast.k) {
     case 'op':
       return { ...ast, a: inside(ast.a), b: inside(ast.b) };

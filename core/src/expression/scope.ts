@@ -1,5 +1,5 @@
 import { onceFor } from '../once.ts';
-import { byOrder, layerIdsOf, scenesOf, statesOf, variablesOf, type Piece } from '../piece/piece.ts';
+import { byOrder, layerIdsOf, scenesOf, statesOf, variablesOf, type Layer, type Piece } from '../piece/piece.ts';
 import type { Property, ValueType } from './ast.ts';
 import type { TypeEnvironment } from './check.ts';
 import type { ExpressionScope, NamedThing } from './names.ts';
@@ -74,10 +74,13 @@ export const typesIn = (piece: Piece): TypeEnvironment => ({
     const layer = piece.layers.get(id);
     if (!layer) return null;
     if (property !== 'value') return propertyTypes[property];
-    return layer.field ? fieldTypes[layer.field.kind] : null;
+    return layer.field ? typeOfField(layer.field) : null;
   },
   isName: (id) => valueName(piece, id) !== null,
 });
+
+/** The type of what a field holds. */
+export const typeOfField = ({ kind }: NonNullable<Layer['field']>): ValueType => fieldTypes[kind];
 
 const fieldTypes = { text: 'text', number: 'number', checkbox: 'yes/no', switch: 'yes/no', choice: 'text', slider: 'number' } as const;
 

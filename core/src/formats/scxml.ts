@@ -31,6 +31,7 @@ import { timeOf as transitionTime } from '../vocabulary/steps/define.ts';
 import { wantedState } from '../vocabulary/steps/state.ts';
 import { addressProblem } from '../vocabulary/address.ts';
 import { ownerOf } from '../walk/at-thread.ts';
+import { shownByLooks } from '../walk/by-looks.ts';
 import { seenScenes } from '../walk/per-scene.ts';
 import type { Step, StepOf } from '../vocabulary/steps/all.ts';
 
@@ -162,7 +163,9 @@ class Writer {
   private noteOmitted(): void {
     const { scenes, piece } = this.program;
     const say = (line: string) => this.omitted.add(line);
-    for (const { scene, items } of [...this.seen].map((id) => scenes.get(id)!)) {
+    for (const seen of [...this.seen].map((id) => scenes.get(id)!)) {
+      const { scene, items } = seen;
+      for (const name of shownByLooks(seen)) say(`what looks of ${name} show and hide`);
       if (scene.stateIs) say(`that the state of ${scene.name} follows an expression`);
       if (scene.onReturn === 'remember') say(`that ${scene.name} remembers`);
       for (const { layer } of items) {

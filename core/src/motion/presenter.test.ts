@@ -257,6 +257,26 @@ describe('presenting', () => {
       expect(shownAt(left.presentation, 350).of('box')[0]!.x).toBeCloseTo(37.5);
     });
 
+    test('what a look shows fades in and out in the time of the look', () => {
+      const { program, play } = begin({
+        frames: {
+          a: {
+            layers: {
+              card: { type: 'group', at: [0, 0, 100, 100], looks: { hover: { inside: { tip: { hidden: false } }, ms: 100, easing: 'linear' } } },
+              ground: { at: [0, 0, 100, 100], in: 'card' },
+              tip: { at: [0, 0, 50, 20], in: 'card', hidden: true },
+            },
+          },
+        },
+      });
+      expect(shownAt(play.presentation, 0).of('tip')).toEqual([]);
+      const over = send(program, play, { type: 'move', x: 80, y: 80 }, 0);
+      expect([25, 200].map((time) => shownAt(over.presentation, time).of('tip')[0]!.opacity)).toEqual([0.25, 1]);
+      const left = send(program, over, { type: 'leave' }, 200);
+      expect(shownAt(left.presentation, 225).of('tip gone')[0]!.opacity).toBeCloseTo(0.75);
+      expect(shownAt(left.presentation, 301).of('tip gone')).toEqual([]);
+    });
+
     test('words that are swapped fade over each other while their box moves; a dissolve moves nothing', () => {
       const frames = (how: string): ComposeSpec => ({
         frames: {

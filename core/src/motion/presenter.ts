@@ -1,5 +1,5 @@
 import type { Effect } from '../run/state.ts';
-import { boundsOf, type Screen, type Shown, type Surface } from '../run/resolve.ts';
+import { boundsOf, changedByLooks, type Screen, type Shown, type Surface } from '../run/resolve.ts';
 import { centerOf, type Point } from '../program/geometry.ts';
 import type { Timing } from '../fields/step-fields.ts';
 import { transitionKinds, type Transition } from '../vocabulary/transitions/all.ts';
@@ -297,7 +297,8 @@ class Presenter {
       fades = effect.transition.type !== 'cut' && !movesLayers(effect.transition) && !this.options.still;
     }
     if (best) return { timing: best, fades };
-    return { timing: old && old.looks !== shown.looks ? (shown.lookTiming ?? old.lookTiming ?? LOOK) : NONE, fades: false };
+    const isByLook = old ? old.looks !== shown.looks : changedByLooks(shown.node).has('hidden');
+    return { timing: isByLook ? (shown.lookTiming ?? old?.lookTiming ?? LOOK) : NONE, fades: false };
   }
 
   private fadeGone(gone: ReadonlyMap<string, Shown>, surface: Surface): void {

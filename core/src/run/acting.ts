@@ -132,7 +132,7 @@ class LayerActing implements ActedLayer {
   is(what: LayerFlag): boolean {
     const { root, node } = this.at;
     if (what === 'selected') return isSelected(root, node);
-    return what === 'enabled' ? isEnabled(root, node) : isShown(this.runner.program, this.runner.run, root, node);
+    return what === 'enabled' ? isEnabled(root, node) : isShown(this.runner.program, this.runner.run, root, node, false);
   }
 
   isBound = (what: LayerFlag): boolean => this.at.node.layer.bindings?.[what] !== undefined;

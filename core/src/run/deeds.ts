@@ -1,6 +1,6 @@
 import { waitsFor } from '../vocabulary/cues/all.ts';
 import type { Point } from '../program/geometry.ts';
-import type { Node } from '../program/node.ts';
+import { outwardNodes, type Node } from '../program/node.ts';
 import { alone, clickOn, isPressAnswered, onLayer } from './by-name.ts';
 import { dragLayer, fireOutward, isAt, longPress, movePointer, pressBeside, pressPointer, releasePointer, swipe, SWIPE_TIME } from './pointer.ts';
 import { HEARD, type Occasions } from './heard.ts';
@@ -38,7 +38,7 @@ export function takeDeed(runner: Runner, event: Deed): void {
     case 'beside':
       return pressBeside(runner);
     case 'hover':
-      comeAnew(runner);
+      comeAnew(runner, event.layer);
       return onLayer(runner, event.layer, HEARD.hover, (_node, point) => movePointer(runner, point));
     case 'drag':
       return onLayer(runner, event.layer, HEARD.drag, (node, point) => dragLayer(runner, node, point, event.dx, event.dy));
@@ -61,11 +61,12 @@ function onPlace(
   runner.why({ code: 'covered', sentence: `Layers take all of ${name}.` });
 }
 
-/** Who comes onto a layer comes from elsewhere, as far as nobody waits for that. */
-function comeAnew(runner: Runner): void {
-  const { over } = runner.run;
+/** Who comes onto a layer comes from elsewhere, as far as nobody waits for that, or from what is around it. */
+function comeAnew(runner: Runner, layer: string): void {
+  const around = outwardNodes(runner.find(layer)?.node?.parent ?? null).map(({ key }) => key);
+  const over = runner.run.over.filter((key) => !around.includes(key));
   const waits = (key: string) => runner.find(key)?.node?.item.threads.some(({ enabled, cue }) => enabled && waitsFor(cue, 'leave'));
-  if (over.length && !over.some(waits)) runner.put({ over: [], pointer: null });
+  if (over.length && !over.some(waits)) runner.put({ over: runner.run.over.filter((key) => around.includes(key)), pointer: null });
 }
 
 /** Presses until that is a long press, and lets go. */

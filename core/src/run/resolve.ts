@@ -285,7 +285,7 @@ const NO_CHILDREN: readonly never[] = [];
 /** Where a layer stands; null where it is not shown. */
 export function standOf({ program, run, root }: Resolving, node: Node, parent: Stood | null): Draft<Stood> | null {
   if (!isShown(program, run, root, node)) return null;
-  const looks = looksMove(node) ? looksOf(root, node, run) : NOTHING_ON;
+  const looks = changedByLooks(node).has('pose') ? looksOf(root, node, run) : NOTHING_ON;
   const pose = posedBy(root, node, deltasOf(root, node, 'pose'), trackedAt(program, run, root, node, true), looks);
   const size = isLoose(node.layer) ? node.item.box : pose;
   return {
@@ -304,12 +304,11 @@ export function standOf({ program, run, root }: Resolving, node: Node, parent: S
   };
 }
 
-/** Whether a layer can stand elsewhere by a look: its own, or one of what is around it. */
-const looksMove = onceFor((node: Node): boolean => {
-  const own = Object.values(node.layer.looks ?? {}).some((look) => look?.pose !== undefined);
-  const outer = ({ node: one, path }: Node['changedBy'][number]) =>
-    Object.values(one.layer.looks ?? {}).some((look) => look?.inside?.[path]?.pose !== undefined);
-  return own || node.changedBy.some(outer);
+/** What looks change of a layer: its own, and those of what is around it. */
+export const changedByLooks = onceFor((node: Node): ReadonlySet<string> => {
+  const looksAt = (one: Node) => Object.values(one.layer.looks ?? {});
+  const all = [...looksAt(node), ...node.changedBy.flatMap(({ node: one, path }) => looksAt(one).map((look) => look?.inside?.[path]))];
+  return new Set(all.flatMap((look) => Object.keys(look ?? {})));
 });
 
 /** The settled values of a layer: its own ← states ← timeline ← run-time changes ← looks ← bindings; null where it is not shown. */
@@ -441,14 +440,14 @@ function beginsIn(root: RootRun, instance: Instance): string | null {
   return wanted !== undefined && scene.states.some((state) => state.id === wanted) ? wanted : null;
 }
 
-export function isShown(program: Program, run: RunState, root: RootRun, node: Node): boolean {
+/** Whether a layer itself is shown; what looks show and hide of it may be left out. */
+export function isShown(program: Program, run: RunState, root: RootRun, node: Node, isLooked = true): boolean {
   const bound = node.layer.bindings?.shown === undefined ? undefined : root.bound[bindingKey(node.key, 'shown')];
   if (typeof bound === 'boolean') return bound && presentAt(program, run, root, node);
   const flag = root.flags[`${node.key}.shown`];
-  const hidden =
-    flag === undefined
-      ? (deltasOf(root, node, 'hidden').findLast((delta) => delta.hidden !== undefined)?.hidden ?? node.layer.hidden === true)
-      : !flag;
+  const last = (deltas: readonly Delta[]) => deltas.findLast((delta) => delta.hidden !== undefined)?.hidden;
+  const looked = isLooked && changedByLooks(node).has('hidden') ? last(looksOf(root, node, run).map(({ delta }) => delta)) : undefined;
+  const hidden = looked ?? (flag === undefined ? (last(deltasOf(root, node, 'hidden')) ?? node.layer.hidden === true) : !flag);
   return !hidden && presentAt(program, run, root, node);
 }
 

@@ -60,7 +60,7 @@ export interface Duties {
   /** Whether texts are computed: they are only looked at, and nothing that happens depends on them. */
   readonly writesTexts: boolean;
   /** Takes note of what a step did, where somebody wants to know. */
-  readonly noteStep?: (acted: Acted, branch: string, step: Step, isChanged: boolean, effects: readonly Effect[]) => void;
+  readonly noteStep?: (runner: Runner, call: Call, branch: number, step: Step, isChanged: boolean, effects: readonly Effect[]) => void;
   readonly explainBranches: (program: Program, before: RunState, call: Call) => readonly WhyNot[];
 }
 
@@ -186,7 +186,7 @@ export class Runner {
         const [before, asked] = [this.run, this.open.effects.length];
         const stepped = this.duties.runStep(this, here, step);
         outcomes.push({ sentence: stepped.sentence, done: stepped.done });
-        this.duties.noteStep?.(this.acted, branchKey(call.thread.id, branch), step, this.run !== before, this.open.effects.slice(asked));
+        this.duties.noteStep?.(this, here, branch, step, this.run !== before, this.open.effects.slice(asked));
         if (stepped.whyNot) this.why({ ...stepped.whyNot, thread: call.thread.id, ...(call.node && { layer: call.node.key }) });
         took = longer(took, stepped.took ?? 0);
         if (stepped.movedTo !== undefined) here = { ...here, root: stepped.movedTo };
@@ -497,7 +497,7 @@ export class Runner {
 
   setShown(place: Place & { node: Node }, on: boolean): boolean {
     const { root, node } = place;
-    if (isShown(this.program, this.run, root, node) === on) return false;
+    if (isShown(this.program, this.run, root, node, false) === on) return false;
     this.store.set(root.scene, 'flags', `${node.key}.shown`, on);
     this.rereadInside(root.scene, node, 'shown');
     return true;

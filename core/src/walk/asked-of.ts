@@ -13,7 +13,7 @@ const ORDERS: ReadonlySet<string> = new Set(['<', '<=', '>', '>=']);
 /** Whether something is read in an expression other than by comparing it with a given value, or a text with another one of a field. */
 export function isComputedWith(ast: Ast, isIt: IsIt, areHeld: (ast: Ast) => boolean = () => false, isCompared = false): boolean {
   if (ast.k === 'ref') return !isCompared && isIt(ast.id, ast.property);
-  if (ast.k === 'call' && (ast.fn === LENGTH || isNumberOf(ast, isIt)) && isCompared) return false;
+  if (isCompared && (isLengthOf(ast) || isNumberOf(ast, isIt))) return false;
   const inside = isCompared ? foldedIn(ast) : null;
   if (inside) return isComputedWith(inside.ast, isIt, areHeld, true);
   if (heldAgainst(ast) || areHeld(ast)) return false;
@@ -44,6 +44,9 @@ export function patternOf(ast: Ast): (Pattern & { readonly of: Ast }) | null {
 /** What is written in capitals, or without any, before something is asked of it; null for any other expression. */
 const foldedIn = (ast: Ast): { readonly ast: Ast; readonly fold: Fold } | null =>
   ast.k === 'call' && (FOLDS as readonly string[]).includes(ast.fn) ? { ast: ast.args[0]!, fold: ast.fn as Fold } : null;
+
+/** Whether an expression is how long a text is, of which nothing is left out and to which nothing is added. */
+const isLengthOf = (ast: Ast): boolean => ast.k === 'call' && ast.fn === LENGTH && (foldedIn(ast.args[0]!)?.ast ?? ast.args[0]!).k === 'ref';
 
 /** Whether an expression is the number that a text is. */
 const isNumberOf = (ast: Ast, isIt: IsIt): boolean =>

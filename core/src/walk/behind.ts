@@ -18,8 +18,8 @@ import { propertyKinds } from '../vocabulary/properties/all.ts';
 /**
  * What lies before a layer, hides all of it from the eye, and takes no presses: they get to what nobody sees. A picture on the card that
  * is pressed hides that too, and is meant; so a layer is hidden only by what is much larger, or is blank where there were words, where nothing
- * before that stands for it. What scrolls with its scene is hidden only by what scrolls with it: else it can be scrolled
- * out from there.
+ * before that stands for it. What scrolls with its scene or a group is hidden only by what scrolls with it: else it can be
+ * scrolled out from there.
  */
 export function hiddenBehind(
   program: Program,
@@ -36,7 +36,10 @@ export function hiddenBehind(
   // Presses do not go through a frame that is laid over others.
   const before = surfaces.slice(surfaces.indexOf(surface)).filter((one) => one === surface || one.kind !== 'laid');
   const isBefore = (of: Surface<Stood>) => coversIn(program, of.expansion).last > (of === surface ? shown.node.at : -1);
-  const covering = before.filter((of) => (of === surface || !scrolls) && isBefore(of));
+  const around = outwardNodes(shown.node)
+    .slice(1)
+    .find(({ layer }) => layer.scroll);
+  const covering = before.filter((of) => (of === surface || !(scrolls || around)) && isBefore(of));
   if (covering.length === 0) return null;
   const box = boundsOf(shown);
   const corners = cornersOf(box);
@@ -49,8 +52,10 @@ export function hiddenBehind(
       covers.all.has(one.node) &&
       isPast(of, one.node, shown, surface) &&
       !(scrolls && outwardNodes(one.node).at(-1)!.layer.pin) &&
+      !(around && !isIn(one.node, around)) &&
       hidesAll(one) &&
       !isIn(one.node, shown.node) &&
+      isFixedTo(one.node, shown.node) &&
       !isFaint(program, run, of, one.node) &&
       !isPassing(of.scene, one.node);
     const cover = of.all.find(isCover);
@@ -72,6 +77,10 @@ function hasWords({ all }: Surface<Stood>, { node }: Stood, box: Rect): boolean 
 }
 
 const isIn = (node: Node, other: Node): boolean => outwardNodes(node).includes(other);
+
+/** Whether a layer stands before another one wherever that is dragged and scrolled: nothing that moves it or cuts it off is around it alone. */
+const isFixedTo = (node: Node, other: Node): boolean =>
+  outwardNodes(node).every((one) => isIn(other, one) || (!one.layer.drag && (one === node || !(one.layer.clip || one.layer.scroll))));
 
 /** So many times as large is what hides a layer, and is not only drawn on it. */
 const LARGER = 2;
@@ -128,12 +137,8 @@ function isSteady(head: Head, node: Node): boolean {
     const { fill, opacity = 1, corner } = change?.style ?? {};
     return 'asset' in (change ?? {}) || opacity < 1 || corner !== undefined || (fill !== undefined && !isOpaque(head, fill));
   };
-  const isPlain = ({ layer: { style, bindings, looks, clip, scroll, drag } }: Node, i: number) =>
-    (style.opacity ?? 1) === 1 &&
-    bindings?.opacity === undefined &&
-    drag === undefined &&
-    !Object.values(looks ?? {}).some(hidesLess) &&
-    (i === 0 || !(clip || scroll));
+  const isPlain = ({ layer: { style, bindings, looks } }: Node) =>
+    (style.opacity ?? 1) === 1 && bindings?.opacity === undefined && !Object.values(looks ?? {}).some(hidesLess);
   const around = outwardNodes(node);
   return (
     around.every(isPlain) &&

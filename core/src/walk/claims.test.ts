@@ -635,6 +635,19 @@ describe('what is found where it stands', () => {
     expect(told({ parts: { card: { size: [200, 200], layers: { lit } } }, frames: { home: { layers: { card } }, shop: back } })).toEqual([]);
   });
 
+  test('what is drawn under a hit area that is wired; not under one that is smaller, lies behind, or is not wired either', () => {
+    const drawn = { at: [100, 300, 100, 60] as const, looks: { hover: { style: { fill: '#30405a' } } } };
+    const area = (at: readonly [number, number, number, number], ...lines: string[]) => ({ type: 'hit', label: 'To the shop', at, lines }) as const;
+    const says = (layers: object) =>
+      told({ frames: { home: { layers: { on: button(0, 0, 'click → go to shop'), ...layers } }, shop: back } }).filter((one) =>
+        one.startsWith('looks-clickable: It has a look')
+      );
+    expect(says({ drawn, area: area([90, 290, 120, 80], 'click → go to shop') })).toEqual([]);
+    expect(says({ drawn, area: area([100, 300, 60, 60], 'click → go to shop') })).toHaveLength(1);
+    expect(says({ area: area([90, 290, 120, 80], 'click → go to shop'), drawn })).toHaveLength(1);
+    expect(says({ drawn, area: area([90, 290, 120, 80]) })).toHaveLength(1);
+  });
+
   test('a frame that takes the click itself makes its hit areas and looks no loose ends', () => {
     const area = { type: 'hit', at: [0, 300, 100, 60] } as const;
     expect(told({ frames: { home: { layers: { area }, lines: ['click → go to shop'] }, shop: back } })).toEqual([]);
@@ -656,9 +669,47 @@ describe('what is found where it stands', () => {
     expect(gone()).toEqual([]);
     expect(gone({ op: 'remove', table: 'scenes', id: 'card' })).toEqual(['The part it showed has been deleted.']);
     expect(gone({ op: 'remove', table: 'scenes', id: 'bar' })).toEqual(['A sheet it carried has been deleted.']);
+    const cues = { first: { time: 4, layer: 'card_gone', do: 'play' } };
+    expect(gone({ op: 'set', table: 'scenes', id: 'card', path: ['timeline', 'cues'], value: cues })).toEqual([
+      'A layer that it plays or pauses in time has been deleted.',
+    ]);
     const label = Object.keys(piece.scenes.get('card')!.timeline!.labels!)[1]!;
     expect(gone({ op: 'set', table: 'scenes', id: 'card', path: ['timeline', 'labels', label] })).toEqual([
       'One ends by going to a label that is gone or not chosen yet.',
+    ]);
+  });
+
+  test('what is gone: the variable that a field fills or a choice tells, the state that a look or a state puts a placement in', () => {
+    const field = (variable?: string) => ({ type: 'field', at: [0, 500, 200, 60], field: { kind: 'text', ...(variable && { variable }) } }) as const;
+    const lamp = { type: 'placement', part: 'lamp', at: [0, 300, 100, 100], looks: { hover: { state: 'lamp_s_Lit' } } } as const;
+    const piece = compose({
+      variables: { Name: { type: 'text', initial: '' }, Note: { type: 'text', initial: '' }, Day: { type: 'text', initial: '' } },
+      parts: { lamp: { size: [100, 100], states: { Out: {}, Lit: {} } } },
+      frames: {
+        home: {
+          ...home(['click → go to shop'], { lamp, name: field('Name'), note: field('Note'), free: { ...field(), at: [0, 600, 200, 60] } }),
+          states: { Day: {}, Night: { lamp: { state: 'lamp_s_Lit' } } },
+        },
+        shop: back,
+      },
+    });
+    const withChoice = unwrap(
+      apply(piece, [{ op: 'set', table: 'scenes', id: 'home', path: ['choices', 'days'], value: { name: 'days', variable: 'Day' } }])
+    ).piece;
+    const gone = (...operations: Parameters<typeof apply>[1][number][]) =>
+      audit(compile(unwrap(apply(withChoice, operations)).piece))
+        .findings.filter(({ rule }) => rule === 'missing-target')
+        .map(({ place, title, sentence }) => [place.layer ?? place.scene, title, sentence].join(' | '));
+    expect(gone()).toEqual([]);
+    expect(gone({ op: 'remove', table: 'variables', id: 'Name' })).toEqual([
+      'home_name | name fills nothing | The variable it fills has been deleted.',
+    ]);
+    expect(gone({ op: 'remove', table: 'variables', id: 'Day' })).toEqual([
+      'home | home has lost something | The variable that says what is chosen of days has been deleted.',
+    ]);
+    expect(gone({ op: 'set', table: 'scenes', id: 'lamp', path: ['states', 'lamp_s_Lit'] })).toEqual([
+      'home_lamp | lamp is in no state | The state of lamp it is in while hovered has been deleted.',
+      'home | home has lost something | In Night, lamp is in a state that has been deleted.',
     ]);
   });
 
@@ -749,6 +800,38 @@ describe('what is found in time', () => {
       'label-clash: There are two labels called ebb.',
     ]);
     expect(inTime({ length: 15, tracks })).toEqual(['out-of-time: Its time ends at frame 15; beyond it stands a key of boat.']);
+    expect(inTime({ length: 15, spans: [['boat', 9, 4]] })).toEqual(['out-of-time: Its span begins at frame 10 and ends at frame 5, before that.']);
+    const boats: [string, number, number][] = [
+      ['boat', 9, 4],
+      ['boat', 5, 8],
+    ];
+    expect(inTime({ length: 15, spans: boats })).toEqual([]);
+  });
+
+  test('cues on what has no time of its own; not on a clip, a film, or a group with one in it', () => {
+    const clip = { size: [40, 40], timeline: { length: 10, autoplay: false }, layers: { dot: { at: [0, 0, 40, 40] } } } as const;
+    const cued = (layer: string) =>
+      told({
+        parts: { clip, still: { size: [40, 40], layers: { dot: { at: [0, 0, 40, 40] } } } },
+        frames: {
+          home: {
+            timeline: { length: 20, cues: [[5, layer, 'play']] },
+            ending: true,
+            layers: {
+              box: { at: [0, 100, 40, 40] },
+              clip: { type: 'placement', part: 'clip', at: [0, 200, 40, 40] },
+              still: { type: 'placement', part: 'still', at: [0, 300, 40, 40] },
+              full: { type: 'group', at: [0, 400, 40, 40] },
+              inner: { type: 'placement', part: 'clip', in: 'full', at: [0, 0, 40, 40] },
+              bare: { type: 'group', at: [0, 500, 40, 40] },
+              plain: { in: 'bare', at: [0, 0, 40, 40] },
+            },
+          },
+        },
+      }).filter((line) => line.startsWith('out-of-time'));
+    for (const layer of ['box', 'still', 'bare'])
+      expect(cued(layer)).toEqual(['out-of-time: At frame 6 it is to play, and it has no time of its own.']);
+    for (const layer of ['clip', 'full']) expect(cued(layer)).toEqual([]);
   });
 });
 
@@ -844,12 +927,15 @@ test('of a frame that is never reached it says which threads would lead there', 
   expect(says({}, { lines: ['click → if 1 > 2 → go to end'] })).toEqual(['unreachable-frame: What leads to it never comes about: home.']);
   const passes = { at: [0, 100, 100, 60] as const, text: 'Go', lines: ['click → go to end; go to home'] };
   expect(says({ passes })).toEqual(['unreachable-frame: What leads to it leads elsewhere at once, or in another branch: passes on home.']);
+  // Where a piece begins nothing has to lead to.
+  const begins = told({ frames: { home: { states: { on: {} }, lines: ['any state → go to shop'] }, shop: back } });
+  expect(begins).toContain('unreachable-frame: The piece begins there, and leads elsewhere at once.');
 });
 
 test('where not everything can be tried, a frame that nothing could lead to whatever holds is still told, and no other', () => {
   const button = (y: number, line: string) => ({ at: [0, y, 100, 60] as const, text: 'Go', lines: [line] });
   const field = { type: 'field', at: [0, 100, 200, 48], field: { kind: 'text' } } as const;
-  const asks = 'click → if substring(field.value, 1, 3) = "bay" → go to sent; otherwise if 1 > 2 → go to home';
+  const asks = 'click → if substring(field.value, 2, 3) = "bay" → go to sent; otherwise if 1 > 2 → go to home';
   const says = (home: string[], more: Parameters<typeof compose>[0]['frames'] = {}, spec: Partial<Parameters<typeof compose>[0]> = {}) => {
     const layers = { field, ...Object.fromEntries(home.map((line, i) => [`b${i}`, button(200 + i * 80, line)])) };
     const back = { layers: { back: button(0, 'click → go to home') } };
@@ -874,6 +960,6 @@ test('where not everything can be tried, a frame that nothing could lead to what
   );
   expect(says([asks], {}, { lines: ['key l → go to lost'] }).told).toEqual([]);
   // What stands on a frame that is never there keeps nothing from being told.
-  const away = { layers: { field: { ...field }, b: button(200, 'click → if substring(field.value, 1, 3) = "bay" → go to home') } };
+  const away = { layers: { field: { ...field }, b: button(200, 'click → if substring(field.value, 2, 3) = "bay" → go to home') } };
   expect(says(['click → go to sent'], { lost: away })).toEqual({ cut: null, told: ['lost is never reached'] });
 });

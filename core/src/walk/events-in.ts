@@ -14,6 +14,7 @@ import { nextDeadline } from '../run/run.ts';
 import { keepsPresses } from '../run/pointer.ts';
 import { HEARD } from '../run/heard.ts';
 import { canPressBeside, groundOf } from '../run/reach.ts';
+import { showsByFocus, showsByHover } from './by-looks.ts';
 import { isGroundHeld, isHeld } from './holding.ts';
 import type { Pressed, RootRun, RunEvent, RunState } from '../run/state.ts';
 import type { Places, Telling } from './telling.ts';
@@ -44,7 +45,7 @@ export function* deedsIn(program: Program, run: RunState, screen: Screen<Stood>,
     yield* unpointed(program, run, all, telling);
     return;
   }
-  const held = heldOn(shown, run);
+  const held = heldOn(shown, run, telling);
   const front = screen.surfaces.findLastIndex((surface) => keepsPresses(surface, run));
   for (const [i, surface] of screen.surfaces.entries())
     for (const one of asked[i]!)
@@ -99,9 +100,12 @@ const POINTING: ReadonlySet<RunEvent['type']> = new Set(['click', 'hold', 'doubl
 /** Whether a layer itself waits for any of these. */
 const hears = ({ item }: Node, ...types: OccasionType[]): boolean => live(item.threads).some((cue) => types.some((type) => waitsFor(cue, type)));
 
-/** Layers under the pointer that wait for it to leave, and what has the focus and waits to lose it. */
-const heldOn = (shown: readonly Stood[], { over, focus }: Pick<RunState, 'over' | 'focus'>): string[] =>
-  shown.flatMap(({ node }) => ((hears(node, 'leave') && over.includes(node.key)) || (hears(node, 'blur') && focus === node.key) ? [node.key] : []));
+/** Layers under the pointer of which it matters when it leaves, and what has the focus and of which it matters when it loses it. */
+const heldOn = (shown: readonly Stood[], { over, focus }: Pick<RunState, 'over' | 'focus'>, { leaves }: Telling): string[] =>
+  shown.flatMap(({ node }) => {
+    const isLeft = over.includes(node.key) && leaves(node);
+    return isLeft || (focus === node.key && (hears(node, 'blur') || showsByFocus(node))) ? [node.key] : [];
+  });
 
 /**
  * Whether something can be done with a layer at once: not while the pointer or the focus has to leave something first that waits for
@@ -119,7 +123,14 @@ function isFree(event: RunEvent, node: Node, held: readonly string[], run: RunSt
 /** Whether anything can be done with a layer, or something in it waits for anything. */
 const isAsked = (node: Node): boolean => {
   const { item, inside, layer } = node;
-  return item.threads.length > 0 || inside !== null || !!(layer.field ?? layer.drag ?? layer.scroll) || partFor(node) !== null;
+  return (
+    item.threads.length > 0 ||
+    inside !== null ||
+    showsByHover(node) ||
+    showsByFocus(node) ||
+    !!(layer.field ?? layer.drag ?? layer.scroll) ||
+    partFor(node) !== null
+  );
 };
 
 /** The part that is pressed by pressing a layer in it, where its placement would itself take the press beside its layers, and nothing nearer does. */
@@ -194,7 +205,7 @@ function* eventsOn(one: Stood, screen: Screen<Stood>, root: RootRun, telling: Te
   if (isHeld(node)) yield { type: 'hold', layer };
   if (has('double click')) yield { type: 'double-click', layer };
   if (has('long press')) yield { type: 'long-press', layer };
-  if (has('hover', 'leave')) yield { type: 'hover', layer };
+  if (has('hover', 'leave') || showsByHover(node)) yield { type: 'hover', layer };
   if (has('focus') || telling.focuses(node)) yield { type: 'focus', layer };
   for (const swipe of tried(cues, 'swipe')) yield { ...swipe, layer };
   if (drag) yield* drags(one, own, screen, telling.placesOf(node.layer.id));

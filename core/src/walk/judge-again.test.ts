@@ -144,6 +144,38 @@ test('missing-target: a thread leads nowhere once its frame is gone', () => {
   expect([before.length, after.length]).toEqual([0, 1]);
 });
 
+test('missing-target: a field fills nothing once its variable is gone, from whichever frame', () => {
+  const name = { type: 'field', at: [0, 200, 200, 44], field: { kind: 'text', variable: 'Name' } } as const;
+  const on = { at: [0, 0, 100, 60] as const, text: 'Go', lines: ['click → go to shop'] };
+  const spec: Spec = { variables: { Name: { type: 'text', initial: '' } }, frames: { home: { layers: { on, name } }, shop } };
+  const [before, after] = beforeAndAfter(spec, 'missing-target', () => ({ op: 'remove', table: 'variables', id: 'Name' }));
+  expect([before, after]).toEqual([[], ['The variable it fills has been deleted.']]);
+});
+
+test('no-feedback: what is hidden gives no sign once something shows it, in the part that is shown with it too', () => {
+  const face = { at: [0, 0, 100, 60] as const, text: 'Go', lines: ['click → go to shop'] };
+  const on = { at: [0, 400, 100, 60] as const, text: 'On', looks: { hover: { style: { fill: '#eeeeee' } } }, lines: ['click → show placed'] };
+  const home = { layers: { placed: { ...placed, hidden: true }, on } };
+  const spec: Spec = { parts: { tile: { size: [100, 60], layers: { face } } }, frames: { home, shop } };
+  const [before, after] = beforeAndAfter(spec, 'no-feedback', (piece) => off(piece, layerId('home', 'on')));
+  expect([before, after].map((said) => said.filter((one) => one.startsWith('face')))).toEqual([
+    ['face can be pressed, and looks the same hovered and pressed.'],
+    [],
+  ]);
+});
+
+test('no-feedback: what comes up only as exploring goes on is asked then', () => {
+  const face = { at: [0, 100, 100, 60] as const, text: 'Go', hidden: true, lines: ['click → go to shop'] };
+  const on = { at: [0, 400, 100, 60] as const, text: 'On', looks: { hover: { style: { fill: '#eeeeee' } } }, lines: ['click → show face'] };
+  const program = compile(compose({ frames: { home: { layers: { face, on } }, shop } }));
+  const going = exploring(program);
+  const said = () =>
+    judge(program, going.result()).findings.filter(({ rule, place }) => rule === 'no-feedback' && place.layer === layerId('home', 'face'));
+  const before = said();
+  going.on(going.usual);
+  expect([before.length, said().length]).toEqual([0, 1]);
+});
+
 test('nothing piles up on what edits leave as it is: explored and judged again and again it carries what it did', () => {
   const clip = { size: [40, 40] as const, timeline: { length: 20, loop: true }, layers: { dot: { at: [0, 0, 9, 9] as const } } };
   const spec: Spec = {

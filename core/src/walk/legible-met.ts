@@ -9,6 +9,7 @@ import { expansionsOn, looksIn, MOST_HELD, type Look } from './frame-looks.ts';
 import { isHard, readIn, type Illegible } from './legible.ts';
 import { isComplete } from './live.ts';
 import { rested, sectionsWhere } from './rested.ts';
+import { selectableIn } from './selectable.ts';
 import { routeToRest } from './route-to-rest.ts';
 
 /** Text as it is read in a state once all that only moves has come to rest, in timeline frames from then. */
@@ -40,17 +41,28 @@ export function illegibleMet(program: Program, exploration: Exploration): readon
 export interface WhereHard {
   /** Null where that is not known. */
   readonly at: Pick<IllegibleMet, 'look' | 'wait'> | null;
-  /** It never is: it is read wherever its frame can be come to, and on other ground. Of that all looks of the frame have to be looked at. */
+  /**
+   * It never is: wherever its frame can be come to it is read on other ground, or what is hidden at first does not come up. Of that all
+   * looks of the frame have to be looked at.
+   */
   readonly isNowhere: boolean;
 }
 
-export function whereHard(program: Program, exploration: Exploration, frame: string, layer: string): WhereHard {
+/** The frame on which a text is found as it is drawn, and whether it is hidden there or bound to be, by itself or with what is around it. */
+export interface Drawn {
+  readonly frame: string;
+  readonly isAway: boolean;
+}
+
+export function whereHard(program: Program, exploration: Exploration, { frame, isAway }: Drawn, layer: string): WhereHard {
   let isNowhere = isComplete(exploration);
   let isRead = false;
+  let isMet = false;
   for (const part of [exploration, ...exploration.slices]) {
     const { all, areAll } = looksIn(program, part);
     const own = all.filter((look) => look.frame === frame || look.overlays.some((overlay) => overlay.frame === frame));
     isNowhere &&= areAll && own.length <= MOST_HELD;
+    isMet ||= own.length > 0;
     for (const look of own.slice(0, MOST_HELD))
       for (const one of readAt(program, part, look)) {
         if (one.node.layer.id !== layer) continue;
@@ -58,7 +70,7 @@ export function whereHard(program: Program, exploration: Exploration, frame: str
         isRead = true;
       }
   }
-  return { at: null, isNowhere: isNowhere && isRead };
+  return { at: null, isNowhere: isNowhere && (isRead || (isMet && isAway)) };
 }
 
 /** The route to where a text is hard to read; null where it is not, as something else comes before what moves has come to rest. */
@@ -83,7 +95,7 @@ function readAt(program: Program, exploration: Exploration, look: Look): readonl
   const { swatches, typeStyles } = program.piece.head;
   const { standingIn } = exploration;
   const standing = expansions.map(({ root }) => [...standingIn(root.scene.id)].join());
-  const of = [swatches, typeStyles, ...standing, ...expansions];
+  const of = [swatches, typeStyles, selectableIn(program), ...standing, ...expansions];
   let looks = known.get(expansions[0]!);
   if (!looks) known.set(expansions[0]!, (looks = new Map<string, Known>()));
   const old = looks.get(words);

@@ -12,11 +12,14 @@ import { statesOf } from '../piece/piece.ts';
 import { areSame } from '../same.ts';
 import { emptyRoot, emptyRun } from '../run/environment.ts';
 import { tracksOn } from '../run/playhead.ts';
+import { isFocusable } from '../run/focusable.ts';
 import { boundsOf, isUnder, resolveScreen, type Screen, type Shown } from '../run/resolve.ts';
 import type { RootRun, RunState } from '../run/state.ts';
 import { rgbOf, type Rgb } from '../motion/color.ts';
 import { isMovingIn } from './rested.ts';
 import { contrastOf, over } from './contrast.ts';
+import { selectableIn } from './selectable.ts';
+import { scrolledThrough } from './scrolled-through.ts';
 
 /** Text that is hard to read on what lies under it. */
 export interface Illegible {
@@ -41,10 +44,10 @@ export function illegibleIn(program: Program, frame: string): readonly Illegible
   const expansion = expand(program, scene);
   const sheets = (scene.scene.carries ?? []).flatMap(({ sheet }) => program.scenes.get(sheet) ?? []);
   const { swatches, typeStyles } = program.piece.head;
-  const of = [swatches, typeStyles, ...sheets.map((sheet) => expand(program, sheet))];
+  const of = [swatches, typeStyles, selectableIn(program), ...sheets.map((sheet) => expand(program, sheet))];
   const old = known.get(expansion);
   if (old && areSame(old.of, of)) return old.found;
-  const found = judge(program, frame, [expansion, ...(of.slice(2) as Expansion[])]);
+  const found = judge(program, frame, [expansion, ...(of.slice(3) as Expansion[])]);
   known.set(expansion, { of, found });
   return found;
 }
@@ -55,9 +58,9 @@ const MOST_STATES = 40;
 function judge(program: Program, frame: string, expansions: readonly Expansion[]): Illegible[] {
   const worst = new Map<string, Illegible>();
   const base = runOn(frame, expansions);
-  for (const { run, words } of appearances(base, expansions)) {
+  for (const { run, words } of appearances(program, base, expansions)) {
     const screen = resolveScreen(program, run);
-    for (const one of readOn(screen, words, isPaintedInTime)) {
+    for (const one of readOn(screen, words, isPaintedOtherwise)) {
       if (!isHard(one)) continue;
       const { id } = one.node.layer;
       const before = worst.get(id);
@@ -78,9 +81,9 @@ interface Appearance {
   readonly words: string;
 }
 
-/** How a frame can look: as drawn, in each of its states, with what is hidden shown, and with everything hovered, pressed or selected. */
-function* appearances(base: RunState, expansions: readonly Expansion[]): Iterable<Appearance> {
-  yield* looks(base, '', expansions);
+/** How a frame can look: as drawn, in each of its states, with what is hidden shown, and with everything hovered, pressed, focused or selected. */
+function* appearances(program: Program, base: RunState, expansions: readonly Expansion[]): Iterable<Appearance> {
+  yield* looks(program, base, '', expansions);
   for (const { root, nodes, instances } of expansions) {
     const put = (change: Partial<RootRun>): RunState => ({
       ...base,
@@ -89,30 +92,49 @@ function* appearances(base: RunState, expansions: readonly Expansion[]): Iterabl
     for (const { key, scene, placement } of instances.values())
       for (const state of scene.scene.states ? statesOf(scene.scene).slice(0, MOST_STATES) : []) {
         const name = placement ? `${placement.layer.name} in ${state.name}` : `in state ${state.name}`;
-        yield* looks(put({ states: { [key]: state.id } }), placement ? `with ${name}` : name, expansions);
+        yield* looks(program, put({ states: { [key]: state.id } }), placement ? `with ${name}` : name, expansions);
       }
     for (const node of nodes.filter(({ layer }) => layer.hidden).slice(0, MOST_STATES))
-      yield { run: put({ flags: { [`${node.key}.shown`]: true } }), words: `with ${node.layer.name} shown` };
+      yield* looks(program, put({ flags: { [`${node.key}.shown`]: true } }), `with ${node.layer.name} shown`, expansions);
   }
 }
 
-function* looks(run: RunState, words: string, expansions: readonly Expansion[]): Iterable<Appearance> {
+/** A run in all its looks, and in each with what scrolls in groups scrolled through. */
+function* looks(program: Program, run: RunState, words: string, expansions: readonly Expansion[]): Iterable<Appearance> {
+  const hasGroups = expansions.some(({ nodes }) => nodes.some(({ layer }) => layer.scroll));
+  for (const there of hasGroups ? scrolledThrough(program, run) : [run]) yield* looksOf(there, words, expansions, selectableIn(program));
+}
+
+function* looksOf(run: RunState, words: string, expansions: readonly Expansion[], selectable: ReadonlySet<string>): Iterable<Appearance> {
   yield { run, words };
   const nodes = expansions.flatMap((expansion) => expansion.nodes);
-  const has = (look: 'hover' | 'press' | 'selected' | 'selectedHover') => nodes.some(({ layer }) => layer.looks?.[look] !== undefined);
+  const has = (look: 'hover' | 'press') => nodes.some(({ layer }) => layer.looks?.[look] !== undefined);
+  const canHave = (look: 'selected' | 'selectedHover') => nodes.some(({ layer }) => layer.looks?.[look] !== undefined && selectable.has(layer.id));
   const said = (how: string) => (words ? `${words}, ${how}` : how);
   const over = nodes.map(({ key }) => key);
   const roots = Object.fromEntries(
     expansions.map((expansion) => {
       const root = run.roots[expansion.root.scene.id]!;
-      const flags = Object.fromEntries(expansion.nodes.map(({ key }) => [`${key}.selected`, true]));
+      const flags = Object.fromEntries(expansion.nodes.flatMap(({ key, layer }) => (selectable.has(layer.id) ? [[`${key}.selected`, true]] : [])));
       return [expansion.root.scene.id, { ...root, flags: { ...root.flags, ...flags } }];
     })
   );
   if (has('hover')) yield { run: { ...run, over }, words: said('hovered') };
   if (has('press')) yield { run: { ...run, over, pressed: PRESSED }, words: said('pressed') };
-  if (has('selected')) yield { run: { ...run, roots }, words: said('selected') };
-  if (has('selectedHover')) yield { run: { ...run, roots, over }, words: said('selected and hovered') };
+  for (const { key } of nodes.filter(isReadOtherwiseFocused).slice(0, MOST_FOCUSED)) yield { run: { ...run, focus: key }, words: said('focused') };
+  if (canHave('selected')) yield { run: { ...run, roots }, words: said('selected') };
+  if (canHave('selectedHover')) yield { run: { ...run, roots, over }, words: said('selected and hovered') };
+}
+
+/** So many layers of a frame that have a look for the focus are looked at with it, one by one. */
+const MOST_FOCUSED = 12;
+
+/** Whether a text may be read otherwise once the keyboard has come to a layer: most then have a line around them, and no more. */
+function isReadOtherwiseFocused(node: Node): boolean {
+  const look = node.layer.looks?.focus;
+  if (!look || !isFocusable(node)) return false;
+  const { fill, ink, opacity } = look.style ?? {};
+  return [fill, ink, opacity, look.letters, look.text, look.hidden, look.inside].some((changed) => changed !== undefined);
 }
 
 const PRESSED = { node: '*', scene: '', from: { x: 0, y: 0 }, at: 0, drag: null, spent: false };
@@ -120,7 +142,7 @@ const PRESSED = { node: '*', scene: '', from: { x: 0, y: 0 }, at: 0, drag: null,
 /** Every text that is read in a run and in its looks, each once with the least contrast that it has there; of what no timeline has on its way. */
 export function readIn(program: Program, run: RunState, expansions: readonly Expansion[]): readonly Illegible[] {
   const worst = new Map<string, Illegible>();
-  for (const { run: look, words } of looks(run, '', expansions))
+  for (const { run: look, words } of looks(program, run, '', expansions))
     for (const one of readOn(resolveScreen(program, look), words, (node, scene) => isMovingIn(run, scene, node))) {
       const { id } = one.node.layer;
       const before = worst.get(id);
@@ -155,16 +177,13 @@ function* readOn(screen: Screen, when: string, isPassing: IsPassing): Iterable<I
 /** What is fainter is not meant to be read. */
 const FAINT = 0.1;
 
-/** A text that stands still in its colours; what is disabled need not be read (WCAG 2.2, 1.4.3). */
-function isRead({ node, text, enabled }: Shown): boolean {
-  const { layer } = node;
-  if (!text?.trim() || !enabled || layer.type === 'field' || layerKind(layer).draws === 'nothing' || layer.role === 'none') return false;
-  return !outwardNodes(node).some((one) => one.layer.bindings?.opacity !== undefined);
-}
+/** A text to be read; what is disabled need not be (WCAG 2.2, 1.4.3). */
+const isRead = ({ node: { layer }, text, enabled }: Shown): boolean =>
+  !!text?.trim() && enabled && layer.type !== 'field' && layerKind(layer).draws !== 'nothing' && layer.role !== 'none';
 
-/** Whether some timeline has keys for how a layer, or something around it, looks. */
-const isPaintedInTime = onceFor((node: Node): boolean =>
-  outwardNodes(node).some((one) => tracksOn(one).some(({ property }) => propertyKinds[property].isRead))
+/** Whether a layer, or something around it, looks otherwise than it is drawn: some timeline has keys for that, or it follows something. */
+const isPaintedOtherwise = onceFor((node: Node): boolean =>
+  outwardNodes(node).some((one) => one.layer.bindings?.opacity !== undefined || tracksOn(one).some(({ property }) => propertyKinds[property].isRead))
 );
 
 function opacityOn(shown: Shown): number {

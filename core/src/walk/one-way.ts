@@ -1,6 +1,7 @@
 import { expand } from '../program/expand.ts';
 import type { Program } from '../program/program.ts';
 import type { Overlay, RunEvent } from '../run/state.ts';
+import type { Deed } from './edges.ts';
 import type { Exploration } from './exploration.ts';
 
 /** A state that can be entered by a person, and never left while the frame stays. */
@@ -17,6 +18,21 @@ export interface Lost {
 /** What happens by itself. */
 const BY_ITSELF: ReadonlySet<RunEvent['type']> = new Set(['wait', 'media']);
 
+/**
+ * Whether something leads away from a frame by itself because of what was opened: steps that go on, a time in a state or on a frame laid
+ * over. What leads away sooner or later whatever was opened brings none of it to an end.
+ */
+const endsIt = ({ piece }: Program, { event, threads }: Deed, laid: ReadonlySet<string> = NONE): boolean =>
+  event.type === 'wait' &&
+  threads.every((id) => {
+    const thread = piece.threads.get(id);
+    if (!thread || laid.has(thread.owner)) return true;
+    const { cue } = thread;
+    return cue.type !== 'label' && (cue.type !== 'after' || cue.state !== undefined);
+  });
+
+const NONE: ReadonlySet<string> = new Set();
+
 /** The states of scenes and parts, and the frames laid over, that have no way out in any state that was met. */
 export const lostStates = (program: Program, exploration: Exploration): Lost[] => [
   ...lostOverlays(program, exploration),
@@ -24,7 +40,7 @@ export const lostStates = (program: Program, exploration: Exploration): Lost[] =
 ];
 
 /** Frames that are laid over and never lifted. */
-function lostOverlays({ piece }: Program, { states, edges, unfollowed, beyond, slots }: Exploration): Lost[] {
+function lostOverlays(program: Program, { states, edges, unfollowed, beyond, slots }: Exploration): Lost[] {
   const slot = slots().find(({ scene, kind }) => scene === null && kind === 'overlays');
   if (!slot) return [];
   const laid = slot.values.map((value) => new Set(((value ?? []) as readonly Overlay[]).map(({ frame }) => frame)));
@@ -34,15 +50,15 @@ function lostOverlays({ piece }: Program, { states, edges, unfollowed, beyond, s
     if (unfollowed.has(at)) for (const frame of now) left.add(frame);
     for (const to of beyond.get(at) ?? [])
       if (states[to]!.frame === states[at]!.frame) for (const frame of now) if (!laid[slot.numberIn(to)]!.has(frame)) left.add(frame);
-    for (const to of edges.endsOf(at)) {
-      if (states[to]!.frame !== states[at]!.frame) continue;
+    edges.each(at, (to, deed) => {
       const next = laid[slot.numberIn(to)]!;
-      for (const frame of now) if (!next.has(frame)) left.add(frame);
-      for (const frame of next) if (!now.has(frame) && !entered.has(frame)) entered.set(frame, to);
-    }
+      const stays = states[to]!.frame === states[at]!.frame;
+      if (stays || (now.size && endsIt(program, deed, now))) for (const frame of now) if (!next.has(frame)) left.add(frame);
+      if (stays) for (const frame of next) if (!now.has(frame) && !entered.has(frame)) entered.set(frame, to);
+    });
   }
   return [...entered].flatMap(([frame, state]) => {
-    const scene = piece.scenes.get(frame);
+    const scene = program.piece.scenes.get(frame);
     if (!scene || left.has(frame) || scene.ending) return [];
     return [{ scene: frame, what: 'laid', name: `${scene.name} laid over`, state }];
   });
@@ -59,11 +75,15 @@ function lostInside(program: Program, exploration: Exploration): Lost[] {
       const value = numberIn(at);
       if (value !== 0 && unfollowed.has(at)) left.add(value);
       for (const to of beyond.get(at) ?? []) if (states[to]!.frame === states[at]!.frame && numberIn(to) !== value) left.add(value);
-      edges.each(at, (to, { event }) => {
+      edges.each(at, (to, deed) => {
         const next = numberIn(to);
-        if (next === value || states[to]!.frame !== states[at]!.frame) return;
+        if (states[to]!.frame !== states[at]!.frame) {
+          if (value !== 0 && !left.has(value) && endsIt(program, deed)) left.add(value);
+          return;
+        }
+        if (next === value) return;
         left.add(value);
-        if (BY_ITSELF.has(event.type)) return;
+        if (BY_ITSELF.has(deed.event.type)) return;
         entered.add(next);
         if (!first.has(next)) first.set(next, to);
       });

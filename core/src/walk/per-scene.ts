@@ -1,9 +1,11 @@
 import { onceFor } from '../once.ts';
 import { scenesOf } from '../piece/piece.ts';
+import { outward } from '../program/items.ts';
 import type { Item, Program, SceneProgram } from '../program/program.ts';
 import { areSame } from '../same.ts';
 import { changedIn } from '../table.ts';
 import { asBefore, before, inEach } from './again.ts';
+import { isThere, NOTHING_UP } from './coming-up.ts';
 import type { Finding } from './finding.ts';
 
 /** What rules said of a scene, and what each answer depends on besides the scene itself. */
@@ -35,9 +37,14 @@ export interface Placed {
   readonly scenes: readonly string[];
 }
 
-/** Every part that is seen, with how it stands. */
-export const seenParts = (program: Program): ReadonlyMap<string, Placed> =>
-  asBefore(program, 'seen parts', [seenScenes(program), inEach(program, 'placements', placementWords)], () => partsSeenIn(program));
+/** Every part that is seen, with how it stands; of what is hidden as it is drawn where that comes up. */
+export const seenParts = (program: Program, up = NOTHING_UP): ReadonlyMap<string, Placed> =>
+  asBefore(
+    program,
+    up === NOTHING_UP ? 'seen parts' : 'parts coming up',
+    [seenScenes(program), inEach(program, 'placements', placementWords), up],
+    () => partsSeenIn(program, up)
+  );
 
 /** All of a scene that how its parts stand depends on, as one text to compare. */
 const placementWords = onceFor((scene: SceneProgram): string => {
@@ -45,15 +52,21 @@ const placementWords = onceFor((scene: SceneProgram): string => {
   return JSON.stringify([
     width,
     height,
-    placementsIn(scene).map((item) => [item.shown, item.layer.part, item.box.width, item.box.height, scaleOf(item)]),
+    placementsIn(scene).map((item) => [
+      outward(item).flatMap(({ layer }) => (layer.hidden ? layer.id : [])),
+      item.layer.part,
+      item.box.width,
+      item.box.height,
+      scaleOf(item),
+    ]),
   ]);
 });
 
-function partsSeenIn(program: Program): ReadonlyMap<string, Placed> {
+function partsSeenIn(program: Program, up: ReadonlySet<string>): ReadonlyMap<string, Placed> {
   const found = new Map<string, { x: number; y: number; scenes: string[] }>();
   const visit = (scene: SceneProgram, seen: string, x: number, y: number) => {
     for (const item of placementsIn(scene)) {
-      const part = item.shown && item.layer.part !== undefined ? program.scenes.get(item.layer.part) : undefined;
+      const part = isThere(item, up) && item.layer.part !== undefined ? program.scenes.get(item.layer.part) : undefined;
       if (!part) continue;
       const by = scaleOf(item);
       const at = { x: (x * by * item.box.width) / part.scene.width, y: (y * by * item.box.height) / part.scene.height };
@@ -72,6 +85,11 @@ function partsSeenIn(program: Program): ReadonlyMap<string, Placed> {
 
 /** The placements of a scene. */
 export const placementsIn = onceFor((scene: SceneProgram): readonly Item[] => scene.items.filter(({ layer }) => layer.type === 'placement'));
+
+/** Layers that hold a value, or stand for one. */
+export const holdingIn = onceFor(({ items }: SceneProgram): readonly Item[] =>
+  items.filter(({ layer }) => layer.field || layer.choice !== undefined)
+);
 
 /** How much larger than its box a layer is drawn in its scene, by its own scale and those of the groups around it. */
 export function scaleOf(item: Item): number {

@@ -12,10 +12,9 @@ export const isPressed = ({ threads }: Item): boolean => threads.some(presses);
 /** Whether a thread is for being pressed. */
 export const presses = ({ enabled, cue }: Thread): boolean => enabled && isPressing(cue);
 
-/** The layers of a scene that have a thread for being pressed. */
-export const pressedIn = onceFor(({ items }: SceneProgram): readonly Item[] => items.filter((item) => item.shown && isPressed(item)));
+/** The layers of a scene that have a thread for being pressed, whether they are shown or not. */
+export const pressedIn = onceFor(({ items }: SceneProgram): readonly Item[] => items.filter(isPressed));
 
-/** The scenes that are seen: frames, the sheets they carry, and the parts that are placed in them. */
-export const scenesSeen = onceFor((program: Program): readonly SceneProgram[] =>
-  [...seenScenes(program), ...seenParts(program).keys()].map((id) => program.scenes.get(id)!)
-);
+/** The scenes that are seen: frames, the sheets they carry, and the parts that are placed in them or come up there. */
+export const scenesSeen = (program: Program, up: ReadonlySet<string>): readonly SceneProgram[] =>
+  [...seenScenes(program), ...seenParts(program, up).keys()].map((id) => program.scenes.get(id)!);

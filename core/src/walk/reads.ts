@@ -1,6 +1,7 @@
-import { readsOf, replaceRefs, type Ast } from '../expression/ast.ts';
+import { partsOf, readsOf, replaceRefs, type Ast } from '../expression/ast.ts';
 import type { Layer } from '../piece/piece.ts';
 import type { Program } from '../program/program.ts';
+import { asAsked } from './as-asked.ts';
 import { keyOf } from './compared.ts';
 import { divisorsIn, isNothing } from './divisors.ts';
 import { mentionsIn } from './mentions.ts';
@@ -31,14 +32,19 @@ export function readIn(program: Program, held: readonly Layer[], isLost: (variab
   const read = standingExpressions(program).flatMap(({ stored, isShown, sets = null, poses }) => {
     const parsed = program.parse(stored);
     if (!parsed.ok || (sets !== null && isLost(sets))) return [];
-    const ast = replaceRefs(parsed.value, standsFor);
+    const ast = asAsked(replaceRefs(parsed.value, standsFor));
     // Of what is only shown, or placed, it is asked whether there is a value at all.
     const divided = divisorsIn(ast).map((divisor) => ({ ast: isNothing(divisor), sets: null, poses: undefined }));
-    return [...(isShown ? [] : [{ ast, sets, poses }]), ...(isShown || poses ? divided : [])];
+    // What decides between two places is asked, wherever these are.
+    const decided = poses === undefined ? [] : testsIn(ast).map((test) => ({ ast: test, sets: null, poses: undefined }));
+    return [...(isShown ? [] : [{ ast, sets, poses }, ...decided]), ...(isShown || poses ? divided : [])];
   });
   const asked = keysRead(read);
   return read.map(({ ast, sets, poses }) => ({ ast, sets, isPose: poses !== undefined && !asked.has(poses) }));
 }
+
+/** The conditions by which an expression is one thing or another. */
+const testsIn = (ast: Ast): Ast[] => [...(ast.k === 'if' ? [ast.test] : []), ...partsOf(ast).flatMap(testsIn)];
 
 /** All that expressions read, by last names: of a placement's variable the variable, with the property of a layer. */
 export const keysRead = (read: readonly Pick<Read, 'ast'>[]): ReadonlySet<string> =>

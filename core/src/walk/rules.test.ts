@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { compose, type PlacedSpec } from '../compose/compose.ts';
 import { apply } from '../edit/apply.ts';
+import type { Operation } from '../edit/operation.ts';
 import { compile } from '../program/compile.ts';
 import type { Program } from '../program/program.ts';
 import { unwrap } from '../result.ts';
@@ -13,10 +14,10 @@ type Spec = Parameters<typeof compose>[0];
 
 const tested = new Set<string>();
 
-/** What one rule says of a piece; every route that it gives has to lead somewhere. */
-function says(rule: string, spec: Spec): string[] {
+/** What one rule says of a piece, with some edits; every route that it gives has to lead somewhere. */
+function says(rule: string, spec: Spec, edits: readonly Operation[] = []): string[] {
   tested.add(rule);
-  const program = compile(compose(spec));
+  const program = compile(unwrap(apply(compose(spec), edits)).piece);
   const { findings } = audit(program);
   const own = findings.filter((one) => one.rule === rule);
   for (const one of own) if (one.route) expect(routeEnd(program, one)).not.toBeNull();
@@ -82,6 +83,17 @@ describe('reading the piece', () => {
     expect(says('type-clash', asks('seats = 3'))).toEqual([]);
     expect(says('expression-error', asks('seats = "three"'))).toEqual([]);
     expect(says('expression-error', asks('seats / 0 > 1'))).toEqual(['In “seats / 0 > 1”, column 9: This divides by zero.']);
+    const field = (kind: 'text' | 'number' | 'slider' | 'choice' | 'switch', variable: string) =>
+      says('type-clash', pair({ f: { type: 'field', at: [0, 200, 200, 60], field: { kind, options: ['Day'], variable } } }, { variables }));
+    expect(field('text', 'seats')).toEqual(['f holds texts, and seats takes numbers: nothing is ever kept in it.']);
+    expect(field('switch', 'name')).toEqual(['f holds yes or no, and name takes texts: nothing is ever kept in it.']);
+    expect([field('slider', 'seats'), field('number', 'seats'), field('choice', 'name'), field('text', 'name')]).toEqual([[], [], [], []]);
+    const chosen = (variable: string) =>
+      says('type-clash', pair({}, { variables }), [
+        { op: 'set', table: 'scenes', id: 'home', path: ['choices', 'fares'], value: { name: 'fares', variable } },
+      ]);
+    expect(chosen('seats')).toEqual(['fares holds texts, and seats takes numbers: nothing is ever kept in it.']);
+    expect(chosen('name')).toEqual([]);
   });
 
   test('unset-variable and unread-variable; counting up is not reading, a cue, a text and a field are', () => {
@@ -135,9 +147,30 @@ describe('reading the piece', () => {
       'What shown of tip follows asks for what never is: “dusk” is none of the sections of lamp.',
     ]);
     expect(read('f.value > 9')).toEqual(['What shown of tip follows asks for what never is: f is at most 9.']);
+    const put = (state: string) =>
+      says(
+        'out-of-range',
+        pair({ lamp: { type: 'placement', part: 'Lamp', when: { state } } }, { parts, variables: { dark: { type: 'yes/no', initial: true } } })
+      );
+    expect(put('if dark then "on" else "of"')).toEqual(['What state of lamp follows names what is not there: “of” is none of the states of Lamp.']);
+    for (const given of ['if dark then "on" else "off"', 'if dark then "on" else ""']) expect(put(given)).toEqual([]);
+    const sky = (stateIs: string) =>
+      says('out-of-range', pair({}, {}, { ...back, states: { day: {}, night: {} } }), [
+        { op: 'set', table: 'scenes', id: 'shop', path: ['stateIs'], value: stateIs },
+      ]);
+    expect(sky('if 1 > 2 then "day" else "dusk"')).toEqual(['The state of shop names what is not there: “dusk” is none of the states of shop.']);
+    expect(asks('click → set fare to if seats > 2 then "Month" else "Day"')).toEqual([
+      'A step of ask sets fare to Month; “Month” is none of the options of fare.',
+    ]);
     for (const held of ['lamp.state = "on"', 'lamp.section = ""', 'f.value >= 9']) expect(read(held)).toEqual([]);
     expect(read('f.value > 9', { value: 12 })).toEqual(['It holds 12 at first; f is at most 9.']);
     expect(says('out-of-range', pair({}, { variables: { seats: number(30, { max: 9 }) } }))).toEqual(['It begins with 30; seats is at most 9.']);
+    expect(says('out-of-range', pair({}, { variables: { seats: number(3, { min: 9, max: 0 }) } }))).toEqual([
+      'It is to be at least 9 and at most 0.',
+    ]);
+    expect(read('f.value > 9', { min: 12 })).toContain('It is to be at least 12 and at most 9.');
+    const choice = (...options: string[]) => says('out-of-range', pair({ f: { type: 'field', field: { kind: 'choice', options } } }));
+    expect([choice(), choice('Day')]).toEqual([['There is nothing to choose from yet.'], []]);
   });
 
   test('same-name: two layers of a name that is read; of which nothing is read, or only of one kind, there may be two', () => {
@@ -478,6 +511,30 @@ describe('seeing the piece', () => {
     expect(readOn({})).toEqual(['What read does when clicked nothing does for the keyboard.']);
     expect(readOn({ too: { ...read, role: 'button' } })).toEqual([]);
   });
+
+  test('no-keyboard: a click anywhere on a frame or in the piece; not one that a key, a button or time does as well, nor on a part', () => {
+    const anywhere = 'click → set n to n + 1';
+    const on = (lines: readonly string[], layers: Parameters<typeof pair>[0] = {}, more: object = {}) =>
+      says('no-keyboard', {
+        variables: { n: number(0) },
+        frames: { home: { lines, layers: { on: button(0, 0, 'click → go to shop'), ...layers } }, shop: back },
+        ...more,
+      });
+    expect(on([anywhere])).toEqual(['What home does when clicked nothing does for the keyboard.']);
+    expect(on([anywhere, 'key n → set n to n + 1'])).toEqual([]);
+    expect(on([anywhere], { more: button(0, 100, anywhere) })).toEqual([]);
+    expect(on(['click → go to shop', 'after 2 s → go to shop'])).toEqual([]);
+    expect(on([anywhere, 'after 2 s → set n to n + 1'])).toEqual([]);
+    expect(on([], {}, { lines: [anywhere] })).toHaveLength(1);
+    const card = {
+      card: { size: [200, 100] as const, lines: [anywhere], layers: { words: { type: 'text', text: 'Seats', at: [0, 0, 90, 30] } as const } },
+    };
+    expect(on([], { card: { type: 'placement', part: 'card', at: [0, 200, 200, 100] } }, { parts: card })).toEqual([]);
+    // The ground of a sheet takes none.
+    const bar = { ...card.card, size: undefined };
+    const carried = { home: { over: ['bar'], layers: { on: button(0, 0, 'click → go to shop') } }, shop: back };
+    expect(says('no-keyboard', { variables: { n: number(0) }, sheets: { bar }, frames: carried })).toEqual([]);
+  });
 });
 
 describe('exploring the piece', () => {
@@ -636,6 +693,23 @@ describe('exploring the piece', () => {
     expect(home('click → open https://kittiwake.example/ in new tab')).toEqual([]);
     expect(home('click → go to home')).toHaveLength(1);
     expect(home('click → wait 500 ms; then set n to 5')).toEqual([]);
+    // Where it leads by scrolling depends on whoever scrolled, as far as anything can be scrolled.
+    const scrolled = (to: string, frame: Partial<Spec['frames'][string]>, around: object = {}, row = 40) =>
+      says('no-effect', {
+        frames: {
+          home: {
+            ...frame,
+            layers: {
+              on: button(0, 0, `click → scroll to ${to}`),
+              list: { type: 'group', at: [0, 100, 200, 100], ...around },
+              row: { type: 'text', text: 'Inne', in: 'list', at: [0, row, 200, 40] },
+            },
+          },
+        },
+      });
+    for (const to of ['top', 'bottom', 'row']) expect([scrolled(to, {}).length, scrolled(to, { contentHeight: 2000 }).length]).toEqual([1, 0]);
+    expect([scrolled('row', {}, { scroll: 'y' }).length, scrolled('row', {}, { scroll: 'y' }, 400).length]).toEqual([1, 0]);
+    expect(scrolled('bottom', {}, { scroll: 'y' }, 400)).toHaveLength(1);
     // What is there as long as one presses is there.
     const held = (line: string) => {
       const on = { ...button(0, 0), lines: ['press → show note', line] };
@@ -696,6 +770,17 @@ describe('exploring the piece', () => {
     });
     expect(says('one-way', laid())).toEqual(['card laid over can be come to, and nothing leads back while its frame stays.']);
     expect(says('one-way', laid('key Escape → lift'))).toEqual([]);
+    // What leads on from what was opened is its end; what leads away sooner or later is not.
+    const on = (line: string, ...lines: string[]) =>
+      says('one-way', { frames: { home: { states, layers: { on: button(0, 0, line) }, lines }, shop: back } });
+    expect(on('click → put this in open; wait 1 s; go to shop')).toEqual([]);
+    expect(on('click → put this in open', 'after 2 s in open → go to shop')).toEqual([]);
+    expect(on('click → put this in open', 'after 60 s → go to shop')).toHaveLength(1);
+    const { frames } = laid('after 2 s → go to shop');
+    expect(says('one-way', { frames: { ...frames, shop: back } })).toEqual([]);
+    expect(
+      says('one-way', { frames: { ...frames, card: { size: [390, 200] }, home: { ...frames.home, lines: ['after 60 s → go to shop'] }, shop: back } })
+    ).toHaveLength(1);
   });
 
   test('timer-race: due at one moment to different places; not at different ones, nor to the same', () => {

@@ -106,7 +106,9 @@ export function seeingIn(runner: Runner, about: (node: Node | null) => void = ()
 function better(old: Sight | undefined, now: Sight): Sight {
   if (!old) return now;
   if (now.share === null || (old.share !== null && old.share <= now.share)) return old;
-  return { ...old, share: now.share, isOpen: now.isOpen, by: now.by };
+  const { share, isOpen, by, isUnseen, behind } = now;
+  // Out of view nobody knows whether something lies before it.
+  return { ...old, share, isOpen, by, ...(old.share === null && { isUnseen, behind }) };
 }
 
 /** Whether a layer ever scrolls: in a group around it, or with its scene. */
@@ -133,14 +135,14 @@ const beyond = (shown: Stood, box = boundsOf(shown)): Stood[] =>
 function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface: Surface<Stood>, shown: Stood, isLetStand: InScene): Sight {
   const { node } = shown;
   const isStill = !isMovingIn(run, surface.scene, node);
-  const isSeen = isInView(screen, shown);
+  const isSeen = isInView(screen, surface, shown);
   const hidden = !isSeen ? null : mayBeHidden(screen, surface, shown) ? hiddenOf(screen, run, surface, shown) : CLEAR;
   const isFree = hidden !== null && (hidden.share < MOSTLY || (hidden.share < 1 && isVeil(screen, boundsOf(shown))));
   const isOpenTo = (one: Stood) => (hiddenOf(screen, run, surface, one)?.share ?? 1) < 1;
   const isOpen = isFree || (hidden !== null && beyond(shown).some(isOpenTo));
   const isFaint = isStill && layerKind(node.layer).draws !== 'nothing' && isFaded(program, run, surface, shown);
   const isPassing: InScene = (scene, one) => isMovingIn(run, scene, one) || isLetStand(scene, one);
-  const mayBeBehind = isStill && isFree && !isFaint && cuesAt(node).some(isPressed) && !isInScroll(node);
+  const mayBeBehind = isStill && isFree && !isFaint && cuesAt(node).some(isPressed);
   const behind = mayBeBehind ? hiddenBehind(program, run, screen, surface, shown, scrollsWith(surface.expansion.root.scene, node), isPassing) : null;
   return {
     node,
@@ -151,8 +153,9 @@ function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface
       isStill && cuesAt(node).some(isPressed) && !isVanished(node.layer.pose, sizeOf(shown, 0)) && beyond(shown).length === 0 ? sizeOf(shown) : null,
     isOut:
       !isSeen &&
-      !outwardNodes(node).some(({ layer }) => layer.drag) &&
-      (isStill ? [shown, ...beyond(shown)].every((one) => isBeyond(surface, one)) : isBeyondAllAlong(surface, shown)),
+      (isStill && !outwardNodes(node).some(({ layer }) => layer.drag)
+        ? [shown, ...beyond(shown)].every((one) => isBeyond(surface, one))
+        : isBeyondAllAlong(surface, shown)),
     isUnseen: isFaint || behind !== null,
     behind,
     isStill,
@@ -164,8 +167,9 @@ const cuesAt = (node: Node): Cue[] => threadsAt(node).flatMap(({ enabled, cue })
 const CLEAR = { share: 0, by: null };
 
 /** Whether anything of a layer is in view, where nothing around it cuts it off. */
-function isInView({ width, height }: Screen<Stood>, shown: Stood): boolean {
-  let box = intersection(boundsOf(shown), { x: 0, y: 0, width, height });
+function isInView({ width, height }: Screen<Stood>, surface: Surface<Stood>, shown: Stood): boolean {
+  const own = intersection(boundsOf(shown), surface);
+  let box = own && intersection(own, { x: 0, y: 0, width, height });
   for (let at = shown.parent; at && box; at = at.parent) if (at.node.layer.clip || at.node.layer.scroll) box = intersection(box, boundsOf(at));
   return box !== null;
 }
@@ -256,26 +260,54 @@ function isBeyond(surface: Surface<Stood>, shown: Stood, bounds = boundsOf(shown
   return !intersection(box, { x: surface.x, y, width: surface.width, height });
 }
 
-/** Whether something that a timeline moves lies outside of that wherever its keys bring it: within all of the box that it is moved about in. */
+/** From the least to the most. */
+type Span = readonly [least: number, most: number];
+
+const STILL: Span = [0, 0];
+
+const plus = (one: Span, other: Span): Span => [one[0] + other[0], one[1] + other[1]];
+
+const times = (by: number, [least, most]: Span): Span => (by < 0 ? [by * most, by * least] : [by * least, by * most]);
+
+/** Whether something that timelines or drags move lies outside of that wherever they bring it: within all of the box that it is moved about in. */
 function isBeyondAllAlong(surface: Surface<Stood>, shown: Stood): boolean {
-  const range = rangeOf(shown.node);
-  if (!range || beyond(shown).length > 0) return false;
-  const { a, b, c, d } = shown.parent?.matrix ?? IDENTITY;
-  const [xs, ys] = (['x', 'y'] as const).map((way) => [0, ...range[way].map((value) => value - shown[way])]) as [number[], number[]];
-  const shifts = xs.flatMap((x) => ys.map((y) => ({ x: a * x + c * y, y: b * x + d * y })));
-  const least = (way: 'x' | 'y') => Math.min(...shifts.map((shift) => shift[way]));
-  const spread = (way: 'x' | 'y') => Math.max(...shifts.map((shift) => shift[way])) - least(way);
+  if (beyond(shown).length > 0) return false;
+  let [right, down] = [STILL, STILL];
+  for (let at: Stood | null = shown; at; at = at.parent) {
+    const range = rangeOf(at.node);
+    if (!range) return false;
+    const drag = draggedBy(at.node);
+    const [x, y] = (['x', 'y'] as const).map((way) => {
+      const by = range[way].map((value) => value - at![way]);
+      return plus([Math.min(0, ...by), Math.max(0, ...by)], drag[way]);
+    }) as [Span, Span];
+    const { a, b, c, d } = at.parent?.matrix ?? IDENTITY;
+    right = plus(right, plus(times(a, x), times(c, y)));
+    down = plus(down, plus(times(b, x), times(d, y)));
+  }
   const { x, y, width, height } = boundsOf(shown);
-  return isBeyond(surface, shown, { x: x + least('x'), y: y + least('y'), width: width + spread('x'), height: height + spread('y') });
+  return isBeyond(surface, shown, { x: x + right[0], y: y + down[0], width: width + right[1] - right[0], height: height + down[1] - down[0] });
 }
 
-/** From where to where keys bring a layer; null where they do more to its place than that, or to what is around it. */
+/** Further than anything is dragged that may be dragged anywhere. */
+const ANYWHERE = 1e6;
+
+/** How far a layer can be dragged from wherever it is. */
+const draggedBy = onceFor(({ layer: { drag } }: Node): Readonly<Record<'x' | 'y', Span>> => {
+  const way = (axis: 'x' | 'y', least: number | undefined, most: number | undefined): Span => {
+    if (!drag || (drag.axis !== axis && drag.axis !== 'both')) return STILL;
+    const far = least === undefined || most === undefined ? ANYWHERE : Math.abs(most - least);
+    return [-far, far];
+  };
+  return { x: way('x', drag?.bounds?.left, drag?.bounds?.right), y: way('y', drag?.bounds?.top, drag?.bounds?.bottom) };
+});
+
+/** From where to where its keys bring a layer; null where they do more to its place than that. */
 const rangeOf = onceFor((node: Node): Readonly<Record<'x' | 'y', readonly number[]>> | null => {
-  const [own, ...around] = outwardNodes(node).map(tracksOn);
-  const places = own!.filter(({ property }) => propertyKinds[property].places);
+  const places = tracksOn(node).filter(({ property }) => propertyKinds[property].places);
   const ways = new Set(places.map(({ property }) => property));
   const isMoved = ways.size === places.length && [...ways].every((property) => property === 'x' || property === 'y');
-  if (!isMoved || node.layer.turnsAlong || around.some(({ length }) => length > 0)) return null;
+  if (!isMoved || (node.layer.turnsAlong && places.length > 0)) return null;
   const ends = (way: 'x' | 'y'): readonly number[] => {
     const track = places.find(({ property }) => property === way);
     const keys = track ? keysOf(track) : [];

@@ -27,6 +27,8 @@ export interface Standing {
   readonly sets?: string;
   /** What of a layer's place, size or opacity follows it, as `id.property`. */
   readonly poses?: string;
+  /** What it brings into the state that it names: a scene. */
+  readonly puts?: string;
   /** Begins a sentence: `A condition of Pay`. */
   readonly what: string;
 }
@@ -84,7 +86,8 @@ function* inLayer(piece: Piece, layer: Layer): Iterable<Standing> {
     const inside = where === 'looks' && path !== undefined ? `${nameAt(piece, path)} in a look of ${layer.name}` : layer.name;
     const what = where === 'bindings' ? `What ${field.path[1]} of ${layer.name} follows` : `The text of ${inside}`;
     const poses = where === 'bindings' && POSES.has(field.path[1]!) ? { poses: `${layer.id}.${field.path[1]}` } : {};
-    for (const standing of standingIn(piece, field, layer.scene, place, what)) yield { ...standing, ...poses };
+    const puts = where === 'bindings' && field.path[1] === 'state' && layer.part !== undefined ? { puts: layer.part } : {};
+    for (const standing of standingIn(piece, field, layer.scene, place, what)) yield { ...standing, ...poses, ...puts };
   }
 }
 
@@ -94,7 +97,8 @@ function* inScene(piece: Piece, scene: Scene): Iterable<Standing> {
   const place = { scene: scene.id };
   for (const field of fieldsOf('scenes', scene)) {
     const [where, state, , path] = field.path;
-    if (where !== 'states' || path === undefined) yield* standingIn(piece, field, scene.id, place, `The state of ${scene.name}`);
+    if (where !== 'states' || path === undefined)
+      for (const standing of standingIn(piece, field, scene.id, place, `The state of ${scene.name}`)) yield { ...standing, puts: scene.id };
     else {
       const at = path.includes('/') ? place : { ...place, layer: path };
       yield* standingIn(piece, field, scene.id, at, `The text of ${nameAt(piece, path)} in ${scene.states![state!]!.name}`);

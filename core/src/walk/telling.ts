@@ -1,3 +1,4 @@
+import { showsByFocus, showsByHover } from './by-looks.ts';
 import { onceFor } from '../once.ts';
 import { fitsOccasion, triedFor, waitsFor, type Cue } from '../vocabulary/cues/all.ts';
 import { readsOf, type Value } from '../expression/ast.ts';
@@ -100,9 +101,10 @@ function toldApart(program: Program, isAllShown: boolean): Omit<Telling, 'looksB
     counters,
     swings,
     floors,
-    leaves: (node) => hears(node, (cue) => waitsFor(cue, 'leave')),
+    leaves: (node) => showsByHover(node) || hears(node, (cue) => waitsFor(cue, 'leave')),
     // Into a field that waits for the focus something is put once it has it.
-    focuses: (node) => hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue) || (!!node.layer.field && waitsFor(cue, 'focus'))),
+    focuses: (node) =>
+      showsByFocus(node) || hears(node, (cue) => waitsFor(cue, 'blur') || takesShared(cue) || (!!node.layer.field && waitsFor(cue, 'focus'))),
     compared,
     putInto: valuesKept((layer, field) => [...valuesFor(field, askedIn(compared, layer, fields.get(layer)))]),
     untried: new Map([...putInto(untriedFields), ...dragged(program, asking, together), ...fleeing(program)]),

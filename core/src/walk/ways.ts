@@ -5,6 +5,7 @@ import type { Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
 import { expand } from '../program/expand.ts';
 import { threadsIn } from './at-thread.ts';
+import { shownByLooks } from './by-looks.ts';
 import type { RunEvent } from '../run/state.ts';
 
 /** Ways of going through a piece: what somebody can do who has a finger, or a keyboard, and nothing else. */
@@ -39,7 +40,8 @@ function isAt(program: Program, key: string, is: (node: Node) => boolean): boole
 }
 
 /** Whether anything in a piece asks for more than a way can do: where not, nobody need be asked what it comes to. */
-export function asksMoreThan({ piece }: Program, way: Way): boolean {
+export function asksMoreThan({ piece, scenes }: Program, way: Way): boolean {
+  if ([...scenes.values()].some((scene) => shownByLooks(scene).length > 0)) return true;
   return threadsIn(piece).some((thread) => {
     const { enabled, cue } = thread;
     if (!enabled) return false;

@@ -1,4 +1,4 @@
-import type { PlacedSpec, SceneSpec, VariableSpec } from '../../compose/compose.ts';
+import type { PlacedSpec, SceneSpec, TimelineSpec, VariableSpec } from '../../compose/compose.ts';
 import { layerId, sceneId } from '../../compose/compose.ts';
 import type { Operation } from '../../edit/operation.ts';
 import type { Piece } from '../../piece/piece.ts';
@@ -58,15 +58,23 @@ type Tracks = NonNullable<NonNullable<SceneSpec['timeline']>['tracks']>;
 
 const track = (layer: string, property: Tracks[number][1], ...keys: Tracks[number][2]): Tracks[number] => [layer, property, keys];
 
-/** Gives a lesson more keys, with what they are of; null where there is no lesson. */
-function inLesson(piece: Draft, layers: Record<string, PlacedSpec>, tracks: Tracks, layer: string): Omit<Planted, 'piece'> | null {
+/** Gives a lesson more layers, and more in its time; null where there is no lesson. */
+function inLesson(piece: Draft, layers: Record<string, PlacedSpec>, more: InTime, layer: string): Omit<Planted, 'piece'> | null {
   const { lesson } = piece.frames;
   if (!lesson) return null;
-  const { timeline } = lesson;
-  lesson.timeline = { ...timeline!, tracks: [...timeline!.tracks!, ...tracks] };
+  const old = lesson.timeline!;
+  const { tracks = [], spans = [], cues = [] } = more;
+  lesson.timeline = {
+    ...old,
+    tracks: [...(old.tracks ?? []), ...tracks],
+    spans: [...(old.spans ?? []), ...spans],
+    cues: [...(old.cues ?? []), ...cues],
+  };
   for (const [name, one] of Object.entries(layers)) put(piece, 'lesson', name, one);
   return { at: { scene: 'lesson', layer } };
 }
+
+type InTime = Pick<TimelineSpec, 'tracks' | 'spans' | 'cues'>;
 
 const ROOM = [210, 560] as const;
 
@@ -84,6 +92,7 @@ function askedOfTwo(piece: Draft, scene: string, asks: string): Omit<Planted, 'p
   return { at: { scene, layer: null } };
 }
 
+const field = (label: string, of: NonNullable<PlacedSpec['field']>): PlacedSpec => ({ type: 'field', label, at: [...ROOM, 160, 52], field: of });
 const spare = (words: string, ...lines: string[]) => button(words, ROOM[0], ROOM[1], ...lines);
 const onHome = 'click → go to harbour';
 
@@ -110,6 +119,11 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
           .filter(({ owner }) => owner === layerId(scene, 'Home'))
           .map(({ id }) => ({ op: 'set', table: 'threads', id, path: ['branches', '0', 'steps'], value: [] }));
       return { at: { scene, layer: 'Home' }, edit, brings: ['dead-end', 'no-way-home', 'odd-one-out', 'no-effect', 'media-hangs'] };
+    },
+    (piece, chance) => {
+      piece.variables['Wind'] = { type: 'number', initial: 3, min: 0, max: 9 };
+      const at = put(piece, corner(piece, chance), 'Odd', field('Wind', { kind: 'slider', min: 0, max: 9, variable: 'Wind' }));
+      return { at, edit: () => [{ op: 'remove', table: 'variables', id: 'Wind' }] };
     },
   ],
   'broken-route': [
@@ -213,18 +227,19 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
     }),
     (piece, chance) => {
       const scene = corner(piece, chance);
-      piece.frames[scene]!.layers['Bags'] = { type: 'field', label: 'Bags', at: [...ROOM, 160, 52], field: { kind: 'slider', min: 0, max: 4 } };
+      piece.frames[scene]!.layers['Bags'] = field('Bags', { kind: 'slider', min: 0, max: 4 });
       piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'key b → if 12 / Bags.value > 5 → go to full'];
       return { at: { scene, layer: null } };
     },
     (piece, chance) => {
       const scene = corner(piece, chance);
       const layers = piece.frames[scene]!.layers;
-      layers['Bags'] = { type: 'field', label: 'Bags', at: [...ROOM, 160, 52], field: { kind: 'slider', min: 0, max: 4 } };
+      layers['Bags'] = field('Bags', { kind: 'slider', min: 0, max: 4 });
       return { at: put(piece, scene, 'Odd', text('{12 / Bags.value} each', ROOM[0], ROOM[1] + 60)) };
     },
   ],
   'type-clash': [
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', field('Who', { kind: 'text', variable: 'Seats' })) }),
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → if Seats = "two" → go to harbour')) }),
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → set Seats to "two"')) }),
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', { ...text('Few', ROOM[0], ROOM[1]), when: { opacity: 'Seats = 2' } }) }),
@@ -249,12 +264,7 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
     },
     (piece, chance) => {
       piece.variables['Wind'] = { type: 'number', initial: 3, min: 0, max: 9 };
-      put(piece, corner(piece, chance), 'Odd', {
-        type: 'field',
-        label: 'Wind',
-        at: [...ROOM, 160, 52],
-        field: { kind: 'slider', min: 0, max: 9, variable: 'Wind' },
-      });
+      put(piece, corner(piece, chance), 'Odd', field('Wind', { kind: 'slider', min: 0, max: 9, variable: 'Wind' }));
       return { at: { scene: null, layer: null } };
     },
   ],
@@ -264,14 +274,7 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       at: put(piece, corner(piece, chance), 'Odd', spare('Away', 'click → if Seats > 5 → go to full; otherwise → go to harbour')),
       brings: ['never-fires'],
     }),
-    (piece, chance) => ({
-      at: put(piece, corner(piece, chance), 'Odd', {
-        type: 'field',
-        label: 'Bags',
-        at: [...ROOM, 160, 52],
-        field: { kind: 'slider', min: 0, max: 4, value: 9 },
-      }),
-    }),
+    (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', field('Bags', { kind: 'slider', min: 0, max: 4, value: 9 })) }),
     (piece) => {
       if (!piece.frames['boats']) return null;
       const { layers } = piece.frames['boats']!;
@@ -290,6 +293,11 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
         at: put(piece, scene, 'Odd', { ...text('Lit', ROOM[0], ROOM[1] + 80), when: { shown: 'Lamp.state = "lit"' } }),
         brings: ['no-feedback'],
       };
+    },
+    (piece, chance) => {
+      piece.parts['Lamp'] = { size: [60, 60], states: { off: {}, on: {} }, layers: { Glow: { at: [0, 0, 60, 60], style: { fill: '#8a6d1f' } } } };
+      const state = 'if Seats > 1 then "on" else "of"';
+      return { at: put(piece, corner(piece, chance), 'Odd', { type: 'placement', part: 'Lamp', at: [...ROOM, 60, 60], when: { state } }) };
     },
   ],
   'same-name': [
@@ -374,6 +382,8 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       };
       return { at: { scene: 'lesson', layer: null } };
     },
+    (piece) => inLesson(piece, { Odd: text('Low water', ...ROOM) }, { spans: [['Odd', 9, 4]] }, 'Odd'),
+    (piece) => inLesson(piece, { Odd: text('Low water', ...ROOM) }, { cues: [[4, 'Odd', 'play']] }, 'Odd'),
   ],
   'unreachable-section': [
     (piece) => {
@@ -458,7 +468,7 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
     },
     (piece) => {
       const nears: Tracks = [track('Odd', 'x', [24, 700], [47, 420])];
-      return inLesson(piece, { Odd: button('Away', 20, 500, 'click → go to full') }, nears, 'Odd');
+      return inLesson(piece, { Odd: button('Away', 20, 500, 'click → go to full') }, { tracks: nears }, 'Odd');
     },
   ],
   'unseen-hit': [
@@ -499,7 +509,7 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
           ],
         ],
       ];
-      return inLesson(piece, { Odd: spare('Away', 'click → go to full'), Cover: cover }, comes, 'Odd');
+      return inLesson(piece, { Odd: spare('Away', 'click → go to full'), Cover: cover }, { tracks: comes }, 'Odd');
     },
     (piece, chance) => {
       const scene = corner(piece, chance);
@@ -558,12 +568,12 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
     },
     (piece) => {
       const pales: Tracks = [track('Words', 'ink', [24, '#2b2433'], [47, '#d8d0c0'])];
-      return inLesson(piece, { Words: text('High water', ...ROOM) }, pales, 'Words');
+      return inLesson(piece, { Words: text('High water', ...ROOM) }, { tracks: pales }, 'Words');
     },
     (piece) => {
       const panel: PlacedSpec = { type: 'box', at: [ROOM[0] - 10, ROOM[1] - 10, 180, 60], style: { fill: '#fbf7ee' } };
       const darkens: Tracks = [track('Panel', 'fill', [24, '#fbf7ee'], [47, '#3a3340'])];
-      return inLesson(piece, { Panel: panel, Words: text('High water', ...ROOM) }, darkens, 'Words');
+      return inLesson(piece, { Panel: panel, Words: text('High water', ...ROOM) }, { tracks: darkens }, 'Words');
     },
     (piece, chance) => {
       const scene = corner(piece, chance);
@@ -682,14 +692,14 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
     },
     (piece, chance) => {
       const scene = corner(piece, chance);
-      const bags = { type: 'field', label: 'Bags', at: [...ROOM, 160, 52], field: { kind: 'slider', min: 0, max: 4, step: 1 } } as const;
+      const bags = field('Bags', { kind: 'slider', min: 0, max: 4, step: 1 });
       put(piece, scene, 'Bags', bags);
       piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), 'key b → if Bags.value * Bags.value + Bags.value = 30 → go to full'];
       return { at: { scene, layer: null } };
     },
     (piece, chance) => {
       const scene = corner(piece, chance);
-      put(piece, scene, 'Word', { type: 'field', label: 'Word', at: [...ROOM, 160, 52], field: { kind: 'text' } });
+      put(piece, scene, 'Word', field('Word', { kind: 'text' }));
       const asks = 'starts with(Word.value, "Skarra") and contains(Word.value, "@") and string length(Word.value) < 7';
       piece.frames[scene]!.lines = [...(piece.frames[scene]!.lines ?? []), `key b → if ${asks} → go to full`];
       return { at: { scene, layer: null } };
@@ -712,6 +722,12 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
     (piece) => (piece.frames['boats'] ? { at: put(piece, 'boats', 'Odd', spare('Stay', 'click → go to boats')) } : null),
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Stay', 'click → set Seats to Seats')) }),
     (piece, chance) => ({ at: put(piece, corner(piece, chance), 'Odd', spare('Stay', 'click → show Title')) }),
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      return piece.frames[scene]!.contentHeight
+        ? null
+        : { at: put(piece, scene, 'Odd', spare('Down', 'click → scroll to bottom · 300 ms ease-out')) };
+    },
     (piece) => {
       if (!piece.frames['notice']) return null;
       piece.frames['notice']!.layers['Odd'] = spare('Stay', 'click → put this in quiet');

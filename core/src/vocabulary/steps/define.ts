@@ -41,8 +41,6 @@ export interface StepKind<S extends TSchema = TSchema> {
   readonly inTime?: 'sets going' | 'changes';
   /** The label that it brings a timeline to; null for none. */
   readonly labelOf?: (step: Static<S>) => string | null;
-  /** What it does is seen, even where nothing in the piece is different afterwards. */
-  readonly isSeen?: true;
 }
 
 /** Names of what a step speaks of, for sentences. */

@@ -27,6 +27,5 @@ export const scroll = defineStep({
     if (isStepped(layer)) return layer;
     return layer.scrollTo(timing) ? done(`scrolled to ${layer.name}`, { took: lasts(timing) }) : notDone('hidden', `${layer.name} is hidden.`);
   },
-  isSeen: true,
   isRepeatable: () => true,
 });

@@ -3,7 +3,9 @@ import { layerIdsOf, threadIdsOf, type Layer, type Piece, type Thread } from '..
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { outward } from '../../program/items.ts';
 import { onceFor } from '../../once.ts';
+import { isWithin } from '../../program/geometry.ts';
 import { asBefore, inEach } from '../again.ts';
+import { comingUp, isThere } from '../coming-up.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 import { inScene, inScenes, placementsIn, seenParts, seenScenes } from '../per-scene.ts';
 
@@ -11,11 +13,13 @@ export const looksClickable: Rule = {
   id: 'looks-clickable',
   words: 'not wired',
   meaning: 'a hit area, a layer with a hover or press look, a copy of a wired layer, or one made like wired ones beside it, that has no thread',
-  spares: 'what is in something wired, can be dragged or dropped on, is a field or one of a choice, or keeps presses off',
-  check: ({ program }) => [
-    ...(hears(program.threads) ? [] : inScenes(program, 'looks-clickable', seenScenes(program), [], (scene) => unwiredOn(program, scene), isAlone)),
-    ...unwiredParts(program),
-  ],
+  spares: 'what is in something wired or lies under it, can be dragged or dropped on, is a field or one of a choice, or keeps presses off',
+  check: ({ program, exploration }) => {
+    if (hears(program.threads)) return [];
+    const up = comingUp(program, exploration);
+    const says = (scene: SceneProgram) => unwiredOn(program, scene, up);
+    return [...inScenes(program, 'looks-clickable', seenScenes(program), [up], says, isAlone), ...unwiredParts(program, up)];
+  },
 };
 
 /** Whether a press that no layer answers is answered by the scene or the piece. */
@@ -26,29 +30,31 @@ const PRESSES = ['click', 'press', 'release'] as const;
 /** What it says of a scene depends on nothing else than the scene and the parts in it. */
 const isAlone = (scene: SceneProgram): boolean => copiesIn(scene).length === 0;
 
-const unwiredOn = (program: Program, scene: SceneProgram): readonly Finding[] =>
-  hears(scene.threads) ? [] : isAlone(scene) ? unwired(program, scene) : unwiredIn(program, scene);
+const unwiredOn = (program: Program, scene: SceneProgram, up: ReadonlySet<string>): readonly Finding[] =>
+  hears(scene.threads) ? [] : isAlone(scene) ? unwired(program, scene, up) : unwiredIn(program, scene, up);
 
-function unwiredIn(program: Program, scene: SceneProgram): readonly Finding[] {
+function unwiredIn(program: Program, scene: SceneProgram, up: ReadonlySet<string>): readonly Finding[] {
   const sources = copiesIn(scene).flatMap(({ layer }) => {
     const source = sourceOf(program.piece, layer);
     return source ? [source, isClickable(program.piece, source)] : [];
   });
-  return inScene(program, 'looks-clickable', scene, sources, () => unwired(program, scene));
+  return inScene(program, 'looks-clickable', scene, [up, ...sources], () => unwired(program, scene, up));
 }
 
-const unwired = (program: Program, scene: SceneProgram): Finding[] =>
+const unwired = (program: Program, scene: SceneProgram, up: ReadonlySet<string>): Finding[] =>
   likelyIn(scene).flatMap((item) => {
-    const why = !isWired(program, item) ? reasonWhy(program.piece, scene, item) : null;
+    const why = isThere(item, up) && !isWired(program, item) ? reasonWhy(program.piece, scene, item) : null;
     const { id, name } = item.layer;
-    return why === null ? [] : [finding('looks-clickable', 'look', { scene: scene.scene.id, layer: id }, `${name} looks clickable`, why)];
+    return why === null || liesUnderWired(scene, item, up)
+      ? []
+      : [finding('looks-clickable', 'look', { scene: scene.scene.id, layer: id }, `${name} looks clickable`, why)];
   });
 
 /** The layer that one is a copy of, where it is there. */
 const sourceOf = (piece: Piece, { copyOf }: Layer): Layer | undefined => (copyOf === undefined ? undefined : piece.layers.get(copyOf));
 
 /** The layers of a scene that can seem to ask for a thread at all. */
-const likelyIn = onceFor((scene: SceneProgram): readonly Item[] => scene.items.filter((item) => item.shown && mayAsk(scene, item)));
+const likelyIn = onceFor((scene: SceneProgram): readonly Item[] => scene.items.filter((item) => mayAsk(scene, item)));
 
 const copiesIn = onceFor((scene: SceneProgram): readonly Item[] => likelyIn(scene).filter(({ layer }) => layer.copyOf !== undefined));
 
@@ -60,9 +66,9 @@ function mayAsk(scene: SceneProgram, { layer, threads }: Item): boolean {
 }
 
 /** In parts: unless the part, or some placement of it by itself or by what is around it, answers the press. */
-function unwiredParts(program: Program): Finding[] {
-  const seen = seenParts(program);
-  if (seen.size === 0 || hears(program.threads)) return [];
+function unwiredParts(program: Program, up: ReadonlySet<string>): Finding[] {
+  const seen = seenParts(program, up);
+  if (seen.size === 0) return [];
   const answering = inEach(program, 'answered parts', answeredIn);
   const scenes = seenScenes(program);
   const answered = asBefore(
@@ -72,7 +78,7 @@ function unwiredParts(program: Program): Finding[] {
     () => new Set([...scenes, ...seen.keys()].flatMap((id) => answering.get(id)!.split(' ')))
   );
   return [...seen.keys()].flatMap((id) =>
-    answered.has(id) || hears(program.scenes.get(id)!.threads) ? [] : unwiredIn(program, program.scenes.get(id)!)
+    answered.has(id) || hears(program.scenes.get(id)!.threads) ? [] : unwiredIn(program, program.scenes.get(id)!, up)
   );
 }
 
@@ -86,6 +92,10 @@ const answeredIn = onceFor((scene: SceneProgram): string =>
 
 /** It, a group around it or something in it has a thread; switched off counts, since somebody meant it. */
 const isWired = (program: Program, item: Item): boolean => outward(item).some((outer) => outer.threads.length > 0) || isWiredInside(program, item);
+
+/** All of it lies under something that answers a press: what is drawn, with a hit area over it. */
+const liesUnderWired = ({ items }: SceneProgram, item: Item, up: ReadonlySet<string>): boolean =>
+  items.some((other, at) => hears(other.threads) && isThere(other, up) && isWithin(item.box, other.box) && at > items.indexOf(item));
 
 const isWiredInside = (program: Program, { layer, children }: Item): boolean => {
   const part = layer.part === undefined ? undefined : program.scenes.get(layer.part);

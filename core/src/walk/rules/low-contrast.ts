@@ -1,7 +1,9 @@
 import type { SceneProgram } from '../../program/program.ts';
 import { Beside } from '../../once.ts';
+import { outwardNodes } from '../../program/node.ts';
 import { illegibleIn, type Illegible } from '../legible.ts';
-import { illegibleMet, routeToHard, whereHard, type IllegibleMet } from '../legible-met.ts';
+import { illegibleMet, routeToHard, whereHard, type Drawn, type IllegibleMet } from '../legible-met.ts';
+import { selectableIn } from '../selectable.ts';
 import { inScenes } from '../per-scene.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 
@@ -11,19 +13,19 @@ export const lowContrast: Rule = {
   meaning:
     'text under the contrast that WCAG 2.2, 1.4.3 asks for (4.5 to 1, large text 3 to 1), as drawn, in some state or look, where a section holds or a timeline has come to rest, or where several of these come together in a state that can be reached; on pictures nothing is said',
   spares:
-    'large text from 3 to 1, what is disabled or fainter than a tenth, what a timeline has on its way, what stands on other ground wherever it can be come to, and text on pictures or on what has no one colour',
+    'large text from 3 to 1, what is disabled or fainter than a tenth, what a timeline has on its way, what is hidden and never comes up or selected by nothing, what stands on other ground wherever it can be come to, and text on pictures or on what has no one colour',
   check: ({ program, exploration }) => {
     const found = new Map<string, Finding>();
     const { swatches, typeStyles } = program.piece.head;
     const says = ({ scene: { id } }: SceneProgram) =>
       illegibleIn(program, id).map((one) => {
         const drawn = hardToRead(one);
-        frameOf.set(drawn, id);
+        drawnOn.set(drawn, { frame: id, isAway: outwardNodes(one.node).some(({ layer }) => layer.hidden || layer.bindings?.shown !== undefined) });
         return drawn;
       });
-    for (const one of inScenes(program, 'low-contrast', program.frames, [swatches, typeStyles], says, carriesNothing)) {
+    for (const one of inScenes(program, 'low-contrast', program.frames, [swatches, typeStyles, selectableIn(program)], says, carriesNothing)) {
       if (found.has(one.id)) continue;
-      const { at, isNowhere } = whereHard(program, exploration, frameOf.get(one)!, one.place.layer!);
+      const { at, isNowhere } = whereHard(program, exploration, drawnOn.get(one)!, one.place.layer!);
       const route = at && routeToHard(program, at, one.place.layer!);
       if (!isNowhere) found.set(one.id, route ? { ...one, route } : one);
     }
@@ -36,8 +38,8 @@ export const lowContrast: Rule = {
   },
 };
 
-/** The frame on which something was found as it is drawn. */
-const frameOf = new Beside<Finding, string>();
+/** Where something was found as it is drawn. */
+const drawnOn = new Beside<Finding, Drawn>();
 
 const carriesNothing = ({ scene }: SceneProgram): boolean => !scene.carries?.length;
 

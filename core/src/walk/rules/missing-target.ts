@@ -1,14 +1,15 @@
-import type { Piece, Thread } from '../../piece/piece.ts';
+import type { Layer, Piece, Thread } from '../../piece/piece.ts';
+import { LOOKS, type LookName, type State } from '../../piece/schema.ts';
 import { scopeFor, type LineScope } from '../../lines/scope.ts';
 import { Union } from '@sinclair/typebox';
 import { ANY, type Refers } from '../../fields/scalars.ts';
 import { fieldsIn, fieldsOf, type Field } from '../../piece/visit.ts';
 import { stepSchemas } from '../../vocabulary/steps/schema.ts';
 import type { Step } from '../../vocabulary/steps/all.ts';
-import type { Program } from '../../program/program.ts';
+import type { Program, SceneProgram } from '../../program/program.ts';
 import { onceFor } from '../../once.ts';
 import { asBefore, layersThere } from '../again.ts';
-import { placementsIn } from '../per-scene.ts';
+import { inScenes } from '../per-scene.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 
@@ -16,9 +17,9 @@ export const missingTarget: Rule = {
   id: 'missing-target',
   words: 'leads nowhere',
   meaning:
-    'a cue, step, placement, ending or carried sheet names a frame, layer, part, state, label, sheet or variable that is gone or not chosen yet, or a thread has no step at all',
+    'a cue, step, placement, look, state, field, choice, ending or carried sheet names a frame, layer, part, state, label, sheet or variable that is gone or not chosen yet, or a thread has no step at all',
   spares: 'a key or a pad button that may be any',
-  check: ({ program }) => [...threadsLost(program), ...placementsLost(program), ...scenesLost(program)],
+  check: ({ program }) => [...threadsLost(program), ...layersLost(program), ...scenesLost(program)],
 };
 
 function threadsLost(program: Program): Finding[] {
@@ -36,43 +37,90 @@ const lostIn = (piece: Piece) =>
     return why === null ? [] : [{ thread, why }];
   });
 
-/** Placements of parts, and in states, that are gone. */
-function placementsLost(program: Program): Finding[] {
-  const { piece } = program;
-  const lost = asBefore(program, 'placements lost', [piece.scenes, layersThere(program)], () => lostPlacements(program));
-  return lost.map(({ id, part }) => {
-    const { name, scene } = piece.layers.get(id)!;
-    const place = { scene, layer: id };
-    return part === null
-      ? finding('missing-target', 'must', place, `${name} shows nothing`, 'The part it showed has been deleted.')
-      : finding('missing-target', 'must', place, `${name} begins in no state`, `The state of ${part} it began in has been deleted.`);
-  });
+/** Layers that show, are in or fill what is gone, wherever they stand. */
+function layersLost(program: Program): readonly Finding[] {
+  const { scenes, variables } = program.piece;
+  const ids = asBefore(program, 'all scenes', [scenes], () => [...scenes.keys()]);
+  return inScenes(program, 'missing-target', ids, [variables], (scene) => lostOnLayers(program.piece, scene));
 }
 
-/** With the name of the part, where that is there. */
-const lostPlacements = ({ piece, scenes }: Program) =>
-  [...scenes.values()].flatMap((scene) =>
-    placementsIn(scene).flatMap(({ layer: { id, part: shown, state } }) => {
-      const part = shown === undefined ? undefined : piece.scenes.get(shown);
-      return part && (state === undefined || part.states?.[state]) ? [] : [{ id, part: part?.name ?? null }];
-    })
-  );
+const lostOnLayers = (piece: Piece, { items }: SceneProgram): Finding[] =>
+  items.flatMap(({ layer }) => {
+    const lost = [...lostByPlacement(piece, layer), ...lostByField(piece, layer)];
+    if (lost.length === 0) return [];
+    const place = { scene: layer.scene, layer: layer.id };
+    return [finding('missing-target', 'must', place, `${layer.name} ${lost[0]!.what}`, lost.map(({ why }) => why).join(' '))];
+  });
 
-/** Sheets that are carried and gone, and sections that end at a label that is gone. */
-const scenesLost = (program: Program): Finding[] => asBefore(program, 'scenes lost', [program.piece.scenes], () => lostInScenes(program.piece));
+interface Lost {
+  /** What is so of the layer, after its name. */
+  readonly what: string;
+  readonly why: string;
+}
+
+/** The part of a placement, and the states of it that the placement begins in or is in by a look. */
+function lostByPlacement(piece: Piece, layer: Layer): Lost[] {
+  if (layer.type !== 'placement') return [];
+  const part = layer.part === undefined ? undefined : piece.scenes.get(layer.part);
+  if (!part) return [{ what: 'shows nothing', why: 'The part it showed has been deleted.' }];
+  const begins = isStateLost(piece, layer.id, layer.state);
+  const looks = LOOKS.filter((look) => isStateLost(piece, layer.id, layer.looks?.[look]?.state));
+  return [
+    ...(begins ? [{ what: 'begins in no state', why: `The state of ${part.name} it began in has been deleted.` }] : []),
+    ...looks.map((look) => ({ what: 'is in no state', why: `The state of ${part.name} it is in ${lookWords[look]} has been deleted.` })),
+  ];
+}
+
+/** The variable that a field keeps what it holds in. */
+const lostByField = (piece: Piece, { field }: Layer): Lost[] =>
+  field?.variable === undefined || piece.variables.has(field.variable)
+    ? []
+    : [{ what: 'fills nothing', why: 'The variable it fills has been deleted.' }];
+
+/** Whether a placement, by its path, is in a state that its part does not have. */
+function isStateLost(piece: Piece, path: string, state: string | undefined): boolean {
+  const part = state === undefined ? undefined : piece.layers.get(path.split('/').at(-1)!)?.part;
+  const scene = part === undefined ? undefined : piece.scenes.get(part);
+  return scene !== undefined && !scene.states?.[state!];
+}
+
+const lookWords: Record<LookName, string> = {
+  hover: 'while hovered',
+  press: 'while pressed',
+  focus: 'while it has the focus',
+  selected: 'while selected',
+  selectedHover: 'while selected and hovered',
+  disabled: 'while disabled',
+};
+
+/** What scenes have lost besides: sheets they carry, labels that sections end at, states that theirs put placements in, variables of choices. */
+const scenesLost = (program: Program): Finding[] =>
+  asBefore(program, 'scenes lost', [program.piece.scenes, program.piece.variables, layersThere(program)], () => lostInScenes(program.piece));
 
 const lostInScenes = (piece: Piece): Finding[] =>
   [...piece.scenes.values()].flatMap((scene) => {
-    if (!scene.carries && !scene.timeline) return [];
-    const sheets = (scene.carries ?? []).filter(({ sheet }) => !piece.scenes.has(sheet));
-    const labels = scene.timeline?.labels ?? {};
+    const { carries, timeline, states, choices } = scene;
+    if (!carries && !timeline && !states && !choices) return [];
+    const sheets = (carries ?? []).filter(({ sheet }) => !piece.scenes.has(sheet));
+    const labels = timeline?.labels ?? {};
     const open = Object.values(labels).filter(({ ending }) => ending.do === 'go to' && (ending.label === null || !labels[ending.label]));
+    const cued = Object.values(timeline?.cues ?? {}).filter(({ layer }) => !piece.layers.has(layer));
     const lost = [
       ...(sheets.length ? ['A sheet it carried has been deleted.'] : []),
+      ...(cued.length ? ['A layer that it plays or pauses in time has been deleted.'] : []),
       ...open.map(({ name }) => `${name} ends by going to a label that is gone or not chosen yet.`),
+      ...Object.values(states ?? {}).flatMap((state) => lostByState(piece, state)),
+      ...Object.values(choices ?? {}).flatMap(({ name, variable }) =>
+        variable === undefined || piece.variables.has(variable) ? [] : `The variable that says what is chosen of ${name} has been deleted.`
+      ),
     ];
     return lost.length ? [finding('missing-target', 'must', { scene: scene.id }, `${scene.name} has lost something`, lost.join(' '))] : [];
   });
+
+const lostByState = (piece: Piece, { name, deltas }: State): string[] =>
+  Object.entries(deltas).flatMap(([path, { state }]) =>
+    isStateLost(piece, path, state) ? `In ${name}, ${piece.layers.get(path.split('/').at(-1)!)!.name} is in a state that has been deleted.` : []
+  );
 
 /** The first thing a thread names that is not there, as a sentence; null where all is there. */
 export function lostInThread(piece: Piece, thread: Thread): string | null {

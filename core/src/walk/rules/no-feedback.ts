@@ -3,6 +3,7 @@ import type { Layer, Look } from '../../piece/schema.ts';
 import { outward } from '../../program/items.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
 import { asBefore, inEach } from '../again.ts';
+import { comingUp, isThere } from '../coming-up.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 import { inScene, inScenes, placementsIn, seenParts, seenScenes } from '../per-scene.ts';
 import { pressedIn, scenesSeen } from '../pressed.ts';
@@ -13,24 +14,25 @@ export const noFeedback: Rule = {
   words: 'no sign',
   meaning: 'something to press that looks the same hovered and pressed; bare hit areas only where others of the piece have looks',
   spares: 'fields, what is dragged, veils, and what is around it or in it that changes its look',
-  check: ({ program }) => {
+  check: ({ program, exploration }) => {
+    const up = comingUp(program, exploration);
     const answering = inEach(program, 'answering areas', areaAnswersIn);
     const scenes = seenScenes(program);
-    const seen = seenParts(program);
+    const seen = seenParts(program, up);
     const areasHave = asBefore(program, 'areas answer', [answering, scenes, seen], () => [...scenes, ...seen.keys()].some((id) => answering.get(id)));
-    const says = (scene: SceneProgram) => silent(program, scene, areasHave);
+    const says = (scene: SceneProgram) => silent(program, scene, areasHave, up);
     const parts = [...seen.keys()].map((id) => program.scenes.get(id)!).filter((part) => silentIn(part).length > 0);
-    const placements = parts.length ? scenesSeen(program).flatMap(placementsIn) : [];
+    const placements = parts.length ? scenesSeen(program, up).flatMap(placementsIn) : [];
     return [
-      ...inScenes(program, 'no-feedback', scenes, [areasHave], says),
-      ...parts.flatMap((part) => (answersAround(part, placements) ? [] : inScene(program, 'no-feedback', part, [areasHave], says))),
+      ...inScenes(program, 'no-feedback', scenes, [areasHave, up], says),
+      ...parts.flatMap((part) => (answersAround(part, placements) ? [] : inScene(program, 'no-feedback', part, [areasHave, up], says))),
     ];
   },
 };
 
-const silent = (program: Program, scene: SceneProgram, areasHave: boolean): Finding[] =>
+const silent = (program: Program, scene: SceneProgram, areasHave: boolean, up: ReadonlySet<string>): Finding[] =>
   silentIn(scene)
-    .filter((item) => (item.layer.type !== 'hit' || areasHave) && !answersInside(program, item))
+    .filter((item) => isThere(item, up) && (item.layer.type !== 'hit' || areasHave) && !answersInside(program, item))
     .map(({ layer }) =>
       finding(
         'no-feedback',

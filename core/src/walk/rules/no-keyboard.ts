@@ -1,6 +1,7 @@
 import type { Piece, Thread } from '../../piece/piece.ts';
 import { byOrder, sceneOfThread } from '../../piece/piece.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
+import { comingUp } from '../coming-up.ts';
 import { around, doneBy, doneIn, inWords } from '../done.ts';
 import { finding, type Rule } from '../finding.ts';
 import { scenesSeen } from '../pressed.ts';
@@ -12,20 +13,23 @@ export const noKeyboard: Rule = {
   meaning:
     'something that is done by pressing, swiping or dragging and that nothing for the keyboard does: it cannot be reached or operated without a pointer',
   spares: 'what a button or a key does as well',
-  check: ({ program }) => {
+  check: ({ program, exploration }) => {
     const { piece } = program;
     if (!threadsIn(piece).some((thread) => thread.enabled && isPointed(piece, thread))) return [];
-    const seen = new Set(scenesSeen(program).map(({ scene }) => scene.id));
+    const seen = new Set(scenesSeen(program, comingUp(program, exploration)).map(({ scene }) => scene.id));
     const threads = threadsIn(piece)
       .filter(({ enabled }) => enabled)
       .sort(byOrder);
     const typed = doneIn(program, (thread) => (isTyped(piece, thread) ? doneBy(thread) : []));
+    const byItself = doneIn(program, (thread) => (BY_ITSELF.has(thread.cue.type) ? doneBy(thread) : []));
     const told = new Set<string>();
     return threads.flatMap((thread) => {
       const scene = sceneOfThread(piece, thread);
       if (!isPointed(piece, thread) || (scene !== null && !seen.has(scene)) || told.has(thread.owner)) return [];
       if (thread.on === 'layer' && isOperated(thread, threads)) return [];
-      const isTypedAlso = (words: string) => around(piece, scene).some((one) => typed.get(one)?.has(words));
+      // Who may press anywhere hurries on what comes of itself as well.
+      const ways = thread.on === 'layer' ? [typed] : [typed, byItself];
+      const isTypedAlso = (words: string) => around(piece, scene).some((one) => ways.some((done) => done.get(one)?.has(words)));
       if (doneBy(thread).every((what) => isTypedAlso(inWords(program, scene, what)))) return [];
       told.add(thread.owner);
       const owner = ownerOf(piece, thread);
@@ -47,13 +51,23 @@ const words: Partial<Record<Thread['cue']['type'], string>> = {
   drop: 'dropped',
 };
 
+const BY_ITSELF: ReadonlySet<Thread['cue']['type']> = new Set(['after', 'label', 'media']);
+
 const isPointed = (piece: Piece, thread: Thread): boolean =>
-  thread.cue.type in words && !(thread.cue.type === 'click' && (thread.on !== 'layer' || isTypedClick(piece, thread)));
+  thread.cue.type in words && !(thread.cue.type === 'click' && (hasNoGround(piece, thread) || isTypedClick(piece, thread)));
+
+/** The keyboard comes to a part as to the placement that shows it; to the ground of a frame it does not, and a sheet has none. */
+const hasNoGround = (piece: Piece, { on, owner }: Thread): boolean => on === 'scene' && piece.scenes.get(owner)?.use !== 'frame';
 
 /** The keyboard gets to it: by a click of a layer, a key, a pad button, or in a field. */
 const isTyped = (piece: Piece, thread: Thread): boolean => {
   const { cue } = thread;
-  return (cue.type === 'click' && isTypedClick(piece, thread)) || cue.type === 'key' || cue.type === 'pad' || cue.type === 'change';
+  return (
+    (cue.type === 'click' && (hasNoGround(piece, thread) || isTypedClick(piece, thread))) ||
+    cue.type === 'key' ||
+    cue.type === 'pad' ||
+    cue.type === 'change'
+  );
 };
 
 /** Being pressed or let go comes with the click of a layer that can be clicked. */

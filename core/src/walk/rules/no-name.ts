@@ -1,6 +1,7 @@
 import { onceFor } from '../../once.ts';
 import type { Layer } from '../../piece/schema.ts';
 import type { Item, Program, SceneProgram } from '../../program/program.ts';
+import { comingUp, isThere } from '../coming-up.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 import { inScene, inScenes, seenParts, seenScenes } from '../per-scene.ts';
 
@@ -10,18 +11,19 @@ export const noName: Rule = {
   meaning:
     'something to press, to fill in or to play that has no name to be read out: no accessible name, no text in it, and only the name that it was made with',
   spares: 'what is read on it or in it, and what nobody can press, fill in or play',
-  check: ({ program }) => {
-    const says = (scene: SceneProgram) => namelessIn(program, scene);
+  check: ({ program, exploration }) => {
+    const up = comingUp(program, exploration);
+    const says = (scene: SceneProgram) => namelessIn(program, scene, up);
     return [
-      ...inScenes(program, 'no-name', seenScenes(program), [], says),
-      ...[...seenParts(program).keys()].flatMap((id) => inScene(program, 'no-name', program.scenes.get(id)!, [], says)),
+      ...inScenes(program, 'no-name', seenScenes(program), [up], says),
+      ...[...seenParts(program, up).keys()].flatMap((id) => inScene(program, 'no-name', program.scenes.get(id)!, [up], says)),
     ];
   },
 };
 
-const namelessIn = (program: Program, scene: SceneProgram): Finding[] =>
+const namelessIn = (program: Program, scene: SceneProgram, up: ReadonlySet<string>): Finding[] =>
   askedIn(scene)
-    .filter((item) => isNameless(program, item))
+    .filter((item) => isThere(item, up) && isNameless(program, item))
     .map(({ layer }) =>
       finding(
         'no-name',
@@ -35,8 +37,7 @@ const namelessIn = (program: Program, scene: SceneProgram): Finding[] =>
 /** What a screen reader names. */
 const askedIn = onceFor(({ items }: SceneProgram): readonly Item[] =>
   items.filter(
-    ({ shown, layer, threads }) =>
-      shown &&
+    ({ layer, threads }) =>
       layer.role !== 'none' &&
       (layer.type === 'field' ||
         layer.type === 'video' ||

@@ -6,7 +6,7 @@ export const offFrame: Rule = {
   id: 'off-frame',
   words: 'out of view',
   meaning: 'something to press that lies outside of all that can be scrolled into view, in every state in which it is there',
-  spares: 'what scrolls in, what a state brings in, and what can be dragged',
+  spares: 'what scrolls in, what a state brings in, and what can be dragged in',
   check: ({ exploration, told }) =>
     exploration.views.list('beyond').map((seen) =>
       told(seen, ({ node, at }) => {

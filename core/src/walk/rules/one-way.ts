@@ -7,7 +7,7 @@ export const oneWay: Rule = {
   id: 'one-way',
   words: 'no way back',
   meaning: 'a state that a person can bring something into and nothing brings it out of while its frame stays: opened and never closed',
-  spares: 'what closes by itself or by anything else, and what only time brings',
+  spares: 'what closes by itself or by anything else, what leads on by itself from there, and what only time brings',
   check: ({ program, exploration }) => {
     const found = [exploration, ...exploration.slices].flatMap((one) => lostStates(program, one).map((lost) => report(one, lost)));
     return [...new Map(found.map((one) => [one.id, one])).values()];

@@ -3,16 +3,18 @@ import { onceFor } from '../../once.ts';
 import { TWEEN_LIMITS } from '../../vocabulary/steps/tween.ts';
 import { statesOf } from '../../piece/piece.ts';
 import type { Layer, Thread, Variable } from '../../piece/schema.ts';
-import type { Program, SceneProgram } from '../../program/program.ts';
+import type { Program } from '../../program/program.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
 import { asBefore } from '../again.ts';
+import { holdingIn } from '../per-scene.ts';
 import { ownerOf, placeOfThread, threadsIn } from '../at-thread.ts';
 import { standingExpressions } from '../standing.ts';
 
 export const outOfRange: Rule = {
   id: 'out-of-range',
   words: 'out of range',
-  meaning: 'a given value that a variable, a field or a property never has: beyond its limits, or none of its options',
+  meaning:
+    'a given value that a variable, a field or a property never has: beyond its limits, or none of its options; limits with nothing between them, a choice without options',
   spares: 'values that are computed: what comes of them is for the walk to meet',
   check: ({ program }) => [...begun(program), ...computed(program), ...tweened(program), ...fields(program)],
 };
@@ -36,8 +38,17 @@ function whyNever({ name, type, min, max, options, what = 'options' }: Ranged, v
   return min !== undefined && value < min ? `${name} is at least ${valueWords(min)}` : null;
 }
 
+/** Why something cannot have any value that was meant; null where it can. */
+function whyNone({ type, min, max, options }: Omit<Ranged, 'name'>): string | null {
+  if (type === 'choice') return options?.length ? null : 'There is nothing to choose from yet.';
+  const isTurned = type === 'number' && min !== undefined && max !== undefined && min > max;
+  return isTurned ? `It is to be at least ${valueWords(min)} and at most ${valueWords(max)}.` : null;
+}
+
 const begun = ({ variables }: Program): Finding[] =>
   [...variables.values()].flatMap((variable) => {
+    const none = whyNone(variable);
+    if (none) return [report({ scene: variable.scene }, `${variable.name} has no values`, none, variable.id)];
     const why = whyNever(variable, variable.initial);
     return why
       ? [
@@ -51,15 +62,16 @@ const begun = ({ variables }: Program): Finding[] =>
       : [];
   });
 
-/** What variables are set to, and held against. */
+/** What variables are set to, what states are named, and what is held against either. */
 const computed = (program: Program): Finding[] =>
-  standingExpressions(program).flatMap(({ stored, sets, place, what }) => {
+  standingExpressions(program).flatMap(({ stored, sets, puts, place, what }) => {
     const parsed = program.parse(stored);
     if (!parsed.ok) return [];
     const set = sets === undefined ? undefined : program.variables.get(sets);
-    const given = set ? constantOf(parsed.value) : null;
-    const why = set && given !== null ? whyNever(set, given) : null;
-    if (set && why) return [report(place, `${set.name} is set out of range`, `${what} sets ${set.name} to ${String(given)}; ${why}.`)];
+    const states = puts === undefined ? null : namesOf(program, puts, 'state');
+    const odd = firstOdd(set ?? states, givenIn(parsed.value));
+    if (set && odd) return [report(place, `${set.name} is set out of range`, `${what} sets ${set.name} to ${String(odd.value)}; ${odd.why}.`)];
+    if (states && odd) return [report(place, `${states.name} is put in no state`, `${what} names what is not there: ${odd.why}.`)];
     const held = comparisonsIn(parsed.value).flatMap(({ ref, op, value }) => {
       const asked = askedOf(program, ref);
       return (asked && neverHolds(asked, op, value)) ?? [];
@@ -67,17 +79,31 @@ const computed = (program: Program): Finding[] =>
     return held ? [report(place, 'A comparison never holds', `${what} asks for what never is: ${held}.`)] : [];
   });
 
+/** The first of some values that something never is, and why. */
+function firstOdd(of: Ranged | null, values: readonly Value[]): { readonly value: Value; readonly why: string } | null {
+  if (of)
+    for (const value of values) {
+      const why = whyNever(of, value);
+      if (why) return { value, why };
+    }
+  return null;
+}
+
 /** What is asked for where a variable, a field, a state or a section is read, with its limits; null for what has none. */
-function askedOf({ piece, variables }: Program, { id, property }: Ref): Ranged | null {
+function askedOf(program: Program, { id, property }: Ref): Ranged | null {
+  const { piece, variables } = program;
   if (property === null) return variables.get(id) ?? null;
   const layer = piece.layers.get(id.split('/').at(-1)!);
-  const scene = piece.scenes.get(layer?.part ?? id);
-  const name = layer?.name ?? scene?.name ?? '';
-  if (property === 'value' && layer?.field) return limitsOf(name, layer.field);
-  if (!scene || (property !== 'state' && property !== 'section')) return null;
-  const names =
-    property === 'state' ? statesOf(scene).map((state) => state.name) : Object.values(scene.timeline?.labels ?? {}).map((label) => label.name);
-  return { name, type: 'choice', options: ['', ...names], what: `${property}s` };
+  if (property === 'value' && layer?.field) return limitsOf(layer.name, layer.field);
+  return property === 'state' || property === 'section' ? namesOf(program, layer?.part ?? id, property, layer?.name) : null;
+}
+
+/** The states or sections of a scene, by name; a placement of it may have a name of its own. Null where it is not there. */
+function namesOf({ piece }: Program, id: string, of: 'state' | 'section', name?: string): Ranged | null {
+  const scene = piece.scenes.get(id);
+  if (!scene) return null;
+  const all = of === 'state' ? statesOf(scene) : Object.values(scene.timeline?.labels ?? {});
+  return { name: name ?? scene.name, type: 'choice', options: ['', ...all.map((one) => one.name)], what: `${of}s` };
 }
 
 /** The limits of what is put into a field, and of what it holds at first. */
@@ -125,6 +151,13 @@ function own(ast: Ast): Comparison[] {
   return [];
 }
 
+/** The given values that an expression can come to. */
+function givenIn(ast: Ast): readonly Value[] {
+  if (ast.k === 'if') return [...givenIn(ast.yes), ...givenIn(ast.no)];
+  const value = constantOf(ast);
+  return value === null ? [] : [value];
+}
+
 /** The value that an expression always has; null where that depends. */
 function constantOf(ast: Ast): Value | null {
   if (ast.k === 'value') return ast.value;
@@ -156,13 +189,15 @@ const limitedIn = onceFor((thread: Thread) =>
 
 const fields = (program: Program): Finding[] =>
   [...program.scenes.values()].flatMap((scene) =>
-    holding(scene).flatMap(({ layer }) => {
+    holdingIn(scene).flatMap(({ layer }) => {
       const { field, choice, choiceValue, name } = layer;
       const place = { scene: scene.scene.id, layer: layer.id };
       if (field) {
         const { kind, value, min, max, options, variable } = field;
         const limits = { name, min, max, options, type: kind === 'choice' ? ('choice' as const) : ('number' as const) };
         const isAsked = kind === 'choice' || kind === 'number' || kind === 'slider';
+        const none = isAsked ? whyNone(limits) : null;
+        if (none) return [report(place, `${name} has no values`, none)];
         const why = value !== undefined && value !== '' && isAsked ? whyNever(limits, value) : null;
         if (why) return [report(place, `${name} begins out of range`, `It holds ${String(value)} at first; ${why}.`)];
         const mirrored = variable === undefined ? undefined : program.variables.get(variable);
@@ -175,6 +210,3 @@ const fields = (program: Program): Finding[] =>
       return odd ? [report(place, `${name} stands for what ${mirrored!.name} is not`, `${odd}.`)] : [];
     })
   );
-
-/** Layers that hold a value, or stand for one. */
-const holding = onceFor(({ items }: SceneProgram) => items.filter(({ layer }) => layer.field || layer.choice !== undefined));

@@ -1,12 +1,16 @@
 import { keysOf } from '../../motion/track.ts';
-import { isThereAt } from '../../run/playhead.ts';
+import type { Layer } from '../../piece/piece.ts';
+import type { Item, Program } from '../../program/program.ts';
+import { isThereAt, spansOf } from '../../run/playhead.ts';
+import { isMediaLayer } from '../../vocabulary/layers/all.ts';
 import { scenesInTime } from '../in-time.ts';
 import { finding, type Rule } from '../finding.ts';
 
 export const outOfTime: Rule = {
   id: 'out-of-time',
   words: 'out of time',
-  meaning: 'keys, spans, labels or cues that stand beyond the end of their timeline, and cues on what is not there at that moment',
+  meaning:
+    'keys, spans, labels or cues that stand beyond the end of their timeline, and cues on what is not there at that moment or has no time; spans that end before they begin',
   spares: 'what ends with the timeline to the frame',
   check: ({ program }) =>
     scenesInTime(program).flatMap(({ scene, timeline }) => {
@@ -41,11 +45,30 @@ export const outOfTime: Rule = {
             ),
           ]
         : [];
-      const absent = Object.values(cues).flatMap((cue) => {
-        if (isThereAt(timeline, cue.layer, cue.time)) return [];
-        const sentence = `At frame ${cue.time + 1} it is to ${cue.do}, and it is not there then.`;
-        return [finding('out-of-time', 'must', { scene: scene.id, layer: cue.layer }, `${nameOf(cue.layer)} is cued while it is away`, sentence)];
+      const cued = Object.values(cues).flatMap((cue) => {
+        const place = { scene: scene.id, layer: cue.layer };
+        const toDo = `At frame ${cue.time + 1} it is to ${cue.do}, and`;
+        if (!isThereAt(timeline, cue.layer, cue.time))
+          return [finding('out-of-time', 'must', place, `${nameOf(cue.layer)} is cued while it is away`, `${toDo} it is not there then.`)];
+        if (!program.piece.layers.has(cue.layer) || hasTime(program, scene.id, cue.layer)) return [];
+        return [finding('out-of-time', 'must', place, `${nameOf(cue.layer)} is cued, and does not play`, `${toDo} it has no time of its own.`)];
       });
-      return [...late, ...absent];
+      const never = [...spansOf(timeline)].flatMap(([layer, own]) => {
+        if (own.some(({ from, to }) => from <= to)) return [];
+        const sentence = `Its span begins at frame ${own[0]!.from + 1} and ends at frame ${own[0]!.to + 1}, before that.`;
+        return [finding('out-of-time', 'must', { scene: scene.id, layer }, `${nameOf(layer)} is never there`, sentence)];
+      });
+      return [...late, ...cued, ...never];
     }),
 };
+
+/** Whether a layer, or something in it where it is a group, can play: a part in time, a film, a sound. */
+function hasTime(program: Program, scene: string, id: string): boolean {
+  const { layers, scenes } = program.piece;
+  const isTimed = (layer: Layer) => isMediaLayer(layer) || (layer.part !== undefined && scenes.get(layer.part)?.timeline !== undefined);
+  if (layers.get(id)!.type !== 'group') return isTimed(layers.get(id)!);
+  return program.scenes.get(scene)!.items.some((item) => {
+    for (let at: Item | null = isTimed(item.layer) ? item : null; at; at = at.parent) if (at.layer.id === id) return true;
+    return false;
+  });
+}

@@ -76,8 +76,8 @@ function judge(program: Program, { scene }: SceneProgram, item: Item, placed: Pl
   const scale = scaleOf(item);
   if (isVanished(box, { width: box.width * scale, height: box.height * scale })) return null;
   const margin = 2 * (layer.hit?.grow ?? 0);
-  const width = (box.width + margin) * scale * (placed?.x ?? 1);
-  const height = (box.height + margin) * scale * (placed?.y ?? 1);
+  const width = Math.max(0, box.width + margin) * scale * (placed?.x ?? 1);
+  const height = Math.max(0, box.height + margin) * scale * (placed?.y ?? 1);
   const least = round(Math.min(width, height));
   if (least >= ENOUGH) return null;
   const where = placed ? `${scene.name}, seen on ${placesIn(program, placed)}` : scene.name;

@@ -1,6 +1,7 @@
 import { onceFor } from '../../once.ts';
 import { targetOf } from '../../vocabulary/steps/all.ts';
 import type { Piece, Thread } from '../../piece/piece.ts';
+import { startFrames, type Program } from '../../program/program.ts';
 import { count, listWords, naturally } from '../../words.ts';
 import { ownerOf } from '../at-thread.ts';
 import { finding, type Rule } from '../finding.ts';
@@ -18,13 +19,15 @@ export const unreachableFrame: Rule = {
       .filter((id) => !exploration.reached.has(id) && !possible?.has(id))
       .map((id) => {
         const { name } = program.scenes.get(id)!.scene;
-        return finding('unreachable-frame', 'look', { scene: id }, `${name} is never reached`, whyNever(program.piece, exploration.fired, id));
+        return finding('unreachable-frame', 'look', { scene: id }, `${name} is never reached`, whyNever(program, exploration.fired, id));
       });
   },
 };
 
-/** Where threads name it, those: they go on from it at once, never fire, or never come to that. */
-function whyNever(piece: Piece, fired: ReadonlySet<string>, frame: string): string {
+/** Where it is a start, that; where threads name it, those: they go on from it at once, never fire, or never come to that. */
+function whyNever(program: Program, fired: ReadonlySet<string>, frame: string): string {
+  const { piece } = program;
+  if (startFrames(program).includes(frame)) return 'The piece begins there, and leads elsewhere at once.';
   const named = [...(leading(piece.threads).get(frame) ?? [])];
   const passing = named.filter(({ id }) => fired.has(id));
   if (passing.length) return `What leads to it leads elsewhere at once, or in another branch: ${placesIn(piece, passing)}.`;
