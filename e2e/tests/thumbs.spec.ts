@@ -4,24 +4,53 @@ import { expect, test, type Studio } from './studio.ts';
 /** The stage by itself: nothing selected, no hit area hatched. */
 const stageShot = (studio: Studio) => studio.sheet.locator('.zany-screen').first().screenshot({ animations: 'disabled' });
 
+/** How many of the stage's pictures and films have not come. */
+const stageLacks = (studio: Studio) =>
+  studio.sheet
+    .locator('.zany-screen')
+    .first()
+    .evaluate((screen) => {
+      const pictures = [...screen.querySelectorAll('img')].filter((image) => image.naturalWidth === 0);
+      const films = [...screen.querySelectorAll('video')].filter((film) => film.readyState < HTMLMediaElement.HAVE_CURRENT_DATA);
+      return pictures.length + films.length;
+    });
+
+/** Opens a demo piece, and looks at its first three frames. */
+async function framesLookAlike(studio: Studio, name: string): Promise<void> {
+  const { page } = studio;
+  await studio.workroom();
+  await page
+    .getByRole('link', { name: new RegExp(name, 'i') })
+    .first()
+    .click();
+  await expect(studio.sheet).toBeVisible();
+  await page.keyboard.press('a');
+  for (let i = 0; i < 3; i++) {
+    await page.keyboard.press('Escape');
+    const thumb = page.locator('nav[aria-label=Frames] [aria-current=true] img');
+    await expect(thumb).toHaveAttribute('src', /^data:image/);
+    await expect.poll(() => stageLacks(studio)).toBe(0);
+    // Both anew each time: small pictures take a moment too.
+    await expect.poll(async () => (await apart(await stageShot(studio), thumb)).mean).toBeLessThan(8);
+    await page.keyboard.press('PageDown');
+  }
+}
+
 for (const name of ['Ticket app', 'Pier kiosk'])
-  test(`small pictures show what the stage shows: ${name}`, async ({ studio, page }) => {
-    await studio.workroom();
-    await page
-      .getByRole('link', { name: new RegExp(name, 'i') })
-      .first()
-      .click();
-    await expect(studio.sheet).toBeVisible();
-    await page.keyboard.press('a');
-    for (let i = 0; i < 3; i++) {
-      await page.keyboard.press('Escape');
-      const thumb = page.locator('nav[aria-label=Frames] [aria-current=true] img');
-      await expect(thumb).toHaveAttribute('src', /^data:image/);
-      // Both anew each time: the stage's own pictures and films take a moment to come too.
-      await expect.poll(async () => (await apart(await stageShot(studio), thumb)).mean).toBeLessThan(8);
-      await page.keyboard.press('PageDown');
-    }
+  test(`small pictures show what the stage shows: ${name}`, ({ studio }) => framesLookAlike(studio, name));
+
+test('a film and a picture that do not come at first are fetched again, on the stage and for small pictures', async ({ studio, page }) => {
+  const asked = new Map<string, number>();
+  await page.route(/\/api\/pieces\/[^/]+\/assets\//, (route) => {
+    const url = route.request().url();
+    const isHead = route.request().method() === 'HEAD';
+    const times = asked.get(url) ?? 0;
+    if (!isHead) asked.set(url, times + 1);
+    return isHead || times < 2 ? route.abort() : route.continue();
   });
+  await framesLookAlike(studio, 'Pier kiosk');
+  expect(Math.max(...asked.values())).toBeGreaterThan(2);
+});
 
 const words = 'Three islands, one line, and a boat on every tide';
 

@@ -1,5 +1,6 @@
 import { ScreenView, type ScreenOptions } from '@zany/player';
 import { atRest, pictureAt, present, type Picture, type Presentation, type Screen } from '@zany/core';
+import { fetchAgainIn } from './fetch-again';
 import { SceneCanvas } from './scene-canvas';
 import type { Action } from 'svelte/action';
 
@@ -23,6 +24,7 @@ export const sceneView: Action<HTMLElement, SceneParameters> = (node, parameters
   const options: ScreenOptions = { assetUrl: parameters.assetUrl, live: false, media: parameters.onview !== undefined };
   const view = new ScreenView(document, options);
   node.append(view.root);
+  const endFetching = fetchAgainIn(view.root);
   const canvas = new SceneCanvas(node, parameters.assetUrl);
   let last: Presentation | null = null;
   let glided = false;
@@ -54,6 +56,7 @@ export const sceneView: Action<HTMLElement, SceneParameters> = (node, parameters
     destroy: () => {
       cancelAnimationFrame(frame);
       parameters.onview?.(null);
+      endFetching();
       view.root.remove();
       canvas.clear();
     },

@@ -1,5 +1,6 @@
 import { forgetLines, paintMoment, paintScreen } from '@zany/player';
 import type { Picture as Moment, Screen } from '@zany/core';
+import { patiently } from './fetch-again';
 import { inText } from './in-text';
 
 /** Paints small pictures of screens, a few at a time, so that many of them hold up nothing. */
@@ -55,7 +56,7 @@ function pictureAt(url: string, kind: 'picture' | 'video', wait: Listener): Load
 /** A picture if it is there already; else it is fetched for the next time. */
 export const pictureNow = (url: string): Loaded | null => pictureAt(url, 'picture', () => undefined);
 
-const load = (url: string, kind: 'picture' | 'video'): Promise<Loaded> => (kind === 'video' ? beginningOf(url) : loaded(url));
+const load = (url: string, kind: 'picture' | 'video'): Promise<Loaded> => patiently(url, kind === 'video' ? beginningOf : loaded);
 
 /** A picture, or the beginning of a film, once it is there; null for what cannot be read. */
 export const pictureOnce = (url: string, kind: 'picture' | 'video'): Promise<Loaded | null> => load(url, kind).catch(() => null);
@@ -67,22 +68,32 @@ async function loaded(url: string): Promise<Loaded> {
   return image;
 }
 
+/** Films on their way: nothing else holds them, and what nothing holds may be thrown away before it has come. */
+const coming = new Set<HTMLVideoElement>();
+
+/** The longest the first picture of a film may take, ms. */
+const LONGEST = 30_000;
+
 /** The first picture of a film. */
 function beginningOf(url: string): Promise<Loaded> {
   const video = document.createElement('video');
+  coming.add(video);
   video.muted = true;
   video.preload = 'auto';
-  return new Promise((resolve, reject) => {
-    video.onerror = () => reject(new Error('This film cannot be shown here.'));
+  return new Promise<Loaded>((resolve, reject) => {
+    const fail = () => reject(new Error('This film cannot be shown here.'));
+    const timer = setTimeout(fail, LONGEST);
+    video.onerror = fail;
     video.onloadeddata = () => {
       const canvas = document.createElement('canvas');
       [canvas.width, canvas.height] = [video.videoWidth, video.videoHeight];
       canvas.getContext('2d')!.drawImage(video, 0, 0);
+      clearTimeout(timer);
       video.removeAttribute('src');
       resolve(canvas);
     };
     video.src = url;
-  });
+  }).finally(() => coming.delete(video));
 }
 
 const fetching = new Set<string>();
