@@ -75,7 +75,9 @@ function restFrom(timeline: Timeline, from: number): Rest | null {
 function restFound(timeline: Timeline, from: number): Rest | null {
   let [at, frames] = [from, 0];
   for (let i = 0; i < MOST_SECTIONS; i++) {
-    const section = sectionAt(timeline, at)!;
+    const section = sectionAt(timeline, at);
+    // A label beyond the end of its timeline is gone to, and plays nothing.
+    if (!section) return { at, frames };
     const { ending } = section;
     if (ending.do === 'loop' && ending.times === undefined) return null;
     frames += section.to + 1 - at;
