@@ -1,22 +1,38 @@
 import { expand } from '../program/expand.ts';
+import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
-import type { Overlay, RunEvent } from '../run/state.ts';
+import { hiddenOf } from '../run/reach.ts';
+import { standingScreen } from '../run/resolve.ts';
+import type { Overlay, RunEvent, RunState } from '../run/state.ts';
+import { isPointed, isPressed } from '../vocabulary/cues/all.ts';
 import type { Deed } from './edges.ts';
 import type { Exploration } from './exploration.ts';
 
-/** A state that can be entered by a person, and never left while the frame stays. */
+/** What a person can bring about, and what stays so as long as the frame stays. */
 export interface Lost {
   readonly scene: string;
+  /** For a panel: the layer that it is. */
+  readonly layer?: string;
   /** What tells it from others: an instance and a state of it. */
   readonly what: string;
   /** In words: `Menu in Open`. */
   readonly name: string;
+  /** For a panel: what lies behind it, by name. */
+  readonly behind?: readonly string[];
   /** Where it is met first. */
   readonly state: number;
 }
 
 /** What happens by itself. */
 const BY_ITSELF: ReadonlySet<RunEvent['type']> = new Set(['wait', 'media']);
+
+/** Whether a person did something, now or by a press of which some steps have waited. */
+const isByPerson = ({ piece }: Program, { event, threads }: Deed): boolean =>
+  !BY_ITSELF.has(event.type) ||
+  threads.some((id) => {
+    const thread = piece.threads.get(id);
+    return thread !== undefined && (isPointed(thread.cue) || thread.cue.type === 'key');
+  });
 
 /**
  * Whether something leads away from a frame by itself because of what was opened: steps that go on, a time in a state or on a frame laid
@@ -33,10 +49,11 @@ const endsIt = ({ piece }: Program, { event, threads }: Deed, laid: ReadonlySet<
 
 const NONE: ReadonlySet<string> = new Set();
 
-/** The states of scenes and parts, and the frames laid over, that have no way out in any state that was met. */
+/** The states of scenes and parts, the frames laid over, and the panels, that have no way out in any state that was met. */
 export const lostStates = (program: Program, exploration: Exploration): Lost[] => [
   ...lostOverlays(program, exploration),
   ...lostInside(program, exploration),
+  ...lostPanels(program, exploration),
 ];
 
 /** Frames that are laid over and never lifted. */
@@ -65,36 +82,77 @@ function lostOverlays(program: Program, { states, edges, unfollowed, beyond, slo
 }
 
 function lostInside(program: Program, exploration: Exploration): Lost[] {
-  const { states, edges, unfollowed, beyond } = exploration;
+  const { states } = exploration;
   return exploration.slots().flatMap(({ scene: root, kind, key, values, numberIn }) => {
     const sceneProgram = kind === 'states' && root !== null ? program.scenes.get(root) : undefined;
     const instance = sceneProgram && expand(program, sceneProgram).instances.get(key);
     if (!instance || root === null) return [];
-    const [entered, left, first] = [new Set<number>(), new Set<number>(), new Map<number, number>()];
-    for (const at of states.keys()) {
-      const value = numberIn(at);
-      if (value !== 0 && unfollowed.has(at)) left.add(value);
-      for (const to of beyond.get(at) ?? []) if (states[to]!.frame === states[at]!.frame && numberIn(to) !== value) left.add(value);
-      edges.each(at, (to, deed) => {
-        const next = numberIn(to);
-        if (states[to]!.frame !== states[at]!.frame) {
-          if (value !== 0 && !left.has(value) && endsIt(program, deed)) left.add(value);
-          return;
-        }
-        if (next === value) return;
-        left.add(value);
-        if (BY_ITSELF.has(deed.event.type)) return;
-        entered.add(next);
-        if (!first.has(next)) first.set(next, to);
-      });
-    }
-    return [...entered].flatMap((number) => {
+    return [...staying(program, exploration, numberIn)].flatMap(([number, first]) => {
       const id = values[number];
       const state = typeof id === 'string' ? instance.scene.scene.states?.[id] : undefined;
-      if (number === 0 || !state || state.done || left.has(number)) return [];
-      if (program.scenes.get(states[first.get(number)!]!.frame)?.scene.ending) return [];
+      if (!state || state.done) return [];
+      if (program.scenes.get(states[first]!.frame)?.scene.ending) return [];
       const name = `${instance.placement?.layer.name ?? instance.scene.scene.name} in ${state.name}`;
-      return [{ scene: instance.placement?.layer.scene ?? instance.scene.scene.id, what: `${key}:${String(id)}`, name, state: first.get(number)! }];
+      return [{ scene: instance.placement?.layer.scene ?? instance.scene.scene.id, what: `${key}:${String(id)}`, name, state: first }];
     });
   });
+}
+
+/** The numbers of what a person can bring a slot to, and what nothing brings it out of while the frame stays, with where each is met first. */
+function staying(program: Program, { states, edges, unfollowed, beyond }: Exploration, numberIn: (state: number) => number): Map<number, number> {
+  const [left, first] = [new Set<number>(), new Map<number, number>()];
+  for (const at of states.keys()) {
+    const value = numberIn(at);
+    if (value !== 0 && unfollowed.has(at)) left.add(value);
+    for (const to of beyond.get(at) ?? []) if (states[to]!.frame === states[at]!.frame && numberIn(to) !== value) left.add(value);
+    edges.each(at, (to, deed) => {
+      const next = numberIn(to);
+      if (states[to]!.frame !== states[at]!.frame) {
+        if (value !== 0 && !left.has(value) && endsIt(program, deed)) left.add(value);
+        return;
+      }
+      if (next === value) return;
+      left.add(value);
+      if (!first.has(next) && isByPerson(program, deed)) first.set(next, to);
+    });
+  }
+  for (const number of [0, ...left]) first.delete(number);
+  return first;
+}
+
+/** Layers that a step or a variable shows, that keep presses off what lies behind them, and that nothing takes away again. */
+function lostPanels(program: Program, exploration: Exploration): Lost[] {
+  const { states } = exploration;
+  return exploration.slots().flatMap(({ scene: root, kind, key, values, numberIn }) => {
+    const node = root !== null && SHOWN.has(kind) && nodeShownBy(program, root, key);
+    if (!node) return [];
+    return [...staying(program, exploration, numberIn)].flatMap(([number, first]) => {
+      if (values[number] !== true || program.scenes.get(states[first]!.frame)?.scene.ending) return [];
+      const behind = keptOff(program, exploration.runOf(first), node);
+      if (behind.length === 0) return [];
+      return [{ scene: node.layer.scene, layer: node.layer.id, what: `${node.key}:shown`, name: node.layer.name, behind, state: first }];
+    });
+  });
+}
+
+/** The slots that say whether a layer is shown: by steps, and by bindings. */
+const SHOWN: ReadonlySet<string> = new Set(['flags', 'bound']);
+
+function nodeShownBy(program: Program, root: string, key: string): Node | undefined {
+  const scene = program.scenes.get(root);
+  const path = /^(.*)[.:]shown$/.exec(key)?.[1];
+  return scene && path !== undefined ? expand(program, scene).byKey.get(path) : undefined;
+}
+
+/** What could be pressed but for a layer that lies before it, by name. */
+function keptOff(program: Program, run: RunState, panel: Node): string[] {
+  const screen = standingScreen(program, run);
+  return screen.surfaces.flatMap((surface) =>
+    surface.all.flatMap((shown) => {
+      const { node } = shown;
+      if (outwardNodes(node).includes(panel) || !threadsAt(node).some(({ enabled, cue }) => enabled && isPressed(cue))) return [];
+      const hidden = hiddenOf(screen, run, surface, shown);
+      return hidden?.share === 1 && hidden.by && outwardNodes(hidden.by.node).includes(panel) ? node.layer.name : [];
+    })
+  );
 }

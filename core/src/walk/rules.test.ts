@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { compose, type PlacedSpec } from '../compose/compose.ts';
+import { compose, type ComposeSpec, type PlacedSpec } from '../compose/compose.ts';
 import { apply } from '../edit/apply.ts';
 import type { Operation } from '../edit/operation.ts';
 import { compile } from '../program/compile.ts';
@@ -758,6 +758,7 @@ describe('exploring the piece', () => {
     expect(home('click → put this in open', 'click → go to shop')).toEqual([
       'home in open can be come to, and nothing leads back while its frame stays.',
     ]);
+    expect(home('click → wait 1 s; put this in open', 'click → go to shop')).toHaveLength(1);
     expect(home('click → put this in open', 'click → put this in shut')).toEqual([]);
     expect(home('click → toggle this with open')).toEqual([]);
     expect(home('after 2 s → put this in open', 'click → go to shop')).toEqual([]);
@@ -781,6 +782,64 @@ describe('exploring the piece', () => {
     expect(
       says('one-way', { frames: { ...frames, card: { size: [390, 200] }, home: { ...frames.home, lines: ['after 60 s → go to shop'] }, shop: back } })
     ).toHaveLength(1);
+  });
+
+  describe('one-way: a panel that is brought up before buttons', () => {
+    const shop = { layers: { back: button(0, 300, 'click → go to home') } };
+    const panel = { at: [0, 0, 200, 100], hidden: true, hit: { how: 'block' } } as const;
+    const spare = { type: 'yes/no', initial: false } as const;
+    type Layers = Readonly<Record<string, PlacedSpec>>;
+    const under = (line: string, more: Layers = {}): Layers => ({
+      menu: button(0, 0, 'click → go to shop'),
+      open: button(0, 200, line),
+      panel,
+      ...more,
+    });
+    const home = (layers: Layers, more: object = {}): ComposeSpec => ({ variables: { spare }, frames: { home: { ...more, layers }, shop } });
+    const told = 'panel can be brought up, and nothing takes it away while its frame stays: menu lies behind it.';
+    const bound = { panel: { ...panel, hidden: false, when: { shown: 'spare' } } };
+    const close = (line: string): Layers => ({ close: button(0, 300, line) });
+
+    test.each<[string, ComposeSpec]>([
+      ['by a step', home(under('click → show panel'))],
+      ['by a variable', home(under('click → set spare to true', bound))],
+      [
+        'with what lies in it',
+        home({
+          ...under('click → show panel'),
+          panel: { type: 'group', at: panel.at, hidden: true },
+          ground: { at: [0, 0, 200, 100], in: 'panel', hit: { how: 'block' } },
+        }),
+      ],
+      ['after a while', home(under('click → wait 300 ms; show panel'))],
+      [
+        'in a part',
+        {
+          parts: { p: { size: [390, 400], layers: under('click → show panel') } },
+          frames: { home: { layers: { P: { type: 'placement', part: 'p', at: [0, 0, 390, 400] } } }, shop },
+        },
+      ],
+      ['by a sheet', { sheets: { bar: { layers: under('click → show panel') } }, frames: { home: { over: ['bar'], layers: {} }, shop } }],
+    ])('is told %s', (_, spec) => expect(says('one-way', spec)).toEqual([told]));
+
+    test.each<[string, ComposeSpec]>([
+      ['where a step takes it away', home(under('click → show panel', close('click → hide panel')))],
+      ['where the same press does', home(under('click → show or hide panel'))],
+      ['where a variable does', home(under('click → set spare to true', { ...bound, ...close('click → set spare to false') }))],
+      ['where time does', home(under('click → show panel; wait 2 s; hide panel'))],
+      ['where it leads on by itself', home(under('click → show panel; wait 2 s; go to shop'))],
+      ['where only time brings it', home(under('click → go to shop'), { lines: ['after 2 s → show panel'] })],
+      ['where presses get through it', home(under('click → show panel', { panel: { ...panel, hit: { how: 'own' } } }))],
+      ['where nothing lies behind it', home(under('click → show panel', { panel: { ...panel, at: [0, 400, 200, 100] } }))],
+      ['where something of it can be pressed', home(under('click → show panel', { panel: { ...panel, at: [0, 0, 200, 30] } }))],
+      ['where all ends', home(under('click → show panel'), { ending: true })],
+    ])('is let be %s', (_, spec) => expect(says('one-way', spec)).toEqual([]));
+
+    test('says some of what lies behind it, and how many more', () => {
+      const many = Object.fromEntries(Array.from({ length: 6 }, (_, i) => [`b${i}`, button(30 * i, 100, 'click → go to shop')]));
+      const layers = { ...many, open: button(0, 200, 'click → show panel'), panel: { ...panel, at: [0, 0, 390, 190] as const } };
+      expect(says('one-way', home(layers))[0]).toContain('b0, b1, b2 and 3 more lie behind it.');
+    });
   });
 
   test('timer-race: due at one moment to different places; not at different ones, nor to the same', () => {

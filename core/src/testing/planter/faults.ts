@@ -96,6 +96,13 @@ const field = (label: string, of: NonNullable<PlacedSpec['field']>): PlacedSpec 
 const spare = (words: string, ...lines: string[]) => button(words, ROOM[0], ROOM[1], ...lines);
 const onHome = 'click → go to harbour';
 
+/** Puts a panel into a frame that keeps presses off a button behind it while it is shown. */
+function panel(piece: Draft, scene: string, more: PlacedSpec) {
+  const at = [ROOM[0], ROOM[1] + 60, 160, 52] as const;
+  put(piece, scene, 'Behind', { ...spare('Full', 'click → go to full'), at });
+  return put(piece, scene, 'Odd', { at, style: { fill: '#dfe7ea' }, hit: { how: 'block' }, ...more });
+}
+
 export const faults: Readonly<Record<string, readonly Plant[]>> = {
   'missing-target': [
     (piece, chance) => {
@@ -767,6 +774,17 @@ export const faults: Readonly<Record<string, readonly Plant[]>> = {
       put(piece, scene, 'Odd', spare('Tip', 'click → lay over tip at bottom'));
       piece.frames['tip'] = { size: [200, 120], layers: { Words: { ...text('A tip', 10, 20), at: [10, 20, 180, 30] } } };
       return { at: { scene: 'tip', layer: null } };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      put(piece, scene, 'Tip', spare('Tip', 'click → show Odd'));
+      return { at: panel(piece, scene, { hidden: true }) };
+    },
+    (piece, chance) => {
+      const scene = corner(piece, chance);
+      piece.variables['Fog'] = { type: 'yes/no', initial: false };
+      put(piece, scene, 'Tip', spare('Tip', 'click → set Fog to true'));
+      return { at: panel(piece, scene, { when: { shown: 'Fog' } }) };
     },
   ],
   'timer-race': [

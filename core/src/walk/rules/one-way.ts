@@ -1,3 +1,4 @@
+import { listWords } from '../../words.ts';
 import type { Exploration } from '../exploration.ts';
 import { routeOf } from '../explore.ts';
 import { finding, type Finding, type Rule } from '../finding.ts';
@@ -6,7 +7,7 @@ import { lostStates, type Lost } from '../one-way.ts';
 export const oneWay: Rule = {
   id: 'one-way',
   words: 'no way back',
-  meaning: 'a state that a person can bring something into and nothing brings it out of while its frame stays: opened and never closed',
+  meaning: 'what a person can open and nothing closes while its frame stays: a state of something, a frame laid over, a panel in front of buttons',
   spares: 'what closes by itself or by anything else, what leads on by itself from there, and what only time brings',
   check: ({ program, exploration }) => {
     const found = [exploration, ...exploration.slices].flatMap((one) => lostStates(program, one).map((lost) => report(one, lost)));
@@ -14,16 +15,18 @@ export const oneWay: Rule = {
   },
 };
 
-function report(exploration: Exploration, { scene, what, name, state }: Lost): Finding {
-  const found = finding(
-    'one-way',
-    'note',
-    { scene },
-    `${name} is for good`,
-    `${name} can be come to, and nothing leads back while its frame stays.`,
-    {
-      route: routeOf(exploration, state),
-    }
-  );
+/** So many names are said. */
+const MOST_NAMES = 4;
+
+const someOf = (names: readonly string[]): string =>
+  listWords(names.length > MOST_NAMES ? [...names.slice(0, MOST_NAMES - 1), `${names.length - MOST_NAMES + 1} more`] : names);
+
+function report(exploration: Exploration, { scene, layer, what, name, behind, state }: Lost): Finding {
+  const sentence = behind
+    ? `${name} can be brought up, and nothing takes it away while its frame stays: ${someOf(behind)} ${behind.length > 1 ? 'lie' : 'lies'} behind it.`
+    : `${name} can be come to, and nothing leads back while its frame stays.`;
+  const found = finding('one-way', 'note', { scene, ...(layer && { layer }) }, `${name} is for good`, sentence, {
+    route: routeOf(exploration, state),
+  });
   return { ...found, id: `${found.id}:${what}` };
 }
