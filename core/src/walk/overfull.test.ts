@@ -66,6 +66,7 @@ const known: Readonly<Record<string, Program>> = {
     'click → tween scale of a0 to 1.1 · 200 ms; tween scale of a0 to 1 · 200 ms; set Seats to Seats + 1',
     toPay,
   ]),
+  'a frame that is laid over after a while': pieceOf(['click → go to pay', 'click → wait 300 ms; lay over pay at bottom']),
   'states in turn': pieceOf(['click → wait 300 ms; next state of home', 'click → go to pay']),
   'two that count against each other': pieceOf(['click → wait 300 ms; set Seats to Seats + 1', 'click → wait 200 ms; set Seats to Seats - 1', toPay]),
   'one beside a timer': pieceOf(['click → wait 300 ms; set Seats to Seats + 1'], ['after 2 s → go to pay']),
@@ -207,6 +208,8 @@ const step = fc.constantFrom(
   'next state of home',
   'go to pay',
   'go to home',
+  'lay over pay at bottom',
+  'lift',
   'send x'
 );
 const waits = ['wait 100 ms', 'wait 200 ms', 'wait 300 ms'];
