@@ -7,6 +7,7 @@ import type { Overlay, RunEvent, RunState } from '../run/state.ts';
 import { isPointed, isPressed } from '../vocabulary/cues/all.ts';
 import type { Deed } from './edges.ts';
 import type { Exploration } from './exploration.ts';
+import { scrollsWith } from './sights.ts';
 
 /** What a person can bring about, and what stays so as long as the frame stays. */
 export interface Lost {
@@ -125,15 +126,19 @@ function lostPanels(program: Program, exploration: Exploration): Lost[] {
   const { states } = exploration;
   return exploration.slots().flatMap(({ scene: root, kind, key, values, numberIn }) => {
     const node = root !== null && SHOWN.has(kind) && nodeShownBy(program, root, key);
-    if (!node) return [];
+    if (!node || !catchesAnything(node)) return [];
     return [...staying(program, exploration, numberIn)].flatMap(([number, first]) => {
       if (values[number] !== true || program.scenes.get(states[first]!.frame)?.scene.ending) return [];
-      const behind = keptOff(program, exploration.runOf(first), node);
+      const { frame } = states[first]!;
+      const there = [...states.keys()].filter((at) => states[at]!.frame === frame && numberIn(at) === number);
+      const behind = keptOffAlways(program, exploration, there, node).map(({ layer }) => layer.name);
       if (behind.length === 0) return [];
       return [{ scene: node.layer.scene, layer: node.layer.id, what: `${node.key}:shown`, name: node.layer.name, behind, state: first }];
     });
   });
 }
+
+const catchesAnything = (node: Node): boolean => node.catches || node.children.some(catchesAnything);
 
 /** The slots that say whether a layer is shown: by steps, and by bindings. */
 const SHOWN: ReadonlySet<string> = new Set(['flags', 'bound']);
@@ -144,15 +149,35 @@ function nodeShownBy(program: Program, root: string, key: string): Node | undefi
   return scene && path !== undefined ? expand(program, scene).byKey.get(path) : undefined;
 }
 
-/** What could be pressed but for a layer that lies before it, by name. */
-function keptOff(program: Program, run: RunState, panel: Node): string[] {
+/** In more states nobody looks what lies behind a panel, and nothing is said of it. */
+const MOST_LOOKS = 200;
+
+/** What a panel keeps presses off in each of some states: it may be shown and stand elsewhere, or be hidden by what is around it. */
+function keptOffAlways(program: Program, { runOf }: Exploration, states: readonly number[], panel: Node): readonly Node[] {
+  if (states.length > MOST_LOOKS || outwardNodes(panel).some(({ layer }) => layer.drag)) return [];
+  const [first, ...others] = states;
+  let kept = keptOff(program, runOf(first!), panel);
+  for (const state of others) {
+    if (kept.length === 0) break;
+    const now = new Set(keptOff(program, runOf(state), panel));
+    kept = kept.filter((node) => now.has(node));
+  }
+  return kept;
+}
+
+/** What could be pressed but for a panel that lies before it; not what can be scrolled or dragged out from there. */
+function keptOff(program: Program, run: RunState, panel: Node): readonly Node[] {
   const screen = standingScreen(program, run);
-  return screen.surfaces.flatMap((surface) =>
-    surface.all.flatMap((shown) => {
+  return screen.surfaces.flatMap((surface) => {
+    const { scene } = surface.expansion.root;
+    return surface.all.flatMap((shown) => {
       const { node } = shown;
-      if (outwardNodes(node).includes(panel) || !threadsAt(node).some(({ enabled, cue }) => enabled && isPressed(cue))) return [];
+      const around = outwardNodes(node);
+      if (around.includes(panel) || around.some(({ layer }) => layer.scroll || layer.drag)) return [];
+      if (scrollsWith(scene, node) && !scrollsWith(scene, panel)) return [];
+      if (!threadsAt(node).some(({ enabled, cue }) => enabled && isPressed(cue))) return [];
       const hidden = hiddenOf(screen, run, surface, shown);
-      return hidden?.share === 1 && hidden.by && outwardNodes(hidden.by.node).includes(panel) ? node.layer.name : [];
-    })
-  );
+      return hidden?.share === 1 && hidden.by && outwardNodes(hidden.by.node).includes(panel) ? node : [];
+    });
+  });
 }

@@ -833,6 +833,17 @@ describe('exploring the piece', () => {
       ['where nothing lies behind it', home(under('click → show panel', { panel: { ...panel, at: [0, 400, 200, 100] } }))],
       ['where something of it can be pressed', home(under('click → show panel', { panel: { ...panel, at: [0, 0, 200, 30] } }))],
       ['where all ends', home(under('click → show panel'), { ending: true })],
+      [
+        'where what is around it is hidden',
+        home({ ...under('click → show panel'), g: { type: 'group', at: panel.at }, panel: { ...panel, in: 'g' }, ...close('click → hide g') }),
+      ],
+      ['where it is moved away', home(under('click → show panel', close('click → tween y of panel to 500 · 300 ms')))],
+      ['where it can be dragged away', home(under('click → show panel', { panel: { ...panel, drag: { axis: 'y' } } }))],
+      ['where the button comes out from behind it', home(under('click → show panel', close('click → tween y of menu to 400 · 300 ms')))],
+      [
+        'where the button can be scrolled out from behind it',
+        home(under('click → show panel', { panel: { ...panel, pin: ['top'] } }), { contentHeight: 2000 }),
+      ],
     ])('is let be %s', (_, spec) => expect(says('one-way', spec)).toEqual([]));
 
     test('says some of what lies behind it, and how many more', () => {

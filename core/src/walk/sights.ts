@@ -123,7 +123,8 @@ const isInScroll = (node: Node): boolean =>
     .some(({ layer }) => layer.scroll);
 
 /** Whether a layer scrolls with its scene. */
-const scrollsWith = ({ contentHeight = 0, height }: Scene, node: Node): boolean => contentHeight > height && !outwardNodes(node).at(-1)!.layer.pin;
+export const scrollsWith = ({ contentHeight = 0, height }: Scene, node: Node): boolean =>
+  contentHeight > height && !outwardNodes(node).at(-1)!.layer.pin;
 
 /** The layers that are to be judged, where they are shown. */
 const judgedIn = onceFor(({ nodes }: Expansion): readonly Node[] => nodes.filter((node) => cuesAt(node).some(isHideable)));
