@@ -144,11 +144,12 @@ const threadsOf = async (id: string) =>
   );
 
 test('says how far it has come, and ends with its worker when it is stopped', async () => {
+  // Both are there before the long one is begun: it may not end before the other one is asked for.
+  const next = await pieceOf(harbour);
   const { owner, id } = await pieceOf(long);
   const { id: errand } = await beginErrand(owner, id, { kind: 'walk', as: 'csv' });
   await vi.waitFor(async () => expect((await errandOf(owner, id, errand)).said).toMatch(/^[\d,]+ states walked$/), { timeout: 30_000, interval: 50 });
   expect(hasTimeForErrand()).toBe(false);
-  const next = await pieceOf(harbour);
   const { id: behind } = await beginErrand(next.owner, next.id, TABLE);
   expect(await errandOf(next.owner, next.id, behind)).toMatchObject({ state: 'waiting' });
   await stopErrand(owner, id, errand);
