@@ -130,7 +130,12 @@ function lostPanels(program: Program, exploration: Exploration): Lost[] {
     return [...staying(program, exploration, numberIn)].flatMap(([number, first]) => {
       if (values[number] !== true || program.scenes.get(states[first]!.frame)?.scene.ending) return [];
       const { frame } = states[first]!;
-      const there = [...states.keys()].filter((at) => states[at]!.frame === frame && numberIn(at) === number);
+      const there = seenApart(
+        program,
+        exploration,
+        frame,
+        [...states.keys()].filter((at) => states[at]!.frame === frame && numberIn(at) === number)
+      );
       const behind = keptOffAlways(program, exploration, there, node).map(({ layer }) => layer.name);
       if (behind.length === 0) return [];
       return [{ scene: node.layer.scene, layer: node.layer.id, what: `${node.key}:shown`, name: node.layer.name, behind, state: first }];
@@ -149,20 +154,41 @@ function nodeShownBy(program: Program, root: string, key: string): Node | undefi
   return scene && path !== undefined ? expand(program, scene).byKey.get(path) : undefined;
 }
 
-/** In more states nobody looks what lies behind a panel, and nothing is said of it. */
-const MOST_LOOKS = 200;
+/** What says nothing of where something stands. */
+const UNSEEN: ReadonlySet<string> = new Set(['frame', 'time', 'activities']);
 
-/** What a panel keeps presses off in each of some states: it may be shown and stand elsewhere, or be hidden by what is around it. */
+/** Of some states on a frame one of each of those that can look alike: they differ in other frames only, of which none is laid over. */
+function seenApart({ piece }: Program, exploration: Exploration, frame: string, states: readonly number[]): readonly number[] {
+  const slots = exploration.slots();
+  const isLaid = slots.some(({ kind }) => kind === 'overlays');
+  const isElsewhere = (scene: string | null) => scene !== null && scene !== frame && !isLaid && piece.scenes.get(scene)?.use === 'frame';
+  const telling = slots.filter(({ scene, kind }) => !UNSEEN.has(kind) && !isElsewhere(scene));
+  return [...new Map(states.map((at) => [telling.map(({ numberIn }) => numberIn(at)).join(), at])).values()];
+}
+
+/** In more states nobody looks what lies behind a panel, and nothing is said of it. */
+const MOST_LOOKS = 500;
+
+/** What a panel keeps presses off and is free in none of some states: a panel may stand elsewhere, or be hidden by what is around it. */
 function keptOffAlways(program: Program, { runOf }: Exploration, states: readonly number[], panel: Node): readonly Node[] {
   if (states.length > MOST_LOOKS || outwardNodes(panel).some(({ layer }) => layer.drag)) return [];
   const [first, ...others] = states;
   let kept = keptOff(program, runOf(first!), panel);
   for (const state of others) {
     if (kept.length === 0) break;
-    const now = new Set(keptOff(program, runOf(state), panel));
-    kept = kept.filter((node) => now.has(node));
+    const free = freeOf(program, runOf(state), kept);
+    kept = kept.filter((node) => !free.has(node));
   }
   return kept;
+}
+
+/** Those of some layers that are shown, and not wholly behind what takes the press, whatever that is. */
+function freeOf(program: Program, run: RunState, nodes: readonly Node[]): ReadonlySet<Node> {
+  const screen = standingScreen(program, run);
+  const shown = screen.surfaces
+    .flatMap((surface) => surface.all.map((one) => [surface, one] as const))
+    .filter(([, { node }]) => nodes.includes(node));
+  return new Set(shown.flatMap(([surface, one]) => (hiddenOf(screen, run, surface, one)?.share === 1 ? [] : one.node)));
 }
 
 /** What could be pressed but for a panel that lies before it; not what can be scrolled or dragged out from there. */

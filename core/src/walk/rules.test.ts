@@ -811,6 +811,16 @@ describe('exploring the piece', () => {
           ground: { at: [0, 0, 200, 100], in: 'panel', hit: { how: 'block' } },
         }),
       ],
+      [
+        'also where a frame lies over all of it now and then',
+        {
+          frames: {
+            home: { layers: under('click → show panel', { more: button(220, 0, 'click → lay over card at center') }) },
+            card: { size: [390, 844], layers: { close: button(0, 300, 'click → lift') } },
+            shop,
+          },
+        },
+      ],
       ['after a while', home(under('click → wait 300 ms; show panel'))],
       [
         'in a part',
