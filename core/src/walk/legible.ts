@@ -44,10 +44,11 @@ export function illegibleIn(program: Program, frame: string): readonly Illegible
   const expansion = expand(program, scene);
   const sheets = (scene.scene.carries ?? []).flatMap(({ sheet }) => program.scenes.get(sheet) ?? []);
   const { swatches, typeStyles } = program.piece.head;
-  const of = [swatches, typeStyles, selectableIn(program), ...sheets.map((sheet) => expand(program, sheet))];
+  const carried = sheets.map((sheet) => expand(program, sheet));
+  const of = [swatches, typeStyles, selectableIn(program), ...carried];
   const old = known.get(expansion);
   if (old && areSame(old.of, of)) return old.found;
-  const found = judge(program, frame, [expansion, ...(of.slice(3) as Expansion[])]);
+  const found = judge(program, frame, [expansion, ...carried]);
   known.set(expansion, { of, found });
   return found;
 }

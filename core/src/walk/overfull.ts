@@ -253,18 +253,13 @@ function* kindsOver(explored: Explored, { bare, waits }: Kind, top: string, know
   const here = reader.hereOf(bare, EMPTY, null, top);
   const atOnce = clock.firstAtOnce(waits);
   if (!atOnce && !isSeen(bare, here, waits)) return yield null;
-  // What was asked before more was told apart does not say of that that it stays as it is.
-  const changesOf = (outcome: Outcome): Outcome => {
-    const changed = outcome.columns.flatMap((column, i) => (reader.rows.at(bare, column) === outcome.values[i] ? [] : i));
-    return { ...outcome, columns: changed.map((i) => outcome.columns[i]!), values: changed.map((i) => outcome.values[i]!) };
-  };
   const led = function* (event: number, here: Here, left: readonly (readonly Started[])[]): Iterable<Kind | null> {
     const effect = effects.of(atWill.outcomeOf(event, here));
     const { outcome, columns, values } = effect;
     if (effects.isOutside(effect) || outcome.leaves) return;
     if (outcome.endless.length > 0 || outcome.isDeep) return yield null;
     for (const one of left) if (clock.isAnyAsked(one, outcome, here)) return yield null;
-    if (!effect.isUsed && ![outcome, changesOf(outcome)].some((one) => isKnown(explored, known, one))) return yield null;
+    if (!effect.isUsed && !isKnown(explored, known, outcome) && !isKnown(explored, known, changesOf(explored, bare, outcome))) return yield null;
     const row = reader.rows.with(bare, columns, values);
     for (const one of left) yield kindOf(explored, row, clock.waitsAfter(outcome, one));
   };
@@ -276,6 +271,12 @@ function* kindsOver(explored: Explored, { bare, waits }: Kind, top: string, know
     const then = passed ? reader.hereOf(bare, EMPTY, passed, top) : here;
     yield* led(memory.dueNumber(one.wait), then, isMany(waits, one) ? [without, waits] : [without]);
   }
+}
+
+/** An outcome without what it leaves as it is in a row: what was asked before more was told apart does not say that of what is told since. */
+function changesOf({ reader: { rows } }: Explored, row: number, outcome: Outcome): Outcome {
+  const changed = outcome.columns.flatMap((column, i) => (rows.at(row, column) === outcome.values[i] ? [] : i));
+  return { ...outcome, columns: changed.map((i) => outcome.columns[i]!), values: changed.map((i) => outcome.values[i]!) };
 }
 
 function isKnown(explored: Explored, { words, written }: Known, outcome: Outcome): boolean {

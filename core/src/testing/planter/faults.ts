@@ -43,16 +43,6 @@ const put = (piece: Draft, frame: string, name: string, layer: PlacedSpec): { sc
   return { scene: frame, layer: name };
 };
 
-/** Puts a button into the lesson that its timeline brings from one value to another while the flood is shown. */
-function keyed(piece: Draft, property: 'scale' | 'opacity', to: number): Omit<Planted, 'piece'> | null {
-  if (!piece.frames['lesson']) return null;
-  const { lesson } = piece.frames;
-  const { timeline } = lesson!;
-  const track = ['Odd', property, [[24, 1] as const, [47, to] as const]] as const;
-  lesson!.timeline = { ...timeline!, tracks: [...timeline!.tracks!, track] };
-  return { at: put(piece, 'lesson', 'Odd', spare('Away', 'click → go to full')) };
-}
-
 /** Keys of a scene's timeline: of which layer and property, at which frames what. */
 type Tracks = NonNullable<NonNullable<SceneSpec['timeline']>['tracks']>;
 
@@ -75,6 +65,10 @@ function inLesson(piece: Draft, layers: Record<string, PlacedSpec>, more: InTime
 }
 
 type InTime = Pick<TimelineSpec, 'tracks' | 'spans' | 'cues'>;
+
+/** Puts a button into the lesson that its timeline brings from one value to another while the flood is shown. */
+const keyed = (piece: Draft, property: 'scale' | 'opacity', to: number) =>
+  inLesson(piece, { Odd: spare('Away', 'click → go to full') }, { tracks: [track('Odd', property, [24, 1], [47, to])] }, 'Odd');
 
 const ROOM = [210, 560] as const;
 

@@ -95,7 +95,7 @@ const isWired = (program: Program, item: Item): boolean => outward(item).some((o
 
 /** All of it lies under something that answers a press: what is drawn, with a hit area over it. */
 const liesUnderWired = ({ items }: SceneProgram, item: Item, up: ReadonlySet<string>): boolean =>
-  items.some((other, at) => hears(other.threads) && isThere(other, up) && isWithin(item.box, other.box) && at > items.indexOf(item));
+  items.slice(items.indexOf(item) + 1).some((over) => hears(over.threads) && isThere(over, up) && isWithin(item.box, over.box));
 
 const isWiredInside = (program: Program, { layer, children }: Item): boolean => {
   const part = layer.part === undefined ? undefined : program.scenes.get(layer.part);

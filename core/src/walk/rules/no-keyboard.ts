@@ -53,22 +53,19 @@ const words: Partial<Record<Thread['cue']['type'], string>> = {
 
 const BY_ITSELF: ReadonlySet<Thread['cue']['type']> = new Set(['after', 'label', 'media']);
 
-const isPointed = (piece: Piece, thread: Thread): boolean =>
-  thread.cue.type in words && !(thread.cue.type === 'click' && (hasNoGround(piece, thread) || isTypedClick(piece, thread)));
+const isPointed = (piece: Piece, thread: Thread): boolean => thread.cue.type in words && !isClickTyped(piece, thread);
+
+/** A click that the keyboard does as well. */
+const isClickTyped = (piece: Piece, thread: Thread): boolean =>
+  thread.cue.type === 'click' && (hasNoGround(piece, thread) || isTypedClick(piece, thread));
 
 /** The keyboard comes to a part as to the placement that shows it; to the ground of a frame it does not, and a sheet has none. */
 const hasNoGround = (piece: Piece, { on, owner }: Thread): boolean => on === 'scene' && piece.scenes.get(owner)?.use !== 'frame';
 
 /** The keyboard gets to it: by a click of a layer, a key, a pad button, or in a field. */
-const isTyped = (piece: Piece, thread: Thread): boolean => {
-  const { cue } = thread;
-  return (
-    (cue.type === 'click' && (hasNoGround(piece, thread) || isTypedClick(piece, thread))) ||
-    cue.type === 'key' ||
-    cue.type === 'pad' ||
-    cue.type === 'change'
-  );
-};
+const isTyped = (piece: Piece, thread: Thread): boolean => TYPED.has(thread.cue.type) || isClickTyped(piece, thread);
+
+const TYPED: ReadonlySet<Thread['cue']['type']> = new Set(['key', 'pad', 'change']);
 
 /** Being pressed or let go comes with the click of a layer that can be clicked. */
 const isOperated = ({ owner, cue }: Thread, threads: readonly Thread[]): boolean =>

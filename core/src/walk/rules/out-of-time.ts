@@ -1,6 +1,7 @@
 import { keysOf } from '../../motion/track.ts';
 import type { Layer } from '../../piece/piece.ts';
-import type { Item, Program } from '../../program/program.ts';
+import { outward } from '../../program/items.ts';
+import type { Program } from '../../program/program.ts';
 import { isThereAt, spansOf } from '../../run/playhead.ts';
 import { isMediaLayer } from '../../vocabulary/layers/all.ts';
 import { scenesInTime } from '../in-time.ts';
@@ -67,8 +68,5 @@ function hasTime(program: Program, scene: string, id: string): boolean {
   const { layers, scenes } = program.piece;
   const isTimed = (layer: Layer) => isMediaLayer(layer) || (layer.part !== undefined && scenes.get(layer.part)?.timeline !== undefined);
   if (layers.get(id)!.type !== 'group') return isTimed(layers.get(id)!);
-  return program.scenes.get(scene)!.items.some((item) => {
-    for (let at: Item | null = isTimed(item.layer) ? item : null; at; at = at.parent) if (at.layer.id === id) return true;
-    return false;
-  });
+  return program.scenes.get(scene)!.items.some((item) => isTimed(item.layer) && outward(item).some(({ layer }) => layer.id === id));
 }

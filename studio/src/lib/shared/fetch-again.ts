@@ -1,7 +1,7 @@
 /** Pictures, films and sounds that did not come: the network or the server may have been away for a moment, so they are fetched again. */
 
 /** So long after each try the next one is made, ms; after the last of them what does not come is given up. */
-export const AGAIN = [500, 2000, 8000] as const;
+const AGAIN = [500, 2000, 8000] as const;
 
 const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
@@ -13,8 +13,15 @@ const isGiven = (url: string): Promise<boolean> =>
   );
 
 /**
- * What `load` gives, tried again while the server does not give the file. The first time it is tried again in any case, as a machine
- * that is short of room shows at the second try what it could not at the first.
+ * How long to wait before what did not come is tried again, ms; null where that is given up. The first time it is tried again in any case,
+ * as a machine that is short of room shows at the second try what it could not at the first.
+ */
+async function pauseAfter(tries: number, url: string): Promise<number | null> {
+  return tries > 0 && (await isGiven(url)) ? null : (AGAIN[tries] ?? null);
+}
+
+/**
+ * What `load` gives, tried again while the server does not give the file.
  *
  * @throws what the last try threw
  */
@@ -23,8 +30,8 @@ export async function patiently<T>(url: string, load: (url: string) => Promise<T
     try {
       return await load(url);
     } catch (error) {
-      const pause = AGAIN[tries];
-      if (pause === undefined || (tries > 0 && (await isGiven(url)))) throw error;
+      const pause = await pauseAfter(tries, url);
+      if (pause === null) throw error;
       await wait(pause);
     }
   }
@@ -39,8 +46,8 @@ export function fetchAgainIn(node: HTMLElement): () => void {
     const url = target.getAttribute('src');
     if (!url) return;
     const tries = tried.get(url) ?? 0;
-    const pause = AGAIN[tries];
-    if (pause === undefined || (tries > 0 && (await isGiven(url)))) return;
+    const pause = await pauseAfter(tries, url);
+    if (pause === null) return;
     tried.set(url, tries + 1);
     const timer = setTimeout(() => {
       timers.delete(timer);
