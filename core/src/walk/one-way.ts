@@ -1,13 +1,12 @@
 import { expand } from '../program/expand.ts';
-import { outwardNodes, threadsAt, type Node } from '../program/node.ts';
+import type { Node } from '../program/node.ts';
 import type { Program } from '../program/program.ts';
-import { hiddenOf } from '../run/reach.ts';
-import { standingScreen } from '../run/resolve.ts';
-import type { Overlay, RunEvent, RunState } from '../run/state.ts';
-import { isPointed, isPressed } from '../vocabulary/cues/all.ts';
+import type { Overlay, RunEvent } from '../run/state.ts';
+import { isPointed } from '../vocabulary/cues/all.ts';
 import type { Deed } from './edges.ts';
 import type { Exploration } from './exploration.ts';
-import { scrollsWith } from './sights.ts';
+import { keptOff } from './kept-off.ts';
+import { INITIAL } from './slots.ts';
 
 /** What a person can bring about, and what stays so as long as the frame stays. */
 export interface Lost {
@@ -83,7 +82,6 @@ function lostOverlays(program: Program, { states, edges, unfollowed, beyond, slo
 }
 
 function lostInside(program: Program, exploration: Exploration): Lost[] {
-  const { states } = exploration;
   return exploration.slots().flatMap(({ scene: root, kind, key, values, numberIn }) => {
     const sceneProgram = kind === 'states' && root !== null ? program.scenes.get(root) : undefined;
     const instance = sceneProgram && expand(program, sceneProgram).instances.get(key);
@@ -92,14 +90,13 @@ function lostInside(program: Program, exploration: Exploration): Lost[] {
       const id = values[number];
       const state = typeof id === 'string' ? instance.scene.scene.states?.[id] : undefined;
       if (!state || state.done) return [];
-      if (program.scenes.get(states[first]!.frame)?.scene.ending) return [];
       const name = `${instance.placement?.layer.name ?? instance.scene.scene.name} in ${state.name}`;
       return [{ scene: instance.placement?.layer.scene ?? instance.scene.scene.id, what: `${key}:${String(id)}`, name, state: first }];
     });
   });
 }
 
-/** The numbers of what a person can bring a slot to, and what nothing brings it out of while the frame stays, with where each is met first. */
+/** The numbers that a person can bring a slot to and nothing brings it out of while the frame stays, each with where it is met first; none of endings. */
 function staying(program: Program, { states, edges, unfollowed, beyond }: Exploration, numberIn: (state: number) => number): Map<number, number> {
   const [left, first] = [new Set<number>(), new Map<number, number>()];
   for (const at of states.keys()) {
@@ -117,26 +114,19 @@ function staying(program: Program, { states, edges, unfollowed, beyond }: Explor
       if (!first.has(next) && isByPerson(program, deed)) first.set(next, to);
     });
   }
-  for (const number of [0, ...left]) first.delete(number);
-  return first;
+  const ends = (state: number) => program.scenes.get(states[state]!.frame)?.scene.ending;
+  return new Map([...first].filter(([number, state]) => number !== INITIAL && !left.has(number) && !ends(state)));
 }
 
 /** Layers that a step or a variable shows, that keep presses off what lies behind them, and that nothing takes away again. */
 function lostPanels(program: Program, exploration: Exploration): Lost[] {
-  const { states } = exploration;
   return exploration.slots().flatMap(({ scene: root, kind, key, values, numberIn }) => {
     const node = root !== null && SHOWN.has(kind) && nodeShownBy(program, root, key);
     if (!node || !catchesAnything(node)) return [];
     return [...staying(program, exploration, numberIn)].flatMap(([number, first]) => {
-      if (values[number] !== true || program.scenes.get(states[first]!.frame)?.scene.ending) return [];
-      const { frame } = states[first]!;
-      const there = seenApart(
-        program,
-        exploration,
-        frame,
-        [...states.keys()].filter((at) => states[at]!.frame === frame && numberIn(at) === number)
-      );
-      const behind = keptOffAlways(program, exploration, there, node).map(({ layer }) => layer.name);
+      if (values[number] !== true) return [];
+      const there = [...exploration.states.keys()].filter((at) => numberIn(at) === number);
+      const behind = keptOff(program, exploration, first, there, node).map(({ layer }) => layer.name);
       if (behind.length === 0) return [];
       return [{ scene: node.layer.scene, layer: node.layer.id, what: `${node.key}:shown`, name: node.layer.name, behind, state: first }];
     });
@@ -152,58 +142,4 @@ function nodeShownBy(program: Program, root: string, key: string): Node | undefi
   const scene = program.scenes.get(root);
   const path = /^(.*)[.:]shown$/.exec(key)?.[1];
   return scene && path !== undefined ? expand(program, scene).byKey.get(path) : undefined;
-}
-
-/** What says nothing of where something stands. */
-const UNSEEN: ReadonlySet<string> = new Set(['frame', 'time', 'activities']);
-
-/** Of some states on a frame one of each of those that can look alike: they differ in other frames only, of which none is laid over. */
-function seenApart({ piece }: Program, exploration: Exploration, frame: string, states: readonly number[]): readonly number[] {
-  const slots = exploration.slots();
-  const isLaid = slots.some(({ kind }) => kind === 'overlays');
-  const isElsewhere = (scene: string | null) => scene !== null && scene !== frame && !isLaid && piece.scenes.get(scene)?.use === 'frame';
-  const telling = slots.filter(({ scene, kind }) => !UNSEEN.has(kind) && !isElsewhere(scene));
-  return [...new Map(states.map((at) => [telling.map(({ numberIn }) => numberIn(at)).join(), at])).values()];
-}
-
-/** In more states nobody looks what lies behind a panel, and nothing is said of it. */
-const MOST_LOOKS = 500;
-
-/** What a panel keeps presses off and is free in none of some states: a panel may stand elsewhere, or be hidden by what is around it. */
-function keptOffAlways(program: Program, { runOf }: Exploration, states: readonly number[], panel: Node): readonly Node[] {
-  if (states.length > MOST_LOOKS || outwardNodes(panel).some(({ layer }) => layer.drag)) return [];
-  const [first, ...others] = states;
-  let kept = keptOff(program, runOf(first!), panel);
-  for (const state of others) {
-    if (kept.length === 0) break;
-    const free = freeOf(program, runOf(state), kept);
-    kept = kept.filter((node) => !free.has(node));
-  }
-  return kept;
-}
-
-/** Those of some layers that are shown, and not wholly behind what takes the press, whatever that is. */
-function freeOf(program: Program, run: RunState, nodes: readonly Node[]): ReadonlySet<Node> {
-  const screen = standingScreen(program, run);
-  const shown = screen.surfaces
-    .flatMap((surface) => surface.all.map((one) => [surface, one] as const))
-    .filter(([, { node }]) => nodes.includes(node));
-  return new Set(shown.flatMap(([surface, one]) => (hiddenOf(screen, run, surface, one)?.share === 1 ? [] : one.node)));
-}
-
-/** What could be pressed but for a panel that lies before it; not what can be scrolled or dragged out from there. */
-function keptOff(program: Program, run: RunState, panel: Node): readonly Node[] {
-  const screen = standingScreen(program, run);
-  return screen.surfaces.flatMap((surface) => {
-    const { scene } = surface.expansion.root;
-    return surface.all.flatMap((shown) => {
-      const { node } = shown;
-      const around = outwardNodes(node);
-      if (around.includes(panel) || around.some(({ layer }) => layer.scroll || layer.drag)) return [];
-      if (scrollsWith(scene, node) && !scrollsWith(scene, panel)) return [];
-      if (!threadsAt(node).some(({ enabled, cue }) => enabled && isPressed(cue))) return [];
-      const hidden = hiddenOf(screen, run, surface, shown);
-      return hidden?.share === 1 && hidden.by && outwardNodes(hidden.by.node).includes(panel) ? node : [];
-    });
-  });
 }

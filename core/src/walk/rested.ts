@@ -34,6 +34,9 @@ type Timeline = NonNullable<Instance['scene']['scene']['timeline']>;
 
 const keyedOn = onceFor((timeline: Timeline): ReadonlySet<string> => new Set(Object.values(timeline.tracks ?? {}).map(({ layer }) => layer)));
 
+/** Whether any timeline has keys for a layer, or for something around it. */
+export const isKeyed = (node: Node): boolean => movedBy(node).length > 0;
+
 /** Whether a timeline that plays moves a layer of a scene, or something around it: it is where it is, and looks as it does, for a moment only. */
 export const isMovingIn = ({ roots }: Pick<RunState, 'roots'>, scene: string, node: Node): boolean =>
   movedBy(node).some((instance) => roots[scene]?.heads[instance]?.playing === true);

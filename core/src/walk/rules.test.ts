@@ -848,6 +848,26 @@ describe('exploring the piece', () => {
         home({ ...under('click → show panel'), g: { type: 'group', at: panel.at }, panel: { ...panel, in: 'g' }, ...close('click → hide g') }),
       ],
       ['where it is moved away', home(under('click → show panel', close('click → tween y of panel to 500 · 300 ms')))],
+      [
+        'where it goes to and fro by itself',
+        home(under('click → show panel'), {
+          timeline: {
+            length: 48,
+            loop: true,
+            tracks: [
+              [
+                'panel',
+                'y',
+                [
+                  [0, 0],
+                  [24, 500],
+                  [47, 0],
+                ],
+              ],
+            ],
+          },
+        }),
+      ],
       ['where it can be dragged away', home(under('click → show panel', { panel: { ...panel, drag: { axis: 'y' } } }))],
       ['where the button comes out from behind it', home(under('click → show panel', close('click → tween y of menu to 400 · 300 ms')))],
       [

@@ -163,7 +163,8 @@ function sightOf(program: Program, screen: Screen<Stood>, run: RunState, surface
   };
 }
 
-const cuesAt = (node: Node): Cue[] => threadsAt(node).flatMap(({ enabled, cue }) => (enabled ? cue : []));
+/** What a layer, or what stands for it, waits for. */
+export const cuesAt = (node: Node): Cue[] => threadsAt(node).flatMap(({ enabled, cue }) => (enabled ? cue : []));
 
 const CLEAR = { share: 0, by: null };
 
