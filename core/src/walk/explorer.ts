@@ -684,10 +684,11 @@ export class Explorer {
       waits.map(({ wait }) => wait),
       here
     );
-    const seen = memory.seenIn(reader.frameIn(row), here, () => this.asking.look(here));
-    // Where more is told apart since a row was met, it is asked anew, and what is seen there is the same.
-    const isMet = !isMoving && this.met.alone(row) >= 0;
-    if (!isMet && !this.used.has(seen) && !(isMoving && this.seenMoving.has(seen))) return false;
+    // Where more is told apart since a row was met, what is seen there is the same, and need not be asked anew.
+    if (isMoving || this.met.alone(row) < 0) {
+      const seen = memory.seenIn(reader.frameIn(row), here, () => this.asking.look(here));
+      if (!this.used.has(seen) && !(isMoving && this.seenMoving.has(seen))) return false;
+    }
     return memory.slots.entering.length === 0 || this.entered.isMet(memory.slots, reader.rootsIn(row), here, this.isOwn);
   }
 
